@@ -1,0 +1,118 @@
+import { z } from "zod";
+import { craftFileSchema, craftSchema, faultSchema, runSchema, versionSchema } from "../core/design/craftFile";
+import { designSchema } from "../core/design/schema";
+
+/** What client and server agree on about one route. Both sides validate with these schemas. */
+export interface Contract<P extends z.ZodType = z.ZodType, B extends z.ZodType = z.ZodType, R extends z.ZodType = z.ZodType> {
+  method: "get" | "post" | "put" | "delete";
+  path: string;
+  params: P;
+  body: B;
+  response: R;
+}
+const contract = <P extends z.ZodType, B extends z.ZodType, R extends z.ZodType>(c: Contract<P, B, R>): Contract<P, B, R> => c;
+
+const none = z.undefined();
+const nothing = z.object({});
+const slug = z.string().min(1).max(120);
+const label = z.string().min(1).max(20);
+const revision = z.number().int().nonnegative();
+const number = z.coerce.number().int().positive();
+
+/** A craft as the client holds it: its file, and the revision of every document that can be saved. */
+export const craftRecordSchema = z.object({
+  slug,
+  file: craftFileSchema,
+  revisions: z.object({
+    versions: z.record(z.string(), revision),
+    runs: z.record(z.string(), revision),
+    faults: z.record(z.string(), revision),
+  }),
+});
+export type CraftRecord = z.infer<typeof craftRecordSchema>;
+
+export const craftSummarySchema = z.object({
+  slug,
+  craft: craftSchema,
+  newest: versionSchema,
+  versions: z.array(z.object({ label, parent: label.nullable(), frozen: z.boolean(), reached: z.number().int(), failed: z.number().int().nullable() })),
+  openFaults: z.number().int(),
+  runs: z.number().int(),
+});
+export type CraftSummary = z.infer<typeof craftSummarySchema>;
+
+/** A run as it is logged: the server gives it its number and copies in the predictions. */
+export const newRunSchema = runSchema
+  .omit({ number: true, version: true, metrics: true })
+  .extend({ measured: z.array(runSchema.shape.metrics.element.omit({ predicted: true })).max(80) })
+  .refine((r) => r.stage === 1 || r.cautionsRead, { message: "read the cautions of this craft first", path: ["cautionsRead"] });
+export type NewRun = z.infer<typeof newRunSchema>;
+
+export const newVersionSchema = versionSchema.pick({ question: true, reason: true, claims: true }).extend({
+  parent: label,
+  label: versionSchema.shape.label.optional(),
+  design: designSchema.optional().describe("the changed design; the parent's own when left out"),
+});
+export type NewVersion = z.infer<typeof newVersionSchema>;
+
+const inCraft = z.object({ slug });
+const inVersion = z.object({ slug, label });
+const inNumber = z.object({ slug, number });
+
+export const contracts = {
+  listCrafts: contract({ method: "get", path: "/api/crafts", params: nothing, body: none, response: z.array(craftSummarySchema) }),
+  createCraft: contract({
+    method: "post",
+    path: "/api/crafts",
+    params: nothing,
+    body: z.object({ craft: craftSchema, design: designSchema, question: z.string().max(200) }),
+    response: z.object({ slug }),
+  }),
+  importCraft: contract({ method: "post", path: "/api/crafts/import", params: nothing, body: craftFileSchema, response: z.object({ slug }) }),
+  getCraft: contract({ method: "get", path: "/api/crafts/:slug", params: inCraft, body: none, response: craftRecordSchema }),
+  exportCraft: contract({ method: "get", path: "/api/crafts/:slug/export", params: inCraft, body: none, response: craftFileSchema }),
+  deleteCraft: contract({ method: "delete", path: "/api/crafts/:slug", params: inCraft, body: none, response: nothing }),
+  createVersion: contract({ method: "post", path: "/api/crafts/:slug/versions", params: inCraft, body: newVersionSchema, response: z.object({ label, revision }) }),
+  saveDesign: contract({
+    method: "put",
+    path: "/api/crafts/:slug/versions/:label/design",
+    params: inVersion,
+    body: z.object({ revision, design: designSchema }),
+    response: z.object({ revision }),
+  }),
+  saveVersion: contract({
+    method: "put",
+    path: "/api/crafts/:slug/versions/:label",
+    params: inVersion,
+    body: versionSchema.pick({ question: true, finding: true, reason: true, claims: true }).extend({ revision }),
+    response: z.object({ revision }),
+  }),
+  deleteVersion: contract({ method: "delete", path: "/api/crafts/:slug/versions/:label", params: inVersion, body: none, response: nothing }),
+  createRun: contract({ method: "post", path: "/api/crafts/:slug/versions/:label/runs", params: inVersion, body: newRunSchema, response: z.object({ number }) }),
+  saveRun: contract({
+    method: "put",
+    path: "/api/crafts/:slug/runs/:number",
+    params: inNumber,
+    body: z.object({ revision, run: newRunSchema }),
+    response: z.object({ revision }),
+  }),
+  createFault: contract({ method: "post", path: "/api/crafts/:slug/faults", params: inCraft, body: faultSchema.omit({ number: true }), response: z.object({ number }) }),
+  saveFault: contract({
+    method: "put",
+    path: "/api/crafts/:slug/faults/:number",
+    params: inNumber,
+    body: z.object({ revision, fault: faultSchema.omit({ number: true }) }),
+    response: z.object({ revision }),
+  }),
+} as const;
+
+/** The one error shape (problem details, RFC 9457). */
+export const problemSchema = z.object({
+  type: z.string(),
+  title: z.string(),
+  status: z.number().int(),
+  detail: z.string(),
+  errors: z.array(z.object({ path: z.string(), message: z.string() })).optional(),
+  current: z.unknown().optional().describe("on a stale save: the state that the server holds"),
+});
+export type Problem = z.infer<typeof problemSchema>;

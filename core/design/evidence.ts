@@ -1,0 +1,67 @@
+import { z } from "zod";
+
+/** How a number is known, from worst to best. */
+export const EVIDENCE = ["guess", "datasheet", "calculated", "measured", "proven"] as const;
+export const evidenceSchema = z.enum(EVIDENCE);
+export type Evidence = z.infer<typeof evidenceSchema>;
+
+/** Rank of an evidence level, 0 (guess) to 4 (proven). */
+export const rank = (level: Evidence): number => EVIDENCE.indexOf(level);
+
+/** The weakest of several levels; "proven" for an empty list (nothing to doubt). */
+export function weakest(levels: readonly Evidence[]): Evidence {
+  return levels.reduce<Evidence>((worst, level) => (rank(level) < rank(worst) ? level : worst), "proven");
+}
+
+/**
+ * Evidence of a result computed from inputs: calculated, unless an input is weaker, in which case it is no better known than that input.
+ */
+export function computedFrom(inputs: readonly Evidence[]): Evidence {
+  return weakest([...inputs, "calculated"]);
+}
+
+const uncertainty = z.number().nonnegative().finite().optional().describe("standard uncertainty (1 sigma), same unit as value");
+
+function known(value: z.ZodNumber) {
+  return z
+    .object({
+      value,
+      evidence: evidenceSchema,
+      sd: uncertainty,
+      note: z.string().max(500).optional().describe("where the number came from"),
+    })
+    .refine((k) => k.evidence !== "calculated" || k.sd !== undefined, {
+      message: "a calculated value needs its own ± : it has no default",
+      path: ["sd"],
+    });
+}
+
+/** A positive magnitude with its evidence. */
+export const magnitudeSchema = known(z.number().positive().finite());
+/** A magnitude that may also be zero. */
+export const magnitudeOrZeroSchema = known(z.number().nonnegative().finite());
+
+/** A value that a person entered, with how it is known. SI units (see docs/format.md). */
+export type Known = z.infer<typeof magnitudeSchema>;
+
+/** Default relative standard uncertainty of a positive magnitude by evidence level (common practice; docs/uncertainty.md). */
+const RELATIVE: Record<Exclude<Evidence, "calculated">, number> = {
+  guess: 0.25,
+  datasheet: 0.08,
+  measured: 0.01,
+  proven: 0.02,
+};
+
+/** Standard uncertainty of a positive magnitude, in the unit of its value: as entered, or the default of its evidence level. */
+export function magnitudeSd(known: Known): number {
+  if (known.sd !== undefined) return known.sd;
+  return known.evidence === "calculated" ? 0 : Math.abs(known.value) * RELATIVE[known.evidence];
+}
+
+/** Standard uncertainty of a place along one axis, m. A guess is 2 % of the craft's length, a drawing 2 mm, a measurement 0.5 mm. */
+export function placeSd(evidence: Evidence, craftLength: number, own: number | undefined): number {
+  if (own !== undefined) return own;
+  if (evidence === "guess") return 0.02 * craftLength;
+  if (evidence === "measured" || evidence === "proven") return 0.0005;
+  return 0.002;
+}

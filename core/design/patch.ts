@@ -1,0 +1,48 @@
+import { z } from "zod";
+import type { Evidence } from "./evidence";
+import { type Design, designSchema, itemSchema } from "./schema";
+
+/**
+ * A change of a design as data: values to set (each at a path of keys, `#id` selecting an element of a list by its id) and parts to add.
+ * Null at an `sd` takes the entered uncertainty away, so that the default of the evidence level applies. Remedies of verdicts are patches, so that one mechanism previews and applies them.
+ */
+export const patchSchema = z.object({
+  set: z.array(z.object({ path: z.array(z.string()).min(1), value: z.union([z.number(), z.string(), z.boolean(), z.null()]) })),
+  addItems: z.array(itemSchema).default([]),
+});
+export type Patch = z.infer<typeof patchSchema>;
+
+/** The patch entries that replace a known value by a new one of this evidence. */
+export const knownAt = (path: string[], value: number, evidence: Evidence): Patch["set"] => [
+  { path: [...path, "value"], value },
+  { path: [...path, "evidence"], value: evidence },
+  { path: [...path, "sd"], value: null },
+];
+
+type Node = Record<string, unknown> | unknown[];
+
+function child(node: Node, key: string): unknown {
+  if (key.startsWith("#") && Array.isArray(node))
+    return node.find((e) => typeof e === "object" && e !== null && "id" in e && e.id === key.slice(1));
+  return (node as Record<string, unknown>)[key];
+}
+
+/**
+ * Applies a patch to a copy of the design.
+ * @throws Error when a path leads nowhere or the result is not a valid design (a defect of the rule that made the patch)
+ */
+export function applyPatch(design: Design, patch: Patch): Design {
+  const copy = structuredClone(design);
+  for (const { path, value } of patch.set) {
+    let node: unknown = copy;
+    for (const key of path.slice(0, -1)) {
+      node = typeof node === "object" && node !== null ? child(node as Node, key) : undefined;
+      if (node === undefined) throw new Error(`no ${key} in ${path.join("/")}`);
+    }
+    const last = path.at(-1) ?? "";
+    if (last === "sd" && value === null) delete (node as Record<string, unknown>)[last];
+    else (node as Record<string, unknown>)[last] = value;
+  }
+  copy.items.push(...patch.addItems);
+  return designSchema.parse(copy);
+}

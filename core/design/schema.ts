@@ -1,0 +1,178 @@
+import { z } from "zod";
+import { evidenceSchema, magnitudeOrZeroSchema, magnitudeSchema } from "./evidence";
+import { METRIC_KEYS } from "./metrics";
+
+const finite = z.number().finite();
+const id = z.string().min(1).max(40).regex(/^[A-Za-z0-9_-]+$/, "letters, digits, - and _ only");
+const name = z.string().trim().min(1, "a name is needed").max(120);
+const text = z.string().max(4000);
+
+/** What holds the craft up. */
+export const HELD_UP_BY = ["wings", "rotors", "hull", "gas", "cushion", "ground", "flapping", "submerged"] as const;
+export const heldUpBySchema = z.enum(HELD_UP_BY);
+export type HeldUpBy = z.infer<typeof heldUpBySchema>;
+
+export const targetSchema = z
+  .object({
+    id,
+    metric: z.enum(METRIC_KEYS),
+    comparison: z.enum(["atMost", "atLeast", "between"]),
+    value: finite.describe("limit, or the lower limit of 'between'; SI unit of the metric"),
+    upper: finite.optional().describe("upper limit of 'between'"),
+    weight: z.enum(["must", "wish"]),
+  })
+  .refine((t) => t.comparison !== "between" || (t.upper !== undefined && t.upper > t.value), {
+    message: "the upper limit must be above the lower one",
+    path: ["upper"],
+  });
+export type Target = z.infer<typeof targetSchema>;
+
+export const environmentSchema = z.object({
+  altitude: finite.min(-500).max(11000).describe("height above sea level, m"),
+  airTemperature: finite.min(-60).max(60).describe("°C"),
+  packTemperature: finite.min(-40).max(60).describe("temperature of the packs at the start, °C"),
+  wind: finite.min(0).max(40).describe("worst wind, m/s"),
+});
+
+export const briefSchema = z.object({
+  purpose: text,
+  targets: z.array(targetSchema).max(60),
+  environment: environmentSchema,
+});
+
+export const pointSchema = z.object({
+  x: finite.min(-100).max(100).describe("aft of the datum, m"),
+  y: finite.min(-100).max(100).describe("to starboard, m"),
+  z: finite.min(-100).max(100).describe("up from the baseline, m"),
+});
+export type Point = z.infer<typeof pointSchema>;
+
+export const itemSchema = z.object({
+  id,
+  name,
+  group: z.string().max(60),
+  quantity: z.number().int().min(1).max(999),
+  mass: magnitudeSchema.nullable().describe("kg each; null while not known"),
+  place: pointSchema.describe("centre of the part"),
+  placeEvidence: evidenceSchema,
+  placeSd: z.number().nonnegative().finite().optional().describe("standard uncertainty along each axis, m"),
+  size: z
+    .object({ x: finite.min(0).max(100), y: finite.min(0).max(100), z: finite.min(0).max(100) })
+    .describe("edges of the box that encloses the part, m"),
+  mirrored: z.boolean().describe("an even quantity, half at +y and half at −y"),
+  slide: z
+    .object({ from: finite, to: finite })
+    .refine((s) => s.to > s.from, { message: "the range must end behind where it starts", path: ["to"] })
+    .nullable()
+    .describe("range of x in which the part's centre may be placed, m; null when fixed"),
+  cost: finite.min(0).max(1e6).nullable().describe("price each, €"),
+  source: z.enum(["have", "buy", "salvage", "make"]),
+});
+export type Item = z.infer<typeof itemSchema>;
+
+export const CHEMISTRIES = ["lipo", "lihv", "liion", "lifepo4", "nimh"] as const;
+export const batterySchema = z.object({
+  id,
+  name,
+  itemId: id.nullable().describe("ledger entry that is this pack"),
+  chemistry: z.enum(CHEMISTRIES),
+  series: z.number().int().min(1).max(24, "at most 24 cells in series"),
+  capacity: magnitudeSchema.describe("A·h of the whole pack"),
+  cellResistance: magnitudeSchema.describe("Ω of one series cell (group) at 25 °C, as a charger reads it"),
+  cRating: finite.positive().max(300).describe("continuous discharge current in multiples of the capacity per hour"),
+  usable: finite.min(0.1).max(1).describe("share of the capacity that a run may use"),
+  startCharge: finite.min(0.05).max(1).describe("state of charge at the start, 0 to 1"),
+  otherLoad: finite.min(0).max(5000).describe("radio, servos, lights: steady power from this pack, W"),
+});
+export type Battery = z.infer<typeof batterySchema>;
+
+export const motorSchema = z.object({
+  kv: magnitudeSchema.describe("rpm/V"),
+  resistance: magnitudeSchema.describe("winding resistance, Ω"),
+  noLoadCurrent: magnitudeSchema.describe("A"),
+  maxCurrent: finite.positive().max(2000).describe("A"),
+});
+export const controllerSchema = z.object({
+  resistance: magnitudeOrZeroSchema.describe("on-resistance, Ω"),
+  maxCurrent: finite.positive().max(2000).describe("A"),
+  maxCells: z.number().int().min(1).max(24),
+});
+export const gearSchema = z.object({
+  ratio: finite.min(0.05, "a gear ratio is a positive number: motor turns per propeller turn").max(200).describe("motor turns per propeller turn"),
+  efficiency: z.object({
+    value: finite.min(0.05).max(1),
+    evidence: evidenceSchema,
+    sd: finite.nonnegative().optional(),
+    note: z.string().max(500).optional(),
+  }),
+});
+export const propellerSchema = z.object({
+  diameter: magnitudeSchema.describe("m"),
+  pitch: magnitudeSchema.describe("m per turn"),
+  blades: z.number().int().min(2, "2 to 6 blades").max(6, "2 to 6 blades"),
+  chord: magnitudeSchema.describe("widest chord of a blade, m"),
+});
+
+export const unitSchema = z.object({
+  id,
+  name,
+  count: z.number().int().min(1).max(24),
+  batteryId: id,
+  propellerItemId: id.nullable().describe("ledger entry that is this propeller: it places the thrust line"),
+  direction: z.enum(["ahead", "astern", "up", "down"]).describe("way in which the unit pushes the craft"),
+  tilt: finite.min(-Math.PI / 2).max(Math.PI / 2).describe("upward tilt of a thrust line ahead or astern, rad"),
+  throttleLimit: finite.min(0.05).max(1).describe("highest throttle that the set-up allows, 0 to 1"),
+  motor: motorSchema,
+  controller: controllerSchema,
+  gear: gearSchema,
+  propeller: propellerSchema,
+});
+export type Unit = z.infer<typeof unitSchema>;
+
+export const phaseSchema = z.object({
+  id,
+  name,
+  share: finite.min(0).max(1).describe("share of the time"),
+  by: z.enum(["throttle", "thrust", "thrustToWeight"]),
+  value: finite.min(0).describe("throttle 0 to 1, total thrust in N, or total thrust in multiples of the weight"),
+});
+export type Phase = z.infer<typeof phaseSchema>;
+
+export const schoolsSchema = z.object({
+  balance: z.enum(["stable", "unstable on purpose"]),
+  changes: z.enum(["one at a time", "several at once"]),
+  testing: z.enum(["build, break, learn", "test rig first"]),
+});
+
+const unique = <T extends { id: string }>(list: T[]) => new Set(list.map((x) => x.id)).size === list.length;
+
+export const designSchema = z.object({
+  heldUpBy: heldUpBySchema,
+  brief: briefSchema,
+  items: z.array(itemSchema).max(1000).refine(unique, "two parts have the same id"),
+  batteries: z.array(batterySchema).max(1, "one pack so far"),
+  units: z.array(unitSchema).max(1, "one kind of drive so far (with a count)"),
+  duty: z
+    .array(phaseSchema)
+    .max(40)
+    .refine((list) => list.length === 0 || Math.abs(list.reduce((s, p) => s + p.share, 0) - 1) < 1e-6, "the shares of the time must add up to 100 %"),
+  ballastPlaces: z.object({ foremost: finite, aftmost: finite }).nullable().describe("x between which ballast can sit, m; null: nose to tail of the drawing"),
+  schools: schoolsSchema,
+  setup: z.array(z.object({ id, group: z.string().max(60), name, value: z.string().max(200) })).max(500),
+});
+export type Design = z.infer<typeof designSchema>;
+
+/** A design with nothing in it yet, in still air at sea level. */
+export function emptyDesign(heldUpBy: HeldUpBy): Design {
+  return {
+    heldUpBy,
+    brief: { purpose: "", targets: [], environment: { altitude: 0, airTemperature: 15, packTemperature: 20, wind: 0 } },
+    items: [],
+    batteries: [],
+    units: [],
+    duty: [],
+    ballastPlaces: null,
+    schools: { balance: "stable", changes: "one at a time", testing: "build, break, learn" },
+    setup: [],
+  };
+}

@@ -1,0 +1,44 @@
+import type { Dimension, UnitHabit } from "../design/units";
+import { DISPLAY, toDisplay } from "../design/units";
+
+/** Digits after the point that a shown value carries by default. */
+const DIGITS: Partial<Record<Dimension, number>> = { length: 1, mass: 0, force: 2, torque: 3, voltage: 2, current: 1, power: 0, rotation: 0, ratio: 2, percent: 0, time: 1, temperature: 1, angle: 1, capacity: 2, resistance: 1, kv: 0, money: 0, density: 3, inertia: 4, energy: 1, count: 0, speed: 1, pressure: 0 };
+
+/** Digits after the point for a value with this uncertainty (both in shown units): the ± keeps two digits below 3, else one. */
+function digitsFor(sd: number, fallback: number): number {
+  if (!(sd > 0)) return fallback;
+  const leading = Math.floor(Math.log10(sd));
+  const two = sd / 10 ** leading < 3 ? 1 : 0;
+  return Math.max(0, Math.min(6, two - leading));
+}
+
+/** Groups of three digits apart by a thin no-break space; a true minus sign. */
+function digits(value: number, places: number): string {
+  const [whole = "", part] = Math.abs(value).toFixed(places).split(".");
+  const grouped = whole.length > 4 ? whole.replace(/\B(?=(\d{3})+$)/g, "\u202f") : whole;
+  const negative = value < 0 && Number(Math.abs(value).toFixed(places)) !== 0;
+  return `${negative ? "−" : ""}${grouped}${part ? `.${part}` : ""}`;
+}
+
+export interface Shown {
+  value: string;
+  sd: string | null;
+  unit: string;
+}
+
+/** A quantity as it is shown: value and ± rounded alike, in the unit of the user's habit. */
+export function show(value: number, sd: number | null, dimension: Dimension, habit: UnitHabit = "metric"): Shown {
+  if (!Number.isFinite(value)) return { value: value > 0 ? "∞" : "—", sd: null, unit: DISPLAY[habit][dimension] };
+  const v = toDisplay(value, dimension, habit);
+  const s = sd === null ? null : toDisplay(sd, dimension, habit);
+  const places = s === null || s === 0 ? (habit === "imperial" && (dimension === "mass" || dimension === "length") ? 2 : (DIGITS[dimension] ?? 2)) : digitsFor(s, DIGITS[dimension] ?? 2);
+  return { value: digits(v, places), sd: s === null || s === 0 ? null : digits(s, places), unit: DISPLAY[habit][dimension] };
+}
+
+/** Value and unit in one string, without the ±. */
+export function plain(value: number, dimension: Dimension, habit: UnitHabit = "metric", places?: number): string {
+  const v = toDisplay(value, dimension, habit);
+  const d = places ?? (habit === "imperial" && (dimension === "mass" || dimension === "length") ? 2 : (DIGITS[dimension] ?? 2));
+  const unit = DISPLAY[habit][dimension];
+  return `${digits(v, d)}${unit === "" || unit === "°" ? unit : `\u00a0${unit}`}`;
+}

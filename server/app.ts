@@ -1,0 +1,95 @@
+import { join } from "node:path";
+import express, { type Express, type Request } from "express";
+import helmet from "helmet";
+import type { Logger } from "pino";
+import type { z } from "zod";
+import { type Contract, contracts } from "../api/contracts";
+import type { Database } from "./db/open";
+import { forbiddenHost, notFound, problemHandler } from "./problems";
+import { projectRoot } from "./root";
+import * as store from "./store";
+
+const BODY_LIMIT = "2mb";
+const IMPORT_LIMIT = "20mb";
+const LOCAL_NAMES = new Set(["localhost", "127.0.0.1", "[::1]"]);
+
+/** Only names of this machine may stand in the Host header: a page elsewhere cannot reach the server by rebinding its own name to it. */
+function checkHost(request: Request): void {
+  const host = (request.headers.host ?? "").replace(/:\d+$/, "").toLowerCase();
+  if (!LOCAL_NAMES.has(host)) throw forbiddenHost(`Ultraform answers on this machine only; “${host}” is not one of its names.`);
+  const origin = request.headers.origin;
+  if (origin !== undefined && !LOCAL_NAMES.has(new URL(origin).hostname.replace("::1", "[::1]").replace("[[", "[").replace("]]", "]")))
+    throw forbiddenHost("The request comes from a page that is not this application's.");
+}
+
+export interface AppOptions {
+  db: Database;
+  log: Logger;
+  /** Time as ISO 8601; passed in so that tests can set it. */
+  now: () => string;
+}
+
+type Handler<C extends Contract> = (input: { params: z.output<C["params"]>; body: z.output<C["body"]> }) => Promise<z.input<C["response"]>>;
+
+/** Binds a handler to its contract: validates what comes in and what goes out. */
+function bind<C extends Contract>(app: Express, contract: C, handler: Handler<C>): void {
+  app[contract.method](contract.path, async (request, response) => {
+    const params = contract.params.parse(request.params) as z.output<C["params"]>;
+    const body = contract.body.parse(request.body) as z.output<C["body"]>;
+    const result = await handler({ params, body });
+    response.json(contract.response.parse(result));
+  });
+}
+
+/** The whole HTTP interface: the API, and the built pages when they exist. */
+export function makeApp({ db, log, now }: AppOptions): Express {
+  const app = express();
+  app.disable("x-powered-by");
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        directives: { defaultSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", "data:"], connectSrc: ["'self'"], workerSrc: ["'self'"], upgradeInsecureRequests: null },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
+  app.use((request, _response, next) => {
+    checkHost(request);
+    next();
+  });
+  app.use("/api/crafts/import", express.json({ limit: IMPORT_LIMIT }));
+  app.use("/api", express.json({ limit: BODY_LIMIT }));
+
+  const c = contracts;
+  bind(app, c.listCrafts, () => store.listCrafts(db));
+  bind(app, c.createCraft, async ({ body }) => ({ slug: await store.createCraft(db, body.craft, body.design, body.question, now()) }));
+  bind(app, c.importCraft, async ({ body }) => ({ slug: await store.importCraft(db, body) }));
+  bind(app, c.getCraft, ({ params }) => store.readCraft(db, params.slug));
+  bind(app, c.exportCraft, async ({ params }) => (await store.readCraft(db, params.slug)).file);
+  bind(app, c.deleteCraft, async ({ params }) => {
+    await store.deleteCraft(db, params.slug);
+    return {};
+  });
+  bind(app, c.createVersion, ({ params, body }) => store.createVersion(db, params.slug, body, now()));
+  bind(app, c.saveDesign, async ({ params, body }) => ({ revision: await store.saveDesign(db, params.slug, params.label, body.revision, body.design) }));
+  bind(app, c.saveVersion, async ({ params, body: { revision, ...words } }) => ({ revision: await store.saveVersion(db, params.slug, params.label, revision, words) }));
+  bind(app, c.deleteVersion, async ({ params }) => {
+    await store.deleteVersion(db, params.slug, params.label);
+    return {};
+  });
+  bind(app, c.createRun, async ({ params, body }) => ({ number: await store.createRun(db, params.slug, params.label, body, now()) }));
+  bind(app, c.saveRun, async ({ params, body }) => ({ revision: await store.saveRun(db, params.slug, params.number, body.revision, body.run) }));
+  bind(app, c.createFault, async ({ params, body }) => ({ number: await store.createFault(db, params.slug, body) }));
+  bind(app, c.saveFault, async ({ params, body }) => ({ revision: await store.saveFault(db, params.slug, params.number, body.revision, body.fault) }));
+  app.use("/api", () => {
+    throw notFound("There is no such route.");
+  });
+
+  const pages = join(projectRoot(), "dist/web");
+  app.use(express.static(pages, { index: false, maxAge: "1h" }));
+  app.get("/{*path}", (_request, response) => {
+    response.sendFile(join(pages, "index.html"), { maxAge: 0 });
+  });
+  app.use(problemHandler(log));
+  return app;
+}

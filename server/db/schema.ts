@@ -1,0 +1,120 @@
+import { boolean, doublePrecision, integer, jsonb, pgTable, serial, text, uniqueIndex } from "drizzle-orm/pg-core";
+import type { Claim, Run } from "../../core/design/craftFile";
+import type { Evidence } from "../../core/design/evidence";
+import type { Design, HeldUpBy } from "../../core/design/schema";
+import type { Dimension } from "../../core/design/units";
+
+export const crafts = pgTable("crafts", {
+  id: serial("id").primaryKey(),
+  slug: text("slug").notNull().unique(),
+  name: text("name").notNull(),
+  summary: text("summary").notNull(),
+  heldUpBy: text("held_up_by").$type<HeldUpBy>().notNull(),
+});
+
+const craftId = () =>
+  integer("craft_id")
+    .notNull()
+    .references(() => crafts.id, { onDelete: "cascade" });
+
+/** Times are kept as the ISO 8601 text that came in, so that a round trip loses nothing. */
+const stamp = (name: string) => text(name);
+
+export const versions = pgTable(
+  "versions",
+  {
+    id: serial("id").primaryKey(),
+    craftId: craftId(),
+    label: text("label").notNull(),
+    parent: text("parent"),
+    question: text("question").notNull(),
+    finding: text("finding").notNull(),
+    reason: text("reason").notNull(),
+    claims: jsonb("claims").$type<Claim[]>().notNull(),
+    createdAt: stamp("created_at").notNull(),
+    frozenAt: stamp("frozen_at"),
+    revision: integer("revision").notNull().default(0),
+    design: jsonb("design").$type<Design>().notNull(),
+  },
+  (t) => [uniqueIndex("versions_label").on(t.craftId, t.label)],
+);
+
+export const runs = pgTable(
+  "runs",
+  {
+    id: serial("id").primaryKey(),
+    craftId: craftId(),
+    versionId: integer("version_id")
+      .notNull()
+      .references(() => versions.id, { onDelete: "cascade" }),
+    number: integer("number").notNull(),
+    date: stamp("date").notNull(),
+    stage: integer("stage").notNull(),
+    purpose: text("purpose").notNull(),
+    place: text("place").notNull(),
+    pilot: text("pilot").notNull(),
+    conditions: jsonb("conditions").$type<Run["conditions"]>().notNull(),
+    pack: jsonb("pack").$type<Run["pack"]>().notNull(),
+    outcome: text("outcome").$type<Run["outcome"]>().notNull(),
+    cautionsRead: boolean("cautions_read").notNull(),
+    notes: text("notes").notNull(),
+    revision: integer("revision").notNull().default(0),
+  },
+  (t) => [uniqueIndex("runs_number").on(t.craftId, t.number)],
+);
+
+export const runMetrics = pgTable("run_metrics", {
+  id: serial("id").primaryKey(),
+  runId: integer("run_id")
+    .notNull()
+    .references(() => runs.id, { onDelete: "cascade" }),
+  position: integer("position").notNull(),
+  metric: text("metric").notNull(),
+  dimension: text("dimension").$type<Dimension>().notNull(),
+  predictedValue: doublePrecision("predicted_value"),
+  predictedSd: doublePrecision("predicted_sd"),
+  predictedEvidence: text("predicted_evidence").$type<Evidence>(),
+  measuredValue: doublePrecision("measured_value"),
+  measuredSd: doublePrecision("measured_sd"),
+  measuredBy: text("measured_by"),
+});
+
+export const faults = pgTable(
+  "faults",
+  {
+    id: serial("id").primaryKey(),
+    craftId: craftId(),
+    number: integer("number").notNull(),
+    run: integer("run").notNull(),
+    title: text("title").notNull(),
+    symptom: text("symptom"),
+    seen: text("seen").notNull(),
+    severity: text("severity").$type<"harmless" | "damage" | "danger">().notNull(),
+    damage: text("damage").notNull(),
+    cause: text("cause").notNull(),
+    fix: text("fix").notNull(),
+    fixVersion: text("fix_version"),
+    proofRun: integer("proof_run"),
+    state: text("state").$type<"open" | "closed" | "proven" | "cured, cause unknown" | "unresolved">().notNull(),
+    minutes: doublePrecision("minutes").notNull(),
+    cost: doublePrecision("cost").notNull(),
+    revision: integer("revision").notNull().default(0),
+  },
+  (t) => [uniqueIndex("faults_number").on(t.craftId, t.number)],
+);
+
+export const suspects = pgTable("suspects", {
+  id: serial("id").primaryKey(),
+  faultId: integer("fault_id")
+    .notNull()
+    .references(() => faults.id, { onDelete: "cascade" }),
+  position: integer("position").notNull(),
+  key: text("key").notNull(),
+  cause: text("cause").notNull(),
+  for: text("for_it").notNull(),
+  against: text("against_it").notNull(),
+  test: text("test").notNull(),
+  minutes: doublePrecision("minutes"),
+  result: text("result").notNull(),
+  state: text("state").$type<"open" | "ruled in" | "ruled out">().notNull(),
+});

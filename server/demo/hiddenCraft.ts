@@ -1,0 +1,102 @@
+import { z } from "zod";
+import { type RunMetric, type Run, isMetricKey } from "../../core/design/craftFile";
+import type { Design } from "../../core/design/schema";
+import { rollUp } from "../../core/mass/rollup";
+import { GRAVITY, air } from "../../core/media/air";
+import { type Random, seededRandom } from "../../core/numeric/random";
+import { type PowerValues, nominalPower } from "../../core/power/evaluatePower";
+import { INPUT_KEYS, powerInputs, setUp } from "../../core/power/setup";
+
+/** What a demo craft is really like: how its masses, places and coefficients differ from the design. */
+export const hiddenSchema = z.object({
+  seed: z.number().int(),
+  massFactor: z.record(z.string(), z.number().positive()),
+  moveX: z.record(z.string(), z.number()),
+  drive: z.partialRecord(z.enum(INPUT_KEYS), z.number().positive()),
+  liftArea: z.number().positive().describe("area times highest lift coefficient, m²"),
+  neutralPoint: z.number().describe("m aft of the datum"),
+  dragArea: z.number().positive().describe("m²"),
+  startForce: z.record(z.string(), z.number()),
+});
+export type Hidden = z.infer<typeof hiddenSchema>;
+
+/** Standard uncertainty of the instrument with which each thing is read, SI. */
+const INSTRUMENT: Record<string, { sd: number; by: string }> = {
+  auw: { sd: 0.002, by: "kitchen scale" },
+  cgX: { sd: 0.0015, by: "knife edge" },
+  packCurrent: { sd: 0.3, by: "logger" },
+  packVoltage: { sd: 0.03, by: "logger" },
+  thrust: { sd: 0.12, by: "spring scale" },
+  rpm: { sd: 60, by: "optical counter" },
+  thrustThrottle: { sd: 0.02, by: "transmitter" },
+  endurance: { sd: 10, by: "watch" },
+  speed: { sd: 0.25, by: "logger" },
+  liftOffSpeed: { sd: 0.3, by: "logger" },
+  noseAngle: { sd: 0.009, by: "logger" },
+  distance: { sd: 2, by: "pegs on the ice" },
+  motorTemperature: { sd: 1, by: "touch probe" },
+  energyUsed: { sd: 1500, by: "charger" },
+};
+
+/** The real craft behind a design. */
+function realDesign(design: Design, hidden: Hidden): Design {
+  const real = structuredClone(design);
+  for (const item of real.items) {
+    if (item.mass) item.mass.value *= hidden.massFactor[item.id] ?? 1.005;
+    item.place.x += hidden.moveX[item.id] ?? 0;
+  }
+  return real;
+}
+
+function realPower(design: Design, hidden: Hidden, mass: number): PowerValues | null {
+  const unit = design.units[0];
+  const battery = design.batteries[0];
+  if (!unit || !battery) return null;
+  const inputs = powerInputs(unit, battery, { value: mass, sd: 0, evidence: "proven" });
+  const values = Object.fromEntries(inputs.map((i) => [i.key, i.value * (i.key === "mass" ? 1 : (hidden.drive[i.key] ?? 1))]));
+  return nominalPower(setUp(design, unit, battery, values));
+}
+
+/** What the real craft does in a run, without noise, SI; NaN for what it cannot tell. */
+function truth(design: Design, hidden: Hidden, run: Run, metric: string): number {
+  const real = realDesign(design, hidden);
+  const mass = rollUp(real);
+  const power = mass ? realPower(real, hidden, mass.mass) : null;
+  if (!mass || !power) return Number.NaN;
+  const rho = air(design.brief.environment.altitude, run.conditions.airTemperature ?? 15).density;
+  const liftOff = Math.sqrt((2 * mass.mass * GRAVITY) / (rho * hidden.liftArea));
+  const top = run.outcome === "failed" && run.stage >= 5 ? liftOff * 1.35 : Math.min(liftOff * 1.28, Math.sqrt((1.1 * power.thrust) / (rho * hidden.dragArea)));
+  switch (metric) {
+    case "auw":
+      return mass.mass;
+    case "cgX":
+      return mass.cg.x;
+    case "liftOffSpeed":
+      return liftOff;
+    case "speed":
+      return top;
+    case "noseAngle":
+      // Nose rises with the square of the speed and with the CG's distance behind the neutral point.
+      return 0.03 + Math.max(0, mass.cg.x - hidden.neutralPoint) * 0.11 * top ** 2;
+    case "distance":
+      return 24 + run.stage * 9;
+    case "motorTemperature":
+      return (run.conditions.airTemperature ?? 15) + power.motorLoss * 1.6;
+    case "energyUsed":
+      return power.packPower * power.endurance * 0.45;
+    case "Force to start moving":
+      return hidden.startForce[run.version] ?? hidden.startForce.default ?? 0;
+    default:
+      return isMetricKey(metric) && metric in power ? power[metric as keyof PowerValues] : Number.NaN;
+  }
+}
+
+/** Reads the metrics of a run off the real craft, with the noise of the instrument used. */
+export function readRun(design: Design, hidden: Hidden, run: Run, random: Random = seededRandom(hidden.seed + run.number)): RunMetric["measured"][] {
+  return run.metrics.map((m) => {
+    const value = truth(design, hidden, run, m.metric);
+    if (!Number.isFinite(value)) return null;
+    const { sd, by } = INSTRUMENT[m.metric] ?? { sd: Math.abs(value) * 0.05, by: "spring scale" };
+    return { value: value + sd * random.normal(), sd, by };
+  });
+}

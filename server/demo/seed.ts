@@ -1,0 +1,38 @@
+import { readFile } from "node:fs/promises";
+import { join } from "node:path";
+import { setImmediate } from "node:timers/promises";
+import { type CraftFile, craftFileSchema } from "../../core/design/craftFile";
+import { evaluate } from "../../core/evaluate";
+import type { Database } from "../db/open";
+import { projectRoot } from "../root";
+import { importCraft, listCrafts, predict } from "../store";
+import { type Hidden, hiddenSchema, readRun } from "./hiddenCraft";
+
+const DEMO = ["tern", "annulus"] as const;
+
+/** Fills the runs of a demo craft: predictions by the application, measurements off its hidden real craft. */
+export function measureDemo(file: CraftFile, hidden: Hidden): CraftFile {
+  const evaluations = new Map(file.versions.map((v) => [v.label, { design: v.design, evaluation: evaluate(v.design) }]));
+  return {
+    ...file,
+    runs: file.runs.map((run) => {
+      const version = evaluations.get(run.version);
+      if (!version) return run;
+      const measured = readRun(version.design, hidden, run);
+      return { ...run, metrics: run.metrics.map((m, i) => ({ ...m, predicted: predict(version.design, m.metric, version.evaluation), measured: measured[i] ?? null })) };
+    }),
+  };
+}
+
+/** Puts the demo crafts into an empty workshop. */
+export async function seedDemo(db: Database): Promise<void> {
+  if ((await listCrafts(db)).length > 0) return;
+  const folder = join(projectRoot(), "demo");
+  const read = async (name: string): Promise<unknown> => JSON.parse(await readFile(join(folder, name), "utf8"));
+  const hidden = (await read("hidden.json")) as Record<string, unknown>;
+  for (const name of DEMO) {
+    const file = craftFileSchema.parse(await read(`${name}.json`));
+    await importCraft(db, measureDemo(file, hiddenSchema.parse(hidden[name])));
+    await setImmediate();
+  }
+}
