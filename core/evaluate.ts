@@ -3,7 +3,7 @@ import type { MetricKey } from "./design/metrics";
 import type { Quantity, Working, WorkingInput } from "./design/quantity";
 import type { Design } from "./design/schema";
 import { type TargetResult, judgeTargets } from "./design/targets";
-import { type Dimension } from "./design/units";
+import type { Dimension } from "./design/units";
 import { type Extent, type MassResult, extent, rollUp } from "./mass/rollup";
 import { air } from "./media/air";
 import { type PowerKey, type PowerOutcome, type PowerResult, evaluatePower } from "./power/evaluatePower";
@@ -72,7 +72,9 @@ function massMetrics(design: Design, mass: MassResult, box: Extent | null): Part
     working: {
       method,
       inputs: design.items.flatMap((i) =>
-        i.mass ? [{ name: i.name, value: i.mass.value * i.quantity, sd: mass.items.find((s) => s.id === i.id)?.massSd ?? 0, dimension: "mass" as const, evidence: i.mass.evidence }] : [],
+        i.mass
+          ? [{ name: i.name, value: i.mass.value * i.quantity, sd: mass.items.find((s) => s.id === i.id)?.massSd ?? 0, dimension: "mass" as const, evidence: i.mass.evidence }]
+          : [],
       ),
       outside: mass.withoutMass.length > 0 ? [`${mass.withoutMass.length} parts have no mass and are left out`] : [],
     },
@@ -88,12 +90,17 @@ function massMetrics(design: Design, mass: MassResult, box: Extent | null): Part
   };
   if (box) {
     const place = computedFrom(design.items.map((i) => i.placeEvidence));
-    for (const [key, axis] of [["length", "x"], ["width", "y"], ["height", "z"]] as const)
+    for (const [key, axis] of [
+      ["length", "x"],
+      ["width", "y"],
+      ["height", "z"],
+    ] as const)
       out[key] = { value: box.max[axis] - box.min[axis], sd: 0.003, dimension: "length", evidence: place };
   }
   const packs = design.items.filter((i) => design.batteries.some((b) => b.itemId === i.id));
   const packMass = packs.reduce((s, i) => s + (i.mass?.value ?? 0) * i.quantity, 0);
-  if (packMass > 0) out.packShare = { value: packMass / mass.mass, sd: (packMass / mass.mass) * Math.hypot(mass.massSd / mass.mass, 0.01), dimension: "percent", evidence: mass.evidence };
+  if (packMass > 0)
+    out.packShare = { value: packMass / mass.mass, sd: (packMass / mass.mass) * Math.hypot(mass.massSd / mass.mass, 0.01), dimension: "percent", evidence: mass.evidence };
   return out;
 }
 

@@ -48,7 +48,14 @@ export function makeApp({ db, log, now }: AppOptions): Express {
   app.use(
     helmet({
       contentSecurityPolicy: {
-        directives: { defaultSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", "data:"], connectSrc: ["'self'"], workerSrc: ["'self'"], upgradeInsecureRequests: null },
+        directives: {
+          defaultSrc: ["'self'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", "data:"],
+          connectSrc: ["'self'"],
+          workerSrc: ["'self'"],
+          upgradeInsecureRequests: null,
+        },
       },
       strictTransportSecurity: false,
     }),

@@ -10,8 +10,10 @@ export class ProblemError extends Error {
   }
 }
 
-const make = (status: number, type: string, title: string) => (detail: string, more: Partial<Problem> = {}) =>
-  new ProblemError({ type: `/problems/${type}`, title, status, detail, ...more });
+const make =
+  (status: number, type: string, title: string) =>
+  (detail: string, more: Partial<Problem> = {}) =>
+    new ProblemError({ type: `/problems/${type}`, title, status, detail, ...more });
 
 export const notFound = make(404, "not-found", "Not found");
 export const frozen = make(409, "frozen", "This version is frozen");
@@ -54,7 +56,12 @@ export function problemHandler(log: Logger): ErrorRequestHandler {
     if (response.headersSent) return next(error);
     const known = toProblem(error);
     if (!known) log.error({ err: error }, "unforeseen error");
-    const problem: Problem = known?.problem ?? { type: "/problems/internal", title: "Internal error", status: 500, detail: "Something failed inside the server. Nothing was saved." };
+    const problem: Problem = known?.problem ?? {
+      type: "/problems/internal",
+      title: "Internal error",
+      status: 500,
+      detail: "Something failed inside the server. Nothing was saved.",
+    };
     response.status(problem.status).type("application/problem+json").send(JSON.stringify(problem));
   };
 }

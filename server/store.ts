@@ -54,10 +54,28 @@ export async function readCraft(db: Database, slug: string): Promise<CraftRecord
     const runRows = await tx.select().from(runs).where(eq(runs.craftId, craft.id)).orderBy(asc(runs.number));
     const faultRows = await tx.select().from(faults).where(eq(faults.craftId, craft.id)).orderBy(asc(faults.number));
     const metricRows = runRows.length
-      ? await tx.select().from(runMetrics).where(inArray(runMetrics.runId, runRows.map((r) => r.id))).orderBy(asc(runMetrics.position))
+      ? await tx
+          .select()
+          .from(runMetrics)
+          .where(
+            inArray(
+              runMetrics.runId,
+              runRows.map((r) => r.id),
+            ),
+          )
+          .orderBy(asc(runMetrics.position))
       : [];
     const suspectRows = faultRows.length
-      ? await tx.select().from(suspects).where(inArray(suspects.faultId, faultRows.map((f) => f.id))).orderBy(asc(suspects.position))
+      ? await tx
+          .select()
+          .from(suspects)
+          .where(
+            inArray(
+              suspects.faultId,
+              faultRows.map((f) => f.id),
+            ),
+          )
+          .orderBy(asc(suspects.position))
       : [];
     const labelOf = new Map(versionRows.map((v) => [v.id, v.label]));
     const file: CraftFile = {
@@ -120,7 +138,13 @@ export async function listCrafts(db: Database): Promise<CraftSummary[]> {
 
 /** A slug that no craft has yet, from a name: letters and digits, else “craft”. */
 async function freeSlug(tx: Tx, name: string): Promise<string> {
-  const stem = name.normalize("NFKD").toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-|-$/g, "").slice(0, 60) || "craft";
+  const stem =
+    name
+      .normalize("NFKD")
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, "-")
+      .replace(/^-|-$/g, "")
+      .slice(0, 60) || "craft";
   const taken = new Set((await tx.select({ slug: crafts.slug }).from(crafts)).map((r) => r.slug));
   if (!taken.has(stem)) return stem;
   let n = 2;
@@ -153,13 +177,19 @@ async function insertSuspects(tx: Tx, faultId: number, list: Fault["suspects"]) 
 
 async function insertFault(tx: Tx, craftId: number, fault: Fault) {
   const { suspects: list, ...row } = fault;
-  const [made] = await tx.insert(faults).values({ ...row, craftId }).returning({ id: faults.id });
+  const [made] = await tx
+    .insert(faults)
+    .values({ ...row, craftId })
+    .returning({ id: faults.id });
   if (made) await insertSuspects(tx, made.id, list);
 }
 
 async function insertRun(tx: Tx, craftId: number, versionId: number, run: Run) {
   const { metrics, version: _, ...row } = run;
-  const [made] = await tx.insert(runs).values({ ...row, craftId, versionId }).returning({ id: runs.id });
+  const [made] = await tx
+    .insert(runs)
+    .values({ ...row, craftId, versionId })
+    .returning({ id: runs.id });
   if (made) await insertMetrics(tx, made.id, metrics);
 }
 
@@ -167,11 +197,17 @@ async function insertRun(tx: Tx, craftId: number, versionId: number, run: Run) {
 export async function importCraft(db: Database, file: CraftFile): Promise<string> {
   return db.transaction(async (tx) => {
     const slug = await freeSlug(tx, file.craft.name);
-    const [craft] = await tx.insert(crafts).values({ ...file.craft, slug }).returning({ id: crafts.id });
+    const [craft] = await tx
+      .insert(crafts)
+      .values({ ...file.craft, slug })
+      .returning({ id: crafts.id });
     if (!craft) throw new Error("craft was not inserted");
     const idOf = new Map<string, number>();
     for (const version of file.versions) {
-      const [row] = await tx.insert(versions).values({ ...version, craftId: craft.id }).returning({ id: versions.id });
+      const [row] = await tx
+        .insert(versions)
+        .values({ ...version, craftId: craft.id })
+        .returning({ id: versions.id });
       if (row) idOf.set(version.label, row.id);
     }
     for (const run of file.runs) await insertRun(tx, craft.id, idOf.get(run.version) ?? 0, run);
@@ -233,11 +269,19 @@ export async function saveDesign(db: Database, slug: string, label: string, revi
     if (saved) return saved.revision;
     const row = await versionRow(tx, craft.id, label);
     if (row.frozenAt !== null) throw frozen(`${label} froze at its first run; its design may not change. Open a child version and change that.`);
-    throw stale(`${label} was saved elsewhere since it was opened here (revision ${row.revision}, yours ${revision}).`, { current: { revision: row.revision, design: row.design } });
+    throw stale(`${label} was saved elsewhere since it was opened here (revision ${row.revision}, yours ${revision}).`, {
+      current: { revision: row.revision, design: row.design },
+    });
   });
 }
 
-export async function saveVersion(db: Database, slug: string, label: string, revision: number, words: Pick<Version, "question" | "finding" | "reason" | "claims">): Promise<number> {
+export async function saveVersion(
+  db: Database,
+  slug: string,
+  label: string,
+  revision: number,
+  words: Pick<Version, "question" | "finding" | "reason" | "claims">,
+): Promise<number> {
   return db.transaction(async (tx) => {
     const craft = await craftRow(tx, slug);
     const [saved] = await tx
@@ -276,14 +320,20 @@ export async function createRun(db: Database, slug: string, label: string, asked
   return db.transaction(async (tx) => {
     const craft = await craftRow(tx, slug);
     const version = await versionRow(tx, craft.id, label);
-    const [last] = await tx.select({ number: sql<number>`coalesce(max(${runs.number}), 0)`.mapWith(Number) }).from(runs).where(eq(runs.craftId, craft.id));
+    const [last] = await tx
+      .select({ number: sql<number>`coalesce(max(${runs.number}), 0)`.mapWith(Number) })
+      .from(runs)
+      .where(eq(runs.craftId, craft.id));
     const number = (last?.number ?? 0) + 1;
     const evaluation = evaluate(version.design);
     const { measured, ...rest } = asked;
     const metrics = measured.map((m) => ({ ...m, predicted: predict(version.design, m.metric, evaluation) }));
     await insertRun(tx, craft.id, version.id, { ...rest, number, version: label, metrics });
     if (version.frozenAt === null)
-      await tx.update(versions).set({ frozenAt: now, revision: sql`${versions.revision} + 1` }).where(eq(versions.id, version.id));
+      await tx
+        .update(versions)
+        .set({ frozenAt: now, revision: sql`${versions.revision} + 1` })
+        .where(eq(versions.id, version.id));
     return number;
   });
 }
@@ -329,7 +379,10 @@ export async function createFault(db: Database, slug: string, fault: Omit<Fault,
   return db.transaction(async (tx) => {
     const craft = await craftRow(tx, slug);
     await checkFault(tx, craft.id, fault);
-    const [last] = await tx.select({ number: sql<number>`coalesce(max(${faults.number}), 0)`.mapWith(Number) }).from(faults).where(eq(faults.craftId, craft.id));
+    const [last] = await tx
+      .select({ number: sql<number>`coalesce(max(${faults.number}), 0)`.mapWith(Number) })
+      .from(faults)
+      .where(eq(faults.craftId, craft.id));
     const number = (last?.number ?? 0) + 1;
     await insertFault(tx, craft.id, { ...fault, number });
     return number;

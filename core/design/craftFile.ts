@@ -40,15 +40,7 @@ export const runMetricSchema = z.object({
 });
 export type RunMetric = z.infer<typeof runMetricSchema>;
 
-export const STAGES = [
-  "power off",
-  "bench, restrained",
-  "tub, tether or glide",
-  "short and low",
-  "open",
-  "envelope",
-  "mission",
-] as const;
+export const STAGES = ["power off", "bench, restrained", "tub, tether or glide", "short and low", "open", "envelope", "mission"] as const;
 
 export const runSchema = z.object({
   number: z.number().int().positive(),

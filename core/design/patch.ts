@@ -22,8 +22,7 @@ export const knownAt = (path: string[], value: number, evidence: Evidence): Patc
 type Node = Record<string, unknown> | unknown[];
 
 function child(node: Node, key: string): unknown {
-  if (key.startsWith("#") && Array.isArray(node))
-    return node.find((e) => typeof e === "object" && e !== null && "id" in e && e.id === key.slice(1));
+  if (key.startsWith("#") && Array.isArray(node)) return node.find((e) => typeof e === "object" && e !== null && "id" in e && e.id === key.slice(1));
   return (node as Record<string, unknown>)[key];
 }
 
@@ -32,7 +31,7 @@ function child(node: Node, key: string): unknown {
  * @throws Error when a path leads nowhere or the result is not a valid design (a defect of the rule that made the patch)
  */
 export function applyPatch(design: Design, patch: Patch): Design {
-  const copy = structuredClone(design);
+  const copy = designSchema.parse(design);
   for (const { path, value } of patch.set) {
     let node: unknown = copy;
     for (const key of path.slice(0, -1)) {

@@ -3,7 +3,11 @@ import { evidenceSchema, magnitudeOrZeroSchema, magnitudeSchema } from "./eviden
 import { METRIC_KEYS } from "./metrics";
 
 const finite = z.number().finite();
-const id = z.string().min(1).max(40).regex(/^[A-Za-z0-9_-]+$/, "letters, digits, - and _ only");
+const id = z
+  .string()
+  .min(1)
+  .max(40)
+  .regex(/^[A-Za-z0-9_-]+$/, "letters, digits, - and _ only");
 const name = z.string().trim().min(1, "a name is needed").max(120);
 const text = z.string().max(4000);
 
@@ -56,9 +60,7 @@ export const itemSchema = z.object({
   place: pointSchema.describe("centre of the part"),
   placeEvidence: evidenceSchema,
   placeSd: z.number().nonnegative().finite().optional().describe("standard uncertainty along each axis, m"),
-  size: z
-    .object({ x: finite.min(0).max(100), y: finite.min(0).max(100), z: finite.min(0).max(100) })
-    .describe("edges of the box that encloses the part, m"),
+  size: z.object({ x: finite.min(0).max(100), y: finite.min(0).max(100), z: finite.min(0).max(100) }).describe("edges of the box that encloses the part, m"),
   mirrored: z.boolean().describe("an even quantity, half at +y and half at −y"),
   slide: z
     .object({ from: finite, to: finite })
@@ -120,7 +122,10 @@ export const unitSchema = z.object({
   batteryId: id,
   propellerItemId: id.nullable().describe("ledger entry that is this propeller: it places the thrust line"),
   direction: z.enum(["ahead", "astern", "up", "down"]).describe("way in which the unit pushes the craft"),
-  tilt: finite.min(-Math.PI / 2).max(Math.PI / 2).describe("upward tilt of a thrust line ahead or astern, rad"),
+  tilt: finite
+    .min(-Math.PI / 2)
+    .max(Math.PI / 2)
+    .describe("upward tilt of a thrust line ahead or astern, rad"),
   throttleLimit: finite.min(0.05).max(1).describe("highest throttle that the set-up allows, 0 to 1"),
   motor: motorSchema,
   controller: controllerSchema,

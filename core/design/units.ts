@@ -4,6 +4,7 @@ import Qty from "js-quantities";
 export const SI = {
   mass: "kg",
   length: "m",
+  distance: "m",
   time: "s",
   speed: "m/s",
   temperature: "°C",
@@ -39,6 +40,7 @@ interface Accepted {
 const TARGET: Partial<Record<Dimension, string>> = {
   mass: "kg",
   length: "m",
+  distance: "m",
   time: "s",
   speed: "m/s",
   force: "N",
@@ -51,13 +53,8 @@ const u = (to: number | string, ...spellings: string[]): Accepted => ({ to, spel
 /** What may be typed for each dimension. Pound-force units are named after the mass (the field writes thrust in grams and ounces). */
 const ACCEPTED: Record<Dimension, Accepted[]> = {
   mass: [u("g", "g", "gram", "grams"), u("kg", "kg"), u("oz", "oz", "ounce", "ounces"), u("lb", "lb", "lbs", "pound", "pounds"), u(1e-6, "mg")],
-  length: [
-    u("mm", "mm"),
-    u("cm", "cm"),
-    u("m", "m"),
-    u("in", "in", "inch", "inches", '"', "″"),
-    u("ft", "ft", "feet", "foot"),
-  ],
+  length: [u("mm", "mm"), u("cm", "cm"), u("m", "m"), u("in", "in", "inch", "inches", '"', "″"), u("ft", "ft", "feet", "foot")],
+  distance: [u("m", "m", "metres"), u("km", "km"), u("ft", "ft", "feet")],
   time: [u(1, "s", "sec"), u(60, "min", "mins", "minutes"), u(3600, "h", "hr", "hours")],
   speed: [u(1, "m/s"), u("km/h", "km/h", "kmh", "kph"), u("mph", "mph"), u("knots", "kn", "kt", "knots"), u("ft/s", "ft/s", "fps")],
   temperature: [],
@@ -84,9 +81,7 @@ const ACCEPTED: Record<Dimension, Accepted[]> = {
 /** Multiplier from an accepted spelling to the stored unit; undefined when the spelling is not known. */
 function factor(dimension: Dimension, spelling: string): number | undefined {
   const list = ACCEPTED[dimension];
-  const unit =
-    list.find((a) => a.spellings.includes(spelling)) ??
-    list.find((a) => a.spellings.some((s) => s.toLowerCase() === spelling.toLowerCase()));
+  const unit = list.find((a) => a.spellings.includes(spelling)) ?? list.find((a) => a.spellings.some((s) => s.toLowerCase() === spelling.toLowerCase()));
   if (!unit) return undefined;
   if (typeof unit.to === "number") return unit.to;
   return Qty(1, unit.to).to(TARGET[dimension] ?? "").scalar;
@@ -97,6 +92,7 @@ export const DISPLAY: Record<"metric" | "imperial", Record<Dimension, string>> =
   metric: {
     mass: "g",
     length: "mm",
+    distance: "m",
     time: "min",
     speed: "m/s",
     temperature: "°C",
@@ -122,6 +118,7 @@ export const DISPLAY: Record<"metric" | "imperial", Record<Dimension, string>> =
   imperial: {
     mass: "oz",
     length: "in",
+    distance: "ft",
     time: "min",
     speed: "mph",
     temperature: "°C",
@@ -189,8 +186,7 @@ export function parseQuantity(text: string, dimension: Dimension, habit: UnitHab
   for (const term of terms.toReversed()) {
     if (term.unit !== undefined) unit = term.unit;
     const multiplier = dimension === "temperature" ? temperatureFactor(unit) : unit === "" ? 1 : factor(dimension, unit);
-    if (multiplier === undefined)
-      return { ok: false, message: `“${unit}” is not a unit of ${dimension}. Accepted: ${example}.` };
+    if (multiplier === undefined) return { ok: false, message: `“${unit}” is not a unit of ${dimension}. Accepted: ${example}.` };
     total += dimension === "temperature" && /f$/i.test(unit) ? ((term.value - 32) * 5) / 9 : term.value * multiplier;
   }
   if (!Number.isFinite(total)) return { ok: false, message: `“${text.trim()}” is too large. Accepted: ${example}.` };

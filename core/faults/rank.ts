@@ -3,7 +3,7 @@ import type { FindingCode, Severity } from "../verdicts/types";
 import type { Cause, Symptom } from "./catalogue";
 
 /** Why a suspect was moved up or down. */
-export type RankReason = { why: "finding"; code: FindingCode; effect: 1 | -1 } | { why: "changed"; kind: ChangeKind; effect: 1 } | { why: "unproven"; effect: 1 };
+export type RankReason = { why: "finding"; code: FindingCode; effect: 1 | -1 } | { why: "changed"; kind: ChangeKind; effect: 1 };
 
 export interface RankedCause {
   cause: Cause;

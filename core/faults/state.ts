@@ -13,6 +13,7 @@ export function refusal(fault: Pick<Fault, "state" | "suspects" | "run" | "proof
   if (fault.proofRun === null) return "Proven needs a later run in which the fault did not come back.";
   const seen = runs.find((r) => r.number === fault.run);
   const proof = runs.find((r) => r.number === fault.proofRun);
-  if (!seen || !proof || Date.parse(proof.date) <= Date.parse(seen.date) || proof.number === seen.number) return `Run ${fault.proofRun} is not later than run ${fault.run}, in which the fault was seen.`;
+  if (!seen || !proof || Date.parse(proof.date) <= Date.parse(seen.date) || proof.number === seen.number)
+    return `Run ${fault.proofRun} is not later than run ${fault.run}, in which the fault was seen.`;
   return null;
 }

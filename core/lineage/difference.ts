@@ -61,7 +61,7 @@ const FIELDS: [suffix: string, label: string, dimension: Dimension | null, kind:
   ["otherLoad", "other load", "power", "pack"],
   ["airTemperature", "air temperature", "temperature", "brief"],
   ["packTemperature", "pack temperature", "temperature", "brief"],
-  ["altitude", "altitude", "length", "brief"],
+  ["altitude", "altitude", "distance", "brief"],
   ["wind", "wind", "speed", "brief"],
 ];
 

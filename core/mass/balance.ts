@@ -13,12 +13,7 @@ export interface Shift {
  * @param item the item's mass (kg, all pieces, positive), its place (m) and the range in which it may sit (null: fixed)
  * Source: first moment of mass; FAA-H-8083-1 "Aircraft Weight and Balance Handbook", chapter on weight shift.
  */
-export function shiftFor(
-  total: number,
-  cg: number,
-  target: number,
-  item: { mass: number; at: number; range: { from: number; to: number } | null },
-): Shift {
+export function shiftFor(total: number, cg: number, target: number, item: { mass: number; at: number; range: { from: number; to: number } | null }): Shift {
   const to = item.at + ((target - cg) * total) / item.mass;
   return { to, inRange: item.range !== null && to >= item.range.from - 1e-9 && to <= item.range.to + 1e-9 };
 }

@@ -13,13 +13,7 @@ export type RootResult =
  * @param tolerance width of the final bracket, in the unit of x
  * Source: M. Dowell and P. Jarratt, "A modified regula falsi method", BIT 11 (1971).
  */
-export function findRoot(
-  f: (x: number) => number,
-  low: number,
-  high: number,
-  tolerance: number,
-  limit = 100,
-): RootResult {
+export function findRoot(f: (x: number) => number, low: number, high: number, tolerance: number, limit = 100): RootResult {
   let a = low;
   let b = high;
   let fa = f(a);

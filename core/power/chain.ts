@@ -110,7 +110,18 @@ export function solveChain(drive: Drive, source: Source, throttle: number): Chai
     const still = at(0);
     return {
       status: "converged",
-      point: { ...still, packVoltage: idle, packCurrent: source.otherLoad / idle, packLoss: (source.otherLoad / idle) ** 2 * source.resistance, controllerIn: 0, controllerLoss: 0, motorVoltage: 0, current: 0, motorIn: 0, motorLoss: 0 },
+      point: {
+        ...still,
+        packVoltage: idle,
+        packCurrent: source.otherLoad / idle,
+        packLoss: (source.otherLoad / idle) ** 2 * source.resistance,
+        controllerIn: 0,
+        controllerLoss: 0,
+        motorVoltage: 0,
+        current: 0,
+        motorIn: 0,
+        motorLoss: 0,
+      },
     };
   }
   const top = u * source.openCircuit * drive.motor.kv;

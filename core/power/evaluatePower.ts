@@ -89,9 +89,7 @@ function solve(design: Design, unit: Unit, battery: Battery, mass: { value: numb
   const coarse = nominalPower(base, COARSE);
   if (!nominal || !coarse) return { status: "failed", reason: "notFinite" };
 
-  const perturbed = inputs
-    .filter((i) => i.sd > 0)
-    .map((input) => ({ key: input.key, setup: setUp(design, unit, battery, { ...values, [input.key]: input.value + input.sd }) }));
+  const perturbed = inputs.filter((i) => i.sd > 0).map((input) => ({ key: input.key, setup: setUp(design, unit, battery, { ...values, [input.key]: input.value + input.sd }) }));
   const deltas = perturbed.map(({ key, setup }) => {
     const there = nominalPower(setup, COARSE);
     const delta = (k: PowerKey) => {
@@ -102,8 +100,7 @@ function solve(design: Design, unit: Unit, battery: Battery, mass: { value: numb
   });
   const keys = Object.keys(nominal) as PowerKey[];
   const sd = Object.fromEntries(keys.map((k) => [k, Math.hypot(...deltas.map((d) => d.delta(k)))])) as unknown as PowerValues;
-  const shares = (k: PowerKey) =>
-    deltas.map((d) => ({ key: d.key, share: sd[k] > 0 ? (d.delta(k) / sd[k]) ** 2 : 0 })).sort((a, b) => b.share - a.share);
+  const shares = (k: PowerKey) => deltas.map((d) => ({ key: d.key, share: sd[k] > 0 ? (d.delta(k) / sd[k]) ** 2 : 0 })).sort((a, b) => b.share - a.share);
 
   const at: PowerResult["at"] = (throttle) => {
     const here = solveChain(base.drive, base.start, throttle);

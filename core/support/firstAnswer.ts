@@ -55,7 +55,12 @@ const RULES: Record<HeldUpBy, Assumption[]> = {
   wings: [a("cruise speed", 11, 1.4, "m/s", 1), a("lift-to-drag ratio", 6, 1.5, "", -1), a("propeller and motor efficiency", 0.5, 1.2, "", -1)],
   hull: [a("speed", 2, 1.5, "m/s", 1), a("resistance as share of weight", 0.06, 1.8, "", 1), a("propeller and motor efficiency", 0.35, 1.3, "", -1)],
   gas: [a("speed", 1.5, 1.4, "m/s", 3), a("drag coefficient on volume^⅔", 0.06, 1.5, "", 1), a("propeller and motor efficiency", 0.3, 1.3, "", -1)],
-  cushion: [a("cushion loading", 60, 1.5, "N/m²", 0.5), a("escape area as share of cushion area", 0.02, 1.6, "", 1), a("fan and motor efficiency", 0.35, 1.3, "", -1), a("propulsion on top of lift", 2, 1.3, "×", 1)],
+  cushion: [
+    a("cushion loading", 60, 1.5, "N/m²", 0.5),
+    a("escape area as share of cushion area", 0.02, 1.6, "", 1),
+    a("fan and motor efficiency", 0.35, 1.3, "", -1),
+    a("propulsion on top of lift", 2, 1.3, "×", 1),
+  ],
   ground: [a("speed", 1, 1.6, "m/s", 1), a("resistance as share of weight", 0.25, 1.8, "", 1), a("drive efficiency", 0.4, 1.3, "", -1)],
   submerged: [a("speed", 0.6, 1.4, "m/s", 3), a("drag coefficient on volume^⅔", 0.15, 1.5, "", 1), a("propeller and motor efficiency", 0.35, 1.3, "", -1)],
 };

@@ -2,7 +2,32 @@ import type { Dimension, UnitHabit } from "../design/units";
 import { DISPLAY, toDisplay } from "../design/units";
 
 /** Digits after the point that a shown value carries by default. */
-const DIGITS: Partial<Record<Dimension, number>> = { length: 1, mass: 0, force: 2, torque: 3, voltage: 2, current: 1, power: 0, rotation: 0, ratio: 2, percent: 0, time: 1, temperature: 1, angle: 1, capacity: 2, resistance: 1, kv: 0, money: 0, density: 3, inertia: 4, energy: 1, count: 0, speed: 1, pressure: 0 };
+const DIGITS: Partial<Record<Dimension, number>> = {
+  length: 1,
+  mass: 0,
+  force: 2,
+  torque: 3,
+  voltage: 2,
+  current: 1,
+  power: 0,
+  rotation: 0,
+  ratio: 2,
+  percent: 0,
+  time: 1,
+  temperature: 1,
+  angle: 1,
+  capacity: 2,
+  resistance: 1,
+  kv: 0,
+  money: 0,
+  density: 3,
+  inertia: 4,
+  energy: 1,
+  count: 0,
+  speed: 1,
+  pressure: 0,
+  distance: 0,
+};
 
 /** Digits after the point for a value with this uncertainty (both in shown units): the ± keeps two digits below 3, else one. */
 function digitsFor(sd: number, fallback: number): number {
@@ -31,8 +56,15 @@ export function show(value: number, sd: number | null, dimension: Dimension, hab
   if (!Number.isFinite(value)) return { value: value > 0 ? "∞" : "—", sd: null, unit: DISPLAY[habit][dimension] };
   const v = toDisplay(value, dimension, habit);
   const s = sd === null ? null : toDisplay(sd, dimension, habit);
-  const places = s === null || s === 0 ? (habit === "imperial" && (dimension === "mass" || dimension === "length") ? 2 : (DIGITS[dimension] ?? 2)) : digitsFor(s, DIGITS[dimension] ?? 2);
+  const places =
+    s === null || s === 0 ? (habit === "imperial" && (dimension === "mass" || dimension === "length") ? 2 : (DIGITS[dimension] ?? 2)) : digitsFor(s, DIGITS[dimension] ?? 2);
   return { value: digits(v, places), sd: s === null || s === 0 ? null : digits(s, places), unit: DISPLAY[habit][dimension] };
+}
+
+/** An uncertainty by itself, with two significant digits below 3 and one above. */
+export function showSd(sd: number, dimension: Dimension, habit: UnitHabit = "metric"): string {
+  const s = toDisplay(sd, dimension, habit);
+  return digits(s, digitsFor(s, DIGITS[dimension] ?? 2));
 }
 
 /** Value and unit in one string, without the ±. */

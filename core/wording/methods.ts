@@ -12,7 +12,10 @@ const CHAIN = {
   source: "Three-constant motor model; blade-element-momentum propeller (Glauert 1935; one unknown per blade element after Ning 2014); generic cell curves (common practice).",
   range: "Standing still, 2 to 6 blades, pitch/diameter 0.3 to 1.2, tip Mach below 0.75. Section model ± 6 % lift, ± 20 % drag.",
 };
-const LEDGER = { source: "First and second moments of mass; errors of different parts independent, first-order propagation.", range: "Any ledger. Parts without a mass are left out and named." };
+const LEDGER = {
+  source: "First and second moments of mass; errors of different parts independent, first-order propagation.",
+  range: "Any ledger. Parts without a mass are left out and named.",
+};
 
 export const METHODS: Record<string, Method> = {
   auw: { formula: "M = Σ n·m", ...LEDGER },

@@ -14,8 +14,7 @@ export const hiddenSchema = z.object({
   moveX: z.record(z.string(), z.number()),
   drive: z.partialRecord(z.enum(INPUT_KEYS), z.number().positive()),
   liftArea: z.number().positive().describe("area times highest lift coefficient, m²"),
-  neutralPoint: z.number().describe("m aft of the datum"),
-  dragArea: z.number().positive().describe("m²"),
+  criticalSpeed: z.record(z.string(), z.number()).describe("speed at which the nose runs away, m/s, by version"),
   startForce: z.record(z.string(), z.number()),
 });
 export type Hidden = z.infer<typeof hiddenSchema>;
@@ -65,7 +64,8 @@ function truth(design: Design, hidden: Hidden, run: Run, metric: string): number
   if (!mass || !power) return Number.NaN;
   const rho = air(design.brief.environment.altitude, run.conditions.airTemperature ?? 15).density;
   const liftOff = Math.sqrt((2 * mass.mass * GRAVITY) / (rho * hidden.liftArea));
-  const top = run.outcome === "failed" && run.stage >= 5 ? liftOff * 1.35 : Math.min(liftOff * 1.28, Math.sqrt((1.1 * power.thrust) / (rho * hidden.dragArea)));
+  const top = liftOff * (run.stage <= 3 ? 0.93 : run.stage === 4 ? 1.1 : 1.3);
+  const critical = hidden.criticalSpeed[run.version] ?? hidden.criticalSpeed.default ?? Number.POSITIVE_INFINITY;
   switch (metric) {
     case "auw":
       return mass.mass;
@@ -76,8 +76,8 @@ function truth(design: Design, hidden: Hidden, run: Run, metric: string): number
     case "speed":
       return top;
     case "noseAngle":
-      // Nose rises with the square of the speed and with the CG's distance behind the neutral point.
-      return 0.03 + Math.max(0, mass.cg.x - hidden.neutralPoint) * 0.11 * top ** 2;
+      // The trimmed nose angle grows without bound towards the speed at which pitch becomes unstable.
+      return 0.035 / Math.max(0.1, 1 - (top / critical) ** 2);
     case "distance":
       return 24 + run.stage * 9;
     case "motorTemperature":

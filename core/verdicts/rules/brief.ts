@@ -2,8 +2,7 @@ import { METRICS } from "../../design/metrics";
 import type { TargetResult } from "../../design/targets";
 import { type Finding, type Rule, figureOf } from "../types";
 
-const missed = (targets: TargetResult[], ...metrics: string[]) =>
-  targets.filter((t) => t.status === "missed" && metrics.includes(t.target.metric));
+const missed = (targets: TargetResult[], ...metrics: string[]) => targets.filter((t) => t.status === "missed" && metrics.includes(t.target.metric));
 const severityOf = (t: TargetResult) => (t.target.weight === "must" ? ("stop" as const) : ("care" as const));
 
 /** Known masses alone reach the limit while parts still have none: nothing is left for them. Else a plain miss of the AUW target. */
@@ -21,8 +20,7 @@ export const massLimit: Rule = ({ targets, mass, design }) =>
       },
     };
     const open = mass?.withoutMass.length ?? 0;
-    if (open > 0 && design.items.length > open)
-      return [{ ...base, code: "nothing-left", severity: "stop", params: { by, open }, remedies: [asking] }];
+    if (open > 0 && design.items.length > open) return [{ ...base, code: "nothing-left", severity: "stop", params: { by, open }, remedies: [asking] }];
     return [{ ...base, code: "mass-over", severity: severityOf(t), params: { by }, remedies: [asking, { code: "advice", params: { text: "lighten" }, patch: null }] }];
   });
 

@@ -4,8 +4,7 @@ import { probabilityWithin } from "../../numeric/normal";
 import { ballastFor, shiftFor } from "../../mass/balance";
 import { type Remedy, type Rule, type RuleInput, figureOf } from "../types";
 
-const windowOf = (input: RuleInput): Target | undefined =>
-  input.design.brief.targets.find((t) => t.metric === "cgX" && t.comparison === "between");
+const windowOf = (input: RuleInput): Target | undefined => input.design.brief.targets.find((t) => t.metric === "cgX" && t.comparison === "between");
 
 /** Ballast goes in as a part of its own, so that the ledger shows what it costs. */
 function ballastPatch(input: RuleInput, mass: number, x: number, y: number): Patch {

@@ -115,8 +115,7 @@ function lessCurrent(input: Solved, key: "current" | "packCurrent", limit: numbe
   if (finer !== null) remedies.push({ code: "fit-pitch", params: { pitch: finer, from: pitch }, patch: resize(unit, "pitch", finer) });
   const from = unit.propeller.diameter.value;
   const diameter = solveFor(input, (x) => resize(unit, "diameter", x), key, wanted, from * 0.6, from);
-  if (diameter !== null && finer === null)
-    remedies.push({ code: "fit-diameter", params: { diameter, from }, patch: resize(unit, "diameter", diameter) });
+  if (diameter !== null && finer === null) remedies.push({ code: "fit-diameter", params: { diameter, from }, patch: resize(unit, "diameter", diameter) });
   const path = ["units", `#${unit.id}`, "throttleLimit"];
   const throttle = solveFor(input, (x) => set(path, x), key, wanted, 0.1, unit.throttleLimit);
   if (throttle !== null) remedies.push({ code: "limit-throttle", params: { throttle }, patch: set(path, throttle) });
@@ -241,9 +240,7 @@ export const cellsOver: Rule = ({ design }) => {
       subject: unit.id,
       params: { cells: battery.series },
       figure: { label: "cells in series", value: battery.series, sd: 0, dimension: "count", evidence: "datasheet", limit: unit.controller.maxCells },
-      remedies: [
-        { code: "fit-controller-cells", params: { cells: battery.series }, patch: set(["units", `#${unit.id}`, "controller", "maxCells"], battery.series) },
-      ],
+      remedies: [{ code: "fit-controller-cells", params: { cells: battery.series }, patch: set(["units", `#${unit.id}`, "controller", "maxCells"], battery.series) }],
     },
   ];
 };
@@ -292,7 +289,16 @@ export const enduranceShort = withDrive((input) => {
           subject: t.target.id,
           params: { share: t.predicted.value / t.target.value },
           figure: figureOf("endurance", t.predicted, t.target.value),
-          remedies: capacity === null ? [{ code: "ask-for", params: { metric: "endurance", value: t.predicted.value }, patch: set(["brief", "targets", `#${t.target.id}`, "value"], t.predicted.value * 0.99) }] : packOf(input, capacity),
+          remedies:
+            capacity === null
+              ? [
+                  {
+                    code: "ask-for",
+                    params: { metric: "endurance", value: t.predicted.value },
+                    patch: set(["brief", "targets", `#${t.target.id}`, "value"], t.predicted.value * 0.99),
+                  },
+                ]
+              : packOf(input, capacity),
         },
       ];
     });
@@ -426,8 +432,17 @@ export const thrustLine = withDrive((input) => {
       station: "power",
       subject: unit.id,
       params: { shift, arm },
-      figure: { label: "full thrust acts like a CG shift of", value: Math.abs(shift), sd: Math.abs(result.sd.thrustToWeight * arm), dimension: "length", evidence: result.evidence, limit },
-      remedies: sane ? [{ code: "tilt-thrust", params: { tilt }, patch: set(["units", `#${unit.id}`, "tilt"], tilt) }] : [{ code: "advice", params: { text: "check-pitch" }, patch: null }],
+      figure: {
+        label: "full thrust acts like a CG shift of",
+        value: Math.abs(shift),
+        sd: Math.abs(result.sd.thrustToWeight * arm),
+        dimension: "length",
+        evidence: result.evidence,
+        limit,
+      },
+      remedies: sane
+        ? [{ code: "tilt-thrust", params: { tilt }, patch: set(["units", `#${unit.id}`, "tilt"], tilt) }]
+        : [{ code: "advice", params: { text: "check-pitch" }, patch: null }],
     },
   ];
 });

@@ -1,0 +1,38 @@
+import { readFileSync } from "node:fs";
+import { parseArgs } from "node:util";
+import { evaluateFile } from "./evaluateFile";
+
+const USAGE = "usage: ultraform evaluate FILE.json [--version LABEL]";
+
+/** Ends with exit code 2 and one line that says why. */
+function refuse(why: string): never {
+  process.stderr.write(`ultraform: ${why.split("\n")[0]}\n`);
+  process.exit(2);
+}
+
+function main(): void {
+  const { values, positionals } = (() => {
+    try {
+      return parseArgs({ allowPositionals: true, options: { version: { type: "string" }, help: { type: "boolean", default: false } } });
+    } catch (error) {
+      return refuse(`${error instanceof Error ? error.message : "bad options"}; ${USAGE}`);
+    }
+  })();
+  if (values.help) {
+    process.stdout.write(`${USAGE}\nPrints every computed result and verdict of one version as JSON: the named one, else the newest.\n`);
+    return;
+  }
+  const [command, path] = positionals;
+  if (command !== "evaluate" || path === undefined || positionals.length > 2) refuse(USAGE);
+  let text: string;
+  try {
+    text = path === "-" ? readFileSync(0, "utf8") : readFileSync(path, "utf8");
+  } catch {
+    refuse(`${path} cannot be read`);
+  }
+  const result = evaluateFile(text, values.version);
+  if (!result.ok) refuse(`${path}: ${result.why}`);
+  process.stdout.write(`${JSON.stringify(result.output, null, 2)}\n`);
+}
+
+main();

@@ -1,0 +1,35 @@
+/** Takes the pictures in docs/screenshots of a running demo. Run: npx tsx scripts/screenshots.ts [address] [name …] */
+import { mkdirSync } from "node:fs";
+import { startChromium } from "../tests/support/chromium";
+
+const [address = "http://localhost:4870", ...only] = process.argv.slice(2);
+const folder = process.env.SHOTS ?? "docs/screenshots";
+
+const VIEWS: Record<string, string> = {
+  workshop: "/",
+  brief: "/craft/tern/v5/brief",
+  layout: "/craft/tern/v5/layout?part=pack",
+  power: "/craft/tern/v5/power",
+  runs: "/craft/tern/v4/runs?run=14",
+  faults: "/craft/tern/v4/faults?fault=6",
+  versions: "/craft/tern/v4/versions?from=v3",
+  planned: "/craft/tern/v5/stability",
+  annulus: "/craft/annulus/v2/power",
+  night: "/craft/tern/v5/layout?part=pack",
+};
+
+mkdirSync(folder, { recursive: true });
+const { browser, stop } = await startChromium();
+const page = await browser.newPage();
+page.on("pageerror", (e) => console.error("page error:", e));
+page.on("console", (m) => m.type() === "error" && console.error("console:", m.text()));
+for (const [name, path] of Object.entries(VIEWS)) {
+  if (only.length > 0 && !only.includes(name)) continue;
+  await page.goto(address + path, { waitUntil: "networkidle0" });
+  await page.evaluate((theme) => localStorage.setItem("ultraform-preferences", JSON.stringify({ habit: "metric", theme, keys: true })), name === "night" ? "night" : "paper");
+  await page.reload({ waitUntil: "networkidle0" });
+  await page.evaluate(() => document.fonts.ready);
+  await page.screenshot({ path: `${folder}/${name}.png` as `${string}.png` });
+  console.log(name);
+}
+await stop();

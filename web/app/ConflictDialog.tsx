@@ -1,0 +1,31 @@
+import { difference } from "../../core/lineage/difference";
+import { changeText } from "../../core/wording/changes";
+import { Dialog } from "./Dialog";
+import { useDesk } from "./desk";
+import { usePreferences } from "./preferences";
+
+/** A save was refused because someone saved in between: both states shown, one chosen. Nothing is merged in silence. */
+export function ConflictDialog() {
+  const { conflict, design, version, resolve } = useDesk();
+  const { habit } = usePreferences();
+  const changes = conflict ? difference(conflict.design, design) : [];
+  return (
+    <Dialog open={conflict !== null} wide title={`${version.label} was saved elsewhere in the meantime`} onClose={() => {}}>
+      <p className="mb-2">Where the two states differ, from what is saved there to what stands here:</p>
+      <ul className="mb-3 max-h-64 overflow-auto border-y border-hair py-1 text-ink">
+        {changes.length === 0 && <li>They are the same.</li>}
+        {changes.map((c) => (
+          <li key={c.path.join("/")}>{changeText(c, habit)}</li>
+        ))}
+      </ul>
+      <p className="flex justify-end gap-2">
+        <button type="button" className="act" onClick={() => resolve("theirs")}>
+          Take what is saved there
+        </button>
+        <button type="button" className="act act-first" onClick={() => resolve("mine")}>
+          Save what stands here over it
+        </button>
+      </p>
+    </Dialog>
+  );
+}

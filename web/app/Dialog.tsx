@@ -1,0 +1,18 @@
+import { type ReactNode, useEffect, useRef } from "react";
+
+/** A modal sheet of paper: title, content, closes on Escape. */
+export function Dialog({ open, title, onClose, children, wide }: { open: boolean; title: string; onClose: () => void; children: ReactNode; wide?: boolean }) {
+  const ref = useRef<HTMLDialogElement>(null);
+  useEffect(() => {
+    const dialog = ref.current;
+    if (open && dialog && !dialog.open) dialog.showModal();
+    if (!open && dialog?.open) dialog.close();
+  }, [open]);
+  if (!open) return null;
+  return (
+    <dialog ref={ref} aria-label={title} onClose={onClose} className={`border border-ink bg-paper p-5 text-ink2 ${wide ? "w-[760px]" : "w-[480px]"} max-w-[94vw]`}>
+      <h2 className="mb-3 text-[17px]">{title}</h2>
+      {children}
+    </dialog>
+  );
+}

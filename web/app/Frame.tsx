@@ -1,0 +1,125 @@
+import { type ReactNode, useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
+import { Link } from "react-router";
+import { STATIONS, type Station } from "../../core/design/metrics";
+import { Cairn } from "../glyphs/Cairn";
+import { SEVERITY_COLOUR } from "../glyphs/Flag";
+import { ChildDialog } from "./ChildDialog";
+import { ConflictDialog } from "./ConflictDialog";
+import { KeysDialog } from "./KeysDialog";
+import { VerdictColumn } from "./Verdicts";
+import { VersionTrack } from "./VersionTrack";
+import { useDesk } from "./desk";
+import { usePreferences } from "./preferences";
+import { stationState } from "./stationState";
+
+function Rail({ station }: { station: Station }) {
+  const { evaluation, file, version, go } = useDesk();
+  return (
+    <nav aria-label="Stations" className="rail">
+      <ol className="rail-list">
+        {STATIONS.map((s, i) => {
+          const here = s === station;
+          const state = stationState(s, evaluation, file, version);
+          return (
+            <li key={s}>
+              <button
+                type="button"
+                aria-current={here ? "page" : undefined}
+                onClick={() => go({ station: s })}
+                title={`Key ${i + 1}`}
+                className={`flex h-full w-full flex-col justify-center border-l-[5px] py-1 pl-3 pr-1 text-left ${here ? "border-accent bg-paper" : "border-transparent"}`}
+              >
+                <b className={`text-[15px] font-[600] capitalize leading-5 ${here ? "text-accent" : "text-ink"}`}>{s}</b>
+                <span className={`text-[11px] leading-[14px] ${state.severity === "clear" || state.severity === "note" ? "text-pencil" : SEVERITY_COLOUR[state.severity]}`}>
+                  {state.text}
+                </span>
+              </button>
+            </li>
+          );
+        })}
+      </ol>
+      <Legend />
+    </nav>
+  );
+}
+
+/** How well known, and what pencil and ink mean; units and theme. */
+export function Legend() {
+  const { habit, theme, set } = usePreferences();
+  return (
+    <div className="rail-legend text-[11px]">
+      <p className="mb-1 font-semibold text-ink">How well known</p>
+      {(["proven", "measured", "calculated", "datasheet", "guess"] as const).map((e) => (
+        <p key={e} className="flex items-center gap-2 leading-[18px]">
+          <Cairn level={e} /> {e === "proven" ? "proven in a run" : e}
+        </p>
+      ))}
+      <p className="mt-1 flex items-center gap-2 leading-[18px]">
+        <span className="w-5 border-t border-dashed border-pencil" /> predicted
+      </p>
+      <p className="flex items-center gap-2 leading-[18px]">
+        <span className="w-5 border-t-2 border-ink" /> measured
+      </p>
+      <p className="mt-2 flex flex-col items-start gap-1">
+        <button type="button" className="link" onClick={() => set({ habit: habit === "metric" ? "imperial" : "metric" })}>
+          {habit === "metric" ? "show oz, in" : "show g, mm"}
+        </button>
+        <button type="button" className="link" onClick={() => set({ theme: theme === "paper" ? "night" : "paper" })}>
+          {theme === "paper" ? "night shed" : "day paper"}
+        </button>
+      </p>
+    </div>
+  );
+}
+
+/** Rail, version track, main and verdicts: the frame around every station. */
+export function Frame({ station, children }: { station: Station; children: ReactNode }) {
+  const desk = useDesk();
+  const { keys } = usePreferences();
+  const [help, setHelp] = useState(false);
+  const { file, version, go, undo, redo } = desk;
+  const step = (by: number) => {
+    const labels = file.versions.map((v) => v.label);
+    const next = labels[labels.indexOf(version.label) + by];
+    if (next) go({ label: next });
+  };
+  const single = { enabled: keys };
+  useHotkeys("1,2,3,4,5,6,7,8", (e) => go({ station: STATIONS[Number(e.key) - 1] }), { ...single, useKey: true });
+  useHotkeys("[,PageUp", () => step(-1), { ...single, useKey: true });
+  useHotkeys("],PageDown", () => step(1), { ...single, useKey: true });
+  useHotkeys("?", () => setHelp(true), { ...single, useKey: true });
+  useHotkeys("ctrl+z,meta+z", (e) => {
+    e.preventDefault();
+    undo?.();
+  });
+  useHotkeys("ctrl+y,ctrl+shift+z,meta+shift+z", (e) => {
+    e.preventDefault();
+    redo?.();
+  });
+  return (
+    <div className="frame">
+      <Link to="/" className="brand">
+        <b className="text-[15px] font-[650] text-ink [font-stretch:118%]">Ultraform</b>
+        <span className="text-[11px]">to the workshop</span>
+      </Link>
+      <header className="track">
+        <div className="w-[124px] shrink-0 self-center overflow-hidden pl-4 pr-2">
+          <h1 className="truncate" title={file.craft.name}>
+            {file.craft.name}
+          </h1>
+          <p className="line-clamp-2 text-[11px] leading-[14px]">{file.craft.summary}</p>
+        </div>
+        <VersionTrack />
+      </header>
+      <Rail station={station} />
+      <main id="main" className="frame-main" tabIndex={-1}>
+        {children}
+      </main>
+      <VerdictColumn />
+      <ChildDialog />
+      <ConflictDialog />
+      <KeysDialog open={help} onClose={() => setHelp(false)} />
+    </div>
+  );
+}

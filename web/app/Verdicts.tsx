@@ -1,0 +1,192 @@
+import { useState } from "react";
+import { METRICS } from "../../core/design/metrics";
+import { show } from "../../core/wording/format";
+import { SEVERITY_WORD, findingText, remedyText } from "../../core/wording/findings";
+import { INPUT_NAME } from "../../core/wording/methods";
+import type { Finding, Remedy, Severity } from "../../core/verdicts/types";
+import { Cairn } from "../glyphs/Cairn";
+import { Flag, SEVERITY_COLOUR } from "../glyphs/Flag";
+import { useDesk } from "./desk";
+import { usePreferences } from "./preferences";
+
+const SEVERITIES: Severity[] = ["stop", "care", "note", "clear"];
+
+/** How many of each, as small flags. */
+export function Tally({ findings }: { findings: Finding[] }) {
+  return (
+    <span className="flex gap-2" role="img" aria-label={SEVERITIES.map((s) => `${findings.filter((f) => f.severity === s).length} ${SEVERITY_WORD[s]}`).join(", ")}>
+      {SEVERITIES.map((s) => {
+        const n = findings.filter((f) => f.severity === s).length;
+        return n === 0 ? null : (
+          <span key={s} className="num flex items-center gap-1">
+            <Flag severity={s} /> {n}
+          </span>
+        );
+      })}
+    </span>
+  );
+}
+
+function FigureLine({ finding }: { finding: Finding }) {
+  const { habit } = usePreferences();
+  const { figure } = finding;
+  if (!figure) return null;
+  const f = show(figure.value, figure.sd, figure.dimension, habit);
+  const limit = figure.limit === undefined ? null : show(figure.limit, null, figure.dimension, habit);
+  return (
+    <p className="mt-1 text-[11px]">
+      {figure.label}{" "}
+      <span className="num">
+        <b className={SEVERITY_COLOUR[finding.severity]}>{f.value}</b>
+        {f.sd && <span className="predicted"> ± {f.sd}</span>} {f.unit}
+      </span>{" "}
+      <span className="mx-1">
+        <Cairn level={figure.evidence} />
+      </span>
+      {limit && (
+        <span className="whitespace-nowrap">
+          limit{" "}
+          <b className="num">
+            {limit.value} {limit.unit}
+          </b>
+        </span>
+      )}
+    </p>
+  );
+}
+
+function RemedyLine({ remedy, first }: { remedy: Remedy; first: boolean }) {
+  const { apply, setPreview } = useDesk();
+  const { habit } = usePreferences();
+  const text = remedyText(remedy, habit);
+  const { patch } = remedy;
+  return (
+    <li className="mt-1 flex items-center justify-between gap-2 text-[12px] text-ink">
+      <span>
+        {!first && <span className="text-pencil">or </span>}
+        {text}
+      </span>
+      {patch && (
+        <button
+          type="button"
+          className={`act ${first ? "act-first" : ""}`}
+          aria-label={`Apply: ${text}`}
+          onPointerEnter={() => setPreview(patch)}
+          onPointerLeave={() => setPreview(null)}
+          onFocus={() => setPreview(patch)}
+          onBlur={() => setPreview(null)}
+          onClick={() => apply(patch)}
+        >
+          Apply
+        </button>
+      )}
+    </li>
+  );
+}
+
+function Verdict({ finding }: { finding: Finding }) {
+  const { habit } = usePreferences();
+  return (
+    <li className="border-b border-hair py-2" data-code={finding.code} data-severity={finding.severity}>
+      <p className="flex items-center gap-2 text-[11px]">
+        <Flag severity={finding.severity} />
+        <b className={SEVERITY_COLOUR[finding.severity]}>{SEVERITY_WORD[finding.severity]}</b>
+        <span className="ml-auto capitalize text-pencil">{finding.station}</span>
+      </p>
+      <p className="mt-1 text-[13px] font-semibold leading-[17px] text-ink">{findingText(finding, habit)}</p>
+      <FigureLine finding={finding} />
+      {finding.remedies.length > 0 && (
+        <ul>
+          {finding.remedies.map((r, i) => (
+            <RemedyLine key={`${r.code}${i}`} remedy={r} first={i === 0} />
+          ))}
+        </ul>
+      )}
+    </li>
+  );
+}
+
+function MeasureNext() {
+  const { evaluation } = useDesk();
+  const { habit } = usePreferences();
+  if (evaluation.measureNext.length === 0) return null;
+  return (
+    <section className="mt-3">
+      <h2 className="text-[13px]">Worth measuring next</h2>
+      <ul className="mt-1 border-t border-rule">
+        {evaluation.measureNext.map((n) => {
+          const metric = METRICS[n.metric];
+          const now = show(n.sdNow, null, metric.dimension, habit);
+          const after = show(n.sdAfter, null, metric.dimension, habit);
+          const name = n.of.kind === "input" ? INPUT_NAME[n.of.input] : n.of.kind === "mass" ? n.of.item : `${n.of.item}, place`;
+          return (
+            <li key={`${n.metric}${name}`} className="flex justify-between gap-2 border-b border-hair py-[3px] text-[12px]">
+              <span className="text-ink">
+                {name} <span className="text-[11px] text-pencil">{n.metric === "cgX" ? "CG ±" : "thrust/weight ±"}</span>
+              </span>
+              <span className="num whitespace-nowrap">
+                <span className="predicted">{now.value} →</span> <b className="text-ink">{after.value}</b> {now.unit}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
+
+/** Verdicts of the version in view, worst first, then what is worth measuring. The clear ones fold away when there are many. */
+export function VerdictColumn() {
+  const { evaluation, version, frozen, file, saveState, undo, redo } = useDesk();
+  const [open, setOpen] = useState(false);
+  const { findings } = evaluation;
+  const runs = file.runs.filter((r) => r.version === version.label).length;
+  const state = frozen
+    ? `${runs} ${runs === 1 ? "run" : "runs"}, read only. Changes go into a child draft.`
+    : { saved: "All changes saved.", saving: "Saving …", unsaved: "Not saved yet.", stale: "Saved elsewhere: choose." }[saveState];
+  return (
+    <aside aria-label="Verdicts" className={`verdict-drawer ${open ? "is-open" : ""}`}>
+      <header className="flex h-20 flex-col justify-center border-b border-rule px-4">
+        <p className="flex items-baseline justify-between">
+          <b className="text-[17px] font-[650] text-ink">{version.label}</b>
+          <span className="text-[12px] text-pencil">{frozen ? `frozen ${version.frozenAt?.slice(0, 10)}` : "open draft"}</span>
+        </p>
+        <p className="mt-1 flex items-center justify-between gap-2 text-[12px]">
+          <span role="status" data-save={saveState}>
+            {state}
+          </span>
+          {!frozen && (
+            <span className="flex gap-2">
+              <button type="button" className="link disabled:text-pencil disabled:no-underline" disabled={!undo} onClick={() => undo?.()}>
+                Undo
+              </button>
+              <button type="button" className="link disabled:text-pencil disabled:no-underline" disabled={!redo} onClick={() => redo?.()}>
+                Redo
+              </button>
+            </span>
+          )}
+        </p>
+      </header>
+      <div className="px-4 py-2">
+        <button
+          type="button"
+          className="flex w-full items-center justify-between border-b border-ink pb-2 min-[1180px]:pointer-events-none"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+        >
+          <h2>Verdicts</h2>
+          <Tally findings={findings} />
+        </button>
+        <div className="verdict-body">
+          {findings.length === 0 && <p className="mt-2">Nothing to say yet. Enter parts and targets.</p>}
+          <ul>
+            {findings.map((f) => (
+              <Verdict key={`${f.code}-${f.subject}`} finding={f} />
+            ))}
+          </ul>
+          <MeasureNext />
+        </div>
+      </div>
+    </aside>
+  );
+}

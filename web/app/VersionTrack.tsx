@@ -1,0 +1,70 @@
+import type { CraftFile, Version } from "../../core/design/craftFile";
+import { useDesk } from "./desk";
+
+const RUNGS = 7;
+
+/** Highest rung passed, and the rung on which it failed last. */
+export function reach(file: Pick<CraftFile, "runs">, label: string): { passed: number; failed: number | null } {
+  const own = file.runs.filter((r) => r.version === label);
+  const failed = own.filter((r) => r.outcome === "failed").map((r) => r.stage);
+  return { passed: Math.max(0, ...own.filter((r) => r.outcome === "passed").map((r) => r.stage)), failed: failed.length > 0 ? Math.max(...failed) : null };
+}
+
+/** A version as a post whose rungs show how far up the test ladder it got; a cross where it failed, a hollow foot for a draft. */
+export function Post({ passed, failed, draft }: { passed: number; failed: number | null; draft: boolean }) {
+  return (
+    <svg width="14" height="48" viewBox="0 0 14 48" aria-hidden="true" className="shrink-0">
+      {Array.from({ length: RUNGS }, (_, i) => {
+        const rung = i + 1;
+        const y = 40 - rung * 5.5;
+        if (failed === rung) return <path key={rung} d={`M4 ${y - 2.5}l6 5m0 -5l-6 5`} stroke="var(--stop)" strokeWidth="1.5" />;
+        return (
+          <path
+            key={rung}
+            d={`M1 ${y}h12`}
+            stroke={rung <= passed ? "var(--ink)" : "var(--pencil)"}
+            strokeWidth={rung <= passed ? 3 : 1}
+            strokeDasharray={rung <= passed ? undefined : "2 1"}
+          />
+        );
+      })}
+      <rect x="3" y="41" width="8" height="6" fill={draft ? "var(--paper)" : "var(--ink)"} stroke={draft ? "var(--pencil)" : "var(--ink)"} />
+    </svg>
+  );
+}
+
+/** Versions in order along one line, branches raised; the one in view is marked. */
+export function VersionTrack() {
+  const { file, version, go } = useDesk();
+  const branch = (v: Version) => !/^v\d+$/.test(v.label);
+  return (
+    <nav aria-label="Versions" className="flex h-full min-w-0 flex-1 items-end overflow-x-auto">
+      {file.versions.map((v) => {
+        const here = v.label === version.label;
+        const caption = v.finding || (v.frozenAt === null ? "open draft" : v.question);
+        return (
+          <button
+            type="button"
+            key={v.label}
+            aria-current={here ? "true" : undefined}
+            onClick={() => go({ label: v.label })}
+            title={v.question}
+            className={`relative flex h-full w-[122px] shrink-0 items-end gap-1 px-1 pb-[10px] text-left ${here ? "border-b-[3px] border-accent bg-sheet pb-[7px]" : ""}`}
+          >
+            <span
+              className={`absolute bottom-[13px] left-0 right-0 border-t-2 ${v.frozenAt === null ? "border-dashed border-pencil" : "border-ink"} ${here ? "bottom-[10px]" : ""}`}
+              aria-hidden="true"
+            />
+            <span className={`relative flex items-end gap-1 ${branch(v) ? "mb-3" : ""}`}>
+              <Post {...reach(file, v.label)} draft={v.frozenAt === null} />
+              <span className={`flex min-w-0 flex-col self-start ${branch(v) ? "" : "pt-1"}`}>
+                <b className={`text-[13px] leading-4 ${here ? "text-accent" : "text-ink"}`}>{v.label}</b>
+                <span className="line-clamp-2 max-w-[92px] bg-inherit text-[11px] leading-[13px] text-pencil">{caption}</span>
+              </span>
+            </span>
+          </button>
+        );
+      })}
+    </nav>
+  );
+}

@@ -1,0 +1,38 @@
+import type { z } from "zod";
+import { type Contract, type Problem, problemSchema } from "../../api/contracts";
+
+/** An error that the server explained. */
+export class ApiError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+}
+
+const offline: Problem = {
+  type: "/problems/offline",
+  title: "No answer",
+  status: 0,
+  detail: "The server does not answer. What you entered is still here; try again when it runs.",
+};
+
+/** Calls one route by its contract: fills the path, validates the answer, turns problem details into an ApiError. */
+export async function call<C extends Contract>(contract: C, input: { params?: z.input<C["params"]>; body?: z.input<C["body"]> }): Promise<z.output<C["response"]>> {
+  const params = (input.params ?? {}) as Record<string, string | number>;
+  const path = contract.path.replace(/:(\w+)/g, (_, key: string) => encodeURIComponent(String(params[key] ?? "")));
+  const response = await fetch(path, {
+    method: contract.method.toUpperCase(),
+    headers: input.body === undefined ? {} : { "content-type": "application/json" },
+    body: input.body === undefined ? undefined : JSON.stringify(input.body),
+  }).catch(() => {
+    throw new ApiError(offline);
+  });
+  const answer: unknown = await response.json().catch(() => null);
+  if (!response.ok) {
+    const problem = problemSchema.safeParse(answer);
+    throw new ApiError(problem.success ? problem.data : { ...offline, title: "Unreadable answer", status: response.status });
+  }
+  return contract.response.parse(answer) as z.output<C["response"]>;
+}
+
+/** The sentence of any error. */
+export const sayError = (error: unknown): string => (error instanceof Error ? error.message : "Something went wrong.");

@@ -1,0 +1,34 @@
+import { type ReactNode, createContext, useContext, useEffect, useState } from "react";
+import type { UnitHabit } from "../../core/design/units";
+
+interface Preferences {
+  habit: UnitHabit;
+  theme: "paper" | "night";
+  keys: boolean;
+  set: (change: Partial<Omit<Preferences, "set">>) => void;
+}
+
+const KEY = "ultraform-preferences";
+const defaults = { habit: "metric", theme: "paper", keys: true } as const;
+const Context = createContext<Preferences>({ ...defaults, set: () => {} });
+
+function stored(): Omit<Preferences, "set"> {
+  try {
+    const held = JSON.parse(localStorage.getItem(KEY) ?? "{}") as Partial<Preferences>;
+    return { habit: held.habit === "imperial" ? "imperial" : "metric", theme: held.theme === "night" ? "night" : "paper", keys: held.keys !== false };
+  } catch {
+    return defaults;
+  }
+}
+
+/** What this user prefers, kept in this browser: units shown, theme, single keys on or off. */
+export function PreferencesProvider({ children }: { children: ReactNode }) {
+  const [held, setHeld] = useState(stored);
+  useEffect(() => {
+    localStorage.setItem(KEY, JSON.stringify(held));
+    document.documentElement.dataset.theme = held.theme;
+  }, [held]);
+  return <Context.Provider value={{ ...held, set: (change) => setHeld((h) => ({ ...h, ...change })) }}>{children}</Context.Provider>;
+}
+
+export const usePreferences = () => useContext(Context);

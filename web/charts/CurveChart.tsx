@@ -1,0 +1,115 @@
+import type { ChartOptions } from "chart.js";
+import { useMemo } from "react";
+import { Line } from "react-chartjs-2";
+import { usePreferences } from "../app/preferences";
+import { token } from "./setup";
+
+export interface CurvePoint {
+  x: number;
+  y: number;
+  sd: number;
+}
+export interface Limit {
+  value: number;
+  label: string;
+  colour: "stop" | "care" | "clear";
+}
+
+/** A predicted curve in pencil with its ± band, limits drawn across, and the point of work; the numbers stand in a table beneath for screen readers. */
+export function CurveChart({ title, xTitle, yTitle, points, limits, at }: { title: string; xTitle: string; yTitle: string; points: CurvePoint[]; limits: Limit[]; at: number }) {
+  const { theme } = usePreferences();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the theme changes what the tokens read
+  const chart = useMemo(() => {
+    const line = (sign: number) => points.map((p) => ({ x: p.x, y: Math.max(0, p.y + sign * p.sd) }));
+    const band = token("band");
+    const top = Math.max(...points.map((p) => p.y + p.sd), ...limits.map((l) => l.value)) * 1.08;
+    const options: ChartOptions<"line"> = {
+      responsive: true,
+      maintainAspectRatio: false,
+      parsing: false,
+      interaction: { mode: "nearest", axis: "x", intersect: false },
+      scales: {
+        x: {
+          type: "linear",
+          min: 0,
+          max: 100,
+          title: { display: true, text: xTitle, color: token("ink2") },
+          grid: { color: token("hair") },
+          ticks: { color: token("ink2"), stepSize: 25 },
+        },
+        y: {
+          type: "linear",
+          min: 0,
+          suggestedMax: top,
+          title: { display: true, text: yTitle, color: token("ink2") },
+          grid: { color: token("hair") },
+          ticks: { color: token("ink2") },
+        },
+      },
+      plugins: {
+        legend: { display: false },
+        tooltip: { filter: (item) => item.datasetIndex === 2, displayColors: false },
+        annotation: {
+          annotations: [
+            { type: "line" as const, xMin: at, xMax: at, borderColor: token("accent"), borderWidth: 1, borderDash: [3, 3] },
+            ...limits.map((l, i) => ({
+              type: "line" as const,
+              yMin: l.value,
+              yMax: l.value,
+              borderColor: token(l.colour),
+              borderWidth: 1.5,
+              label: {
+                display: true,
+                content: l.label,
+                position: i % 2 === 0 ? ("start" as const) : ("center" as const),
+                backgroundColor: token("sheet"),
+                color: token(l.colour),
+                font: { size: 11 },
+                padding: 2,
+              },
+            })),
+          ],
+        },
+      },
+    };
+    return {
+      options,
+      data: {
+        datasets: [
+          { data: line(-1), borderWidth: 0, pointRadius: 0, fill: false, order: 2 },
+          { data: line(1), borderWidth: 0, pointRadius: 0, fill: "-1", backgroundColor: band, order: 2 },
+          { label: yTitle, data: line(0), borderColor: token("pencil"), borderWidth: 1.8, borderDash: [5, 4], pointRadius: 0, fill: false, order: 1 },
+        ],
+      },
+    };
+  }, [points, limits, at, xTitle, yTitle, theme]);
+  return (
+    <figure className="min-w-0">
+      <figcaption>
+        <h2>{title}</h2>
+      </figcaption>
+      <div className="relative mt-1 h-[190px] bg-sheet">
+        <Line aria-label={title} role="img" options={chart.options} data={chart.data} />
+      </div>
+      <table className="sr-only">
+        <caption>{title}</caption>
+        <thead>
+          <tr>
+            <th>{xTitle}</th>
+            <th>{yTitle}</th>
+            <th>±</th>
+          </tr>
+        </thead>
+        <tbody>
+          {points.map((p) => (
+            <tr key={p.x}>
+              <td>{p.x.toFixed(0)}</td>
+              <td>{p.y.toFixed(2)}</td>
+              <td>{p.sd.toFixed(2)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </figure>
+  );
+}

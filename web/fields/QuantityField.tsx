@@ -1,0 +1,144 @@
+import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
+import type { z } from "zod";
+import { type Dimension, parseQuantity, toDisplay } from "../../core/design/units";
+import { plain } from "../../core/wording/format";
+import { usePreferences } from "../app/preferences";
+
+interface Props {
+  label: string;
+  value: number | null;
+  dimension: Dimension;
+  onCommit: (value: number | null) => void;
+  /** The value's own schema: its message is the error. */
+  schema?: z.ZodType<number>;
+  empty?: string;
+  disabled?: boolean;
+  boxed?: boolean;
+  className?: string;
+}
+
+/** Digits enough that showing a value and reading it back changes nothing that matters (1 in 100 000). */
+function editable(value: number, dimension: Dimension, habit: "metric" | "imperial"): string {
+  return String(Number(toDisplay(value, dimension, habit).toPrecision(6)));
+}
+
+/** Moves to the same column of the next or previous row of a table, like a spreadsheet. */
+function moveInColumn(input: HTMLInputElement, step: 1 | -1): void {
+  const cell = input.closest("td");
+  const row = cell?.closest("tr");
+  let next = step === 1 ? row?.nextElementSibling : row?.previousElementSibling;
+  while (next && !next.querySelector("td input")) next = step === 1 ? next.nextElementSibling : next.previousElementSibling;
+  const target = cell ? next?.children[cell.cellIndex]?.querySelector("input") : null;
+  if (target) {
+    target.focus();
+    target.select();
+  } else input.blur();
+}
+
+export function tableKeys(event: KeyboardEvent<HTMLInputElement>, revert: () => void): void {
+  if (event.key === "Enter") {
+    event.preventDefault();
+    moveInColumn(event.currentTarget, event.shiftKey ? -1 : 1);
+  } else if (event.key === "Escape") {
+    event.stopPropagation();
+    revert();
+    event.currentTarget.blur();
+  }
+}
+
+/**
+ * A number with its unit, edited in place. Takes any accepted unit and simple sums, shows the user's own unit when left. What cannot be
+ * read stays as typed, with the reason beneath.
+ */
+export function QuantityField({ label, value, dimension, onCommit, schema, empty, disabled, boxed, className = "" }: Props) {
+  const { habit } = usePreferences();
+  const [text, setText] = useState<string | null>(null);
+  const [error, setError] = useState<string | null>(null);
+  const reverting = useRef(false);
+  const id = useId();
+  const known = useRef(value);
+  useEffect(() => {
+    if (known.current !== value) {
+      known.current = value;
+      setText(null);
+      setError(null);
+    }
+  }, [value]);
+
+  const finish = () => {
+    if (reverting.current) {
+      reverting.current = false;
+      setText(null);
+      setError(null);
+      return;
+    }
+    if (text === null) return;
+    if (text.trim() === "" && empty !== undefined) {
+      setText(null);
+      setError(null);
+      if (value !== null) onCommit(null);
+      return;
+    }
+    const read = parseQuantity(text, dimension, habit);
+    const problem = !read.ok ? read.message : schema ? schemaMessage(schema, read.value, dimension) : null;
+    if (problem !== null || !read.ok) {
+      setError(problem);
+      return;
+    }
+    setError(null);
+    setText(null);
+    if (value === null || Math.abs(read.value - value) > 1e-6 * Math.abs(value)) onCommit(read.value);
+  };
+  return (
+    <span className={`relative inline-block ${boxed ? "w-full" : ""} ${className}`}>
+      <input
+        className={`${boxed ? "box" : "cell"} num text-right`}
+        aria-label={label}
+        aria-invalid={error !== null}
+        aria-describedby={error === null ? undefined : id}
+        disabled={disabled}
+        inputMode="text"
+        autoComplete="off"
+        placeholder={empty}
+        value={text ?? (value === null ? "" : boxed ? plain(value, dimension, habit, placesFor(value, dimension, habit)) : editable(value, dimension, habit))}
+        onFocus={(e) => {
+          if (text === null && value !== null) setText(editable(value, dimension, habit));
+          const input = e.currentTarget;
+          requestAnimationFrame(() => input.select());
+        }}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={finish}
+        onKeyDown={(e) =>
+          tableKeys(e, () => {
+            reverting.current = true;
+          })
+        }
+      />
+      {error !== null && (
+        <span id={id} role="alert" className="absolute left-0 top-full z-20 block w-64 border border-stop bg-sheet px-2 py-1 text-left text-[11px] text-stop">
+          {error}
+        </span>
+      )}
+    </span>
+  );
+}
+
+function placesFor(value: number, dimension: Dimension, habit: "metric" | "imperial"): number {
+  const shown = Math.abs(toDisplay(value, dimension, habit));
+  const text = String(Number(shown.toPrecision(5)));
+  return text.includes("e") ? 3 : (text.split(".")[1]?.length ?? 0);
+}
+
+function schemaMessage(schema: z.ZodType<number>, value: number, dimension: Dimension): string | null {
+  const result = schema.safeParse(value);
+  if (result.success) return null;
+  const issue = result.error.issues[0];
+  if (!issue) return "Not accepted.";
+  if (issue.code === "too_small" && (issue.minimum === 0 || Number(issue.minimum) === 0)) return issue.inclusive ? "Accepted: zero or more." : "Accepted: more than zero.";
+  if (issue.code === "too_small")
+    return issue.message.startsWith("Too small")
+      ? `Accepted: ${plain(Number(issue.minimum), dimension)} or more.`
+      : `${issue.message} (at least ${plain(Number(issue.minimum), dimension)}).`;
+  if (issue.code === "too_big") return issue.message.startsWith("Too big") ? `Accepted: ${plain(Number(issue.maximum), dimension)} at most.` : `${issue.message}.`;
+  return issue.message;
+}

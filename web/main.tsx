@@ -1,0 +1,34 @@
+import "@fontsource-variable/archivo/wdth.css";
+import "@fontsource-variable/spline-sans-mono";
+import "./styles.css";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { createBrowserRouter } from "react-router";
+import { RouterProvider } from "react-router/dom";
+import { Toaster } from "sonner";
+import { CraftPage } from "./app/CraftPage";
+import { Missing } from "./app/Missing";
+import { PreferencesProvider } from "./app/preferences";
+import { Workshop } from "./workshop/Workshop";
+
+const queries = new QueryClient({ defaultOptions: { queries: { staleTime: 30_000, retry: 1, refetchOnWindowFocus: true } } });
+
+const router = createBrowserRouter([
+  { path: "/", element: <Workshop /> },
+  { path: "/craft/:slug/:label?/:station?", element: <CraftPage /> },
+  { path: "*", element: <Missing what="page" /> },
+]);
+
+const root = document.getElementById("root");
+if (root)
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={queries}>
+        <PreferencesProvider>
+          <RouterProvider router={router} />
+          <Toaster position="bottom-center" toastOptions={{ style: { borderRadius: 0, background: "var(--sheet)", color: "var(--ink)", border: "1px solid var(--rule)" } }} />
+        </PreferencesProvider>
+      </QueryClientProvider>
+    </StrictMode>,
+  );

@@ -1,0 +1,291 @@
+import { METRICS, METRIC_KEYS, type MetricKey } from "../../../core/design/metrics";
+import { type Target, environmentSchema } from "../../../core/design/schema";
+import type { TargetResult } from "../../../core/design/targets";
+import { plain } from "../../../core/wording/format";
+import { Computed } from "../../app/Computed";
+import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
+import { QuantityField } from "../../fields/QuantityField";
+import { MassBar } from "./MassBar";
+
+/** What a brief can ask for: everything computed that a builder would set a limit to. */
+const ASKABLE = METRIC_KEYS.filter((k) => METRICS[k].modelled && !["cgY", "cgZ", "inertiaRoll", "inertiaPitch", "inertiaYaw", "airDensity", "torque", "packVoltage"].includes(k));
+
+const STATUS: Record<TargetResult["status"], { word: string; colour: string }> = {
+  met: { word: "met", colour: "text-clear" },
+  missed: { word: "missed", colour: "text-stop" },
+  unknown: { word: "unknown", colour: "text-pencil" },
+};
+
+/** Odds of 100 as a ruled bar. */
+function OddsBar({ odds }: { odds: number | null }) {
+  if (odds === null) return <span className="text-pencil">unknown</span>;
+  const n = Math.round(odds * 100);
+  const colour = n < 20 ? "var(--stop)" : n < 70 ? "var(--care)" : "var(--ink)";
+  return (
+    <span className="flex items-center gap-2">
+      <svg width="108" height="14" viewBox="0 0 108 14" aria-hidden="true">
+        <path d="M2 7h104" stroke="var(--hair)" />
+        {[0, 25, 50, 75, 100].map((t) => (
+          <path key={t} d={`M${2 + t * 1.04} 4v6`} stroke="var(--rule)" />
+        ))}
+        <path d={`M2 7h${n * 1.04}`} stroke={colour} strokeWidth="3" />
+        <path d={`M${2 + n * 1.04} 1v12`} stroke={colour} strokeWidth="2" />
+      </svg>
+      <b className="num" style={{ color: colour }}>
+        {n}
+      </b>
+    </span>
+  );
+}
+
+function TargetRow({ result }: { result: TargetResult }) {
+  const { edit, evaluation } = useDesk();
+  const { habit } = usePreferences();
+  const { target } = result;
+  const metric = METRICS[target.metric];
+  const change = (mutate: (t: Target) => void) =>
+    edit((d) => {
+      const found = d.brief.targets.find((t) => t.id === target.id);
+      if (found) mutate(found);
+    });
+  const status = STATUS[result.status];
+  return (
+    <tr data-target={target.metric}>
+      <td className="text-ink">
+        <select
+          aria-label="What is asked"
+          className="cell font-semibold"
+          value={target.metric}
+          onChange={(e) =>
+            change((t) => {
+              t.metric = e.target.value as MetricKey;
+            })
+          }
+        >
+          {ASKABLE.map((k) => (
+            <option key={k} value={k}>
+              {METRICS[k].label}
+            </option>
+          ))}
+        </select>
+      </td>
+      <td>
+        <select
+          aria-label={`${metric.label}: must or wish`}
+          className="cell"
+          value={target.weight}
+          onChange={(e) => change((t) => void (t.weight = e.target.value as Target["weight"]))}
+        >
+          <option>must</option>
+          <option>wish</option>
+        </select>
+      </td>
+      <td>
+        <select
+          aria-label={`${metric.label}: comparison`}
+          className="cell"
+          value={target.comparison}
+          onChange={(e) =>
+            change((t) => {
+              t.comparison = e.target.value as Target["comparison"];
+              if (t.comparison === "between") t.upper ??= t.value * 1.05 + 0.01;
+              else delete t.upper;
+            })
+          }
+        >
+          <option value="atMost">at most</option>
+          <option value="atLeast">at least</option>
+          <option value="between">between</option>
+        </select>
+      </td>
+      <td>
+        <span className="flex items-center gap-1">
+          <QuantityField
+            boxed
+            label={`${metric.label}, wanted`}
+            value={target.value}
+            dimension={metric.dimension}
+            onCommit={(v) => v !== null && change((t) => void (t.value = v))}
+          />
+          {target.comparison === "between" && (
+            <>
+              <span>to</span>
+              <QuantityField
+                boxed
+                label={`${metric.label}, wanted up to`}
+                value={target.upper ?? null}
+                dimension={metric.dimension}
+                onCommit={(v) => v !== null && change((t) => void (t.upper = v))}
+              />
+            </>
+          )}
+        </span>
+      </td>
+      <td className="text-right">
+        <Computed metric={target.metric} quantity={evaluation.metrics[target.metric]} />
+      </td>
+      <td className={`text-right font-semibold ${status.colour}`} data-status={result.status}>
+        {status.word}
+        {result.margin !== null && (
+          <span className="num block text-[11px] font-normal text-pencil">
+            {result.margin >= 0 ? `${plain(result.margin, metric.dimension, habit)} spare` : `${plain(-result.margin, metric.dimension, habit)} off`}
+          </span>
+        )}
+      </td>
+      <td className="pl-3!">
+        <OddsBar odds={result.odds} />
+      </td>
+      <td>
+        <button
+          type="button"
+          className="link"
+          aria-label={`Remove ${metric.label}`}
+          onClick={() => edit((d) => void (d.brief.targets = d.brief.targets.filter((t) => t.id !== target.id)))}
+        >
+          ×
+        </button>
+      </td>
+    </tr>
+  );
+}
+
+const FIRST: [MetricKey, Target["comparison"], number, number?][] = [
+  ["auw", "atMost", 1],
+  ["thrustToWeight", "atLeast", 1],
+  ["endurance", "atLeast", 600],
+  ["cgX", "between", 0.2, 0.25],
+  ["costToBuy", "atMost", 150],
+  ["length", "atMost", 1],
+];
+
+function Environment() {
+  const { design, edit, evaluation } = useDesk();
+  const e = design.brief.environment;
+  const field = (key: keyof typeof e, label: string, dimension: "distance" | "temperature" | "speed") => (
+    <label className="flex items-center justify-between gap-2">
+      {label}
+      <span className="w-28">
+        <QuantityField
+          boxed
+          label={label}
+          value={e[key]}
+          dimension={dimension}
+          schema={environmentSchema.shape[key]}
+          onCommit={(v) => v !== null && edit((d) => void (d.brief.environment[key] = v))}
+        />
+      </span>
+    </label>
+  );
+  return (
+    <section aria-label="Where it works">
+      <h2>Where it works</h2>
+      <div className="mt-2 grid grid-cols-1 gap-1">
+        {field("airTemperature", "Air temperature", "temperature")}
+        {field("packTemperature", "Pack temperature at the start", "temperature")}
+        {field("altitude", "Altitude", "distance")}
+        {field("wind", "Worst wind", "speed")}
+      </div>
+      <p className="mt-2">
+        Air density <Computed metric="airDensity" quantity={evaluation.metrics.airDensity} />
+      </p>
+    </section>
+  );
+}
+
+export function BriefStation() {
+  const { design, evaluation, edit } = useDesk();
+  const { targets } = design.brief;
+  const missing = FIRST.find(([key]) => !targets.some((t) => t.metric === key)) ?? FIRST[0];
+  const add = () => {
+    if (!missing) return;
+    const [metric, comparison, value, upper] = missing;
+    let n = targets.length + 1;
+    while (targets.some((t) => t.id === `t${n}`)) n++;
+    edit((d) => d.brief.targets.push({ id: `t${n}`, metric, comparison, value, ...(upper === undefined ? {} : { upper }), weight: "must" }));
+  };
+  const all = evaluation.targets.filter((t) => t.target.weight === "must");
+  return (
+    <div className="flex flex-col">
+      <section aria-label="Targets" className="px-4 py-3">
+        <h2>What it must do</h2>
+        <textarea
+          key={design.brief.purpose}
+          aria-label="Purpose"
+          className="cell mt-1 text-ink"
+          rows={2}
+          placeholder="One sentence: what it must do, where, and for how long."
+          defaultValue={design.brief.purpose}
+          onBlur={(e) => e.target.value !== design.brief.purpose && edit((d) => void (d.brief.purpose = e.target.value))}
+        />
+        {targets.length === 0 ? (
+          <p className="mt-2">No targets yet. Begin with the mass that it may have: every other number follows from it.</p>
+        ) : (
+          <table className="rows mt-1 w-full">
+            <thead>
+              <tr>
+                <th>Target</th>
+                <th className="w-[66px]" />
+                <th className="w-[86px]" />
+                <th className="w-[172px]">wanted</th>
+                <th className="text-right!">predicted</th>
+                <th className="text-right!" />
+                <th className="w-[150px] pl-3!">odds it holds, of 100</th>
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              {evaluation.targets.map((t) => (
+                <TargetRow key={t.target.id} result={t} />
+              ))}
+            </tbody>
+          </table>
+        )}
+        <p className="mt-2 flex items-center justify-between">
+          <button type="button" className="act" onClick={add}>
+            Add a target
+          </button>
+          {all.length > 0 && (
+            <span>
+              {all.filter((t) => t.status === "met").length} of {all.length} musts met, {all.filter((t) => t.status === "unknown").length} unknown
+            </span>
+          )}
+        </p>
+      </section>
+      <MassBar />
+      <div className="grid grid-cols-2 border-t border-hair max-[640px]:grid-cols-1">
+        <div className="border-r border-hair px-4 py-3">
+          <Environment />
+        </div>
+        <div className="px-4 py-3">
+          <Schools />
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function Schools() {
+  const { design, edit } = useDesk();
+  const { schools } = design;
+  const choice = <K extends keyof typeof schools>(key: K, label: string, options: (typeof schools)[K][]) => (
+    <label className="flex items-center justify-between gap-2">
+      {label}
+      <select className="box max-w-48" value={schools[key]} onChange={(e) => edit((d) => void (d.schools[key] = e.target.value as (typeof schools)[K]))}>
+        {options.map((o) => (
+          <option key={o}>{o}</option>
+        ))}
+      </select>
+    </label>
+  );
+  return (
+    <section aria-label="Way of working">
+      <h2>Way of working</h2>
+      <div className="mt-2 flex flex-col gap-1">
+        {choice("balance", "Balance", ["stable", "unstable on purpose"])}
+        {choice("changes", "Changes", ["one at a time", "several at once"])}
+        {choice("testing", "Testing", ["build, break, learn", "test rig first"])}
+      </div>
+    </section>
+  );
+}

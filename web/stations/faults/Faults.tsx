@@ -1,0 +1,92 @@
+import { useMemo } from "react";
+import { useSearchParams } from "react-router";
+import type { Fault } from "../../../core/design/craftFile";
+import { useDesk } from "../../app/desk";
+import { faultName } from "../runs/Runs";
+import { FaultForm } from "./FaultForm";
+
+const STATE_COLOUR: Record<Fault["state"], string> = { open: "text-care", closed: "text-ink", proven: "text-clear", "cured, cause unknown": "text-ink", unresolved: "text-care" };
+
+/** A fault that begins: seen in this run, nothing known yet. */
+function blank(run: number): Omit<Fault, "number"> {
+  return {
+    run,
+    title: "",
+    symptom: null,
+    seen: "",
+    severity: "harmless",
+    damage: "",
+    suspects: [],
+    cause: "",
+    fix: "",
+    fixVersion: null,
+    proofRun: null,
+    state: "open",
+    minutes: 0,
+    cost: 0,
+  };
+}
+
+export function FaultsStation() {
+  const { file, version, go } = useDesk();
+  const [search, setSearch] = useSearchParams();
+  const ownRuns = file.runs.filter((r) => r.version === version.label);
+  const making = Number(search.get("new") ?? Number.NaN);
+  const asked = Number(search.get("fault") ?? Number.NaN);
+  const here = file.faults.filter((f) => ownRuns.some((r) => r.number === f.run));
+  const fault = file.faults.find((f) => f.number === asked) ?? (Number.isFinite(making) ? undefined : (here.at(-1) ?? file.faults.at(-1)));
+  const start = useMemo(() => (Number.isFinite(making) ? blank(making) : null), [making]);
+  const lastRun = ownRuns.at(-1) ?? file.runs.at(-1);
+  return (
+    <div className="grid h-full grid-cols-[184px_1fr] max-[640px]:grid-cols-1">
+      <nav aria-label="Faults" className="border-r border-hair px-4 py-3">
+        <h2>Faults</h2>
+        <ul className="mt-2">
+          {file.faults.toReversed().map((f) => (
+            <li key={f.number} className="border-b border-hair">
+              <button
+                type="button"
+                aria-current={f.number === fault?.number && !start ? "true" : undefined}
+                className={`w-full py-1 text-left ${f.number === fault?.number && !start ? "text-accent" : "text-ink"}`}
+                onClick={() => setSearch({ fault: String(f.number) })}
+              >
+                <b className="num">{faultName(f.number)}</b> {f.title}
+                <span className={`block text-[11px] ${STATE_COLOUR[f.state]}`}>
+                  {f.state}
+                  {f.state === "closed" && ", fix not yet proven"}
+                </span>
+              </button>
+            </li>
+          ))}
+        </ul>
+        {lastRun && (
+          <button type="button" className="act act-first mt-3" onClick={() => setSearch({ new: String(lastRun.number) })}>
+            Record a fault
+          </button>
+        )}
+      </nav>
+      <section className="px-4 py-3">
+        {start ? (
+          <FaultForm key="new" fault={start} number={null} onSaved={(n) => setSearch({ fault: String(n) })} />
+        ) : fault ? (
+          <FaultForm key={fault.number} fault={fault} number={fault.number} onSaved={(n) => setSearch({ fault: String(n) })} />
+        ) : (
+          <>
+            <h2 className="text-[18px]">No fault recorded</h2>
+            {lastRun ? (
+              <p className="mt-2 max-w-lg">When something goes wrong, write down what was seen before anything is moved. The suspects come by themselves.</p>
+            ) : (
+              <p className="mt-2 max-w-lg">
+                A fault belongs to the run in which it was seen.{" "}
+                <button type="button" className="link" onClick={() => go({ station: "runs" })}>
+                  Log a run first
+                </button>
+                .
+              </p>
+            )}
+          </>
+        )}
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,255 @@
+import type { ReactNode } from "react";
+import { magnitudeOrZeroSchema, magnitudeSchema } from "../../../core/design/evidence";
+import { type Battery, CHEMISTRIES, type Unit, batterySchema, controllerSchema, gearSchema, motorSchema, propellerSchema, unitSchema } from "../../../core/design/schema";
+import { CHEMISTRY } from "../../../core/power/battery";
+import { useDesk } from "../../app/desk";
+import { KnownField } from "../../fields/KnownField";
+import { QuantityField } from "../../fields/QuantityField";
+
+const positive = magnitudeSchema.shape.value;
+const orZero = magnitudeOrZeroSchema.shape.value;
+
+function Line({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <div className="grid grid-cols-[118px_1fr] items-center gap-2">
+      <span>{label}</span>
+      {children}
+    </div>
+  );
+}
+
+function Group({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <fieldset className="flex flex-col gap-1">
+      <legend className="mb-1 font-semibold text-ink">{title}</legend>
+      {children}
+    </fieldset>
+  );
+}
+
+/** Battery, controller, motor, gearing and propeller, each number with how it is known. */
+export function DriveForm({ unit, battery }: { unit: Unit; battery: Battery }) {
+  const { design, edit } = useDesk();
+  const drive = (mutate: (u: Unit) => void) =>
+    edit((d) => {
+      if (d.units[0]) mutate(d.units[0]);
+    });
+  const pack = (mutate: (b: Battery) => void) =>
+    edit((d) => {
+      if (d.batteries[0]) mutate(d.batteries[0]);
+    });
+  const { motor, controller, gear, propeller } = unit;
+  const entries = design.items.map((i) => (
+    <option key={i.id} value={i.id}>
+      {i.name}
+    </option>
+  ));
+  return (
+    <section aria-label="Drive" className="grid grid-cols-2 content-start gap-x-6 gap-y-4 text-[12px] max-[1000px]:grid-cols-1">
+      <Group title="Battery">
+        <Line label="Chemistry">
+          <select className="box" aria-label="Chemistry" value={battery.chemistry} onChange={(e) => pack((b) => void (b.chemistry = e.target.value as Battery["chemistry"]))}>
+            {CHEMISTRIES.map((c) => (
+              <option key={c} value={c}>
+                {CHEMISTRY[c].label}
+              </option>
+            ))}
+          </select>
+        </Line>
+        <Line label="Cells in series">
+          <QuantityField
+            boxed
+            label="Cells in series"
+            value={battery.series}
+            dimension="count"
+            schema={batterySchema.shape.series}
+            onCommit={(v) => v !== null && pack((b) => void (b.series = v))}
+          />
+        </Line>
+        <Line label="Capacity">
+          <KnownField label="Capacity" value={battery.capacity} dimension="capacity" schema={positive} onCommit={(k) => pack((b) => void (b.capacity = k))} />
+        </Line>
+        <Line label="Resistance a cell">
+          <KnownField label="Cell resistance" value={battery.cellResistance} dimension="resistance" schema={positive} onCommit={(k) => pack((b) => void (b.cellResistance = k))} />
+        </Line>
+        <Line label="C rating">
+          <QuantityField
+            boxed
+            label="C rating"
+            value={battery.cRating}
+            dimension="count"
+            schema={batterySchema.shape.cRating}
+            onCommit={(v) => v !== null && pack((b) => void (b.cRating = v))}
+          />
+        </Line>
+        <Line label="Usable share">
+          <QuantityField
+            boxed
+            label="Usable share"
+            value={battery.usable}
+            dimension="percent"
+            schema={batterySchema.shape.usable}
+            onCommit={(v) => v !== null && pack((b) => void (b.usable = v))}
+          />
+        </Line>
+        <Line label="Radio and servos">
+          <QuantityField
+            boxed
+            label="Other load"
+            value={battery.otherLoad}
+            dimension="power"
+            schema={batterySchema.shape.otherLoad}
+            onCommit={(v) => v !== null && pack((b) => void (b.otherLoad = v))}
+          />
+        </Line>
+        <Line label="In the ledger">
+          <select className="box" aria-label="Ledger entry of the pack" value={battery.itemId ?? ""} onChange={(e) => pack((b) => void (b.itemId = e.target.value || null))}>
+            <option value="">not listed</option>
+            {entries}
+          </select>
+        </Line>
+      </Group>
+      <Group title="Propeller">
+        <Line label="Diameter">
+          <KnownField label="Propeller diameter" value={propeller.diameter} dimension="length" schema={positive} onCommit={(k) => drive((u) => void (u.propeller.diameter = k))} />
+        </Line>
+        <Line label="Pitch">
+          <KnownField label="Propeller pitch" value={propeller.pitch} dimension="length" schema={positive} onCommit={(k) => drive((u) => void (u.propeller.pitch = k))} />
+        </Line>
+        <Line label="Blades">
+          <QuantityField
+            boxed
+            label="Blades"
+            value={propeller.blades}
+            dimension="count"
+            schema={propellerSchema.shape.blades}
+            onCommit={(v) => v !== null && drive((u) => void (u.propeller.blades = v))}
+          />
+        </Line>
+        <Line label="Widest chord">
+          <KnownField label="Widest chord" value={propeller.chord} dimension="length" schema={positive} onCommit={(k) => drive((u) => void (u.propeller.chord = k))} />
+        </Line>
+        <Line label="Like units">
+          <QuantityField
+            boxed
+            label="Like units"
+            value={unit.count}
+            dimension="count"
+            schema={unitSchema.shape.count}
+            onCommit={(v) => v !== null && drive((u) => void (u.count = v))}
+          />
+        </Line>
+        <Line label="Pushes">
+          <select className="box" aria-label="Direction of thrust" value={unit.direction} onChange={(e) => drive((u) => void (u.direction = e.target.value as Unit["direction"]))}>
+            <option>ahead</option>
+            <option>astern</option>
+            <option>up</option>
+            <option>down</option>
+          </select>
+        </Line>
+        <Line label="Tilt upward">
+          <QuantityField
+            boxed
+            label="Tilt upward"
+            value={unit.tilt}
+            dimension="angle"
+            schema={unitSchema.shape.tilt}
+            onCommit={(v) => v !== null && drive((u) => void (u.tilt = v))}
+          />
+        </Line>
+        <Line label="In the ledger">
+          <select
+            className="box"
+            aria-label="Ledger entry of the propeller"
+            value={unit.propellerItemId ?? ""}
+            onChange={(e) => drive((u) => void (u.propellerItemId = e.target.value || null))}
+          >
+            <option value="">not listed</option>
+            {entries}
+          </select>
+        </Line>
+      </Group>
+      <Group title="Motor">
+        <Line label="Kv">
+          <KnownField label="Motor Kv" value={motor.kv} dimension="kv" schema={positive} onCommit={(k) => drive((u) => void (u.motor.kv = k))} />
+        </Line>
+        <Line label="Winding resistance">
+          <KnownField label="Winding resistance" value={motor.resistance} dimension="resistance" schema={positive} onCommit={(k) => drive((u) => void (u.motor.resistance = k))} />
+        </Line>
+        <Line label="No-load current">
+          <KnownField label="No-load current" value={motor.noLoadCurrent} dimension="current" schema={positive} onCommit={(k) => drive((u) => void (u.motor.noLoadCurrent = k))} />
+        </Line>
+        <Line label="Rated current">
+          <QuantityField
+            boxed
+            label="Motor rating"
+            value={motor.maxCurrent}
+            dimension="current"
+            schema={motorSchema.shape.maxCurrent}
+            onCommit={(v) => v !== null && drive((u) => void (u.motor.maxCurrent = v))}
+          />
+        </Line>
+      </Group>
+      <Group title="Controller and gearing">
+        <Line label="Rated current">
+          <QuantityField
+            boxed
+            label="Controller rating"
+            value={controller.maxCurrent}
+            dimension="current"
+            schema={controllerSchema.shape.maxCurrent}
+            onCommit={(v) => v !== null && drive((u) => void (u.controller.maxCurrent = v))}
+          />
+        </Line>
+        <Line label="Cells at most">
+          <QuantityField
+            boxed
+            label="Controller cells"
+            value={controller.maxCells}
+            dimension="count"
+            schema={controllerSchema.shape.maxCells}
+            onCommit={(v) => v !== null && drive((u) => void (u.controller.maxCells = v))}
+          />
+        </Line>
+        <Line label="On-resistance">
+          <KnownField
+            label="Controller resistance"
+            value={controller.resistance}
+            dimension="resistance"
+            schema={orZero}
+            onCommit={(k) => drive((u) => void (u.controller.resistance = k))}
+          />
+        </Line>
+        <Line label="Reduction">
+          <QuantityField
+            boxed
+            label="Gear ratio"
+            value={gear.ratio}
+            dimension="ratio"
+            schema={gearSchema.shape.ratio}
+            onCommit={(v) => v !== null && drive((u) => void (u.gear.ratio = v))}
+          />
+        </Line>
+        <Line label="Gear efficiency">
+          <KnownField
+            label="Gear efficiency"
+            value={gear.efficiency}
+            dimension="percent"
+            schema={gearSchema.shape.efficiency.shape.value}
+            onCommit={(k) => drive((u) => void (u.gear.efficiency = k))}
+          />
+        </Line>
+        <Line label="Throttle limit">
+          <QuantityField
+            boxed
+            label="Throttle limit"
+            value={unit.throttleLimit}
+            dimension="percent"
+            schema={unitSchema.shape.throttleLimit}
+            onCommit={(v) => v !== null && drive((u) => void (u.throttleLimit = v))}
+          />
+        </Line>
+      </Group>
+    </section>
+  );
+}

@@ -1,0 +1,43 @@
+import type { Battery, Design, Unit } from "../../../core/design/schema";
+
+const guess = (value: number) => ({ value, evidence: "guess" as const });
+
+/**
+ * A drive and a pack to begin with, all guesses, sized to the craft's mass so that the first answer is not absurd. Generic figures: Kv and
+ * propeller for about half the weight in thrust (common practice).
+ */
+export function firstDrive(design: Design, mass: number | null): { unit: Unit; battery: Battery } {
+  const kg = mass ?? design.brief.targets.find((t) => t.metric === "auw")?.value ?? 1;
+  const diameter = Math.round(0.2 * Math.sqrt(kg) * 1000) / 1000;
+  const pack = design.items.find((i) => /batter|pack|accu/i.test(i.name));
+  const propeller = design.items.find((i) => /prop|rotor/i.test(i.name));
+  return {
+    battery: {
+      id: "b1",
+      name: "Pack",
+      itemId: pack?.id ?? null,
+      chemistry: "lipo",
+      series: 3,
+      capacity: guess(2.2),
+      cellResistance: guess(0.008),
+      cRating: 25,
+      usable: 0.8,
+      startCharge: 1,
+      otherLoad: 3,
+    },
+    unit: {
+      id: "d1",
+      name: "Drive",
+      count: 1,
+      batteryId: "b1",
+      propellerItemId: propeller?.id ?? null,
+      direction: design.heldUpBy === "rotors" ? "up" : "ahead",
+      tilt: 0,
+      throttleLimit: 1,
+      motor: { kv: guess(Math.round(200 / diameter)), resistance: guess(0.06), noLoadCurrent: guess(0.8), maxCurrent: 25 },
+      controller: { resistance: guess(0.004), maxCurrent: 30, maxCells: 4 },
+      gear: { ratio: 1, efficiency: { value: 1, evidence: "measured", sd: 0 } },
+      propeller: { diameter: guess(diameter), pitch: guess(Math.round(diameter * 550) / 1000), blades: 2, chord: guess(Math.round(diameter * 105) / 1000) },
+    },
+  };
+}

@@ -1,0 +1,316 @@
+import { zodResolver } from "@hookform/resolvers/zod";
+import { useMutation } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { Controller, useFieldArray, useForm } from "react-hook-form";
+import { toast } from "sonner";
+import { type NewRun, contracts, newRunSchema } from "../../../api/contracts";
+import { DIMENSIONS, type Run, STAGES, isMetricKey } from "../../../core/design/craftFile";
+import { METRICS, METRIC_KEYS } from "../../../core/design/metrics";
+import { DISPLAY } from "../../../core/design/units";
+import { call, sayError } from "../../app/client";
+import { Value } from "../../app/Computed";
+import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
+import { QuantityField } from "../../fields/QuantityField";
+import { Cautions } from "./Cautions";
+import { metricLabel } from "./Runs";
+
+/** Metrics offered for a run: what a builder can read there. */
+const READABLE = METRIC_KEYS.filter(
+  (k) =>
+    ![
+      "cost",
+      "costToBuy",
+      "packShare",
+      "airDensity",
+      "tipMach",
+      "motorLoss",
+      "torque",
+      "length",
+      "width",
+      "height",
+      "inertiaRoll",
+      "inertiaPitch",
+      "inertiaYaw",
+      "thrustToWeight",
+    ].includes(k),
+);
+/** Instrument uncertainty to begin with, as a share of the reading (common practice); a person states their own. */
+const FIRST_SHARE = 0.01;
+
+/** Local time with its offset from UTC, as ISO 8601. */
+function localIso(date: Date): string {
+  const offset = -date.getTimezoneOffset();
+  const pad = (n: number) => String(Math.floor(Math.abs(n))).padStart(2, "0");
+  const shifted = new Date(date.getTime() + offset * 60_000);
+  return `${shifted.toISOString().slice(0, 19)}${offset < 0 ? "-" : "+"}${pad(offset / 60)}:${pad(offset % 60)}`;
+}
+
+function start(run: Run | undefined, airTemperature: number): NewRun {
+  if (run) {
+    const { number: _n, version: _v, metrics, ...rest } = run;
+    return { ...rest, measured: metrics.map(({ predicted: _, ...m }) => m) };
+  }
+  return {
+    date: localIso(new Date()),
+    stage: 1,
+    purpose: "",
+    place: "",
+    pilot: "",
+    conditions: { airTemperature, wind: null, surface: "" },
+    pack: { name: "", restingVoltage: null, endVoltage: null, temperature: null },
+    outcome: "passed",
+    cautionsRead: false,
+    notes: "",
+    measured: [{ metric: "auw", dimension: "mass", measured: null }],
+  };
+}
+
+/** Logs a run of the version in view, or edits what was written of one. */
+export function RunForm({ run, onDone }: { run: Run | undefined; onDone: (number: number | null) => void }) {
+  const { slug, version, design, revisions, evaluation, flush, refresh, frozen } = useDesk();
+  const { habit } = usePreferences();
+  const form = useForm<NewRun>({ resolver: zodResolver(newRunSchema), defaultValues: start(run, design.brief.environment.airTemperature) });
+  const { register, control, handleSubmit, formState, watch, setValue } = form;
+  const rows = useFieldArray({ control, name: "measured" });
+  const { errors } = formState;
+  const stage = Number(watch("stage"));
+  useEffect(() => {
+    const warn = (e: BeforeUnloadEvent) => {
+      if (formState.isDirty && !formState.isSubmitSuccessful) e.preventDefault();
+    };
+    window.addEventListener("beforeunload", warn);
+    return () => window.removeEventListener("beforeunload", warn);
+  }, [formState.isDirty, formState.isSubmitSuccessful]);
+  const save = useMutation({
+    mutationFn: async (values: NewRun) => {
+      await flush();
+      const body = { ...values, measured: values.measured.filter((m) => m.metric.trim() !== "") };
+      if (run) {
+        await call(contracts.saveRun, { params: { slug, number: run.number }, body: { revision: revisions.runs[run.number] ?? 0, run: body } });
+        return run.number;
+      }
+      return (await call(contracts.createRun, { params: { slug, label: version.label }, body })).number;
+    },
+    onSuccess: async (number) => {
+      await refresh();
+      onDone(number);
+    },
+    onError: (error) => toast.error(sayError(error)),
+  });
+  const number = (
+    label: string,
+    name: "conditions.airTemperature" | "conditions.wind" | "pack.restingVoltage" | "pack.endVoltage",
+    dimension: "temperature" | "speed" | "voltage",
+  ) => (
+    <label>
+      {label}
+      <Controller
+        control={control}
+        name={name}
+        render={({ field }) => <QuantityField boxed label={label} value={field.value} dimension={dimension} empty="not read" onCommit={field.onChange} />}
+      />
+    </label>
+  );
+  const words = (label: string, name: "place" | "pilot" | "conditions.surface" | "pack.name") => (
+    <label>
+      {label}
+      <input className="box" {...register(name)} />
+    </label>
+  );
+  return (
+    <form noValidate onSubmit={handleSubmit((v) => save.mutate(v))} aria-label={run ? `Run ${run.number}` : "New run"}>
+      <h2 className="text-[18px]">{run ? `Run ${run.number} of ${version.label}` : `New run of ${version.label}`}</h2>
+      {!frozen && !run && <p>Logging it freezes {version.label}: its design stays as tested, and the next change opens a child draft.</p>}
+      {!run && <Cautions />}
+      {!run && (
+        <label className="mt-2 flex items-center gap-2">
+          <input type="checkbox" {...register("cautionsRead")} /> Read; this craft is held and clear of people when powered
+        </label>
+      )}
+      {errors.cautionsRead && (
+        <p role="alert" className="text-[12px] text-stop">
+          {errors.cautionsRead.message}: rung {stage} is powered.
+        </p>
+      )}
+      <div className="mt-3 grid grid-cols-4 gap-3 max-[640px]:grid-cols-2">
+        <label className="col-span-2">
+          The question that it answers
+          <input className="box" {...register("purpose")} />
+        </label>
+        <label>
+          Rung
+          <Controller
+            control={control}
+            name="stage"
+            render={({ field }) => (
+              <select className="box" value={field.value} onChange={(e) => field.onChange(Number(e.target.value))}>
+                {STAGES.map((s, i) => (
+                  <option key={s} value={i + 1}>
+                    {i + 1} {s}
+                  </option>
+                ))}
+              </select>
+            )}
+          />
+        </label>
+        <label>
+          Outcome
+          <select className="box" {...register("outcome")}>
+            <option value="passed">passed</option>
+            <option value="partly">partly</option>
+            <option value="failed">failed</option>
+            <option value="aborted">aborted</option>
+          </select>
+        </label>
+        {words("Place", "place")}
+        {words("Pilot", "pilot")}
+        {words("Surface", "conditions.surface")}
+        {words("Pack", "pack.name")}
+        {number("Air temperature", "conditions.airTemperature", "temperature")}
+        {number("Wind", "conditions.wind", "speed")}
+        {number("Pack at rest, V", "pack.restingVoltage", "voltage")}
+        {number("Pack afterwards, V", "pack.endVoltage", "voltage")}
+      </div>
+      <h3 className="mt-4">Measured</h3>
+      <table className="rows w-full">
+        <thead>
+          <tr>
+            <th>what</th>
+            <th className="text-right!">predicted</th>
+            <th className="w-32">measured</th>
+            <th className="w-28">±</th>
+            <th className="w-32">with</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {rows.fields.map((row, i) => {
+            const name = watch(`measured.${i}.metric`);
+            const dimension = watch(`measured.${i}.dimension`);
+            const q = isMetricKey(name) ? evaluation.metrics[name] : undefined;
+            return (
+              <tr key={row.id}>
+                <td>
+                  <input
+                    className="cell text-ink"
+                    aria-label={`Measured ${i + 1}, what`}
+                    list="readable"
+                    placeholder="choose or name it"
+                    defaultValue={metricLabel(name)}
+                    onChange={(e) => {
+                      const key = READABLE.find((k) => METRICS[k].label === e.target.value);
+                      setValue(`measured.${i}.metric`, key ?? e.target.value, { shouldDirty: true });
+                      if (key) setValue(`measured.${i}.dimension`, METRICS[key].dimension);
+                    }}
+                  />
+                  {errors.measured?.[i]?.metric && (
+                    <span role="alert" className="text-[11px] text-stop">
+                      Say what was measured.
+                    </span>
+                  )}
+                </td>
+                <td className="text-right">{q ? <Value quantity={q} /> : <span className="text-pencil">not predicted</span>}</td>
+                <td>
+                  <span className="flex items-center gap-1">
+                    <Controller
+                      control={control}
+                      name={`measured.${i}.measured`}
+                      render={({ field }) => (
+                        <QuantityField
+                          boxed
+                          label={`Measured ${i + 1}, value`}
+                          value={field.value?.value ?? null}
+                          dimension={dimension}
+                          empty="not read"
+                          onCommit={(v) => field.onChange(v === null ? null : { value: v, sd: field.value?.sd ?? Math.abs(v) * FIRST_SHARE, by: field.value?.by ?? "" })}
+                        />
+                      )}
+                    />
+                    {!isMetricKey(name) && (
+                      <select
+                        className="box w-16!"
+                        aria-label={`Measured ${i + 1}, unit`}
+                        value={dimension}
+                        onChange={(e) => setValue(`measured.${i}.dimension`, e.target.value as (typeof DIMENSIONS)[number])}
+                      >
+                        {DIMENSIONS.filter((d) => d !== "percent" || true).map((d) => (
+                          <option key={d} value={d}>
+                            {DISPLAY[habit][d] || d}
+                          </option>
+                        ))}
+                      </select>
+                    )}
+                  </span>
+                </td>
+                <td>
+                  <Controller
+                    control={control}
+                    name={`measured.${i}.measured`}
+                    render={({ field }) => (
+                      <QuantityField
+                        boxed
+                        label={`Measured ${i + 1}, ±`}
+                        value={field.value?.sd ?? null}
+                        dimension={dimension}
+                        empty=""
+                        disabled={!field.value}
+                        onCommit={(v) => field.value && field.onChange({ ...field.value, sd: Math.abs(v ?? 0) })}
+                      />
+                    )}
+                  />
+                </td>
+                <td>
+                  <Controller
+                    control={control}
+                    name={`measured.${i}.measured`}
+                    render={({ field }) => (
+                      <input
+                        className="box"
+                        aria-label={`Measured ${i + 1}, with`}
+                        placeholder="scale, logger"
+                        disabled={!field.value}
+                        value={field.value?.by ?? ""}
+                        onChange={(e) => field.value && field.onChange({ ...field.value, by: e.target.value })}
+                      />
+                    )}
+                  />
+                </td>
+                <td>
+                  <button type="button" className="link" aria-label={`Remove measured ${i + 1}`} onClick={() => rows.remove(i)}>
+                    ×
+                  </button>
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <datalist id="readable">
+        {READABLE.map((k) => (
+          <option key={k} value={METRICS[k].label} />
+        ))}
+      </datalist>
+      <button type="button" className="link mt-1" onClick={() => rows.append({ metric: "", dimension: "speed", measured: null })}>
+        Add a measurement
+      </button>
+      <label className="mt-3 block">
+        What happened
+        <textarea className="box" rows={3} {...register("notes")} />
+      </label>
+      {Object.keys(errors).length > 0 && (
+        <p role="alert" className="mt-2 text-stop">
+          Not saved: {Object.keys(errors).join(", ")} needs a look above. Nothing entered is lost.
+        </p>
+      )}
+      <p className="mt-3 flex gap-2">
+        <button type="submit" className="act act-first" disabled={save.isPending}>
+          {run ? "Save" : "Log this run"}
+        </button>
+        <button type="button" className="act" onClick={() => onDone(null)}>
+          Cancel
+        </button>
+      </p>
+    </form>
+  );
+}

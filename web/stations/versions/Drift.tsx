@@ -1,0 +1,125 @@
+import { useMemo } from "react";
+import type { MetricKey } from "../../../core/design/metrics";
+import { evaluate } from "../../../core/evaluate";
+import { toDisplay } from "../../../core/design/units";
+import { DISPLAY } from "../../../core/design/units";
+import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
+import { roundStep } from "../../drawing/scale";
+
+const WIDTH = 430;
+const HEIGHT = 170;
+const LEFT = 52;
+const BASE = HEIGHT - 22;
+
+/** One metric over all versions: pencil predicted with its ±, ink measured, and the green window that held then. */
+function DriftChart({ metric, title }: { metric: "auw" | "cgX"; title: string }) {
+  const { file, version, design } = useDesk();
+  const { habit } = usePreferences();
+  const dimension = metric === "auw" ? "mass" : "length";
+  const points = useMemo(
+    () =>
+      file.versions.map((v) => {
+        const own = v.label === version.label ? design : v.design;
+        const q = evaluate(own).metrics[metric as MetricKey];
+        const target = own.brief.targets.find((t) => t.metric === metric);
+        const measured = file.runs
+          .filter((r) => r.version === v.label)
+          .flatMap((r) => r.metrics.flatMap((m) => (m.metric === metric && m.measured ? [m.measured] : [])))
+          .at(-1);
+        return { label: v.label, predicted: q, measured, target };
+      }),
+    [file, version.label, design, metric],
+  );
+  const d = (v: number) => toDisplay(v, dimension, habit);
+  const values = points.flatMap((p) => [
+    ...(p.predicted ? [p.predicted.value - p.predicted.sd, p.predicted.value + p.predicted.sd] : []),
+    ...(p.measured ? [p.measured.value] : []),
+    ...(p.target ? [p.target.value, ...(p.target.upper === undefined ? [] : [p.target.upper])] : []),
+  ]);
+  if (values.length === 0) return null;
+  const low = Math.min(...values.map(d));
+  const high = Math.max(...values.map(d));
+  const pad = Math.max((high - low) * 0.1, 1e-6);
+  const y = (v: number) => BASE - ((d(v) - low + pad) / (high - low + 2 * pad)) * (BASE - 8);
+  const slot = (WIDTH - LEFT - 8) / points.length;
+  const x = (i: number) => LEFT + slot * (i + 0.5);
+  const step = roundStep(high - low + 2 * pad, 4);
+  const ticks = Array.from({ length: 8 }, (_, i) => (Math.ceil((low - pad) / step) + i) * step).filter((t) => t <= high + pad);
+  const ty = (t: number) => BASE - ((t - low + pad) / (high - low + 2 * pad)) * (BASE - 8);
+  const path = (list: ({ i: number; v: number } | null)[]) =>
+    list
+      .filter((p) => p !== null)
+      .map((p, k) => `${k === 0 ? "M" : "L"}${x(p.i)} ${y(p.v)}`)
+      .join("");
+  return (
+    <figure className="min-w-0">
+      <figcaption>
+        <h2>
+          {title} <span className="text-[12px] font-normal text-pencil">{DISPLAY[habit][dimension]}, green: what was allowed then</span>
+        </h2>
+      </figcaption>
+      <svg
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        width="100%"
+        className="mt-1 block bg-sheet"
+        role="img"
+        aria-label={`${title}: ${points.map((p) => `${p.label} ${p.predicted ? d(p.predicted.value).toFixed(1) : "unknown"}`).join(", ")}`}
+      >
+        {ticks.map((t) => (
+          <g key={t}>
+            <path d={`M${LEFT} ${ty(t)}H${WIDTH - 4}`} stroke="var(--hair)" />
+            <text x={LEFT - 6} y={ty(t) + 4} textAnchor="end" className="num" style={{ fontSize: 11 }} fill="var(--ink2)">
+              {Number(t.toFixed(2))}
+            </text>
+          </g>
+        ))}
+        {points.map((p, i) => {
+          if (!p.target) return null;
+          const top = p.target.comparison === "between" ? (p.target.upper ?? p.target.value) : p.target.value;
+          const bottom = p.target.comparison === "between" ? y(p.target.value) : BASE;
+          return (
+            <g key={p.label}>
+              <rect x={x(i) - slot * 0.45} width={slot * 0.9} y={y(top)} height={Math.max(bottom - y(top), 0)} fill="var(--tint-clear)" />
+              <path d={`M${x(i) - slot * 0.45} ${y(top)}h${slot * 0.9}`} stroke="var(--clear)" />
+            </g>
+          );
+        })}
+        <path d={path(points.map((p, i) => (p.predicted ? { i, v: p.predicted.value } : null)))} fill="none" stroke="var(--pencil)" strokeDasharray="4 3" />
+        <path d={path(points.map((p, i) => (p.measured ? { i, v: p.measured.value } : null)))} fill="none" stroke="var(--ink)" strokeWidth="1.8" />
+        {points.map((p, i) => (
+          <g key={p.label}>
+            {p.predicted && (
+              <path
+                d={`M${x(i) - 6} ${y(p.predicted.value)}h12M${x(i)} ${y(p.predicted.value - p.predicted.sd)}V${y(p.predicted.value + p.predicted.sd)}`}
+                stroke="var(--pencil)"
+              />
+            )}
+            {p.measured && <rect x={x(i) - 4} y={y(p.measured.value) - 4} width="8" height="8" fill="var(--ink)" />}
+            <text
+              x={x(i)}
+              y={HEIGHT - 6}
+              textAnchor="middle"
+              fontSize="11"
+              fontWeight={p.label === version.label ? 650 : 400}
+              fill={p.label === version.label ? "var(--accent)" : "var(--ink2)"}
+            >
+              {p.label}
+            </text>
+          </g>
+        ))}
+        <path d={`M${LEFT} 4V${BASE}H${WIDTH - 4}`} fill="none" stroke="var(--ink)" />
+      </svg>
+    </figure>
+  );
+}
+
+/** How mass and CG moved from version to version. */
+export function Drift() {
+  return (
+    <div className="grid grid-cols-2 gap-6 border-t border-hair px-4 py-3 max-[900px]:grid-cols-1">
+      <DriftChart metric="auw" title="All-up weight" />
+      <DriftChart metric="cgX" title="CG aft of datum" />
+    </div>
+  );
+}

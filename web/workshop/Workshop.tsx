@@ -1,0 +1,204 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMemo, useRef } from "react";
+import { Link, useNavigate } from "react-router";
+import { toast } from "sonner";
+import { type CraftSummary, contracts } from "../../api/contracts";
+import { craftFileSchema } from "../../core/design/craftFile";
+import { evaluate } from "../../core/evaluate";
+import { type Extent, extent } from "../../core/mass/rollup";
+import { findingText } from "../../core/wording/findings";
+import { Legend } from "../app/Frame";
+import { Post } from "../app/VersionTrack";
+import { Tally } from "../app/Verdicts";
+import { call, sayError } from "../app/client";
+import { usePreferences } from "../app/preferences";
+import { Flag } from "../glyphs/Flag";
+import { NewCraft } from "./NewCraft";
+
+const BENCH_WIDTH = 180;
+
+/** A craft from the side, as its parts, at the scale common to all. */
+function Silhouette({ summary, scale }: { summary: CraftSummary; scale: number }) {
+  const box = extent(summary.newest.design);
+  if (!box) return <span className="w-[180px] text-pencil">no parts yet</span>;
+  const h = Math.max((box.max.z - box.min.z) * scale, 6);
+  return (
+    <svg width={BENCH_WIDTH} height={h + 2} viewBox={`0 0 ${BENCH_WIDTH} ${h + 2}`} aria-hidden="true" className="shrink-0">
+      {summary.newest.design.items.map((i) => (
+        <rect
+          key={i.id}
+          x={(i.place.x - i.size.x / 2 - box.min.x) * scale + 1}
+          y={(box.max.z - i.place.z - i.size.z / 2) * scale + 1}
+          width={Math.max(i.size.x * scale, 1)}
+          height={Math.max(i.size.z * scale, 1)}
+          fill="var(--part)"
+          stroke="var(--ink)"
+          strokeWidth="0.9"
+        />
+      ))}
+    </svg>
+  );
+}
+
+const lengthOf = (box: Extent | null) => (box ? box.max.x - box.min.x : 0);
+
+function CraftRow({ summary, scale }: { summary: CraftSummary; scale: number }) {
+  const { habit } = usePreferences();
+  const queries = useQueryClient();
+  const { craft, newest, slug } = summary;
+  const evaluation = useMemo(() => evaluate(newest.design), [newest]);
+  const worst = evaluation.findings.find((f) => f.severity !== "clear");
+  const remove = useMutation({
+    mutationFn: async () => {
+      const file = await call(contracts.exportCraft, { params: { slug } });
+      await call(contracts.deleteCraft, { params: { slug } });
+      return file;
+    },
+    onSuccess: (file) => {
+      void queries.invalidateQueries({ queryKey: ["crafts"] });
+      toast(`${craft.name} was deleted.`, {
+        duration: 20_000,
+        action: {
+          label: "Undo",
+          onClick: () => void call(contracts.importCraft, { body: file }).then(() => queries.invalidateQueries({ queryKey: ["crafts"] })),
+        },
+      });
+    },
+    onError: (e) => toast.error(sayError(e)),
+  });
+  return (
+    <li data-craft={slug} className="flex items-end gap-4 border-b-[3px] border-ink2 pt-4 shadow-none">
+      <Silhouette summary={summary} scale={scale} />
+      <div className="min-w-0 flex-1 pb-2">
+        <Link to={`/craft/${slug}/${newest.label}/brief`} className="hover:underline">
+          <h2 className="inline text-[16px]">{craft.name}</h2>
+        </Link>{" "}
+        <span>{craft.summary}</span>
+        <p className="mt-1 flex gap-2 text-ink">
+          {worst ? (
+            <>
+              <Flag severity={worst.severity} />
+              <span>
+                {newest.label}: {findingText(worst, habit)}
+              </span>
+            </>
+          ) : (
+            `${newest.label}: nothing to say yet`
+          )}
+        </p>
+        <p className="text-[11px] text-pencil">
+          {summary.runs} runs, {summary.openFaults} faults open or unproven
+        </p>
+      </div>
+      <div className="flex items-end gap-3 pb-1" role="img" aria-label={`Versions: ${summary.versions.map((v) => v.label).join(", ")}`}>
+        {summary.versions.map((v) => (
+          <span key={v.label} className="flex flex-col items-center">
+            <Post passed={v.reached} failed={v.failed} draft={!v.frozen} />
+            <span className="text-[11px]">{v.label}</span>
+          </span>
+        ))}
+      </div>
+      <div className="flex w-28 flex-col items-end gap-1 pb-2">
+        <Tally findings={evaluation.findings} />
+        <Link className="act act-first" to={`/craft/${slug}/${newest.label}/layout`} aria-label={`Open ${craft.name}`}>
+          Open
+        </Link>
+        <button
+          type="button"
+          className="link text-[11px]"
+          aria-label={`Delete ${craft.name}`}
+          onClick={() => window.confirm(`Delete ${craft.name} with all its versions, runs and faults? It can be undone for a short while.`) && remove.mutate()}
+        >
+          delete
+        </button>
+      </div>
+    </li>
+  );
+}
+
+/** Reads a craft file and says where it is wrong when it is. */
+function ImportButton() {
+  const input = useRef<HTMLInputElement>(null);
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const read = async (file: File) => {
+    try {
+      const parsed: unknown = JSON.parse(await file.text());
+      const checked = craftFileSchema.safeParse(parsed);
+      if (!checked.success) {
+        const issue = checked.error.issues[0];
+        throw new Error(`${file.name}: ${issue?.path.join(" › ") || "file"}: ${issue?.message ?? "not valid"}`);
+      }
+      const { slug } = await call(contracts.importCraft, { body: checked.data });
+      await queries.invalidateQueries({ queryKey: ["crafts"] });
+      void navigate(`/craft/${slug}`);
+    } catch (error) {
+      toast.error(error instanceof SyntaxError ? `${file.name} is not JSON. Accepted: a craft file exported by Ultraform.` : sayError(error), { duration: 15_000 });
+    }
+  };
+  return (
+    <>
+      <button type="button" className="act" onClick={() => input.current?.click()}>
+        Import a craft file
+      </button>
+      <input
+        ref={input}
+        type="file"
+        accept=".json,application/json"
+        aria-label="Craft file"
+        className="hidden"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          if (file) void read(file);
+          e.target.value = "";
+        }}
+      />
+    </>
+  );
+}
+
+/** Home: all craft on the bench at one scale, and a new one from three numbers. */
+export function Workshop() {
+  const { data, error } = useQuery({ queryKey: ["crafts"], queryFn: () => call(contracts.listCrafts, {}) });
+  const longest = Math.max(0.1, ...(data ?? []).map((s) => lengthOf(extent(s.newest.design))));
+  const scale = (BENCH_WIDTH - 4) / longest;
+  return (
+    <div className="workshop">
+      <div className="brand">
+        <b className="text-[15px] font-[650] text-ink [font-stretch:118%]">Ultraform</b>
+        <span className="text-[11px]">{data ? `${data.length} craft` : ""}</span>
+      </div>
+      <header className="flex items-center gap-6 border-b border-rule px-4">
+        <h1>Workshop</h1>
+        <span className="text-pencil">size it, balance it, run it, find what failed, change one thing</span>
+        <span className="ml-auto">
+          <ImportButton />
+        </span>
+      </header>
+      <div className="rail justify-end!">
+        <Legend />
+      </div>
+      <main className="overflow-auto">
+        <section aria-label="Craft" className="bg-sheet px-4 pb-5 pt-2">
+          {error && <p className="text-stop">{sayError(error)}</p>}
+          {data && data.length > 0 && (
+            <p className="flex items-center gap-2 text-[11px] text-pencil">
+              all to one scale
+              <svg width={0.1 * scale + 2} height="8" aria-hidden="true">
+                <path d={`M1 1v6m0 -3h${0.1 * scale}m0 -3v6`} stroke="var(--pencil)" fill="none" />
+              </svg>
+              100 mm
+            </p>
+          )}
+          {data?.length === 0 && <p className="pt-2 text-[15px] text-ink">The bench is empty. Three numbers below put the first craft on it.</p>}
+          <ul>
+            {data?.map((s) => (
+              <CraftRow key={s.slug} summary={s} scale={scale} />
+            ))}
+          </ul>
+        </section>
+        <NewCraft />
+      </main>
+    </div>
+  );
+}
