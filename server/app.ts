@@ -17,8 +17,8 @@ const LOCAL_NAMES = new Set(["localhost", "127.0.0.1", "[::1]"]);
 function checkHost(request: Request): void {
   const host = (request.headers.host ?? "").replace(/:\d+$/, "").toLowerCase();
   if (!LOCAL_NAMES.has(host)) throw forbiddenHost(`Ultraform answers on this machine only; “${host}” is not one of its names.`);
-  const origin = request.headers.origin;
-  if (origin !== undefined && !LOCAL_NAMES.has(new URL(origin).hostname.replace("::1", "[::1]").replace("[[", "[").replace("]]", "]")))
+  const { origin } = request.headers;
+  if (origin !== undefined && !(URL.canParse(origin) && LOCAL_NAMES.has(new URL(origin).hostname)))
     throw forbiddenHost("The request comes from a page that is not this application's.");
 }
 

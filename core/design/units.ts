@@ -190,7 +190,8 @@ export function parseQuantity(text: string, dimension: Dimension, habit: UnitHab
     total += dimension === "temperature" && /f$/i.test(unit) ? ((term.value - 32) * 5) / 9 : term.value * multiplier;
   }
   if (!Number.isFinite(total)) return { ok: false, message: `“${text.trim()}” is too large. Accepted: ${example}.` };
-  return { ok: true, value: total };
+  // Twelve digits: sums and conversions leave no dust such as 0.16999999999999998.
+  return { ok: true, value: Number(total.toPrecision(12)) };
 }
 
 function temperatureFactor(unit: string): number | undefined {

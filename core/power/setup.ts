@@ -5,7 +5,7 @@ import { type Air, GRAVITY, air } from "../media/air";
 import { coldFactor, openCircuit } from "./battery";
 import type { Drive, Source } from "./chain";
 import type { DutyPhase, Pack } from "./endurance";
-import { standingMap } from "./propeller";
+import { type Propeller, type PropellerMap, standingMap } from "./propeller";
 
 /** One uncertain number that the power chain rests on. */
 export interface PowerInput {
@@ -74,6 +74,18 @@ function sizeSd(known: { value: number; evidence: Evidence }, guess: number): nu
   return known.value * share;
 }
 
+const MAP_CACHE = 40;
+const maps = new Map<string, PropellerMap>();
+
+/** The standing map of a propeller in this air, remembered: most uncertain inputs leave it as it is. */
+function rememberedMap(prop: Propeller, medium: Air): PropellerMap {
+  const key = JSON.stringify([prop, medium]);
+  const map = maps.get(key) ?? standingMap(prop, medium);
+  maps.set(key, map);
+  if (maps.size > MAP_CACHE) maps.delete(maps.keys().next().value ?? "");
+  return map;
+}
+
 /** A drive and its pack in plain numbers, ready for the solvers. */
 export interface PowerSetup {
   drive: Drive;
@@ -95,7 +107,7 @@ export function setUp(design: Design, unit: Unit, battery: Battery, values: Part
   const medium = air(environment.altitude, environment.airTemperature);
   const { motor, controller, gear, propeller } = unit;
   const diameter = v("diameter", propeller.diameter.value);
-  const map = standingMap(
+  const map = rememberedMap(
     {
       diameter,
       pitch: v("pitch", propeller.pitch.value),

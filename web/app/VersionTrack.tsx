@@ -57,7 +57,7 @@ export function VersionTrack() {
             />
             <span className={`relative flex items-end gap-1 ${branch(v) ? "mb-3" : ""}`}>
               <Post {...reach(file, v.label)} draft={v.frozenAt === null} />
-              <span className={`flex min-w-0 flex-col self-start ${branch(v) ? "" : "pt-1"}`}>
+              <span className={`flex min-w-0 flex-col ${branch(v) ? "mb-1" : "mb-3"}`}>
                 <b className={`text-[13px] leading-4 ${here ? "text-accent" : "text-ink"}`}>{v.label}</b>
                 <span className="line-clamp-2 max-w-[92px] bg-inherit text-[11px] leading-[13px] text-pencil">{caption}</span>
               </span>

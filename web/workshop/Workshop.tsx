@@ -87,7 +87,7 @@ function CraftRow({ summary, scale }: { summary: CraftSummary; scale: number }) 
           )}
         </p>
         <p className="text-[11px] text-pencil">
-          {summary.runs} runs, {summary.openFaults} faults open or unproven
+          {summary.runs} {summary.runs === 1 ? "run" : "runs"}, {summary.openFaults} {summary.openFaults === 1 ? "fault" : "faults"} open or unproven
         </p>
       </div>
       <div className="flex items-end gap-3 pb-1" role="img" aria-label={`Versions: ${summary.versions.map((v) => v.label).join(", ")}`}>

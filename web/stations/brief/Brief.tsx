@@ -128,7 +128,7 @@ function TargetRow({ result }: { result: TargetResult }) {
       <td className={`text-right font-semibold ${status.colour}`} data-status={result.status}>
         {status.word}
         {result.margin !== null && (
-          <span className="num block text-[11px] font-normal text-pencil">
+          <span className="num block whitespace-nowrap text-[11px] font-normal text-pencil">
             {result.margin >= 0 ? `${plain(result.margin, metric.dimension, habit)} spare` : `${plain(-result.margin, metric.dimension, habit)} off`}
           </span>
         )}

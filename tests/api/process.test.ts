@@ -1,0 +1,78 @@
+import { spawnSync } from "node:child_process";
+import { rmSync } from "node:fs";
+import { afterAll, describe, expect, it } from "vitest";
+import { quietDesign } from "../support/designs";
+import { freshFolder, root, send, spawnServer } from "../support/server";
+
+const folder = freshFolder();
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+describe("the server as a process", () => {
+  it("starts with an empty workshop, keeps every acknowledged save through kill -9, and refuses a second server on the same data", async () => {
+    const first = await spawnServer(folder);
+    expect(first.address).not.toBe("");
+    expect((await send(first.address, "GET", "/api/crafts")).body).toEqual([]);
+    const made = await send(first.address, "POST", "/api/crafts", { craft: { name: "Keeper", summary: "", heldUpBy: "hull" }, design: quietDesign(), question: "" });
+    expect(made.status).toBe(200);
+
+    const second = await spawnServer(folder);
+    expect(second.address).toBe("");
+    expect(await second.exited).toBe(1);
+    expect(second.output()).toMatch(/in use by another Ultraform server/);
+
+    let acknowledged = 0;
+    const saving = (async () => {
+      for (let revision = 0; ; revision++) {
+        const design = quietDesign();
+        design.brief.purpose = `save ${revision + 1}`;
+        const r = await send(first.address, "PUT", "/api/crafts/keeper/versions/v1/design", { revision, design }).catch(() => null);
+        if (r?.status !== 200) return;
+        acknowledged = revision + 1;
+      }
+    })();
+    while (acknowledged < 12) await new Promise((r) => setTimeout(r, 20));
+    first.process.kill("SIGKILL");
+    await first.exited;
+    await saving;
+
+    const third = await spawnServer(folder);
+    const held = (await send(third.address, "GET", "/api/crafts/keeper")).body as {
+      revisions: { versions: Record<string, number> };
+      file: { versions: { design: { brief: { purpose: string } } }[] };
+    };
+    // The save that was under way when the server was killed may have been committed without an answer.
+    expect([acknowledged, acknowledged + 1]).toContain(held.revisions.versions.v1);
+    expect(held.file.versions[0]?.design.brief.purpose).toBe(`save ${held.revisions.versions.v1}`);
+    third.process.kill("SIGTERM");
+    expect(await third.exited).toBe(0);
+  });
+  it("says what is wrong with a bad port", async () => {
+    const r = spawnSync(process.execPath, ["--import", "tsx", "server/main.ts", "--port", "99999"], { cwd: root, encoding: "utf8" });
+    expect(r.status).toBe(1);
+    expect(r.stderr).toMatch(/not a port: a whole number/);
+  });
+});
+
+describe("command line", () => {
+  const cli = (...args: string[]) => spawnSync(process.execPath, ["--import", "tsx", "cli/main.ts", ...args], { cwd: root, encoding: "utf8" });
+  it("prints JSON and nothing else", () => {
+    const r = cli("evaluate", "demo/annulus.json", "--version", "v1");
+    expect(r.status).toBe(0);
+    const out = JSON.parse(r.stdout) as { results: Record<string, { value: number; unit: string }> };
+    expect(out.results.auw?.unit).toBe("kg");
+    expect(out.results.auw?.value).toBeCloseTo(0.789, 3);
+  });
+  it.each([
+    [["evaluate", "nowhere.json"], /cannot be read/],
+    [["evaluate", "package.json"], /format/],
+    [["evaluate"], /usage/],
+    [["evaluate", "demo/tern.json", "--version", "v99"], /no version v99/],
+    [["--nonsense"], /usage/],
+  ])("ends with 2 and one line for %j", (args, message) => {
+    const r = cli(...args);
+    expect(r.status).toBe(2);
+    expect(r.stdout).toBe("");
+    expect(r.stderr.trim().split("\n").length).toBe(1);
+    expect(r.stderr).toMatch(message);
+  });
+});

@@ -1,0 +1,365 @@
+import { execFileSync } from "node:child_process";
+import { existsSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import type { ElementHandle } from "puppeteer-core";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { CraftFile } from "../../core/design/craftFile";
+import { METRICS, type MetricKey } from "../../core/design/metrics";
+import { show } from "../../core/wording/format";
+import { startChromium } from "../support/chromium";
+import { type User, userOf } from "../support/page";
+import { type Spawned, freshFolder, root, spawnServer } from "../support/server";
+
+let server: Spawned;
+let stopBrowser: () => Promise<void>;
+let user: User;
+let secondUser: () => Promise<User>;
+const data = freshFolder();
+const work = mkdtempSync(join(tmpdir(), "ultraform-work-"));
+const requests = new Set<string>();
+const pageErrors: string[] = [];
+
+beforeAll(async () => {
+  expect(existsSync(join(root, "dist/server/main.js"))).toBe(true);
+  server = await spawnServer(data, ["--demo"], ["dist/server/main.js"]);
+  expect(server.address, server.output()).not.toBe("");
+  const { browser, stop } = await startChromium();
+  stopBrowser = stop;
+  secondUser = async () => {
+    const page = await browser.newPage();
+    page.on("request", (r) => requests.add(new URL(r.url()).host));
+    page.on("pageerror", (e) => pageErrors.push(String(e)));
+    page.on("dialog", (d) => void d.accept());
+    return userOf(page, server.address);
+  };
+  user = await secondUser();
+});
+afterAll(async () => {
+  await stopBrowser?.();
+  server?.process.kill("SIGTERM");
+  await server?.exited;
+  rmSync(data, { recursive: true, force: true });
+  rmSync(work, { recursive: true, force: true });
+});
+
+const exported = async (slug: string): Promise<CraftFile> => (await (await fetch(`${server.address}/api/crafts/${slug}/export`)).json()) as CraftFile;
+const evaluated = (path: string, version: string) =>
+  JSON.parse(execFileSync(process.execPath, ["dist/cli/main.js", "evaluate", path, "--version", version], { cwd: root, encoding: "utf8" })) as {
+    results: Record<string, { value: number; uncertainty: number }>;
+    verdicts: { code: string }[];
+  };
+const codes = () => user.page.$$eval("[data-code]", (list) => list.map((e) => e.getAttribute("data-code")));
+const cgX = async () => Number((await user.read('[data-metric="cgX"]')).split(" ")[0]);
+
+describe("the whole loop, as a user would", () => {
+  it("opens with the demo craft", async () => {
+    await user.open("/");
+    await user.see("Tern");
+    await user.see("Annulus");
+    await user.see("CG sits");
+  });
+
+  it("gives a first answer from three numbers, and a Stop when they cannot hold", async () => {
+    await user.click("wings");
+    await user.fill("Mass limit", "2 lb");
+    await user.fill("Mass on hand", "980 g");
+    await user.fill("Minutes wanted", "12");
+    await user.see(/Stop: these numbers cannot hold together/);
+    await user.fill("Mass on hand", "250+60 g");
+    await user.gone("Stop: these numbers");
+    await user.see(/Left for structure and drive.*g ±/s);
+    await user.click("Put v1 on the bench");
+    await user.see("A name is needed");
+    await user.fill("Name", "Plover");
+    await user.click("Put v1 on the bench");
+    await user.see("What it must do");
+  });
+
+  it("states targets and environment, and tells met, missed and unknown apart", async () => {
+    expect(await user.read('[data-target="auw"]')).toMatch(/met/);
+    expect(await user.read('[data-target="endurance"]')).toMatch(/unknown/);
+    await user.fill("Air temperature", "8 °C");
+    await user.click("Add a target");
+    await user.page.waitForSelector('[data-target="thrustToWeight"]');
+    await user.fill("Thrust to weight, standing, wanted", "0.6");
+    await user.click("Add a target");
+    await user.page.waitForSelector('[data-target="cgX"]');
+    await user.fill("CG aft of datum, wanted", "0.2 m");
+    await user.fill("CG aft of datum, wanted up to", "230");
+    await user.fill("All-up weight (AUW), wanted", "12 bananas");
+    await user.see(/not a unit of mass. Accepted/);
+    await user.fill("All-up weight (AUW), wanted", "900 g");
+    await user.gone("not a unit of mass");
+    await user.saved();
+  });
+
+  it("keeps the ledger in mixed units, with errors at the field and nothing lost", async () => {
+    await user.station("2");
+    await user.page.waitForSelector("[data-row]");
+    for (const [i, [name, mass, x]] of [
+      ["Hull", "8 oz", "10 in"],
+      ["Battery", "150+20 g", "0,21 m"],
+      ["Propeller", "18", "20"],
+    ].entries()) {
+      await user.key("n");
+      await user.page.waitForFunction((n: number) => document.querySelectorAll("[data-row]").length === n, {}, i + 2);
+      await user.fill(`Part ${i + 2}, name`, name ?? "");
+      await user.fill(`${name}, mass each`, mass ?? "");
+      await user.fill(`${name}, x`, x ?? "");
+    }
+    await user.fill("Battery, mass each", "heavy");
+    await user.see("“heavy” is not a number");
+    await user.fill("Battery, mass each", "-4 g");
+    await user.see("Accepted: more than zero");
+    await user.fill("Battery, mass each", "170 g");
+    await user.choose("Battery, mass known by", "measured");
+    await user.saved();
+    const file = await exported("plover");
+    const items = file.versions[0]?.design.items ?? [];
+    expect(items.map((i) => i.name)).toEqual(["Parts on hand", "Hull", "Battery", "Propeller"]);
+    expect(items[1]?.mass?.value).toBeCloseTo(8 * 0.028349523, 7);
+    expect(items[1]?.place.x).toBeCloseTo(0.254, 9);
+    expect(items[2]).toMatchObject({ mass: { value: 0.17, evidence: "measured" }, place: { x: 0.21 } });
+  });
+
+  it("drags a part by mouse and keys: mass, CG and verdicts follow; undo and redo", async () => {
+    const before = await cgX();
+    const rect = (await user.page.$('[data-part][data-view="side"][aria-label*="Battery"] rect')) as ElementHandle<SVGRectElement>;
+    await rect.evaluate((e) => e.scrollIntoView({ block: "center" }));
+    const box = await rect.boundingBox();
+    if (!box) throw new Error("no part in the drawing");
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    await user.page.mouse.move(x, y);
+    await user.page.mouse.down();
+    for (let i = 1; i <= 12; i++) await user.page.mouse.move(x - 10 * i, y);
+    await user.page.mouse.up();
+    const dragged = await cgX();
+    expect(dragged).toBeLessThan(before - 3);
+    await user.page.$eval('[data-part][data-view="top"][aria-label*="Battery"]', (e) => (e as SVGElement).focus());
+    const x0 = (await exportedX()) ?? 0;
+    await user.page.keyboard.press("ArrowRight");
+    await user.page.keyboard.down("Shift");
+    await user.page.keyboard.press("ArrowRight");
+    await user.page.keyboard.up("Shift");
+    await user.saved();
+    expect(((await exportedX()) ?? 0) - x0).toBeCloseTo(0.011, 9);
+    await user.click("Undo");
+    await user.click("Undo");
+    await user.saved();
+    expect(Math.abs((await cgX()) - before)).toBeLessThan(0.2);
+    await user.click("Redo");
+    await user.saved();
+    expect(Math.abs((await cgX()) - dragged)).toBeLessThan(0.2);
+  });
+
+  it("a verdict's remedy previews, applies, and clears it", async () => {
+    await user.fill("Hull, x", "400");
+    await user.choose("Hull, mass known by", "measured");
+    await user.choose("Parts on hand, mass known by", "measured");
+    await user.page.waitForSelector('[data-code="cg-outside"]');
+    const marks = () => user.page.$$eval('[data-mark="cg-side"]', (l) => l.length);
+    expect(await marks()).toBe(1);
+    const apply = await user.page.waitForSelector('[data-code="cg-outside"] button');
+    await apply?.hover();
+    await user.page.waitForFunction(() => document.querySelectorAll('[data-mark="cg-side"]').length === 2);
+    await user.see("after the change");
+    await apply?.click();
+    await user.page.waitForFunction(() => !document.querySelector('[data-code="cg-outside"]'));
+    await user.saved();
+    expect(await codes()).not.toContain("cg-outside");
+  });
+
+  it("describes a drive and shows its operating point, curves and endurance", async () => {
+    await user.station("3");
+    await user.click("Describe a drive");
+    await user.see("Thrust, standing");
+    await user.fill("Motor Kv", "0");
+    await user.see("Accepted: more than zero");
+    await user.fill("Motor Kv", "1100");
+    await user.fill("Propeller diameter", "8 in");
+    await user.fill("Gear ratio", "0");
+    await user.see("a gear ratio is a positive number");
+    await user.fill("Gear ratio", "1");
+    await user.fill("Capacity", "1800 mAh");
+    await user.saved();
+    await user.see("Check local rules");
+    const full = await user.read('[data-metric="thrust"]');
+    expect(Number(full.split(" ")[0])).toBeGreaterThan(2);
+    const slider = await user.page.$('input[type="range"]');
+    const watts = () => user.page.$eval('svg[aria-label^="Power from pack"]', (e) => e.getAttribute("aria-label"));
+    const atFull = await watts();
+    await slider?.focus();
+    for (let i = 0; i < 30; i++) await user.page.keyboard.press("ArrowLeft");
+    expect(await watts()).not.toBe(atFull);
+    await user.see("70 %");
+  });
+
+  it("logs a run that freezes the version; what has no model is not predicted", async () => {
+    await user.station("6");
+    await user.click("Log the first run");
+    await user.see("Spinning propeller");
+    await user.choose("Rung", "2 bench");
+    await user.fill("The question that it answers", "Does it pull as predicted?");
+    await user.fill("Measured 1, value", "29 oz");
+    await user.click("Add a measurement");
+    await user.fill("Measured 2, what", "Lift-off speed");
+    await user.fill("Measured 2, value", "18 mph");
+    await user.click("Log this run");
+    await user.see(/cautions of this craft first/);
+    await user.click("Read; this craft is held and clear of people when powered");
+    await user.click("Log this run");
+    await user.see("Predicted against measured");
+    expect(await user.read('[data-run-metric="liftOffSpeed"]')).toMatch(/not predicted.*8\.0/);
+    expect(await user.read('[data-run-metric="auw"]')).toMatch(/(agrees|doubtful|disagrees)/);
+    await user.see("read only");
+    const { runs, versions } = await exported("plover");
+    expect(runs[0]?.metrics[0]?.measured?.value).toBeCloseTo(29 * 0.028349523, 6);
+    expect(versions[0]?.frozenAt).not.toBeNull();
+  });
+
+  it("records a fault with proposed suspects, refuses to close it untested, and takes an honest result", async () => {
+    await user.click("Record a fault");
+    await user.fill("What was seen, in a few words", "Cut out at full throttle");
+    await user.choose("Symptom", "Power cuts out");
+    await user.page.waitForSelector('[data-proposal="over-current"]');
+    await user.click("Suspect: Over-current of the controller");
+    await user.click("closed");
+    await user.click("Save the fault");
+    await user.see(/rule a suspect in and write down what its test showed/);
+    await user.fill("Over-current of the controller, result", "31 A on the second meter");
+    await user.choose("Over-current of the controller, state", "ruled in");
+    await user.click("Save the fault");
+    await user.see("F-01 saved");
+    await user.click("proven");
+    await user.click("Save the fault");
+    await user.see(/Proven needs a later run/);
+    expect((await exported("plover")).faults[0]).toMatchObject({ state: "closed", suspects: [{ state: "ruled in", result: "31 A on the second meter" }] });
+  });
+
+  it("an edit of the frozen version opens a child draft, with reason and expected effect", async () => {
+    await user.station("2");
+    await user.fill("Hull, mass each", "210 g");
+    await user.see("v1 is frozen: open a child draft");
+    await user.click("Open the draft");
+    await user.see("A reason is needed");
+    await user.fill("Why is it changed?", "Thinner skin");
+    await user.fill("What should change", "Lift-off speed");
+    await user.fill("By how much", "by 1 m/s");
+    await user.click("Open the draft");
+    await user.page.waitForFunction(() => location.pathname.includes("/v2/"));
+    await user.see("open draft");
+    expect((await exported("plover")).versions.map((v) => [v.label, v.parent, v.reason])).toEqual([
+      ["v1", null, ""],
+      ["v2", "v1", "Thinner skin"],
+    ]);
+  });
+
+  it("compares two versions: parts, predicted and measured", async () => {
+    await user.station("8");
+    await user.see("What changed");
+    expect(await user.read('[data-change*="mass/value"]')).toMatch(/Hull.*226\.8 g → 210 g/);
+    expect(await user.read('[data-compare="auw"]')).toMatch(/822/);
+    await user.see("Expected: Lift-off speed");
+    await user.click("Branch from v2");
+    await user.fill("Why is it changed?", "another way");
+    await user.click("Open the draft");
+    await user.page.waitForFunction(() => location.pathname.includes("/v3/"));
+  });
+
+  it("a mass, a diameter and the air temperature changed: twenty-odd displayed numbers equal those of the command line", async () => {
+    await user.open("/craft/plover/v2/layout");
+    await user.fill("Propeller, mass each", "23 g");
+    await user.saved();
+    await user.station("1");
+    await user.fill("Air temperature", "-11 °C");
+    await user.saved();
+    await user.station("3");
+    await user.fill("Propeller diameter", "215 mm");
+    await user.saved();
+    const shown = new Map<string, string>();
+    const collect = async () => {
+      for (const [key, text] of await user.page.$$eval("[data-metric]", (list) => list.map((e) => [e.getAttribute("data-metric") ?? "", e.textContent ?? ""])))
+        if (key) shown.set(key, (text ?? "").replace("guess", "").trim());
+    };
+    await collect();
+    await user.station("2");
+    await user.page.evaluate(() => document.querySelectorAll("details").forEach((d) => void (d.open = true)));
+    await collect();
+    await user.station("1");
+    await collect();
+    const path = join(work, "plover.json");
+    writeFileSync(path, JSON.stringify(await exported("plover")));
+    const { results, verdicts } = evaluated(path, "v2");
+    const compared = [...shown].filter(([key]) => key in results);
+    expect(compared.length).toBeGreaterThanOrEqual(20);
+    const plain = (s: string) => s.replace(/\s/g, "");
+    for (const [key, text] of compared) {
+      const r = results[key];
+      if (!r) continue;
+      const s = show(r.value, r.uncertainty, METRICS[key as MetricKey].dimension);
+      const expected = plain(`${s.value}${s.sd === null ? "" : `±${s.sd}`}${s.unit}`);
+      expect(plain(text).slice(0, expected.length), key).toBe(expected);
+    }
+    expect([...new Set(await codes())].sort()).toEqual([...new Set(verdicts.map((v) => v.code))].sort());
+  });
+
+  it("exports and imports a craft without loss", async () => {
+    const before = await exported("plover");
+    const path = join(work, "plover.json");
+    writeFileSync(path, JSON.stringify(before));
+    await user.open("/");
+    const input = (await user.page.waitForSelector('input[type="file"]')) as ElementHandle<HTMLInputElement>;
+    await input.uploadFile(path);
+    await user.page.waitForFunction(() => location.pathname.startsWith("/craft/plover-2"));
+    expect(await exported("plover-2")).toEqual(before);
+    await user.open("/");
+    const broken = join(work, "broken.json");
+    writeFileSync(broken, JSON.stringify({ ...before, runs: [{ ...before.runs[0], version: "v9" }] }));
+    const again = (await user.page.waitForSelector('input[type="file"]')) as ElementHandle<HTMLInputElement>;
+    await again.uploadFile(broken);
+    await user.see(/runs › 0 › version: there is no version v9/);
+  });
+
+  it("a stale save shows both states and merges nothing", async () => {
+    const other = await secondUser();
+    await user.open("/craft/plover/v2/layout");
+    await other.open("/craft/plover/v2/layout");
+    await other.fill("Hull, mass each", "190 g");
+    await other.saved();
+    await user.fill("Hull, mass each", "205 g");
+    await user.see("v2 was saved elsewhere in the meantime");
+    await user.see("Hull, mass each: 190 g → 205 g");
+    await user.click("Take what is saved there");
+    await user.gone("saved elsewhere in the meantime");
+    expect((await exported("plover")).versions[1]?.design.items[1]?.mass?.value).toBeCloseTo(0.19, 9);
+    await other.fill("Hull, mass each", "195 g");
+    await other.saved();
+    await user.fill("Hull, mass each", "205 g");
+    await user.see("v2 was saved elsewhere in the meantime");
+    await user.click("Save what stands here over it");
+    await user.saved();
+    expect((await exported("plover")).versions[1]?.design.items[1]?.mass?.value).toBeCloseTo(0.205, 9);
+    await other.page.close();
+  });
+
+  it("every station of the demo craft opens without an error", async () => {
+    for (const path of ["tern/v5", "tern/v3b", "annulus/v1"])
+      for (const station of ["brief", "layout", "power", "stability", "bench", "runs", "faults", "versions"]) {
+        await user.open(`/craft/${path}/${station}`);
+        await user.see("Verdicts");
+      }
+    await user.open("/craft/tern/v9/layout");
+    await user.see("No such version");
+    expect(pageErrors).toEqual([]);
+  });
+
+  it("no request left this machine", () => {
+    expect([...requests]).toEqual([new URL(server.address).host]);
+  });
+});
+
+async function exportedX(): Promise<number | undefined> {
+  await user.saved();
+  return (await exported("plover")).versions[0]?.design.items.find((i) => i.name === "Battery")?.place.x;
+}

@@ -1,0 +1,106 @@
+import type { ElementHandle, Page } from "puppeteer-core";
+
+/** A page driven as a person would: by visible words and accessible names. */
+export interface User {
+  page: Page;
+  open: (path: string) => Promise<void>;
+  click: (name: string) => Promise<void>;
+  /** Puts text into the field with this accessible name, as typing would, and leaves the field. */
+  fill: (label: string, text: string, leaveWith?: "Tab" | "Enter") => Promise<void>;
+  choose: (label: string, option: string) => Promise<void>;
+  see: (text: string | RegExp) => Promise<void>;
+  gone: (text: string) => Promise<void>;
+  /** Text of the first element that matches. */
+  read: (selector: string) => Promise<string>;
+  saved: () => Promise<void>;
+  key: (key: string) => Promise<void>;
+  /** Goes to a station by its key and waits until it stands there. */
+  station: (key: string) => Promise<void>;
+}
+
+const WAIT = 15_000;
+
+export function userOf(page: Page, address: string): User {
+  page.setDefaultTimeout(WAIT);
+  // A page in the background draws nothing: the one that is used stands in front.
+  const front = () => page.bringToFront();
+  const field = async (label: string): Promise<ElementHandle<HTMLInputElement>> => {
+    const byLabel = `input[aria-label="${label}"], select[aria-label="${label}"], textarea[aria-label="${label}"]`;
+    const direct = await page.$(byLabel);
+    const handle = direct ?? (await page.waitForSelector(`::-p-aria(${label})`, { visible: true }));
+    if (!handle) throw new Error(`no field ${label}`);
+    return handle as ElementHandle<HTMLInputElement>;
+  };
+  const body = () => page.evaluate(() => document.body.innerText);
+  const user: User = {
+    page,
+    open: async (path) => {
+      await front();
+      await page.goto(address + path, { waitUntil: "networkidle0" });
+    },
+    click: async (name) => {
+      await front();
+      const target = await page
+        .waitForSelector(`::-p-aria([name="${name}"])`, { visible: true })
+        .catch(() => page.waitForSelector(`::-p-text(${name})`, { visible: true, timeout: 2000 }));
+      if (!target) throw new Error(`nothing to click called ${name}`);
+      await target.evaluate((e) => e.scrollIntoView({ block: "center" }));
+      await target.click();
+    },
+    fill: async (label, text, leaveWith = "Tab") => {
+      await front();
+      const input = await field(label);
+      await input.evaluate((e) => {
+        e.scrollIntoView({ block: "center" });
+        e.focus();
+      });
+      await page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r))));
+      await page.keyboard.down("Control");
+      await page.keyboard.press("KeyA");
+      await page.keyboard.up("Control");
+      if (text === "") await page.keyboard.press("Delete");
+      else await page.keyboard.type(text);
+      await page.keyboard.press(leaveWith);
+    },
+    choose: async (label, option) => {
+      const select = await field(label);
+      const value = await select.evaluate(
+        (e, wanted) => [...(e as unknown as HTMLSelectElement).options].find((o) => o.value === wanted || o.text.includes(wanted))?.value,
+        option,
+      );
+      if (value === undefined) throw new Error(`${label} does not offer ${option}`);
+      await (select as unknown as ElementHandle<HTMLSelectElement>).select(value);
+    },
+    see: async (text) => {
+      const source = typeof text === "string" ? text.replace(/[.*+?^${}()|[\]\\]/g, "\\$&") : text.source;
+      await page
+        .waitForFunction((pattern: string) => new RegExp(pattern).test(document.body.innerText.replace(/[\u00a0\u202f]/g, " ")), { timeout: WAIT }, source)
+        .catch(async () => {
+          throw new Error(`“${text}” is not on the page:\n${(await body()).slice(0, 4000)}`);
+        });
+    },
+    gone: async (text) => {
+      await page.waitForFunction((t: string) => !document.body.innerText.includes(t), { timeout: WAIT }, text);
+    },
+    read: async (selector) => {
+      const element = await page.waitForSelector(selector);
+      return (await element?.evaluate((e) => (e as HTMLElement).innerText.replace(/\s+/g, " ").trim())) ?? "";
+    },
+    saved: async () => {
+      await front();
+      await page.waitForSelector('[data-save="saved"]', { timeout: WAIT });
+      // The state turns to "unsaved" only after the change was drawn: give it that moment, then wait again.
+      await new Promise((r) => setTimeout(r, 150));
+      await page.waitForSelector('[data-save="saved"]', { timeout: WAIT });
+    },
+    key: async (key) => {
+      await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+      await page.keyboard.press(key as "a");
+    },
+    station: async (key) => {
+      await user.key(key);
+      await page.waitForSelector(`nav[aria-label="Stations"] li:nth-child(${key}) [aria-current="page"]`);
+    },
+  };
+  return user;
+}

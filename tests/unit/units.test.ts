@@ -1,0 +1,63 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { type Dimension, parseQuantity, toDisplay } from "../../core/design/units";
+
+const read = (text: string, dimension: Dimension) => {
+  const r = parseQuantity(text, dimension);
+  return r.ok ? r.value : r.message;
+};
+
+describe("typed quantities", () => {
+  // Definitions: international yard and pound (1959): 1 lb = 0.45359237 kg, 1 in = 25.4 mm exactly.
+  it.each<[string, Dimension, number]>([
+    ["7 oz", "mass", 0.198446662],
+    ["3.4 lb", "mass", 1.542214058],
+    ["120+35 g", "mass", 0.155],
+    ["1 lb 8 oz", "mass", 0.680388555],
+    ["0,412 kg", "mass", 0.412],
+    ["~64 g", "mass", 0.064],
+    ["92g", "mass", 0.092],
+    ["412", "mass", 0.412],
+    ["11.5 in", "length", 0.2921],
+    ['4"', "length", 0.1016],
+    ["−24", "length", -0.024],
+    ["101.2 cm", "length", 1.012],
+    ["18 mph", "speed", 8.04672],
+    ["2200 mAh", "capacity", 2.2],
+    ["8 mohm", "resistance", 0.008],
+    ["80 %", "percent", 0.8],
+    ["80", "percent", 0.8],
+    ["15 min", "time", 900],
+    ["90 s", "time", 90],
+    ["850 g", "force", 8.3356525],
+    ["14 F", "temperature", -10],
+    ["1000 ft", "distance", 304.8],
+    ["100-30 g", "mass", 0.07],
+  ])("%s as %s", (text, dimension, expected) => {
+    expect(read(text, dimension)).toBeCloseTo(expected, 8);
+  });
+  it.each<[string, Dimension, RegExp]>([
+    ["NaN", "mass", /not a number.*Accepted/],
+    ["", "mass", /Empty/],
+    ["12 furlongs", "length", /not a unit of length.*mm, cm, m, in, ft/],
+    ["1,478", "mass", /two ways.*1478.*1\.478/],
+    ["4 5", "mass", /not a number/],
+    ["1e999", "mass", /too large/],
+  ])("refuses %s as %s and says what would do", (text, dimension, message) => {
+    expect(read(text, dimension)).toMatch(message);
+  });
+  it("reads back what it shows, in either habit", () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1e-4, max: 1e4, noNaN: true }),
+        fc.constantFrom<Dimension>("mass", "length", "force", "speed", "capacity", "angle"),
+        fc.constantFrom("metric" as const, "imperial" as const),
+        (v, d, habit) => {
+          const shown = toDisplay(v, d, habit);
+          const back = parseQuantity(shown.toFixed(9), d, habit);
+          expect(back.ok && Math.abs(back.value - v) < 1e-6 * Math.max(1, v)).toBe(true);
+        },
+      ),
+    );
+  });
+});

@@ -1,0 +1,184 @@
+import { describe, expect, it } from "vitest";
+import { applyPatch } from "../../core/design/patch";
+import type { Design } from "../../core/design/schema";
+import { evaluate } from "../../core/evaluate";
+import type { Finding, FindingCode } from "../../core/verdicts/types";
+import { findingText, remedyText } from "../../core/wording/findings";
+import { changed, part, quietDesign } from "../support/designs";
+
+const parent = { label: "v1", mass: 0.9 };
+const findings = (design: Design, context = {}) => evaluate(design, context).findings.filter((f) => f.severity !== "clear");
+const find = (design: Design, code: FindingCode, context = {}) => findings(design, context).find((f) => f.code === code);
+const unit = (d: Design) => {
+  const u = d.units[0];
+  if (!u) throw new Error("no unit");
+  return u;
+};
+const item = (d: Design, id: string) => {
+  const i = d.items.find((x) => x.id === id);
+  if (!i) throw new Error(id);
+  return i;
+};
+const target = (d: Design, id: string) => {
+  const t = d.brief.targets.find((x) => x.id === id);
+  if (!t) throw new Error(id);
+  return t;
+};
+const known = (value: number) => ({ value, evidence: "measured" as const });
+
+/** Each rule with a design on which it fires, and a near neighbour on which it is silent. */
+const CASES: [FindingCode, (d: Design) => void, (d: Design) => void, object?][] = [
+  ["cg-outside", (d) => void (item(d, "pack").place.x = 0.36), (d) => void (item(d, "pack").place.x = 0.24)],
+  ["cg-doubtful", (d) => void (item(d, "tail").placeSd = 0.2), (d) => void (item(d, "tail").placeSd = 0.05)],
+  ["cg-sideways", (d) => void (item(d, "pack").place.y = 0.04), (d) => void (item(d, "pack").place.y = 0.005)],
+  ["slide-outside", (d) => void (item(d, "pack").slide = { from: 0.24, to: 0.4 }), (d) => void (item(d, "pack").slide = { from: 0.21, to: 0.4 })],
+  ["mass-over", (d) => void (target(d, "auw").value = 0.9), (d) => void (target(d, "auw").value = 0.95)],
+  [
+    "nothing-left",
+    (d) => {
+      target(d, "auw").value = 0.9;
+      d.items.push(part({ id: "wing", mass: null, place: { x: 0.3, y: 0, z: 0.05 } }));
+    },
+    (d) => {
+      target(d, "auw").value = 1;
+      d.items.push(part({ id: "wing", mass: null, place: { x: 0.3, y: 0, z: 0.05 } }));
+    },
+  ],
+  ["growth", (d) => void (item(d, "hull").mass = known(0.75)), (d) => void (item(d, "hull").mass = known(0.6)), { parentMass: parent }],
+  [
+    "mass-missing",
+    (d) => void d.items.push(part({ id: "wing", mass: null, place: { x: 0.3, y: 0, z: 0.05 } })),
+    (d) => void d.items.push(part({ id: "wing", mass: known(0.001), place: { x: 0.3, y: 0, z: 0.05 } })),
+  ],
+  ["count-differs", (d) => void (item(d, "prop").quantity = 2), (d) => void (item(d, "prop").quantity = 1)],
+  ["size-over", (d) => void (target(d, "len").value = 0.6), (d) => void (target(d, "len").value = 0.66)],
+  ["cost-over", (d) => void (target(d, "cost").value = 79), (d) => void (target(d, "cost").value = 81)],
+  ["targets-missing", (d) => void (d.brief.targets = []), (d) => void (d.brief.targets = [target(d, "cg")])],
+  ["thrust-short", (d) => void (target(d, "tw").value = 0.95), (d) => void (target(d, "tw").value = 0.7)],
+  [
+    "cannot-lift",
+    (d) => void (d.heldUpBy = "rotors"),
+    (d) => {
+      d.heldUpBy = "rotors";
+      unit(d).count = 2;
+      item(d, "prop").quantity = 2;
+    },
+  ],
+  [
+    "lift-throttle",
+    (d) => {
+      d.heldUpBy = "rotors";
+      unit(d).propeller.diameter = known(0.23);
+    },
+    (d) => {
+      d.heldUpBy = "rotors";
+      unit(d).count = 3;
+    },
+  ],
+  ["motor-current", (d) => void (unit(d).motor.maxCurrent = 10), (d) => void (unit(d).motor.maxCurrent = 16)],
+  ["controller-current", (d) => void (unit(d).controller.maxCurrent = 10), (d) => void (unit(d).controller.maxCurrent = 16)],
+  ["pack-current", (d) => void (d.batteries[0] && (d.batteries[0].cRating = 4)), (d) => void (d.batteries[0] && (d.batteries[0].cRating = 5))],
+  ["pack-floor", (d) => void (d.batteries[0] && (d.batteries[0].cellResistance = known(0.15))), (d) => void (d.batteries[0] && (d.batteries[0].cellResistance = known(0.03)))],
+  ["cells-over", (d) => void (unit(d).controller.maxCells = 2), (d) => void (unit(d).controller.maxCells = 3)],
+  ["endurance-short", (d) => void (target(d, "end").value = 3000), (d) => void (target(d, "end").value = 2000)],
+  ["pack-too-big", (d) => void (target(d, "end").value = 600), (d) => void (target(d, "end").value = 1200)],
+  ["pack-share", (d) => void (item(d, "pack").mass = known(0.65)), (d) => void (item(d, "pack").mass = known(0.5))],
+  ["cold-pack", (d) => void (d.brief.environment.packTemperature = 2), (d) => void (d.brief.environment.packTemperature = 12)],
+  [
+    "tip-speed",
+    (d) => void (unit(d).motor = { ...unit(d).motor, kv: known(2600), resistance: known(0.012) }),
+    (d) => void (unit(d).motor = { ...unit(d).motor, kv: known(1100), resistance: known(0.012) }),
+  ],
+  ["blade-stall", (d) => void (unit(d).propeller.pitch = known(0.19)), (d) => void (unit(d).propeller.pitch = known(0.11))],
+  ["thrust-line", (d) => void (item(d, "prop").place.z = 0.15), (d) => void (item(d, "prop").place.z = 0.06)],
+  [
+    "drive-missing",
+    (d) => void (d.units = []),
+    (d) => {
+      d.units = [];
+      d.brief.targets = [target(d, "cg")];
+    },
+  ],
+  [
+    "rests-on-guess",
+    (d) => {
+      unit(d).motor.kv = { value: 1000, evidence: "guess" };
+      target(d, "tw").value = 0.7;
+    },
+    (d) => {
+      target(d, "tw").value = 0.7;
+    },
+  ],
+];
+
+describe("verdict rules", () => {
+  it("are silent on the quiet design", () => {
+    expect(findings(quietDesign(), { parentMass: parent }).map((f) => f.code)).toEqual([]);
+  });
+  it("clear verdicts say what holds", () => {
+    const codes = evaluate(quietDesign()).findings.map((f) => f.code);
+    expect(codes).toContain("cg-inside");
+    expect(codes).toContain("currents-hold");
+  });
+  it.each(CASES)("%s fires on its design and is silent on its near neighbour", (code, fires, silent, context = {}) => {
+    const finding = find(changed(fires), code, context);
+    expect(finding, code).toBeDefined();
+    expect(find(changed(silent), code, context), `${code} on the neighbour`).toBeUndefined();
+    if (finding) expect(findingText(finding).length).toBeGreaterThan(8);
+  });
+  it("cover at least twelve rules, of which at most three concern missing input", () => {
+    const codes = new Set(CASES.map(([c]) => c));
+    expect(codes.size).toBeGreaterThanOrEqual(24);
+    expect([...codes].filter((c) => c.endsWith("-missing")).length).toBeLessThanOrEqual(3);
+  });
+  it("stand worst first", () => {
+    const order = evaluate(
+      changed((d) => {
+        d.brief.environment.packTemperature = 2;
+        item(d, "pack").place.x = 0.36;
+      }),
+    ).findings.map((f) => ["stop", "care", "note", "clear"].indexOf(f.severity));
+    expect(order).toEqual([...order].sort());
+    expect(order[0]).toBe(0);
+  });
+});
+
+describe("remedies", () => {
+  const withPatch = CASES.flatMap(([code, fires, , context = {}]) => {
+    const design = changed(fires);
+    const finding = find(design, code, context);
+    return finding
+      ? finding.remedies.flatMap((r, i) => (r.patch ? [{ name: `${code} ${i}: ${remedyText(r)}`, code, design, context, patch: r.patch, finding, remedy: r }] : []))
+      : [];
+  });
+  it("at least six rules carry one that can be applied", () => {
+    expect(new Set(withPatch.map((r) => r.code)).size).toBeGreaterThanOrEqual(12);
+  });
+  it.each(withPatch)("$name clears the verdict", ({ code, design, context, patch, finding }) => {
+    const after = applyPatch(design, patch);
+    const left = findings(after, context).find((f: Finding) => f.code === code && f.subject === finding.subject);
+    expect(left && findingText(left)).toBeUndefined();
+  });
+  it("leave the design that they are shown for as it was", () => {
+    const design = changed((d) => void (item(d, "pack").place.x = 0.36));
+    const before = JSON.stringify(design);
+    for (const f of evaluate(design).findings) for (const r of f.remedies) if (r.patch) applyPatch(design, r.patch);
+    expect(JSON.stringify(design)).toBe(before);
+  });
+  it("slide and ballast bring the CG to the same place: the middle of the window", () => {
+    const design = changed((d) => void (item(d, "pack").place.x = 0.36));
+    const remedies = find(design, "cg-outside")?.remedies ?? [];
+    expect(remedies.map((r) => r.code)).toEqual(["move-part", "add-ballast"]);
+    for (const r of remedies) {
+      const cg = r.patch && evaluate(applyPatch(design, r.patch)).metrics.cgX;
+      expect(cg?.value).toBeCloseTo(0.3, 9);
+    }
+  });
+  it("offer no slide beyond its range", () => {
+    const design = changed((d) => {
+      item(d, "pack").place.x = 0.36;
+      item(d, "pack").slide = { from: 0.35, to: 0.4 };
+    });
+    expect(find(design, "cg-outside")?.remedies.map((r) => r.code)).toEqual(["add-ballast"]);
+  });
+});
