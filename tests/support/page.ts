@@ -94,7 +94,10 @@ export function userOf(page: Page, address: string): User {
       await page.waitForSelector('[data-save="saved"]', { timeout: WAIT });
     },
     key: async (key) => {
+      await front();
       await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+      // Keys are bound after the first drawing: a person is never faster than that, a test is.
+      await page.evaluate(() => new Promise((r) => setTimeout(r, 120)));
       await page.keyboard.press(key as "a");
     },
     station: async (key) => {
