@@ -1,6 +1,6 @@
 /** Writes the demo crafts' files (demo/*.json) from short descriptions of what changed from version to version. Run: npx tsx scripts/make-demo.ts */
 import { writeFileSync } from "node:fs";
-import { type CraftFile, type Fault, type Run, type RunMetric, type Suspect, craftFileSchema } from "../core/design/craftFile";
+import { type CraftFile, type Fault, type Run, type RunMetric, type Suspect, craftFileSchema, newFault } from "../core/design/craftFile";
 import type { Evidence } from "../core/design/evidence";
 import type { MetricKey } from "../core/design/metrics";
 import { METRICS } from "../core/design/metrics";
@@ -110,21 +110,7 @@ const run = (r: RunLine): Run => ({
 });
 
 const suspect = (id: string, cause: string, s: Partial<Suspect>): Suspect => ({ id, cause, for: "", against: "", test: "", minutes: null, result: "", state: "open", ...s });
-const fault = (f: Partial<Fault> & Pick<Fault, "number" | "run" | "title">): Fault => ({
-  symptom: null,
-  seen: "",
-  severity: "harmless",
-  damage: "",
-  suspects: [],
-  cause: "",
-  fix: "",
-  fixVersion: null,
-  proofRun: null,
-  state: "open",
-  minutes: 0,
-  cost: 0,
-  ...f,
-});
+const fault = (f: Partial<Fault> & Pick<Fault, "number" | "run" | "title">): Fault => ({ ...newFault(f.run), ...f });
 
 // ---------------------------------------------------------------- Tern: ground-effect skimmer over ice
 

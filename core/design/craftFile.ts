@@ -100,6 +100,24 @@ export const faultSchema = z.object({
 });
 export type Fault = z.infer<typeof faultSchema>;
 
+/** A fault that begins: seen in this run, nothing known yet. */
+export const newFault = (run: number): Omit<Fault, "number"> => ({
+  run,
+  title: "",
+  symptom: null,
+  seen: "",
+  severity: "harmless",
+  damage: "",
+  suspects: [],
+  cause: "",
+  fix: "",
+  fixVersion: null,
+  proofRun: null,
+  state: "open",
+  minutes: 0,
+  cost: 0,
+});
+
 export const craftSchema = z.object({
   name: z.string().trim().min(1, "a name is needed").max(80),
   summary: shortText,

@@ -1,7 +1,7 @@
 import { sql } from "drizzle-orm";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import type { CraftRecord, NewRun, Problem } from "../../api/contracts";
-import type { CraftFile, Fault } from "../../core/design/craftFile";
+import { type CraftFile, type Fault, newFault } from "../../core/design/craftFile";
 import { quietDesign } from "../support/designs";
 import { type Running, demoFile, send, sendAs, startApp } from "../support/server";
 
@@ -37,23 +37,7 @@ const run = (change: Partial<NewRun> = {}): NewRun => ({
   measured: [],
   ...change,
 });
-const fault = (change: Partial<Omit<Fault, "number">> = {}): Omit<Fault, "number"> => ({
-  run: 1,
-  title: "Shook",
-  symptom: null,
-  seen: "",
-  severity: "harmless",
-  damage: "",
-  suspects: [],
-  cause: "",
-  fix: "",
-  fixVersion: null,
-  proofRun: null,
-  state: "open",
-  minutes: 0,
-  cost: 0,
-  ...change,
-});
+const fault = (change: Partial<Omit<Fault, "number">> = {}): Omit<Fault, "number"> => ({ ...newFault(1), title: "Shook", ...change });
 
 describe("craft files", () => {
   it.each(["tern", "annulus"])("%s survives import and export without loss", async (name) => {

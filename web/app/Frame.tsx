@@ -104,7 +104,7 @@ export function Frame({ station, children }: { station: Station; children: React
         <span className="text-[11px]">to the workshop</span>
       </Link>
       <header className="track">
-        <div className="w-[124px] shrink-0 self-center overflow-hidden pl-4 pr-2">
+        <div className="w-[150px] shrink-0 self-center overflow-hidden pl-4 pr-2">
           <h1 className="truncate" title={file.craft.name}>
             {file.craft.name}
           </h1>

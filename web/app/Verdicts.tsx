@@ -36,13 +36,13 @@ function FigureLine({ finding }: { finding: Finding }) {
   return (
     <p className="mt-1 text-[11px]">
       {figure.label}{" "}
-      <span className="num">
-        <b className={SEVERITY_COLOUR[finding.severity]}>{f.value}</b>
-        {f.sd && <span className="predicted"> ± {f.sd}</span>} {f.unit}
-      </span>{" "}
-      <span className="mx-1">
+      <span className="whitespace-nowrap">
+        <span className="num">
+          <b className={SEVERITY_COLOUR[finding.severity]}>{f.value}</b>
+          {f.sd && <span className="predicted"> ± {f.sd}</span>} {f.unit}
+        </span>{" "}
         <Cairn level={figure.evidence} />
-      </span>
+      </span>{" "}
       {limit && (
         <span className="whitespace-nowrap">
           limit{" "}

@@ -37,7 +37,10 @@ export function stationState(station: Station, evaluation: Evaluation, file: Cra
     case "runs":
       return { text: runs.length === 0 ? "no run yet" : `${runs.length} ${runs.length === 1 ? "run" : "runs"}`, severity: runs.at(-1)?.outcome === "failed" ? "care" : "clear" };
     case "faults":
-      return { text: open.length === 0 ? "none open" : open.length === 1 ? `F-${open[0]?.number} open` : `${open.length} open`, severity: open.length > 0 ? "care" : "clear" };
+      return {
+        text: open.length === 0 ? "none open" : open.length === 1 ? `F-${String(open[0]?.number).padStart(2, "0")} open` : `${open.length} open`,
+        severity: open.length > 0 ? "care" : "clear",
+      };
     case "versions":
       return { text: `${file.versions.length}, ${file.versions.filter((v) => v.frozenAt === null).length} open`, severity: "clear" };
   }

@@ -171,7 +171,7 @@ export function FaultForm({ fault, number, onSaved }: { fault: Values & { number
                     <textarea className="cell" rows={2} aria-label={`${s.cause}, against it`} placeholder="–" {...register(`suspects.${i}.against`)} />
                   </td>
                   <td>
-                    <input className="cell" aria-label={`${s.cause}, test`} {...register(`suspects.${i}.test`)} />
+                    <textarea className="cell" rows={2} aria-label={`${s.cause}, test`} {...register(`suspects.${i}.test`)} />
                     <input
                       className="cell text-ink"
                       aria-label={`${s.cause}, result`}

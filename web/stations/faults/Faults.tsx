@@ -1,31 +1,11 @@
 import { useMemo } from "react";
 import { useSearchParams } from "react-router";
-import type { Fault } from "../../../core/design/craftFile";
+import { type Fault, newFault } from "../../../core/design/craftFile";
 import { useDesk } from "../../app/desk";
 import { faultName } from "../runs/Runs";
 import { FaultForm } from "./FaultForm";
 
 const STATE_COLOUR: Record<Fault["state"], string> = { open: "text-care", closed: "text-ink", proven: "text-clear", "cured, cause unknown": "text-ink", unresolved: "text-care" };
-
-/** A fault that begins: seen in this run, nothing known yet. */
-function blank(run: number): Omit<Fault, "number"> {
-  return {
-    run,
-    title: "",
-    symptom: null,
-    seen: "",
-    severity: "harmless",
-    damage: "",
-    suspects: [],
-    cause: "",
-    fix: "",
-    fixVersion: null,
-    proofRun: null,
-    state: "open",
-    minutes: 0,
-    cost: 0,
-  };
-}
 
 export function FaultsStation() {
   const { file, version, go } = useDesk();
@@ -35,7 +15,7 @@ export function FaultsStation() {
   const asked = Number(search.get("fault") ?? Number.NaN);
   const here = file.faults.filter((f) => ownRuns.some((r) => r.number === f.run));
   const fault = file.faults.find((f) => f.number === asked) ?? (Number.isFinite(making) ? undefined : (here.at(-1) ?? file.faults.at(-1)));
-  const start = useMemo(() => (Number.isFinite(making) ? blank(making) : null), [making]);
+  const start = useMemo(() => (Number.isFinite(making) ? newFault(making) : null), [making]);
   const lastRun = ownRuns.at(-1) ?? file.runs.at(-1);
   return (
     <div className="grid h-full grid-cols-[184px_1fr] max-[640px]:grid-cols-1">

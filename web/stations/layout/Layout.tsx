@@ -133,7 +133,7 @@ function Selected({ item, number }: { item: Item; number: number }) {
             ))}
           </tr>
           <tr>
-            <td className="whitespace-nowrap">slides x</td>
+            <td className="whitespace-nowrap pr-2">slides x</td>
             {item.slide ? (
               <>
                 <td>
