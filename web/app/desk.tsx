@@ -23,8 +23,8 @@ export interface Desk {
   /** Design and evaluation with the remedy that is being pointed at; null otherwise. */
   preview: { design: Design; evaluation: Evaluation } | null;
   setPreview: (patch: Patch | null) => void;
-  /** Changes the design. On a frozen version the change waits for a child draft to be opened. Steps with one key make one undo step. */
-  edit: (change: (draft: Design) => void, key?: string) => void;
+  /** Changes the design; returns why it was refused, or null. On a frozen version the change waits for a child draft to be opened. Steps with one key make one undo step. */
+  edit: (change: (draft: Design) => void, key?: string) => string | null;
   apply: (patch: Patch) => void;
   undo: (() => void) | null;
   redo: (() => void) | null;
@@ -161,15 +161,16 @@ export function DeskProvider({ record, version, station, children }: { record: C
   }, []);
 
   const change = useCallback(
-    (next: Design, key?: string) => {
+    (next: Design, key?: string): string | null => {
       const checked = designSchema.safeParse(next);
       if (!checked.success) {
-        const issue = checked.error.issues[0];
-        toast.error(`Not changed: ${issue ? issue.message : "not valid"}`);
-        return;
+        const message = checked.error.issues[0]?.message ?? "not valid";
+        toast.error(`Not changed: ${message}`);
+        return message;
       }
       if (frozen) setPending(checked.data);
       else put(checked.data, key);
+      return null;
     },
     [frozen, put],
   );
@@ -195,7 +196,7 @@ export function DeskProvider({ record, version, station, children }: { record: C
     edit: (mutate, key) => {
       const draft = structuredClone(design);
       mutate(draft);
-      change(draft, key);
+      return change(draft, key);
     },
     apply: (patch) => {
       setPreview(null);

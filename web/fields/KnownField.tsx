@@ -17,7 +17,7 @@ export function KnownField({
   value: Known;
   dimension: Dimension;
   schema?: z.ZodType<number>;
-  onCommit: (known: Known) => void;
+  onCommit: (known: Known) => unknown;
   disabled?: boolean;
 }) {
   return (

@@ -8,7 +8,8 @@ interface Props {
   label: string;
   value: number | null;
   dimension: Dimension;
-  onCommit: (value: number | null) => void;
+  /** Takes the value; a returned text is why it was refused, and stands at the field. */
+  onCommit: (value: number | null) => unknown;
   /** The value's own schema: its message is the error. */
   schema?: z.ZodType<number>;
   empty?: string;
@@ -85,9 +86,14 @@ export function QuantityField({ label, value, dimension, onCommit, schema, empty
       setError(problem);
       return;
     }
+    const unchanged = value !== null && Math.abs(read.value - value) <= 1e-6 * Math.abs(value);
+    const refused = unchanged ? null : onCommit(read.value);
+    if (typeof refused === "string") {
+      setError(`${refused[0]?.toUpperCase()}${refused.slice(1)}.`);
+      return;
+    }
     setError(null);
     setText(null);
-    if (value === null || Math.abs(read.value - value) > 1e-6 * Math.abs(value)) onCommit(read.value);
   };
   return (
     <span className={`relative inline-block ${boxed ? "w-full" : ""} ${className}`}>

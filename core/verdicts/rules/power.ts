@@ -1,55 +1,5 @@
-import type { Design, Unit } from "../../design/schema";
-import type { Patch } from "../../design/patch";
-import { applyPatch, knownAt } from "../../design/patch";
-import { findRoot } from "../../numeric/root";
-import { rollUp } from "../../mass/rollup";
-import { CHEMISTRY, coldFactor } from "../../power/battery";
-import { type PowerKey, type PowerResult, nominalPower, nominalSetup } from "../../power/evaluatePower";
-import { type Figure, type Finding, type Remedy, type Rule, type RuleInput, figureOf } from "../types";
-
-interface Solved extends RuleInput {
-  result: PowerResult;
-  unit: Unit;
-}
-
-/** A rule that needs a solved drive; silent without one. */
-const withDrive =
-  (rule: (input: Solved) => Finding[]): Rule =>
-  (input) => {
-    const unit = input.design.units[0];
-    return input.power.status === "solved" && unit ? rule({ ...input, result: input.power.result, unit }) : [];
-  };
-
-const set = (path: string[], value: number): Patch => ({ set: [{ path, value }], addItems: [] });
-
-/** Nominal result of a changed design; NaN when it has none. */
-function after(design: Design, patch: Patch, key: PowerKey): number {
-  const changed = applyPatch(design, patch);
-  const setup = nominalSetup(changed, rollUp(changed)?.mass ?? null);
-  const values = setup && nominalPower(setup, 12);
-  return values ? values[key] : Number.NaN;
-}
-
-/** Value of one number of the design at which a result reaches `wanted`; null when none between `low` and `high` does. */
-function solveFor(input: RuleInput, patchFor: (x: number) => Patch, key: PowerKey, wanted: number, low: number, high: number): number | null {
-  const found = findRoot((x) => after(input.design, patchFor(x), key) - wanted, low, high, (high - low) * 1e-4, 40);
-  return found.status === "converged" ? found.x : null;
-}
-
-/** Another propeller size, as stamped on one to be bought. */
-const resize = (unit: Unit, key: "diameter" | "pitch", value: number): Patch => ({
-  set: knownAt(["units", `#${unit.id}`, "propeller", key], value, "datasheet"),
-  addItems: [],
-});
-
-const figure = (label: string, value: number, sd: number, dimension: Figure["dimension"], input: Solved, limit: number): Figure => ({
-  label,
-  value,
-  sd,
-  dimension,
-  evidence: input.result.evidence,
-  limit,
-});
+import { type Finding, type Remedy, type Rule, figureOf } from "../types";
+import { figure, lessCurrent, resize, set, solveFor, withDrive } from "./solve";
 
 /** A target of thrust to weight, or of thrust, that is missed; and a craft held up by its propellers that they cannot lift. */
 export const thrustShort = withDrive((input) => {
@@ -104,24 +54,6 @@ export const liftThrottle = withDrive((input) => {
   ];
 });
 
-/** Remedies that bring a current back to its limit: a finer pitch, a smaller propeller, or a throttle limit. */
-function lessCurrent(input: Solved, key: "current" | "packCurrent", limit: number): Remedy[] {
-  const { unit } = input;
-  const wanted = limit * 0.98;
-  const remedies: Remedy[] = [];
-  const pitch = unit.propeller.pitch.value;
-  const finest = Math.max(0.3 * unit.propeller.diameter.value, pitch * 0.5);
-  const finer = finest < pitch ? solveFor(input, (x) => resize(unit, "pitch", x), key, wanted, finest, pitch) : null;
-  if (finer !== null) remedies.push({ code: "fit-pitch", params: { pitch: finer, from: pitch }, patch: resize(unit, "pitch", finer) });
-  const from = unit.propeller.diameter.value;
-  const diameter = solveFor(input, (x) => resize(unit, "diameter", x), key, wanted, from * 0.6, from);
-  if (diameter !== null && finer === null) remedies.push({ code: "fit-diameter", params: { diameter, from }, patch: resize(unit, "diameter", diameter) });
-  const path = ["units", `#${unit.id}`, "throttleLimit"];
-  const throttle = solveFor(input, (x) => set(path, x), key, wanted, 0.1, unit.throttleLimit);
-  if (throttle !== null) remedies.push({ code: "limit-throttle", params: { throttle }, patch: set(path, throttle) });
-  return remedies;
-}
-
 /** Motor current at the throttle limit against the motor's rating. */
 export const motorCurrent = withDrive((input) => {
   const { unit, result } = input;
@@ -161,68 +93,6 @@ export const controllerCurrent = withDrive((input) => {
       params: { factor: value / limit },
       figure: figure("motor current", value, result.sd.current, "current", input, limit),
       remedies: [...larger, ...lessCurrent(input, "current", limit).slice(-1)],
-    },
-  ];
-});
-
-/** Pack current against capacity times C rating. */
-export const packCurrent = withDrive((input) => {
-  const { result, design } = input;
-  const battery = design.batteries[0];
-  if (!battery) return [];
-  const limit = battery.capacity.value * battery.cRating;
-  const value = result.values.packCurrent;
-  if (value <= limit) return [];
-  return [
-    {
-      code: "pack-current",
-      severity: value > 1.25 * limit ? "stop" : "care",
-      station: "power",
-      subject: battery.id,
-      params: { factor: value / limit },
-      figure: figure("pack current", value, result.sd.packCurrent, "current", input, limit),
-      remedies: [...lessCurrent(input, "packCurrent", limit).slice(-1), ...packOf(input, (value / battery.cRating) * 1.02)],
-    },
-  ];
-});
-
-/** A pack of another capacity whose ledger mass grows or shrinks with it. */
-function packPatch(design: Design, capacity: number): { patch: Patch; mass: number } | null {
-  const battery = design.batteries[0];
-  const item = design.items.find((i) => i.id === battery?.itemId);
-  if (!battery) return null;
-  const path = ["batteries", `#${battery.id}`];
-  const mass = item?.mass ? (item.mass.value * capacity) / battery.capacity.value : 0;
-  const list = [
-    ...knownAt([...path, "capacity"], capacity, "datasheet"),
-    // Cell resistance falls as the plates grow (common practice).
-    ...knownAt([...path, "cellResistance"], (battery.cellResistance.value * battery.capacity.value) / capacity, "guess"),
-    ...(item?.mass ? knownAt(["items", `#${item.id}`, "mass"], mass, "datasheet") : []),
-  ];
-  return { patch: { set: list, addItems: [] }, mass: mass * (item?.quantity ?? 1) };
-}
-
-function packOf(input: RuleInput, capacity: number): Remedy[] {
-  const made = packPatch(input.design, capacity);
-  return made ? [{ code: "fit-pack", params: { capacity, mass: made.mass }, patch: made.patch }] : [];
-}
-
-/** Cell voltage under full load at the start, against the floor of its chemistry. */
-export const packFloor = withDrive((input) => {
-  const battery = input.design.batteries[0];
-  if (!battery) return [];
-  const cell = input.result.values.packVoltage / battery.series;
-  const { floor } = CHEMISTRY[battery.chemistry];
-  if (cell >= floor) return [];
-  return [
-    {
-      code: "pack-floor",
-      severity: "stop",
-      station: "power",
-      subject: battery.id,
-      params: { cell },
-      figure: figure("cell voltage at full throttle", cell, input.result.sd.packVoltage / battery.series, "voltage", input, floor),
-      remedies: packOf(input, battery.capacity.value * 2),
     },
   ];
 });
@@ -269,104 +139,6 @@ export const currentsHold = withDrive((input) => {
     },
   ];
 });
-
-/** Endurance under its target. The remedy is the pack that reaches it, its own mass carried along. */
-export const enduranceShort = withDrive((input) => {
-  const { design, targets } = input;
-  const battery = design.batteries[0];
-  return targets
-    .filter((t) => t.target.metric === "endurance" && t.status === "missed" && t.target.comparison === "atLeast")
-    .flatMap((t): Finding[] => {
-      if (!t.predicted || !battery) return [];
-      const patchFor = (capacity: number) => packPatch(design, capacity)?.patch ?? { set: [], addItems: [] };
-      const now = battery.capacity.value;
-      const capacity = solveFor(input, patchFor, "endurance", t.target.value * 1.01, now, now * 5);
-      return [
-        {
-          code: "endurance-short",
-          severity: t.target.weight === "must" ? "stop" : "care",
-          station: "power",
-          subject: t.target.id,
-          params: { share: t.predicted.value / t.target.value },
-          figure: figureOf("endurance", t.predicted, t.target.value),
-          remedies:
-            capacity === null
-              ? [
-                  {
-                    code: "ask-for",
-                    params: { metric: "endurance", value: t.predicted.value },
-                    patch: set(["brief", "targets", `#${t.target.id}`, "value"], t.predicted.value * 0.99),
-                  },
-                ]
-              : packOf(input, capacity),
-        },
-      ];
-    });
-});
-
-/** A pack that lasts this many times longer than asked is out of proportion (common practice). */
-const TOO_BIG = 2.5;
-export const packTooBig = withDrive((input) => {
-  const { design, targets } = input;
-  const battery = design.batteries[0];
-  return targets
-    .filter((t) => t.target.metric === "endurance" && t.target.comparison === "atLeast" && t.target.value > 0)
-    .flatMap((t): Finding[] => {
-      if (!t.predicted || !battery || t.predicted.value < TOO_BIG * t.target.value) return [];
-      const patchFor = (capacity: number) => packPatch(design, capacity)?.patch ?? { set: [], addItems: [] };
-      const now = battery.capacity.value;
-      const capacity = solveFor(input, patchFor, "endurance", t.target.value * 1.3, now * 0.1, now);
-      return [
-        {
-          code: "pack-too-big",
-          severity: "care",
-          station: "power",
-          subject: t.target.id,
-          params: { times: t.predicted.value / t.target.value },
-          figure: figureOf("endurance", t.predicted, t.target.value),
-          remedies: capacity === null ? [] : packOf(input, capacity),
-        },
-      ];
-    });
-});
-
-/** Share of the all-up weight above which packs are out of proportion for this way of being held up (common practice). */
-const PACK_SHARE = 0.45;
-export const packShare: Rule = ({ metrics }) => {
-  const share = metrics.packShare;
-  if (!share || share.value <= PACK_SHARE) return [];
-  return [
-    {
-      code: "pack-share",
-      severity: "care",
-      station: "power",
-      subject: "packs",
-      params: { share: share.value },
-      figure: figureOf("packs' share of AUW", share, PACK_SHARE),
-      remedies: [{ code: "advice", params: { text: "lighten" }, patch: null }],
-    },
-  ];
-};
-
-/** Below this a lithium pack's sag is worth a word (common practice), and the temperature to start it at. */
-const COLD = 10;
-const WARM = 15;
-export const coldPack: Rule = ({ design }) => {
-  const battery = design.batteries[0];
-  const { packTemperature } = design.brief.environment;
-  if (!battery || packTemperature >= COLD) return [];
-  return [
-    {
-      code: "cold-pack",
-      severity: "care",
-      station: "power",
-      subject: battery.id,
-      params: { temperature: packTemperature, factor: coldFactor(battery.chemistry, packTemperature) },
-      figure: { label: "pack temperature", value: packTemperature, sd: 0, dimension: "temperature", evidence: "guess", limit: COLD },
-      remedies: [{ code: "warm-pack", params: { temperature: WARM }, patch: set(["brief", "environment", "packTemperature"], WARM) }],
-    },
-  ];
-};
 
 /** Tip Mach number: above 0.65 noisy and losing, above 0.8 outside the model and unsafe for most blades (common practice). */
 const TIP_CARE = 0.65;
@@ -472,22 +244,4 @@ export const driveMissing: Rule = ({ power, targets, design }) => {
   ];
 };
 
-export const powerRules: Rule[] = [
-  notSolved,
-  driveMissing,
-  thrustShort,
-  liftThrottle,
-  motorCurrent,
-  controllerCurrent,
-  packCurrent,
-  packFloor,
-  cellsOver,
-  enduranceShort,
-  packTooBig,
-  packShare,
-  coldPack,
-  tipSpeed,
-  bladeStall,
-  thrustLine,
-  currentsHold,
-];
+export const powerRules: Rule[] = [notSolved, driveMissing, thrustShort, liftThrottle, motorCurrent, controllerCurrent, cellsOver, tipSpeed, bladeStall, thrustLine, currentsHold];

@@ -25,12 +25,12 @@ export function Duty() {
     const others = list.slice(0, -1).reduce((s, p) => s + p.share, 0);
     const last = list.at(-1);
     if (last) last.share = Math.max(0, Math.round((1 - others) * 1e6) / 1e6);
-    edit((d) => void (d.duty = list));
+    return edit((d) => void (d.duty = list));
   };
   const change = (i: number, mutate: (p: Phase) => void) => {
     const list = structuredClone(duty);
     if (list[i]) mutate(list[i]);
-    setDuty(list);
+    return setDuty(list);
   };
   const end = evaluation.power.status === "solved" ? evaluation.power.result.endurance?.endedBy : undefined;
   return (
