@@ -1,6 +1,8 @@
 import { z } from "zod";
+import { benchSchema } from "../core/design/bench";
 import { craftFileSchema, craftSchema, faultSchema, runSchema, versionSchema } from "../core/design/craftFile";
 import { designSchema } from "../core/design/schema";
+import { massEvidenceSchema } from "../core/mass/evidence";
 
 /** What client and server agree on about one route. Both sides validate with these schemas. */
 export interface Contract<P extends z.ZodType = z.ZodType, B extends z.ZodType = z.ZodType, R extends z.ZodType = z.ZodType> {
@@ -27,6 +29,7 @@ export const craftRecordSchema = z.object({
     versions: z.record(z.string(), revision),
     runs: z.record(z.string(), revision),
     faults: z.record(z.string(), revision),
+    bench: z.record(z.string(), revision),
   }),
 });
 export type CraftRecord = z.infer<typeof craftRecordSchema>;
@@ -54,6 +57,13 @@ export const newVersionSchema = versionSchema.pick({ question: true, reason: tru
   design: designSchema.optional().describe("the changed design; the parent's own when left out"),
 });
 export type NewVersion = z.infer<typeof newVersionSchema>;
+
+/** A bench session as it is logged: the server gives it its number and keeps the ledger that it was held against. */
+export const newBenchSchema = benchSchema.pick({ date: true, weighIn: true, notes: true });
+export type NewBench = z.infer<typeof newBenchSchema>;
+
+export const adoptionSchema = z.object({ revision, evidence: massEvidenceSchema, said: z.string().trim().min(1).max(200).describe("what is taken over, in words") });
+export type Adoption = z.infer<typeof adoptionSchema>;
 
 const inCraft = z.object({ slug });
 const inVersion = z.object({ slug, label });
@@ -104,6 +114,16 @@ export const contracts = {
     body: z.object({ revision, fault: faultSchema.omit({ number: true }) }),
     response: z.object({ revision }),
   }),
+  createBench: contract({ method: "post", path: "/api/crafts/:slug/versions/:label/bench", params: inVersion, body: newBenchSchema, response: z.object({ number }) }),
+  saveBench: contract({
+    method: "put",
+    path: "/api/crafts/:slug/bench/:number",
+    params: inNumber,
+    body: z.object({ revision, session: newBenchSchema }),
+    response: z.object({ revision }),
+  }),
+  deleteBench: contract({ method: "delete", path: "/api/crafts/:slug/bench/:number", params: inNumber, body: none, response: nothing }),
+  adopt: contract({ method: "post", path: "/api/crafts/:slug/bench/:number/adopt", params: inNumber, body: adoptionSchema, response: z.object({ revision }) }),
 } as const;
 
 /** The one error shape (problem details, RFC 9457). */

@@ -4,6 +4,8 @@ import type { Quantity, Working, WorkingInput } from "./design/quantity";
 import type { Design } from "./design/schema";
 import { type TargetResult, judgeTargets } from "./design/targets";
 import type { Dimension } from "./design/units";
+import { ballastMass } from "./mass/ballast";
+import { growthOf } from "./mass/growth";
 import { type Extent, type MassResult, extent, rollUp } from "./mass/rollup";
 import { air } from "./media/air";
 import { type PowerKey, type PowerOutcome, type PowerResult, evaluatePower } from "./power/evaluatePower";
@@ -64,23 +66,20 @@ function powerWorking(result: PowerResult, key: PowerKey): Working {
 }
 
 function massMetrics(design: Design, mass: MassResult, box: Extent | null): Partial<Record<MetricKey, Quantity>> {
+  const inputs = design.items.flatMap((i, k) =>
+    i.mass ? [{ name: i.name, value: i.mass.value * i.quantity, sd: mass.items[k]?.massSd ?? 0, dimension: "mass" as const, evidence: i.mass.evidence }] : [],
+  );
+  const outside = mass.withoutMass.length > 0 ? [`${mass.withoutMass.length} parts have no mass and are left out`] : [];
   const q = (method: MetricKey, value: number, sd: number, dimension: Dimension, evidence: Evidence): Quantity => ({
     value,
     sd,
     dimension,
     evidence,
-    working: {
-      method,
-      inputs: design.items.flatMap((i) =>
-        i.mass
-          ? [{ name: i.name, value: i.mass.value * i.quantity, sd: mass.items.find((s) => s.id === i.id)?.massSd ?? 0, dimension: "mass" as const, evidence: i.mass.evidence }]
-          : [],
-      ),
-      outside: mass.withoutMass.length > 0 ? [`${mass.withoutMass.length} parts have no mass and are left out`] : [],
-    },
+    working: { method, inputs, outside },
   });
   const out: Partial<Record<MetricKey, Quantity>> = {
     auw: q("auw", mass.mass, mass.massSd, "mass", mass.evidence),
+    auwExpected: q("auwExpected", mass.mass + growthOf(design).expected, mass.massSd, "mass", mass.evidence),
     cgX: q("cgX", mass.cg.x, mass.cgSd.x, "length", mass.cgEvidence),
     cgY: q("cgY", mass.cg.y, mass.cgSd.y, "length", mass.cgEvidence),
     cgZ: q("cgZ", mass.cg.z, mass.cgSd.z, "length", mass.cgEvidence),
@@ -97,6 +96,8 @@ function massMetrics(design: Design, mass: MassResult, box: Extent | null): Part
     ] as const)
       out[key] = { value: box.max[axis] - box.min[axis], sd: 0.003, dimension: "length", evidence: place };
   }
+  const dead = ballastMass(design);
+  if (dead > 0) out.ballastShare = q("ballastShare", dead / mass.mass, ((dead / mass.mass) * mass.massSd) / mass.mass, "percent", mass.evidence);
   const packs = design.items.filter((i) => design.batteries.some((b) => b.itemId === i.id));
   const packMass = packs.reduce((s, i) => s + (i.mass?.value ?? 0) * i.quantity, 0);
   if (packMass > 0)
@@ -133,8 +134,8 @@ function nextMeasurements(design: Design, mass: MassResult | null, power: PowerO
   const out: NextMeasurement[] = [];
   const left = (sd: number, without: number) => Math.sqrt(Math.max(0, sd ** 2 - without ** 2));
   if (mass) {
-    for (const share of mass.items) {
-      const item = design.items.find((i) => i.id === share.id);
+    for (const [k, share] of mass.items.entries()) {
+      const item = design.items[k];
       if (!item?.mass || share.mass === null) continue;
       const byMass = (share.massSd * Math.abs(item.place.x - mass.cg.x)) / mass.mass;
       const byPlace = (share.placeSd * share.mass) / mass.mass;

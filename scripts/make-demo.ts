@@ -4,7 +4,7 @@ import { type CraftFile, type Fault, type Run, type RunMetric, type Suspect, cra
 import type { Evidence } from "../core/design/evidence";
 import type { MetricKey } from "../core/design/metrics";
 import { METRICS } from "../core/design/metrics";
-import { type Design, type Item, type Target, type Unit, emptyDesign } from "../core/design/schema";
+import { type Design, type Item, type Target, type Unit, emptyDesign, newItem } from "../core/design/schema";
 
 const mm = 1e-3;
 const g = 1e-3;
@@ -24,22 +24,34 @@ interface PartLine {
   mirrored?: boolean;
   cost?: number;
   source?: Item["source"];
+  /** planned mass each, g */
+  plan?: number;
+  hollow?: boolean;
+  /** part that it is attached to */
+  on?: string;
+  /** minutes to make */
+  make?: number;
 }
 
-const part = (p: PartLine): Item => ({
-  id: p.id,
-  name: p.name,
-  group: p.group,
-  quantity: p.n ?? 1,
-  mass: p.grams === null ? null : { value: p.grams * g, evidence: p.by ?? "measured" },
-  place: { x: p.at[0] * mm, y: p.at[1] * mm, z: p.at[2] * mm },
-  placeEvidence: p.placed ?? "datasheet",
-  size: { x: p.box[0] * mm, y: p.box[1] * mm, z: p.box[2] * mm },
-  mirrored: p.mirrored ?? false,
-  slide: p.slide ? { from: p.slide[0] * mm, to: p.slide[1] * mm } : null,
-  cost: p.cost ?? null,
-  source: p.source ?? "have",
-});
+const part = (p: PartLine): Item =>
+  newItem({
+    id: p.id,
+    name: p.name,
+    group: p.group,
+    quantity: p.n ?? 1,
+    mass: p.grams === null ? null : { value: p.grams * g, evidence: p.by ?? "measured" },
+    place: { x: p.at[0] * mm, y: p.at[1] * mm, z: p.at[2] * mm },
+    placeEvidence: p.placed ?? "datasheet",
+    size: { x: p.box[0] * mm, y: p.box[1] * mm, z: p.box[2] * mm },
+    mirrored: p.mirrored ?? false,
+    slide: p.slide ? { from: p.slide[0] * mm, to: p.slide[1] * mm } : null,
+    cost: p.cost ?? null,
+    source: p.source ?? "have",
+    planned: p.plan === undefined ? null : p.plan * g,
+    hollow: p.hollow ?? false,
+    parentId: p.on ?? null,
+    makeMinutes: p.make ?? null,
+  });
 
 const target = (metric: MetricKey, comparison: Target["comparison"], value: number, weight: Target["weight"] = "must", upper?: number): Target => ({
   id: `t-${metric}`,
@@ -442,6 +454,7 @@ const tern: CraftFile = {
       wind: 1.8,
     }),
   ],
+  bench: [],
   faults: [
     fault({
       number: 1,
@@ -687,6 +700,7 @@ const annulus: CraftFile = {
       volts: 16.6,
     }),
   ],
+  bench: [],
   faults: [
     fault({
       number: 1,

@@ -4,6 +4,7 @@ import helmet from "helmet";
 import type { Logger } from "pino";
 import type { z } from "zod";
 import { type Contract, contracts } from "../api/contracts";
+import * as benchStore from "./bench";
 import type { Database } from "./db/open";
 import { forbiddenHost, notFound, problemHandler } from "./problems";
 import { projectRoot } from "./root";
@@ -88,6 +89,13 @@ export function makeApp({ db, log, now }: AppOptions): Express {
   bind(app, c.saveRun, async ({ params, body }) => ({ revision: await store.saveRun(db, params.slug, params.number, body.revision, body.run) }));
   bind(app, c.createFault, async ({ params, body }) => ({ number: await store.createFault(db, params.slug, body) }));
   bind(app, c.saveFault, async ({ params, body }) => ({ revision: await store.saveFault(db, params.slug, params.number, body.revision, body.fault) }));
+  bind(app, c.createBench, async ({ params, body }) => ({ number: await benchStore.createBench(db, params.slug, params.label, body) }));
+  bind(app, c.saveBench, async ({ params, body }) => ({ revision: await benchStore.saveBench(db, params.slug, params.number, body.revision, body.session) }));
+  bind(app, c.deleteBench, async ({ params }) => {
+    await benchStore.deleteBench(db, params.slug, params.number);
+    return {};
+  });
+  bind(app, c.adopt, async ({ params, body }) => ({ revision: await benchStore.adopt(db, params.slug, params.number, body) }));
   app.use("/api", () => {
     throw notFound("There is no such route.");
   });

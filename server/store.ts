@@ -1,23 +1,23 @@
 import { and, asc, eq, inArray, sql } from "drizzle-orm";
 import type { CraftRecord, CraftSummary, NewRun, NewVersion } from "../api/contracts";
 import { type Craft, type CraftFile, FORMAT, FORMAT_VERSION, type Fault, type Run, type RunMetric, type Version, isMetricKey } from "../core/design/craftFile";
-import type { Design } from "../core/design/schema";
+import { type Design, designSchema } from "../core/design/schema";
 import { evaluate } from "../core/evaluate";
 import { refusal } from "../core/faults/state";
 import { childLabel } from "../core/lineage/labels";
 import type { Database } from "./db/open";
-import { crafts, faults, runMetrics, runs, suspects, versions } from "./db/schema";
+import { bench, crafts, faults, runMetrics, runs, suspects, versions } from "./db/schema";
 import { frozen, notFound, refused, stale } from "./problems";
 
-type Tx = Parameters<Parameters<Database["transaction"]>[0]>[0];
+export type Tx = Parameters<Parameters<Database["transaction"]>[0]>[0];
 
-async function craftRow(db: Tx | Database, slug: string) {
+export async function craftRow(db: Tx | Database, slug: string) {
   const [row] = await db.select().from(crafts).where(eq(crafts.slug, slug));
   if (!row) throw notFound(`There is no craft “${slug}”.`);
   return row;
 }
 
-async function versionRow(db: Tx | Database, craftId: number, label: string) {
+export async function versionRow(db: Tx | Database, craftId: number, label: string) {
   const [row] = await db
     .select()
     .from(versions)
@@ -27,6 +27,10 @@ async function versionRow(db: Tx | Database, craftId: number, label: string) {
 }
 
 type VersionRow = typeof versions.$inferSelect;
+
+/** The design of a stored version. What was stored before a field existed gets that field's default. */
+export const designOf = (row: Pick<VersionRow, "design">): Design => designSchema.parse(row.design);
+
 const toVersion = (v: VersionRow): Version => ({
   label: v.label,
   parent: v.parent,
@@ -36,7 +40,7 @@ const toVersion = (v: VersionRow): Version => ({
   claims: v.claims,
   createdAt: v.createdAt,
   frozenAt: v.frozenAt,
-  design: v.design,
+  design: designOf(v),
 });
 
 const toMetric = (m: typeof runMetrics.$inferSelect): RunMetric => ({
@@ -77,6 +81,7 @@ export async function readCraft(db: Database, slug: string): Promise<CraftRecord
           )
           .orderBy(asc(suspects.position))
       : [];
+    const benchRows = await tx.select().from(bench).where(eq(bench.craftId, craft.id)).orderBy(asc(bench.number));
     const labelOf = new Map(versionRows.map((v) => [v.id, v.label]));
     const file: CraftFile = {
       format: FORMAT,
@@ -94,6 +99,7 @@ export async function readCraft(db: Database, slug: string): Promise<CraftRecord
           .filter((s) => s.faultId === id)
           .map((s) => ({ id: s.key, cause: s.cause, for: s.for, against: s.against, test: s.test, minutes: s.minutes, result: s.result, state: s.state })),
       })),
+      bench: benchRows.map(({ id: _i, craftId: _c, versionId, revision: _r, ...session }) => ({ ...session, version: labelOf.get(versionId) ?? "" })),
     };
     return {
       slug,
@@ -102,6 +108,7 @@ export async function readCraft(db: Database, slug: string): Promise<CraftRecord
         versions: Object.fromEntries(versionRows.map((v) => [v.label, v.revision])),
         runs: Object.fromEntries(runRows.map((r) => [r.number, r.revision])),
         faults: Object.fromEntries(faultRows.map((f) => [f.number, f.revision])),
+        bench: Object.fromEntries(benchRows.map((b) => [b.number, b.revision])),
       },
     };
   });
@@ -212,6 +219,7 @@ export async function importCraft(db: Database, file: CraftFile): Promise<string
     }
     for (const run of file.runs) await insertRun(tx, craft.id, idOf.get(run.version) ?? 0, run);
     for (const fault of file.faults) await insertFault(tx, craft.id, fault);
+    for (const { version, ...session } of file.bench) await tx.insert(bench).values({ ...session, craftId: craft.id, versionId: idOf.get(version) ?? 0 });
     return slug;
   });
 }
@@ -224,6 +232,7 @@ export async function createCraft(db: Database, craft: Craft, design: Design, qu
     versions: [{ label: "v1", parent: null, question, finding: "", reason: "", claims: [], createdAt: now, frozenAt: null, design }],
     runs: [],
     faults: [],
+    bench: [],
   });
 }
 
@@ -250,7 +259,7 @@ export async function createVersion(db: Database, slug: string, asked: NewVersio
       claims: asked.claims,
       createdAt: now,
       frozenAt: null,
-      design: asked.design ?? parent.design,
+      design: asked.design ?? designOf(parent),
     });
     return { label, revision: 0 };
   });
@@ -325,9 +334,10 @@ export async function createRun(db: Database, slug: string, label: string, asked
       .from(runs)
       .where(eq(runs.craftId, craft.id));
     const number = (last?.number ?? 0) + 1;
-    const evaluation = evaluate(version.design);
+    const design = designOf(version);
+    const evaluation = evaluate(design);
     const { measured, ...rest } = asked;
-    const metrics = measured.map((m) => ({ ...m, predicted: predict(version.design, m.metric, evaluation) }));
+    const metrics = measured.map((m) => ({ ...m, predicted: predict(design, m.metric, evaluation) }));
     await insertRun(tx, craft.id, version.id, { ...rest, number, version: label, metrics });
     if (version.frozenAt === null)
       await tx
@@ -360,7 +370,7 @@ export async function saveRun(db: Database, slug: string, number: number, revisi
       row.id,
       measured.map((m) => {
         const known = before.find((b) => b.metric === m.metric);
-        return { ...m, predicted: known ? known.predicted : version ? predict(version.design, m.metric) : null };
+        return { ...m, predicted: known ? known.predicted : version ? predict(designOf(version), m.metric) : null };
       }),
     );
     return saved.revision;

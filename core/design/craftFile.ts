@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { benchSchema } from "./bench";
 import { evidenceSchema } from "./evidence";
 import { METRIC_KEYS } from "./metrics";
 import { designSchema, heldUpBySchema } from "./schema";
@@ -138,6 +139,7 @@ export const craftFileSchema = z
     versions: z.array(versionSchema).min(1, "a craft has at least one version").max(300),
     runs: z.array(runSchema).max(5000),
     faults: z.array(faultSchema).max(2000),
+    bench: z.array(benchSchema).max(2000).default([]),
   })
   .superRefine((file, ctx) => {
     const issue = (path: (string | number)[], message: string) => ctx.addIssue({ code: "custom", path, message });
@@ -159,6 +161,10 @@ export const craftFileSchema = z
       if (!runs.has(f.run)) issue(["faults", i, "run"], `there is no run ${f.run}`);
       if (f.proofRun !== null && !runs.has(f.proofRun)) issue(["faults", i, "proofRun"], `there is no run ${f.proofRun}`);
       if (f.fixVersion !== null && !labels.has(f.fixVersion)) issue(["faults", i, "fixVersion"], `there is no version ${f.fixVersion}`);
+    });
+    if (new Set(file.bench.map((b) => b.number)).size !== file.bench.length) issue(["bench"], "two bench sessions have the same number");
+    file.bench.forEach((b, i) => {
+      if (!labels.has(b.version)) issue(["bench", i, "version"], `there is no version ${b.version}`);
     });
   });
 export type CraftFile = z.infer<typeof craftFileSchema>;

@@ -17,6 +17,8 @@ const m = (label: string, dimension: Dimension, station: Station, modelled = tru
 /** Everything that can be asked for, computed or measured under one name. Keys are part of the open format. */
 export const METRICS = {
   auw: m("All-up weight (AUW)", "mass", "layout"),
+  auwExpected: m("AUW with growth to be expected", "mass", "layout"),
+  ballastShare: m("Ballast's share of AUW", "percent", "layout"),
   cgX: m("CG aft of datum", "length", "layout"),
   cgY: m("CG to starboard", "length", "layout"),
   cgZ: m("CG above baseline", "length", "layout"),

@@ -3,12 +3,13 @@ import type { Evidence } from "./evidence";
 import { type Design, designSchema, itemSchema } from "./schema";
 
 /**
- * A change of a design as data: values to set (each at a path of keys, `#id` selecting an element of a list by its id) and parts to add.
+ * A change of a design as data: values to set (each at a path of keys, `#id` selecting an element of a list by its id), parts to add and parts to take out.
  * Null at an `sd` takes the entered uncertainty away, so that the default of the evidence level applies. Remedies of verdicts are patches, so that one mechanism previews and applies them.
  */
 export const patchSchema = z.object({
   set: z.array(z.object({ path: z.array(z.string()).min(1), value: z.union([z.number(), z.string(), z.boolean(), z.null()]) })),
   addItems: z.array(itemSchema).default([]),
+  removeItems: z.array(z.string()).optional(),
 });
 export type Patch = z.infer<typeof patchSchema>;
 
@@ -42,6 +43,7 @@ export function applyPatch(design: Design, patch: Patch): Design {
     if (last === "sd" && value === null) delete (node as Record<string, unknown>)[last];
     else (node as Record<string, unknown>)[last] = value;
   }
+  if (patch.removeItems) copy.items = copy.items.filter((i) => !patch.removeItems?.includes(i.id));
   copy.items.push(...patch.addItems);
   return designSchema.parse(copy);
 }

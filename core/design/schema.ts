@@ -3,6 +3,7 @@ import { evidenceSchema, magnitudeOrZeroSchema, magnitudeSchema } from "./eviden
 import { METRIC_KEYS } from "./metrics";
 
 const finite = z.number().finite();
+const coordinate = finite.min(-100).max(100);
 const id = z
   .string()
   .min(1)
@@ -45,29 +46,37 @@ export const briefSchema = z.object({
 });
 
 export const pointSchema = z.object({
-  x: finite.min(-100).max(100).describe("aft of the datum, m"),
-  y: finite.min(-100).max(100).describe("to starboard, m"),
-  z: finite.min(-100).max(100).describe("up from the baseline, m"),
+  x: coordinate.describe("aft of the datum, m"),
+  y: coordinate.describe("to starboard, m"),
+  z: coordinate.describe("up from the baseline, m"),
 });
 export type Point = z.infer<typeof pointSchema>;
+export const AXES = ["x", "y", "z"] as const;
+export type Axis = (typeof AXES)[number];
+
+const rangeSchema = z.object({ from: coordinate, to: coordinate }).refine((s) => s.to > s.from, { message: "the range must end behind where it starts", path: ["to"] });
+export type Range = z.infer<typeof rangeSchema>;
 
 export const itemSchema = z.object({
   id,
   name,
   group: z.string().max(60),
   quantity: z.number().int().min(1).max(999),
-  mass: magnitudeSchema.nullable().describe("kg each; null while not known"),
+  planned: z.number().positive().finite().nullable().default(null).describe("mass each that the plan allows, kg"),
+  predicted: magnitudeSchema.nullable().default(null).describe("what was predicted before it was weighed, kg each; null while `mass` is the prediction"),
+  mass: magnitudeSchema.nullable().describe("mass in force, kg each; null while not known"),
+  parentId: id.nullable().default(null).describe("part that this one is attached to: it moves along"),
   place: pointSchema.describe("centre of the part"),
   placeEvidence: evidenceSchema,
   placeSd: z.number().nonnegative().finite().optional().describe("standard uncertainty along each axis, m"),
   size: z.object({ x: finite.min(0).max(100), y: finite.min(0).max(100), z: finite.min(0).max(100) }).describe("edges of the box that encloses the part, m"),
   mirrored: z.boolean().describe("an even quantity, half at +y and half at −y"),
-  slide: z
-    .object({ from: finite, to: finite })
-    .refine((s) => s.to > s.from, { message: "the range must end behind where it starts", path: ["to"] })
-    .nullable()
-    .describe("range of x in which the part's centre may be placed, m; null when fixed"),
+  hollow: z.boolean().default(false).describe("other parts may sit inside its box"),
+  slide: rangeSchema.nullable().describe("range of x in which the part's centre may be placed, m; null when fixed"),
+  slideY: rangeSchema.nullable().default(null).describe("the same along y"),
+  slideZ: rangeSchema.nullable().default(null).describe("the same along z"),
   cost: finite.min(0).max(1e6).nullable().describe("price each, €"),
+  makeMinutes: finite.min(0).max(1e6).nullable().default(null).describe("time to make or fit all pieces, min"),
   source: z.enum(["have", "buy", "salvage", "make"]),
 });
 export type Item = z.infer<typeof itemSchema>;
@@ -149,19 +158,80 @@ export const schoolsSchema = z.object({
   testing: z.enum(["build, break, learn", "test rig first"]),
 });
 
+/** Where ballast can sit, and how much. */
+export const ballastSpotSchema = z.object({
+  id,
+  name,
+  place: pointSchema,
+  most: z.number().positive().max(1000).describe("most that fits there, kg"),
+});
+export type BallastSpot = z.infer<typeof ballastSpotSchema>;
+
+/** A shape to trace: an SVG path laid under one view at its true size. */
+export const outlineSchema = z.object({
+  id,
+  view: z.enum(["side", "top", "front"]),
+  path: z
+    .string()
+    .max(200_000)
+    .regex(/^[\sMmLlHhVvCcSsQqTtAaZz0-9eE+.,-]+$/, "an SVG path: the text of its d attribute"),
+  scale: finite.positive().max(100).describe("m per unit of the path"),
+  across: coordinate.describe("place of the path's origin across the sheet: x, in the front view y, m"),
+  up: coordinate.describe("place of the path's origin up the sheet: z, in the top view y, m"),
+});
+export type Outline = z.infer<typeof outlineSchema>;
+
+export const walkBackSchema = z.object({
+  stop: coordinate.describe("CG beyond which it shall not go, m aft of datum"),
+  steps: z.number().int().min(1).max(40),
+  itemId: id.nullable().describe("part that is slid or lightened step by step; null: ballast at the front is taken out"),
+  by: z.enum(["slide", "remove"]),
+});
+export type WalkBack = z.infer<typeof walkBackSchema>;
+
 const unique = <T extends { id: string }>(list: T[]) => new Set(list.map((x) => x.id)).size === list.length;
+
+/** Every attachment leads to another part, and never round in a circle. */
+function attachable(items: { id: string; parentId: string | null }[]): boolean {
+  const parent = new Map(items.map((i) => [i.id, i.parentId]));
+  return items.every((item) => {
+    let at: string | null | undefined = item.parentId;
+    for (let n = 0; at !== null; n++) {
+      if (at === undefined || at === item.id || n > items.length) return false;
+      at = parent.get(at);
+    }
+    return true;
+  });
+}
 
 export const designSchema = z.object({
   heldUpBy: heldUpBySchema,
   brief: briefSchema,
-  items: z.array(itemSchema).max(1000).refine(unique, "two parts have the same id"),
+  items: z
+    .array(itemSchema)
+    .max(1000)
+    .refine(unique, "two parts have the same id")
+    .refine(attachable, "a part cannot be attached to itself, to what hangs on it, or to a part that is not there"),
   batteries: z.array(batterySchema).max(1, "one pack so far"),
   units: z.array(unitSchema).max(1, "one kind of drive so far (with a count)"),
   duty: z
     .array(phaseSchema)
     .max(40)
     .refine((list) => list.length === 0 || Math.abs(list.reduce((s, p) => s + p.share, 0) - 1) < 1e-6, "the shares of the time must add up to 100 %"),
-  ballastPlaces: z.object({ foremost: finite, aftmost: finite }).nullable().describe("x between which ballast can sit, m; null: nose to tail of the drawing"),
+  ballastSpots: z
+    .array(ballastSpotSchema)
+    .max(20)
+    .refine(unique, "two ballast spots have the same id")
+    .default([])
+    .describe("where ballast can sit; empty: at the nose and the tail of the drawing"),
+  envelope: z
+    .object({ min: pointSchema, max: pointSchema })
+    .refine((box) => AXES.every((a) => box.max[a] > box.min[a]), "the envelope must end behind where it starts, along each axis")
+    .nullable()
+    .default(null)
+    .describe("box that every part must stay inside"),
+  outlines: z.array(outlineSchema).max(12).default([]),
+  walkBack: walkBackSchema.nullable().default(null).describe("plan to walk the CG back, for a craft that is unstable on purpose"),
   schools: schoolsSchema,
   setup: z.array(z.object({ id, group: z.string().max(60), name, value: z.string().max(200) })).max(500),
 });
@@ -176,8 +246,33 @@ export function emptyDesign(heldUpBy: HeldUpBy): Design {
     batteries: [],
     units: [],
     duty: [],
-    ballastPlaces: null,
+    ballastSpots: [],
+    envelope: null,
+    outlines: [],
+    walkBack: null,
     schools: { balance: "stable", changes: "one at a time", testing: "build, break, learn" },
     setup: [],
   };
 }
+
+/** A part at its simplest, the rest as given: what is not said is empty. */
+export const newItem = (given: Partial<Item> & Pick<Item, "id" | "name">): Item => ({
+  group: "",
+  quantity: 1,
+  planned: null,
+  predicted: null,
+  mass: null,
+  parentId: null,
+  place: { x: 0, y: 0, z: 0 },
+  placeEvidence: "guess",
+  size: { x: 0.02, y: 0.02, z: 0.02 },
+  mirrored: false,
+  hollow: false,
+  slide: null,
+  slideY: null,
+  slideZ: null,
+  cost: null,
+  makeMinutes: null,
+  source: "have",
+  ...given,
+});

@@ -2,15 +2,14 @@ import { type Evidence, computedFrom, magnitudeSd, placeSd } from "../design/evi
 import type { Design, Item, Point } from "../design/schema";
 
 /** One body of the ledger: an item, or one half of a mirrored pair. */
-interface Body {
+export interface Body {
   mass: number;
   place: Point;
 }
 
-/** The bodies that an item of known mass stands for. A mirrored item is half at +y, half at −y. */
-function bodies(item: Item): Body[] {
-  if (item.mass === null) return [];
-  const mass = item.mass.value * item.quantity;
+/** The bodies that an item stands for, with a mass of 0 while it is not known. A mirrored item is half at +y, half at −y. */
+export function bodies(item: Item): Body[] {
+  const mass = (item.mass?.value ?? 0) * item.quantity;
   if (!item.mirrored) return [{ mass, place: item.place }];
   return [1, -1].map((side) => ({ mass: mass / 2, place: { ...item.place, y: side * Math.abs(item.place.y) } }));
 }
@@ -125,6 +124,7 @@ export function rollUp(design: Design): MassResult | null {
       inertiaVar[axis] += ((here / total) * sdMass) ** 2 + (2 * total * radius * sdPlace) ** 2;
     }
   }
+  const byId = new Map(items.map((s) => [s.id, s]));
   const masses = known.flatMap((i) => (i.mass ? [i.mass.evidence] : []));
   return {
     mass,
@@ -136,7 +136,7 @@ export function rollUp(design: Design): MassResult | null {
     inertiaSd: { roll: Math.sqrt(inertiaVar.roll), pitch: Math.sqrt(inertiaVar.pitch), yaw: Math.sqrt(inertiaVar.yaw) },
     evidence: computedFrom(masses),
     cgEvidence: computedFrom([...masses, ...known.map((i) => i.placeEvidence)]),
-    items: design.items.flatMap((i) => items.find((s) => s.id === i.id) ?? []),
+    items: design.items.map((i) => byId.get(i.id) as ItemShare),
     withoutMass,
   };
 }

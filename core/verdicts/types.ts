@@ -2,7 +2,7 @@ import type { Evidence } from "../design/evidence";
 import type { MetricKey, Station } from "../design/metrics";
 import type { Patch } from "../design/patch";
 import type { Quantity } from "../design/quantity";
-import type { Design } from "../design/schema";
+import type { Axis, Design } from "../design/schema";
 import type { TargetResult } from "../design/targets";
 import type { Dimension } from "../design/units";
 import type { Extent, MassResult } from "../mass/rollup";
@@ -14,10 +14,18 @@ export interface FindingParams {
   "cg-doubtful": { odds: number };
   "cg-inside": { odds: number };
   "cg-sideways": { side: "starboard" | "port"; by: number };
+  "cg-vertical": { side: "above" | "below"; by: number };
+  "slide-short": { item: string; reach: number; by: number };
+  "outside-envelope": { item: string; by: number; axis: Axis; others: number };
+  "pair-unequal": { a: string; b: string; mass: number; place: number };
+  "pair-odd": { item: string; quantity: number };
+  "ballast-share": { share: number; mass: number };
+  surprise: { item: string; by: number; against: "planned" | "predicted"; atNose: number | null };
+  unweighed: { share: number; first: string };
   "slide-outside": { item: string; by: number };
   "mass-over": { by: number };
   "nothing-left": { by: number; open: number };
-  growth: { share: number; from: string };
+  growth: { share: number; from: string; expected: number };
   "mass-missing": { count: number; first: string };
   "size-over": { metric: MetricKey; by: number };
   "cost-over": { by: number };
@@ -50,6 +58,11 @@ export interface RemedyParams {
   "move-part": { item: string; by: number; to: number };
   "move-part-across": { item: string; by: number };
   "add-ballast": { mass: number; x: number; y: number };
+  "slide-and-ballast": { item: string; by: number; mass: number; spot: string };
+  "widen-slide": { item: string; to: number };
+  "drop-ballast": { mass: number; item: string; by: number };
+  "move-inside": { item: string; by: number; axis: Axis };
+  "even-pair": { item: string; y: number };
   "move-into-range": { item: string; to: number };
   "fit-diameter": { diameter: number; from: number };
   "fit-pitch": { pitch: number; from: number };
@@ -64,7 +77,18 @@ export interface RemedyParams {
   advice: { text: AdviceCode };
 }
 export type RemedyCode = keyof RemedyParams;
-export type AdviceCode = "weigh-parts" | "describe-drive" | "set-targets" | "lighten" | "weigh-first" | "measure-one" | "cheaper" | "shorten" | "check-pitch";
+export type AdviceCode =
+  | "weigh-parts"
+  | "describe-drive"
+  | "set-targets"
+  | "lighten"
+  | "weigh-first"
+  | "measure-one"
+  | "cheaper"
+  | "shorten"
+  | "check-pitch"
+  | "find-why"
+  | "smaller-inside";
 
 export type Remedy = {
   [C in RemedyCode]: { code: C; params: RemedyParams[C]; patch: Patch | null };

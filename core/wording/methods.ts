@@ -19,6 +19,12 @@ const LEDGER = {
 
 export const METHODS: Record<string, Method> = {
   auw: { formula: "M = Σ n·m", ...LEDGER },
+  auwExpected: {
+    formula: "M + Σ n·m·a, a = 15 % guess, 8 % calculated, 3 % datasheet, 0 weighed",
+    source: "Mass-growth allowance by maturity (AIAA S-120 practice); the shares are common practice for small craft, from memory.",
+    range: "Ledgers of craft still being built. The ± surrounds the shifted value.",
+  },
+  ballastShare: { formula: "Σ m of entries that are there for balance alone / M", ...LEDGER },
   cgX: { formula: "x = Σ n·m·x / M;  σ² = Σ (σ_m (x_i − x)/M)² + (m σ_x/M)²", ...LEDGER },
   cgY: { formula: "y = Σ n·m·y / M", ...LEDGER },
   cgZ: { formula: "z = Σ n·m·z / M", ...LEDGER },

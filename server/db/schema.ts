@@ -1,4 +1,5 @@
 import { boolean, doublePrecision, integer, jsonb, pgTable, serial, text, uniqueIndex } from "drizzle-orm/pg-core";
+import type { Bench, WeighIn } from "../../core/design/bench";
 import type { Claim, Run } from "../../core/design/craftFile";
 import type { Evidence } from "../../core/design/evidence";
 import type { Design, HeldUpBy } from "../../core/design/schema";
@@ -118,3 +119,22 @@ export const suspects = pgTable("suspects", {
   result: text("result").notNull(),
   state: text("state").$type<"open" | "ruled in" | "ruled out">().notNull(),
 });
+
+export const bench = pgTable(
+  "bench",
+  {
+    id: serial("id").primaryKey(),
+    craftId: craftId(),
+    versionId: integer("version_id")
+      .notNull()
+      .references(() => versions.id, { onDelete: "cascade" }),
+    number: integer("number").notNull(),
+    date: stamp("date").notNull(),
+    weighIn: jsonb("weigh_in").$type<WeighIn>().notNull(),
+    notes: text("notes").notNull(),
+    tested: jsonb("tested").$type<Bench["tested"]>().notNull(),
+    adopted: text("adopted").notNull(),
+    revision: integer("revision").notNull().default(0),
+  },
+  (t) => [uniqueIndex("bench_number").on(t.craftId, t.number)],
+);

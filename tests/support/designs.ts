@@ -1,21 +1,9 @@
 import type { Design, Item } from "../../core/design/schema";
-import { emptyDesign } from "../../core/design/schema";
+import { emptyDesign, newItem } from "../../core/design/schema";
 
 /** A part with sensible defaults; all in SI. */
-export const part = (p: Partial<Item> & { id: string }): Item => ({
-  name: p.id,
-  group: "",
-  quantity: 1,
-  mass: { value: 0.1, evidence: "measured" },
-  place: { x: 0, y: 0, z: 0 },
-  placeEvidence: "measured",
-  size: { x: 0, y: 0, z: 0 },
-  mirrored: false,
-  slide: null,
-  cost: null,
-  source: "have",
-  ...p,
-});
+export const part = (p: Partial<Item> & { id: string }): Item =>
+  newItem({ name: p.id, mass: { value: 0.1, evidence: "measured" }, placeEvidence: "measured", size: { x: 0, y: 0, z: 0 }, ...p });
 
 const known = (value: number) => ({ value, evidence: "measured" as const });
 

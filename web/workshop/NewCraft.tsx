@@ -4,7 +4,7 @@ import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { contracts } from "../../api/contracts";
 import { magnitudeOrZeroSchema, magnitudeSchema } from "../../core/design/evidence";
-import { type Design, HELD_UP_BY, type HeldUpBy, emptyDesign } from "../../core/design/schema";
+import { type Design, HELD_UP_BY, type HeldUpBy, emptyDesign, newItem } from "../../core/design/schema";
 import { type Banded, firstAnswer } from "../../core/support/firstAnswer";
 import type { Dimension } from "../../core/design/units";
 import { plain } from "../../core/wording/format";
@@ -30,20 +30,14 @@ function firstDesign(heldUpBy: HeldUpBy, massLimit: number, massOnHand: number, 
   ];
   if (massOnHand > 0)
     design.items = [
-      {
+      newItem({
         id: "on-hand",
         name: "Parts on hand",
         group: "On hand",
-        quantity: 1,
         mass: { value: massOnHand, evidence: "guess", sd: 0.1 * massOnHand },
         place: { x: 0.2, y: 0, z: 0.05 },
-        placeEvidence: "guess",
         size: { x: 0.1, y: 0.06, z: 0.04 },
-        mirrored: false,
-        slide: null,
-        cost: null,
-        source: "have",
-      },
+      }),
     ];
   return design;
 }

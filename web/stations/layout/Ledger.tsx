@@ -1,6 +1,6 @@
 import { useHotkeys } from "react-hotkeys-hook";
 import { magnitudeSchema } from "../../../core/design/evidence";
-import { type Design, type Item, itemSchema } from "../../../core/design/schema";
+import { type Design, type Item, itemSchema, newItem } from "../../../core/design/schema";
 import { showSd } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
@@ -21,20 +21,12 @@ export function freeId(design: Design, stem: string): string {
 
 export function newPart(design: Design): Item {
   const xs = design.items.map((i) => i.place.x);
-  return {
+  return newItem({
     id: freeId(design, "part-"),
     name: `Part ${design.items.length + 1}`,
-    group: "",
-    quantity: 1,
-    mass: null,
     place: { x: xs.length > 0 ? Math.round(((Math.min(...xs) + Math.max(...xs)) / 2) * 1000) / 1000 : 0.1, y: 0, z: 0.05 },
-    placeEvidence: "guess",
     size: { x: 0.05, y: 0.03, z: 0.02 },
-    mirrored: false,
-    slide: null,
-    cost: null,
-    source: "have",
-  };
+  });
 }
 
 /** Where a part stands between nose and tail, with its slide range and the CG window behind it. */

@@ -1,0 +1,82 @@
+import { and, eq, sql } from "drizzle-orm";
+import type { Adoption, NewBench } from "../api/contracts";
+import { changedSince, ledgerOf, withEvidence } from "../core/mass/evidence";
+import type { Database } from "./db/open";
+import { bench, versions } from "./db/schema";
+import { notFound, refused, stale } from "./problems";
+import { craftRow, designOf, versionRow } from "./store";
+
+/** Logs a bench session of a version; it keeps the ledger of that moment, and never freezes the version. */
+export async function createBench(db: Database, slug: string, label: string, asked: NewBench): Promise<number> {
+  return db.transaction(async (tx) => {
+    const craft = await craftRow(tx, slug);
+    const version = await versionRow(tx, craft.id, label);
+    const [last] = await tx
+      .select({ number: sql<number>`coalesce(max(${bench.number}), 0)`.mapWith(Number) })
+      .from(bench)
+      .where(eq(bench.craftId, craft.id));
+    const number = (last?.number ?? 0) + 1;
+    await tx.insert(bench).values({ ...asked, craftId: craft.id, versionId: version.id, number, tested: ledgerOf(designOf(version)), adopted: "" });
+    return number;
+  });
+}
+
+export async function saveBench(db: Database, slug: string, number: number, revision: number, asked: NewBench): Promise<number> {
+  return db.transaction(async (tx) => {
+    const craft = await craftRow(tx, slug);
+    const where = and(eq(bench.craftId, craft.id), eq(bench.number, number));
+    const [saved] = await tx
+      .update(bench)
+      .set({ ...asked, revision: sql`${bench.revision} + 1` })
+      .where(and(where, eq(bench.revision, revision)))
+      .returning({ revision: bench.revision });
+    if (saved) return saved.revision;
+    const [held] = await tx.select({ revision: bench.revision }).from(bench).where(where);
+    if (!held) throw notFound(`There is no bench session B-${number}.`);
+    throw stale(`Bench session B-${number} was saved elsewhere since it was opened here.`, { current: held });
+  });
+}
+
+export async function deleteBench(db: Database, slug: string, number: number): Promise<void> {
+  const craft = await craftRow(db, slug);
+  const gone = await db
+    .delete(bench)
+    .where(and(eq(bench.craftId, craft.id), eq(bench.number, number)))
+    .returning({ id: bench.id });
+  if (gone.length === 0) throw notFound(`There is no bench session B-${number}.`);
+}
+
+/**
+ * Takes measured evidence of a bench session into the ledger of its version, frozen or not. The session remembers the ledger as it is afterwards, so that its own
+ * result does not make it stale.
+ */
+export async function adopt(db: Database, slug: string, number: number, asked: Adoption): Promise<number> {
+  return db.transaction(async (tx) => {
+    const craft = await craftRow(tx, slug);
+    const [session] = await tx
+      .select()
+      .from(bench)
+      .where(and(eq(bench.craftId, craft.id), eq(bench.number, number)));
+    if (!session) throw notFound(`There is no bench session B-${number}.`);
+    const [version] = await tx.select().from(versions).where(eq(versions.id, session.versionId));
+    if (!version) throw notFound("The version of this session is gone.");
+    const design = designOf(version);
+    const changed = changedSince(session.tested, design);
+    if (changed.length > 0)
+      throw refused(`The ledger of ${version.label} has changed since this weigh-in (${changed.slice(0, 3).join(", ")}): weigh again before taking anything over.`);
+    const unknown = asked.evidence.entries.find((e) => !design.items.some((i) => i.id === e.itemId));
+    if (unknown) throw refused(`There is no part “${unknown.itemId}” in ${version.label}.`);
+    const next = withEvidence(design, asked.evidence);
+    const [saved] = await tx
+      .update(versions)
+      .set({ design: next, revision: sql`${versions.revision} + 1` })
+      .where(and(eq(versions.id, version.id), eq(versions.revision, asked.revision)))
+      .returning({ revision: versions.revision });
+    if (!saved) throw stale(`${version.label} was saved elsewhere since it was opened here.`, { current: { revision: version.revision, design: version.design } });
+    await tx
+      .update(bench)
+      .set({ adopted: [session.adopted, asked.said].filter(Boolean).join("; ").slice(0, 300), tested: ledgerOf(next), revision: sql`${bench.revision} + 1` })
+      .where(eq(bench.id, session.id));
+    return saved.revision;
+  });
+}
