@@ -55,6 +55,8 @@ const G = 1000;
 const MM = 1000;
 /** Added mass counts so much more than movement that no gram is added to save movement, yet movement settles what mass leaves open. */
 const COST_PER_GRAM = 1000;
+/** How much further than the nearest point a plan may end, m. */
+const NEAR = 0.0005;
 
 function levers(design: Design, question: BalanceQuestion): Lever[] {
   const out: Lever[] = [];
@@ -148,7 +150,7 @@ function reached(design: Design, mass: MassResult, plan: BalancePlan): Point {
 /**
  * Brings the CG to its goals along one, two or three axes at once with the least added mass; among equals, with the least movement.
  * A linear programme: moments are linear in every slide and every ballast mass once the goal is multiplied by the total mass.
- * Out of reach, the smallest widening of the goals that can be met is found by bisection, so the nearest point is exact to 0.01 mm.
+ * Out of reach, the smallest widening of the goals that can be met is found by bisection, so the point named is the nearest to half a millimetre.
  *
  * @param design places in m, masses in kg; parts without a mass are left out
  * Source: first moments of mass (FAA-H-8083-1); simplex method of the yalps package.
@@ -173,6 +175,8 @@ export function balance(design: Design, question: BalanceQuestion): BalanceResul
       high = middle;
     } else low = middle;
   }
+  // Half a millimetre short of the very nearest point is often had for a fraction of the mass.
+  nearest = attempt(mass, list, question.goals, high + NEAR) ?? nearest;
   nearest.cg = reached(design, mass, nearest);
   const miss: Partial<Record<Axis, number>> = {};
   for (const axis of AXES) {

@@ -168,10 +168,10 @@ function guessDecimal(rows: Row[], delimiter: string): "." | "," {
   return comma > point || (comma === point && comma > 0 && delimiter === ";") ? "," : ".";
 }
 
-/** Guesses separator, decimal sign, header, columns and units of a parts list. Every guess can be corrected before anything is imported. */
-export function guessReading(text: string): TableReading {
+/** Guesses separator, decimal sign, header, columns and units of a parts list. Every guess can be corrected before anything is imported. @param separator given by a person */
+export function guessReading(text: string, separator?: string): TableReading {
   const clean = text.replace(/^\uFEFF/, "");
-  const delimiter = guessDelimiter(clean);
+  const delimiter = separator ?? guessDelimiter(clean);
   const rows = rowsOf(clean, delimiter);
   const header = findHeader(rows);
   const headers = header === null ? [] : (rows[header]?.cells ?? []);

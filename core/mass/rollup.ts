@@ -51,8 +51,8 @@ export interface MassResult {
   massSd: number;
   cg: Point;
   cgSd: Point;
-  /** Covariances of the CG, m²: for the ellipses of the side (xz) and top (xy) views. */
-  cov: { xz: number; xy: number };
+  /** Covariances of the CG, m²: for the ellipses of the side (xz), top (xy) and front (yz) views. */
+  cov: { xz: number; xy: number; yz: number };
   /** Moments of inertia about the CG, kg·m². */
   inertia: { roll: number; pitch: number; yaw: number };
   inertiaSd: { roll: number; pitch: number; yaw: number };
@@ -84,7 +84,7 @@ export function rollUp(design: Design): MassResult | null {
 
   let massVar = 0;
   const cgVar = { x: 0, y: 0, z: 0 };
-  const cov = { xz: 0, xy: 0 };
+  const cov = { xz: 0, xy: 0, yz: 0 };
   const inertia = { roll: 0, pitch: 0, yaw: 0 };
   const inertiaVar = { roll: 0, pitch: 0, yaw: 0 };
   const items: ItemShare[] = withoutMass.map((id) => ({ id, mass: null, massSd: 0, placeSd: 0, blurX: 0 }));
@@ -102,6 +102,7 @@ export function rollUp(design: Design): MassResult | null {
     cgVar.y += (perKg * d.y) ** 2 + (item.mirrored ? 0 : perMetre ** 2);
     cov.xz += perKg ** 2 * d.x * d.z;
     cov.xy += perKg ** 2 * d.x * d.y;
+    cov.yz += perKg ** 2 * d.y * d.z;
     items.push({ id: item.id, mass: total, massSd: sdMass, placeSd: sdPlace, blurX: Math.hypot(perKg * d.x, perMetre) });
 
     const own = { roll: 0, pitch: 0, yaw: 0 };

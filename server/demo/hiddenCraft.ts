@@ -38,7 +38,7 @@ const INSTRUMENT: Record<string, { sd: number; by: string }> = {
 };
 
 /** The real craft behind a design. */
-function realDesign(design: Design, hidden: Hidden): Design {
+export function realDesign(design: Design, hidden: Hidden): Design {
   const real = structuredClone(design);
   for (const item of real.items) {
     if (item.mass) item.mass.value *= hidden.massFactor[item.id] ?? 1.005;
@@ -61,7 +61,7 @@ function truth(design: Design, hidden: Hidden, run: Run, metric: string): number
   const real = realDesign(design, hidden);
   const mass = rollUp(real);
   const power = mass ? realPower(real, hidden, mass.mass) : null;
-  if (!mass || !power) return Number.NaN;
+  if (!mass) return Number.NaN;
   const rho = air(design.brief.environment.altitude, run.conditions.airTemperature ?? 15).density;
   const liftOff = Math.sqrt((2 * mass.mass * GRAVITY) / (rho * hidden.liftArea));
   const top = liftOff * (run.stage <= 3 ? 0.93 : run.stage === 4 ? 1.1 : 1.3);
@@ -81,13 +81,15 @@ function truth(design: Design, hidden: Hidden, run: Run, metric: string): number
     case "distance":
       return 24 + run.stage * 9;
     case "motorTemperature":
-      return (run.conditions.airTemperature ?? 15) + power.motorLoss * 1.6;
+      return (run.conditions.airTemperature ?? 15) + (power?.motorLoss ?? Number.NaN) * 1.6;
     case "energyUsed":
-      return power.packPower * power.endurance * 0.45;
+      return power ? power.packPower * power.endurance * 0.45 : Number.NaN;
+    case "Minutes until it stopped":
+      return 342;
     case "Force to start moving":
       return hidden.startForce[run.version] ?? hidden.startForce.default ?? 0;
     default:
-      return isMetricKey(metric) && metric in power ? power[metric as keyof PowerValues] : Number.NaN;
+      return power && isMetricKey(metric) && metric in power ? power[metric as keyof PowerValues] : Number.NaN;
   }
 }
 

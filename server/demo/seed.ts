@@ -3,12 +3,15 @@ import { join } from "node:path";
 import { setImmediate } from "node:timers/promises";
 import { type CraftFile, craftFileSchema } from "../../core/design/craftFile";
 import { evaluate } from "../../core/evaluate";
+import { ledgerOf } from "../../core/mass/evidence";
+import { seededRandom } from "../../core/numeric/random";
 import type { Database } from "../db/open";
 import { projectRoot } from "../root";
 import { importCraft, listCrafts, predict } from "../store";
-import { type Hidden, hiddenSchema, readRun } from "./hiddenCraft";
+import { type Hidden, hiddenSchema, readRun, realDesign } from "./hiddenCraft";
+import { readWeighIn } from "./weighDemo";
 
-const DEMO = ["tern", "annulus"] as const;
+const DEMO = ["tern", "annulus", "samphire"] as const;
 
 /** Fills the runs of a demo craft: predictions by the application, measurements off its hidden real craft. */
 export function measureDemo(file: CraftFile, hidden: Hidden): CraftFile {
@@ -20,6 +23,12 @@ export function measureDemo(file: CraftFile, hidden: Hidden): CraftFile {
       if (!version) return run;
       const measured = readRun(version.design, hidden, run);
       return { ...run, metrics: run.metrics.map((m, i) => ({ ...m, predicted: predict(version.design, m.metric, version.evaluation), measured: measured[i] ?? null })) };
+    }),
+    bench: file.bench.map((session) => {
+      const version = evaluations.get(session.version);
+      if (!version) return session;
+      const random = seededRandom(hidden.seed + 1000 + session.number);
+      return { ...session, weighIn: readWeighIn(session.weighIn, realDesign(version.design, hidden), random), tested: ledgerOf(version.design) };
     }),
   };
 }

@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { seededRandom } from "../../core/numeric/random";
 import { ellipse } from "../../web/drawing/marks";
-import { placeLabels, roundStep, sheetFor } from "../../web/drawing/scale";
+import { ACROSS, type ViewName, placeLabels, roundStep, sheetFor, snap } from "../../web/drawing/scale";
 
 const box = (x: number, y: number, z: number) => ({ min: { x: 0, y: -y / 2, z: 0 }, max: { x, y: y / 2, z } });
 
@@ -12,20 +12,52 @@ describe("sheet", () => {
     ["long", box(2, 0.3, 0.2)],
     ["wide", box(0.2, 2, 0.1)],
     ["tall", box(0.2, 0.2, 1.5)],
-  ])("a %s craft stands whole on it, both views to one scale", (_name, b) => {
-    const s = sheetFor(b, 628, 400);
-    expect(s.px(b.min.x)).toBeGreaterThanOrEqual(0);
-    expect(s.px(b.max.x)).toBeLessThanOrEqual(628);
-    expect(s.py("side", b.max.z)).toBeGreaterThanOrEqual(0);
-    expect(s.py("top", b.min.y)).toBeLessThanOrEqual(400);
-    expect(s.py("side", b.min.z)).toBeLessThan(s.py("top", b.max.y));
-    const perMetre = s.px(1) - s.px(0);
-    expect(s.py("side", 0) - s.py("side", 1)).toBeCloseTo(perMetre, 9);
-    expect(s.py("top", 0) - s.py("top", 1)).toBeCloseTo(perMetre, 9);
+  ])("a %s craft stands whole on it, every choice of views to one scale and clear of each other", (_name, b) => {
+    for (const shown of [["side", "top"], ["side", "top", "front"], ["front"], ["top", "front"]] as ViewName[][]) {
+      const s = sheetFor(b, 628, 400, shown);
+      for (const view of shown) {
+        const frame = s.views[view];
+        const { axis, sign } = ACROSS[view];
+        for (const end of ["min", "max"] as const) {
+          expect(s.px(view, b[end][axis])).toBeGreaterThanOrEqual(frame.x - 1e-9);
+          expect(s.px(view, b[end][axis])).toBeLessThanOrEqual(frame.x + frame.w + 1e-9);
+        }
+        expect(frame.x).toBeGreaterThanOrEqual(0);
+        expect(frame.x + frame.w).toBeLessThanOrEqual(628);
+        expect(frame.y).toBeGreaterThanOrEqual(0);
+        expect(frame.y + frame.h).toBeLessThanOrEqual(400);
+        expect(sign * (s.px(view, 1) - s.px(view, 0))).toBeCloseTo(s.scale, 9);
+        expect(s.py(view, 0) - s.py(view, 1)).toBeCloseTo(s.scale, 9);
+        for (const other of shown)
+          if (other !== view) {
+            const o = s.views[other];
+            expect(frame.x + frame.w <= o.x || o.x + o.w <= frame.x || frame.y + frame.h <= o.y || o.y + o.h <= frame.y, `${view} and ${other}`).toBe(true);
+          }
+      }
+    }
+  });
+  it("tall and wide craft get as much of the sheet as long ones", () => {
+    for (const b of [box(1, 0.2, 0.1), box(0.1, 1, 0.2), box(0.2, 0.1, 1)]) expect(sheetFor(b, 628, 400, ["side", "top", "front"]).scale).toBeGreaterThan(230);
+  });
+  it("zoomed, what was under the pointer stays there", () => {
+    const b = box(1, 0.4, 0.2);
+    const plain = sheetFor(b, 628, 400);
+    const zoomed = sheetFor(b, 628, 400, ["side", "top"], { factor: 3, x: -2 * 100, y: -2 * 50 });
+    const x = b.min.x + (100 - plain.px("side", b.min.x)) / plain.scale;
+    expect(plain.px("side", x)).toBeCloseTo(100, 9);
+    expect(zoomed.px("side", x)).toBeCloseTo(100, 9);
+    expect(zoomed.scale).toBeCloseTo(3 * plain.scale, 9);
+  });
+  it("a dragged part snaps to the nearest face, centre or centreline within reach, else to the grid", () => {
+    expect(snap(0.1234, 0.02, [], 0, 0.001)).toMatchObject({ value: expect.closeTo(0.123, 12), at: null });
+    expect(snap(0.1234, 0.02, [], 0, 0.005).value).toBeCloseTo(0.125, 12);
+    expect(snap(0.1234, 0.02, [0.1], 0.005, 0.001)).toMatchObject({ value: expect.closeTo(0.12, 12), at: 0.1 });
+    expect(snap(0.003, 0.02, [0], 0.005, 0.001)).toEqual({ value: 0, at: 0 });
+    expect(snap(0.1234, 0.02, [0.1], 0.002, 0.001).at).toBeNull();
   });
   it("seen from above with the nose to the left, starboard is up the sheet", () => {
     const s = sheetFor(box(1, 1, 0.2), 628, 400);
-    expect(s.px(1)).toBeGreaterThan(s.px(0));
+    expect(s.px("side", 1)).toBeGreaterThan(s.px("side", 0));
     expect(s.py("top", 0.5)).toBeLessThan(s.py("top", -0.5));
   });
   it("steps are 1, 2 or 5 times a power of ten", () => {

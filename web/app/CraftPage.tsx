@@ -1,6 +1,7 @@
 import { useParams } from "react-router";
 import { STATIONS } from "../../core/design/metrics";
-import { BenchPlanned, StabilityPlanned } from "../stations/Planned";
+import { StabilityPlanned } from "../stations/Planned";
+import { BenchStation } from "../stations/bench/Bench";
 import { BriefStation } from "../stations/brief/Brief";
 import { FaultsStation } from "../stations/faults/Faults";
 import { LayoutStation } from "../stations/layout/Layout";
@@ -17,7 +18,7 @@ const VIEWS: Record<(typeof STATIONS)[number], () => React.ReactNode> = {
   layout: LayoutStation,
   power: PowerStation,
   stability: StabilityPlanned,
-  bench: BenchPlanned,
+  bench: BenchStation,
   runs: RunsStation,
   faults: FaultsStation,
   versions: VersionsStation,

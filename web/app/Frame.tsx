@@ -1,4 +1,4 @@
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link } from "react-router";
 import { STATIONS, type Station } from "../../core/design/metrics";
@@ -15,9 +15,13 @@ import { stationState } from "./stationState";
 
 function Rail({ station }: { station: Station }) {
   const { evaluation, file, version, go } = useDesk();
+  const list = useRef<HTMLOListElement>(null);
+  // On a phone the stations are a bar that scrolls: the one in view is brought into it.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: it is the change of station that matters
+  useEffect(() => list.current?.querySelector("[aria-current]")?.scrollIntoView({ inline: "center", block: "nearest" }), [station]);
   return (
     <nav aria-label="Stations" className="rail">
-      <ol className="rail-list">
+      <ol ref={list} className="rail-list">
         {STATIONS.map((s, i) => {
           const here = s === station;
           const state = stationState(s, evaluation, file, version);
@@ -105,7 +109,7 @@ export function Frame({ station, children }: { station: Station; children: React
       </Link>
       <header className="track">
         <div className="w-[150px] shrink-0 self-center overflow-hidden pl-4 pr-2">
-          <h1 className="truncate" title={file.craft.name}>
+          <h1 className={`truncate ${file.craft.name.length > 7 ? "text-[19px]!" : ""}`} title={file.craft.name}>
             {file.craft.name}
           </h1>
           <p className="line-clamp-2 text-[11px] leading-[14px]">{file.craft.summary}</p>

@@ -146,8 +146,8 @@ export function VerdictColumn() {
     : { saved: "All changes saved.", saving: "Saving …", unsaved: "Not saved yet.", stale: "Saved elsewhere: choose." }[saveState];
   return (
     <aside aria-label="Verdicts" className={`verdict-drawer ${open ? "is-open" : ""}`}>
-      <header className="flex h-20 flex-col justify-center border-b border-rule px-4">
-        <p className="flex items-baseline justify-between">
+      <header className="flex h-20 flex-col justify-center border-b border-rule px-4 max-[1180px]:h-auto max-[1180px]:flex-row max-[1180px]:items-center max-[1180px]:justify-between max-[1180px]:gap-3 max-[1180px]:py-1">
+        <p className="flex items-baseline justify-between gap-2 whitespace-nowrap">
           <b className="text-[17px] font-[650] text-ink">{version.label}</b>
           <span className="text-[12px] text-pencil">{frozen ? `frozen ${version.frozenAt?.slice(0, 10)}` : "open draft"}</span>
         </p>

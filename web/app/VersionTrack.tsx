@@ -1,3 +1,4 @@
+import { useEffect, useRef } from "react";
 import type { CraftFile, Version } from "../../core/design/craftFile";
 import { useDesk } from "./desk";
 
@@ -36,9 +37,12 @@ export function Post({ passed, failed, draft }: { passed: number; failed: number
 /** Versions in order along one line, branches raised; the one in view is marked. */
 export function VersionTrack() {
   const { file, version, go } = useDesk();
+  const track = useRef<HTMLElement>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: it is the change of version that matters
+  useEffect(() => track.current?.querySelector("[aria-current]")?.scrollIntoView({ inline: "center", block: "nearest" }), [version.label]);
   const branch = (v: Version) => !/^v\d+$/.test(v.label);
   return (
-    <nav aria-label="Versions" className="flex h-full min-w-0 flex-1 items-end overflow-x-auto">
+    <nav ref={track} aria-label="Versions" className="flex h-full min-w-0 flex-1 items-end overflow-x-auto">
       {file.versions.map((v) => {
         const here = v.label === version.label;
         const caption = v.finding || (v.frozenAt === null ? "open draft" : v.question);

@@ -1,21 +1,32 @@
 import { type ReactNode, createContext, useContext, useEffect, useState } from "react";
 import type { UnitHabit } from "../../core/design/units";
+import type { Snapping } from "../drawing/Part";
+import { VIEWS, type ViewName } from "../drawing/scale";
 
 interface Preferences {
   habit: UnitHabit;
   theme: "paper" | "night";
   keys: boolean;
+  /** Views of the layout drawing. */
+  views: readonly ViewName[];
+  snapping: Snapping;
   set: (change: Partial<Omit<Preferences, "set">>) => void;
 }
 
 const KEY = "ultraform-preferences";
-const defaults = { habit: "metric", theme: "paper", keys: true } as const;
+const defaults = { habit: "metric", theme: "paper", keys: true, views: ["side", "top"] as readonly ViewName[], snapping: { grid: 0.001, faces: false } } as const;
 const Context = createContext<Preferences>({ ...defaults, set: () => {} });
 
 function stored(): Omit<Preferences, "set"> {
   try {
     const held = JSON.parse(localStorage.getItem(KEY) ?? "{}") as Partial<Preferences>;
-    return { habit: held.habit === "imperial" ? "imperial" : "metric", theme: held.theme === "night" ? "night" : "paper", keys: held.keys !== false };
+    return {
+      habit: held.habit === "imperial" ? "imperial" : "metric",
+      theme: held.theme === "night" ? "night" : "paper",
+      keys: held.keys !== false,
+      views: Array.isArray(held.views) && held.views.some((v) => VIEWS.includes(v)) ? held.views : defaults.views,
+      snapping: { grid: held.snapping?.grid === 0.005 ? 0.005 : 0.001, faces: held.snapping?.faces === true },
+    };
   } catch {
     return defaults;
   }

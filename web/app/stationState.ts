@@ -1,6 +1,7 @@
 import type { CraftFile, Version } from "../../core/design/craftFile";
 import type { Station } from "../../core/design/metrics";
 import type { Evaluation } from "../../core/evaluate";
+import { changedSince } from "../../core/mass/evidence";
 import type { Severity } from "../../core/verdicts/types";
 
 export interface StationState {
@@ -32,8 +33,13 @@ export function stationState(station: Station, evaluation: Evaluation, file: Cra
       if (evaluation.power.status === "failed") return { text: "no solution", severity: "stop" };
       return { text: `${evaluation.power.result.values.thrust.toFixed(1)} N standing`, severity: worst };
     case "stability":
-    case "bench":
       return { text: "planned", severity: "note" };
+    case "bench": {
+      const sessions = file.bench.filter((b) => b.version === version.label);
+      const stale = sessions.filter((b) => changedSince(b.tested, version.design).length > 0).length;
+      if (sessions.length === 0) return { text: "nothing weighed", severity: "note" };
+      return stale > 0 ? { text: `${stale} of ${sessions.length} stale`, severity: "care" } : { text: `${sessions.length} weighed`, severity: "clear" };
+    }
     case "runs":
       return { text: runs.length === 0 ? "no run yet" : `${runs.length} ${runs.length === 1 ? "run" : "runs"}`, severity: runs.at(-1)?.outcome === "failed" ? "care" : "clear" };
     case "faults":

@@ -1,96 +1,19 @@
 import { useDrag } from "@use-gesture/react";
-import type { KeyboardEvent } from "react";
-import type { Item } from "../../core/design/schema";
+import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
+import type { Axis, Item, Target } from "../../core/design/schema";
 import type { Evaluation } from "../../core/evaluate";
+import { outOfEnvelope, overlaps } from "../../core/mass/clash";
 import { extent } from "../../core/mass/rollup";
 import { plain } from "../../core/wording/format";
 import { useDesk } from "../app/desk";
 import { usePreferences } from "../app/preferences";
-import { CgMark, Ruler, ThrustArrow, WindowBand } from "./marks";
-import { type Box, type Sheet, VERTICAL, type ViewName, placeLabels, sheetFor } from "./scale";
+import { type Guide, Part, ResizeHandles, boxesOf } from "./Part";
+import { saveSvg } from "./saveSvg";
+import { CgMark, EnvelopeMark, Ruler, ThrustArrow, TracedOutline, WindowBand } from "./marks";
+import { ACROSS, type Box, NO_ZOOM, type Sheet, UP, VIEWS, type ViewName, type Zoom, placeLabels, sheetFor } from "./scale";
 
-const clamp = (x: number, low: number, high: number) => Math.min(high, Math.max(low, x));
-const MM = 0.001;
-
-/** The boxes that an item takes in a view, on the sheet: two for a mirrored pair seen from above. */
-function boxesOf(item: Item, sheet: Sheet, view: ViewName): Box[] {
-  const axis = VERTICAL[view];
-  const w = Math.max(item.size.x * sheet.scale, 3);
-  const h = Math.max(item.size[axis] * sheet.scale, 3);
-  const at = item.place[axis];
-  const heights = view === "top" && item.mirrored ? [Math.abs(at), -Math.abs(at)] : [at];
-  return heights.map((v) => ({ x: sheet.px(item.place.x) - w / 2, y: sheet.py(view, v) - h / 2, w, h }));
-}
-
-interface PartProps {
-  item: Item;
-  number: number;
-  sheet: Sheet;
-  view: ViewName;
-  selected: boolean;
-  onSelect: () => void;
-}
-
-function Part({ item, number, sheet, view, selected, onSelect }: PartProps) {
-  const { edit } = useDesk();
-  const axis = VERTICAL[view];
-  const place = (x: number, v: number, key: string) =>
-    edit((d) => {
-      const it = d.items.find((i) => i.id === item.id);
-      if (!it) return;
-      it.place.x = Math.round((it.slide ? clamp(x, it.slide.from, it.slide.to) : x) / MM) * MM;
-      it.place[axis] = Math.round(v / MM) * MM;
-    }, key);
-  const drag = useDrag(
-    ({ first, movement: [dx, dy], memo }: { first: boolean; movement: [number, number]; memo?: { x: number; v: number; key: string; ratio: number }; event: Event }) => {
-      const start = memo ?? { x: item.place.x, v: item.place[axis], key: `drag-${item.id}-${Date.now()}`, ratio: 1 };
-      if (first) onSelect();
-      else place(start.x + dx / sheet.scale, start.v - dy / sheet.scale, start.key);
-      return start;
-    },
-    { filterTaps: true, pointer: { keys: false } },
-  );
-  const keys = (event: KeyboardEvent) => {
-    const step = (event.shiftKey ? 10 : 1) * MM;
-    const by: Record<string, [number, number]> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] };
-    const move = by[event.key];
-    if (!move) return;
-    event.preventDefault();
-    event.stopPropagation();
-    onSelect();
-    place(item.place.x + move[0], item.place[axis] + move[1], `keys-${item.id}-${view}`);
-  };
-  const weighed = item.mass?.evidence === "measured" || item.mass?.evidence === "proven";
-  return (
-    <g
-      {...drag()}
-      role="button"
-      tabIndex={0}
-      aria-label={`${number} ${item.name}, ${view} view; arrow keys move it`}
-      aria-pressed={selected}
-      data-part={item.id}
-      data-view={view}
-      onKeyDown={keys}
-      onClick={onSelect}
-      className="cursor-grab touch-none select-none outline-none focus-visible:[&>rect]:stroke-[2.5]"
-    >
-      {boxesOf(item, sheet, view).map((b) => (
-        <rect
-          key={b.y}
-          x={b.x}
-          y={b.y}
-          width={b.w}
-          height={b.h}
-          fill={selected ? "var(--tint-accent)" : "var(--part)"}
-          fillOpacity={0.55}
-          stroke={selected ? "var(--accent)" : weighed ? "var(--ink)" : "var(--pencil)"}
-          strokeWidth={selected ? 2 : 1.2}
-          strokeDasharray={weighed ? undefined : "4 3"}
-        />
-      ))}
-    </g>
-  );
-}
+const NAMES: Record<ViewName, string> = { side: "Side", top: "Top", front: "Front" };
+const WINDOW_AXIS: Partial<Record<Target["metric"], Axis>> = { cgX: "x", cgY: "y", cgZ: "z" };
 
 /** What a remedy that is pointed at would do: parts moved or added, in the colour of what is proposed. */
 function Proposed({ sheet, view, evaluation, items }: { sheet: Sheet; view: ViewName; evaluation: Evaluation; items: { item: Item; from: Item | undefined }[] }) {
@@ -119,87 +42,260 @@ function Proposed({ sheet, view, evaluation, items }: { sheet: Sheet; view: View
   );
 }
 
-const WIDTH = 628;
+/** Numbers (and in the top view masses) beside the parts, clear of each other and of the CG. */
+function labelsOf(items: Item[], sheet: Sheet, view: ViewName, cg: { x: number; y: number; z: number } | undefined, mass: (kg: number) => string) {
+  const WIDTH = sheet.width;
+  const frame = sheet.views[view];
+  const bounds = { x: Math.max(2, frame.x - 14), y: Math.max(2, frame.y - 16), w: 0, h: 0 };
+  bounds.w = Math.min(WIDTH - 2, frame.x + frame.w + 14) - bounds.x;
+  bounds.h = Math.min(sheet.height - 2, frame.y + frame.h + 16) - bounds.y;
+  const taken: Box[] = cg ? [{ x: sheet.px(view, cg[ACROSS[view].axis]) - 14, y: sheet.py(view, cg[UP[view]]) - 10, w: 28, h: 20 }] : [];
+  return placeLabels(
+    items
+      .map((item, i) => ({ item, number: i + 1, box: boxesOf(item, sheet, view)[0] as Box }))
+      .sort((a, b) => a.box.w * a.box.h - b.box.w * b.box.h)
+      .map(({ item, number, box: b }) => {
+        const text = view === "top" && item.mass && b.w > 34 ? `${number} ${mass(item.mass.value * item.quantity)}` : String(number);
+        const w = text.length * 6.6 + 4;
+        const h = 13;
+        const cx = b.x + b.w / 2 - w / 2;
+        const cy = b.y + b.h / 2 - h / 2;
+        const sides: Box[] = [
+          { x: cx, y: b.y - h - 1, w, h },
+          { x: cx, y: b.y + b.h + 1, w, h },
+          { x: b.x + b.w + 2, y: cy, w, h },
+          { x: b.x - w - 2, y: cy, w, h },
+          { x: b.x + 3, y: b.y + 2, w, h },
+          { x: b.x + b.w - w - 3, y: b.y + b.h - h - 2, w, h },
+        ];
+        const inside = b.w >= w + 2 && b.h >= h;
+        return { data: { text, item }, candidates: inside ? [{ x: cx, y: cy, w, h }, { x: b.x + 3, y: cy, w, h }, { x: b.x + b.w - w - 3, y: cy, w, h }, ...sides] : sides };
+      }),
+    bounds,
+    taken,
+  );
+}
 
-/** Side and top view of the ledger to one scale, with the CG, its ellipse and its window. Parts are moved by mouse, touch or arrow keys. */
-export function CraftDrawing({ selected, onSelect, height }: { selected: string | null; onSelect: (id: string) => void; height: number }) {
-  const { design, evaluation, preview } = useDesk();
-  const { habit } = usePreferences();
-  const box = extent(preview ? { ...design, items: [...design.items, ...preview.design.items] } : design);
+/** Where two solid boxes share space, hatched. */
+function OverlapMarks({ sheet, view, pairs, items }: { sheet: Sheet; view: ViewName; pairs: { a: string; b: string }[]; items: Item[] }) {
+  return pairs.flatMap(({ a, b }) => {
+    const [one, other] = [items.find((i) => i.id === a), items.find((i) => i.id === b)];
+    if (!one || !other) return [];
+    return boxesOf(one, sheet, view).flatMap((p, i) =>
+      boxesOf(other, sheet, view).flatMap((q, j) => {
+        const x = Math.max(p.x, q.x);
+        const y = Math.max(p.y, q.y);
+        const w = Math.min(p.x + p.w, q.x + q.w) - x;
+        const h = Math.min(p.y + p.h, q.y + q.h) - y;
+        return w > 0 && h > 0
+          ? [<rect key={`${a}${b}${i}${j}`} x={x} y={y} width={w} height={h} fill="url(#overlap)" stroke="var(--stop)" strokeWidth="0.8" pointerEvents="none" />]
+          : [];
+      }),
+    );
+  });
+}
+
+const STEP = 1.4;
+const zoomAt = (zoom: Zoom, by: number, x: number, y: number): Zoom => {
+  const factor = Math.min(20, Math.max(0.5, zoom.factor * by));
+  const k = factor / zoom.factor;
+  return { factor, x: x - (x - zoom.x) * k, y: y - (y - zoom.y) * k };
+};
+
+interface Props {
+  selected: string | null;
+  onSelect: (id: string) => void;
+  width: number;
+  height: number;
+}
+
+/** Side, top and front views of the ledger to one scale, with the CG, its ellipse and its window. Parts are moved and sized by mouse, touch or keys. */
+export function CraftDrawing({ selected, onSelect, width, height }: Props) {
+  const { design, evaluation, preview, file } = useDesk();
+  const { habit, views: wanted, snapping, set } = usePreferences();
+  const [zoom, setZoom] = useState<Zoom>(NO_ZOOM);
+  const [guides, setGuides] = useState<Guide[]>([]);
+  const svg = useRef<SVGSVGElement>(null);
+  const { items } = design;
+  const clashes = useMemo(() => overlaps({ ...design, items }), [design, items]);
+  const outside = useMemo(() => new Set(outOfEnvelope(design).map((o) => o.id)), [design]);
+  const shown = VIEWS.filter((v) => wanted.includes(v));
+  const box = extent(preview ? { ...design, items: [...items, ...preview.design.items] } : design);
+
+  // The wheel zooms with Ctrl (as a pinch does); alone it scrolls the page. React's own wheel listener cannot hold the page back.
+  useEffect(() => {
+    const element = svg.current;
+    if (!element) return;
+    const wheel = (event: WheelEvent) => {
+      if (!event.ctrlKey && !event.metaKey) return;
+      event.preventDefault();
+      const at = element.getBoundingClientRect();
+      const k = element.viewBox.baseVal.width / at.width;
+      setZoom((z) => zoomAt(z, event.deltaY < 0 ? 1.15 : 1 / 1.15, (event.clientX - at.left) * k, (event.clientY - at.top) * k));
+    };
+    element.addEventListener("wheel", wheel, { passive: false });
+    return () => element.removeEventListener("wheel", wheel);
+  }, []);
+  const pan = useDrag(({ movement: [dx, dy], memo }: { movement: [number, number]; memo?: Zoom }) => {
+    const start = memo ?? zoom;
+    const k = width / (svg.current?.getBoundingClientRect().width ?? width);
+    setZoom({ ...start, x: start.x + dx * k, y: start.y + dy * k });
+    return start;
+  });
   if (!box) return null;
-  const sheet = sheetFor(box, WIDTH, height);
-  const window = design.brief.targets.find((t) => t.metric === "cgX" && t.comparison === "between");
-  const inOrder = design.items.map((item, i) => ({ item, number: i + 1 })).sort((a, b) => b.item.size.x * b.item.size.z - a.item.size.x * a.item.size.z);
+  const sheet = sheetFor(box, width, height, shown, zoom);
+  const windows = design.brief.targets.flatMap((t) => {
+    const axis = WINDOW_AXIS[t.metric];
+    return axis && t.comparison === "between" && t.upper !== undefined ? [{ axis, low: t.value, high: t.upper }] : [];
+  });
+  const inOrder = items.map((item, i) => ({ item, number: i + 1 })).sort((a, b) => b.item.size.x * b.item.size.z - a.item.size.x * a.item.size.z);
   const out = evaluation.findings.some((f) => f.code === "cg-outside");
   const proposed = preview
     ? preview.design.items
-        .map((item) => ({ item, from: design.items.find((i) => i.id === item.id) }))
-        .filter(({ item, from }) => !from || item.place.x !== from.place.x || item.place.y !== from.place.y)
+        .map((item) => ({ item, from: items.find((i) => i.id === item.id) }))
+        .filter(({ item, from }) => !from || item.place.x !== from.place.x || item.place.y !== from.place.y || item.place.z !== from.place.z)
     : [];
-  const labels = (view: ViewName) => {
-    const { top, bottom } = sheet.views[view];
-    const bounds = { x: 2, y: top - 18, w: WIDTH - 4, h: bottom - top + 34 };
-    const cg = evaluation.mass?.cg;
-    const taken: Box[] = cg ? [{ x: sheet.px(cg.x) - 14, y: sheet.py(view, cg[VERTICAL[view]]) - 10, w: 28, h: 20 }] : [];
-    return placeLabels(
-      design.items
-        .map((item, i) => ({ item, number: i + 1, box: boxesOf(item, sheet, view)[0] as Box }))
-        .sort((a, b) => a.box.w * a.box.h - b.box.w * b.box.h)
-        .map(({ item, number, box: b }) => {
-          const text = view === "top" && item.mass && b.w > 34 ? `${number} ${plain(item.mass.value * item.quantity, "mass", habit)}` : String(number);
-          const w = text.length * 6.6 + 4;
-          const h = 13;
-          const cx = b.x + b.w / 2 - w / 2;
-          const cy = b.y + b.h / 2 - h / 2;
-          const sides: Box[] = [
-            { x: cx, y: b.y - h - 1, w, h },
-            { x: cx, y: b.y + b.h + 1, w, h },
-            { x: b.x + b.w + 2, y: cy, w, h },
-            { x: b.x - w - 2, y: cy, w, h },
-            { x: b.x + 3, y: b.y + 2, w, h },
-            { x: b.x + b.w - w - 3, y: b.y + b.h - h - 2, w, h },
-          ];
-          const inside = b.w >= w + 2 && b.h >= h;
-          return { data: { text, item }, candidates: inside ? [{ x: cx, y: cy, w, h }, { x: b.x + 3, y: cy, w, h }, { x: b.x + b.w - w - 3, y: cy, w, h }, ...sides] : sides };
-        }),
-      bounds,
-      taken,
-    );
+  const chosen = items.find((i) => i.id === selected);
+  const nameOf = (id: string | undefined) => items.find((i) => i.id === id)?.name;
+  const size = (axis: Axis) => box.max[axis] - box.min[axis];
+  const zoomKeys = (event: KeyboardEvent) => {
+    if (event.target !== event.currentTarget) return;
+    const by = { "+": STEP, "=": STEP, "-": 1 / STEP }[event.key];
+    if (by) setZoom((z) => zoomAt(z, by, width / 2, height / 2));
+    else if (event.key === "0") setZoom(NO_ZOOM);
   };
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${height}`} width="100%" className="block bg-sheet" role="group" aria-label="Side and top view to scale">
-      <title>Side and top view to scale</title>
-      {window?.upper !== undefined && <WindowBand sheet={sheet} low={window.value} high={window.upper} />}
-      <path d={`M${sheet.px(sheet.min)} ${sheet.py("top", 0)}H${sheet.px(sheet.max)}`} stroke="var(--hair)" strokeDasharray="8 3 2 3" />
-      <path d={`M4 ${sheet.views.side.bottom + 1}H${WIDTH - 4}`} stroke="var(--rule)" />
-      {(["side", "top"] as const).map((view) => (
-        <g key={view}>
-          <text x={WIDTH - 6} y={sheet.views[view].top - 6} textAnchor="end" fontSize="11" fill="var(--pencil)">
-            {view === "side" ? "Side" : "Top"}
-          </text>
-          {inOrder.map(({ item, number }) => (
-            <Part key={item.id} {...{ item, number, sheet, view }} selected={item.id === selected} onSelect={() => onSelect(item.id)} />
-          ))}
-          {labels(view).map(({ box: b, data }) => (
-            <text
-              key={data.item.id}
-              x={b.x + 2}
-              y={b.y + 10}
-              className="num"
-              fontSize="11"
-              fill={data.item.id === selected ? "var(--accent)" : "var(--ink2)"}
-              pointerEvents="none"
-              style={{ fontSize: 11 }}
-            >
-              {data.text}
-            </text>
-          ))}
-          {evaluation.mass && <CgMark sheet={sheet} view={view} mass={evaluation.mass} colour={out ? "var(--stop)" : "var(--ink)"} />}
-          {preview && <Proposed {...{ sheet, view, items: proposed }} evaluation={preview.evaluation} />}
-          <ThrustArrow sheet={sheet} view={view} />
-        </g>
-      ))}
-      <Ruler sheet={sheet} habit={habit} />
-    </svg>
+    <figure className="m-0">
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing takes + − 0 for zoom while it has the focus */}
+      <svg ref={svg} viewBox={`0 0 ${width} ${height}`} width="100%" className="block bg-sheet" role="group" tabIndex={0} onKeyDown={zoomKeys} aria-label="Views to scale">
+        <title>{`${file.craft.name}: ${shown.map((v) => NAMES[v].toLowerCase()).join(", ")} view to scale`}</title>
+        <defs>
+          <pattern id="overlap" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <path d="M0 0v5" stroke="var(--stop)" strokeWidth="1.6" />
+          </pattern>
+        </defs>
+        <rect {...pan()} width={width} height={height} fill="transparent" className="touch-pan-y" />
+        {shown.flatMap((view) =>
+          windows
+            .filter((w) => w.axis === ACROSS[view].axis || w.axis === UP[view])
+            .map((w) => <WindowBand key={`${view}${w.axis}`} {...{ sheet, view, axis: w.axis, low: w.low, high: w.high }} />),
+        )}
+        {shown.map((view) => {
+          const frame = sheet.views[view];
+          return (
+            <g key={view}>
+              {view === "side" ? (
+                <path pointerEvents="none" d={`M${frame.x} ${frame.y + frame.h + 1}h${frame.w}`} stroke="var(--rule)" />
+              ) : (
+                <path
+                  pointerEvents="none"
+                  d={view === "top" ? `M${frame.x} ${sheet.py("top", 0)}h${frame.w}` : `M${sheet.px("front", 0)} ${frame.y}v${frame.h}`}
+                  stroke="var(--hair)"
+                  strokeDasharray="8 3 2 3"
+                />
+              )}
+              <text pointerEvents="none" x={frame.x + frame.w} y={frame.y - 5} textAnchor="end" fontSize="11" fill="var(--pencil)">
+                {NAMES[view]}
+                {view === "front" ? ", starboard left" : ""}
+              </text>
+              {design.envelope && <EnvelopeMark {...{ sheet, view }} envelope={design.envelope} />}
+              {design.outlines
+                .filter((o) => o.view === view)
+                .map((o) => (
+                  <TracedOutline key={o.id} sheet={sheet} outline={o} />
+                ))}
+              {inOrder.map(({ item, number }) => (
+                <Part
+                  key={item.id}
+                  {...{ item, number, sheet, view, snapping }}
+                  outside={outside.has(item.id)}
+                  selected={item.id === selected}
+                  onSelect={() => onSelect(item.id)}
+                  onGuide={setGuides}
+                />
+              ))}
+              <OverlapMarks {...{ sheet, view, items }} pairs={clashes} />
+              {labelsOf(items, sheet, view, evaluation.mass?.cg, (kg) => plain(kg, "mass", habit)).map(({ box: b, data }) => (
+                <text
+                  key={data.item.id}
+                  x={b.x + 2}
+                  y={b.y + 10}
+                  className="num"
+                  fill={data.item.id === selected ? "var(--accent)" : "var(--ink2)"}
+                  pointerEvents="none"
+                  style={{ fontSize: 11 }}
+                >
+                  {data.text}
+                </text>
+              ))}
+              {evaluation.mass && <CgMark sheet={sheet} view={view} mass={evaluation.mass} colour={out ? "var(--stop)" : "var(--ink)"} />}
+              {preview && <Proposed {...{ sheet, view, items: proposed }} evaluation={preview.evaluation} />}
+              <ThrustArrow sheet={sheet} view={view} />
+              {guides
+                .filter((g) => g.axis === ACROSS[view].axis || g.axis === UP[view])
+                .map((g) => (
+                  <path
+                    key={`${g.axis}${g.at}`}
+                    pointerEvents="none"
+                    d={g.axis === ACROSS[view].axis ? `M${sheet.px(view, g.at)} ${frame.y - 14}v${frame.h + 28}` : `M${frame.x - 10} ${sheet.py(view, g.at)}h${frame.w + 20}`}
+                    stroke="var(--accent)"
+                    strokeDasharray="2 3"
+                  />
+                ))}
+              {chosen && <ResizeHandles item={chosen} sheet={sheet} view={view} grid={snapping.grid} />}
+            </g>
+          );
+        })}
+        {shown.includes("side") && <Ruler {...{ sheet, box, habit }} view="side" along="across" />}
+        {shown[0] === "top" && <Ruler {...{ sheet, box, habit }} view="top" along="across" />}
+        {shown.includes("side") && size("z") > 0.7 * size("x") && <Ruler {...{ sheet, box, habit }} view="side" along="up" />}
+        {shown.includes("top") && size("y") > 1.2 * size("x") && <Ruler {...{ sheet, box, habit }} view="top" along="up" />}
+        {shown[0] === "front" && <Ruler {...{ sheet, box, habit }} view="front" along="across" />}
+      </svg>
+      <div className="no-print flex items-center gap-1 px-2 pb-1 text-[11px] max-[640px]:flex-wrap" role="toolbar" aria-label="Drawing">
+        {VIEWS.map((v) => (
+          <button
+            key={v}
+            type="button"
+            aria-pressed={wanted.includes(v)}
+            className={`chip ${wanted.includes(v) ? "chip-on" : ""}`}
+            onClick={() => set({ views: shown.length > 1 || !wanted.includes(v) ? VIEWS.filter((w) => (w === v ? !wanted.includes(v) : wanted.includes(w))) : [...wanted] })}
+          >
+            {NAMES[v].toLowerCase()}
+          </button>
+        ))}
+        <span className="mx-1 text-pencil">snap</span>
+        <button type="button" className="chip" aria-label="Snap grid" onClick={() => set({ snapping: { ...snapping, grid: snapping.grid === 0.001 ? 0.005 : 0.001 } })}>
+          {snapping.grid === 0.001 ? "1 mm" : "5 mm"}
+        </button>
+        <button
+          type="button"
+          aria-pressed={snapping.faces}
+          className={`chip ${snapping.faces ? "chip-on" : ""}`}
+          onClick={() => set({ snapping: { ...snapping, faces: !snapping.faces } })}
+        >
+          faces
+        </button>
+        <button type="button" className="chip ml-1" aria-label="Zoom out" onClick={() => setZoom((z) => zoomAt(z, 1 / STEP, width / 2, height / 2))}>
+          −
+        </button>
+        <button type="button" className="chip" aria-label="Zoom in" onClick={() => setZoom((z) => zoomAt(z, STEP, width / 2, height / 2))}>
+          +
+        </button>
+        {zoom !== NO_ZOOM && (
+          <button type="button" className="chip" onClick={() => setZoom(NO_ZOOM)}>
+            whole
+          </button>
+        )}
+        <button type="button" className="chip ml-1" onClick={() => svg.current && saveSvg(svg.current, sheet.scale, `${file.craft.name} drawing`)}>
+          save SVG
+        </button>
+        {clashes.length > 0 && (
+          <span className="min-w-0 flex-1 truncate pl-2 text-right text-stop" title={clashes.map((c) => `${nameOf(c.a)} and ${nameOf(c.b)}`).join("\n")}>
+            {clashes.length === 1 ? "1 overlap" : `${clashes.length} overlaps`}: {nameOf(clashes[0]?.a)} and {nameOf(clashes[0]?.b)}
+          </span>
+        )}
+      </div>
+    </figure>
   );
 }

@@ -1,8 +1,9 @@
+import type { Axis, Outline } from "../../core/design/schema";
 import { type UnitHabit, toDisplay } from "../../core/design/units";
-import type { MassResult } from "../../core/mass/rollup";
+import type { Extent, MassResult } from "../../core/mass/rollup";
 import { plain } from "../../core/wording/format";
 import { useDesk } from "../app/desk";
-import { type Sheet, VERTICAL, type ViewName, roundStep } from "./scale";
+import { ACROSS, type Sheet, UP, type ViewName, roundStep } from "./scale";
 
 /** Radius in standard deviations of the ellipse that holds nine in ten of a plane normal distribution: √(−2 ln 0.1). */
 const NINE_IN_TEN = Math.sqrt(-2 * Math.log(0.1));
@@ -20,10 +21,12 @@ export function ellipse(varX: number, varV: number, cov: number): { major: numbe
 
 /** Long cross and ellipse: where the CG is, nine times in ten. */
 export function CgMark({ sheet, view, mass, colour }: { sheet: Sheet; view: ViewName; mass: MassResult; colour: string }) {
-  const axis = VERTICAL[view];
-  const x = sheet.px(mass.cg.x);
-  const y = sheet.py(view, mass.cg[axis]);
-  const e = ellipse(mass.cgSd.x ** 2, mass.cgSd[axis] ** 2, view === "side" ? mass.cov.xz : mass.cov.xy);
+  const { axis, sign } = ACROSS[view];
+  const up = UP[view];
+  const x = sheet.px(view, mass.cg[axis]);
+  const y = sheet.py(view, mass.cg[up]);
+  const covariance = { side: mass.cov.xz, top: mass.cov.xy, front: sign * mass.cov.yz }[view];
+  const e = ellipse(mass.cgSd[axis] ** 2, mass.cgSd[up] ** 2, covariance);
   return (
     <g pointerEvents="none" stroke={colour} data-mark={`cg-${view}`}>
       <path d={`M${x - 20} ${y}h40M${x} ${y - 24}v48`} strokeWidth="1.6" />
@@ -41,41 +44,68 @@ export function CgMark({ sheet, view, mass, colour }: { sheet: Sheet; view: View
   );
 }
 
-/** Green band through both views: where the CG must be. */
-export function WindowBand({ sheet, low, high }: { sheet: Sheet; low: number; high: number }) {
-  const x = sheet.px(low);
+const OVER = 16;
+
+/** Green band: where the CG must be along one axis, across or up a view. */
+export function WindowBand({ sheet, view, axis, low, high }: { sheet: Sheet; view: ViewName; axis: Axis; low: number; high: number }) {
+  const box = sheet.views[view];
+  const upright = ACROSS[view].axis === axis;
+  const [a, b] = upright ? [sheet.px(view, low), sheet.px(view, high)] : [sheet.py(view, low), sheet.py(view, high)];
+  const [from, to] = [Math.min(a, b), Math.max(a, b)];
+  const rect = upright ? { x: from, y: box.y - OVER, width: to - from, height: box.h + 2 * OVER } : { x: box.x, y: from, width: box.w, height: to - from };
   return (
     <g pointerEvents="none">
-      <rect x={x} y="6" width={sheet.px(high) - x} height={sheet.height - 10} fill="var(--tint-clear)" fillOpacity="0.8" />
-      <path d={`M${x} 6V${sheet.height - 4}M${sheet.px(high)} 6V${sheet.height - 4}`} stroke="var(--clear)" />
+      <rect {...rect} fill="var(--tint-clear)" fillOpacity="0.8" />
+      <path
+        d={upright ? `M${from} ${rect.y}v${rect.height}M${to} ${rect.y}v${rect.height}` : `M${rect.x} ${from}h${rect.width}M${rect.x} ${to}h${rect.width}`}
+        stroke="var(--clear)"
+      />
     </g>
   );
 }
 
-/** Scale along x between the two views, in the user's unit. */
-export function Ruler({ sheet, habit }: { sheet: Sheet; habit: UnitHabit }) {
+/** Scale along one axis of a view, in the user's unit: under it, or up its left side. */
+export function Ruler({ sheet, view, box, along, habit }: { sheet: Sheet; view: ViewName; box: Extent; along: "across" | "up"; habit: UnitHabit }) {
+  const axis = along === "across" ? ACROSS[view].axis : UP[view];
+  const frame = sheet.views[view];
   const inch = habit === "imperial";
-  const step = inch ? roundStep((sheet.max - sheet.min) / 0.0254, 9) * 0.0254 : roundStep(sheet.max - sheet.min, 9);
-  const first = Math.ceil(sheet.min / step);
-  const ticks = Array.from({ length: Math.floor(sheet.max / step) - first + 1 }, (_, i) => (first + i) * step);
+  const unit = inch ? 0.0254 : 0.001;
+  const [min, max] = [box.min[axis], box.max[axis]];
+  const count = Math.max(2, Math.min(10, Math.floor(((max - min) * sheet.scale) / 46)));
+  const step = roundStep(Math.max(max - min, 1e-4) / unit, count) * unit;
+  const first = Math.ceil(min / step - 1e-9);
+  const ticks = Array.from({ length: Math.max(0, Math.min(40, Math.floor(max / step + 1e-9) - first + 1)) }, (_, i) => (first + i) * step);
+  const base = frame.y + frame.h + 3;
   return (
     <g pointerEvents="none">
-      <text x="4" y={sheet.ruler + 17} fontSize="11" fill="var(--pencil)">
-        x {inch ? "in" : "mm"}
-      </text>
-      {ticks.map((t) => (
-        <g key={t}>
-          <path d={`M${sheet.px(t)} ${sheet.ruler - 6}v5`} stroke="var(--rule)" />
-          <text x={sheet.px(t)} y={sheet.ruler + 8} textAnchor="middle" className="num" style={{ fontSize: 11 }} fill="var(--ink2)">
-            {Number(toDisplay(t, "length", habit).toFixed(2))}
-          </text>
-        </g>
-      ))}
+      {ticks.map((t) => {
+        const text = Number(toDisplay(t, "length", habit).toFixed(2));
+        if (along === "across") {
+          const x = sheet.px(view, t);
+          return (
+            <g key={t}>
+              <path d={`M${x} ${base}v5`} stroke="var(--rule)" />
+              <text x={x} y={base + 15} textAnchor="middle" className="num" style={{ fontSize: 11 }} fill="var(--pencil)">
+                {text}
+              </text>
+            </g>
+          );
+        }
+        const y = sheet.py(view, t);
+        return (
+          <g key={t}>
+            <path d={`M${frame.x - 5} ${y}h5`} stroke="var(--rule)" />
+            <text x={frame.x - 7} y={y + 4} textAnchor="end" className="num" style={{ fontSize: 11 }} fill="var(--pencil)">
+              {text}
+            </text>
+          </g>
+        );
+      })}
     </g>
   );
 }
 
-/** Thrust of the drive at full throttle, through its propeller, along its tilt. Side view only. */
+/** Thrust of the drive at full throttle, through its propeller, along its tilt. */
 export function ThrustArrow({ sheet, view }: { sheet: Sheet; view: ViewName }) {
   const { design, evaluation } = useDesk();
   const unit = design.units[0];
@@ -85,18 +115,47 @@ export function ThrustArrow({ sheet, view }: { sheet: Sheet; view: ViewName }) {
   const c = Math.cos(unit.tilt);
   const s = Math.sin(unit.tilt);
   const [dx, dy] = sense[0] === 0 ? [s, sense[1] * c] : [sense[0] * c, -s];
-  const x = sheet.px(item.place.x);
+  const x = sheet.px("side", item.place.x);
   const y = sheet.py("side", item.place.z);
-  const length = 46;
+  const length = 40;
   const [ex, ey] = [x + dx * length, y + dy * length];
+  const text = plain(evaluation.power.result.values.thrust, "force", "metric", 1);
   return (
     <g pointerEvents="none" stroke="var(--accent)" fill="var(--accent)">
       <path d={`M${x} ${y}L${ex} ${ey}`} strokeWidth="2.5" />
       <path d={`M${ex + dx * 8} ${ey + dy * 8}L${ex - dy * 4} ${ey + dx * 4}L${ex + dy * 4} ${ey - dx * 4}z`} stroke="none" />
-      <path d={`M${x} ${y}L${x - dx * 260} ${y - dy * 260}`} strokeWidth="0.8" strokeDasharray="7 3 2 3" stroke="var(--pencil)" />
-      <text x={Math.max(ex - 6, 4)} y={ey - 10} fontSize="11" stroke="none" className="num" style={{ fontSize: 11, fontWeight: 600 }}>
-        {plain(evaluation.power.result.values.thrust, "force", "metric", 1)}
+      <path d={`M${x} ${y}L${x - dx * 220} ${y - dy * 220}`} strokeWidth="0.8" strokeDasharray="7 3 2 3" stroke="var(--pencil)" />
+      <text x={Math.max(Math.abs(dx) > 0.5 ? ex - 6 : ex + 8, 4)} y={Math.abs(dx) > 0.5 ? ey - 10 : ey + 4} stroke="none" className="num" style={{ fontSize: 11, fontWeight: 600 }}>
+        {text}
       </text>
     </g>
   );
+}
+
+/** A traced shape under one view, at its true size. */
+export function TracedOutline({ sheet, outline }: { sheet: Sheet; outline: Outline }) {
+  const scale = outline.scale * sheet.scale;
+  return (
+    <path
+      pointerEvents="none"
+      d={outline.path}
+      transform={`translate(${sheet.px(outline.view, outline.across)} ${sheet.py(outline.view, outline.up)}) scale(${scale})`}
+      fill="none"
+      stroke="var(--pencil)"
+      strokeWidth="1"
+      vectorEffect="non-scaling-stroke"
+      data-outline={outline.id}
+    />
+  );
+}
+
+/** The box that every part must stay inside. */
+export function EnvelopeMark({ sheet, view, envelope }: { sheet: Sheet; view: ViewName; envelope: Extent }) {
+  const across = ACROSS[view].axis;
+  const up = UP[view];
+  const x1 = sheet.px(view, envelope.min[across]);
+  const x2 = sheet.px(view, envelope.max[across]);
+  const y1 = sheet.py(view, envelope.max[up]);
+  const y2 = sheet.py(view, envelope.min[up]);
+  return <rect pointerEvents="none" x={Math.min(x1, x2)} y={y1} width={Math.abs(x2 - x1)} height={y2 - y1} fill="none" stroke="var(--rule)" strokeDasharray="10 3 2 3 2 3" />;
 }

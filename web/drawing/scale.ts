@@ -1,55 +1,107 @@
+import type { Axis } from "../../core/design/schema";
 import type { Extent } from "../../core/mass/rollup";
 
-/** Which two axes of the craft a view shows: across the sheet and up the sheet. */
-export type ViewName = "side" | "top";
-export const VERTICAL: Record<ViewName, "z" | "y"> = { side: "z", top: "y" };
+/** Side from port (nose left), top from above (nose left), front from ahead (starboard left). */
+export const VIEWS = ["side", "top", "front"] as const;
+export type ViewName = (typeof VIEWS)[number];
+
+/** Axis of the craft across and up the sheet, and the way it runs. */
+export const ACROSS: Record<ViewName, { axis: Axis; sign: 1 | -1 }> = { side: { axis: "x", sign: 1 }, top: { axis: "x", sign: 1 }, front: { axis: "y", sign: -1 } };
+export const UP: Record<ViewName, Axis> = { side: "z", top: "y", front: "z" };
+
+export interface Box {
+  x: number;
+  y: number;
+  w: number;
+  h: number;
+}
+
+export interface Zoom {
+  factor: number;
+  x: number;
+  y: number;
+}
+export const NO_ZOOM: Zoom = { factor: 1, x: 0, y: 0 };
 
 export interface Sheet {
   /** px per metre */
   scale: number;
   width: number;
   height: number;
-  /** x of the craft (m) to x on the sheet (px) */
-  px: (x: number) => number;
-  /** z (side) or y (top) of the craft (m) to y on the sheet (px) */
+  shown: readonly ViewName[];
+  /** Place of each shown view on the sheet, px */
+  views: Record<ViewName, Box>;
+  /** Coordinate of a view's across axis (m) to x on the sheet (px) */
+  px: (view: ViewName, value: number) => number;
+  /** Coordinate of a view's up axis (m) to y on the sheet (px) */
   py: (view: ViewName, value: number) => number;
-  /** Sheet ranges of the two views, px */
-  views: Record<ViewName, { top: number; bottom: number }>;
-  ruler: number;
-  min: number;
-  max: number;
 }
 
-const SIDE_MARGIN = 34;
-const GAP = 34;
-const TOP_MARGIN = 22;
+const MARGIN = { left: 34, right: 30, top: 20, bottom: 14 };
+const GAP = 36;
+
+type Cell = { view: ViewName; column: number; row: number };
+/** Ways to lay the views out: projected (front beside side, top below it), in a row, in a column. */
+const ARRANGEMENTS: ((views: readonly ViewName[]) => Cell[])[] = [
+  (views) => views.map((view) => ({ view, column: view === "front" && views.length > 1 ? 1 : 0, row: view === "top" && views.length > 1 ? 1 : 0 })),
+  (views) => views.map((view, i) => ({ view, column: i, row: 0 })),
+  (views) => views.map((view, i) => ({ view, column: 0, row: i })),
+];
 
 /**
- * One scale for both views of a craft, as large as the sheet allows. x runs to the right (aft); up the sheet is z in the side view, y
- * (starboard) in the top view, as seen from above with the nose to the left.
+ * One scale for all views of a craft, as large as the sheet allows: the arrangement is the one that gives the largest, so that tall and wide craft read as well as long ones.
  */
-export function sheetFor(box: Extent, width: number, height: number): Sheet {
-  const pad = 0.04 * Math.max(box.max.x - box.min.x, 0.1);
-  const min = box.min.x - pad;
-  const max = box.max.x + pad;
-  const dz = Math.max(box.max.z - box.min.z, 0.01);
-  const dy = Math.max(box.max.y - box.min.y, 0.01);
-  const free = height - TOP_MARGIN - GAP - 12;
-  const scale = Math.min((width - 2 * SIDE_MARGIN) / (max - min), free / (dz + dy));
-  const left = (width - (max - min) * scale) / 2;
-  const slack = Math.max(0, free - (dz + dy) * scale);
-  const side = { top: TOP_MARGIN + slack / 4, bottom: TOP_MARGIN + slack / 4 + dz * scale };
-  const top = { top: side.bottom + GAP + slack / 4, bottom: side.bottom + GAP + slack / 4 + dy * scale };
+export function sheetFor(box: Extent, width: number, height: number, shown: readonly ViewName[] = ["side", "top"], zoom: Zoom = NO_ZOOM): Sheet {
+  const size = (axis: Axis) => Math.max(box.max[axis] - box.min[axis], 0.01);
+  const pad = 0.03 * Math.max(size("x"), size("y"), size("z"), 0.1);
+  const wide = (v: ViewName) => size(ACROSS[v].axis) + 2 * pad;
+  const tall = (v: ViewName) => size(UP[v]);
+  const free = { w: width - MARGIN.left - MARGIN.right, h: height - MARGIN.top - MARGIN.bottom - 20 };
+  const sum = (list: number[]) => list.reduce((a, b) => a + b, 0);
+  const tried = ARRANGEMENTS.map((arrange) => {
+    const cells = arrange(shown);
+    const columns = [...new Set(cells.map((c) => c.column))].sort().map((k) => Math.max(...cells.filter((c) => c.column === k).map((c) => wide(c.view))));
+    const rows = [...new Set(cells.map((c) => c.row))].sort().map((k) => Math.max(...cells.filter((c) => c.row === k).map((c) => tall(c.view))));
+    const scale = Math.min((free.w - GAP * (columns.length - 1)) / sum(columns), (free.h - GAP * (rows.length - 1)) / sum(rows));
+    return { cells, columns, rows, scale };
+  });
+  const best = tried.reduce((a, b) => (b.scale > a.scale * 1.02 ? b : a));
+  const scale = Math.max(best.scale, 1e-6);
+  // What room is left over is shared out around the views.
+  const slack = {
+    x: Math.max(0, (free.w - GAP * (best.columns.length - 1) - sum(best.columns) * scale) / (best.columns.length + 1)),
+    y: Math.max(0, (free.h - GAP * (best.rows.length - 1) - sum(best.rows) * scale) / (best.rows.length + 1)),
+  };
+  const start = (list: number[], k: number, s: number) => sum(list.slice(0, k)) * scale + k * (GAP + s) + s;
+  const columnAt = [...new Set(best.cells.map((c) => c.column))].sort();
+  const rowAt = [...new Set(best.cells.map((c) => c.row))].sort();
+  const nothing: Box = { x: 0, y: 0, w: 0, h: 0 };
+  const plain: Record<ViewName, Box> = { side: nothing, top: nothing, front: nothing };
+  for (const { view, column, row } of best.cells)
+    plain[view] = {
+      x: MARGIN.left + start(best.columns, columnAt.indexOf(column), slack.x),
+      y: MARGIN.top + start(best.rows, rowAt.indexOf(row), slack.y),
+      w: wide(view) * scale,
+      h: tall(view) * scale,
+    };
+  const zx = (x: number) => x * zoom.factor + zoom.x;
+  const zy = (y: number) => y * zoom.factor + zoom.y;
+  const views = Object.fromEntries(VIEWS.map((v) => [v, { x: zx(plain[v].x), y: zy(plain[v].y), w: plain[v].w * zoom.factor, h: plain[v].h * zoom.factor }])) as Record<
+    ViewName,
+    Box
+  >;
   return {
-    scale,
+    scale: scale * zoom.factor,
     width,
     height,
-    min,
-    max,
-    views: { side, top },
-    ruler: side.bottom + 8,
-    px: (x) => left + (x - min) * scale,
-    py: (view, value) => (view === "side" ? side.bottom - (value - box.min.z) * scale : top.bottom - (value - box.min.y) * scale),
+    shown,
+    views,
+    px: (view, value) => {
+      const { axis, sign } = ACROSS[view];
+      const from = sign === 1 ? value - box.min[axis] : box.max[axis] - value;
+      return zx(plain[view].x + (from + pad) * scale);
+    },
+    py: (view, value) => zy(plain[view].y + plain[view].h - (value - box.min[UP[view]]) * scale),
   };
 }
 
@@ -59,13 +111,6 @@ export function roundStep(range: number, count: number): number {
   const ten = 10 ** Math.floor(Math.log10(raw));
   const lead = raw / ten;
   return (lead < 1.5 ? 1 : lead < 3.5 ? 2 : lead < 7.5 ? 5 : 10) * ten;
-}
-
-export interface Box {
-  x: number;
-  y: number;
-  w: number;
-  h: number;
 }
 
 const overlap = (a: Box, b: Box) => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h;
@@ -84,4 +129,25 @@ export function placeLabels<T>(labels: { candidates: Box[]; data: T }[], bounds:
     }
   }
   return out;
+}
+
+export interface SnapLine {
+  /** Where the moved centre goes, m */
+  value: number;
+  /** The face or centreline that it stands at, m; null on the grid alone */
+  at: number | null;
+}
+
+/**
+ * Where a part's centre snaps along one axis: to a face or the centre of another part, or to the centreline, when one of its own faces or its centre comes within `reach`
+ * of it; else to the grid. All in m.
+ */
+export function snap(centre: number, half: number, lines: readonly number[], reach: number, grid: number): SnapLine {
+  let best: SnapLine & { off: number } = { value: Math.round(centre / grid) * grid, at: null, off: reach };
+  for (const at of lines)
+    for (const own of [0, -half, half]) {
+      const off = Math.abs(centre + own - at);
+      if (off < best.off) best = { value: at - own, at, off };
+    }
+  return { value: best.value, at: best.at };
 }

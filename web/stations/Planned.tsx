@@ -25,10 +25,3 @@ export const StabilityPlanned = () => (
     now="Until then the window for the CG is entered by hand in Brief."
   />
 );
-export const BenchPlanned = () => (
-  <Planned
-    name="Bench"
-    holds={["guided weigh-in and balance, reconciled with the ledger", "thrust-stand sweeps that correct the predicted curve", "instruments and their calibration"]}
-    now="Until then enter a weighed mass in Layout and mark it measured; a tethered pull is logged as a run on rung 2."
-  />
-);

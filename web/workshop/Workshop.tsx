@@ -67,9 +67,9 @@ function CraftRow({ summary, scale }: { summary: CraftSummary; scale: number }) 
     onError: (e) => toast.error(sayError(e)),
   });
   return (
-    <li data-craft={slug} className="flex items-end gap-4 border-b-[3px] border-ink2 pt-4 shadow-none">
+    <li data-craft={slug} className="flex items-end gap-4 border-b-[3px] border-ink2 pt-4 max-[640px]:flex-wrap">
       <Silhouette summary={summary} scale={scale} />
-      <div className="min-w-0 flex-1 pb-2">
+      <div className="min-w-0 flex-1 pb-2 max-[640px]:order-first max-[640px]:basis-full">
         <Link to={`/craft/${slug}/${newest.label}/brief`} className="hover:underline">
           <h2 className="inline text-[16px]">{craft.name}</h2>
         </Link>{" "}
@@ -90,7 +90,7 @@ function CraftRow({ summary, scale }: { summary: CraftSummary; scale: number }) 
           {summary.runs} {summary.runs === 1 ? "run" : "runs"}, {summary.openFaults} {summary.openFaults === 1 ? "fault" : "faults"} open or unproven
         </p>
       </div>
-      <div className="flex items-end gap-3 pb-1" role="img" aria-label={`Versions: ${summary.versions.map((v) => v.label).join(", ")}`}>
+      <div className="flex items-end gap-3 overflow-x-auto pb-1" role="img" aria-label={`Versions: ${summary.versions.map((v) => v.label).join(", ")}`}>
         {summary.versions.map((v) => (
           <span key={v.label} className="flex flex-col items-center">
             <Post passed={v.reached} failed={v.failed} draft={!v.frozen} />
@@ -168,9 +168,9 @@ export function Workshop() {
         <b className="text-[15px] font-[650] text-ink [font-stretch:118%]">Ultraform</b>
         <span className="text-[11px]">{data ? `${data.length} craft` : ""}</span>
       </div>
-      <header className="flex items-center gap-6 border-b border-rule px-4">
+      <header className="flex items-center gap-6 border-b border-rule px-4 [grid-area:track] max-[640px]:flex-wrap max-[640px]:gap-2 max-[640px]:py-2">
         <h1>Workshop</h1>
-        <span className="text-pencil">size it, balance it, run it, find what failed, change one thing</span>
+        <span className="text-pencil max-[640px]:hidden">size it, balance it, run it, find what failed, change one thing</span>
         <span className="ml-auto">
           <ImportButton />
         </span>
@@ -178,7 +178,7 @@ export function Workshop() {
       <div className="rail justify-end!">
         <Legend />
       </div>
-      <main className="overflow-auto">
+      <main className="overflow-auto [grid-area:main]">
         <section aria-label="Craft" className="bg-sheet px-4 pb-5 pt-2">
           {error && <p className="text-stop">{sayError(error)}</p>}
           {data && data.length > 0 && (

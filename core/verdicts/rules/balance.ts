@@ -30,8 +30,9 @@ function asRemedy(input: RuleInput, { plan }: Alternative): Remedy | null {
 function waysTo(input: RuleInput, axis: Axis, goal: number): Remedy[] {
   const { design } = input;
   const sliders = design.items.filter((i) => i.slide || i.slideY || i.slideZ).map((i) => i.id);
-  // Ballast at whichever single spot takes least: two spots at once say nothing that one does not.
-  const spots = ballastSpots(design)
+  // Ballast at whichever single spot takes least: two spots at once say nothing that one does not, unless none is enough alone.
+  const all = ballastSpots(design);
+  const best = all
     .flatMap((s) => {
       const r = balance(design, { sliders: [], spots: [s.id], goals: { [axis]: { low: goal, high: goal } } });
       return r.status === "solved" && r.plan.added > 0 ? [{ id: s.id, added: r.plan.added }] : [];
@@ -39,6 +40,7 @@ function waysTo(input: RuleInput, axis: Axis, goal: number): Remedy[] {
     .sort((a, b) => a.added - b.added)
     .slice(0, 1)
     .map((s) => s.id);
+  const spots = best.length > 0 ? best : all.map((s) => s.id);
   return alternatives(design, { sliders, spots, goals: { [axis]: { low: goal, high: goal } } }).flatMap((a) => asRemedy(input, a) ?? []);
 }
 

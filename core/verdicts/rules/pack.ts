@@ -1,24 +1,7 @@
-import { type Patch, knownAt } from "../../design/patch";
-import type { Design } from "../../design/schema";
 import { CHEMISTRY, coldFactor } from "../../power/battery";
+import { packPatch } from "../../power/packPatch";
 import { type Finding, type Remedy, type Rule, type RuleInput, figureOf } from "../types";
 import { figure, lessCurrent, set, solveFor, withDrive } from "./solve";
-
-/** A pack of another capacity whose ledger mass grows or shrinks with it. */
-function packPatch(design: Design, capacity: number): { patch: Patch; mass: number } | null {
-  const battery = design.batteries[0];
-  const item = design.items.find((i) => i.id === battery?.itemId);
-  if (!battery) return null;
-  const path = ["batteries", `#${battery.id}`];
-  const mass = item?.mass ? (item.mass.value * capacity) / battery.capacity.value : 0;
-  const list = [
-    ...knownAt([...path, "capacity"], capacity, "datasheet"),
-    // Cell resistance falls as the plates grow (common practice).
-    ...knownAt([...path, "cellResistance"], (battery.cellResistance.value * battery.capacity.value) / capacity, "guess"),
-    ...(item?.mass ? knownAt(["items", `#${item.id}`, "mass"], mass, "datasheet") : []),
-  ];
-  return { patch: { set: list, addItems: [] }, mass: mass * (item?.quantity ?? 1) };
-}
 
 function packOf(input: RuleInput, capacity: number): Remedy[] {
   const made = packPatch(input.design, capacity);

@@ -221,25 +221,27 @@ export function BriefStation() {
         {targets.length === 0 ? (
           <p className="mt-2">No targets yet. Begin with the mass that it may have: every other number follows from it.</p>
         ) : (
-          <table className="rows mt-1 w-full">
-            <thead>
-              <tr>
-                <th>Target</th>
-                <th className="w-[66px]" />
-                <th className="w-[86px]" />
-                <th className="w-[172px]">wanted</th>
-                <th className="text-right!">predicted</th>
-                <th className="text-right!" />
-                <th className="w-[150px] pl-3!">odds it holds, of 100</th>
-                <th />
-              </tr>
-            </thead>
-            <tbody>
-              {evaluation.targets.map((t) => (
-                <TargetRow key={t.target.id} result={t} />
-              ))}
-            </tbody>
-          </table>
+          <div className="wide">
+            <table className="rows mt-1 w-full">
+              <thead>
+                <tr>
+                  <th>Target</th>
+                  <th className="w-[66px]" />
+                  <th className="w-[86px]" />
+                  <th className="w-[172px]">wanted</th>
+                  <th className="text-right!">predicted</th>
+                  <th className="text-right!" />
+                  <th className="w-[150px] pl-3!">odds it holds, of 100</th>
+                  <th />
+                </tr>
+              </thead>
+              <tbody>
+                {evaluation.targets.map((t) => (
+                  <TargetRow key={t.target.id} result={t} />
+                ))}
+              </tbody>
+            </table>
+          </div>
         )}
         <p className="mt-2 flex items-center justify-between">
           <button type="button" className="act" onClick={add}>

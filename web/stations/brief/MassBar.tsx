@@ -21,7 +21,7 @@ export function MassBar() {
   let at = 0;
   const left = limit - total;
   return (
-    <section aria-label="Mass against its limit" className="border-t border-hair px-4 py-3">
+    <section aria-label="Mass against its limit" className="wide border-t border-hair px-4 py-3">
       <h2>Mass, by group, against the limit</h2>
       <svg
         viewBox={`0 0 ${width} 54`}

@@ -93,7 +93,7 @@ export function FaultForm({ fault, number, onSaved }: { fault: Values & { number
           {errors.title.message}
         </p>
       )}
-      <div className="mt-2 grid grid-cols-3 gap-3 max-[640px]:grid-cols-1">
+      <div className="mt-2 grid grid-cols-3 gap-3 max-[640px]:grid-cols-[minmax(0,1fr)] max-[640px]:[&>*]:col-span-1!">
         <label>
           Seen in
           <select className="box" {...register("run", { valueAsNumber: true })}>
@@ -139,68 +139,74 @@ export function FaultForm({ fault, number, onSaved }: { fault: Values & { number
 
       <h3 className="mt-4">Suspects</h3>
       {rows.length > 0 && (
-        <table className="rows w-full">
-          <thead>
-            <tr>
-              <th className="w-40">suspect</th>
-              <th className="w-24">against, for</th>
-              <th>for it</th>
-              <th>against it</th>
-              <th>test that tells it apart, and result</th>
-              <th className="w-24" />
-            </tr>
-          </thead>
-          <tbody>
-            {suspects.fields.map((field, i) => {
-              const s = rows[i];
-              if (!s) return null;
-              return (
-                <tr key={field.key} data-suspect={s.id} className={s.state === "ruled in" ? "bg-tint-stop" : ""}>
-                  <td className={`text-ink ${s.state === "ruled out" ? "text-pencil line-through" : "font-semibold"}`}>
-                    {s.cause}
-                    {s.state === "ruled in" && <span className="block text-[11px] text-stop">ruled in</span>}
-                    {s.state === "ruled out" && <span className="inline-block text-[11px] no-underline">ruled out</span>}
-                  </td>
-                  <td>
-                    <Balance against={stones(s.against)} forIt={stones(s.for)} state={s.state} />
-                  </td>
-                  <td>
-                    <textarea className="cell" rows={2} aria-label={`${s.cause}, for it`} placeholder="–" {...register(`suspects.${i}.for`)} />
-                  </td>
-                  <td>
-                    <textarea className="cell" rows={2} aria-label={`${s.cause}, against it`} placeholder="–" {...register(`suspects.${i}.against`)} />
-                  </td>
-                  <td>
-                    <textarea className="cell" rows={2} aria-label={`${s.cause}, test`} {...register(`suspects.${i}.test`)} />
-                    <input
-                      className="cell text-ink"
-                      aria-label={`${s.cause}, result`}
-                      placeholder={`result${s.minutes ? `, about ${s.minutes} min` : ""}`}
-                      {...register(`suspects.${i}.result`)}
-                    />
-                  </td>
-                  <td>
-                    <select className="cell" aria-label={`${s.cause}, state`} {...register(`suspects.${i}.state`)}>
-                      <option>open</option>
-                      <option>ruled in</option>
-                      <option>ruled out</option>
-                    </select>
-                    <button type="button" className="link text-[11px]" onClick={() => suspects.remove(i)}>
-                      remove
-                    </button>
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
+        <div className="wide">
+          <table className="rows w-full">
+            <thead>
+              <tr>
+                <th className="w-40">suspect</th>
+                <th className="w-24">against, for</th>
+                <th>for it</th>
+                <th>against it</th>
+                <th>test that tells it apart, and result</th>
+                <th className="w-24" />
+              </tr>
+            </thead>
+            <tbody>
+              {suspects.fields.map((field, i) => {
+                const s = rows[i];
+                if (!s) return null;
+                return (
+                  <tr key={field.key} data-suspect={s.id} className={s.state === "ruled in" ? "bg-tint-stop" : ""}>
+                    <td className={`text-ink ${s.state === "ruled out" ? "text-pencil line-through" : "font-semibold"}`}>
+                      {s.cause}
+                      {s.state === "ruled in" && <span className="block text-[11px] text-stop">ruled in</span>}
+                      {s.state === "ruled out" && <span className="inline-block text-[11px] no-underline">ruled out</span>}
+                    </td>
+                    <td>
+                      <Balance against={stones(s.against)} forIt={stones(s.for)} state={s.state} />
+                    </td>
+                    <td>
+                      <textarea className="cell" rows={2} aria-label={`${s.cause}, for it`} placeholder="–" {...register(`suspects.${i}.for`)} />
+                    </td>
+                    <td>
+                      <textarea className="cell" rows={2} aria-label={`${s.cause}, against it`} placeholder="–" {...register(`suspects.${i}.against`)} />
+                    </td>
+                    <td>
+                      <textarea className="cell" rows={2} aria-label={`${s.cause}, test`} {...register(`suspects.${i}.test`)} />
+                      <input
+                        className="cell text-ink"
+                        aria-label={`${s.cause}, result`}
+                        placeholder={`result${s.minutes ? `, about ${s.minutes} min` : ""}`}
+                        {...register(`suspects.${i}.result`)}
+                      />
+                    </td>
+                    <td>
+                      <select className="cell" aria-label={`${s.cause}, state`} {...register(`suspects.${i}.state`)}>
+                        <option>open</option>
+                        <option>ruled in</option>
+                        <option>ruled out</option>
+                      </select>
+                      <button type="button" className="link text-[11px]" onClick={() => suspects.remove(i)}>
+                        remove
+                      </button>
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        </div>
       )}
       {proposals.length > 0 && ranked && (
         <section aria-label="Proposed suspects" className="mt-2">
           <p className="text-pencil">Proposed for this symptom on {ranked.version.label}, likeliest first:</p>
           <ol>
             {proposals.map(({ cause, reasons }) => (
-              <li key={cause.id} data-proposal={cause.id} className="grid grid-cols-[1fr_1fr_auto] items-center gap-3 border-b border-hair py-1">
+              <li
+                key={cause.id}
+                data-proposal={cause.id}
+                className="grid grid-cols-[1fr_1fr_auto] items-center gap-3 border-b border-hair py-1 max-[640px]:grid-cols-[minmax(0,1fr)]"
+              >
                 <span>
                   <b className="text-ink">{cause.text}</b>
                   {reasons.map((r) => (
@@ -253,7 +259,7 @@ export function FaultForm({ fault, number, onSaved }: { fault: Values & { number
         Add a suspect of your own
       </button>
 
-      <div className="mt-4 grid grid-cols-3 gap-3 max-[640px]:grid-cols-1">
+      <div className="mt-4 grid grid-cols-3 gap-3 max-[640px]:grid-cols-[minmax(0,1fr)] max-[640px]:[&>*]:col-span-1!">
         <label>
           Cause
           <textarea className="box" rows={2} {...register("cause")} />

@@ -1,13 +1,21 @@
+import { type ClipboardEvent, Fragment, type ReactNode, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
+import { toast } from "sonner";
 import { magnitudeSchema } from "../../../core/design/evidence";
-import { type Design, type Item, itemSchema, newItem } from "../../../core/design/schema";
-import { showSd } from "../../../core/wording/format";
+import { type Axis, type Design, type Item, itemSchema, newItem } from "../../../core/design/schema";
+import { leverage } from "../../../core/mass/balance";
+import { unweigh, weigh } from "../../../core/mass/evidence";
+import { partsText } from "../../../core/mass/partsExchange";
+import { moveItem } from "../../../core/mass/tree";
+import { plain, showSd } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
+import { saveFile } from "../../drawing/saveSvg";
 import { EvidenceSelect } from "../../fields/EvidenceSelect";
 import { renewed } from "../../fields/KnownField";
 import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
+import { ImportDialog } from "./ImportDialog";
 
 const positive = magnitudeSchema.shape.value;
 const coordinate = itemSchema.shape.place.shape;
@@ -29,175 +37,508 @@ export function newPart(design: Design): Item {
   });
 }
 
+export const isWeighed = (item: Item): boolean => item.mass?.evidence === "measured" || item.mass?.evidence === "proven";
+
 /** Where a part stands between nose and tail, with its slide range and the CG window behind it. */
 function Strip({ item, min, max, window }: { item: Item; min: number; max: number; window: [number, number] | null }) {
-  const width = 120;
+  const width = 104;
   const x = (v: number) => 4 + ((v - min) / Math.max(max - min, 1e-6)) * (width - 8);
-  const known = item.mass !== null && item.mass.evidence !== "guess" && item.mass.evidence !== "datasheet";
   return (
     <svg width={width} height="14" viewBox={`0 0 ${width} 14`} aria-hidden="true">
       {window && <rect x={x(window[0])} width={Math.max(x(window[1]) - x(window[0]), 1)} y="0" height="14" fill="var(--tint-clear)" />}
       <path d={`M2 7H${width - 2}`} stroke="var(--hair)" />
       {item.slide && <path d={`M${x(item.slide.from)} 4v6m0 -3H${x(item.slide.to)}m0 -3v6`} stroke="var(--ink)" fill="none" />}
-      <rect x={x(item.place.x) - 2} y="2.5" width="4" height="9" fill={known ? "var(--ink)" : "var(--paper)"} stroke="var(--ink)" />
+      <rect x={x(item.place.x) - 2} y="2.5" width="4" height="9" fill={isWeighed(item) ? "var(--ink)" : "var(--paper)"} stroke="var(--ink)" />
     </svg>
   );
 }
 
-/** The mass ledger, edited in place like a spreadsheet. */
-export function Ledger({ selected, onSelect }: { selected: string | null; onSelect: (id: string) => void }) {
+/** What the columns of the ledger show. */
+const SHEETS = ["mass and place", "making and cost", "shares and leverage"] as const;
+type SheetName = (typeof SHEETS)[number];
+
+interface Column {
+  head: string;
+  width?: string;
+  right?: boolean;
+  cell: (item: Item) => ReactNode;
+  /** Of the rows of one group, or of all. */
+  sum?: (items: Item[]) => ReactNode;
+}
+
+const total = (items: Item[], of: (i: Item) => number | null | undefined) => items.reduce((s, i) => s + (of(i) ?? 0) * i.quantity, 0);
+
+function useColumns(sheet: SheetName): Column[] {
   const { design, evaluation, edit } = useDesk();
-  const { habit, keys } = usePreferences();
-  const window = design.brief.targets.find((t) => t.metric === "cgX" && t.upper !== undefined);
-  const min = evaluation.box?.min.x ?? 0;
-  const max = evaluation.box?.max.x ?? 1;
-  const widest = Math.max(1e-9, ...(evaluation.mass?.items.map((i) => i.blurX) ?? []));
+  const { habit } = usePreferences();
+  const unit = habit === "metric" ? { mass: "g", length: "mm" } : { mass: "oz", length: "in" };
   const change = (id: string, mutate: (item: Item) => void) =>
     edit((d) => {
       const item = d.items.find((i) => i.id === id);
       if (item) mutate(item);
     });
+  const mass = evaluation.mass;
+  const grams = (kg: number) => (kg > 0 ? plain(kg, "mass", habit) : "");
+  const window = design.brief.targets.find((t) => t.metric === "cgX" && t.upper !== undefined);
+  const band: [number, number] | null = window?.upper !== undefined ? [window.value, window.upper] : null;
+  const min = evaluation.box?.min.x ?? 0;
+  const max = evaluation.box?.max.x ?? 1;
+  const shareOf = (item: Item) => mass?.items.find((s) => s.id === item.id);
+
+  const quantity: Column = {
+    head: "n",
+    width: "w-[32px]",
+    right: true,
+    cell: (item) => (
+      <QuantityField
+        label={`${item.name}, quantity`}
+        value={item.quantity}
+        dimension="count"
+        schema={itemSchema.shape.quantity}
+        onCommit={(v) => v !== null && change(item.id, (p) => void (p.quantity = v))}
+      />
+    ),
+  };
+  if (sheet === "mass and place") {
+    const widest = Math.max(1e-9, ...(mass?.items.map((i) => i.blurX) ?? []));
+    const place = (axis: Axis): Column => ({
+      head: axis === "x" ? `x ${unit.length}` : axis,
+      width: "w-[50px]",
+      right: true,
+      cell: (item) => (
+        <QuantityField
+          label={`${item.name}, ${axis}`}
+          value={item.place[axis]}
+          dimension="length"
+          schema={coordinate[axis]}
+          onCommit={(v) => v !== null && edit((d) => moveItem(d, item.id, { [axis]: v - item.place[axis] }))}
+        />
+      ),
+    });
+    return [
+      quantity,
+      {
+        head: `planned ${unit.mass}`,
+        width: "w-[58px]",
+        right: true,
+        cell: (item) => (
+          <QuantityField
+            className="predicted"
+            label={`${item.name}, planned each`}
+            value={item.planned}
+            dimension="mass"
+            schema={positive}
+            empty="–"
+            onCommit={(v) => change(item.id, (p) => void (p.planned = v))}
+          />
+        ),
+        sum: (items) => grams(total(items, (i) => i.planned)),
+      },
+      {
+        head: "predicted",
+        width: "w-[58px]",
+        right: true,
+        cell: (item) => (
+          <QuantityField
+            className="predicted"
+            label={`${item.name}, predicted each`}
+            value={(isWeighed(item) ? item.predicted : item.mass)?.value ?? null}
+            dimension="mass"
+            schema={positive}
+            empty="–"
+            onCommit={(v) =>
+              change(item.id, (p) => {
+                const before = isWeighed(p) ? p.predicted : p.mass;
+                const next = v === null ? null : before ? renewed(before, v) : { value: v, evidence: "guess" as const };
+                if (isWeighed(p)) p.predicted = next;
+                else p.mass = next;
+              })
+            }
+          />
+        ),
+        sum: (items) => grams(total(items, (i) => (isWeighed(i) ? (i.predicted ?? i.mass) : i.mass)?.value)),
+      },
+      {
+        head: "weighed",
+        width: "w-[58px]",
+        right: true,
+        cell: (item) => (
+          <QuantityField
+            className="measured"
+            label={`${item.name}, weighed each`}
+            value={isWeighed(item) ? (item.mass?.value ?? null) : null}
+            dimension="mass"
+            schema={positive}
+            empty="weigh"
+            onCommit={(v) => change(item.id, (p) => (v === null ? unweigh(p) : weigh(p, { value: v, evidence: "measured" })))}
+          />
+        ),
+        sum: (items) => <b className="measured">{grams(total(items.filter(isWeighed), (i) => i.mass?.value))}</b>,
+      },
+      {
+        head: "±",
+        width: "w-[36px]",
+        right: true,
+        cell: (item) => {
+          const share = shareOf(item);
+          return <span className="num predicted">{share?.mass ? showSd(share.massSd / item.quantity, "mass", habit) : ""}</span>;
+        },
+      },
+      {
+        head: "",
+        width: "w-[26px]",
+        cell: (item) =>
+          item.mass && (
+            <EvidenceSelect
+              label={`${item.name}, mass known by`}
+              value={item.mass.evidence}
+              onChange={(evidence) =>
+                change(item.id, (p) => {
+                  if (!p.mass) return;
+                  const known = { value: p.mass.value, evidence };
+                  if (evidence === "measured") weigh(p, known);
+                  else {
+                    p.mass = known;
+                    p.predicted = null;
+                  }
+                })
+              }
+            />
+          ),
+      },
+      place("x"),
+      place("y"),
+      place("z"),
+      {
+        head: "",
+        width: "w-[26px]",
+        cell: (item) => (
+          <EvidenceSelect
+            drawing
+            label={`${item.name}, place known by`}
+            value={item.placeEvidence}
+            onChange={(evidence) =>
+              change(item.id, (p) => {
+                p.placeEvidence = evidence;
+                delete p.placeSd;
+              })
+            }
+          />
+        ),
+      },
+      { head: "nose to tail", width: "w-[112px]", cell: (item) => <Strip item={item} min={min} max={max} window={band} /> },
+      {
+        head: "blurs CG by",
+        width: "w-[70px]",
+        right: true,
+        cell: (item) => {
+          const share = shareOf(item);
+          return share?.mass ? (
+            <span className="num inline-flex items-center justify-end gap-1">
+              <span className="inline-block h-[5px] bg-pencil" style={{ width: `${(26 * share.blurX) / widest}px` }} aria-hidden="true" />
+              {showSd(share.blurX, "length", habit)}
+            </span>
+          ) : null;
+        },
+      },
+    ];
+  }
+  if (sheet === "making and cost")
+    return [
+      quantity,
+      {
+        head: "group",
+        width: "w-[120px]",
+        cell: (item) => <TextField label={`${item.name}, group`} value={item.group} placeholder="none" onCommit={(v) => change(item.id, (p) => void (p.group = v))} />,
+      },
+      {
+        head: "comes",
+        width: "w-[130px]",
+        cell: (item) => <SourceSelect item={item} onChange={(source) => change(item.id, (p) => void (p.source = source))} />,
+      },
+      {
+        head: "price each €",
+        width: "w-[84px]",
+        right: true,
+        cell: (item) => (
+          <QuantityField
+            label={`${item.name}, price`}
+            value={item.cost}
+            dimension="money"
+            empty="–"
+            schema={itemSchema.shape.cost.unwrap()}
+            onCommit={(v) => change(item.id, (p) => void (p.cost = v))}
+          />
+        ),
+      },
+      {
+        head: "price €",
+        width: "w-[74px]",
+        right: true,
+        cell: (item) => <span className="num">{item.cost === null ? "" : plain(item.cost * item.quantity, "money")}</span>,
+        sum: (items) =>
+          plain(
+            total(items, (i) => i.cost),
+            "money",
+          ),
+      },
+      {
+        head: "still to buy",
+        width: "w-[84px]",
+        right: true,
+        cell: (item) => <span className="num">{item.source === "buy" && item.cost !== null ? plain(item.cost * item.quantity, "money") : ""}</span>,
+        sum: (items) =>
+          plain(
+            total(
+              items.filter((i) => i.source === "buy"),
+              (i) => i.cost,
+            ),
+            "money",
+          ),
+      },
+      {
+        head: "minutes to make",
+        width: "w-[96px]",
+        right: true,
+        cell: (item) => (
+          <QuantityField
+            label={`${item.name}, minutes to make`}
+            value={item.makeMinutes === null ? null : item.makeMinutes * 60}
+            dimension="time"
+            empty="–"
+            onCommit={(v) => change(item.id, (p) => void (p.makeMinutes = v === null ? null : v / 60))}
+          />
+        ),
+        sum: (items) => plain(items.reduce((s, i) => s + (i.makeMinutes ?? 0), 0) * 60, "time", habit, 0),
+      },
+    ];
+
+  const moments = design.items.map((i) => Math.abs((i.mass?.value ?? 0) * i.quantity * (i.place.x - (mass?.cg.x ?? 0))));
+  const moment = (item: Item) => moments[design.items.indexOf(item)] ?? 0;
+  const allMoments = moments.reduce((a, b) => a + b, 0);
+  const doubt = (item: Item) => (shareOf(item)?.blurX ?? 0) ** 2;
+  const allDoubt = design.items.reduce((s, i) => s + doubt(i), 0);
+  const hundredths = (part: number, whole: number) => (whole > 0 && part > 0 ? `${((100 * part) / whole).toFixed(1)} %` : "");
+  const nose = evaluation.box?.min.x ?? 0;
+  const counter = (item: Item) => (mass ? leverage(mass.cg.x, item.place.x, nose) : 0);
+  return [
+    quantity,
+    {
+      head: "mass",
+      width: "w-[80px]",
+      right: true,
+      cell: (item) => <span className="num">{grams((item.mass?.value ?? 0) * item.quantity)}</span>,
+      sum: (items) => grams(total(items, (i) => i.mass?.value)),
+    },
+    {
+      head: "of the mass",
+      width: "w-[84px]",
+      right: true,
+      cell: (item) => <span className="num">{hundredths((item.mass?.value ?? 0) * item.quantity, mass?.mass ?? 0)}</span>,
+      sum: (items) =>
+        hundredths(
+          total(items, (i) => i.mass?.value),
+          mass?.mass ?? 0,
+        ),
+    },
+    {
+      head: "of the moment",
+      width: "w-[96px]",
+      right: true,
+      cell: (item) => <span className="num">{hundredths(moment(item), allMoments)}</span>,
+      sum: (items) =>
+        hundredths(
+          items.reduce((s, i) => s + moment(i), 0),
+          allMoments,
+        ),
+    },
+    {
+      head: "of the CG doubt",
+      width: "w-[104px]",
+      right: true,
+      cell: (item) => <span className="num">{hundredths(doubt(item), allDoubt)}</span>,
+      sum: (items) =>
+        hundredths(
+          items.reduce((s, i) => s + doubt(i), 0),
+          allDoubt,
+        ),
+    },
+    {
+      head: "1 g here costs at the nose",
+      width: "w-[116px]",
+      right: true,
+      cell: (item) => <span className="num">{counter(item) > 0 ? `${counter(item).toFixed(2)} g` : counter(item) < 0 ? "helps" : ""}</span>,
+    },
+    {
+      head: "1 g saved is worth",
+      width: "w-[116px]",
+      right: true,
+      cell: (item) => <span className="num measured">{item.mass ? `${(1 + Math.max(0, counter(item))).toFixed(2)} g` : ""}</span>,
+    },
+  ];
+}
+
+export function SourceSelect({ item, onChange }: { item: Item; onChange: (source: Item["source"]) => void }) {
+  return (
+    <select className="cell" aria-label={`${item.name}, comes from`} value={item.source} onChange={(e) => onChange(e.target.value as Item["source"])}>
+      <option value="have">on hand</option>
+      <option value="buy">to buy</option>
+      <option value="salvage">from another craft</option>
+      <option value="make">to make</option>
+    </select>
+  );
+}
+
+/** The mass ledger, edited in place like a spreadsheet; rows paste in from one and copy to one. */
+export function Ledger({ selected, onSelect }: { selected: string | null; onSelect: (id: string) => void }) {
+  const { design, edit, file, version } = useDesk();
+  const { keys } = usePreferences();
+  const [sheet, setSheet] = useState<SheetName>(SHEETS[0]);
+  const [importing, setImporting] = useState<string | null>(null);
+  const columns = useColumns(sheet);
   const add = () => {
     const part = newPart(design);
     edit((d) => d.items.push(part));
     onSelect(part.id);
   };
   useHotkeys("n", add, { enabled: keys, preventDefault: true });
-  const unit = habit === "metric" ? { mass: "g", length: "mm" } : { mass: "oz", length: "in" };
+  const paste = (event: ClipboardEvent) => {
+    const text = event.clipboardData.getData("text/plain");
+    if (!/[\t;].*\n|\n.*[\t;]/.test(text.trim())) return;
+    event.preventDefault();
+    setImporting(text);
+  };
+  const copy = () =>
+    navigator.clipboard
+      .writeText(partsText(design.items, "\t"))
+      .then(() => toast.success(`${design.items.length} rows copied: paste them into a spreadsheet.`))
+      .catch(() => toast.error("The browser does not allow copying here: save the CSV instead."));
+  const groups = [...new Set(design.items.map((i) => i.group))];
+  const grouped = groups.length > 1;
+  const rows = groups.map((group) => ({ group, items: design.items.filter((i) => i.group === group) }));
   return (
-    <section aria-label="Parts" className="px-4 pb-6">
-      <table className="rows w-full table-fixed">
-        <colgroup>
-          <col className="w-[26px]" />
-          <col />
-          <col className="w-[34px]" />
-          <col className="w-[62px]" />
-          <col className="w-[44px]" />
-          <col className="w-[26px]" />
-          <col className="w-[56px]" />
-          <col className="w-[56px]" />
-          <col className="w-[56px]" />
-          <col className="w-[26px]" />
-          <col className="w-[128px]" />
-          <col className="w-[58px]" />
-          <col className="w-[76px]" />
-        </colgroup>
-        <thead>
-          <tr>
-            <th />
-            <th>Part</th>
-            <th className="text-right!">n</th>
-            <th className="text-right!">{unit.mass} each</th>
-            <th className="text-right!">±</th>
-            <th />
-            <th className="text-right!">x {unit.length}</th>
-            <th className="text-right!">y</th>
-            <th className="text-right!">z</th>
-            <th />
-            <th>nose to tail, slide range</th>
-            <th className="text-right!">price €</th>
-            <th className="text-right!">blurs CG by</th>
-          </tr>
-        </thead>
-        <tbody>
-          {design.items.map((item, i) => {
-            const share = evaluation.mass?.items.find((s) => s.id === item.id);
-            const here = item.id === selected;
-            const ink = item.mass?.evidence === "measured" || item.mass?.evidence === "proven" ? "measured" : "predicted";
-            return (
-              <tr key={item.id} data-row={item.id} className={here ? "bg-tint-accent" : ""} onFocus={() => onSelect(item.id)} onClick={() => onSelect(item.id)}>
-                <td className={`num text-right ${here ? "text-accent" : ""}`}>{i + 1}</td>
-                <td className="text-ink">
-                  <TextField label={`Part ${i + 1}, name`} value={item.name} required onCommit={(name) => change(item.id, (p) => void (p.name = name))} />
+    <section aria-label="Parts" className="px-4 pb-6" onPaste={paste}>
+      <div className="no-print flex flex-wrap items-center gap-x-4 gap-y-1 pb-1 pt-2">
+        {SHEETS.map((s) => (
+          <button
+            key={s}
+            type="button"
+            aria-pressed={sheet === s}
+            className={`min-h-6 border-b-2 text-[12px] ${sheet === s ? "border-accent text-accent" : "border-transparent text-ink2"}`}
+            onClick={() => setSheet(s)}
+          >
+            {s}
+          </button>
+        ))}
+        <span className="ml-auto flex flex-wrap gap-3 text-[12px]">
+          <button type="button" className="link" onClick={() => setImporting("")}>
+            import a list
+          </button>
+          <button type="button" className="link" onClick={() => void copy()}>
+            copy rows
+          </button>
+          <button type="button" className="link" onClick={() => saveFile(`${file.craft.name.toLowerCase()}-${version.label}-parts.csv`, partsText(design.items, ","), "text/csv")}>
+            save CSV
+          </button>
+        </span>
+      </div>
+      <div className="overflow-x-auto">
+        <table className="rows w-full min-w-[840px] table-fixed">
+          <colgroup>
+            <col className="w-[26px]" />
+            <col />
+            {columns.map((c) => (
+              <col key={c.head + (c.width ?? "")} className={c.width} />
+            ))}
+          </colgroup>
+          <thead>
+            <tr>
+              <th />
+              <th>Part</th>
+              {columns.map((c, k) => (
+                <th key={`${c.head}${k}`} className={c.right ? "text-right!" : ""}>
+                  {c.head}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map(({ group, items }) => (
+              <Fragment key={group}>
+                {grouped && (
+                  <tr className="bg-well text-[12px]" data-group={group}>
+                    <td />
+                    <td className="font-semibold text-ink">
+                      {group || "no group"} <span className="num font-normal text-pencil">{items.length}</span>
+                    </td>
+                    {columns.map((c, k) => (
+                      <td key={`${c.head}${k}`} className={`num ${c.right ? "text-right" : ""}`}>
+                        {c.sum?.(items)}
+                      </td>
+                    ))}
+                  </tr>
+                )}
+                {items.map((item) => {
+                  const i = design.items.indexOf(item);
+                  return (
+                    <tr key={item.id} data-row={item.id} className={item.id === selected ? "bg-tint-accent" : ""} onFocus={() => onSelect(item.id)}>
+                      <td className="num text-right">
+                        <button type="button" className="min-h-6 w-full text-right" aria-label={`Select ${item.name}`} onClick={() => onSelect(item.id)}>
+                          {i + 1}
+                        </button>
+                      </td>
+                      <td>
+                        <span className="flex items-baseline">
+                          {item.parentId !== null && (
+                            <span className="text-pencil" title={`on ${design.items.find((p) => p.id === item.parentId)?.name}`}>
+                              └
+                            </span>
+                          )}
+                          <TextField
+                            required
+                            label={`${item.name}, name`}
+                            value={item.name}
+                            className="text-ink"
+                            onCommit={(v) =>
+                              edit((d) => {
+                                const p = d.items.find((x) => x.id === item.id);
+                                if (p) p.name = v;
+                              })
+                            }
+                          />
+                        </span>
+                      </td>
+                      {columns.map((c, k) => (
+                        <td key={`${c.head}${k}`} className={c.right ? "text-right" : ""}>
+                          {c.cell(item)}
+                        </td>
+                      ))}
+                    </tr>
+                  );
+                })}
+              </Fragment>
+            ))}
+            <tr data-total className="text-[12px]">
+              <td />
+              <td className="font-semibold text-ink">All parts</td>
+              {columns.map((c, k) => (
+                <td key={`${c.head}${k}`} className={`num ${c.right ? "text-right" : ""}`}>
+                  {c.sum?.(design.items)}
                 </td>
-                <td>
-                  <QuantityField
-                    label={`${item.name}, quantity`}
-                    value={item.quantity}
-                    dimension="count"
-                    schema={itemSchema.shape.quantity}
-                    onCommit={(v) => v !== null && change(item.id, (p) => void (p.quantity = v))}
-                  />
-                </td>
-                <td>
-                  <QuantityField
-                    label={`${item.name}, mass each`}
-                    className={ink}
-                    value={item.mass?.value ?? null}
-                    dimension="mass"
-                    schema={positive}
-                    empty="weigh"
-                    onCommit={(v) => change(item.id, (p) => void (p.mass = v === null ? null : p.mass ? renewed(p.mass, v) : { value: v, evidence: "guess" }))}
-                  />
-                </td>
-                <td className="num predicted text-right">{share?.mass ? showSd(share.massSd / item.quantity, "mass", habit) : ""}</td>
-                <td>
-                  {item.mass && (
-                    <EvidenceSelect
-                      label={`${item.name}, mass known by`}
-                      value={item.mass.evidence}
-                      onChange={(evidence) => change(item.id, (p) => void (p.mass = p.mass && { value: p.mass.value, evidence }))}
-                    />
-                  )}
-                </td>
-                {(["x", "y", "z"] as const).map((axis) => (
-                  <td key={axis}>
-                    <QuantityField
-                      label={`${item.name}, ${axis}`}
-                      value={item.place[axis]}
-                      dimension="length"
-                      schema={coordinate[axis]}
-                      onCommit={(v) => v !== null && change(item.id, (p) => void (p.place[axis] = v))}
-                    />
-                  </td>
-                ))}
-                <td>
-                  <EvidenceSelect
-                    drawing
-                    label={`${item.name}, place known by`}
-                    value={item.placeEvidence}
-                    onChange={(evidence) =>
-                      change(item.id, (p) => {
-                        p.placeEvidence = evidence;
-                        delete p.placeSd;
-                      })
-                    }
-                  />
-                </td>
-                <td>
-                  <Strip item={item} min={min} max={max} window={window?.upper !== undefined ? [window.value, window.upper] : null} />
-                </td>
-                <td>
-                  <QuantityField
-                    label={`${item.name}, price`}
-                    value={item.cost}
-                    dimension="money"
-                    empty="–"
-                    schema={positive}
-                    onCommit={(v) => change(item.id, (p) => void (p.cost = v))}
-                  />
-                </td>
-                <td className="num text-right">
-                  {share?.mass ? (
-                    <span className="inline-flex items-center justify-end gap-1">
-                      <span className="inline-block h-[5px] bg-pencil" style={{ width: `${(30 * share.blurX) / widest}px` }} aria-hidden="true" />
-                      {showSd(share.blurX, "length", habit)}
-                    </span>
-                  ) : (
-                    ""
-                  )}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
-      <p className="no-print mt-2 flex gap-3">
+              ))}
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <p className="no-print mt-2 flex flex-wrap gap-3">
         <button type="button" className="act" onClick={add}>
           Add a part
         </button>
-        <span className="self-center text-[11px] text-pencil">Any unit and simple sums may be typed: 7 oz, 11.5 in, 120+35 g. Enter goes down, Tab goes on, n adds a row.</span>
+        <span className="self-center text-[11px] text-pencil">
+          Any unit and simple sums may be typed: 7 oz, 11.5 in, 120+35 g. Enter goes down, Tab goes on, n adds a row. Rows of a spreadsheet can be pasted here.
+        </span>
       </p>
+      {importing !== null && <ImportDialog start={importing} onClose={() => setImporting(null)} />}
     </section>
   );
 }

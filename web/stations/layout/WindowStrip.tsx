@@ -5,11 +5,10 @@ import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { roundStep } from "../../drawing/scale";
 
-const WIDTH = 628;
 const HEIGHT = 70;
 
 /** The surroundings of the CG window enlarged: where the CG is, how surely, and where a remedy would bring it. */
-export function WindowStrip() {
+export function WindowStrip({ width }: { width: number }) {
   const { design, evaluation, preview } = useDesk();
   const { habit } = usePreferences();
   const window = design.brief.targets.find((t) => t.metric === "cgX" && t.upper !== undefined);
@@ -20,7 +19,7 @@ export function WindowStrip() {
   const pad = 0.12 * (Math.max(...points) - Math.min(...points));
   const min = Math.min(...points) - pad;
   const max = Math.max(...points) + pad;
-  const x = (v: number) => 16 + ((v - min) / (max - min)) * (WIDTH - 32);
+  const x = (v: number) => 16 + ((v - min) / (max - min)) * (width - 32);
   const inch = habit === "imperial" ? 0.0254 : 0.001;
   const step = roundStep((max - min) / inch, 9) * inch;
   const first = Math.ceil(min / step);
@@ -28,7 +27,7 @@ export function WindowStrip() {
   const inside = cg.value >= window.value && cg.value <= window.upper;
   const bar = (q: Quantity, y: number, colour: string, text: string) => {
     const s = show(q.value, q.sd, "length", habit);
-    const right = x(q.value + q.sd) + 6 < WIDTH - 190;
+    const right = x(q.value + q.sd) + 6 < width - 190;
     return (
       <g stroke={colour}>
         <path d={`M${x(q.value - q.sd)} ${y - 4}v8m0 -4H${x(q.value + q.sd)}m0 -4v8`} strokeDasharray="3 2" fill="none" strokeWidth="1.4" />
@@ -48,7 +47,7 @@ export function WindowStrip() {
     );
   };
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" className="block" role="img" aria-label="CG against its window, enlarged">
+    <svg viewBox={`0 0 ${width} ${HEIGHT}`} width="100%" className="block" role="img" aria-label="CG against its window, enlarged">
       <rect x={x(window.value)} y="2" width={x(window.upper) - x(window.value)} height="50" fill="var(--tint-clear)" />
       <path d={`M${x(window.value)} 2v50M${x(window.upper)} 2v50`} stroke="var(--clear)" />
       <text x={x(window.value) + 4} y="13" fontSize="11" fill="var(--clear)">
@@ -56,7 +55,7 @@ export function WindowStrip() {
       </text>
       {bar(cg, 24, inside ? "var(--ink)" : "var(--stop)", "as drawn")}
       {then && bar(then, 41, "var(--accent)", "with the change")}
-      <path d={`M8 53H${WIDTH - 8}`} stroke="var(--ink)" />
+      <path d={`M8 53H${width - 8}`} stroke="var(--ink)" />
       {ticks.map((t) => (
         <g key={t}>
           <path d={`M${x(t)} 50v3`} stroke="var(--ink)" />

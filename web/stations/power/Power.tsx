@@ -109,7 +109,7 @@ export function PowerStation() {
   const { environment } = design.brief;
   return (
     <>
-      <div className="flex items-center gap-3 border-b border-hair px-4 py-2">
+      <div className="flex flex-wrap items-center gap-3 border-b border-hair px-4 py-2">
         <label className="flex flex-1 items-center gap-2">
           Standing, throttle
           <input
@@ -135,11 +135,11 @@ export function PowerStation() {
           air {environment.airTemperature} °C, pack {environment.packTemperature} °C, {evaluation.metrics.airDensity?.value.toFixed(3)} kg/m³
         </span>
       </div>
-      <div className="px-4 pt-3">
+      <div className="wide px-4 pt-3">
         {here ? <PowerBand point={here.point} sd={here.sd} unit={unit} battery={battery} /> : <p>The drive has no operating point at this throttle. The verdict says why.</p>}
       </div>
       {power.status === "solved" && <Curves result={power.result} throttle={throttle} />}
-      <div className="grid grid-cols-[1fr_320px] gap-6 border-t border-hair px-4 py-3 max-[640px]:grid-cols-1">
+      <div className="grid grid-cols-[1fr_320px] gap-6 border-t border-hair px-4 py-3 max-[640px]:grid-cols-[minmax(0,1fr)]">
         <DriveForm unit={unit} battery={battery} />
         <div>
           <h2>At full throttle{limit < 1 ? `, limited to ${Math.round(limit * 100)} %` : ""}</h2>

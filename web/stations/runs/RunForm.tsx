@@ -173,119 +173,121 @@ export function RunForm({ run, onDone }: { run: Run | undefined; onDone: (number
         {number("Pack afterwards, V", "pack.endVoltage", "voltage")}
       </div>
       <h3 className="mt-4">Measured</h3>
-      <table className="rows w-full">
-        <thead>
-          <tr>
-            <th>what</th>
-            <th className="text-right!">predicted</th>
-            <th className="w-32">measured</th>
-            <th className="w-28">±</th>
-            <th className="w-32">with</th>
-            <th />
-          </tr>
-        </thead>
-        <tbody>
-          {rows.fields.map((row, i) => {
-            const name = watch(`measured.${i}.metric`);
-            const dimension = watch(`measured.${i}.dimension`);
-            const q = isMetricKey(name) ? evaluation.metrics[name] : undefined;
-            return (
-              <tr key={row.id}>
-                <td>
-                  <input
-                    className="cell text-ink"
-                    aria-label={`Measured ${i + 1}, what`}
-                    list="readable"
-                    placeholder="choose or name it"
-                    defaultValue={metricLabel(name)}
-                    onChange={(e) => {
-                      const key = READABLE.find((k) => METRICS[k].label === e.target.value);
-                      setValue(`measured.${i}.metric`, key ?? e.target.value, { shouldDirty: true });
-                      if (key) setValue(`measured.${i}.dimension`, METRICS[key].dimension);
-                    }}
-                  />
-                  {errors.measured?.[i]?.metric && (
-                    <span role="alert" className="text-[11px] text-stop">
-                      Say what was measured.
+      <div className="wide">
+        <table className="rows w-full">
+          <thead>
+            <tr>
+              <th>what</th>
+              <th className="text-right!">predicted</th>
+              <th className="w-32">measured</th>
+              <th className="w-28">±</th>
+              <th className="w-32">with</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {rows.fields.map((row, i) => {
+              const name = watch(`measured.${i}.metric`);
+              const dimension = watch(`measured.${i}.dimension`);
+              const q = isMetricKey(name) ? evaluation.metrics[name] : undefined;
+              return (
+                <tr key={row.id}>
+                  <td>
+                    <input
+                      className="cell text-ink"
+                      aria-label={`Measured ${i + 1}, what`}
+                      list="readable"
+                      placeholder="choose or name it"
+                      defaultValue={metricLabel(name)}
+                      onChange={(e) => {
+                        const key = READABLE.find((k) => METRICS[k].label === e.target.value);
+                        setValue(`measured.${i}.metric`, key ?? e.target.value, { shouldDirty: true });
+                        if (key) setValue(`measured.${i}.dimension`, METRICS[key].dimension);
+                      }}
+                    />
+                    {errors.measured?.[i]?.metric && (
+                      <span role="alert" className="text-[11px] text-stop">
+                        Say what was measured.
+                      </span>
+                    )}
+                  </td>
+                  <td className="text-right">{q ? <Value quantity={q} /> : <span className="text-pencil">not predicted</span>}</td>
+                  <td>
+                    <span className="flex items-center gap-1">
+                      <Controller
+                        control={control}
+                        name={`measured.${i}.measured`}
+                        render={({ field }) => (
+                          <QuantityField
+                            boxed
+                            label={`Measured ${i + 1}, value`}
+                            value={field.value?.value ?? null}
+                            dimension={dimension}
+                            empty="not read"
+                            onCommit={(v) => field.onChange(v === null ? null : { value: v, sd: field.value?.sd ?? Math.abs(v) * FIRST_SHARE, by: field.value?.by ?? "" })}
+                          />
+                        )}
+                      />
+                      {!isMetricKey(name) && (
+                        <select
+                          className="box w-16!"
+                          aria-label={`Measured ${i + 1}, unit`}
+                          value={dimension}
+                          onChange={(e) => setValue(`measured.${i}.dimension`, e.target.value as (typeof DIMENSIONS)[number])}
+                        >
+                          {DIMENSIONS.filter((d) => d !== "percent" || true).map((d) => (
+                            <option key={d} value={d}>
+                              {DISPLAY[habit][d] || d}
+                            </option>
+                          ))}
+                        </select>
+                      )}
                     </span>
-                  )}
-                </td>
-                <td className="text-right">{q ? <Value quantity={q} /> : <span className="text-pencil">not predicted</span>}</td>
-                <td>
-                  <span className="flex items-center gap-1">
+                  </td>
+                  <td>
                     <Controller
                       control={control}
                       name={`measured.${i}.measured`}
                       render={({ field }) => (
                         <QuantityField
                           boxed
-                          label={`Measured ${i + 1}, value`}
-                          value={field.value?.value ?? null}
+                          label={`Measured ${i + 1}, ±`}
+                          value={field.value?.sd ?? null}
                           dimension={dimension}
-                          empty="not read"
-                          onCommit={(v) => field.onChange(v === null ? null : { value: v, sd: field.value?.sd ?? Math.abs(v) * FIRST_SHARE, by: field.value?.by ?? "" })}
+                          empty=""
+                          disabled={!field.value}
+                          onCommit={(v) => field.value && field.onChange({ ...field.value, sd: Math.abs(v ?? 0) })}
                         />
                       )}
                     />
-                    {!isMetricKey(name) && (
-                      <select
-                        className="box w-16!"
-                        aria-label={`Measured ${i + 1}, unit`}
-                        value={dimension}
-                        onChange={(e) => setValue(`measured.${i}.dimension`, e.target.value as (typeof DIMENSIONS)[number])}
-                      >
-                        {DIMENSIONS.filter((d) => d !== "percent" || true).map((d) => (
-                          <option key={d} value={d}>
-                            {DISPLAY[habit][d] || d}
-                          </option>
-                        ))}
-                      </select>
-                    )}
-                  </span>
-                </td>
-                <td>
-                  <Controller
-                    control={control}
-                    name={`measured.${i}.measured`}
-                    render={({ field }) => (
-                      <QuantityField
-                        boxed
-                        label={`Measured ${i + 1}, ±`}
-                        value={field.value?.sd ?? null}
-                        dimension={dimension}
-                        empty=""
-                        disabled={!field.value}
-                        onCommit={(v) => field.value && field.onChange({ ...field.value, sd: Math.abs(v ?? 0) })}
-                      />
-                    )}
-                  />
-                </td>
-                <td>
-                  <Controller
-                    control={control}
-                    name={`measured.${i}.measured`}
-                    render={({ field }) => (
-                      <input
-                        className="box"
-                        aria-label={`Measured ${i + 1}, with`}
-                        placeholder="scale, logger"
-                        disabled={!field.value}
-                        value={field.value?.by ?? ""}
-                        onChange={(e) => field.value && field.onChange({ ...field.value, by: e.target.value })}
-                      />
-                    )}
-                  />
-                </td>
-                <td>
-                  <button type="button" className="link" aria-label={`Remove measured ${i + 1}`} onClick={() => rows.remove(i)}>
-                    ×
-                  </button>
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+                  </td>
+                  <td>
+                    <Controller
+                      control={control}
+                      name={`measured.${i}.measured`}
+                      render={({ field }) => (
+                        <input
+                          className="box"
+                          aria-label={`Measured ${i + 1}, with`}
+                          placeholder="scale, logger"
+                          disabled={!field.value}
+                          value={field.value?.by ?? ""}
+                          onChange={(e) => field.value && field.onChange({ ...field.value, by: e.target.value })}
+                        />
+                      )}
+                    />
+                  </td>
+                  <td>
+                    <button type="button" className="link" aria-label={`Remove measured ${i + 1}`} onClick={() => rows.remove(i)}>
+                      ×
+                    </button>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
       <datalist id="readable">
         {READABLE.map((k) => (
           <option key={k} value={METRICS[k].label} />

@@ -82,7 +82,7 @@ function Detail({ run, onEdit }: { run: Run; onEdit: () => void }) {
           Edit
         </button>
       </header>
-      <div className="mt-2 grid grid-cols-2 gap-6 max-[640px]:grid-cols-1">
+      <div className="mt-2 grid grid-cols-2 gap-6 max-[640px]:grid-cols-[minmax(0,1fr)]">
         <section>
           <h3>Conditions</h3>
           <table className="w-full">
@@ -117,47 +117,49 @@ function Detail({ run, onEdit }: { run: Run; onEdit: () => void }) {
       {run.metrics.length === 0 ? (
         <p className="text-pencil">Nothing measured. Weigh it, or read the pack: one number is enough to learn from.</p>
       ) : (
-        <table className="rows mt-1 w-full">
-          <thead>
-            <tr>
-              <th>measured in the run</th>
-              <th className="text-right!">predicted</th>
-              <th />
-              <th className="text-right!">measured</th>
-              <th>by</th>
-              <th>miss, in steps of ±</th>
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            {run.metrics.map((m) => {
-              const p = m.predicted && show(m.predicted.value, m.predicted.sd, m.dimension, habit);
-              const r = m.measured && show(m.measured.value, m.measured.sd, m.dimension, habit);
-              const missed = m.predicted && m.measured ? miss(m.predicted, m.measured) : null;
-              return (
-                <tr key={m.metric} data-run-metric={m.metric}>
-                  <td className="text-ink">{metricLabel(m.metric)}</td>
-                  <td className="num predicted whitespace-nowrap text-right">{p ? `${p.value}${p.sd ? ` ± ${p.sd}` : ""} ${p.unit}` : "not predicted"}</td>
-                  <td>{m.predicted && <Cairn level={m.predicted.evidence} />}</td>
-                  <td className="num measured whitespace-nowrap text-right">{r ? `${r.value}${r.sd ? ` ± ${r.sd}` : ""} ${r.unit}` : "–"}</td>
-                  <td>{m.measured?.by}</td>
-                  <td>{missed && <MissBar miss={missed} />}</td>
-                  <td className={missed ? MISS_COLOUR[missed.verdict] : ""}>
-                    {missed && (
-                      <>
-                        <span className="num">
-                          {missed.steps > 0 ? "+" : "−"}
-                          {Math.abs(missed.steps).toFixed(1)}
-                        </span>{" "}
-                        {missed.verdict}
-                      </>
-                    )}
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
+        <div className="wide">
+          <table className="rows mt-1 w-full">
+            <thead>
+              <tr>
+                <th>measured in the run</th>
+                <th className="text-right!">predicted</th>
+                <th />
+                <th className="text-right!">measured</th>
+                <th>by</th>
+                <th>miss, in steps of ±</th>
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              {run.metrics.map((m) => {
+                const p = m.predicted && show(m.predicted.value, m.predicted.sd, m.dimension, habit);
+                const r = m.measured && show(m.measured.value, m.measured.sd, m.dimension, habit);
+                const missed = m.predicted && m.measured ? miss(m.predicted, m.measured) : null;
+                return (
+                  <tr key={m.metric} data-run-metric={m.metric}>
+                    <td className="text-ink">{metricLabel(m.metric)}</td>
+                    <td className="num predicted whitespace-nowrap text-right">{p ? `${p.value}${p.sd ? ` ± ${p.sd}` : ""} ${p.unit}` : "not predicted"}</td>
+                    <td>{m.predicted && <Cairn level={m.predicted.evidence} />}</td>
+                    <td className="num measured whitespace-nowrap text-right">{r ? `${r.value}${r.sd ? ` ± ${r.sd}` : ""} ${r.unit}` : "–"}</td>
+                    <td>{m.measured?.by}</td>
+                    <td>{missed && <MissBar miss={missed} />}</td>
+                    <td className={missed ? MISS_COLOUR[missed.verdict] : ""}>
+                      {missed && (
+                        <>
+                          <span className="num">
+                            {missed.steps > 0 ? "+" : "−"}
+                            {Math.abs(missed.steps).toFixed(1)}
+                          </span>{" "}
+                          {missed.verdict}
+                        </>
+                      )}
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        </div>
       )}
     </article>
   );
@@ -174,7 +176,7 @@ export function RunsStation() {
   const edited = typeof editing === "number" ? runs.find((r) => r.number === editing) : undefined;
   useHotkeys("n", () => setEditing("new"), { enabled: keys && editing === null, preventDefault: true });
   return (
-    <div className="grid h-full grid-cols-[184px_1fr] max-[640px]:grid-cols-1">
+    <div className="grid h-full grid-cols-[184px_1fr] max-[640px]:grid-cols-[minmax(0,1fr)]">
       <section className="border-r border-hair px-4 py-3 max-[640px]:hidden">
         <h2 className="mb-3">Test ladder</h2>
         <Ladder

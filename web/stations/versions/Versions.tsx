@@ -100,7 +100,7 @@ function Comparison({ from, to }: { from: Version; to: Version }) {
     );
   };
   return (
-    <div className="grid grid-cols-2 gap-6 max-[900px]:grid-cols-1">
+    <div className="grid grid-cols-2 gap-6 max-[900px]:grid-cols-[minmax(0,1fr)]">
       <section aria-label="What changed">
         <h2>
           What changed{" "}
@@ -230,7 +230,7 @@ export function VersionsStation() {
           );
         })}
       </section>
-      <div className="grid grid-cols-[1fr_1fr] gap-6 px-4 py-3 max-[900px]:grid-cols-1">
+      <div className="grid grid-cols-[1fr_1fr] gap-6 px-4 py-3 max-[900px]:grid-cols-[minmax(0,1fr)]">
         <Story key={version.label} version={version} />
         <section aria-label="Open a version" className="flex flex-col items-start gap-2">
           <h2>From here</h2>

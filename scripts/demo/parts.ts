@@ -1,0 +1,127 @@
+/** Short words for the demo crafts: parts, targets, runs and faults in the units that builders write. */
+import { type Fault, type Run, type RunMetric, type Suspect, newFault } from "../../core/design/craftFile";
+import type { Evidence } from "../../core/design/evidence";
+import { weigh } from "../../core/mass/evidence";
+import type { MetricKey } from "../../core/design/metrics";
+import { METRICS } from "../../core/design/metrics";
+import { type Design, type Item, type Target, type Unit, newItem } from "../../core/design/schema";
+
+export const mm = 1e-3;
+export const g = 1e-3;
+export const deg = Math.PI / 180;
+
+export interface PartLine {
+  id: string;
+  name: string;
+  group: string;
+  n?: number;
+  grams: number | null;
+  by?: Evidence;
+  at: [x: number, y: number, z: number];
+  placed?: Evidence;
+  box: [x: number, y: number, z: number];
+  slide?: [from: number, to: number];
+  mirrored?: boolean;
+  cost?: number;
+  source?: Item["source"];
+  /** planned mass each, g */
+  plan?: number;
+  hollow?: boolean;
+  /** part that it is attached to */
+  on?: string;
+  /** minutes to make */
+  make?: number;
+}
+
+export const part = (p: PartLine): Item =>
+  newItem({
+    id: p.id,
+    name: p.name,
+    group: p.group,
+    quantity: p.n ?? 1,
+    mass: p.grams === null ? null : { value: p.grams * g, evidence: p.by ?? "measured" },
+    place: { x: p.at[0] * mm, y: p.at[1] * mm, z: p.at[2] * mm },
+    placeEvidence: p.placed ?? "datasheet",
+    size: { x: p.box[0] * mm, y: p.box[1] * mm, z: p.box[2] * mm },
+    mirrored: p.mirrored ?? false,
+    slide: p.slide ? { from: p.slide[0] * mm, to: p.slide[1] * mm } : null,
+    cost: p.cost ?? null,
+    source: p.source ?? "have",
+    planned: p.plan === undefined ? null : p.plan * g,
+    hollow: p.hollow ?? false,
+    parentId: p.on ?? null,
+    makeMinutes: p.make ?? null,
+  });
+
+export const target = (metric: MetricKey, comparison: Target["comparison"], value: number, weight: Target["weight"] = "must", upper?: number): Target => ({
+  id: `t-${metric}`,
+  metric,
+  comparison,
+  value,
+  ...(upper === undefined ? {} : { upper }),
+  weight,
+});
+
+export const known = (value: number, evidence: Evidence, note?: string) => ({ value, evidence, ...(note ? { note } : {}) });
+export const edit = (design: Design, change: (d: Design) => void): Design => {
+  const copy = structuredClone(design);
+  change(copy);
+  return copy;
+};
+export const item = (d: Design, id: string): Item => {
+  const found = d.items.find((i) => i.id === id);
+  if (!found) throw new Error(id);
+  return found;
+};
+export const unit = (d: Design): Unit => {
+  const found = d.units[0];
+  if (!found) throw new Error("unit");
+  return found;
+};
+export const grams = (d: Design, id: string, value: number, by: Evidence) => {
+  const part = item(d, id);
+  if (by === "measured") weigh(part, known(value * g, by));
+  else part.mass = known(value * g, by);
+};
+
+export const empty = (metric: MetricKey | string, dimension?: RunMetric["dimension"]): RunMetric => ({
+  metric,
+  dimension: dimension ?? METRICS[metric as MetricKey].dimension,
+  predicted: null,
+  measured: null,
+});
+
+export interface RunLine {
+  n: number;
+  v: string;
+  date: string;
+  stage: number;
+  purpose: string;
+  outcome: Run["outcome"];
+  notes: string;
+  read: (MetricKey | [string, RunMetric["dimension"]])[];
+  air?: number;
+  wind?: number;
+  place?: string;
+  surface?: string;
+  pack?: string;
+  volts?: number;
+}
+export const run = (r: RunLine): Run => ({
+  number: r.n,
+  version: r.v,
+  date: `${r.date}:00+01:00`,
+  stage: r.stage,
+  purpose: r.purpose,
+  place: r.place ?? "north bay",
+  pilot: "builder",
+  conditions: { airTemperature: r.air ?? -5, wind: r.wind ?? 1.5, surface: r.surface ?? "smooth ice, dusting of snow" },
+  pack: { name: r.pack ?? "P-01", restingVoltage: r.volts ?? 12.45, endVoltage: null, temperature: null },
+  outcome: r.outcome,
+  cautionsRead: true,
+  notes: r.notes,
+  metrics: r.read.map((m) => (Array.isArray(m) ? empty(m[0], m[1]) : empty(m))),
+});
+
+export const suspect = (id: string, cause: string, s: Partial<Suspect>): Suspect => ({ id, cause, for: "", against: "", test: "", minutes: null, result: "", state: "open", ...s });
+export const fault = (f: Partial<Fault> & Pick<Fault, "number" | "run" | "title">): Fault => ({ ...newFault(f.run), ...f });

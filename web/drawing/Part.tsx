@@ -1,0 +1,189 @@
+import { useDrag } from "@use-gesture/react";
+import type { KeyboardEvent } from "react";
+import { AXES, type Axis, type Design, type Item } from "../../core/design/schema";
+import { bodies } from "../../core/mass/rollup";
+import { moveItem, slideOf } from "../../core/mass/tree";
+import { useDesk } from "../app/desk";
+import { ACROSS, type Box, type Sheet, UP, type ViewName, snap } from "./scale";
+
+const MM = 0.001;
+/** Pixels within which a face or the centreline catches a dragged part. */
+const CATCH = 6;
+
+export interface Snapping {
+  /** m */
+  grid: number;
+  faces: boolean;
+}
+
+/** A line that a dragged part stands at. */
+export interface Guide {
+  axis: Axis;
+  at: number;
+}
+
+/** The boxes that an item takes in a view, on the sheet: two for a mirrored pair where both sides are seen. */
+export function boxesOf(item: Item, sheet: Sheet, view: ViewName): Box[] {
+  const across = ACROSS[view].axis;
+  const up = UP[view];
+  const w = Math.max(item.size[across] * sheet.scale, 3);
+  const h = Math.max(item.size[up] * sheet.scale, 3);
+  const places = view === "side" ? [item.place] : bodies(item).map((b) => b.place);
+  return places.map((p) => ({ x: sheet.px(view, p[across]) - w / 2, y: sheet.py(view, p[up]) - h / 2, w, h }));
+}
+
+const clampTo = (range: { from: number; to: number } | null, v: number) => (range ? Math.min(range.to, Math.max(range.from, v)) : v);
+
+/** Faces and centres of the other parts along an axis, and the centreline. */
+function linesOf(design: Design, item: Item, axis: Axis): number[] {
+  const others = design.items.filter((i) => i.id !== item.id && i.parentId !== item.id);
+  const lines = others.flatMap((i) => bodies(i).flatMap((b) => [b.place[axis], b.place[axis] - i.size[axis] / 2, b.place[axis] + i.size[axis] / 2]));
+  return axis === "y" ? [0, ...lines] : lines;
+}
+
+interface PartProps {
+  item: Item;
+  number: number;
+  sheet: Sheet;
+  view: ViewName;
+  selected: boolean;
+  outside: boolean;
+  snapping: Snapping;
+  onSelect: () => void;
+  onGuide: (guides: Guide[]) => void;
+}
+
+/** One part in one view: dragged by mouse, pen or finger, moved by arrow keys; what hangs on it comes along. */
+export function Part({ item, number, sheet, view, selected, outside, snapping, onSelect, onGuide }: PartProps) {
+  const { design, edit } = useDesk();
+  const { axis: across, sign } = ACROSS[view];
+  const up = UP[view];
+  const place = (to: { across: number; up: number }, key: string) =>
+    edit((d) => {
+      const it = d.items.find((i) => i.id === item.id);
+      if (!it) return;
+      const goal = { [across]: clampTo(slideOf(it, across), to.across), [up]: clampTo(slideOf(it, up), to.up) };
+      moveItem(d, item.id, { [across]: (goal[across] ?? 0) - it.place[across], [up]: (goal[up] ?? 0) - it.place[up] });
+      for (const axis of AXES) it.place[axis] = Number(it.place[axis].toFixed(6));
+    }, key);
+  const drag = useDrag(
+    ({ first, last, movement: [dx, dy], memo }: { first: boolean; last: boolean; movement: [number, number]; memo?: { across: number; up: number; key: string } }) => {
+      const start = memo ?? { across: item.place[across], up: item.place[up], key: `drag-${item.id}-${Date.now()}` };
+      if (first) onSelect();
+      else {
+        const reach = snapping.faces ? CATCH / sheet.scale : 0;
+        const a = snap(start.across + (sign * dx) / sheet.scale, item.size[across] / 2, snapping.faces ? linesOf(design, item, across) : [], reach, snapping.grid);
+        const u = snap(start.up - dy / sheet.scale, item.size[up] / 2, snapping.faces ? linesOf(design, item, up) : [], reach, snapping.grid);
+        place({ across: a.value, up: u.value }, start.key);
+        onGuide(last ? [] : [...(a.at === null ? [] : [{ axis: across, at: a.at }]), ...(u.at === null ? [] : [{ axis: up, at: u.at }])]);
+      }
+      return start;
+    },
+    { filterTaps: true, pointer: { keys: false } },
+  );
+  const keys = (event: KeyboardEvent) => {
+    const step = (event.shiftKey ? 10 : 1) * MM;
+    const by: Record<string, [number, number]> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] };
+    const move = by[event.key];
+    if (!move) return;
+    event.preventDefault();
+    event.stopPropagation();
+    onSelect();
+    place({ across: item.place[across] + sign * move[0], up: item.place[up] + move[1] }, `keys-${item.id}-${view}`);
+  };
+  const weighed = item.mass?.evidence === "measured" || item.mass?.evidence === "proven";
+  return (
+    <g
+      {...drag()}
+      role="button"
+      tabIndex={0}
+      aria-label={`${number} ${item.name}, ${view} view; arrow keys move it`}
+      aria-pressed={selected}
+      data-part={item.id}
+      data-view={view}
+      onKeyDown={keys}
+      onClick={onSelect}
+      className="cursor-grab touch-none select-none outline-none focus-visible:[&>rect]:stroke-[2.5]"
+    >
+      {boxesOf(item, sheet, view).map((b, i) => (
+        <rect
+          key={i === 0 ? "one" : "other"}
+          x={b.x}
+          y={b.y}
+          width={b.w}
+          height={b.h}
+          fill={selected ? "var(--tint-accent)" : "var(--part)"}
+          fillOpacity={item.hollow && !selected ? 0.3 : 0.55}
+          stroke={selected ? "var(--accent)" : outside ? "var(--stop)" : weighed ? "var(--ink)" : "var(--pencil)"}
+          strokeWidth={selected ? 2 : 1.2}
+          strokeDasharray={weighed ? undefined : "4 3"}
+        />
+      ))}
+    </g>
+  );
+}
+
+/** Squares on the faces of the selected part: dragging one moves that face and leaves the opposite one. */
+export function ResizeHandles({ item, sheet, view, grid }: { item: Item; sheet: Sheet; view: ViewName; grid: number }) {
+  const box = boxesOf(item, sheet, view)[0];
+  if (!box) return null;
+  const { axis: across, sign } = ACROSS[view];
+  const up = UP[view];
+  const [mx, my] = [box.x + box.w / 2, box.y + box.h / 2];
+  const faces: { x: number; y: number; axis: Axis; towards: 1 | -1; cursor: string }[] = [
+    { x: box.x, y: my, axis: across, towards: sign === 1 ? -1 : 1, cursor: "cursor-ew-resize" },
+    { x: box.x + box.w, y: my, axis: across, towards: sign, cursor: "cursor-ew-resize" },
+    { x: mx, y: box.y, axis: up, towards: 1, cursor: "cursor-ns-resize" },
+    { x: mx, y: box.y + box.h, axis: up, towards: -1, cursor: "cursor-ns-resize" },
+  ];
+  return faces.map((f) => (
+    <Handle key={`${f.axis}${f.towards}`} {...f} item={item} scale={sheet.scale} sign={f.axis === across ? sign : 1} across={f.axis === across} grid={grid} />
+  ));
+}
+
+interface HandleProps {
+  x: number;
+  y: number;
+  axis: Axis;
+  towards: 1 | -1;
+  cursor: string;
+  item: Item;
+  scale: number;
+  sign: 1 | -1;
+  across: boolean;
+  grid: number;
+}
+
+function Handle({ x, y, axis, towards, cursor, item, scale, sign, across, grid }: HandleProps) {
+  const { edit } = useDesk();
+  const drag = useDrag(
+    ({ movement: [dx, dy], memo }: { movement: [number, number]; memo?: { size: number; place: number; key: string } }) => {
+      const start = memo ?? { size: item.size[axis], place: item.place[axis], key: `size-${item.id}-${axis}-${Date.now()}` };
+      const by = ((across ? sign * dx : -dy) / scale) * towards;
+      const size = Math.max(grid, Math.round((start.size + by) / grid) * grid);
+      edit((d) => {
+        const it = d.items.find((i) => i.id === item.id);
+        if (!it) return;
+        it.size[axis] = Number(size.toFixed(6));
+        const side = it.mirrored && axis === "y" && start.place < 0 ? -1 : 1;
+        it.place[axis] = Number((start.place + (side * towards * (size - start.size)) / 2).toFixed(6));
+      }, start.key);
+      return start;
+    },
+    { pointer: { keys: false } },
+  );
+  return (
+    <rect
+      {...drag()}
+      x={x - 3.5}
+      y={y - 3.5}
+      width="7"
+      height="7"
+      fill="var(--sheet)"
+      stroke="var(--accent)"
+      strokeWidth="1.4"
+      className={`touch-none ${cursor}`}
+      data-handle={`${axis}${towards === 1 ? "+" : "-"}`}
+    />
+  );
+}

@@ -1,0 +1,244 @@
+import { useMemo, useState } from "react";
+import { toast } from "sonner";
+import { toItems } from "../../../core/mass/partsExchange";
+import { PART_ROLES, type PartRole, type TableReading, guessReading, readParts, tableSums } from "../../../core/mass/partsTable";
+import { plain } from "../../../core/wording/format";
+import { ROLE_WORD, reportText } from "../../../core/wording/partsTable";
+import { Dialog } from "../../app/Dialog";
+import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
+
+const UNITS: Partial<Record<PartRole, string[]>> = {
+  mass: ["g", "kg", "oz", "lb"],
+  x: ["mm", "cm", "m", "in", "ft"],
+  y: ["mm", "cm", "m", "in", "ft"],
+  z: ["mm", "cm", "m", "in", "ft"],
+  price: ["EUR", "GBP", "USD"],
+};
+const MOST_BYTES = 4_000_000;
+const PREVIEW = 12;
+
+/** A parts list from a file or the clipboard: what was understood, what is refused and why, and what a person may correct; then into the ledger. */
+export function ImportDialog({ start, onClose }: { start: string; onClose: () => void }) {
+  const { edit, design } = useDesk();
+  const { habit } = usePreferences();
+  const [text, setText] = useState(start);
+  const [corrected, setCorrected] = useState<TableReading | null>(null);
+  const [evidence, setEvidence] = useState<"guess" | "datasheet" | "measured">("datasheet");
+  const [problem, setProblem] = useState<string | null>(null);
+  const reading = useMemo(() => corrected ?? guessReading(text), [corrected, text]);
+  const table = useMemo(() => readParts(text, reading), [text, reading]);
+  const sums = tableSums(table.parts);
+  const refused = table.reports.filter((r) => r.severity === "error");
+  const warned = table.reports.filter((r) => r.severity === "warning");
+  const take = (next: string) => {
+    setText(next);
+    setCorrected(null);
+    setProblem(null);
+  };
+  const readFile = async (file: File) => {
+    if (file.size > MOST_BYTES) return setProblem(`${file.name} has ${Math.round(file.size / 1e6)} MB: a parts list is smaller than 4 MB.`);
+    const bytes = await file.arrayBuffer();
+    const utf8 = new TextDecoder("utf-8").decode(bytes);
+    // A list saved by an older spreadsheet is Windows-1252, where UTF-8 leaves replacement marks.
+    take(utf8.includes("\uFFFD") ? new TextDecoder("windows-1252").decode(bytes) : utf8);
+  };
+  const correct = (change: (r: TableReading) => void) => {
+    const next = structuredClone(reading);
+    change(next);
+    setCorrected(next);
+  };
+  const setRole = (k: number, role: PartRole) =>
+    correct((r) => {
+      for (const column of r.columns) if (column.role === role && role !== "ignore") column.role = "ignore";
+      const column = r.columns[k];
+      if (!column) return;
+      column.role = role;
+      const units = UNITS[role] ?? [];
+      if (!units.includes(column.unit)) column.unit = units[0] ?? "";
+    });
+  const add = () => {
+    const items = toItems(table.parts, design, { evidence });
+    if (edit((d) => void d.items.push(...items)) === null) {
+      toast.success(`${items.length} parts from the list${refused.length > 0 ? `, ${refused.length} rows refused` : ""}.`);
+      onClose();
+    }
+  };
+  return (
+    <Dialog open title="Parts from a list" onClose={onClose} wide>
+      <div className="flex max-h-[74vh] flex-col gap-3 overflow-y-auto">
+        <div className="flex flex-wrap items-end gap-3">
+          <label>
+            A CSV or text file
+            <input
+              type="file"
+              accept=".csv,.tsv,.txt,text/*"
+              className="block"
+              aria-label="Parts list file"
+              onChange={(e) => e.target.files?.[0] && void readFile(e.target.files[0])}
+            />
+          </label>
+          <label className="min-w-60 flex-1">
+            or paste rows here
+            <textarea className="box num" rows={2} aria-label="Rows of a parts list" value={text.slice(0, 20_000)} onChange={(e) => take(e.target.value)} />
+          </label>
+        </div>
+        {problem && (
+          <p role="alert" className="text-stop">
+            {problem}
+          </p>
+        )}
+        {text.trim() !== "" && (
+          <>
+            <section>
+              <h3 className="text-[13px]">
+                What was understood <span className="font-normal text-pencil">correct it where it is wrong</span>
+              </h3>
+              <div className="my-1 flex flex-wrap gap-3 text-[12px]">
+                <label>
+                  separator{" "}
+                  <select className="box w-auto!" value={reading.delimiter} onChange={(e) => setCorrected(guessReading(text, e.target.value))}>
+                    <option value=",">comma</option>
+                    <option value=";">semicolon</option>
+                    <option value={"\t"}>tab</option>
+                    <option value="|">bar</option>
+                  </select>
+                </label>
+                <label>
+                  decimals{" "}
+                  <select
+                    className="box w-auto!"
+                    aria-label="Decimal sign"
+                    value={reading.decimal}
+                    onChange={(e) => correct((r) => void (r.decimal = e.target.value as "." | ","))}
+                  >
+                    <option value=".">1.5</option>
+                    <option value=",">1,5</option>
+                  </select>
+                </label>
+                <label>
+                  mass is{" "}
+                  <select
+                    className="box w-auto!"
+                    aria-label="Mass is of"
+                    value={reading.massIs}
+                    onChange={(e) => correct((r) => void (r.massIs = e.target.value as "each" | "row"))}
+                  >
+                    <option value="each">of one piece</option>
+                    <option value="row">of the whole row</option>
+                  </select>
+                </label>
+                <label>
+                  masses are{" "}
+                  <select className="box w-auto!" aria-label="Masses are known by" value={evidence} onChange={(e) => setEvidence(e.target.value as typeof evidence)}>
+                    <option value="measured">weighed</option>
+                    <option value="datasheet">from datasheets</option>
+                    <option value="guess">guessed</option>
+                  </select>
+                </label>
+              </div>
+              <div className="overflow-x-auto">
+                <table className="rows w-full text-[12px]">
+                  <thead>
+                    <tr>
+                      {reading.columns.map((c, k) => (
+                        <th key={`${c.header}${k}`} className="align-top!">
+                          <span className="block max-w-28 truncate">{c.header || `column ${k + 1}`}</span>
+                          <select className="cell" aria-label={`Column ${k + 1} is`} value={c.role} onChange={(e) => setRole(k, e.target.value as PartRole)}>
+                            {PART_ROLES.map((r) => (
+                              <option key={r} value={r}>
+                                {ROLE_WORD[r]}
+                              </option>
+                            ))}
+                          </select>
+                          {UNITS[c.role] && (
+                            <select
+                              className="cell"
+                              aria-label={`Column ${k + 1} unit`}
+                              value={c.unit}
+                              onChange={(e) => correct((r) => void (r.columns[k] && (r.columns[k].unit = e.target.value)))}
+                            >
+                              {UNITS[c.role]?.map((u) => (
+                                <option key={u} value={u}>
+                                  {u}
+                                </option>
+                              ))}
+                            </select>
+                          )}
+                        </th>
+                      ))}
+                    </tr>
+                  </thead>
+                </table>
+              </div>
+            </section>
+            <section>
+              <h3 className="text-[13px]">
+                {sums.rows} parts, {sums.pieces} pieces, {plain(sums.mass, "mass", habit)}
+                {sums.cg && <> , CG at {plain(sums.cg.x, "length", habit)}</>}
+                {Object.entries(sums.prices).map(([currency, amount]) => `, ${amount.toFixed(2)} ${currency}`)}
+              </h3>
+              <table className="rows mt-1 w-full">
+                <thead>
+                  <tr>
+                    <th className="w-10 text-right!">line</th>
+                    <th>part</th>
+                    <th className="text-right!">n</th>
+                    <th className="text-right!">mass each</th>
+                    <th className="text-right!">x</th>
+                    <th className="text-right!">y</th>
+                    <th className="text-right!">z</th>
+                    <th className="text-right!">price</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {table.parts.slice(0, PREVIEW).map((p) => (
+                    <tr key={p.line}>
+                      <td className="num text-right text-pencil">{p.line}</td>
+                      <td className="text-ink">{p.name}</td>
+                      <td className="num text-right">{p.quantity}</td>
+                      <td className="num text-right">{p.mass === null ? "–" : `${p.rough ? "~" : ""}${plain(p.mass, "mass", habit, 1)}`}</td>
+                      {([p.x, p.y, p.z] as const).map((v, k) => (
+                        <td key={["x", "y", "z"][k]} className="num text-right">
+                          {v === null ? "–" : `${k === 1 && p.pair ? "± " : ""}${plain(v, "length", habit, 0)}`}
+                        </td>
+                      ))}
+                      <td className="num text-right">{p.price === null ? "" : `${p.price.toFixed(2)} ${p.currency}`}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+              {table.parts.length > PREVIEW && <p className="text-[12px] text-pencil">and {table.parts.length - PREVIEW} more</p>}
+            </section>
+            <section data-reports>
+              {refused.length > 0 && <h3 className="text-[13px] text-stop">Refused, {refused.length}</h3>}
+              <ul>
+                {refused.map((r) => (
+                  <li key={`${r.line}${r.code}`}>
+                    <span className="num">line {r.line}</span>: {reportText(r)}
+                  </li>
+                ))}
+              </ul>
+              {warned.length > 0 && <h3 className="mt-2 text-[13px] text-care">To look at, {warned.length}</h3>}
+              <ul>
+                {warned.slice(0, 30).map((r) => (
+                  <li key={`${r.line}${r.code}`}>
+                    <span className="num">line {r.line}</span>: {reportText(r)}
+                  </li>
+                ))}
+              </ul>
+            </section>
+          </>
+        )}
+      </div>
+      <p className="mt-3 flex justify-end gap-2">
+        <button type="button" className="act" onClick={onClose}>
+          Cancel
+        </button>
+        <button type="button" className="act act-first" disabled={table.parts.length === 0 || text.trim() === ""} onClick={add}>
+          Add {table.parts.length} parts
+        </button>
+      </p>
+    </Dialog>
+  );
+}

@@ -1,0 +1,148 @@
+import { AXES, type Axis, type Item, itemSchema } from "../../../core/design/schema";
+import { leverage } from "../../../core/mass/balance";
+import { attachedTo, movingMass, slideOf } from "../../../core/mass/tree";
+import { plain } from "../../../core/wording/format";
+import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
+import { QuantityField } from "../../fields/QuantityField";
+
+const SLIDE = { x: "slide", y: "slideY", z: "slideZ" } as const;
+
+/** Everything about the selected part that the ledger's row does not hold. */
+export function Selected({ item, number }: { item: Item; number: number }) {
+  const { design, edit, evaluation } = useDesk();
+  const { habit } = usePreferences();
+  const change = (mutate: (item: Item) => void) =>
+    edit((d) => {
+      const found = d.items.find((i) => i.id === item.id);
+      if (found) mutate(found);
+    });
+  const mass = evaluation.mass;
+  const moving = movingMass(design.items, item);
+  const perTen = mass && moving > 0 ? (0.01 * moving) / mass.mass : null;
+  const under = attachedTo(design.items, item.id);
+  const hosts = design.items.filter((i) => i.id !== item.id && !under.includes(i));
+  const atNose = mass && evaluation.box ? leverage(mass.cg.x, item.place.x, evaluation.box.min.x) : 0;
+  const remove = () =>
+    edit((d) => {
+      d.items = d.items.filter((i) => i.id !== item.id);
+      for (const i of d.items) if (i.parentId === item.id) i.parentId = item.parentId;
+    });
+  const slideRow = (axis: Axis) => {
+    const range = slideOf(item, axis);
+    const key = SLIDE[axis];
+    return range ? (
+      <tr key={axis}>
+        <td className="whitespace-nowrap pr-2">slides {axis}</td>
+        {(["from", "to"] as const).map((end) => (
+          <td key={end}>
+            <QuantityField
+              label={`${item.name}, slides ${axis === "x" ? "" : `${axis} `}${end}`}
+              value={range[end]}
+              dimension="length"
+              onCommit={(v) => v !== null && change((p) => void (p[key] = { ...range, [end]: v }))}
+            />
+          </td>
+        ))}
+        <td className="text-right">
+          <button type="button" className="link" onClick={() => change((p) => void (p[key] = null))}>
+            fix it
+          </button>
+        </td>
+      </tr>
+    ) : null;
+  };
+  const fixed = AXES.filter((a) => slideOf(item, a) === null && !(a === "y" && item.mirrored));
+  return (
+    <section aria-label="Selected part" className="mt-4">
+      <h2>
+        Selected:{" "}
+        <span className="text-accent">
+          {number} {item.name}
+        </span>
+      </h2>
+      <table className="mt-1 w-full text-[12px]">
+        <tbody>
+          <tr>
+            <td>box</td>
+            {AXES.map((axis) => (
+              <td key={axis}>
+                <QuantityField
+                  label={`${item.name}, box ${axis}`}
+                  value={item.size[axis]}
+                  dimension="length"
+                  schema={itemSchema.shape.size.shape[axis]}
+                  onCommit={(v) => v !== null && change((p) => void (p.size[axis] = v))}
+                />
+              </td>
+            ))}
+          </tr>
+          {AXES.map(slideRow)}
+          {fixed.length > 0 && (
+            <tr>
+              <td className="whitespace-nowrap pr-2">let it slide</td>
+              <td colSpan={3}>
+                {fixed.map((axis) => (
+                  <button
+                    key={axis}
+                    type="button"
+                    className="link mr-3"
+                    aria-label={`let it slide along ${axis}`}
+                    onClick={() => change((p) => void (p[SLIDE[axis]] = { from: p.place[axis] - 0.05, to: p.place[axis] + 0.05 }))}
+                  >
+                    {axis}
+                  </button>
+                ))}
+              </td>
+            </tr>
+          )}
+          <tr>
+            <td className="pr-2">sits on</td>
+            <td colSpan={3}>
+              <select
+                className="cell"
+                aria-label={`${item.name}, attached to`}
+                value={item.parentId ?? ""}
+                onChange={(e) => change((p) => void (p.parentId = e.target.value === "" ? null : e.target.value))}
+              >
+                <option value="">nothing: stands by itself</option>
+                {hosts.map((h) => (
+                  <option key={h.id} value={h.id}>
+                    {h.name}
+                  </option>
+                ))}
+              </select>
+            </td>
+          </tr>
+          <tr>
+            <td colSpan={4}>
+              <label className="flex min-h-6 items-center gap-2">
+                <input type="checkbox" checked={item.mirrored} onChange={(e) => change((p) => void (p.mirrored = e.target.checked))} />a pair: half at +y, half at −y
+              </label>
+              <label className="flex min-h-6 items-center gap-2">
+                <input type="checkbox" checked={item.hollow} onChange={(e) => change((p) => void (p.hollow = e.target.checked))} />a shell: others may sit inside
+              </label>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      {perTen !== null && (
+        <p className="mt-1 text-[12px]">
+          {plain(0.01, "length", habit, habit === "metric" ? 0 : 2)} of slide moves the CG <b className="num text-ink">{plain(perTen, "length", habit)}</b>
+          {under.length > 0 && ` with the ${under.length} ${under.length === 1 ? "part" : "parts"} on it`}.
+        </p>
+      )}
+      {item.mass && (
+        <p className="text-[12px]">
+          1 g saved here is worth <b className="num text-ink">{(1 + Math.max(0, atNose)).toFixed(2)} g</b>
+          {atNose > 0.02 ? `: itself, and ${atNose.toFixed(2)} g of lead in the nose` : ""}.
+        </p>
+      )}
+      <p className="mt-1">
+        <button type="button" className="link text-[12px]" onClick={remove}>
+          Remove this part
+        </button>
+      </p>
+    </section>
+  );
+}
