@@ -9,11 +9,13 @@ const VIEWS: Record<string, string> = {
   workshop: "/",
   brief: "/craft/tern/v5/brief",
   layout: "/craft/tern/v5/layout?part=pack",
+  balance: "/craft/tern/v5/layout?part=pack&sheet=balance",
+  crawler: "/craft/samphire/v2/layout?part=pod",
+  bench: "/craft/samphire/v1/bench?session=2",
   power: "/craft/tern/v5/power",
   runs: "/craft/tern/v4/runs?run=14",
   faults: "/craft/tern/v4/faults?fault=6",
   versions: "/craft/tern/v4/versions?from=v3",
-  planned: "/craft/tern/v5/stability",
   annulus: "/craft/annulus/v2/power",
   night: "/craft/tern/v5/layout?part=pack",
 };
@@ -26,9 +28,14 @@ page.on("console", (m) => m.type() === "error" && console.error("console:", m.te
 for (const [name, path] of Object.entries(VIEWS)) {
   if (only.length > 0 && !only.includes(name)) continue;
   await page.goto(address + path, { waitUntil: "networkidle0" });
-  await page.evaluate((theme) => localStorage.setItem("ultraform-preferences", JSON.stringify({ habit: "metric", theme, keys: true })), name === "night" ? "night" : "paper");
+  await page.evaluate((wishes) => localStorage.setItem("ultraform-preferences", JSON.stringify({ habit: "metric", ...wishes })), {
+    theme: name === "night" ? "night" : "paper",
+    views: name === "crawler" ? ["side", "top", "front"] : ["side", "top"],
+  });
   await page.reload({ waitUntil: "networkidle0" });
   await page.evaluate(() => document.fonts.ready);
+  // The lower sheet of Layout is what its picture is about.
+  if (name === "balance") await page.evaluate(() => document.querySelector(".frame-main")?.scrollTo(0, 330));
   await page.screenshot({ path: `${folder}/${name}.png` as `${string}.png` });
   console.log(name);
 }

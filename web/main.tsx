@@ -8,15 +8,15 @@ import { createBrowserRouter } from "react-router";
 import { RouterProvider } from "react-router/dom";
 import { Toaster } from "sonner";
 import { CraftPage } from "./app/CraftPage";
-import { Missing } from "./app/Missing";
+import { Broken, Missing } from "./app/Missing";
 import { PreferencesProvider } from "./app/preferences";
 import { Workshop } from "./workshop/Workshop";
 
 const queries = new QueryClient({ defaultOptions: { queries: { staleTime: 30_000, retry: 1, refetchOnWindowFocus: true } } });
 
 const router = createBrowserRouter([
-  { path: "/", element: <Workshop /> },
-  { path: "/craft/:slug/:label?/:station?", element: <CraftPage /> },
+  { path: "/", element: <Workshop />, errorElement: <Broken /> },
+  { path: "/craft/:slug/:label?/:station?", element: <CraftPage />, errorElement: <Broken /> },
   { path: "*", element: <Missing what="page" /> },
 ]);
 

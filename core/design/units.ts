@@ -78,8 +78,16 @@ const ACCEPTED: Record<Dimension, Accepted[]> = {
   percent: [u(0.01, "%")],
 };
 
-/** Multiplier from an accepted spelling to the stored unit; undefined when the spelling is not known. */
+const factors = new Map<string, number | undefined>();
+
+/** Multiplier from an accepted spelling to the stored unit; undefined when the spelling is not known. Worked out once for each. */
 function factor(dimension: Dimension, spelling: string): number | undefined {
+  const key = `${dimension} ${spelling}`;
+  if (!factors.has(key)) factors.set(key, findFactor(dimension, spelling));
+  return factors.get(key);
+}
+
+function findFactor(dimension: Dimension, spelling: string): number | undefined {
   const list = ACCEPTED[dimension];
   const unit = list.find((a) => a.spellings.includes(spelling)) ?? list.find((a) => a.spellings.some((s) => s.toLowerCase() === spelling.toLowerCase()));
   if (!unit) return undefined;

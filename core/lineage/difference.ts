@@ -27,6 +27,18 @@ const FIELDS: [suffix: string, label: string, dimension: Dimension | null, kind:
   ["mass/evidence", "mass known by", null, "mass"],
   ["mass/sd", "mass ±", "mass", "mass"],
   ["mass", "mass", "mass", "mass"],
+  ["planned", "planned mass each", "mass", "mass"],
+  ["predicted/value", "predicted mass each", "mass", "mass"],
+  ["predicted/sd", "predicted mass ±", "mass", "mass"],
+  ["predicted/evidence", "prediction known by", null, "mass"],
+  ["makeMinutes", "minutes to make", null, "part"],
+  ["parentId", "sits on", null, "place"],
+  ["slideY/from", "slide y from", "length", "part"],
+  ["slideY/to", "slide y to", "length", "part"],
+  ["slideZ/from", "slide z from", "length", "part"],
+  ["slideZ/to", "slide z to", "length", "part"],
+  ["most", "ballast at most", "mass", "mass"],
+  ["walkBack/stop", "walk-back stop line", "length", "brief"],
   ["quantity", "quantity", "count", "mass"],
   ["place/x", "x", "length", "place"],
   ["place/y", "y", "length", "place"],
@@ -65,7 +77,19 @@ const FIELDS: [suffix: string, label: string, dimension: Dimension | null, kind:
   ["wind", "wind", "speed", "brief"],
 ];
 
-const KIND_OF_LIST: Record<string, ChangeKind> = { items: "part", batteries: "pack", units: "motor", duty: "duty", brief: "brief", setup: "set-up", schools: "brief" };
+const KIND_OF_LIST: Record<string, ChangeKind> = {
+  items: "part",
+  batteries: "pack",
+  units: "motor",
+  duty: "duty",
+  brief: "brief",
+  setup: "set-up",
+  schools: "brief",
+  ballastSpots: "brief",
+  envelope: "brief",
+  outlines: "other",
+  walkBack: "brief",
+};
 
 type Leaves = Map<string, Leaf>;
 
@@ -84,7 +108,16 @@ function flatten(value: unknown, path: string[], into: Leaves): Leaves {
 function entryName(design: Design, path: string[]): string {
   const id = path.find((p) => p.startsWith("#"))?.slice(1);
   if (!id) return path[0] === "brief" ? "Brief" : (path[0] ?? "");
-  const all: { id: string; name?: string; metric?: string }[] = [...design.items, ...design.batteries, ...design.units, ...design.duty, ...design.setup, ...design.brief.targets];
+  const all: { id: string; name?: string; metric?: string }[] = [
+    ...design.items,
+    ...design.batteries,
+    ...design.units,
+    ...design.duty,
+    ...design.setup,
+    ...design.brief.targets,
+    ...design.ballastSpots,
+    ...design.outlines,
+  ];
   const found = all.find((e) => e.id === id);
   return found?.name ?? (found?.metric ? `target ${found.metric}` : id);
 }

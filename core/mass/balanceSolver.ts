@@ -154,9 +154,9 @@ function reached(design: Design, mass: MassResult, plan: BalancePlan): Point {
  *
  * @param design places in m, masses in kg; parts without a mass are left out
  * Source: first moments of mass (FAA-H-8083-1); simplex method of the yalps package.
+ * @param mass the design's roll-up, when it is at hand already
  */
-export function balance(design: Design, question: BalanceQuestion): BalanceResult {
-  const mass = rollUp(design);
+export function balance(design: Design, question: BalanceQuestion, mass = rollUp(design)): BalanceResult {
   if (!mass) return { status: "noMass" };
   const list = levers(design, question);
   const direct = attempt(mass, list, question.goals, 0);
@@ -197,20 +197,20 @@ export interface Alternative {
  * Different ways to the same goals: the least added mass; the one part whose slide alone does it with the shortest way; ballast alone; and half of
  * that slide with ballast for the rest. Those that cannot do it, or repeat an earlier one, are left out.
  */
-export function alternatives(design: Design, question: BalanceQuestion): Alternative[] {
+export function alternatives(design: Design, question: BalanceQuestion, mass = rollUp(design)): Alternative[] {
   const out: Alternative[] = [];
   const add = (kind: Alternative["kind"], result: BalanceResult) => {
     if (result.status === "solved" && !out.some((a) => same(a.plan, result.plan))) out.push({ kind, plan: result.plan });
   };
   const single = question.sliders
     .flatMap((id) => {
-      const result = balance(design, { ...question, sliders: [id], spots: [] });
+      const result = balance(design, { ...question, sliders: [id], spots: [] }, mass);
       return result.status === "solved" && result.plan.moves.length > 0 ? [{ result, way: result.plan.moves.reduce((s, m) => s + Math.abs(m.to - m.from), 0) }] : [];
     })
     .sort((a, b) => a.way - b.way)[0];
   if (single) add("slide only", single.result);
-  add("least mass", balance(design, question));
-  add("ballast only", balance(design, { ...question, sliders: [] }));
+  add("least mass", balance(design, question, mass));
+  add("ballast only", balance(design, { ...question, sliders: [] }, mass));
   const move = single?.result.plan.moves[0];
   if (move && question.spots.length > 0 && single.result.plan.moves.length === 1) {
     const half = structuredClone(design);
@@ -244,12 +244,12 @@ export function planPatch(design: Design, plan: BalancePlan): Patch {
   return { set, addItems };
 }
 
-/** How far the pack's mass may be changed to balance with it: from 40 % to 250 % of what it is. */
-const PACK_RANGE = { least: 0.4, most: 2.5 };
+/** How far the pack's mass may be changed to balance with it: from 60 % to 160 % of what it is. */
+const PACK_RANGE = { least: 0.6, most: 1.6 };
 
 /**
  * The mass that the pack would need for the CG to come to `target` along x, kg (all of its ledger entry): m' = m + M·(target − cg)/(x − target).
- * @returns null when no pack between 40 % and 250 % of its mass does it, or there is no pack in the ledger
+ * @returns null when no pack between 60 % and 160 % of its mass does it, or there is no pack in the ledger
  */
 export function packMassFor(design: Design, target: number): { itemId: string; mass: number; factor: number } | null {
   const mass = rollUp(design);

@@ -77,6 +77,8 @@ interface Row {
 }
 
 const MAX_ROWS = 1000;
+/** How many times further out than the typical part one stands before it is doubted. */
+const FAR = 8;
 const DELIMITERS = ["\t", ";", ",", "|"];
 
 /** Rows with the physical line on which each begins (a quoted cell may hold line breaks). */
@@ -354,10 +356,14 @@ export function readParts(text: string, reading: TableReading = guessReading(tex
     });
   });
   // A place a long way from all others is more often a slip of unit than a long craft.
-  const xs = parts.flatMap((p) => (p.x === null ? [] : [Math.abs(p.x)])).sort((a, b) => a - b);
-  const typical = xs[Math.floor(xs.length / 2)] ?? 0;
-  for (const p of parts)
-    if (p.x !== null && xs.length >= 5 && typical > 0 && Math.abs(p.x) > 8 * typical) reports.push({ line: p.line, severity: "warning", code: "far-out", text: p.name });
+  const longest = parts.map((p) => Math.abs(p.x ?? 0)).sort((a, b) => b - a);
+  for (const axis of ["x", "y", "z"] as const) {
+    const sizes = parts.flatMap((p) => (p[axis] ? [Math.abs(p[axis])] : [])).sort((a, b) => a - b);
+    const typical = sizes[Math.floor(sizes.length / 2)] ?? 0;
+    const limit = axis === "x" ? FAR * typical : Math.max(FAR * 0.5 * typical, 1.5 * (longest[0] ?? 0));
+    for (const p of parts)
+      if (sizes.length >= 4 && Math.abs(p[axis] ?? 0) > limit) reports.push({ line: p.line, severity: "warning", code: "far-out", text: `${p.name}, ${axis}` });
+  }
   return { reading, parts, reports: reports.sort((a, b) => a.line - b.line) };
 }
 

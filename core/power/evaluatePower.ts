@@ -1,5 +1,6 @@
 import { type Evidence, computedFrom } from "../design/evidence";
 import type { Battery, Design, Unit } from "../design/schema";
+import { remembering } from "../numeric/memo";
 import { type ChainResult, type OperatingPoint, solveChain, throttleForThrust } from "./chain";
 import { type EnduranceResult, endurance } from "./endurance";
 import { propellerLoad } from "./propeller";
@@ -147,8 +148,7 @@ function solve(design: Design, unit: Unit, battery: Battery, mass: { value: numb
   };
 }
 
-const CACHE_SIZE = 60;
-const cache = new Map<string, PowerOutcome>();
+const outcomes = remembering<PowerOutcome>(60);
 
 /**
  * Everything the power chain says about a design standing still, with first-order uncertainty by one-sided differences over all inputs.
@@ -160,11 +160,5 @@ export function evaluatePower(design: Design, mass: { value: number; sd: number;
   const unit = design.units[0];
   const battery = design.batteries[0];
   if (!unit || !battery) return { status: "missing", missing: [...(unit ? [] : ["drive" as const]), ...(battery ? [] : ["pack" as const])] };
-  const key = JSON.stringify([design.units, design.batteries, design.duty, design.brief.environment, mass]);
-  const hit = cache.get(key);
-  if (hit) return hit;
-  const outcome = solve(design, unit, battery, mass);
-  cache.set(key, outcome);
-  if (cache.size > CACHE_SIZE) cache.delete(cache.keys().next().value ?? "");
-  return outcome;
+  return outcomes(JSON.stringify([design.units, design.batteries, design.duty, design.brief.environment, mass]), () => solve(design, unit, battery, mass));
 }

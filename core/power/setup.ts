@@ -3,6 +3,7 @@ import { type Evidence, magnitudeSd } from "../design/evidence";
 import type { Dimension } from "../design/units";
 import { type Air, GRAVITY, air } from "../media/air";
 import { coldFactor, openCircuit } from "./battery";
+import { remembering } from "../numeric/memo";
 import type { Drive, Source } from "./chain";
 import type { DutyPhase, Pack } from "./endurance";
 import { type Propeller, type PropellerMap, standingMap } from "./propeller";
@@ -74,17 +75,10 @@ function sizeSd(known: { value: number; evidence: Evidence }, guess: number): nu
   return known.value * share;
 }
 
-const MAP_CACHE = 40;
-const maps = new Map<string, PropellerMap>();
+const maps = remembering<PropellerMap>(80);
 
 /** The standing map of a propeller in this air, remembered: most uncertain inputs leave it as it is. */
-function rememberedMap(prop: Propeller, medium: Air): PropellerMap {
-  const key = JSON.stringify([prop, medium]);
-  const map = maps.get(key) ?? standingMap(prop, medium);
-  maps.set(key, map);
-  if (maps.size > MAP_CACHE) maps.delete(maps.keys().next().value ?? "");
-  return map;
-}
+const rememberedMap = (prop: Propeller, medium: Air): PropellerMap => maps(JSON.stringify([prop, medium]), () => standingMap(prop, medium));
 
 /** A drive and its pack in plain numbers, ready for the solvers. */
 export interface PowerSetup {

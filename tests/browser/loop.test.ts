@@ -105,22 +105,22 @@ describe("the whole loop, as a user would", () => {
       await user.key("n");
       await user.page.waitForFunction((n: number) => document.querySelectorAll("[data-row]").length === n, {}, i + 2);
       await user.fill(`Part ${i + 2}, name`, name ?? "");
-      await user.fill(`${name}, mass each`, mass ?? "");
+      await user.fill(`${name}, predicted each`, mass ?? "");
       await user.fill(`${name}, x`, x ?? "");
     }
-    await user.fill("Battery, mass each", "heavy");
+    await user.fill("Battery, predicted each", "heavy");
     await user.see("“heavy” is not a number");
-    await user.fill("Battery, mass each", "-4 g");
+    await user.fill("Battery, predicted each", "-4 g");
     await user.see("Accepted: more than zero");
-    await user.fill("Battery, mass each", "170 g");
-    await user.choose("Battery, mass known by", "measured");
+    await user.fill("Battery, predicted each", "165 g");
+    await user.fill("Battery, weighed each", "170 g");
     await user.saved();
     const file = await exported("plover");
     const items = file.versions[0]?.design.items ?? [];
     expect(items.map((i) => i.name)).toEqual(["Parts on hand", "Hull", "Battery", "Propeller"]);
     expect(items[1]?.mass?.value).toBeCloseTo(8 * 0.028349523, 7);
     expect(items[1]?.place.x).toBeCloseTo(0.254, 9);
-    expect(items[2]).toMatchObject({ mass: { value: 0.17, evidence: "measured" }, place: { x: 0.21 } });
+    expect(items[2]).toMatchObject({ mass: { value: 0.17, evidence: "measured" }, predicted: { value: 0.165, evidence: "guess" }, place: { x: 0.21 } });
   });
 
   it("drags a part by mouse and keys: mass, CG and verdicts follow; undo and redo", async () => {
@@ -239,7 +239,7 @@ describe("the whole loop, as a user would", () => {
 
   it("an edit of the frozen version opens a child draft, with reason and expected effect", async () => {
     await user.station("2");
-    await user.fill("Hull, mass each", "210 g");
+    await user.fill("Hull, weighed each", "210 g");
     await user.see("v1 is frozen: open a child draft");
     await user.click("Open the draft");
     await user.see("A reason is needed");
@@ -269,7 +269,7 @@ describe("the whole loop, as a user would", () => {
 
   it("a mass, a diameter and the air temperature changed: twenty-odd displayed numbers equal those of the command line", async () => {
     await user.open("/craft/plover/v2/layout");
-    await user.fill("Propeller, mass each", "23 g");
+    await user.fill("Propeller, predicted each", "23 g");
     await user.saved();
     await user.station("1");
     await user.fill("Air temperature", "-11 °C");
@@ -325,17 +325,17 @@ describe("the whole loop, as a user would", () => {
     const other = await secondUser();
     await user.open("/craft/plover/v2/layout");
     await other.open("/craft/plover/v2/layout");
-    await other.fill("Hull, mass each", "190 g");
+    await other.fill("Hull, weighed each", "190 g");
     await other.saved();
-    await user.fill("Hull, mass each", "205 g");
+    await user.fill("Hull, weighed each", "205 g");
     await user.see("v2 was saved elsewhere in the meantime");
     await user.see("Hull, mass each: 190 g → 205 g");
     await user.click("Take what is saved there");
     await user.gone("saved elsewhere in the meantime");
     expect((await exported("plover")).versions[1]?.design.items[1]?.mass?.value).toBeCloseTo(0.19, 9);
-    await other.fill("Hull, mass each", "195 g");
+    await other.fill("Hull, weighed each", "195 g");
     await other.saved();
-    await user.fill("Hull, mass each", "205 g");
+    await user.fill("Hull, weighed each", "205 g");
     await user.see("v2 was saved elsewhere in the meantime");
     await user.click("Save what stands here over it");
     await user.saved();

@@ -109,7 +109,9 @@ describe("cells", () => {
   });
   it("a slip of unit is noticed", () => {
     const rows = Array.from({ length: 6 }, (_, i) => `P${i},10,${100 + i}`).join("\n");
-    expect(readParts(`part,mass g,x mm\n${rows}\nfar,10,9000`).reports.some((r) => r.code === "far-out" && r.text === "far")).toBe(true);
+    expect(readParts(`part,mass g,x mm\n${rows}\nfar,10,9000`).reports.some((r) => r.code === "far-out" && r.text === "far, x")).toBe(true);
+    const gannet = readParts(readFileSync(join(folder, "parts-gannet.csv"), "utf8"));
+    expect(gannet.reports.filter((r) => r.code === "far-out").map((r) => r.text)).toEqual(["Float foil 45°, y"]);
   });
 });
 

@@ -18,7 +18,9 @@ function Rail({ station }: { station: Station }) {
   const list = useRef<HTMLOListElement>(null);
   // On a phone the stations are a bar that scrolls: the one in view is brought into it.
   // biome-ignore lint/correctness/useExhaustiveDependencies: it is the change of station that matters
-  useEffect(() => list.current?.querySelector("[aria-current]")?.scrollIntoView({ inline: "center", block: "nearest" }), [station]);
+  useEffect(() => {
+    list.current?.querySelector("[aria-current]")?.scrollIntoView({ inline: "center", block: "nearest" });
+  }, [station]);
   return (
     <nav aria-label="Stations" className="rail">
       <ol ref={list} className="rail-list">

@@ -39,7 +39,9 @@ export function VersionTrack() {
   const { file, version, go } = useDesk();
   const track = useRef<HTMLElement>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: it is the change of version that matters
-  useEffect(() => track.current?.querySelector("[aria-current]")?.scrollIntoView({ inline: "center", block: "nearest" }), [version.label]);
+  useEffect(() => {
+    track.current?.querySelector("[aria-current]")?.scrollIntoView({ inline: "center", block: "nearest" });
+  }, [version.label]);
   const branch = (v: Version) => !/^v\d+$/.test(v.label);
   return (
     <nav ref={track} aria-label="Versions" className="flex h-full min-w-0 flex-1 items-end overflow-x-auto">

@@ -43,6 +43,32 @@ export interface Desk {
 
 const Context = createContext<Desk | null>(null);
 
+/** What never changes while a version is open: parts of a large drawing or table use this and are drawn again only when they themselves change. */
+export interface DeskActions {
+  edit: Desk["edit"];
+  /** The design as it is now. */
+  now: () => Design;
+}
+const Actions = createContext<DeskActions | null>(null);
+
+export function useDeskActions(): DeskActions {
+  const actions = useContext(Actions);
+  if (!actions) throw new Error("useDeskActions outside a DeskProvider");
+  return actions;
+}
+
+/** The next design with every part that did not change being the very same object as before. */
+function sharing(before: Design, next: Design): Design {
+  const held = new Map(before.items.map((i) => [i.id, i]));
+  return {
+    ...next,
+    items: next.items.map((i) => {
+      const old = held.get(i.id);
+      return old && JSON.stringify(old) === JSON.stringify(i) ? old : i;
+    }),
+  };
+}
+
 export function useDesk(): Desk {
   const desk = useContext(Context);
   if (!desk) throw new Error("useDesk outside a DeskProvider");
@@ -169,11 +195,20 @@ export function DeskProvider({ record, version, station, children }: { record: C
         return message;
       }
       if (frozen) setPending(checked.data);
-      else put(checked.data, key);
+      else put(sharing(latest.current, checked.data), key);
       return null;
     },
     [frozen, put],
   );
+  const edit = useCallback(
+    (mutate: (draft: Design) => void, key?: string) => {
+      const draft = structuredClone(latest.current);
+      mutate(draft);
+      return change(draft, key);
+    },
+    [change],
+  );
+  const actions = useMemo((): DeskActions => ({ edit, now: () => latest.current }), [edit]);
 
   const context = useMemo(() => ({ parentMass: parentMassOf(file, version) }), [file, version]);
   const evaluation = useMemo(() => evaluate(design, context), [design, context]);
@@ -193,11 +228,7 @@ export function DeskProvider({ record, version, station, children }: { record: C
     frozen,
     preview,
     setPreview,
-    edit: (mutate, key) => {
-      const draft = structuredClone(design);
-      mutate(draft);
-      return change(draft, key);
-    },
+    edit,
     apply: (patch) => {
       setPreview(null);
       change(applyPatch(design, patch));
@@ -232,5 +263,9 @@ export function DeskProvider({ record, version, station, children }: { record: C
       void queries.invalidateQueries({ queryKey: ["crafts"] });
     },
   };
-  return <Context.Provider value={desk}>{children}</Context.Provider>;
+  return (
+    <Actions.Provider value={actions}>
+      <Context.Provider value={desk}>{children}</Context.Provider>
+    </Actions.Provider>
+  );
 }

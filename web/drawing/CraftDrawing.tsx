@@ -142,8 +142,12 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
     setZoom({ ...start, x: start.x + dx * k, y: start.y + dy * k });
     return start;
   });
-  if (!box) return null;
-  const sheet = sheetFor(box, width, height, shown, zoom);
+  // The sheet stays the same object while the extent does: parts that did not move are not drawn again.
+  const frame = JSON.stringify([box, width, height, shown, zoom]);
+  const held = useRef<{ frame: string; sheet: Sheet } | null>(null);
+  if (box && held.current?.frame !== frame) held.current = { frame, sheet: sheetFor(box, width, height, shown, zoom) };
+  if (!box || !held.current) return null;
+  const { sheet } = held.current;
   const windows = design.brief.targets.flatMap((t) => {
     const axis = WINDOW_AXIS[t.metric];
     return axis && t.comparison === "between" && t.upper !== undefined ? [{ axis, low: t.value, high: t.upper }] : [];
@@ -210,7 +214,7 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
                   {...{ item, number, sheet, view, snapping }}
                   outside={outside.has(item.id)}
                   selected={item.id === selected}
-                  onSelect={() => onSelect(item.id)}
+                  onSelect={onSelect}
                   onGuide={setGuides}
                 />
               ))}

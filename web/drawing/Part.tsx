@@ -1,9 +1,9 @@
 import { useDrag } from "@use-gesture/react";
-import type { KeyboardEvent } from "react";
+import { type KeyboardEvent, memo } from "react";
 import { AXES, type Axis, type Design, type Item } from "../../core/design/schema";
 import { bodies } from "../../core/mass/rollup";
 import { moveItem, slideOf } from "../../core/mass/tree";
-import { useDesk } from "../app/desk";
+import { useDeskActions } from "../app/desk";
 import { ACROSS, type Box, type Sheet, UP, type ViewName, snap } from "./scale";
 
 const MM = 0.001;
@@ -49,13 +49,13 @@ interface PartProps {
   selected: boolean;
   outside: boolean;
   snapping: Snapping;
-  onSelect: () => void;
+  onSelect: (id: string) => void;
   onGuide: (guides: Guide[]) => void;
 }
 
 /** One part in one view: dragged by mouse, pen or finger, moved by arrow keys; what hangs on it comes along. */
-export function Part({ item, number, sheet, view, selected, outside, snapping, onSelect, onGuide }: PartProps) {
-  const { design, edit } = useDesk();
+export const Part = memo(function Part({ item, number, sheet, view, selected, outside, snapping, onSelect, onGuide }: PartProps) {
+  const { edit, now } = useDeskActions();
   const { axis: across, sign } = ACROSS[view];
   const up = UP[view];
   const place = (to: { across: number; up: number }, key: string) =>
@@ -69,8 +69,9 @@ export function Part({ item, number, sheet, view, selected, outside, snapping, o
   const drag = useDrag(
     ({ first, last, movement: [dx, dy], memo }: { first: boolean; last: boolean; movement: [number, number]; memo?: { across: number; up: number; key: string } }) => {
       const start = memo ?? { across: item.place[across], up: item.place[up], key: `drag-${item.id}-${Date.now()}` };
-      if (first) onSelect();
+      if (first) onSelect(item.id);
       else {
+        const design = now();
         const reach = snapping.faces ? CATCH / sheet.scale : 0;
         const a = snap(start.across + (sign * dx) / sheet.scale, item.size[across] / 2, snapping.faces ? linesOf(design, item, across) : [], reach, snapping.grid);
         const u = snap(start.up - dy / sheet.scale, item.size[up] / 2, snapping.faces ? linesOf(design, item, up) : [], reach, snapping.grid);
@@ -88,7 +89,7 @@ export function Part({ item, number, sheet, view, selected, outside, snapping, o
     if (!move) return;
     event.preventDefault();
     event.stopPropagation();
-    onSelect();
+    onSelect(item.id);
     place({ across: item.place[across] + sign * move[0], up: item.place[up] + move[1] }, `keys-${item.id}-${view}`);
   };
   const weighed = item.mass?.evidence === "measured" || item.mass?.evidence === "proven";
@@ -102,7 +103,7 @@ export function Part({ item, number, sheet, view, selected, outside, snapping, o
       data-part={item.id}
       data-view={view}
       onKeyDown={keys}
-      onClick={onSelect}
+      onClick={() => onSelect(item.id)}
       className="cursor-grab touch-none select-none outline-none focus-visible:[&>rect]:stroke-[2.5]"
     >
       {boxesOf(item, sheet, view).map((b, i) => (
@@ -121,7 +122,7 @@ export function Part({ item, number, sheet, view, selected, outside, snapping, o
       ))}
     </g>
   );
-}
+});
 
 /** Squares on the faces of the selected part: dragging one moves that face and leaves the opposite one. */
 export function ResizeHandles({ item, sheet, view, grid }: { item: Item; sheet: Sheet; view: ViewName; grid: number }) {
@@ -155,7 +156,7 @@ interface HandleProps {
 }
 
 function Handle({ x, y, axis, towards, cursor, item, scale, sign, across, grid }: HandleProps) {
-  const { edit } = useDesk();
+  const { edit } = useDeskActions();
   const drag = useDrag(
     ({ movement: [dx, dy], memo }: { movement: [number, number]; memo?: { size: number; place: number; key: string } }) => {
       const start = memo ?? { size: item.size[axis], place: item.place[axis], key: `size-${item.id}-${axis}-${Date.now()}` };

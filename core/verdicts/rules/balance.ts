@@ -4,7 +4,7 @@ import type { Patch } from "../../design/patch";
 import { AXES, type Axis, type Item, type Target } from "../../design/schema";
 import { ballastFor, leverage } from "../../mass/balance";
 import { ballastItem, ballastSpots } from "../../mass/ballast";
-import { type Alternative, alternatives, balance, planPatch, reachOf, shortestSlide } from "../../mass/balanceSolver";
+import { type Alternative, alternatives, planPatch, reachOf, shortestSlide } from "../../mass/balanceSolver";
 import { rollUp } from "../../mass/rollup";
 import { attachedTo, movingMass } from "../../mass/tree";
 import { type Finding, type Remedy, type Rule, type RuleInput, figureOf } from "../types";
@@ -28,20 +28,20 @@ function asRemedy(input: RuleInput, { plan }: Alternative): Remedy | null {
 
 /** Up to three ways to bring the CG along one axis to `goal`, the others left as they are: by sliding, by ballast, by both. */
 function waysTo(input: RuleInput, axis: Axis, goal: number): Remedy[] {
-  const { design } = input;
+  const { design, mass } = input;
   const sliders = design.items.filter((i) => i.slide || i.slideY || i.slideZ).map((i) => i.id);
   // Ballast at whichever single spot takes least: two spots at once say nothing that one does not, unless none is enough alone.
   const all = ballastSpots(design);
   const best = all
     .flatMap((s) => {
-      const r = balance(design, { sliders: [], spots: [s.id], goals: { [axis]: { low: goal, high: goal } } });
-      return r.status === "solved" && r.plan.added > 0 ? [{ id: s.id, added: r.plan.added }] : [];
+      const added = mass ? ballastFor(mass.mass, mass.cg[axis], goal, s.place[axis]) : null;
+      return added !== null && added > 0 && added <= s.most ? [{ id: s.id, added }] : [];
     })
     .sort((a, b) => a.added - b.added)
     .slice(0, 1)
     .map((s) => s.id);
   const spots = best.length > 0 ? best : all.map((s) => s.id);
-  return alternatives(design, { sliders, spots, goals: { [axis]: { low: goal, high: goal } } }).flatMap((a) => asRemedy(input, a) ?? []);
+  return alternatives(design, { sliders, spots, goals: { [axis]: { low: goal, high: goal } } }, mass).flatMap((a) => asRemedy(input, a) ?? []);
 }
 
 /** CG against its window along x. Outside: stop. Inside with odds under 90 in 100: care. Else clear. */

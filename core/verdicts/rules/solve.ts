@@ -2,6 +2,7 @@ import type { Patch } from "../../design/patch";
 import { applyPatch, knownAt } from "../../design/patch";
 import type { Design, Unit } from "../../design/schema";
 import { rollUp } from "../../mass/rollup";
+import { remembering } from "../../numeric/memo";
 import { findRoot } from "../../numeric/root";
 import { type PowerKey, type PowerResult, nominalPower, nominalSetup } from "../../power/evaluatePower";
 import type { Figure, Finding, Remedy, Rule, RuleInput } from "../types";
@@ -31,9 +32,15 @@ function after(design: Design, patch: Patch, key: PowerKey): number {
 
 /** Value of one number of the design at which a result reaches `wanted`; null when none between `low` and `high` does. */
 export function solveFor(input: RuleInput, patchFor: (x: number) => Patch, key: PowerKey, wanted: number, low: number, high: number): number | null {
-  const found = findRoot((x) => after(input.design, patchFor(x), key) - wanted, low, high, (high - low) * 1e-4, 40);
-  return found.status === "converged" ? found.x : null;
+  const { design, mass } = input;
+  // Where parts stand does not matter to a drive: while one is dragged the answer is the same.
+  const asked = JSON.stringify([design.units, design.batteries, design.duty, design.brief.environment, mass?.mass, key, wanted, low, high, patchFor(low), patchFor(high)]);
+  return solved(asked, () => {
+    const found = findRoot((x) => after(design, patchFor(x), key) - wanted, low, high, (high - low) * 1e-4, 40);
+    return { x: found.status === "converged" ? found.x : null };
+  }).x;
 }
+const solved = remembering<{ x: number | null }>(60);
 
 /** Another propeller size, as stamped on one to be bought. */
 export const resize = (unit: Unit, key: "diameter" | "pitch", value: number): Patch => ({

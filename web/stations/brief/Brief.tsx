@@ -225,7 +225,7 @@ export function BriefStation() {
             <table className="rows mt-1 w-full">
               <thead>
                 <tr>
-                  <th>Target</th>
+                  <th className="min-w-[150px]">Target</th>
                   <th className="w-[66px]" />
                   <th className="w-[86px]" />
                   <th className="w-[172px]">wanted</th>

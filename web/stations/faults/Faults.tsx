@@ -18,7 +18,7 @@ export function FaultsStation() {
   const start = useMemo(() => (Number.isFinite(making) ? newFault(making) : null), [making]);
   const lastRun = ownRuns.at(-1) ?? file.runs.at(-1);
   return (
-    <div className="grid h-full grid-cols-[184px_1fr] max-[640px]:grid-cols-[minmax(0,1fr)]">
+    <div className="grid h-full grid-cols-[184px_1fr] max-[640px]:h-auto max-[640px]:grid-cols-[minmax(0,1fr)]">
       <nav aria-label="Faults" className="border-r border-hair px-4 py-3 max-[640px]:max-h-52 max-[640px]:overflow-y-auto max-[640px]:border-b max-[640px]:border-r-0">
         <h2>Faults</h2>
         <ul className="mt-2">

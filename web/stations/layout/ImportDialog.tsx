@@ -60,7 +60,7 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
   const add = () => {
     const items = toItems(table.parts, design, { evidence });
     if (edit((d) => void d.items.push(...items)) === null) {
-      toast.success(`${items.length} parts from the list${refused.length > 0 ? `, ${refused.length} rows refused` : ""}.`);
+      toast.success(`${items.length} parts from the list${refused.length > 0 ? `, ${refused.length} ${refused.length === 1 ? "row" : "rows"} refused` : ""}.`);
       onClose();
     }
   };
@@ -174,9 +174,13 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
             </section>
             <section>
               <h3 className="text-[13px]">
-                {sums.rows} parts, {sums.pieces} pieces, {plain(sums.mass, "mass", habit)}
-                {sums.cg && <> , CG at {plain(sums.cg.x, "length", habit)}</>}
-                {Object.entries(sums.prices).map(([currency, amount]) => `, ${amount.toFixed(2)} ${currency}`)}
+                {[
+                  `${sums.rows} ${sums.rows === 1 ? "part" : "parts"}`,
+                  `${sums.pieces} ${sums.pieces === 1 ? "piece" : "pieces"}`,
+                  plain(sums.mass, "mass", habit),
+                  ...(sums.cg ? [`CG at ${plain(sums.cg.x, "length", habit)}`] : []),
+                  ...Object.entries(sums.prices).map(([currency, amount]) => `${amount.toFixed(2)} ${currency}`),
+                ].join(", ")}
               </h3>
               <table className="rows mt-1 w-full">
                 <thead>
@@ -236,7 +240,7 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
           Cancel
         </button>
         <button type="button" className="act act-first" disabled={table.parts.length === 0 || text.trim() === ""} onClick={add}>
-          Add {table.parts.length} parts
+          Add {table.parts.length} {table.parts.length === 1 ? "part" : "parts"}
         </button>
       </p>
     </Dialog>

@@ -1,3 +1,4 @@
+import { useCallback, useRef } from "react";
 import { useSearchParams } from "react-router";
 import { useDesk } from "../../app/desk";
 import { useWidth } from "../../app/useWidth";
@@ -20,7 +21,8 @@ export function LayoutStation() {
   const [sheetRef, width] = useWidth<HTMLDivElement>(628);
   const selected = search.get("part");
   const sheet = (search.get("sheet") ?? "parts") as SheetName;
-  const put = (change: Record<string, string>) =>
+  const put = (change: Record<string, string>) => {
+    if (Object.entries(change).every(([k, v]) => search.get(k) === v)) return;
     setSearch(
       (s) => {
         for (const [k, v] of Object.entries(change)) s.set(k, v);
@@ -28,9 +30,10 @@ export function LayoutStation() {
       },
       { replace: true },
     );
-  const select = (id: string) => {
-    if (id !== selected) put({ part: id });
   };
+  const latest = useRef(put);
+  latest.current = put;
+  const select = useCallback((id: string) => latest.current({ part: id }), []);
   const index = design.items.findIndex((i) => i.id === selected);
   const item = design.items[index];
   if (design.items.length === 0)

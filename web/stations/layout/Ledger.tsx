@@ -1,4 +1,4 @@
-import { type ClipboardEvent, Fragment, type ReactNode, useState } from "react";
+import { type ClipboardEvent, Fragment, type ReactNode, memo, useMemo, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { toast } from "sonner";
 import { magnitudeSchema } from "../../../core/design/evidence";
@@ -7,8 +7,9 @@ import { leverage } from "../../../core/mass/balance";
 import { unweigh, weigh } from "../../../core/mass/evidence";
 import { partsText } from "../../../core/mass/partsExchange";
 import { moveItem } from "../../../core/mass/tree";
+import type { UnitHabit } from "../../../core/design/units";
 import { plain, showSd } from "../../../core/wording/format";
-import { useDesk } from "../../app/desk";
+import { type DeskActions, useDesk, useDeskActions } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { saveFile } from "../../drawing/saveSvg";
 import { EvidenceSelect } from "../../fields/EvidenceSelect";
@@ -61,30 +62,81 @@ interface Column {
   head: string;
   width?: string;
   right?: boolean;
-  cell: (item: Item) => ReactNode;
+  cell: (item: Item, derived: Derived) => ReactNode;
   /** Of the rows of one group, or of all. */
   sum?: (items: Item[]) => ReactNode;
+}
+
+/** What the rest of the craft makes of an entry, as it is shown: rows are drawn again only when this or the entry itself changes. */
+type Derived = Record<"sd" | "blur" | "bar" | "mass" | "ofMass" | "ofMoment" | "ofDoubt" | "costs" | "worth", string>;
+
+function useDerived(): Map<string, Derived> {
+  const { design, evaluation } = useDesk();
+  const { habit } = usePreferences();
+  const { mass, box } = evaluation;
+  const whole = { mass: mass?.mass ?? 0, cg: mass?.cg.x ?? 0 };
+  const moment = (i: Item) => Math.abs((i.mass?.value ?? 0) * i.quantity * (i.place.x - whole.cg));
+  const moments = design.items.reduce((s, i) => s + moment(i), 0);
+  const blurs = mass?.items.map((s) => s.blurX) ?? [];
+  const doubts = blurs.reduce((s, b) => s + b ** 2, 0);
+  const widest = Math.max(1e-9, ...blurs);
+  const hundredths = (part: number, of: number) => (of > 0 && part > 0 ? `${((100 * part) / of).toFixed(1)} %` : "");
+  return new Map(
+    design.items.map((item, k) => {
+      const share = mass?.items[k];
+      const weight = (item.mass?.value ?? 0) * item.quantity;
+      const counter = mass && box ? leverage(mass.cg.x, item.place.x, box.min.x) : 0;
+      const derived: Derived = {
+        sd: share?.mass ? showSd(share.massSd / item.quantity, "mass", habit) : "",
+        blur: share?.mass ? showSd(share.blurX, "length", habit) : "",
+        bar: share?.mass ? String(Math.round((26 * share.blurX) / widest)) : "",
+        mass: weight > 0 ? plain(weight, "mass", habit) : "",
+        ofMass: hundredths(weight, whole.mass),
+        ofMoment: hundredths(moment(item), moments),
+        ofDoubt: hundredths((share?.blurX ?? 0) ** 2, doubts),
+        costs: counter > 0 ? `${counter.toFixed(2)} g` : counter < 0 ? "helps" : "",
+        worth: item.mass ? `${(1 + Math.max(0, counter)).toFixed(2)} g` : "",
+      };
+      return [item.id, derived];
+    }),
+  );
 }
 
 const total = (items: Item[], of: (i: Item) => number | null | undefined) => items.reduce((s, i) => s + (of(i) ?? 0) * i.quantity, 0);
 
 function useColumns(sheet: SheetName): Column[] {
-  const { design, evaluation, edit } = useDesk();
+  const { design, evaluation } = useDesk();
+  const { edit } = useDeskActions();
   const { habit } = usePreferences();
+  const window = design.brief.targets.find((t) => t.metric === "cgX" && t.upper !== undefined);
+  const [low, high] = [window?.value, window?.upper];
+  const min = evaluation.box?.min.x ?? 0;
+  const max = evaluation.box?.max.x ?? 1;
+  const mass = evaluation.mass?.mass ?? 0;
+  return useMemo(
+    () => columnsOf(sheet, { edit, habit, band: low !== undefined && high !== undefined ? [low, high] : null, min, max, mass }),
+    [sheet, edit, habit, low, high, min, max, mass],
+  );
+}
+
+interface Surroundings {
+  edit: DeskActions["edit"];
+  habit: UnitHabit;
+  band: [number, number] | null;
+  min: number;
+  max: number;
+  /** AUW, kg */
+  mass: number;
+}
+
+function columnsOf(sheet: SheetName, { edit, habit, band, min, max, mass }: Surroundings): Column[] {
   const unit = habit === "metric" ? { mass: "g", length: "mm" } : { mass: "oz", length: "in" };
   const change = (id: string, mutate: (item: Item) => void) =>
     edit((d) => {
       const item = d.items.find((i) => i.id === id);
       if (item) mutate(item);
     });
-  const mass = evaluation.mass;
   const grams = (kg: number) => (kg > 0 ? plain(kg, "mass", habit) : "");
-  const window = design.brief.targets.find((t) => t.metric === "cgX" && t.upper !== undefined);
-  const band: [number, number] | null = window?.upper !== undefined ? [window.value, window.upper] : null;
-  const min = evaluation.box?.min.x ?? 0;
-  const max = evaluation.box?.max.x ?? 1;
-  const shareOf = (item: Item) => mass?.items.find((s) => s.id === item.id);
-
   const quantity: Column = {
     head: "n",
     width: "w-[32px]",
@@ -100,7 +152,6 @@ function useColumns(sheet: SheetName): Column[] {
     ),
   };
   if (sheet === "mass and place") {
-    const widest = Math.max(1e-9, ...(mass?.items.map((i) => i.blurX) ?? []));
     const place = (axis: Axis): Column => ({
       head: axis === "x" ? `x ${unit.length}` : axis,
       width: "w-[50px]",
@@ -179,10 +230,7 @@ function useColumns(sheet: SheetName): Column[] {
         head: "±",
         width: "w-[36px]",
         right: true,
-        cell: (item) => {
-          const share = shareOf(item);
-          return <span className="num predicted">{share?.mass ? showSd(share.massSd / item.quantity, "mass", habit) : ""}</span>;
-        },
+        cell: (_, derived) => <span className="num predicted">{derived.sd}</span>,
       },
       {
         head: "",
@@ -231,15 +279,12 @@ function useColumns(sheet: SheetName): Column[] {
         head: "blurs CG by",
         width: "w-[70px]",
         right: true,
-        cell: (item) => {
-          const share = shareOf(item);
-          return share?.mass ? (
-            <span className="num inline-flex items-center justify-end gap-1">
-              <span className="inline-block h-[5px] bg-pencil" style={{ width: `${(26 * share.blurX) / widest}px` }} aria-hidden="true" />
-              {showSd(share.blurX, "length", habit)}
-            </span>
-          ) : null;
-        },
+        cell: (_, derived) => (
+          <span className="num inline-flex items-center justify-end gap-1">
+            {derived.bar && <span className="inline-block h-[5px] bg-pencil" style={{ width: `${derived.bar}px` }} aria-hidden="true" />}
+            {derived.blur}
+          </span>
+        ),
       },
     ];
   }
@@ -313,68 +358,21 @@ function useColumns(sheet: SheetName): Column[] {
       },
     ];
 
-  const moments = design.items.map((i) => Math.abs((i.mass?.value ?? 0) * i.quantity * (i.place.x - (mass?.cg.x ?? 0))));
-  const moment = (item: Item) => moments[design.items.indexOf(item)] ?? 0;
-  const allMoments = moments.reduce((a, b) => a + b, 0);
-  const doubt = (item: Item) => (shareOf(item)?.blurX ?? 0) ** 2;
-  const allDoubt = design.items.reduce((s, i) => s + doubt(i), 0);
-  const hundredths = (part: number, whole: number) => (whole > 0 && part > 0 ? `${((100 * part) / whole).toFixed(1)} %` : "");
-  const nose = evaluation.box?.min.x ?? 0;
-  const counter = (item: Item) => (mass ? leverage(mass.cg.x, item.place.x, nose) : 0);
+  const share = (head: string, width: string, key: keyof Derived, sum?: Column["sum"], strong = false): Column => ({
+    head,
+    width,
+    right: true,
+    cell: (_, derived) => <span className={strong ? "num measured" : "num"}>{derived[key]}</span>,
+    sum,
+  });
   return [
     quantity,
-    {
-      head: "mass",
-      width: "w-[80px]",
-      right: true,
-      cell: (item) => <span className="num">{grams((item.mass?.value ?? 0) * item.quantity)}</span>,
-      sum: (items) => grams(total(items, (i) => i.mass?.value)),
-    },
-    {
-      head: "of the mass",
-      width: "w-[84px]",
-      right: true,
-      cell: (item) => <span className="num">{hundredths((item.mass?.value ?? 0) * item.quantity, mass?.mass ?? 0)}</span>,
-      sum: (items) =>
-        hundredths(
-          total(items, (i) => i.mass?.value),
-          mass?.mass ?? 0,
-        ),
-    },
-    {
-      head: "of the moment",
-      width: "w-[96px]",
-      right: true,
-      cell: (item) => <span className="num">{hundredths(moment(item), allMoments)}</span>,
-      sum: (items) =>
-        hundredths(
-          items.reduce((s, i) => s + moment(i), 0),
-          allMoments,
-        ),
-    },
-    {
-      head: "of the CG doubt",
-      width: "w-[104px]",
-      right: true,
-      cell: (item) => <span className="num">{hundredths(doubt(item), allDoubt)}</span>,
-      sum: (items) =>
-        hundredths(
-          items.reduce((s, i) => s + doubt(i), 0),
-          allDoubt,
-        ),
-    },
-    {
-      head: "1 g here costs at the nose",
-      width: "w-[116px]",
-      right: true,
-      cell: (item) => <span className="num">{counter(item) > 0 ? `${counter(item).toFixed(2)} g` : counter(item) < 0 ? "helps" : ""}</span>,
-    },
-    {
-      head: "1 g saved is worth",
-      width: "w-[116px]",
-      right: true,
-      cell: (item) => <span className="num measured">{item.mass ? `${(1 + Math.max(0, counter(item))).toFixed(2)} g` : ""}</span>,
-    },
+    share("mass", "w-[80px]", "mass", (items) => grams(total(items, (i) => i.mass?.value))),
+    share("of the mass", "w-[84px]", "ofMass", (items) => (mass > 0 ? `${((100 * total(items, (i) => i.mass?.value)) / mass).toFixed(1)} %` : "")),
+    share("of the moment", "w-[96px]", "ofMoment"),
+    share("of the CG doubt", "w-[104px]", "ofDoubt"),
+    share("1 g here costs at the nose", "w-[116px]", "costs"),
+    share("1 g saved is worth", "w-[116px]", "worth", undefined, true),
   ];
 }
 
@@ -389,6 +387,65 @@ export function SourceSelect({ item, onChange }: { item: Item; onChange: (source
   );
 }
 
+interface RowProps {
+  item: Item;
+  number: number;
+  host: string | null;
+  selected: boolean;
+  derived: Derived;
+  columns: Column[];
+  onSelect: (id: string) => void;
+}
+
+const Row = memo(
+  function Row({ item, number, host, selected, derived, columns, onSelect }: RowProps) {
+    const { edit } = useDeskActions();
+    return (
+      <tr data-row={item.id} className={selected ? "bg-tint-accent" : ""} onFocus={() => onSelect(item.id)}>
+        <td className="num text-right">
+          <button type="button" className="min-h-6 w-full text-right" aria-label={`Select ${item.name}`} onClick={() => onSelect(item.id)}>
+            {number}
+          </button>
+        </td>
+        <td>
+          <span className="flex items-baseline">
+            {host !== null && (
+              <span className="text-pencil" title={`on ${host}`}>
+                └
+              </span>
+            )}
+            <TextField
+              required
+              label={`${item.name}, name`}
+              value={item.name}
+              className="text-ink"
+              onCommit={(v) =>
+                edit((d) => {
+                  const p = d.items.find((x) => x.id === item.id);
+                  if (p) p.name = v;
+                })
+              }
+            />
+          </span>
+        </td>
+        {columns.map((c, k) => (
+          <td key={`${c.head}${k}`} className={c.right ? "text-right" : ""}>
+            {c.cell(item, derived)}
+          </td>
+        ))}
+      </tr>
+    );
+  },
+  (a, b) =>
+    a.item === b.item &&
+    a.number === b.number &&
+    a.host === b.host &&
+    a.selected === b.selected &&
+    a.columns === b.columns &&
+    a.onSelect === b.onSelect &&
+    (Object.keys(a.derived) as (keyof Derived)[]).every((k) => a.derived[k] === b.derived[k]),
+);
+
 /** The mass ledger, edited in place like a spreadsheet; rows paste in from one and copy to one. */
 export function Ledger({ selected, onSelect }: { selected: string | null; onSelect: (id: string) => void }) {
   const { design, edit, file, version } = useDesk();
@@ -396,6 +453,7 @@ export function Ledger({ selected, onSelect }: { selected: string | null; onSele
   const [sheet, setSheet] = useState<SheetName>(SHEETS[0]);
   const [importing, setImporting] = useState<string | null>(null);
   const columns = useColumns(sheet);
+  const derived = useDerived();
   const add = () => {
     const part = newPart(design);
     edit((d) => d.items.push(part));
@@ -478,44 +536,18 @@ export function Ledger({ selected, onSelect }: { selected: string | null; onSele
                     ))}
                   </tr>
                 )}
-                {items.map((item) => {
-                  const i = design.items.indexOf(item);
-                  return (
-                    <tr key={item.id} data-row={item.id} className={item.id === selected ? "bg-tint-accent" : ""} onFocus={() => onSelect(item.id)}>
-                      <td className="num text-right">
-                        <button type="button" className="min-h-6 w-full text-right" aria-label={`Select ${item.name}`} onClick={() => onSelect(item.id)}>
-                          {i + 1}
-                        </button>
-                      </td>
-                      <td>
-                        <span className="flex items-baseline">
-                          {item.parentId !== null && (
-                            <span className="text-pencil" title={`on ${design.items.find((p) => p.id === item.parentId)?.name}`}>
-                              └
-                            </span>
-                          )}
-                          <TextField
-                            required
-                            label={`${item.name}, name`}
-                            value={item.name}
-                            className="text-ink"
-                            onCommit={(v) =>
-                              edit((d) => {
-                                const p = d.items.find((x) => x.id === item.id);
-                                if (p) p.name = v;
-                              })
-                            }
-                          />
-                        </span>
-                      </td>
-                      {columns.map((c, k) => (
-                        <td key={`${c.head}${k}`} className={c.right ? "text-right" : ""}>
-                          {c.cell(item)}
-                        </td>
-                      ))}
-                    </tr>
-                  );
-                })}
+                {items.map((item) => (
+                  <Row
+                    key={item.id}
+                    item={item}
+                    number={design.items.indexOf(item) + 1}
+                    host={item.parentId === null ? null : (design.items.find((p) => p.id === item.parentId)?.name ?? null)}
+                    selected={item.id === selected}
+                    derived={derived.get(item.id) as Derived}
+                    columns={columns}
+                    onSelect={onSelect}
+                  />
+                ))}
               </Fragment>
             ))}
             <tr data-total className="text-[12px]">

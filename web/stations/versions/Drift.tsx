@@ -3,6 +3,7 @@ import type { MetricKey } from "../../../core/design/metrics";
 import { evaluate } from "../../../core/evaluate";
 import { toDisplay } from "../../../core/design/units";
 import { DISPLAY } from "../../../core/design/units";
+import { growthOf } from "../../../core/mass/growth";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { roundStep } from "../../drawing/scale";
@@ -27,7 +28,8 @@ function DriftChart({ metric, title }: { metric: "auw" | "cgX"; title: string })
           .filter((r) => r.version === v.label)
           .flatMap((r) => r.metrics.flatMap((m) => (m.metric === metric && m.measured ? [m.measured] : [])))
           .at(-1);
-        return { label: v.label, predicted: q, measured, target };
+        const growth = growthOf(own);
+        return { label: v.label, predicted: q, measured, target, planned: metric === "auw" ? growth.planned : null, expected: metric === "auw" ? growth.expected : 0 };
       }),
     [file, version.label, design, metric],
   );
@@ -35,6 +37,7 @@ function DriftChart({ metric, title }: { metric: "auw" | "cgX"; title: string })
   const values = points.flatMap((p) => [
     ...(p.predicted ? [p.predicted.value - p.predicted.sd, p.predicted.value + p.predicted.sd] : []),
     ...(p.measured ? [p.measured.value] : []),
+    ...(p.planned !== null ? [p.planned, 1.2 * p.planned] : []),
     ...(p.target ? [p.target.value, ...(p.target.upper === undefined ? [] : [p.target.upper])] : []),
   ]);
   if (values.length === 0) return null;
@@ -56,7 +59,11 @@ function DriftChart({ metric, title }: { metric: "auw" | "cgX"; title: string })
     <figure className="min-w-0">
       <figcaption>
         <h2>
-          {title} <span className="text-[12px] font-normal text-pencil">{DISPLAY[habit][dimension]}, green: what was allowed then</span>
+          {title}{" "}
+          <span className="text-[12px] font-normal text-pencil">
+            {DISPLAY[habit][dimension]}, green: what was allowed then
+            {points.some((p) => p.planned !== null) ? "; dotted: planned, dashes: 20 % over it, blue: growth to expect" : ""}
+          </span>
         </h2>
       </figcaption>
       <svg
@@ -85,6 +92,12 @@ function DriftChart({ metric, title }: { metric: "auw" | "cgX"; title: string })
             </g>
           );
         })}
+        {points.some((p) => p.planned !== null) && (
+          <>
+            <path d={path(points.map((p, i) => (p.planned === null ? null : { i, v: p.planned })))} fill="none" stroke="var(--pencil)" strokeDasharray="1 4" strokeWidth="1.6" />
+            <path d={path(points.map((p, i) => (p.planned === null ? null : { i, v: 1.2 * p.planned })))} fill="none" stroke="var(--care)" strokeDasharray="6 3" />
+          </>
+        )}
         <path d={path(points.map((p, i) => (p.predicted ? { i, v: p.predicted.value } : null)))} fill="none" stroke="var(--pencil)" strokeDasharray="4 3" />
         <path d={path(points.map((p, i) => (p.measured ? { i, v: p.measured.value } : null)))} fill="none" stroke="var(--ink)" strokeWidth="1.8" />
         {points.map((p, i) => (
@@ -96,6 +109,7 @@ function DriftChart({ metric, title }: { metric: "auw" | "cgX"; title: string })
               />
             )}
             {p.measured && <rect x={x(i) - 4} y={y(p.measured.value) - 4} width="8" height="8" fill="var(--ink)" />}
+            {p.predicted && p.expected > 0.0005 && <path d={`M${x(i)} ${y(p.predicted.value)}V${y(p.predicted.value + p.expected)}m-4 0h8`} stroke="var(--accent)" />}
             <text
               x={x(i)}
               y={HEIGHT - 6}

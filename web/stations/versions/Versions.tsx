@@ -111,75 +111,79 @@ function Comparison({ from, to }: { from: Version; to: Version }) {
         {changes.length === 0 ? (
           <p className="mt-1">Nothing: the two designs are the same.</p>
         ) : (
-          <table className="rows mt-1 w-full">
-            <thead>
-              <tr>
-                <th>part or set-up</th>
-                <th>{from.label}</th>
-                <th>{to.label}</th>
-              </tr>
-            </thead>
-            <tbody>
-              {changes.map((c) => {
-                const ends = changeEnds(c, habit);
-                return (
-                  <tr key={c.path.join("/")} data-change={c.path.join("/")}>
-                    <td className="text-ink">
-                      {c.subject} <span className="text-pencil">{c.field}</span>
-                    </td>
-                    <td className="num predicted">{ends.from}</td>
-                    <td className="num text-ink">{c.change === "changed" ? `→ ${ends.to}` : c.change}</td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
+          <div className="overflow-x-auto">
+            <table className="rows mt-1 w-full">
+              <thead>
+                <tr>
+                  <th>part or set-up</th>
+                  <th>{from.label}</th>
+                  <th>{to.label}</th>
+                </tr>
+              </thead>
+              <tbody>
+                {changes.map((c) => {
+                  const ends = changeEnds(c, habit);
+                  return (
+                    <tr key={c.path.join("/")} data-change={c.path.join("/")}>
+                      <td className="text-ink">
+                        {c.subject} <span className="text-pencil">{c.field}</span>
+                      </td>
+                      <td className="num predicted">{ends.from}</td>
+                      <td className="num text-ink">{c.change === "changed" ? `→ ${ends.to}` : c.change}</td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </table>
+          </div>
         )}
       </section>
       <section aria-label="What it did">
         <h2>
           What it did <span className="text-[12px] font-normal text-pencil">pencil predicted, ink measured</span>
         </h2>
-        <table className="rows mt-1 w-full">
-          <thead>
-            <tr>
-              <th />
-              <th className="text-right!">{from.label}</th>
-              <th className="text-right!">{to.label}</th>
-              <th className="text-right!">change</th>
-            </tr>
-          </thead>
-          <tbody>
-            {COMPARED.map((key) => {
-              const p = a.metrics[key];
-              const q = b.metrics[key];
-              if (!p && !q) return null;
-              const step = p && q ? q.value - p.value : null;
-              return (
-                <tr key={key} data-compare={key}>
-                  <td className="text-ink">{METRICS[key].label.replace(", full throttle", "")}</td>
-                  {[p, q].map((x, i) => (
-                    <td key={i === 0 ? "from" : "to"} className="text-right">
-                      {x ? <Value quantity={x} /> : <span className="text-pencil">unknown</span>}
-                      <span className="block">{measured(i === 0 ? from.label : to.label, key) && inkOf(i === 0 ? from.label : to.label, key)}</span>
-                    </td>
-                  ))}
-                  <td className="num text-right">{step === null ? "" : `${step > 0 ? "+" : ""}${plain(step, METRICS[key].dimension, habit)}`}</td>
-                </tr>
-              );
-            })}
-            {others.map((name) => (
-              <tr key={name}>
-                <td className="text-ink">
-                  {metricLabel(name)} <span className="text-[11px] text-pencil">not predicted</span>
-                </td>
-                <td className="text-right">{inkOf(from.label, name)}</td>
-                <td className="text-right">{inkOf(to.label, name)}</td>
-                <td />
+        <div className="overflow-x-auto">
+          <table className="rows mt-1 w-full">
+            <thead>
+              <tr>
+                <th />
+                <th className="text-right!">{from.label}</th>
+                <th className="text-right!">{to.label}</th>
+                <th className="text-right!">change</th>
               </tr>
-            ))}
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              {COMPARED.map((key) => {
+                const p = a.metrics[key];
+                const q = b.metrics[key];
+                if (!p && !q) return null;
+                const step = p && q ? q.value - p.value : null;
+                return (
+                  <tr key={key} data-compare={key}>
+                    <td className="text-ink">{METRICS[key].label.replace(", full throttle", "")}</td>
+                    {[p, q].map((x, i) => (
+                      <td key={i === 0 ? "from" : "to"} className="text-right">
+                        {x ? <Value quantity={x} /> : <span className="text-pencil">unknown</span>}
+                        <span className="block">{measured(i === 0 ? from.label : to.label, key) && inkOf(i === 0 ? from.label : to.label, key)}</span>
+                      </td>
+                    ))}
+                    <td className="num text-right">{step === null ? "" : `${step > 0 ? "+" : ""}${plain(step, METRICS[key].dimension, habit)}`}</td>
+                  </tr>
+                );
+              })}
+              {others.map((name) => (
+                <tr key={name}>
+                  <td className="text-ink">
+                    {metricLabel(name)} <span className="text-[11px] text-pencil">not predicted</span>
+                  </td>
+                  <td className="text-right">{inkOf(from.label, name)}</td>
+                  <td className="text-right">{inkOf(to.label, name)}</td>
+                  <td />
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
       </section>
     </div>
   );

@@ -1,0 +1,106 @@
+/**
+ * Speed of what runs while a part is dragged. Run: npm run bench
+ * Prints the time of evaluate() for 15, 60 and 300 parts, of the balance solver, and the script time per frame in Chromium while a part of a 60-part craft is dragged.
+ */
+import { rmSync } from "node:fs";
+import { type Design, emptyDesign, newItem } from "../core/design/schema";
+import { evaluate } from "../core/evaluate";
+import { alternatives } from "../core/mass/balanceSolver";
+import { seededRandom } from "../core/numeric/random";
+import { startChromium } from "../tests/support/chromium";
+import { demoFile, freshFolder, spawnServer } from "../tests/support/server";
+
+/** The newest demo design, filled up with parts to this many. */
+function craftOf(parts: number): Design {
+  const random = seededRandom(parts);
+  const base = demoFile("tern").versions.at(-1)?.design ?? emptyDesign("wings");
+  const items = base.items.slice(0, parts);
+  for (let i = items.length; i < parts; i++)
+    items.push(
+      newItem({
+        id: `x${i}`,
+        name: `Part ${i}`,
+        group: `Group ${i % 6}`,
+        mass: { value: 0.002 + 0.01 * random.uniform(), evidence: "measured" },
+        place: { x: 0.85 * random.uniform(), y: 0.3 * (random.uniform() - 0.5), z: 0.2 * random.uniform() },
+        size: { x: 0.03, y: 0.02, z: 0.01 },
+      }),
+    );
+  return { ...base, items: items.map((i) => ({ ...i, parentId: null })) };
+}
+
+/** Frames before the measurement, for the browser's compiler. */
+const WARM_UP = 80;
+
+const percentile = (list: number[], share: number) => list.toSorted((a, b) => a - b)[Math.min(list.length - 1, Math.floor(share * list.length))] ?? Number.NaN;
+const line = (name: string, times: number[]) =>
+  console.log(`${name.padEnd(46)} median ${percentile(times, 0.5).toFixed(2)} ms, 95th percentile ${percentile(times, 0.95).toFixed(2)} ms`);
+
+function timed(times: number, work: (k: number) => void): number[] {
+  return Array.from({ length: times }, (_, k) => {
+    const start = performance.now();
+    work(k);
+    return performance.now() - start;
+  });
+}
+
+for (const parts of [15, 60, 300]) {
+  const design = craftOf(parts);
+  const pack = design.items.find((i) => i.id === "pack");
+  timed(100, (k) => {
+    if (pack) pack.place.x = 0.25 + 0.0001 * k;
+    evaluate(design);
+  });
+  line(
+    `evaluate(), ${parts} parts, one moved`,
+    timed(120, (k) => {
+      if (pack) pack.place.x = 0.2 + 0.001 * k;
+      evaluate(design);
+    }),
+  );
+}
+{
+  const design = craftOf(60);
+  line(
+    "balance solver, all ways, 60 parts",
+    timed(30, (k) => void alternatives(design, { sliders: design.items.map((i) => i.id), spots: ["nose", "tail"], goals: { x: { low: 0.3 + 0.001 * k, high: 0.3 + 0.001 * k } } })),
+  );
+}
+
+const folder = freshFolder();
+const server = await spawnServer(folder, [], ["dist/server/main.js"]);
+const { browser, stop } = await startChromium();
+try {
+  const file = { ...demoFile("tern"), runs: [], faults: [], bench: [] };
+  file.versions = file.versions.slice(0, 1).map((v) => ({ ...v, frozenAt: null, design: craftOf(60) }));
+  const response = await fetch(`${server.address}/api/crafts/import`, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(file) });
+  const { slug } = (await response.json()) as { slug: string };
+  const page = await browser.newPage();
+  await page.goto(`${server.address}/craft/${slug}/v1/layout`, { waitUntil: "networkidle0" });
+  const rect = await page.waitForSelector('[data-part="pack"][data-view="side"] rect');
+  const box = await rect?.boundingBox();
+  if (!box) throw new Error("the pack is not in the drawing");
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  const client = await page.createCDPSession();
+  await client.send("Performance.enable");
+  const script = async () => {
+    const { metrics } = await client.send("Performance.getMetrics");
+    return (metrics.find((m) => m.name === "ScriptDuration")?.value ?? 0) * 1000;
+  };
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  const frames: number[] = [];
+  for (let k = 0; k < WARM_UP + 120; k++) {
+    const before = await script();
+    await page.mouse.move(x - 40 + (k % 80), y);
+    await page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r))));
+    frames.push((await script()) - before);
+  }
+  await page.mouse.up();
+  line("script per frame, 60 parts, one dragged", frames.slice(WARM_UP));
+} finally {
+  await stop();
+  server.process.kill("SIGTERM");
+  await server.exited;
+  rmSync(folder, { recursive: true, force: true });
+}

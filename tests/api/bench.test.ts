@@ -1,0 +1,149 @@
+import { sql } from "drizzle-orm";
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import type { CraftRecord, Problem } from "../../api/contracts";
+import type { WeighIn } from "../../core/design/bench";
+import { quietDesign } from "../support/designs";
+import { type Running, demoFile, send, startApp } from "../support/server";
+import { measureDemo } from "../../server/demo/seed";
+import { hiddenSchema } from "../../server/demo/hiddenCraft";
+import { readFileSync } from "node:fs";
+import { weighIn } from "../../core/mass/weighIn";
+
+let app: Running;
+beforeAll(async () => {
+  app = await startApp();
+});
+afterAll(() => app.close());
+beforeEach(async () => {
+  await app.open.db.execute(sql`truncate crafts cascade`);
+});
+
+const call = (method: string, path: string, body?: unknown) => send(app.address, method, path, body);
+const problem = (body: unknown) => body as Problem;
+const record = async (slug: string) => (await call("GET", `/api/crafts/${slug}`)).body as CraftRecord;
+const total = (loads: number[]): WeighIn => ({ kind: "total", scale: { resolution: 0.001, error: 0 }, loads });
+const session = (weighed: WeighIn = total([0.95, 0.951])) => ({ date: "2026-02-01T10:00:00+01:00", weighIn: weighed, notes: "" });
+const tailAt = (value: number) => ({ entries: [{ itemId: "tail", mass: { value, evidence: "measured", sd: 0.0005 } }], found: [] });
+
+async function makeCraft(): Promise<string> {
+  const r = await call("POST", "/api/crafts", { craft: { name: "Test", summary: "", heldUpBy: "wings" }, design: quietDesign(), question: "" });
+  return (r.body as { slug: string }).slug;
+}
+
+describe("bench sessions", () => {
+  it("are kept with the ledger of that moment, and freeze nothing", async () => {
+    const slug = await makeCraft();
+    expect((await call("POST", `/api/crafts/${slug}/versions/v1/bench`, session())).body).toEqual({ number: 1 });
+    const { file, revisions } = await record(slug);
+    expect(file.bench[0]).toMatchObject({ number: 1, version: "v1", adopted: "", weighIn: { kind: "total", loads: [0.95, 0.951] } });
+    expect(file.bench[0]?.tested.map((t) => t.id)).toEqual(["hull", "pack", "motor", "prop", "tail"]);
+    expect(file.versions[0]?.frozenAt).toBeNull();
+    expect(revisions.bench).toEqual({ "1": 0 });
+  });
+  it("refuse impossible readings by their place: negative loads, none at all, no tilt, an unknown kind", async () => {
+    const slug = await makeCraft();
+    const post = (weighed: unknown) => call("POST", `/api/crafts/${slug}/versions/v1/bench`, { ...session(), weighIn: weighed });
+    const negative = await post(total([-1]));
+    expect(negative.status).toBe(400);
+    expect(problem(negative.body).errors?.[0]).toMatchObject({ path: "weighIn.loads.0", message: "a scale reads zero or more" });
+    expect(problem((await post(total([]))).body).detail).toMatch(/at least one reading/);
+    const tilt = {
+      kind: "level-and-tilted",
+      scale: { resolution: 0.001, error: 0 },
+      ruler: 0.001,
+      at: [0, 0.5],
+      height: 0,
+      level: [[1], [1]],
+      tilted: [[1], [1]],
+      angle: 0.01,
+      angleSd: 0.01,
+    };
+    expect(problem((await post(tilt)).body).detail).toMatch(/tilt it by 3° or more/);
+    expect((await post({ kind: "guessing" })).status).toBe(400);
+    expect((await record(slug)).file.bench).toEqual([]);
+  });
+  it("a stale save is refused; deleting takes the session and nothing else", async () => {
+    const slug = await makeCraft();
+    await call("POST", `/api/crafts/${slug}/versions/v1/bench`, session());
+    const path = `/api/crafts/${slug}/bench/1`;
+    expect((await call("PUT", path, { revision: 0, session: session(total([0.96])) })).body).toEqual({ revision: 1 });
+    const late = await call("PUT", path, { revision: 0, session: session() });
+    expect([late.status, problem(late.body).type]).toEqual([409, "/problems/stale"]);
+    expect((await call("DELETE", path)).status).toBe(200);
+    expect((await call("DELETE", path)).status).toBe(404);
+    expect((await record(slug)).file.versions).toHaveLength(1);
+  });
+});
+
+describe("taking evidence over", () => {
+  it("puts a weighing into a frozen version too, keeps the prediction, and does not make itself stale", async () => {
+    const slug = await makeCraft();
+    const run = {
+      date: "2026-02-01T10:00:00+01:00",
+      stage: 1,
+      purpose: "",
+      place: "",
+      pilot: "",
+      conditions: { airTemperature: null, wind: null, surface: "" },
+      pack: { name: "", restingVoltage: null, endVoltage: null, temperature: null },
+      outcome: "passed",
+      cautionsRead: true,
+      notes: "",
+      measured: [{ metric: "auw", dimension: "mass", measured: { value: 0.95, sd: 0.001, by: "scale" } }],
+    };
+    await call("POST", `/api/crafts/${slug}/versions/v1/runs`, run);
+    await call("POST", `/api/crafts/${slug}/versions/v1/bench`, session());
+    const before = await record(slug);
+    expect(before.file.versions[0]?.frozenAt).not.toBeNull();
+    const adopt = (revision: number) => call("POST", `/api/crafts/${slug}/bench/1/adopt`, { revision, evidence: tailAt(0.11), said: "tail 110 g" });
+    expect((await adopt(before.revisions.versions.v1 ?? 0)).status).toBe(200);
+    const after = await record(slug);
+    const tail = after.file.versions[0]?.design.items.find((i) => i.id === "tail");
+    expect(tail?.mass?.value).toBe(0.11);
+    expect(after.file.bench[0]?.adopted).toBe("tail 110 g");
+    expect(after.file.bench[0]?.tested.find((t) => t.id === "tail")?.mass).toBe(0.11);
+    // What was predicted for the run stays as it was when it was logged.
+    expect(after.file.runs).toEqual(before.file.runs);
+    // The revision moved: the same call again is stale.
+    expect((await adopt(before.revisions.versions.v1 ?? 0)).status).toBe(409);
+  });
+  it("is refused once the ledger has changed, and for parts that are not there; nothing is saved then", async () => {
+    const slug = await makeCraft();
+    await call("POST", `/api/crafts/${slug}/versions/v1/bench`, session());
+    const unknown = await call("POST", `/api/crafts/${slug}/bench/1/adopt`, { revision: 0, evidence: { entries: [{ itemId: "wing" }], found: [] }, said: "x" });
+    expect([unknown.status, problem(unknown.body).detail]).toEqual([422, "There is no part “wing” in v1."]);
+    const design = quietDesign();
+    if (design.items[0]) design.items[0].place.x = 0.34;
+    await call("PUT", `/api/crafts/${slug}/versions/v1/design`, { revision: 0, design });
+    const late = await call("POST", `/api/crafts/${slug}/bench/1/adopt`, { revision: 1, evidence: tailAt(0.11), said: "x" });
+    expect([late.status, problem(late.body).detail]).toEqual([422, expect.stringContaining("The ledger of v1 has changed since this weigh-in (hull)")]);
+    expect((await record(slug)).file.versions[0]?.design.items.at(-1)?.mass?.value).toBe(0.08);
+  });
+});
+
+describe("what older files lack", () => {
+  it("a craft file without bench sessions and the newer fields of parts is read with their defaults", async () => {
+    const file = JSON.parse(JSON.stringify(demoFile("annulus"))) as Record<string, unknown> & {
+      versions: { design: { items: Record<string, unknown>[] } & Record<string, unknown> }[];
+    };
+    delete file.bench;
+    for (const v of file.versions) {
+      for (const key of ["envelope", "outlines", "walkBack", "ballastSpots"]) delete v.design[key];
+      for (const i of v.design.items) for (const key of ["planned", "predicted", "parentId", "hollow", "slideY", "slideZ", "makeMinutes"]) delete i[key];
+    }
+    expect((await call("POST", "/api/crafts/import", file)).status).toBe(200);
+    expect((await record("annulus")).file).toEqual(JSON.parse(JSON.stringify(demoFile("annulus"))));
+  });
+});
+
+describe("the demo's weigh-ins", () => {
+  it.each(["tern", "samphire"])("%s: read off its hidden craft, they agree with its true mass", (name) => {
+    const hidden = hiddenSchema.parse((JSON.parse(readFileSync(new URL("../../demo/hidden.json", import.meta.url), "utf8")) as Record<string, unknown>)[name]);
+    const file = measureDemo(demoFile(name), hidden);
+    const results = file.bench.map((b) => weighIn(b.weighIn));
+    expect(results.length).toBeGreaterThanOrEqual(3);
+    const masses = results.flatMap((r) => (r.mass ? [r.mass] : []));
+    for (const m of masses) expect(Math.abs(m.value - (masses[0]?.value ?? 0))).toBeLessThan(4 * Math.hypot(m.sd, masses[0]?.sd ?? 0));
+    for (const b of file.bench) expect(b.tested.length).toBeGreaterThan(10);
+  });
+});
