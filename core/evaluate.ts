@@ -1,4 +1,4 @@
-import { type Evidence, computedFrom } from "./design/evidence";
+import { type Evidence, computedFrom, magnitudeSd } from "./design/evidence";
 import type { MetricKey } from "./design/metrics";
 import type { Quantity, Working, WorkingInput } from "./design/quantity";
 import type { Design } from "./design/schema";
@@ -17,7 +17,7 @@ import type { Finding } from "./verdicts/types";
 export interface NextMeasurement {
   metric: MetricKey;
   /** Ledger entry, or input of the drive. */
-  of: { kind: "mass" | "place"; item: string } | { kind: "input"; input: InputKey };
+  of: { kind: "mass" | "place"; item: string } | { kind: "input"; input: InputKey; drive: string };
   sdNow: number;
   sdAfter: number;
 }
@@ -51,17 +51,26 @@ const POWER_DIMENSION: Record<PowerKey, Dimension> = {
   thrustToWeight: "ratio",
   thrustThrottle: "percent",
   endurance: "time",
+  speed: "speed",
 };
 
 /** Inputs that a working lists by name; the words are in core/wording. */
 function powerWorking(result: PowerResult, key: PowerKey): Working {
-  const inputs: WorkingInput[] = result.inputs.map((i) => ({ name: i.key, value: i.value, sd: i.sd, dimension: i.dimension, evidence: i.evidence }));
+  const several = result.units.length > 1;
+  const inputs: WorkingInput[] = result.inputs.map((i) => ({
+    name: several && i.name !== "" ? `${i.name}: ${i.key}` : i.key,
+    value: i.value,
+    sd: i.sd,
+    dimension: i.dimension,
+    evidence: i.evidence,
+  }));
   const outside: string[] = [];
-  const get = (k: InputKey) => result.inputs.find((i) => i.key === k)?.value ?? Number.NaN;
-  const ratio = get("pitch") / get("diameter");
+  const lead = result.units[result.lead];
+  if (!lead) return { method: key, inputs, outside };
+  const ratio = lead.unit.propeller.pitch.value / lead.unit.propeller.diameter.value;
   if (ratio < 0.3 || ratio > 1.2) outside.push(`pitch/diameter ${ratio.toFixed(2)} is outside 0.3 to 1.2`);
   if (result.values.tipMach > 0.75) outside.push(`tip Mach ${result.values.tipMach.toFixed(2)} is above 0.75`);
-  if (result.stalled > 0.55) outside.push(`${Math.round(result.stalled * 100)} % of the blade is stalled standing still: thrust is uncertain`);
+  if (lead.stalled > 0.55) outside.push(`${Math.round(lead.stalled * 100)} % of the blade is stalled standing still: thrust is uncertain`);
   return { method: key, inputs, outside };
 }
 
@@ -95,6 +104,10 @@ function massMetrics(design: Design, mass: MassResult, box: Extent | null): Part
       ["height", "z"],
     ] as const)
       out[key] = { value: box.max[axis] - box.min[axis], sd: 0.003, dimension: "length", evidence: place };
+  }
+  if (design.gasLift) {
+    const lift = design.gasLift;
+    out.netMass = q("netMass", mass.mass - lift.value, Math.hypot(mass.massSd, magnitudeSd(lift)), "mass", computedFrom([mass.evidence, lift.evidence]));
   }
   const dead = ballastMass(design);
   if (dead > 0) out.ballastShare = q("ballastShare", dead / mass.mass, ((dead / mass.mass) * mass.massSd) / mass.mass, "percent", mass.evidence);
@@ -146,9 +159,14 @@ function nextMeasurements(design: Design, mass: MassResult | null, power: PowerO
   }
   if (power.status === "solved" && Number.isFinite(power.result.values.thrustToWeight)) {
     const { sd, shares } = power.result;
-    for (const { key, share } of shares("thrustToWeight"))
-      if (key !== "bladeLift" && key !== "bladeDrag" && key !== "cellVoltage" && key !== "mass")
-        out.push({ metric: "thrustToWeight", of: { kind: "input", input: key }, sdNow: sd.thrustToWeight, sdAfter: sd.thrustToWeight * Math.sqrt(Math.max(0, 1 - share)) });
+    for (const { input, share } of shares("thrustToWeight"))
+      if (input.of !== "")
+        out.push({
+          metric: "thrustToWeight",
+          of: { kind: "input", input: input.key, drive: power.result.units.length > 1 ? input.name : "" },
+          sdNow: sd.thrustToWeight,
+          sdAfter: sd.thrustToWeight * Math.sqrt(Math.max(0, 1 - share)),
+        });
   }
   return out
     .filter((n) => n.sdNow > 0 && n.sdAfter < 0.95 * n.sdNow)
@@ -171,7 +189,7 @@ export function evaluate(design: Design, context: EvaluationContext = {}): Evalu
     airDensity: { value: air(environment.altitude, environment.airTemperature).density, sd: 0, dimension: "density", evidence: "calculated" },
     ...(power.status === "solved" ? powerMetrics(power.result) : {}),
   };
-  const lifted = design.heldUpBy === "rotors" || design.heldUpBy === "flapping" || design.units[0]?.direction === "up";
+  const lifted = design.heldUpBy === "rotors" || design.heldUpBy === "flapping";
   if (!lifted) delete metrics.thrustThrottle;
   const targets = judgeTargets(design.brief.targets, metrics);
   const findings = judge({ design, mass, box, power, metrics, targets, parentMass: context.parentMass ?? null });

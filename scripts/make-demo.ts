@@ -2,7 +2,8 @@
 import { writeFileSync } from "node:fs";
 import { craftFileSchema } from "../core/design/craftFile";
 import { annulus } from "./demo/annulus";
+import { lantern } from "./demo/lantern";
 import { samphire } from "./demo/samphire";
 import { tern } from "./demo/tern";
 
-for (const [name, file] of Object.entries({ tern, annulus, samphire })) writeFileSync(`demo/${name}.json`, `${JSON.stringify(craftFileSchema.parse(file), null, 1)}\n`);
+for (const [name, file] of Object.entries({ tern, annulus, samphire, lantern })) writeFileSync(`demo/${name}.json`, `${JSON.stringify(craftFileSchema.parse(file), null, 1)}\n`);

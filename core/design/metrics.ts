@@ -18,6 +18,7 @@ const m = (label: string, dimension: Dimension, station: Station, modelled = tru
 export const METRICS = {
   auw: m("All-up weight (AUW)", "mass", "layout"),
   auwExpected: m("AUW with growth to be expected", "mass", "layout"),
+  netMass: m("Mass beyond what the gas carries", "mass", "layout"),
   ballastShare: m("Ballast's share of AUW", "percent", "layout"),
   cgX: m("CG aft of datum", "length", "layout"),
   cgY: m("CG to starboard", "length", "layout"),
@@ -44,7 +45,7 @@ export const METRICS = {
   motorLoss: m("Heat in the motor, full throttle", "power", "power"),
   tipMach: m("Tip Mach number", "ratio", "power"),
   endurance: m("Endurance at the duty", "time", "power"),
-  speed: m("Top speed", "speed", "runs", false),
+  speed: m("Top speed", "speed", "power"),
   liftOffSpeed: m("Lift-off speed", "speed", "runs", false),
   noseAngle: m("Nose angle", "angle", "runs", false),
   distance: m("Distance covered", "distance", "runs", false),

@@ -127,15 +127,17 @@ export const propellerSchema = z.object({
 export const unitSchema = z.object({
   id,
   name,
-  count: z.number().int().min(1).max(24),
-  batteryId: id,
+  count: z.number().int().min(1).max(24).describe("like units, each with its own motor and controller"),
+  batteryId: id.describe("pack that feeds them"),
   propellerItemId: id.nullable().describe("ledger entry that is this propeller: it places the thrust line"),
-  direction: z.enum(["ahead", "astern", "up", "down"]).describe("way in which the unit pushes the craft"),
+  direction: z.enum(["ahead", "astern", "up", "down", "port", "starboard"]).describe("way in which the unit pushes the craft"),
   tilt: finite
     .min(-Math.PI / 2)
     .max(Math.PI / 2)
     .describe("upward tilt of a thrust line ahead or astern, rad"),
   throttleLimit: finite.min(0.05).max(1).describe("highest throttle that the set-up allows, 0 to 1"),
+  reversible: z.boolean().default(false).describe("the controller can turn it backwards"),
+  spin: z.enum(["clockwise", "anticlockwise", "half each"]).default("clockwise").describe("way in which its propellers turn, seen from behind their thrust"),
   motor: motorSchema,
   controller: controllerSchema,
   gear: gearSchema,
@@ -146,11 +148,46 @@ export type Unit = z.infer<typeof unitSchema>;
 export const phaseSchema = z.object({
   id,
   name,
-  share: finite.min(0).max(1).describe("share of the time"),
-  by: z.enum(["throttle", "thrust", "thrustToWeight"]),
-  value: finite.min(0).describe("throttle 0 to 1, total thrust in N, or total thrust in multiples of the weight"),
+  seconds: finite.positive().max(1e6).describe("how long it lasts each time, s"),
+  repeats: z.number().int().min(1).max(1000).default(1).describe("how often in one cycle"),
+  by: z.enum(["throttle", "thrust", "thrustToWeight", "speed"]),
+  value: finite.min(0).describe("throttle 0 to 1, total thrust in N, total thrust in multiples of the weight, or speed in m/s"),
+  unitIds: z.array(id).max(24).default([]).describe("drives that work in it; empty: all. The others stand still"),
 });
 export type Phase = z.infer<typeof phaseSchema>;
+
+/** A part of the current path: the main path of a pack, or the branch of one drive. */
+export const conductorSchema = z.object({
+  id,
+  name,
+  kind: z.enum(["wire", "plug", "switch", "fuse"]),
+  batteryId: id,
+  unitId: id.nullable().describe("drive whose branch it is in (one for each of its like units); null: the main path of the pack"),
+  resistance: z.number().nonnegative().max(10).describe("there and back, Ω"),
+  maxCurrent: finite.positive().max(2000).describe("A, lasting"),
+});
+export type Conductor = z.infer<typeof conductorSchema>;
+
+/** What hangs on a regulator. */
+export const railLoadSchema = z.object({
+  id,
+  name,
+  current: finite.min(0).max(200).describe("usual draw at the rail's voltage, A"),
+  peak: finite.min(0).max(200).describe("highest draw, such as all servos stalled, A"),
+  minVoltage: finite.min(0).max(60).describe("least voltage at which it works, V"),
+});
+export const regulatorSchema = z.object({
+  id,
+  name,
+  batteryId: id,
+  kind: z.enum(["switching", "linear"]),
+  voltage: finite.positive().max(60).describe("V"),
+  maxCurrent: finite.positive().max(200).describe("A"),
+  dropout: finite.min(0).max(10).describe("V that the pack must stand above the rail"),
+  efficiency: finite.min(0.3).max(1).describe("of a switching one; a linear one has rail over pack voltage"),
+  loads: z.array(railLoadSchema).max(40),
+});
+export type Regulator = z.infer<typeof regulatorSchema>;
 
 export const schoolsSchema = z.object({
   balance: z.enum(["stable", "unstable on purpose"]),
@@ -212,12 +249,13 @@ export const designSchema = z.object({
     .max(1000)
     .refine(unique, "two parts have the same id")
     .refine(attachable, "a part cannot be attached to itself, to what hangs on it, or to a part that is not there"),
-  batteries: z.array(batterySchema).max(1, "one pack so far"),
-  units: z.array(unitSchema).max(1, "one kind of drive so far (with a count)"),
-  duty: z
-    .array(phaseSchema)
-    .max(40)
-    .refine((list) => list.length === 0 || Math.abs(list.reduce((s, p) => s + p.share, 0) - 1) < 1e-6, "the shares of the time must add up to 100 %"),
+  batteries: z.array(batterySchema).max(8).refine(unique, "two packs have the same id"),
+  units: z.array(unitSchema).max(12).refine(unique, "two drives have the same id"),
+  conductors: z.array(conductorSchema).max(60).refine(unique, "two conductors have the same id").default([]),
+  regulators: z.array(regulatorSchema).max(12).refine(unique, "two regulators have the same id").default([]),
+  duty: z.array(phaseSchema).max(40).describe("one cycle of a run, repeated until the pack is spent"),
+  gasLift: magnitudeSchema.nullable().default(null).describe("mass that the gas carries, kg: entered by hand"),
+  dragArea: magnitudeSchema.nullable().default(null).describe("drag coefficient times area when moving, m²: drag = ½ρv²·it"),
   ballastSpots: z
     .array(ballastSpotSchema)
     .max(20)
@@ -245,7 +283,11 @@ export function emptyDesign(heldUpBy: HeldUpBy): Design {
     items: [],
     batteries: [],
     units: [],
+    conductors: [],
+    regulators: [],
     duty: [],
+    gasLift: null,
+    dragArea: null,
     ballastSpots: [],
     envelope: null,
     outlines: [],

@@ -2,8 +2,8 @@ import { type Patch, knownAt } from "../design/patch";
 import type { Design } from "../design/schema";
 
 /** A pack of another capacity whose ledger mass grows or shrinks with it. */
-export function packPatch(design: Design, capacity: number): { patch: Patch; mass: number } | null {
-  const battery = design.batteries[0];
+export function packPatch(design: Design, batteryId: string, capacity: number): { patch: Patch; mass: number } | null {
+  const battery = design.batteries.find((b) => b.id === batteryId);
   const item = design.items.find((i) => i.id === battery?.itemId);
   if (!battery) return null;
   const path = ["batteries", `#${battery.id}`];

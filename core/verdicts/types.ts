@@ -32,10 +32,18 @@ export interface FindingParams {
   "thrust-short": { factor: number };
   "cannot-lift": { factor: number };
   "lift-throttle": { throttle: number };
-  "motor-current": { factor: number };
-  "controller-current": { factor: number };
+  "motor-current": { factor: number; drive: string };
+  "controller-current": { factor: number; drive: string };
   "pack-current": { factor: number };
   "pack-floor": { cell: number };
+  "conductor-current": { name: string; factor: number };
+  "brown-out": { rail: string; short: number };
+  "rail-current": { rail: string; factor: number };
+  "spin-unmatched": { share: number };
+  "sharing-unequal": { hottest: string; share: number; idle: string };
+  "speed-short": { factor: number };
+  "steep-change": { inches: number; factor: number };
+  "duty-needs": { what: "mass" | "drag area" };
   "cells-over": { cells: number };
   "currents-hold": { share: number };
   "endurance-short": { share: number };
@@ -67,6 +75,9 @@ export interface RemedyParams {
   "fit-diameter": { diameter: number; from: number };
   "fit-pitch": { pitch: number; from: number };
   "limit-throttle": { throttle: number };
+  "fit-conductor": { name: string; current: number };
+  "fit-regulator": { name: string; current: number };
+  "pair-spin": { name: string };
   "fit-controller": { current: number };
   "fit-controller-cells": { cells: number };
   "fit-pack": { capacity: number; mass: number };
@@ -88,6 +99,9 @@ export type AdviceCode =
   | "shorten"
   | "check-pitch"
   | "find-why"
+  | "split-loads"
+  | "time-a-run"
+  | "even-out"
   | "smaller-inside";
 
 export type Remedy = {

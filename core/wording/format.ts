@@ -21,6 +21,7 @@ const DIGITS: Partial<Record<Dimension, number>> = {
   kv: 0,
   money: 0,
   density: 3,
+  area: 2,
   inertia: 4,
   energy: 1,
   count: 0,

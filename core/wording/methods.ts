@@ -10,7 +10,7 @@ export interface Method {
 
 const CHAIN = {
   source: "Three-constant motor model; blade-element-momentum propeller (Glauert 1935; one unknown per blade element after Ning 2014); generic cell curves (common practice).",
-  range: "Standing still, 2 to 6 blades, pitch/diameter 0.3 to 1.2, tip Mach below 0.75. Section model ± 6 % lift, ± 20 % drag.",
+  range: "Standing still or moving along the propeller's axis, 2 to 6 blades, pitch/diameter 0.3 to 1.2, tip Mach below 0.75. Section model ± 6 % lift, ± 20 % drag.",
 };
 const LEDGER = {
   source: "First and second moments of mass; errors of different parts independent, first-order propagation.",
@@ -24,6 +24,7 @@ export const METHODS: Record<string, Method> = {
     source: "Mass-growth allowance by maturity (AIAA S-120 practice); the shares are common practice for small craft, from memory.",
     range: "Ledgers of craft still being built. The ± surrounds the shifted value.",
   },
+  netMass: { formula: "M − m_gas, with the mass that the gas carries entered by hand", ...LEDGER },
   ballastShare: { formula: "Σ m of entries that are there for balance alone / M", ...LEDGER },
   cgX: { formula: "x = Σ n·m·x / M;  σ² = Σ (σ_m (x_i − x)/M)² + (m σ_x/M)²", ...LEDGER },
   cgY: { formula: "y = Σ n·m·y / M", ...LEDGER },
@@ -42,6 +43,7 @@ export const METHODS: Record<string, Method> = {
   torque: { formula: "Q = Σ ½ρW²·B·c·c_t·r·dr", ...CHAIN },
   motorLoss: { formula: "V·I − Q·ω = I²R + I0·ω·Kt", ...CHAIN },
   tipMach: { formula: "M = π·n·D / a", ...CHAIN },
+  speed: { formula: "v at which T(v) = ½ρv²·C_D·A, all drives ahead at full throttle", ...CHAIN },
   endurance: {
     formula: "t = Σ ΔQ / I_mean(charge), each step solved at its own open-circuit voltage; ends at the usable share, at the cells' floor, or when the thrust can no longer be held",
     ...CHAIN,
@@ -64,6 +66,7 @@ export const INPUT_NAME: Record<InputKey, string> = {
   cellResistance: "Cell resistance",
   cellVoltage: "Cell curve, method",
   mass: "All-up weight",
+  dragArea: "Drag area",
 };
 
 export const HELD_UP_WORD: Record<HeldUpBy, string> = {

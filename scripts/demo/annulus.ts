@@ -65,13 +65,15 @@ const annulus1: Design = {
       direction: "ahead",
       tilt: 0,
       throttleLimit: 1,
+      reversible: false,
+      spin: "clockwise",
       motor: { kv: known(920, "datasheet"), resistance: known(0.075, "datasheet"), noLoadCurrent: known(0.7, "datasheet"), maxCurrent: 24 },
       controller: { resistance: known(0.004, "guess"), maxCurrent: 30, maxCells: 4 },
       gear: { ratio: 1, efficiency: { value: 1, evidence: "measured", sd: 0 } },
       propeller: { diameter: known(0.23, "datasheet"), pitch: known(0.115, "datasheet"), blades: 3, chord: known(0.024, "guess") },
     },
   ],
-  duty: [{ id: "p1", name: "Hover", share: 1, by: "thrustToWeight", value: 1.05 }],
+  duty: [{ id: "p1", name: "Hover", seconds: 100, repeats: 1, unitIds: [], by: "thrustToWeight", value: 1.05 }],
   schools: { balance: "stable", changes: "one at a time", testing: "test rig first" },
 };
 const annulus2 = edit(annulus1, (d) => {

@@ -4,8 +4,8 @@ import type { Design } from "../../core/design/schema";
 import { rollUp } from "../../core/mass/rollup";
 import { GRAVITY, air } from "../../core/media/air";
 import { type Random, seededRandom } from "../../core/numeric/random";
-import { type PowerValues, nominalPower } from "../../core/power/evaluatePower";
-import { INPUT_KEYS, powerInputs, setUp } from "../../core/power/setup";
+import { type PowerValues, nominalPower, nominalSetup } from "../../core/power/evaluatePower";
+import { INPUT_KEYS, inputId, powerInputs, setUp } from "../../core/power/setup";
 
 /** What a demo craft is really like: how its masses, places and coefficients differ from the design. */
 export const hiddenSchema = z.object({
@@ -48,12 +48,11 @@ export function realDesign(design: Design, hidden: Hidden): Design {
 }
 
 function realPower(design: Design, hidden: Hidden, mass: number): PowerValues | null {
-  const unit = design.units[0];
-  const battery = design.batteries[0];
-  if (!unit || !battery) return null;
-  const inputs = powerInputs(unit, battery, { value: mass, sd: 0, evidence: "proven" });
-  const values = Object.fromEntries(inputs.map((i) => [i.key, i.value * (i.key === "mass" ? 1 : (hidden.drive[i.key] ?? 1))]));
-  return nominalPower(setUp(design, unit, battery, values));
+  const setup = nominalSetup(design, mass);
+  if (!setup) return null;
+  const inputs = powerInputs(design, { value: mass, sd: 0, evidence: "proven" });
+  const values = new Map(inputs.map((i) => [inputId(i), i.value * (i.key === "mass" ? 1 : (hidden.drive[i.key] ?? 1))]));
+  return nominalPower(setUp(design, values))?.craft ?? null;
 }
 
 /** What the real craft does in a run, without noise, SI; NaN for what it cannot tell. */
@@ -74,7 +73,7 @@ function truth(design: Design, hidden: Hidden, run: Run, metric: string): number
     case "liftOffSpeed":
       return liftOff;
     case "speed":
-      return top;
+      return design.dragArea ? (power?.speed ?? Number.NaN) : top;
     case "noseAngle":
       // The trimmed nose angle grows without bound towards the speed at which pitch becomes unstable.
       return 0.035 / Math.max(0.1, 1 - (top / critical) ** 2);

@@ -11,7 +11,7 @@ import { importCraft, listCrafts, predict } from "../store";
 import { type Hidden, hiddenSchema, readRun, realDesign } from "./hiddenCraft";
 import { readWeighIn } from "./weighDemo";
 
-const DEMO = ["tern", "annulus", "samphire"] as const;
+const DEMO = ["tern", "annulus", "samphire", "lantern"] as const;
 
 /** Fills the runs of a demo craft: predictions by the application, measurements off its hidden real craft. */
 export function measureDemo(file: CraftFile, hidden: Hidden): CraftFile {

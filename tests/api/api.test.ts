@@ -40,7 +40,7 @@ const run = (change: Partial<NewRun> = {}): NewRun => ({
 const fault = (change: Partial<Omit<Fault, "number">> = {}): Omit<Fault, "number"> => ({ ...newFault(1), title: "Shook", ...change });
 
 describe("craft files", () => {
-  it.each(["tern", "annulus", "samphire"])("%s survives import and export without loss", async (name) => {
+  it.each(["tern", "annulus", "samphire", "lantern"])("%s survives import and export without loss", async (name) => {
     const file = demoFile(name);
     const made = await call("POST", "/api/crafts/import", file);
     expect(made.body).toEqual({ slug: name });

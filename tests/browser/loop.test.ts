@@ -181,6 +181,7 @@ describe("the whole loop, as a user would", () => {
     await user.fill("Gear ratio", "0");
     await user.see("a gear ratio is a positive number");
     await user.fill("Gear ratio", "1");
+    await user.click("Pack");
     await user.fill("Capacity", "1800 mAh");
     await user.saved();
     await user.see("Check local rules");
@@ -193,6 +194,22 @@ describe("the whole loop, as a user would", () => {
     for (let i = 0; i < 30; i++) await user.page.keyboard.press("ArrowLeft");
     expect(await watts()).not.toBe(atFull);
     await user.see("70 %");
+  });
+
+  it("several drives share a pack: the band splits, the path is held against its limits", async () => {
+    await user.open("/craft/lantern/v2/power");
+    expect(await user.page.$$eval("[data-band]", (l) => l.length)).toBe(4);
+    await user.click("Path and loads");
+    await user.fill("Pack plug, made for", "5");
+    await user.page.waitForSelector('[data-code="conductor-current"]');
+    await user.see(/Pack plug carries/);
+    const apply = await user.page.waitForSelector('[data-code="conductor-current"] button');
+    await apply?.click();
+    await user.page.waitForFunction(() => !document.querySelector('[data-code="conductor-current"]'));
+    await user.fill("Worked at speed", "1.5");
+    await user.see("Thrust and drag");
+    await user.saved();
+    await user.open("/craft/plover/v1/power");
   });
 
   it("logs a run that freezes the version; what has no model is not predicted", async () => {

@@ -55,13 +55,15 @@ export function quietDesign(): Design {
         direction: "ahead",
         tilt: 0,
         throttleLimit: 1,
+        reversible: false,
+        spin: "clockwise",
         motor: { kv: known(1000), resistance: known(0.06), noLoadCurrent: known(0.8), maxCurrent: 25 },
         controller: { resistance: { value: 0.004, evidence: "measured" }, maxCurrent: 30, maxCells: 4 },
         gear: { ratio: 1, efficiency: { value: 1, evidence: "measured", sd: 0 } },
         propeller: { diameter: known(0.2), pitch: known(0.11), blades: 2, chord: known(0.021) },
       },
     ],
-    duty: [{ id: "p", name: "cruise", share: 1, by: "thrust", value: 2.6 }],
+    duty: [{ id: "p", name: "cruise", seconds: 60, repeats: 1, unitIds: [], by: "thrust", value: 2.6 }],
   };
 }
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { seededRandom } from "../../core/numeric/random";
 import { evaluatePower, nominalPower, nominalSetup } from "../../core/power/evaluatePower";
-import { type InputKey, powerInputs, setUp } from "../../core/power/setup";
+import { inputId, powerInputs, setUp } from "../../core/power/setup";
 import { changed, quietDesign } from "../support/designs";
 
 const mass = { value: 0.92, sd: 0.01, evidence: "measured" as const };
@@ -15,17 +15,15 @@ function solved(design = quietDesign()) {
 describe("uncertainty of the drive", () => {
   it("by differences agrees with sampling over all inputs within 12 %", () => {
     const design = quietDesign();
-    const unit = design.units[0];
-    const battery = design.batteries[0];
-    if (!unit || !battery) throw new Error("no drive");
+    design.duty = [];
     const result = solved(design);
-    const inputs = powerInputs(unit, battery, mass);
+    const inputs = powerInputs(design, mass);
     const random = seededRandom(11);
     const n = 1500;
     const sums = { thrust: [0, 0], current: [0, 0], packVoltage: [0, 0], thrustToWeight: [0, 0] };
     for (let k = 0; k < n; k++) {
-      const values = Object.fromEntries(inputs.map((i) => [i.key, i.value + i.sd * random.normal()])) as Partial<Record<InputKey, number>>;
-      const v = nominalPower({ ...setUp(design, unit, battery, values), phases: [] });
+      const values = new Map(inputs.map((i) => [inputId(i), i.value + i.sd * random.normal()]));
+      const v = nominalPower(setUp(design, values))?.craft;
       if (!v) throw new Error("not solved");
       for (const key of Object.keys(sums) as (keyof typeof sums)[]) {
         sums[key][0] = (sums[key][0] ?? 0) + v[key] / n;
@@ -41,11 +39,12 @@ describe("uncertainty of the drive", () => {
     const result = solved(changed((d) => void (d.units[0] && (d.units[0].motor.kv.evidence = "guess"))));
     const shares = result.shares("thrust");
     expect(shares.reduce((s, x) => s + x.share, 0)).toBeCloseTo(1, 9);
-    expect(shares[0]?.key).toBe("kv");
+    expect(shares[0]?.input.key).toBe("kv");
     expect(result.evidence).toBe("guess");
   });
   it("the curve rises from rest to the full-throttle result", () => {
-    const { curve, values } = solved();
+    const { curve: make, values } = solved();
+    const curve = make();
     expect(curve[0]?.thrust).toBeCloseTo(0, 6);
     expect(curve.at(-1)?.thrust).toBeCloseTo(values.thrust, 9);
     for (let i = 1; i < curve.length; i++) expect(curve[i]?.thrust ?? 0).toBeGreaterThanOrEqual(curve[i - 1]?.thrust ?? 0);
@@ -56,7 +55,7 @@ describe("uncertainty of the drive", () => {
       if (d.units[0]) d.units[0].count = 2;
     });
     const result = solved(design);
-    const point = result.at(result.values.thrustThrottle)?.point;
+    const point = result.at(result.values.thrustThrottle)?.points[0];
     expect((point?.thrust ?? 0) * 2).toBeCloseTo(0.92 * 9.80665, 2);
   });
 });
@@ -64,7 +63,7 @@ describe("uncertainty of the drive", () => {
 describe("what the numbers must do", () => {
   const value = (change: (d: ReturnType<typeof quietDesign>) => void, key: "endurance" | "thrust" | "current" | "rpm") => {
     const setup = nominalSetup(changed(change), 0.92);
-    return (setup && nominalPower(setup)?.[key]) ?? Number.NaN;
+    return (setup && nominalPower(setup)?.craft[key]) ?? Number.NaN;
   };
   const nothing = () => {};
   it("twice the capacity lasts more than twice as long (less sag), and under 2.3 times", () => {

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { air } from "../../core/media/air";
-import { type Propeller, propellerLoad, standingMap } from "../../core/power/propeller";
+import { type Propeller, propellerLoad, propellerMap } from "../../core/power/propeller";
 
 const sea = air(0);
 const generic = (change: Partial<Propeller> = {}): Propeller => ({ diameter: 0.254, pitch: 0.127, blades: 2, chord: 0.027, liftFactor: 1, dragFactor: 1, ...change });
@@ -85,8 +85,20 @@ describe("momentum theory", () => {
 });
 
 describe("precomputed map", () => {
+  it("moving, stays within 1.5 % of the standing thrust of the direct solution", () => {
+    for (const ratio of [0.4, 0.7, 1.0]) {
+      const p = generic({ pitch: 0.254 * ratio });
+      const map = propellerMap(p, sea);
+      for (const rpm of [2500, 5000, 9000])
+        for (let advance = 0; advance < 1.25 * ratio; advance += 0.06) {
+          const speed = (advance * p.diameter * rpm) / 60;
+          const standing = map.at(rpm).thrust;
+          expect(Math.abs(map.at(rpm, speed).thrust - propellerLoad(p, sea, speed, rpm).thrust)).toBeLessThan(0.015 * standing);
+        }
+    }
+  });
   it("interpolates the direct solution within 0.3 %", () => {
-    const map = standingMap(generic(), sea);
+    const map = propellerMap(generic(), sea);
     for (let rpm = 300; rpm < 20000; rpm += 417) {
       const direct = propellerLoad(generic(), sea, 0, rpm);
       const fast = map.at(rpm);

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { applyPatch } from "../../core/design/patch";
-import type { Design } from "../../core/design/schema";
+import type { Design, Regulator } from "../../core/design/schema";
 import { evaluate } from "../../core/evaluate";
 import type { Finding, FindingCode } from "../../core/verdicts/types";
 import { findingText, remedyText } from "../../core/wording/findings";
@@ -25,6 +25,19 @@ const target = (d: Design, id: string) => {
   return t;
 };
 const known = (value: number) => ({ value, evidence: "measured" as const });
+
+const rail = (change: Partial<Regulator>): Regulator => ({
+  id: "r",
+  name: "5 V rail",
+  batteryId: "b",
+  kind: "switching",
+  voltage: 5,
+  maxCurrent: 3,
+  dropout: 1,
+  efficiency: 0.85,
+  loads: [{ id: "l", name: "servo", current: 0.1, peak: 0.8, minVoltage: 4.8 }],
+  ...change,
+});
 
 /** Each rule with a design on which it fires, and a near neighbour on which it is silent. */
 const CASES: [FindingCode, (d: Design) => void, (d: Design) => void, object?][] = [
@@ -69,6 +82,60 @@ const CASES: [FindingCode, (d: Design) => void, (d: Design) => void, object?][] 
   ],
   ["surprise", (d) => void (item(d, "tail").planned = 0.06), (d) => void (item(d, "tail").planned = 0.07)],
   ["unweighed", (d) => void (item(d, "hull").mass = { value: 0.5, evidence: "datasheet" }), (d) => void (item(d, "pack").mass = { value: 0.2, evidence: "datasheet" })],
+  [
+    "conductor-current",
+    (d) => void d.conductors.push({ id: "c", name: "Main switch", kind: "switch", batteryId: "b", unitId: null, resistance: 0, maxCurrent: 8 }),
+    (d) => void d.conductors.push({ id: "c", name: "Main switch", kind: "switch", batteryId: "b", unitId: null, resistance: 0, maxCurrent: 20 }),
+  ],
+  ["brown-out", (d) => void d.regulators.push(rail({ dropout: 7 })), (d) => void d.regulators.push(rail({ dropout: 1 }))],
+  ["rail-current", (d) => void d.regulators.push(rail({ maxCurrent: 0.7 })), (d) => void d.regulators.push(rail({ maxCurrent: 0.9 }))],
+  [
+    "spin-unmatched",
+    (d) => {
+      d.heldUpBy = "rotors";
+      unit(d).direction = "up";
+      unit(d).count = 2;
+      item(d, "prop").quantity = 2;
+    },
+    (d) => {
+      d.heldUpBy = "rotors";
+      unit(d).direction = "up";
+      unit(d).count = 2;
+      unit(d).spin = "half each";
+      item(d, "prop").quantity = 2;
+    },
+  ],
+  [
+    "sharing-unequal",
+    (d) => {
+      d.units.push({ ...structuredClone(unit(d)), id: "d2", name: "second", motor: { ...unit(d).motor, maxCurrent: 60 } });
+      unit(d).motor.maxCurrent = 13;
+    },
+    (d) => {
+      d.units.push({ ...structuredClone(unit(d)), id: "d2", name: "second", motor: { ...unit(d).motor, maxCurrent: 20 } });
+      unit(d).motor.maxCurrent = 13;
+    },
+  ],
+  ["steep-change", (d) => void (unit(d).motor.maxCurrent = 12), (d) => void (unit(d).motor.maxCurrent = 24)],
+  [
+    "speed-short",
+    (d) => {
+      d.dragArea = known(0.02);
+      d.brief.targets.push({ id: "v", metric: "speed", comparison: "atLeast", value: 20, weight: "must" });
+    },
+    (d) => {
+      d.dragArea = known(0.02);
+      d.brief.targets.push({ id: "v", metric: "speed", comparison: "atLeast", value: 8, weight: "must" });
+    },
+  ],
+  [
+    "duty-needs",
+    (d) => void (d.duty = [{ id: "p", name: "run", seconds: 60, repeats: 1, by: "speed", value: 8, unitIds: [] }]),
+    (d) => {
+      d.duty = [{ id: "p", name: "run", seconds: 60, repeats: 1, by: "speed", value: 8, unitIds: [] }];
+      d.dragArea = known(0.02);
+    },
+  ],
   ["slide-outside", (d) => void (item(d, "pack").slide = { from: 0.24, to: 0.4 }), (d) => void (item(d, "pack").slide = { from: 0.21, to: 0.4 })],
   ["mass-over", (d) => void (target(d, "auw").value = 0.9), (d) => void (target(d, "auw").value = 0.95)],
   [

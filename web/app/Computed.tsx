@@ -20,6 +20,14 @@ export function Value({ quantity, colour = "predicted", digitsOnly }: { quantity
   );
 }
 
+/** Name of an input as shown; with several drives it begins with the drive. */
+function inputName(name: string): string {
+  const at = name.lastIndexOf(": ");
+  const key = at < 0 ? name : name.slice(at + 2);
+  const known = INPUT_NAME[key as keyof typeof INPUT_NAME];
+  return known ? `${at < 0 ? "" : name.slice(0, at + 2)}${known}` : name;
+}
+
 /** Formula, inputs, source and range of a computed number. */
 function WorkingSheet({ name, quantity }: { name: string; quantity: Quantity }) {
   const { habit } = usePreferences();
@@ -52,7 +60,7 @@ function WorkingSheet({ name, quantity }: { name: string; quantity: Quantity }) 
               const s = show(i.value, i.sd, i.dimension, habit);
               return (
                 <tr key={i.name}>
-                  <td className="text-ink">{INPUT_NAME[i.name as keyof typeof INPUT_NAME] ?? i.name}</td>
+                  <td className="text-ink">{inputName(i.name)}</td>
                   <td className="num text-right">
                     {s.value} {s.unit}
                   </td>

@@ -118,7 +118,7 @@ function MeasureNext() {
           const metric = METRICS[n.metric];
           const now = show(n.sdNow, null, metric.dimension, habit);
           const after = show(n.sdAfter, null, metric.dimension, habit);
-          const name = n.of.kind === "input" ? INPUT_NAME[n.of.input] : n.of.kind === "mass" ? n.of.item : `${n.of.item}, place`;
+          const name = n.of.kind === "input" ? `${n.of.drive ? `${n.of.drive}, ` : ""}${INPUT_NAME[n.of.input]}` : n.of.kind === "mass" ? n.of.item : `${n.of.item}, place`;
           return (
             <li key={`${n.metric}${name}`} className="flex justify-between gap-2 border-b border-hair py-[3px] text-[12px]">
               <span className="text-ink">

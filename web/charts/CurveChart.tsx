@@ -15,12 +15,27 @@ export interface Limit {
   colour: "stop" | "care" | "clear";
 }
 
+interface CurveProps {
+  title: string;
+  xTitle: string;
+  yTitle: string;
+  points: CurvePoint[];
+  limits: Limit[];
+  /** The point of work, marked across; left out when there is none. */
+  at?: number;
+  xMax?: number;
+  /** Whether the y axis begins at zero. */
+  fromZero?: boolean;
+  /** A second curve, such as drag against thrust. */
+  line?: { x: number; y: number }[] | null;
+}
+
 /** A predicted curve in pencil with its ± band, limits drawn across, and the point of work; the numbers stand in a table beneath for screen readers. */
-export function CurveChart({ title, xTitle, yTitle, points, limits, at }: { title: string; xTitle: string; yTitle: string; points: CurvePoint[]; limits: Limit[]; at: number }) {
+export function CurveChart({ title, xTitle, yTitle, points, limits, at, xMax = 100, fromZero = true, line: other = null }: CurveProps) {
   const { theme } = usePreferences();
   // biome-ignore lint/correctness/useExhaustiveDependencies: the theme changes what the tokens read
   const chart = useMemo(() => {
-    const line = (sign: number) => points.map((p) => ({ x: p.x, y: Math.max(0, p.y + sign * p.sd) }));
+    const line = (sign: number) => points.map((p) => ({ x: p.x, y: fromZero ? Math.max(0, p.y + sign * p.sd) : p.y + sign * p.sd }));
     const band = token("band");
     const top = Math.max(...points.map((p) => p.y + p.sd), ...limits.map((l) => l.value)) * 1.08;
     const options: ChartOptions<"line"> = {
@@ -32,14 +47,14 @@ export function CurveChart({ title, xTitle, yTitle, points, limits, at }: { titl
         x: {
           type: "linear",
           min: 0,
-          max: 100,
+          max: xMax,
           title: { display: true, text: xTitle, color: token("ink2") },
           grid: { color: token("hair") },
-          ticks: { color: token("ink2"), stepSize: 25 },
+          ticks: { color: token("ink2"), ...(xMax === 100 ? { stepSize: 25 } : { maxTicksLimit: 6 }) },
         },
         y: {
           type: "linear",
-          min: 0,
+          ...(fromZero ? { min: 0 } : {}),
           suggestedMax: top,
           title: { display: true, text: yTitle, color: token("ink2") },
           grid: { color: token("hair") },
@@ -51,7 +66,7 @@ export function CurveChart({ title, xTitle, yTitle, points, limits, at }: { titl
         tooltip: { filter: (item) => item.datasetIndex === 2, displayColors: false },
         annotation: {
           annotations: [
-            { type: "line" as const, xMin: at, xMax: at, borderColor: token("accent"), borderWidth: 1, borderDash: [3, 3] },
+            ...(at === undefined ? [] : [{ type: "line" as const, xMin: at, xMax: at, borderColor: token("accent"), borderWidth: 1, borderDash: [3, 3] }]),
             ...limits.map((l, i) => ({
               type: "line" as const,
               yMin: l.value,
@@ -79,10 +94,11 @@ export function CurveChart({ title, xTitle, yTitle, points, limits, at }: { titl
           { data: line(-1), borderWidth: 0, pointRadius: 0, fill: false, order: 2 },
           { data: line(1), borderWidth: 0, pointRadius: 0, fill: "-1", backgroundColor: band, order: 2 },
           { label: yTitle, data: line(0), borderColor: token("pencil"), borderWidth: 1.8, borderDash: [5, 4], pointRadius: 0, fill: false, order: 1 },
+          ...(other ? [{ data: other, borderColor: token("ink"), borderWidth: 1.4, pointRadius: 0, fill: false, order: 1 }] : []),
         ],
       },
     };
-  }, [points, limits, at, xTitle, yTitle, theme]);
+  }, [points, limits, at, xTitle, yTitle, xMax, fromZero, other, theme]);
   return (
     <figure className="min-w-0">
       <figcaption>

@@ -105,31 +105,36 @@ export function Ruler({ sheet, view, box, along, habit }: { sheet: Sheet; view: 
   );
 }
 
-/** Thrust of the drive at full throttle, through its propeller, along its tilt. */
+/** Thrust of each drive at full throttle, through its propeller, along its tilt. */
 export function ThrustArrow({ sheet, view }: { sheet: Sheet; view: ViewName }) {
   const { design, evaluation } = useDesk();
-  const unit = design.units[0];
-  const item = design.items.find((i) => i.id === unit?.propellerItemId);
-  if (!unit || !item || view !== "side" || evaluation.power.status !== "solved") return null;
-  const sense = { ahead: [-1, 0], astern: [1, 0], up: [0, -1], down: [0, 1] }[unit.direction] as [number, number];
-  const c = Math.cos(unit.tilt);
-  const s = Math.sin(unit.tilt);
-  const [dx, dy] = sense[0] === 0 ? [s, sense[1] * c] : [sense[0] * c, -s];
-  const x = sheet.px("side", item.place.x);
-  const y = sheet.py("side", item.place.z);
-  const length = 40;
-  const [ex, ey] = [x + dx * length, y + dy * length];
-  const text = plain(evaluation.power.result.values.thrust, "force", "metric", 1);
-  return (
-    <g pointerEvents="none" stroke="var(--accent)" fill="var(--accent)">
-      <path d={`M${x} ${y}L${ex} ${ey}`} strokeWidth="2.5" />
-      <path d={`M${ex + dx * 8} ${ey + dy * 8}L${ex - dy * 4} ${ey + dx * 4}L${ex + dy * 4} ${ey - dx * 4}z`} stroke="none" />
-      <path d={`M${x} ${y}L${x - dx * 220} ${y - dy * 220}`} strokeWidth="0.8" strokeDasharray="7 3 2 3" stroke="var(--pencil)" />
-      <text x={Math.max(Math.abs(dx) > 0.5 ? ex - 6 : ex + 8, 4)} y={Math.abs(dx) > 0.5 ? ey - 10 : ey + 4} stroke="none" className="num" style={{ fontSize: 11, fontWeight: 600 }}>
-        {text}
-      </text>
-    </g>
-  );
+  const { power } = evaluation;
+  if (power.status !== "solved") return null;
+  return power.result.units.flatMap(({ unit, values }) => {
+    const item = design.items.find((i) => i.id === unit.propellerItemId);
+    const sideways = unit.direction === "port" || unit.direction === "starboard";
+    // Fore and aft and up and down show from the side; across shows from above.
+    if (!item || view !== (sideways ? "top" : "side")) return [];
+    const sense = { ahead: [-1, 0], astern: [1, 0], up: [0, -1], down: [0, 1], port: [0, 1], starboard: [0, -1] }[unit.direction] as [number, number];
+    const c = Math.cos(unit.tilt);
+    const s = sideways ? 0 : Math.sin(unit.tilt);
+    const [dx, dy] = sense[0] === 0 ? [s, sense[1] * (sideways ? 1 : c)] : [sense[0] * c, -s];
+    const x = sheet.px(view, item.place[ACROSS[view].axis]);
+    const y = sheet.py(view, item.place[UP[view]]);
+    const length = 40;
+    const [ex, ey] = [x + dx * length, y + dy * length];
+    const along = Math.abs(dx) > 0.5;
+    return (
+      <g key={unit.id} pointerEvents="none" stroke="var(--accent)" fill="var(--accent)">
+        <path d={`M${x} ${y}L${ex} ${ey}`} strokeWidth="2.5" />
+        <path d={`M${ex + dx * 8} ${ey + dy * 8}L${ex - dy * 4} ${ey + dx * 4}L${ex + dy * 4} ${ey - dx * 4}z`} stroke="none" />
+        {along && <path d={`M${x} ${y}L${x - dx * 220} ${y - dy * 220}`} strokeWidth="0.8" strokeDasharray="7 3 2 3" stroke="var(--pencil)" />}
+        <text x={Math.max(along ? ex - 6 : ex + 8, 4)} y={along ? ey - 10 : ey + 4} stroke="none" className="num" style={{ fontSize: 11, fontWeight: 600 }}>
+          {plain(values.thrust, "force", "metric", values.thrust < 1 ? 2 : 1)}
+        </text>
+      </g>
+    );
+  });
 }
 
 /** A traced shape under one view, at its true size. */

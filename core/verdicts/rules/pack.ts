@@ -1,21 +1,19 @@
 import { CHEMISTRY, coldFactor } from "../../power/battery";
 import { packPatch } from "../../power/packPatch";
 import { type Finding, type Remedy, type Rule, type RuleInput, figureOf } from "../types";
-import { figure, lessCurrent, set, solveFor, withDrive } from "./solve";
+import { figure, forEachPack, lessCurrent, ofPack, set, solveFor, withDrive } from "./solve";
 
-function packOf(input: RuleInput, capacity: number): Remedy[] {
-  const made = packPatch(input.design, capacity);
+function packOf(input: RuleInput, batteryId: string, capacity: number): Remedy[] {
+  const made = packPatch(input.design, batteryId, capacity);
   return made ? [{ code: "fit-pack", params: { capacity, mass: made.mass }, patch: made.patch }] : [];
 }
 
-/** Pack current against capacity times C rating. */
-export const packCurrent = withDrive((input) => {
-  const { result, design } = input;
-  const battery = design.batteries[0];
-  if (!battery) return [];
+/** Pack current against capacity times C rating, everything on it at full throttle at once. */
+export const packCurrent = forEachPack((input, { battery, values, sd, evidence }, i) => {
   const limit = battery.capacity.value * battery.cRating;
-  const value = result.values.packCurrent;
+  const value = values.current;
   if (value <= limit) return [];
+  const unit = input.design.units.find((u) => u.batteryId === battery.id) ?? input.unit;
   return [
     {
       code: "pack-current",
@@ -23,17 +21,15 @@ export const packCurrent = withDrive((input) => {
       station: "power",
       subject: battery.id,
       params: { factor: value / limit },
-      figure: figure("pack current", value, result.sd.packCurrent, "current", input, limit),
-      remedies: [...lessCurrent(input, "packCurrent", limit).slice(-1), ...packOf(input, (value / battery.cRating) * 1.02)],
+      figure: figure("pack current", value, sd.current, "current", evidence, limit),
+      remedies: [...lessCurrent(input, unit, `pack ${battery.id}`, ofPack(i, "current"), limit).slice(-1), ...packOf(input, battery.id, (value / battery.cRating) * 1.02)],
     },
   ];
 });
 
 /** Cell voltage under full load at the start, against the floor of its chemistry. */
-export const packFloor = withDrive((input) => {
-  const battery = input.design.batteries[0];
-  if (!battery) return [];
-  const cell = input.result.values.packVoltage / battery.series;
+export const packFloor = forEachPack((input, { battery, values, sd, evidence }) => {
+  const cell = values.voltage / battery.series;
   const { floor } = CHEMISTRY[battery.chemistry];
   if (cell >= floor) return [];
   return [
@@ -43,23 +39,31 @@ export const packFloor = withDrive((input) => {
       station: "power",
       subject: battery.id,
       params: { cell },
-      figure: figure("cell voltage at full throttle", cell, input.result.sd.packVoltage / battery.series, "voltage", input, floor),
-      remedies: packOf(input, battery.capacity.value * 2),
+      figure: figure("cell voltage at full throttle", cell, sd.voltage / battery.series, "voltage", evidence, floor),
+      remedies: packOf(input, battery.id, battery.capacity.value * 2),
     },
   ];
 });
 
+/** The pack that is spent first at the duty: its index, or −1. */
+const firstSpent = (input: { result: { packs: { values: { endurance: number } }[] } }): number =>
+  input.result.packs.reduce(
+    (least, p, i) => (Number.isNaN(p.values.endurance) ? least : least < 0 || p.values.endurance < (input.result.packs[least]?.values.endurance ?? Infinity) ? i : least),
+    -1,
+  );
+
 /** Endurance under its target. The remedy is the pack that reaches it, its own mass carried along. */
 export const enduranceShort = withDrive((input) => {
   const { design, targets } = input;
-  const battery = design.batteries[0];
+  const spent = firstSpent(input);
+  const battery = input.result.packs[spent]?.battery;
   return targets
     .filter((t) => t.target.metric === "endurance" && t.status === "missed" && t.target.comparison === "atLeast")
     .flatMap((t): Finding[] => {
       if (!t.predicted || !battery) return [];
-      const patchFor = (capacity: number) => packPatch(design, capacity)?.patch ?? { set: [], addItems: [] };
+      const patchFor = (capacity: number) => packPatch(design, battery.id, capacity)?.patch ?? { set: [], addItems: [] };
       const now = battery.capacity.value;
-      const capacity = solveFor(input, patchFor, "endurance", t.target.value * 1.01, now, now * 5);
+      const capacity = solveFor(input, patchFor, `endurance ${battery.id}`, ofPack(spent, "endurance"), t.target.value * 1.01, now, now * 5);
       return [
         {
           code: "endurance-short",
@@ -77,7 +81,7 @@ export const enduranceShort = withDrive((input) => {
                     patch: set(["brief", "targets", `#${t.target.id}`, "value"], t.predicted.value * 0.99),
                   },
                 ]
-              : packOf(input, capacity),
+              : packOf(input, battery.id, capacity),
         },
       ];
     });
@@ -87,14 +91,15 @@ export const enduranceShort = withDrive((input) => {
 const TOO_BIG = 2.5;
 export const packTooBig = withDrive((input) => {
   const { design, targets } = input;
-  const battery = design.batteries[0];
+  const spent = firstSpent(input);
+  const battery = input.result.packs[spent]?.battery;
   return targets
     .filter((t) => t.target.metric === "endurance" && t.target.comparison === "atLeast" && t.target.value > 0)
     .flatMap((t): Finding[] => {
       if (!t.predicted || !battery || t.predicted.value < TOO_BIG * t.target.value) return [];
-      const patchFor = (capacity: number) => packPatch(design, capacity)?.patch ?? { set: [], addItems: [] };
+      const patchFor = (capacity: number) => packPatch(design, battery.id, capacity)?.patch ?? { set: [], addItems: [] };
       const now = battery.capacity.value;
-      const capacity = solveFor(input, patchFor, "endurance", t.target.value * 1.3, now * 0.1, now);
+      const capacity = solveFor(input, patchFor, `endurance ${battery.id}`, ofPack(spent, "endurance"), t.target.value * 1.3, now * 0.1, now);
       return [
         {
           code: "pack-too-big",
@@ -103,7 +108,7 @@ export const packTooBig = withDrive((input) => {
           subject: t.target.id,
           params: { times: t.predicted.value / t.target.value },
           figure: figureOf("endurance", t.predicted, t.target.value),
-          remedies: capacity === null ? [] : packOf(input, capacity),
+          remedies: capacity === null ? [] : packOf(input, battery.id, capacity),
         },
       ];
     });
@@ -131,7 +136,7 @@ export const packShare: Rule = ({ metrics }) => {
 const COLD = 10;
 const WARM = 15;
 export const coldPack: Rule = ({ design }) => {
-  const battery = design.batteries[0];
+  const battery = design.batteries.find((b) => b.chemistry !== "nimh") ?? design.batteries[0];
   const { packTemperature } = design.brief.environment;
   if (!battery || packTemperature >= COLD) return [];
   return [

@@ -1,5 +1,5 @@
 import { type Finding, type Remedy, type Rule, figureOf } from "../types";
-import { figure, lessCurrent, resize, set, solveFor, withDrive } from "./solve";
+import { type Solved, figure, forEachDrive, lessCurrent, ofCraft, ofUnit, resize, set, solveFor, withDrive } from "./solve";
 
 /** A target of thrust to weight, or of thrust, that is missed; and a craft held up by its propellers that they cannot lift. */
 export const thrustShort = withDrive((input) => {
@@ -7,7 +7,7 @@ export const thrustShort = withDrive((input) => {
   const findings: Finding[] = [];
   const larger = (key: "thrust" | "thrustToWeight", wanted: number): Remedy[] => {
     const from = unit.propeller.diameter.value;
-    const diameter = solveFor(input, (x) => resize(unit, "diameter", x), key, wanted * 1.01, from, from * 1.6);
+    const diameter = solveFor(input, (x) => resize(unit, "diameter", x), key, ofCraft(key), wanted * 1.01, from, from * 1.6);
     return diameter === null ? [] : [{ code: "fit-diameter", params: { diameter, from }, patch: resize(unit, "diameter", diameter) }];
   };
   const target = targets.find((t) => t.status === "missed" && (t.target.metric === "thrustToWeight" || t.target.metric === "thrust"));
@@ -55,10 +55,9 @@ export const liftThrottle = withDrive((input) => {
 });
 
 /** Motor current at the throttle limit against the motor's rating. */
-export const motorCurrent = withDrive((input) => {
-  const { unit, result } = input;
+export const motorCurrent = forEachDrive((input, { unit, values, sd, evidence }, i) => {
   const limit = unit.motor.maxCurrent;
-  const value = result.values.current;
+  const value = values.current;
   if (value <= limit) return [];
   return [
     {
@@ -66,9 +65,9 @@ export const motorCurrent = withDrive((input) => {
       severity: value > 1.1 * limit ? "stop" : "care",
       station: "power",
       subject: unit.id,
-      params: { factor: value / limit },
-      figure: figure("motor current", value, result.sd.current, "current", input, limit),
-      remedies: lessCurrent(input, "current", limit),
+      params: { factor: value / limit, drive: nameIn(input, unit.name) },
+      figure: figure("motor current", value, sd.current, "current", evidence, limit),
+      remedies: lessCurrent(input, unit, `current ${unit.id}`, ofUnit(i, "current"), limit),
     },
   ];
 });
@@ -77,10 +76,9 @@ export const motorCurrent = withDrive((input) => {
 const CONTROLLER_SIZES = [6, 10, 12, 15, 20, 30, 40, 50, 60, 80, 100, 120, 150, 200];
 
 /** Motor current against the controller's rating. */
-export const controllerCurrent = withDrive((input) => {
-  const { unit, result } = input;
+export const controllerCurrent = forEachDrive((input, { unit, values, sd, evidence }, i) => {
   const limit = unit.controller.maxCurrent;
-  const value = result.values.current;
+  const value = values.current;
   if (value <= limit) return [];
   const size = CONTROLLER_SIZES.find((s) => s >= value * 1.2);
   const larger: Remedy[] = size ? [{ code: "fit-controller", params: { current: size }, patch: set(["units", `#${unit.id}`, "controller", "maxCurrent"], size) }] : [];
@@ -90,40 +88,49 @@ export const controllerCurrent = withDrive((input) => {
       severity: "stop",
       station: "power",
       subject: unit.id,
-      params: { factor: value / limit },
-      figure: figure("motor current", value, result.sd.current, "current", input, limit),
-      remedies: [...larger, ...lessCurrent(input, "current", limit).slice(-1)],
+      params: { factor: value / limit, drive: nameIn(input, unit.name) },
+      figure: figure("motor current", value, sd.current, "current", evidence, limit),
+      remedies: [...larger, ...lessCurrent(input, unit, `current ${unit.id}`, ofUnit(i, "current"), limit).slice(-1)],
     },
   ];
 });
 
-/** More cells than the controller is made for. */
-export const cellsOver: Rule = ({ design }) => {
-  const unit = design.units[0];
-  const battery = design.batteries[0];
-  if (!unit || !battery || battery.series <= unit.controller.maxCells) return [];
-  return [
-    {
-      code: "cells-over",
-      severity: "stop",
-      station: "power",
-      subject: unit.id,
-      params: { cells: battery.series },
-      figure: { label: "cells in series", value: battery.series, sd: 0, dimension: "count", evidence: "datasheet", limit: unit.controller.maxCells },
-      remedies: [{ code: "fit-controller-cells", params: { cells: battery.series }, patch: set(["units", `#${unit.id}`, "controller", "maxCells"], battery.series) }],
-    },
-  ];
-};
+/** A drive's name where there is more than one; empty where there is nothing to tell apart. */
+const nameIn = (input: Solved, name: string): string => (input.result.units.length > 1 ? name : "");
 
-/** All currents inside their limits: said once, with the fullest. */
+/** More cells than the controller is made for. */
+export const cellsOver: Rule = ({ design }) =>
+  design.units.flatMap((unit): Finding[] => {
+    const battery = design.batteries.find((b) => b.id === unit.batteryId);
+    if (!battery || battery.series <= unit.controller.maxCells) return [];
+    return [
+      {
+        code: "cells-over",
+        severity: "stop",
+        station: "power",
+        subject: unit.id,
+        params: { cells: battery.series },
+        figure: { label: "cells in series", value: battery.series, sd: 0, dimension: "count", evidence: "datasheet", limit: unit.controller.maxCells },
+        remedies: [{ code: "fit-controller-cells", params: { cells: battery.series }, patch: set(["units", `#${unit.id}`, "controller", "maxCells"], battery.series) }],
+      },
+    ];
+  });
+
+/** All currents inside their limits, every drive at full throttle at once: said once, with the fullest. */
 export const currentsHold = withDrive((input) => {
-  const { unit, result, design } = input;
-  const battery = design.batteries[0];
-  if (!battery) return [];
+  const { result } = input;
   const shares = [
-    { value: result.values.current, sd: result.sd.current, limit: unit.motor.maxCurrent, label: "motor current" },
-    { value: result.values.current, sd: result.sd.current, limit: unit.controller.maxCurrent, label: "controller current" },
-    { value: result.values.packCurrent, sd: result.sd.packCurrent, limit: battery.capacity.value * battery.cRating, label: "pack current" },
+    ...result.units.flatMap(({ unit, values, sd, evidence }) => [
+      { value: values.current, sd: sd.current, limit: unit.motor.maxCurrent, label: "motor current", evidence },
+      { value: values.current, sd: sd.current, limit: unit.controller.maxCurrent, label: "controller current", evidence },
+    ]),
+    ...result.packs.map(({ battery, values, sd, evidence }) => ({
+      value: values.current,
+      sd: sd.current,
+      limit: battery.capacity.value * battery.cRating,
+      label: "pack current",
+      evidence,
+    })),
   ].sort((a, b) => b.value / b.limit - a.value / a.limit);
   const top = shares[0];
   if (!top || top.value > top.limit) return [];
@@ -132,9 +139,9 @@ export const currentsHold = withDrive((input) => {
       code: "currents-hold",
       severity: "clear",
       station: "power",
-      subject: unit.id,
+      subject: input.unit.id,
       params: { share: top.value / top.limit },
-      figure: figure(top.label, top.value, top.sd, "current", input, top.limit),
+      figure: figure(top.label, top.value, top.sd, "current", top.evidence, top.limit),
       remedies: [],
     },
   ];
@@ -143,12 +150,11 @@ export const currentsHold = withDrive((input) => {
 /** Tip Mach number: above 0.65 noisy and losing, above 0.8 outside the model and unsafe for most blades (common practice). */
 const TIP_CARE = 0.65;
 const TIP_STOP = 0.8;
-export const tipSpeed = withDrive((input) => {
-  const { unit, result } = input;
-  const mach = result.values.tipMach;
+export const tipSpeed = forEachDrive((input, { unit, values, sd, evidence }, i) => {
+  const mach = values.tipMach;
   if (mach <= TIP_CARE) return [];
   const path = ["units", `#${unit.id}`, "throttleLimit"];
-  const throttle = solveFor(input, (x) => set(path, x), "tipMach", TIP_CARE * 0.98, 0.1, unit.throttleLimit);
+  const throttle = solveFor(input, (x) => set(path, x), `tip ${unit.id}`, ofUnit(i, "tipMach"), TIP_CARE * 0.98, 0.1, unit.throttleLimit);
   return [
     {
       code: "tip-speed",
@@ -156,7 +162,7 @@ export const tipSpeed = withDrive((input) => {
       station: "power",
       subject: unit.id,
       params: { mach },
-      figure: figure("tip Mach number", mach, result.sd.tipMach, "ratio", input, TIP_CARE),
+      figure: figure("tip Mach number", mach, sd.tipMach, "ratio", evidence, TIP_CARE),
       remedies: throttle === null ? [] : [{ code: "limit-throttle", params: { throttle }, patch: set(path, throttle) }],
     },
   ];
@@ -164,9 +170,8 @@ export const tipSpeed = withDrive((input) => {
 
 /** Pitch over diameter above which most of a blade is stalled standing still. */
 const STALL_SHARE = 0.55;
-export const bladeStall = withDrive((input) => {
-  const { unit, result } = input;
-  if (result.stalled <= STALL_SHARE) return [];
+export const bladeStall = forEachDrive((_, { unit, stalled, evidence }) => {
+  if (stalled <= STALL_SHARE) return [];
   const { pitch, diameter } = unit.propeller;
   const ratio = pitch.value / diameter.value;
   const finer = 0.55 * diameter.value;
@@ -176,8 +181,8 @@ export const bladeStall = withDrive((input) => {
       severity: "care",
       station: "power",
       subject: unit.id,
-      params: { share: result.stalled, ratio },
-      figure: figure("share of the blade stalled", result.stalled, 0.1, "percent", input, STALL_SHARE),
+      params: { share: stalled, ratio },
+      figure: figure("share of the blade stalled", stalled, 0.1, "percent", evidence, STALL_SHARE),
       remedies: finer < pitch.value ? [{ code: "fit-pitch", params: { pitch: finer, from: pitch.value }, patch: resize(unit, "pitch", finer) }] : [],
     },
   ];
@@ -220,10 +225,10 @@ export const thrustLine = withDrive((input) => {
 });
 
 /** The chain has no solution: said with how the solver ended. */
-export const notSolved: Rule = ({ power, design }) => {
+export const notSolved: Rule = ({ power }) => {
   const reason = power.status === "failed" ? power.reason : power.status === "solved" && !power.result.solved ? "blade elements" : null;
   if (reason === null) return [];
-  return [{ code: "not-solved", severity: "stop", station: "power", subject: design.units[0]?.id ?? "", params: { reason }, figure: null, remedies: [] }];
+  return [{ code: "not-solved", severity: "stop", station: "power", subject: "drives", params: { reason }, figure: null, remedies: [] }];
 };
 
 /** A target asks for thrust or endurance and there is no drive or pack to give it; or the craft cannot do without. */

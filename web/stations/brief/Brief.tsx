@@ -1,3 +1,4 @@
+import { magnitudeSchema } from "../../../core/design/evidence";
 import { METRICS, METRIC_KEYS, type MetricKey } from "../../../core/design/metrics";
 import { type Target, environmentSchema } from "../../../core/design/schema";
 import type { TargetResult } from "../../../core/design/targets";
@@ -185,6 +186,22 @@ function Environment() {
         {field("packTemperature", "Pack temperature at the start", "temperature")}
         {field("altitude", "Altitude", "distance")}
         {field("wind", "Worst wind", "speed")}
+        {design.heldUpBy === "gas" && (
+          <label className="flex items-center justify-between gap-2">
+            Mass that the gas carries
+            <span className="w-36">
+              <QuantityField
+                boxed
+                label="Mass that the gas carries"
+                value={design.gasLift?.value ?? null}
+                dimension="mass"
+                schema={magnitudeSchema.shape.value}
+                empty="weigh it"
+                onCommit={(v) => edit((d) => void (d.gasLift = v === null ? null : { value: v, evidence: "measured" }))}
+              />
+            </span>
+          </label>
+        )}
       </div>
       <p className="mt-2">
         Air density <Computed metric="airDensity" quantity={evaluation.metrics.airDensity} />

@@ -72,8 +72,8 @@ export function BalanceSheet() {
   const ways = alternatives(design, question);
   const result = ways.length > 0 ? null : balance(design, question);
   const pack = goals.x ? packMassFor(design, goals.x.low) : null;
-  const battery = design.batteries[0];
-  const packChange = pack && battery ? packPatch(design, battery.capacity.value * pack.factor) : null;
+  const battery = design.batteries.find((b) => b.itemId === pack?.itemId);
+  const packChange = pack && battery ? packPatch(design, battery.id, battery.capacity.value * pack.factor) : null;
   const editSpot = (id: string, mutate: (s: BallastSpot) => void) =>
     edit((d) => {
       const s = d.ballastSpots.find((x) => x.id === id);

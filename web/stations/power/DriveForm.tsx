@@ -5,6 +5,7 @@ import { CHEMISTRY } from "../../../core/power/battery";
 import { useDesk } from "../../app/desk";
 import { KnownField } from "../../fields/KnownField";
 import { QuantityField } from "../../fields/QuantityField";
+import { TextField } from "../../fields/TextField";
 
 const positive = magnitudeSchema.shape.value;
 const orZero = magnitudeOrZeroSchema.shape.value;
@@ -27,26 +28,30 @@ function Group({ title, children }: { title: string; children: ReactNode }) {
   );
 }
 
-/** Battery, controller, motor, gearing and propeller, each number with how it is known. */
-export function DriveForm({ unit, battery }: { unit: Unit; battery: Battery }) {
-  const { design, edit } = useDesk();
-  const drive = (mutate: (u: Unit) => void) =>
-    edit((d) => {
-      if (d.units[0]) mutate(d.units[0]);
-    });
-  const pack = (mutate: (b: Battery) => void) =>
-    edit((d) => {
-      if (d.batteries[0]) mutate(d.batteries[0]);
-    });
-  const { motor, controller, gear, propeller } = unit;
-  const entries = design.items.map((i) => (
+const useEntries = () => {
+  const { design } = useDesk();
+  return design.items.map((i) => (
     <option key={i.id} value={i.id}>
       {i.name}
     </option>
   ));
+};
+
+/** One pack, each number with how it is known. */
+export function PackForm({ battery }: { battery: Battery }) {
+  const { edit } = useDesk();
+  const entries = useEntries();
+  const pack = (mutate: (b: Battery) => void) =>
+    edit((d) => {
+      const found = d.batteries.find((b) => b.id === battery.id);
+      if (found) mutate(found);
+    });
   return (
-    <section aria-label="Drive" className="grid grid-cols-2 content-start gap-x-6 gap-y-4 text-[12px] max-[1000px]:grid-cols-1">
+    <section aria-label="Pack" className="grid grid-cols-2 content-start gap-x-6 gap-y-4 text-[12px] max-[1000px]:grid-cols-1">
       <Group title="Battery">
+        <Line label="Name">
+          <TextField boxed required label="Pack name" value={battery.name} onCommit={(v) => pack((b) => void (b.name = v))} />
+        </Line>
         <Line label="Chemistry">
           <select className="box" aria-label="Chemistry" value={battery.chemistry} onChange={(e) => pack((b) => void (b.chemistry = e.target.value as Battery["chemistry"]))}>
             {CHEMISTRIES.map((c) => (
@@ -109,6 +114,48 @@ export function DriveForm({ unit, battery }: { unit: Unit; battery: Battery }) {
           </select>
         </Line>
       </Group>
+    </section>
+  );
+}
+
+/** One kind of drive: controller, motor, gearing and propeller. */
+export function DriveForm({ unit }: { unit: Unit }) {
+  const { design, edit } = useDesk();
+  const entries = useEntries();
+  const drive = (mutate: (u: Unit) => void) =>
+    edit((d) => {
+      const found = d.units.find((u) => u.id === unit.id);
+      if (found) mutate(found);
+    });
+  const { motor, controller, gear, propeller } = unit;
+  return (
+    <section aria-label="Drive" className="grid grid-cols-2 content-start gap-x-6 gap-y-4 text-[12px] max-[1000px]:grid-cols-1">
+      <Group title="Drive">
+        <Line label="Name">
+          <TextField boxed required label="Drive name" value={unit.name} onCommit={(v) => drive((u) => void (u.name = v))} />
+        </Line>
+        <Line label="Fed by">
+          <select className="box" aria-label="Fed by pack" value={unit.batteryId} onChange={(e) => drive((u) => void (u.batteryId = e.target.value))}>
+            {!design.batteries.some((b) => b.id === unit.batteryId) && <option value={unit.batteryId}>no pack</option>}
+            {design.batteries.map((b) => (
+              <option key={b.id} value={b.id}>
+                {b.name}
+              </option>
+            ))}
+          </select>
+        </Line>
+        <Line label="Turns">
+          <select className="box" aria-label="Propeller turns" value={unit.spin} onChange={(e) => drive((u) => void (u.spin = e.target.value as Unit["spin"]))}>
+            <option value="clockwise">clockwise, seen from behind</option>
+            <option value="anticlockwise">anticlockwise</option>
+            <option value="half each">half each way</option>
+          </select>
+        </Line>
+        <label className="flex min-h-6 items-center gap-2">
+          <input type="checkbox" checked={unit.reversible} onChange={(e) => drive((u) => void (u.reversible = e.target.checked))} />
+          can run backwards
+        </label>
+      </Group>
       <Group title="Propeller">
         <Line label="Diameter">
           <KnownField label="Propeller diameter" value={propeller.diameter} dimension="length" schema={positive} onCommit={(k) => drive((u) => void (u.propeller.diameter = k))} />
@@ -145,6 +192,8 @@ export function DriveForm({ unit, battery }: { unit: Unit; battery: Battery }) {
             <option>astern</option>
             <option>up</option>
             <option>down</option>
+            <option value="port">to port</option>
+            <option value="starboard">to starboard</option>
           </select>
         </Line>
         <Line label="Tilt upward">

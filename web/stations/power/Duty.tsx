@@ -4,10 +4,11 @@ import { useDesk } from "../../app/desk";
 import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
 
-const BY: Record<Phase["by"], { word: string; dimension: Dimension }> = {
-  throttle: { word: "throttle", dimension: "percent" },
-  thrust: { word: "thrust", dimension: "force" },
-  thrustToWeight: { word: "thrust, of the weight", dimension: "percent" },
+const BY: Record<Phase["by"], { word: string; dimension: Dimension; unit: string; start: number }> = {
+  throttle: { word: "throttle", dimension: "percent", unit: "%", start: 0.5 },
+  thrust: { word: "thrust", dimension: "force", unit: "N", start: 2 },
+  thrustToWeight: { word: "thrust, of the weight", dimension: "percent", unit: "%", start: 1 },
+  speed: { word: "speed", dimension: "speed", unit: "m/s", start: 5 },
 };
 
 const ENDED = {
@@ -17,53 +18,65 @@ const ENDED = {
   notSolved: "the drive has no solution",
 };
 
-/** What the pack is asked for over a run, as shares of the time. The last phase takes what the others leave. */
+/** What the packs are asked for over a run: one cycle, repeated until the usable charge is spent. */
 export function Duty() {
   const { design, edit, evaluation } = useDesk();
-  const { duty } = design;
-  const setDuty = (list: Phase[]) => {
-    const others = list.slice(0, -1).reduce((s, p) => s + p.share, 0);
-    const last = list.at(-1);
-    if (last) last.share = Math.max(0, Math.round((1 - others) * 1e6) / 1e6);
-    return edit((d) => void (d.duty = list));
-  };
-  const change = (i: number, mutate: (p: Phase) => void) => {
-    const list = structuredClone(duty);
-    if (list[i]) mutate(list[i]);
-    return setDuty(list);
-  };
+  const { duty, units } = design;
+  const change = (id: string, mutate: (p: Phase) => void) =>
+    edit((d) => {
+      const phase = d.duty.find((p) => p.id === id);
+      if (phase) mutate(phase);
+    });
+  const cycle = duty.reduce((s, p) => s + p.seconds * p.repeats, 0);
   const end = evaluation.power.status === "solved" ? evaluation.power.result.endurance?.endedBy : undefined;
   return (
     <section aria-label="Duty" className="mt-4">
-      <h2>Duty</h2>
+      <h2>
+        Duty <span className="text-[12px] font-normal text-pencil">one cycle{cycle > 0 ? `, ${(cycle / 60).toFixed(1)} min` : ""}</span>
+      </h2>
       <table className="rows mt-1 w-full">
+        <thead>
+          <tr>
+            <th>phase</th>
+            <th className="text-right!">lasts min</th>
+            <th className="text-right!">×</th>
+            <th>by</th>
+            <th className="text-right!" />
+            <th />
+            {units.length > 1 && <th>drives</th>}
+            <th />
+          </tr>
+        </thead>
         <tbody>
           {duty.map((p, i) => (
             <tr key={p.id}>
               <td>
-                <TextField label={`Phase ${i + 1}`} value={p.name} onCommit={(v) => change(i, (x) => void (x.name = v))} />
+                <TextField label={`Phase ${i + 1}`} value={p.name} onCommit={(v) => change(p.id, (x) => void (x.name = v))} />
               </td>
               <td className="w-14">
-                {i === duty.length - 1 ? (
-                  <span className="num block px-1 text-right" title="what the others leave">
-                    {Math.round(p.share * 100)} %
-                  </span>
-                ) : (
-                  <QuantityField
-                    label={`${p.name}, share of the time`}
-                    value={p.share}
-                    dimension="percent"
-                    schema={phaseSchema.shape.share}
-                    onCommit={(v) => v !== null && change(i, (x) => void (x.share = v))}
-                  />
-                )}
+                <QuantityField
+                  label={`${p.name}, lasts`}
+                  value={p.seconds}
+                  dimension="time"
+                  schema={phaseSchema.shape.seconds}
+                  onCommit={(v) => v !== null && change(p.id, (x) => void (x.seconds = v))}
+                />
               </td>
-              <td className="w-24">
+              <td className="w-9">
+                <QuantityField
+                  label={`${p.name}, times`}
+                  value={p.repeats}
+                  dimension="count"
+                  schema={phaseSchema.shape.repeats.unwrap()}
+                  onCommit={(v) => v !== null && change(p.id, (x) => void (x.repeats = v))}
+                />
+              </td>
+              <td className="w-20">
                 <select
                   aria-label={`${p.name}, by`}
                   className="cell"
                   value={p.by}
-                  onChange={(e) => change(i, (x) => Object.assign(x, { by: e.target.value, value: e.target.value === "thrust" ? 2 : 0.5 }))}
+                  onChange={(e) => change(p.id, (x) => Object.assign(x, { by: e.target.value, value: BY[e.target.value as Phase["by"]].start }))}
                 >
                   {Object.entries(BY).map(([k, b]) => (
                     <option key={k} value={k}>
@@ -72,18 +85,35 @@ export function Duty() {
                   ))}
                 </select>
               </td>
-              <td className="w-16">
+              <td className="w-12">
                 <QuantityField
                   label={`${p.name}, value`}
                   value={p.value}
                   dimension={BY[p.by].dimension}
                   schema={phaseSchema.shape.value}
-                  onCommit={(v) => v !== null && change(i, (x) => void (x.value = v))}
+                  onCommit={(v) => v !== null && change(p.id, (x) => void (x.value = v))}
                 />
               </td>
-              <td className="num text-[11px]">{p.by === "thrust" ? "N" : "%"}</td>
+              <td className="num text-[11px]">{BY[p.by].unit}</td>
+              {units.length > 1 && (
+                <td className="w-20">
+                  <select
+                    aria-label={`${p.name}, drives`}
+                    className="cell"
+                    value={p.unitIds[0] ?? ""}
+                    onChange={(e) => change(p.id, (x) => void (x.unitIds = e.target.value === "" ? [] : [e.target.value]))}
+                  >
+                    <option value="">{p.by === "throttle" ? "all" : "main"}</option>
+                    {units.map((u) => (
+                      <option key={u.id} value={u.id}>
+                        {u.name}
+                      </option>
+                    ))}
+                  </select>
+                </td>
+              )}
               <td>
-                <button type="button" className="link" aria-label={`Remove ${p.name}`} onClick={() => setDuty(structuredClone(duty.filter((_, k) => k !== i)))}>
+                <button type="button" className="link" aria-label={`Remove ${p.name}`} onClick={() => edit((d) => void (d.duty = d.duty.filter((x) => x.id !== p.id)))}>
                   ×
                 </button>
               </td>
@@ -95,7 +125,9 @@ export function Duty() {
         <button
           type="button"
           className="link"
-          onClick={() => setDuty([{ id: `p${Date.now()}`, name: "Full", share: duty.length === 0 ? 1 : 0.1, by: "throttle", value: 1 }, ...structuredClone(duty)])}
+          onClick={() =>
+            edit((d) => void d.duty.push({ id: `p${Date.now().toString(36)}`, name: `Phase ${duty.length + 1}`, seconds: 60, repeats: 1, by: "throttle", value: 1, unitIds: [] }))
+          }
         >
           Add a phase
         </button>

@@ -1,16 +1,17 @@
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { METRICS, type MetricKey } from "../../../core/design/metrics";
 import { plain } from "../../../core/wording/format";
-import type { PowerResult } from "../../../core/power/evaluatePower";
 import { Computed } from "../../app/Computed";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
-import "../../charts/setup";
-import { CurveChart, type Limit } from "../../charts/CurveChart";
+import { QuantityField } from "../../fields/QuantityField";
 import { Cautions } from "../runs/Cautions";
-import { DriveForm } from "./DriveForm";
+import { Curves } from "./Curves";
+import { DragArea } from "./DragArea";
+import { DriveForm, PackForm } from "./DriveForm";
 import { Duty } from "./Duty";
+import { PathForm } from "./PathForm";
 import { PowerBand } from "./PowerBand";
 import { firstDrive } from "./describe";
 
@@ -18,6 +19,7 @@ const RESULTS: MetricKey[] = [
   "thrust",
   "thrustToWeight",
   "thrustThrottle",
+  "speed",
   "current",
   "packCurrent",
   "packVoltage",
@@ -29,54 +31,24 @@ const RESULTS: MetricKey[] = [
   "endurance",
 ];
 
-function Curves({ result, throttle }: { result: PowerResult; throttle: number }) {
-  const { design, evaluation } = useDesk();
-  const unit = design.units[0];
-  const weight = (evaluation.mass?.mass ?? 0) * 9.80665;
-  const thrust = useMemo(() => result.curve.map((c) => ({ x: c.throttle * 100, y: c.thrust, sd: c.thrustSd })), [result]);
-  const current = useMemo(() => result.curve.map((c) => ({ x: c.throttle * 100, y: c.current, sd: c.currentSd })), [result]);
-  const full = result.values.thrust;
-  const thrustLimits = useMemo<Limit[]>(() => {
-    const asked = design.brief.targets.flatMap((t): Limit[] =>
-      t.metric === "thrustToWeight" && t.comparison === "atLeast" && weight > 0
-        ? [{ value: t.value * weight, label: `asked ${(t.value * weight).toFixed(1)} N`, colour: "care" }]
-        : t.metric === "thrust" && t.comparison === "atLeast"
-          ? [{ value: t.value, label: `asked ${t.value.toFixed(1)} N`, colour: "care" }]
-          : [],
-    );
-    return weight > 0 && weight < full * 2 ? [...asked, { value: weight, label: `weight ${weight.toFixed(1)} N`, colour: "clear" }] : asked;
-  }, [design.brief.targets, weight, full]);
-  const currentLimits = useMemo<Limit[]>(
-    () =>
-      unit
-        ? [
-            { value: unit.motor.maxCurrent, label: `motor ${unit.motor.maxCurrent} A`, colour: "stop" },
-            { value: unit.controller.maxCurrent, label: `controller ${unit.controller.maxCurrent} A`, colour: "stop" },
-          ]
-        : [],
-    [unit],
-  );
-  return (
-    <div className="grid grid-cols-2 gap-4 px-4 py-3 max-[640px]:grid-cols-1">
-      <CurveChart title="Thrust, standing" xTitle="throttle, %" yTitle="thrust, N" points={thrust} limits={thrustLimits} at={throttle * 100} />
-      <CurveChart title="Motor current, standing" xTitle="throttle, %" yTitle="current, A" points={current} limits={currentLimits} at={throttle * 100} />
-    </div>
-  );
-}
-
+/** The station: working conditions, the flow of power, curves, and what the drives are made of. */
 export function PowerStation() {
-  const { design, evaluation, edit, preview } = useDesk();
+  const { design, evaluation, edit, preview, go } = useDesk();
   const { habit } = usePreferences();
   const [search, setSearch] = useSearchParams();
-  const { power } = evaluation;
-  const unit = design.units[0];
-  const battery = design.batteries[0];
-  const limit = unit?.throttleLimit ?? 1;
-  const asked = Number(search.get("throttle") ?? Number.NaN);
   const [live, setLive] = useState<number | null>(null);
-  const throttle = Math.min(live ?? (Number.isFinite(asked) ? asked / 100 : limit), 1);
-  const here = power.status === "solved" ? power.result.at(throttle) : null;
-  if (!unit || !battery)
+  const { power } = evaluation;
+  const result = power.status === "solved" ? power.result : null;
+  const put = (change: Record<string, string | null>) =>
+    setSearch(
+      (s) => {
+        for (const [k, v] of Object.entries(change)) v === null ? s.delete(k) : s.set(k, v);
+        return s;
+      },
+      { replace: true },
+    );
+
+  if (design.units.length === 0 || design.batteries.length === 0)
     return (
       <section className="p-6">
         <h2 className="text-[18px]">No drive yet</h2>
@@ -86,76 +58,192 @@ export function PowerStation() {
           className="act act-first mt-4"
           onClick={() =>
             edit((d) => {
-              const made = firstDrive(d, evaluation.mass?.mass ?? null);
-              d.batteries = [made.battery];
-              d.units = [made.unit];
-              if (d.duty.length === 0)
-                d.duty = [
-                  {
-                    id: "p1",
-                    name: d.heldUpBy === "rotors" ? "Hover" : "Cruise",
-                    share: 1,
-                    by: d.heldUpBy === "rotors" ? "thrustToWeight" : "throttle",
-                    value: d.heldUpBy === "rotors" ? 1 : 0.5,
-                  },
-                ];
+              const first = firstDrive(d, evaluation.mass?.mass ?? null);
+              if (d.batteries.length === 0) d.batteries = [first.battery];
+              if (d.units.length === 0) d.units = [{ ...first.unit, batteryId: d.batteries[0]?.id ?? first.battery.id }];
+              if (d.duty.length === 0) d.duty = [{ id: "p1", name: "Cruise", seconds: 60, repeats: 1, by: "throttle", value: 0.5, unitIds: [] }];
             })
           }
         >
           Describe a drive
         </button>
+        <p className="mt-3 text-pencil">It starts as a set of guesses for this mass; every number can be changed.</p>
       </section>
     );
+
+  const asked = Number(search.get("throttle") ?? Number.NaN);
+  const throttle = live ?? (Number.isFinite(asked) ? Math.min(1, Math.max(0, asked / 100)) : 1);
+  const speed = Math.max(0, Number(search.get("speed") ?? 0) || 0);
+  const all = design.units.map((_, i) => i);
+  const idle = new Set((search.get("idle") ?? "").split(".").filter(Boolean));
+  const working = all.filter((i) => !idle.has(design.units[i]?.id ?? ""));
+  const here = result?.at(throttle, speed, working) ?? null;
+  const chosen = search.get("of") ?? design.units[0]?.id;
+  const unit = design.units.find((u) => u.id === chosen);
+  const battery = design.batteries.find((b) => b.id === chosen);
+  const hover = evaluation.metrics.thrustThrottle;
   const { environment } = design.brief;
+  const commit = () => {
+    if (live !== null) put({ throttle: String(Math.round(throttle * 100)) });
+    setLive(null);
+  };
+  const newId = (stem: string, taken: { id: string }[]) => {
+    let n = taken.length + 1;
+    while (taken.some((t) => t.id === `${stem}${n}`)) n++;
+    return `${stem}${n}`;
+  };
+  const addDrive = () => {
+    const id = newId("d", design.units);
+    edit((d) => {
+      const like = d.units.find((u) => u.id === chosen) ?? d.units[0];
+      if (like) d.units.push({ ...structuredClone(like), id, name: `Drive ${d.units.length + 1}` });
+    });
+    put({ of: id });
+  };
+  const addPack = () => {
+    const id = newId("b", design.batteries);
+    edit((d) => {
+      const like = d.batteries.find((b) => b.id === chosen) ?? d.batteries[0];
+      if (like) d.batteries.push({ ...structuredClone(like), id, name: `Pack ${d.batteries.length + 1}`, itemId: null });
+    });
+    put({ of: id });
+  };
+  const remove = () =>
+    edit((d) => {
+      d.units = d.units.filter((u) => u.id !== chosen);
+      d.conductors = d.conductors.filter((c) => c.unitId !== chosen && c.batteryId !== chosen);
+      d.regulators = d.regulators.filter((r) => r.batteryId !== chosen);
+      d.batteries = d.batteries.filter((b) => b.id !== chosen);
+      for (const p of d.duty) p.unitIds = p.unitIds.filter((id) => id !== chosen);
+    });
+  const removable = (unit && design.units.length > 1) || (battery && design.batteries.length > 1 && !design.units.some((u) => u.batteryId === battery.id));
+
   return (
     <>
-      <div className="flex flex-wrap items-center gap-3 border-b border-hair px-4 py-2">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-hair px-4 py-2">
+        <span className="flex gap-1" role="group" aria-label="Worked at">
+          <button type="button" className={`chip ${speed === 0 ? "chip-on" : ""}`} aria-pressed={speed === 0} onClick={() => put({ speed: null })}>
+            standing
+          </button>
+          {hover && (
+            <button type="button" className="chip" onClick={() => put({ speed: null, throttle: String(Math.round(hover.value * 1000) / 10) })}>
+              hover
+            </button>
+          )}
+        </span>
+        <label className="flex items-center gap-1 text-[12px]">
+          moving at
+          <span className="w-20">
+            <QuantityField
+              boxed
+              label="Worked at speed"
+              value={speed > 0 ? speed : null}
+              dimension="speed"
+              empty="m/s"
+              onCommit={(v) => put({ speed: v === null || v <= 0 ? null : String(Math.round(v * 1000) / 1000) })}
+            />
+          </span>
+        </label>
         <label className="flex flex-1 items-center gap-2">
-          Standing, throttle
+          throttle
           <input
             type="range"
             min={0}
             max={100}
             aria-label="Throttle, %"
-            className="w-56 accent-[var(--accent)]"
+            className="w-40 accent-[var(--accent)]"
             value={Math.round(throttle * 100)}
             onChange={(e) => setLive(Number(e.target.value) / 100)}
-            onPointerUp={() => {
-              setSearch({ throttle: String(Math.round(throttle * 100)) }, { replace: true });
-              setLive(null);
-            }}
-            onBlur={() => {
-              if (live !== null) setSearch({ throttle: String(Math.round(throttle * 100)) }, { replace: true });
-              setLive(null);
-            }}
+            onPointerUp={commit}
+            onBlur={commit}
           />
           <b className="num w-12 text-ink">{Math.round(throttle * 100)} %</b>
         </label>
+        {all.length > 1 && (
+          <span className="flex flex-wrap gap-1" role="group" aria-label="Drives at work">
+            {design.units.map((u) => (
+              <button
+                key={u.id}
+                type="button"
+                className={`chip ${idle.has(u.id) ? "" : "chip-on"}`}
+                aria-pressed={!idle.has(u.id)}
+                onClick={() => put({ idle: (idle.has(u.id) ? [...idle].filter((x) => x !== u.id) : [...idle, u.id]).join(".") || null })}
+              >
+                {u.name}
+              </button>
+            ))}
+          </span>
+        )}
         <span className="num text-[11px] text-pencil">
           air {environment.airTemperature} °C, pack {environment.packTemperature} °C, {evaluation.metrics.airDensity?.value.toFixed(3)} kg/m³
         </span>
       </div>
       <div className="wide px-4 pt-3">
-        {here ? <PowerBand point={here.point} sd={here.sd} unit={unit} battery={battery} /> : <p>The drive has no operating point at this throttle. The verdict says why.</p>}
+        {here && result ? (
+          design.batteries.map((b) => (
+            <PowerBand
+              key={b.id}
+              battery={b}
+              path={design.conductors.filter((c) => c.batteryId === b.id && c.unitId === null)}
+              drives={design.units.flatMap((u, i) => {
+                const point = here.points[i];
+                return u.batteryId === b.id && point ? [{ unit: u, point, sd: here.sd[i] ?? {} }] : [];
+              })}
+            />
+          ))
+        ) : (
+          <p className="pb-3">
+            {speed > 0
+              ? "At this speed and throttle the air drives a propeller, or the pack cannot feed it: slow down, or open the throttle."
+              : "The drive has no operating point at this throttle. The verdict says why."}
+          </p>
+        )}
       </div>
-      {power.status === "solved" && <Curves result={power.result} throttle={throttle} />}
-      <div className="grid grid-cols-[1fr_320px] gap-6 border-t border-hair px-4 py-3 max-[640px]:grid-cols-[minmax(0,1fr)]">
-        <DriveForm unit={unit} battery={battery} />
+      {result && <Curves key={speed > 0 ? "moving" : "standing"} result={result} throttle={throttle} speed={speed} />}
+      <div className="no-print flex flex-wrap items-center gap-x-4 border-t border-hair px-4 pt-2" role="tablist" aria-label="Drives and packs">
+        {[...design.units, ...design.batteries, { id: "path", name: "Path and loads" }].map((x) => (
+          <button
+            key={x.id}
+            type="button"
+            role="tab"
+            aria-selected={x.id === chosen}
+            className={`min-h-7 border-b-[3px] font-semibold ${x.id === chosen ? "border-accent text-accent" : "border-transparent text-ink2"}`}
+            onClick={() => put({ of: x.id })}
+          >
+            {x.name}
+          </button>
+        ))}
+        <span className="ml-auto flex gap-3 text-[12px]">
+          <button type="button" className="link" onClick={addDrive}>
+            add a drive
+          </button>
+          <button type="button" className="link" onClick={addPack}>
+            add a pack
+          </button>
+          {removable && (
+            <button type="button" className="link" onClick={remove}>
+              remove {unit?.name ?? battery?.name}
+            </button>
+          )}
+        </span>
+      </div>
+      <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,340px)] gap-6 px-4 py-3 max-[760px]:grid-cols-[minmax(0,1fr)]">
+        {unit ? <DriveForm key={unit.id} unit={unit} /> : battery ? <PackForm key={battery.id} battery={battery} /> : <PathForm result={result} />}
         <div>
-          <h2>At full throttle{limit < 1 ? `, limited to ${Math.round(limit * 100)} %` : ""}</h2>
+          <h2>Standing, full throttle{design.units.length > 1 ? `: ${result?.units[result.lead]?.unit.name ?? ""} leads` : ""}</h2>
           <table className="rows mt-1 w-full">
             <tbody>
               {RESULTS.map((key) => {
                 const q = evaluation.metrics[key];
                 const then = preview?.evaluation.metrics[key];
-                if (!q && key === "thrustThrottle") return null;
+                if (!q && (key === "thrustThrottle" || key === "speed")) return null;
                 return (
                   <tr key={key}>
                     <td>{METRICS[key].label.replace(", full throttle", "")}</td>
                     <td className="text-right">
                       <Computed metric={key} quantity={q} />
                       {then && q && Math.abs(then.value - q.value) > 1e-4 * Math.abs(q.value) && (
-                        <span className="num block text-accent">→ {then.value === undefined ? "" : shownNumber(then.value, key, habit)}</span>
+                        <span className="num block text-accent">→ {plain(then.value, METRICS[key].dimension, habit)}</span>
                       )}
                     </td>
                   </tr>
@@ -164,11 +252,19 @@ export function PowerStation() {
             </tbody>
           </table>
           <Duty />
+          {result && <DragArea result={result} />}
           <Cautions />
+          {!evaluation.mass && (
+            <p className="mt-2 text-pencil">
+              The craft has no mass yet:{" "}
+              <button type="button" className="link" onClick={() => go({ station: "layout" })}>
+                enter parts
+              </button>
+              .
+            </p>
+          )}
         </div>
       </div>
     </>
   );
 }
-
-const shownNumber = (value: number, key: MetricKey, habit: "metric" | "imperial") => plain(value, METRICS[key].dimension, habit);

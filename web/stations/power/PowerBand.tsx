@@ -1,52 +1,53 @@
+import type { Battery, Conductor, Unit } from "../../../core/design/schema";
 import type { OperatingPoint } from "../../../core/power/chain";
-import type { Battery, Unit } from "../../../core/design/schema";
 import { show } from "../../../core/wording/format";
 
 const WIDTH = 872;
-const HEIGHT = 190;
-const TOP = 62;
-const LINKS = ["Pack", "Controller", "Motor", "Gearing", "Propeller"] as const;
+const PACK = 150;
+const LINKS = ["Controller", "Motor", "Gearing", "Propeller"] as const;
+const STEP = (WIDTH - PACK - 34) / LINKS.length;
+const HEAD = 34;
+
+type Spread = Partial<Record<keyof OperatingPoint, number>>;
+
+export interface BandDrive {
+  unit: Unit;
+  point: OperatingPoint;
+  sd: Spread;
+}
 
 interface Link {
   name: (typeof LINKS)[number];
   power: number;
   loss: number;
   lines: string[];
-  /** What a limit allows against what flows, both in the same unit; null where none is stated. */
-  limit: { value: number; now: number; unit: string; label: string } | null;
+  /** What a limit allows against what flows; null where none is stated. */
+  limit: { value: number; now: number } | null;
 }
 
-type Spread = Partial<Record<keyof OperatingPoint, number>>;
+const quantity = (value: number, spread: number | undefined, dimension: Parameters<typeof show>[2]) => {
+  const s = show(value, spread ?? 0, dimension);
+  return `${s.value}${s.sd ? ` ± ${s.sd}` : ""} ${s.unit}`;
+};
 
-/** The links of the chain with what flows into each, for all like units together. */
-function links(p: OperatingPoint, sd: Spread, unit: Unit, battery: Battery): Link[] {
+/** The links of one drive with what flows into each, for all its like units together. */
+function linksOf({ unit, point: p, sd }: BandDrive): Link[] {
   const n = unit.count;
-  const q = (value: number, spread: number | undefined, dimension: Parameters<typeof show>[2]) => {
-    const s = show(value, spread ?? 0, dimension);
-    return `${s.value}${s.sd ? ` ± ${s.sd}` : ""} ${s.unit}`;
-  };
   const each = n > 1 ? "each " : "";
   return [
-    {
-      name: "Pack",
-      power: p.packVoltage * p.packCurrent + p.packLoss,
-      loss: p.packLoss,
-      lines: [q(p.packVoltage, sd.packVoltage, "voltage"), q(p.packCurrent, sd.packCurrent, "current"), `sag ${(p.packLoss / Math.max(p.packCurrent, 1e-9)).toFixed(2)} V`],
-      limit: { value: battery.capacity.value * battery.cRating, now: p.packCurrent, unit: "A", label: `${battery.cRating} C` },
-    },
     {
       name: "Controller",
       power: p.controllerIn * n,
       loss: p.controllerLoss * n,
-      lines: [`${each}${q(p.motorVoltage, sd.motorVoltage, "voltage")}`, `${each}${q(p.current, sd.current, "current")}`],
-      limit: { value: unit.controller.maxCurrent, now: p.current, unit: "A", label: "rated" },
+      lines: [`${each}${quantity(p.motorVoltage, sd.motorVoltage, "voltage")}`, `${each}${quantity(p.current, sd.current, "current")}`],
+      limit: { value: unit.controller.maxCurrent, now: p.current },
     },
     {
       name: "Motor",
       power: p.motorIn * n,
       loss: p.motorLoss * n,
-      lines: [`${q(p.motorRpm, sd.motorRpm, "rotation")}`, `${each}${(p.motorTorque * 1000).toFixed(0)} mN·m`],
-      limit: { value: unit.motor.maxCurrent, now: p.current, unit: "A", label: "rated" },
+      lines: [quantity(p.motorRpm, sd.motorRpm, "rotation"), `${each}${(p.motorTorque * 1000).toFixed(0)} mN·m`],
+      limit: { value: unit.motor.maxCurrent, now: p.current },
     },
     {
       name: "Gearing",
@@ -55,90 +56,160 @@ function links(p: OperatingPoint, sd: Spread, unit: Unit, battery: Battery): Lin
       lines: [unit.gear.ratio === 1 ? "direct" : `${unit.gear.ratio} : 1`, `${each}${(p.torque * 1000).toFixed(0)} mN·m out`],
       limit: null,
     },
-    {
-      name: "Propeller",
-      power: p.propellerPower * n,
-      loss: 0,
-      lines: [q(p.rpm, sd.rpm, "rotation"), q(p.thrust * n, (sd.thrust ?? 0) * n, "force")],
-      limit: null,
-    },
+    { name: "Propeller", power: p.propellerPower * n, loss: 0, lines: [quantity(p.rpm, sd.rpm, "rotation"), quantity(p.thrust * n, (sd.thrust ?? 0) * n, "force")], limit: null },
   ];
 }
 
+/** Share of a limit in words and its colour; the limit itself is drawn on the band. */
+function Share({ x, y, limit }: { x: number; y: number; limit: { value: number; now: number } }) {
+  const share = limit.now / limit.value;
+  return (
+    <text x={x} y={y} fontSize="11" fill={share > 1 ? "var(--stop)" : share > 0.85 ? "var(--care)" : "var(--pencil)"}>
+      {Math.round(share * 100)} % of {limit.value.toFixed(0)} A
+    </text>
+  );
+}
+
+interface Props {
+  battery: Battery;
+  drives: BandDrive[];
+  /** Main path of the pack, for its limits. */
+  path: Conductor[];
+}
+
 /**
- * The power as one flow from pack to propeller. Height is power; what is lost falls off below. A limit is drawn on the band itself, at the
- * height that the band would have if the limited current flowed.
+ * The power of one pack as one flow that splits into its drives. Height is power, one scale for all; what is lost falls off below each link. A limit is drawn on the band
+ * itself, at the height that the band would have if the limited current flowed.
  */
-export function PowerBand({ point, sd, unit, battery }: { point: OperatingPoint; sd: Spread; unit: Unit; battery: Battery }) {
-  const list = links(point, sd, unit, battery);
-  const most = Math.max(list[0]?.power ?? 1, 1);
-  const room = HEIGHT - TOP - 62;
-  const tallest = Math.max(...list.map((l) => (l.limit && l.limit.now > 0 ? Math.min(1.5, l.limit.value / l.limit.now) : 1)), 1);
-  const h = (w: number) => (w / most) * (room / tallest) * Math.min(tallest, 1.5);
-  const base = TOP + room;
-  const step = WIDTH / LINKS.length;
+export function PowerBand({ battery, drives, path }: Props) {
+  const first = drives[0]?.point;
+  if (!first) return null;
+  const given = first.packVoltage * first.packCurrent + first.packLoss;
+  const several = drives.length > 1;
+  const room = several ? Math.min(96, 54 * drives.length) : 76;
+  const h = (w: number) => (given > 0 ? (w / given) * room : 0);
+  const rows = drives.map((d) => ({ ...d, links: linksOf(d) }));
+  const rowHeight = (r: (typeof rows)[number]) => Math.max(h(r.links[0]?.power ?? 0), 8) * 1.12 + (several ? 64 : 62);
+  const tops = rows.map((_, i) => HEAD + rows.slice(0, i).reduce((s, r) => s + rowHeight(r), 0));
+  const loads = first.otherLoad;
+  const height = HEAD + rows.reduce((s, r) => s + rowHeight(r), 0) + (loads > 0.5 ? 18 : 4);
+  const packTop = HEAD + 16;
+  const packLimit = { value: battery.capacity.value * battery.cRating, now: first.packCurrent };
+  const weakest = path.reduce<Conductor | null>((a, b) => (a === null || b.maxCurrent < a.maxCurrent ? b : a), null);
+  let taken = packTop + h(first.packLoss);
   return (
     <svg
-      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      viewBox={`0 0 ${WIDTH} ${height}`}
       width="100%"
       className="block"
       role="img"
-      aria-label={`Power from pack to propeller: ${list.map((l) => `${l.name} ${l.power.toFixed(0)} watts, loses ${l.loss.toFixed(0)}`).join("; ")}`}
+      aria-label={`Power from pack to propeller: ${battery.name} ${given.toFixed(0)} watts, loses ${first.packLoss.toFixed(0)}; ${rows
+        .map((r) => r.links.map((l) => `${r.unit.name} ${l.name} ${l.power.toFixed(0)} watts`).join(", "))
+        .join("; ")}`}
     >
       <defs>
         <pattern id="lost" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <path d="M0 0v5" stroke="var(--pencil)" strokeWidth="1.2" />
         </pattern>
       </defs>
-      {list.map((l, i) => {
-        const x = i * step;
-        const top = base - h(l.power);
-        const after = list[i + 1]?.power ?? l.power;
-        const nextTop = base - h(after);
-        const share = l.limit ? l.limit.now / l.limit.value : 0;
-        const over = share > 1;
-        const limitY = l.limit && l.limit.now > 0 ? Math.max(base - h(l.power) / share, TOP - 8) : null;
-        const clipped = l.limit !== null && l.limit.now > 0 && base - h(l.power) / share < TOP - 8;
+      <text x="0" y="13" fontSize="13" fontWeight="650" fill="var(--ink)">
+        {battery.name}
+      </text>
+      <text x="0" y="28" className="num" style={{ fontSize: 12, fontWeight: 600 }} fill="var(--ink)">
+        {given.toFixed(0)} W
+      </text>
+      {LINKS.map((name, k) => (
+        <text key={name} x={PACK + 34 + k * STEP} y="13" fontSize="13" fontWeight="650" fill="var(--ink)">
+          {name}
+        </text>
+      ))}
+      <rect x="0" y={packTop} width={PACK - 30} height={room} fill="var(--band)" />
+      <rect x="0" y={packTop} width={PACK - 30} height={Math.max(h(first.packLoss), 0.5)} fill="url(#lost)" />
+      {packLimit.now > 0 && packLimit.value / packLimit.now < 1.35 && (
+        <path
+          d={`M0 ${packTop + room - (room * packLimit.value) / packLimit.now}h${PACK - 30}`}
+          stroke={packLimit.now > packLimit.value ? "var(--stop)" : "var(--pencil)"}
+          strokeWidth="1.6"
+        />
+      )}
+      <Share x={0} y={packTop + room + 13} limit={packLimit} />
+      {[
+        quantity(first.packVoltage, drives[0]?.sd.packVoltage, "voltage"),
+        quantity(first.packCurrent, drives[0]?.sd.packCurrent, "current"),
+        `sag ${(first.packLoss / Math.max(first.packCurrent, 1e-9)).toFixed(2)} V, −${first.packLoss.toFixed(first.packLoss < 10 ? 1 : 0)} W`,
+      ].map((line, k) => (
+        <text key={line} x="0" y={packTop + room + 28 + k * 14} className="num" style={{ fontSize: 11 }} fill="var(--ink2)">
+          {line}
+        </text>
+      ))}
+      {weakest && (
+        <text x="0" y={packTop + room + 72} fontSize="11" fill={first.packCurrent > weakest.maxCurrent ? "var(--stop)" : "var(--pencil)"}>
+          {weakest.name}: {Math.round((100 * first.packCurrent) / weakest.maxCurrent)} % of {weakest.maxCurrent} A
+        </text>
+      )}
+      {rows.map((row, i) => {
+        const top = (tops[i] ?? HEAD) + 16;
+        const inflow = h((row.links[0]?.power ?? 0) + row.point.pathLoss * row.unit.count);
+        const from = taken;
+        taken += inflow;
+        const base = top + Math.max(h(row.links[0]?.power ?? 0), 1);
+        const last = row.links.at(-1)?.power ?? 0;
         return (
-          <g key={l.name}>
-            <path d={`M${x} ${top}H${x + step * 0.72}C${x + step * 0.9} ${top} ${x + step * 0.84} ${nextTop} ${x + step} ${nextTop}V${base}H${x}z`} fill="var(--band)" />
-            {l.loss > 0 && <path d={`M${x + step * 0.5} ${base}h${step * 0.34}l-6 ${Math.max(h(l.loss), 2)}h${-step * 0.34 + 12}z`} fill="url(#lost)" />}
-            {l.loss > 0.05 && (
-              <text x={x + step * 0.86} y={base + 13} className="num" style={{ fontSize: 11 }} fill="var(--pencil)">
-                −{l.loss.toFixed(l.loss < 10 ? 1 : 0)} W
+          <g key={row.unit.id} data-band={row.unit.id}>
+            <path
+              d={`M${PACK - 30} ${from}C${PACK} ${from} ${PACK + 4} ${top} ${PACK + 34} ${top}V${base}C${PACK + 4} ${base} ${PACK} ${from + inflow} ${PACK - 30} ${from + inflow}z`}
+              fill="var(--band)"
+            />
+            {several && (
+              <text x={WIDTH} y={top - 4} textAnchor="end" fontSize="12" fontWeight="650" fill="var(--ink)">
+                {row.unit.name}
+                {row.unit.count > 1 ? `, ${row.unit.count}` : ""}
               </text>
             )}
-            {limitY !== null && l.limit && (
-              <g>
-                <path
-                  d={`M${x + 6} ${limitY}H${x + step * 0.74}`}
-                  stroke={over ? "var(--stop)" : "var(--pencil)"}
-                  strokeWidth={over ? 2 : 1.2}
-                  strokeDasharray={clipped ? "2 4" : undefined}
-                />
-                {over && <rect x={x + 6} y={top} width={step * 0.66} height={Math.max(limitY - top, 1)} fill="var(--stop)" fillOpacity="0.3" />}
-              </g>
-            )}
-            <text x={x + 6} y="13" fontSize="13" fontWeight="650" fill="var(--ink)">
-              {l.name}
-            </text>
-            <text x={x + 6} y="28" className="num" style={{ fontSize: 12, fontWeight: 600 }} fill="var(--ink)">
-              {l.power.toFixed(0)} W
-            </text>
-            {l.limit && (
-              <text x={x + 6} y="42" fontSize="11" fill={over ? "var(--stop)" : "var(--pencil)"}>
-                {Math.round(share * 100)} % of {l.limit.value.toFixed(0)} {l.limit.unit} {l.limit.label}
-              </text>
-            )}
-            {l.lines.map((line, k) => (
-              <text key={line} x={x + 6} y={base + 28 + k * 14} className="num" style={{ fontSize: 11 }} fill="var(--ink2)">
-                {line}
-              </text>
-            ))}
+            {row.links.map((l, k) => {
+              const x = PACK + 34 + k * STEP;
+              const y = base - h(l.power);
+              const next = row.links[k + 1]?.power ?? l.power;
+              const share = l.limit ? l.limit.now / l.limit.value : 0;
+              const limitY = l.limit && share > 0 ? base - h(l.power) / share : null;
+              const fits = limitY !== null && limitY > top - 15;
+              return (
+                <g key={l.name}>
+                  <path
+                    d={`M${x} ${y}H${x + STEP * 0.72}C${x + STEP * 0.9} ${y} ${x + STEP * 0.84} ${base - h(next)} ${x + STEP} ${base - h(next)}V${base}H${x}z`}
+                    fill="var(--band)"
+                  />
+                  {l.loss > 0 && <path d={`M${x + STEP * 0.5} ${base}h${STEP * 0.34}l-6 ${Math.max(h(l.loss), 2)}h${-STEP * 0.34 + 12}z`} fill="url(#lost)" />}
+                  {fits && limitY !== null && (
+                    <path d={`M${x} ${limitY}H${x + STEP * 0.74}`} stroke={share > 1 ? "var(--stop)" : "var(--pencil)"} strokeWidth={share > 1 ? 2 : 1.2} />
+                  )}
+                  {share > 1 && limitY !== null && <rect x={x} y={y} width={STEP * 0.7} height={Math.max(limitY - y, 1)} fill="var(--stop)" fillOpacity="0.3" />}
+                  {l.limit && <Share x={x + STEP * 0.36} y={base + 15} limit={l.limit} />}
+                  <text x={x} y={base + 15} className="num" style={{ fontSize: 12, fontWeight: 600 }} fill="var(--ink)">
+                    {l.power.toFixed(l.power < 10 ? 1 : 0)} W
+                  </text>
+                  {l.loss > 0.05 && (
+                    <text x={x + STEP - 12} y={base + 42} textAnchor="end" className="num" style={{ fontSize: 11 }} fill="var(--pencil)">
+                      −{l.loss.toFixed(l.loss < 10 ? 1 : 0)} W
+                    </text>
+                  )}
+                  {l.lines.map((line, j) => (
+                    <text key={line} x={x} y={base + 29 + j * 13} className="num" style={{ fontSize: 11 }} fill="var(--ink2)">
+                      {line}
+                    </text>
+                  ))}
+                </g>
+              );
+            })}
+            <path d={`M${WIDTH - 14} ${base - h(last)}l13 ${h(last) / 2}l-13 ${h(last) / 2}z`} fill="var(--accent)" />
           </g>
         );
       })}
-      <path d={`M${WIDTH - 14} ${base - h(list.at(-1)?.power ?? 0)}l13 ${h(list.at(-1)?.power ?? 0) / 2}l-13 ${h(list.at(-1)?.power ?? 0) / 2}z`} fill="var(--accent)" />
+      {loads > 0.5 && (
+        <text x={PACK + 34} y={height - 4} fontSize="11" fill="var(--pencil)">
+          and {loads.toFixed(loads < 10 ? 1 : 0)} W to radio, servos and regulators
+        </text>
+      )}
     </svg>
   );
 }

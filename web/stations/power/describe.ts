@@ -34,6 +34,8 @@ export function firstDrive(design: Design, mass: number | null): { unit: Unit; b
       direction: design.heldUpBy === "rotors" ? "up" : "ahead",
       tilt: 0,
       throttleLimit: 1,
+      reversible: false,
+      spin: "clockwise",
       motor: { kv: guess(Math.round(200 / diameter)), resistance: guess(0.06), noLoadCurrent: guess(0.8), maxCurrent: 25 },
       controller: { resistance: guess(0.004), maxCurrent: 30, maxCells: 4 },
       gear: { ratio: 1, efficiency: { value: 1, evidence: "measured", sd: 0 } },

@@ -6,8 +6,7 @@ import { useDesk } from "../../app/desk";
 export function Cautions() {
   const { design, evaluation } = useDesk();
   const { power } = evaluation;
-  const diameter = design.units[0]?.propeller.diameter.value ?? 0;
-  const tip = power.status === "solved" ? (power.result.values.rpm / 60) * Math.PI * diameter : 0;
+  const tip = power.status === "solved" ? Math.max(0, ...power.result.units.map((u) => (u.values.rpm / 60) * Math.PI * u.unit.propeller.diameter.value)) : 0;
   return (
     <section aria-label="Cautions" className="mt-4 border-l-[3px] border-care pl-3 text-[12px]">
       <h2 className="text-[13px] text-care">Before power</h2>

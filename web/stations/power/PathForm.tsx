@@ -1,0 +1,267 @@
+import { type Conductor, type Regulator, conductorSchema, railLoadSchema, regulatorSchema } from "../../../core/design/schema";
+import type { PowerResult } from "../../../core/power/evaluatePower";
+import { currentThrough } from "../../../core/verdicts/rules/path";
+import { useDesk } from "../../app/desk";
+import { QuantityField } from "../../fields/QuantityField";
+import { TextField } from "../../fields/TextField";
+
+const newId = (stem: string) => `${stem}${Date.now().toString(36)}`;
+
+/** The current path branch by branch, and the regulators with what hangs on them. */
+export function PathForm({ result }: { result: PowerResult | null }) {
+  const { design, edit } = useDesk();
+  const [pack] = design.batteries;
+  const conductor = (id: string, mutate: (c: Conductor) => void) =>
+    edit((d) => {
+      const found = d.conductors.find((c) => c.id === id);
+      if (found) mutate(found);
+    });
+  const regulator = (id: string, mutate: (r: Regulator) => void) =>
+    edit((d) => {
+      const found = d.regulators.find((r) => r.id === id);
+      if (found) mutate(found);
+    });
+  if (!pack) return null;
+  return (
+    <section aria-label="Current path" className="text-[12px]">
+      <h2 className="text-[14px]">Current path</h2>
+      <p className="text-pencil">Wires there and back, plugs, switches, fuses. A branch counts once for each of its like units.</p>
+      <div className="wide">
+        <table className="rows mt-1 w-full">
+          <thead>
+            <tr>
+              <th>name</th>
+              <th>kind</th>
+              <th>where</th>
+              <th className="text-right!">mΩ</th>
+              <th className="text-right!">made for, A</th>
+              <th className="text-right!">carries at most</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {design.conductors.map((c) => {
+              const now = result ? currentThrough(c, result) : null;
+              return (
+                <tr key={c.id} data-conductor={c.id}>
+                  <td>
+                    <TextField required label={`Conductor ${c.name}, name`} value={c.name} onCommit={(v) => conductor(c.id, (x) => void (x.name = v))} />
+                  </td>
+                  <td className="w-20">
+                    <select
+                      className="cell"
+                      aria-label={`${c.name}, kind`}
+                      value={c.kind}
+                      onChange={(e) => conductor(c.id, (x) => void (x.kind = e.target.value as Conductor["kind"]))}
+                    >
+                      <option>wire</option>
+                      <option>plug</option>
+                      <option>switch</option>
+                      <option>fuse</option>
+                    </select>
+                  </td>
+                  <td className="w-40">
+                    <select
+                      className="cell"
+                      aria-label={`${c.name}, where`}
+                      value={`${c.batteryId}/${c.unitId ?? ""}`}
+                      onChange={(e) => {
+                        const [batteryId = "", unitId = ""] = e.target.value.split("/");
+                        conductor(c.id, (x) => Object.assign(x, { batteryId, unitId: unitId || null }));
+                      }}
+                    >
+                      {design.batteries.flatMap((b) => [
+                        <option key={b.id} value={`${b.id}/`}>
+                          main path of {b.name}
+                        </option>,
+                        ...design.units
+                          .filter((u) => u.batteryId === b.id)
+                          .map((u) => (
+                            <option key={u.id} value={`${b.id}/${u.id}`}>
+                              branch of {u.name}
+                            </option>
+                          )),
+                      ])}
+                    </select>
+                  </td>
+                  <td className="w-16">
+                    <QuantityField
+                      label={`${c.name}, resistance`}
+                      value={c.resistance}
+                      dimension="resistance"
+                      schema={conductorSchema.shape.resistance}
+                      onCommit={(v) => v !== null && conductor(c.id, (x) => void (x.resistance = v))}
+                    />
+                  </td>
+                  <td className="w-16">
+                    <QuantityField
+                      label={`${c.name}, made for`}
+                      value={c.maxCurrent}
+                      dimension="current"
+                      schema={conductorSchema.shape.maxCurrent}
+                      onCommit={(v) => v !== null && conductor(c.id, (x) => void (x.maxCurrent = v))}
+                    />
+                  </td>
+                  <td className={`num text-right ${now && now.value > c.maxCurrent ? "text-stop" : ""}`}>
+                    {now ? `${now.value.toFixed(1)} A, ${Math.round((100 * now.value) / c.maxCurrent)} %` : ""}
+                  </td>
+                  <td className="text-right">
+                    <button
+                      type="button"
+                      className="link"
+                      aria-label={`Remove ${c.name}`}
+                      onClick={() => edit((d) => void (d.conductors = d.conductors.filter((x) => x.id !== c.id)))}
+                    >
+                      ×
+                    </button>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+      <button
+        type="button"
+        className="link mt-1"
+        onClick={() =>
+          edit(
+            (d) =>
+              void d.conductors.push({
+                id: newId("c"),
+                name: `Main plug${d.conductors.length > 0 ? ` ${d.conductors.length + 1}` : ""}`,
+                kind: "plug",
+                batteryId: pack.id,
+                unitId: null,
+                resistance: 0.001,
+                maxCurrent: 60,
+              }),
+          )
+        }
+      >
+        add a wire, plug, switch or fuse
+      </button>
+      <h2 className="mt-4 text-[14px]">Regulators and what hangs on them</h2>
+      {design.regulators.map((r) => (
+        <div key={r.id} className="mt-2 border-t border-hair pt-1" data-regulator={r.id}>
+          <div className="flex flex-wrap items-end gap-2">
+            <span className="w-40">
+              regulator
+              <TextField boxed required label={`Regulator ${r.name}, name`} value={r.name} onCommit={(v) => regulator(r.id, (x) => void (x.name = v))} />
+            </span>
+            <label>
+              kind
+              <select className="box" aria-label={`${r.name}, kind`} value={r.kind} onChange={(e) => regulator(r.id, (x) => void (x.kind = e.target.value as Regulator["kind"]))}>
+                <option>switching</option>
+                <option>linear</option>
+              </select>
+            </label>
+            <label>
+              from
+              <select className="box" aria-label={`${r.name}, from pack`} value={r.batteryId} onChange={(e) => regulator(r.id, (x) => void (x.batteryId = e.target.value))}>
+                {design.batteries.map((b) => (
+                  <option key={b.id} value={b.id}>
+                    {b.name}
+                  </option>
+                ))}
+              </select>
+            </label>
+            {(
+              [
+                ["voltage", "gives", "voltage"],
+                ["maxCurrent", "at most", "current"],
+                ["dropout", "needs above", "voltage"],
+                ["efficiency", "efficiency", "percent"],
+              ] as const
+            ).map(([key, word, dimension]) => (
+              <label key={key} className="w-20">
+                {word}
+                <QuantityField
+                  boxed
+                  label={`${r.name}, ${word}`}
+                  value={r[key]}
+                  dimension={dimension}
+                  schema={regulatorSchema.shape[key]}
+                  onCommit={(v) => v !== null && regulator(r.id, (x) => void (x[key] = v))}
+                />
+              </label>
+            ))}
+            <button type="button" className="link" onClick={() => edit((d) => void (d.regulators = d.regulators.filter((x) => x.id !== r.id)))}>
+              remove
+            </button>
+          </div>
+          <table className="rows mt-1 w-full max-w-[560px]">
+            <thead>
+              <tr>
+                <th>load</th>
+                <th className="text-right!">usual A</th>
+                <th className="text-right!">peak A</th>
+                <th className="text-right!">stops below V</th>
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              {r.loads.map((l, i) => (
+                <tr key={l.id}>
+                  <td>
+                    <TextField required label={`${r.name}, load ${i + 1}`} value={l.name} onCommit={(v) => regulator(r.id, (x) => void (x.loads[i] && (x.loads[i].name = v)))} />
+                  </td>
+                  {(["current", "peak", "minVoltage"] as const).map((key) => (
+                    <td key={key} className="w-20">
+                      <QuantityField
+                        label={`${l.name}, ${key === "minVoltage" ? "stops below" : key}`}
+                        value={l[key]}
+                        dimension={key === "minVoltage" ? "voltage" : "current"}
+                        schema={railLoadSchema.shape[key]}
+                        onCommit={(v) => v !== null && regulator(r.id, (x) => void (x.loads[i] && (x.loads[i][key] = v)))}
+                      />
+                    </td>
+                  ))}
+                  <td className="text-right">
+                    <button
+                      type="button"
+                      className="link"
+                      aria-label={`Remove ${l.name}`}
+                      onClick={() => regulator(r.id, (x) => void (x.loads = x.loads.filter((y) => y.id !== l.id)))}
+                    >
+                      ×
+                    </button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <button
+            type="button"
+            className="link"
+            onClick={() => regulator(r.id, (x) => void x.loads.push({ id: newId("l"), name: `Servo ${x.loads.length + 1}`, current: 0.15, peak: 0.8, minVoltage: 4 }))}
+          >
+            add a load
+          </button>
+        </div>
+      ))}
+      <button
+        type="button"
+        className="link mt-2 block"
+        onClick={() =>
+          edit(
+            (d) =>
+              void d.regulators.push({
+                id: newId("r"),
+                name: `Regulator ${d.regulators.length + 1}`,
+                batteryId: pack.id,
+                kind: "switching",
+                voltage: 5,
+                maxCurrent: 3,
+                dropout: 1,
+                efficiency: 0.85,
+                loads: [{ id: newId("l"), name: "Receiver", current: 0.08, peak: 0.12, minVoltage: 3.5 }],
+              }),
+          )
+        }
+      >
+        add a regulator
+      </button>
+    </section>
+  );
+}
