@@ -81,7 +81,7 @@ export const itemSchema = z.object({
 });
 export type Item = z.infer<typeof itemSchema>;
 
-export const CHEMISTRIES = ["lipo", "lihv", "liion", "lifepo4", "nimh"] as const;
+export const CHEMISTRIES = ["lipo", "lihv", "liion", "lifepo4", "nimh", "lead"] as const;
 export const batterySchema = z.object({
   id,
   name,

@@ -61,6 +61,14 @@ export const CHEMISTRY: Record<Chemistry, ChemistryData> = {
     specificEnergy: { value: 65, sd: 12 },
     flat: true,
   },
+  lead: {
+    label: "Lead, sealed",
+    openCircuit: [1.93, 1.96, 1.98, 2.0, 2.02, 2.04, 2.06, 2.08, 2.1, 2.12, 2.14],
+    floor: 1.65,
+    coldGrowth: 0.012,
+    specificEnergy: { value: 32, sd: 5 },
+    flat: false,
+  },
 };
 
 /** Open-circuit voltage of one cell, V, at a state of charge 0 to 1 (clamped); linear between the tabled points. */

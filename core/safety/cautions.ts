@@ -14,7 +14,7 @@ export function cautionsFor(design: Design, tipSpeed: number): Caution[] {
   const out: Caution[] = [];
   if (design.units.length > 0) out.push("propeller");
   if (tipSpeed > FAST_TIPS) out.push("fast-tips");
-  if (design.batteries.some((b) => b.chemistry !== "nimh")) out.push("lithium");
+  if (design.batteries.some((b) => b.chemistry !== "nimh" && b.chemistry !== "lead")) out.push("lithium");
   if (design.brief.environment.packTemperature < 5 && design.batteries.length > 0) out.push("cold-pack");
   if (design.heldUpBy === "rotors" || design.heldUpBy === "wings" || design.heldUpBy === "flapping") out.push("takes-off");
   if (design.heldUpBy === "hull" || design.heldUpBy === "submerged" || design.brief.environment.airTemperature < 0) out.push("surface");

@@ -78,6 +78,7 @@ const annulus1: Design = {
 };
 const annulus2 = edit(annulus1, (d) => {
   unit(d).count = 2;
+  unit(d).spin = "half each";
   unit(d).name = "Two rotors, turning opposite ways";
   item(d, "rotor").name = "Rotors";
   item(d, "rotor").quantity = 2;

@@ -212,6 +212,36 @@ describe("the whole loop, as a user would", () => {
     await user.open("/craft/plover/v1/power");
   });
 
+  it("searches for a drive beside the page, and applies one whose row comes true; the loop and what-if answer", async () => {
+    await user.open("/craft/tern/v5/power?sheet=search");
+    await user.fill("Search Kv", "1500, 1900", "Enter");
+    await user.fill("Search Capacity", "2.7, 3.8", "Enter");
+    await user.click("Search 540");
+    await user.page.waitForSelector("[data-candidate]", { timeout: 60_000 });
+    await user.see(/Why not the rest: /);
+    const row = await user.page.waitForSelector('[data-candidate="0"]');
+    const grams = Number(((await row?.$eval("td:nth-child(4)", (e) => e.textContent ?? "")) ?? "").replace(/\D/g, ""));
+    expect(grams).toBeGreaterThan(900);
+    await (await row?.$("button"))?.click();
+    await user.click("Apply to the draft");
+    await user.saved();
+    await user.station("2");
+    await user.page.waitForFunction((g: number) => Math.abs(Number((document.querySelector('[data-metric="auw"]')?.textContent ?? "").split(" ")[0]) - g) <= 1, {}, grams);
+    await user.click("Undo");
+    await user.saved();
+    await user.open("/craft/annulus/v2/power?sheet=loop");
+    await user.page.waitForSelector('[data-loop="closes"]');
+    await user.fill("Loop, time wanted", "300 min");
+    await user.page.waitForSelector('[data-loop="runsAway"]');
+    await user.open("/craft/annulus/v2/power?sheet=whatif");
+    const slider = await user.page.waitForSelector('input[aria-label="Reduction, % more or less"]');
+    await slider?.focus();
+    for (let k = 0; k < 20; k++) await user.page.keyboard.press("ArrowRight");
+    await user.see("More reduction multiplies torque, not power");
+    expect(await user.read('[data-whatif="Motor current"]')).toMatch(/−\d+ %/);
+    await user.open("/craft/plover/v1/power");
+  });
+
   it("logs a run that freezes the version; what has no model is not predicted", async () => {
     await user.station("6");
     await user.click("Log the first run");

@@ -12,7 +12,10 @@ import { DragArea } from "./DragArea";
 import { DriveForm, PackForm } from "./DriveForm";
 import { Duty } from "./Duty";
 import { PathForm } from "./PathForm";
+import { LoopSheet } from "./LoopSheet";
 import { PowerBand } from "./PowerBand";
+import { SearchSheet } from "./SearchSheet";
+import { WhatIfSheet } from "./WhatIfSheet";
 import { firstDrive } from "./describe";
 
 const RESULTS: MetricKey[] = [
@@ -30,6 +33,9 @@ const RESULTS: MetricKey[] = [
   "tipMach",
   "endurance",
 ];
+
+const SHEETS = { drives: "Drives and packs", search: "Search", loop: "The loop", whatif: "What if" } as const;
+type SheetName = keyof typeof SHEETS;
 
 /** The station: working conditions, the flow of power, curves, and what the drives are made of. */
 export function PowerStation() {
@@ -78,6 +84,7 @@ export function PowerStation() {
   const idle = new Set((search.get("idle") ?? "").split(".").filter(Boolean));
   const working = all.filter((i) => !idle.has(design.units[i]?.id ?? ""));
   const here = result?.at(throttle, speed, working) ?? null;
+  const sheet = (Object.keys(SHEETS) as SheetName[]).find((n) => n === search.get("sheet")) ?? "drives";
   const chosen = search.get("of") ?? design.units[0]?.id;
   const unit = design.units.find((u) => u.id === chosen);
   const battery = design.batteries.find((b) => b.id === chosen);
@@ -200,71 +207,92 @@ export function PowerStation() {
         )}
       </div>
       {result && <Curves key={speed > 0 ? "moving" : "standing"} result={result} throttle={throttle} speed={speed} />}
-      <div className="no-print flex flex-wrap items-center gap-x-4 border-t border-hair px-4 pt-2" role="tablist" aria-label="Drives and packs">
-        {[...design.units, ...design.batteries, { id: "path", name: "Path and loads" }].map((x) => (
+      <div className="no-print flex flex-wrap gap-x-5 border-y border-hair px-4" role="tablist" aria-label="Power sheets">
+        {(Object.keys(SHEETS) as SheetName[]).map((name) => (
           <button
-            key={x.id}
+            key={name}
             type="button"
             role="tab"
-            aria-selected={x.id === chosen}
-            className={`min-h-7 border-b-[3px] font-semibold ${x.id === chosen ? "border-accent text-accent" : "border-transparent text-ink2"}`}
-            onClick={() => put({ of: x.id })}
+            aria-selected={name === sheet}
+            className={`min-h-8 border-b-[3px] font-semibold ${name === sheet ? "border-accent text-accent" : "border-transparent text-ink2"}`}
+            onClick={() => put({ sheet: name === "drives" ? null : name })}
           >
-            {x.name}
+            {SHEETS[name]}
           </button>
         ))}
-        <span className="ml-auto flex gap-3 text-[12px]">
-          <button type="button" className="link" onClick={addDrive}>
-            add a drive
-          </button>
-          <button type="button" className="link" onClick={addPack}>
-            add a pack
-          </button>
-          {removable && (
-            <button type="button" className="link" onClick={remove}>
-              remove {unit?.name ?? battery?.name}
-            </button>
-          )}
-        </span>
       </div>
-      <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,340px)] gap-6 px-4 py-3 max-[760px]:grid-cols-[minmax(0,1fr)]">
-        {unit ? <DriveForm key={unit.id} unit={unit} /> : battery ? <PackForm key={battery.id} battery={battery} /> : <PathForm result={result} />}
-        <div>
-          <h2>Standing, full throttle{design.units.length > 1 ? `: ${result?.units[result.lead]?.unit.name ?? ""} leads` : ""}</h2>
-          <table className="rows mt-1 w-full">
-            <tbody>
-              {RESULTS.map((key) => {
-                const q = evaluation.metrics[key];
-                const then = preview?.evaluation.metrics[key];
-                if (!q && (key === "thrustThrottle" || key === "speed")) return null;
-                return (
-                  <tr key={key}>
-                    <td>{METRICS[key].label.replace(", full throttle", "")}</td>
-                    <td className="text-right">
-                      <Computed metric={key} quantity={q} />
-                      {then && q && Math.abs(then.value - q.value) > 1e-4 * Math.abs(q.value) && (
-                        <span className="num block text-accent">→ {plain(then.value, METRICS[key].dimension, habit)}</span>
-                      )}
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-          <Duty />
-          {result && <DragArea result={result} />}
-          <Cautions />
-          {!evaluation.mass && (
-            <p className="mt-2 text-pencil">
-              The craft has no mass yet:{" "}
-              <button type="button" className="link" onClick={() => go({ station: "layout" })}>
-                enter parts
+      {sheet === "search" && <SearchSheet />}
+      {sheet === "loop" && <LoopSheet />}
+      {sheet === "whatif" && <WhatIfSheet />}
+      {sheet === "drives" && (
+        <>
+          <div className="no-print flex flex-wrap items-center gap-x-4 px-4 pt-2" role="tablist" aria-label="Drives and packs">
+            {[...design.units, ...design.batteries, { id: "path", name: "Path and loads" }].map((x) => (
+              <button
+                key={x.id}
+                type="button"
+                role="tab"
+                aria-selected={x.id === chosen}
+                className={`min-h-7 border-b-[3px] font-semibold ${x.id === chosen ? "border-accent text-accent" : "border-transparent text-ink2"}`}
+                onClick={() => put({ of: x.id })}
+              >
+                {x.name}
               </button>
-              .
-            </p>
-          )}
-        </div>
-      </div>
+            ))}
+            <span className="ml-auto flex gap-3 text-[12px]">
+              <button type="button" className="link" onClick={addDrive}>
+                add a drive
+              </button>
+              <button type="button" className="link" onClick={addPack}>
+                add a pack
+              </button>
+              {removable && (
+                <button type="button" className="link" onClick={remove}>
+                  remove {unit?.name ?? battery?.name}
+                </button>
+              )}
+            </span>
+          </div>
+          <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,340px)] gap-6 px-4 py-3 max-[760px]:grid-cols-[minmax(0,1fr)]">
+            {unit ? <DriveForm key={unit.id} unit={unit} /> : battery ? <PackForm key={battery.id} battery={battery} /> : <PathForm result={result} />}
+            <div>
+              <h2>Standing, full throttle{design.units.length > 1 ? `: ${result?.units[result.lead]?.unit.name ?? ""} leads` : ""}</h2>
+              <table className="rows mt-1 w-full">
+                <tbody>
+                  {RESULTS.map((key) => {
+                    const q = evaluation.metrics[key];
+                    const then = preview?.evaluation.metrics[key];
+                    if (!q && (key === "thrustThrottle" || key === "speed")) return null;
+                    return (
+                      <tr key={key}>
+                        <td>{METRICS[key].label.replace(", full throttle", "")}</td>
+                        <td className="text-right">
+                          <Computed metric={key} quantity={q} />
+                          {then && q && Math.abs(then.value - q.value) > 1e-4 * Math.abs(q.value) && (
+                            <span className="num block text-accent">→ {plain(then.value, METRICS[key].dimension, habit)}</span>
+                          )}
+                        </td>
+                      </tr>
+                    );
+                  })}
+                </tbody>
+              </table>
+              <Duty />
+              {result && <DragArea result={result} />}
+              <Cautions />
+              {!evaluation.mass && (
+                <p className="mt-2 text-pencil">
+                  The craft has no mass yet:{" "}
+                  <button type="button" className="link" onClick={() => go({ station: "layout" })}>
+                    enter parts
+                  </button>
+                  .
+                </p>
+              )}
+            </div>
+          </div>
+        </>
+      )}
     </>
   );
 }

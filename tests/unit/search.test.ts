@@ -1,0 +1,196 @@
+import { describe, expect, it } from "vitest";
+import { evaluate } from "../../core/evaluate";
+import { rollUp } from "../../core/mass/rollup";
+import { LAWS, genericController, genericMotor, genericPack, motorMassFor, propellerMass } from "../../core/power/catalogue";
+import { dragAreaFrom } from "../../core/power/dragArea";
+import { nominalPower, nominalSetup } from "../../core/power/evaluatePower";
+import { sizingLoop } from "../../core/power/loop";
+import { peakEfficiency } from "../../core/power/motor";
+import { type Candidate, type SearchBounds, type SearchResult, type SearchSpace, dominates, judgeChoice, search, sizeOf, spaceAround, withChoice } from "../../core/power/search";
+import { UNSCALED, whatIf } from "../../core/power/whatIf";
+import { changed, quietDesign } from "../support/designs";
+
+const bounds: SearchBounds = { maxMass: 1.1, minEndurance: 900, minThrustToWeight: 0.6, maxTipMach: 0.65, maxCost: null, structure: 0.2 };
+const small: SearchSpace = {
+  diameter: [0.18, 0.21, 0.24],
+  pitchRatio: [0.5, 0.7],
+  blades: [2],
+  kv: [800, 1100],
+  motorMass: [0.06, 0.12],
+  ratio: [1],
+  series: [2, 3],
+  capacity: [1.3, 2.2, 3.5],
+  count: [1],
+};
+
+function run(space: SearchSpace, b: SearchBounds = bounds): SearchResult {
+  const steps = search(quietDesign(), space, b);
+  let next = steps.next();
+  while (!next.done) next = steps.next();
+  return next.value;
+}
+
+describe("sizing search", () => {
+  const result = run(small);
+  it("tries every combination, and accounts for each", () => {
+    expect(result.tried).toBe(sizeOf(small));
+    expect(sizeOf(small)).toBe(144);
+    const knocked = Object.values(result.knocked).reduce((a, b) => a + b, 0);
+    expect(result.pareto.length).toBeGreaterThan(1);
+    expect(knocked + result.pareto.length).toBeLessThanOrEqual(result.tried);
+  });
+  it("finds what plain nested loops over the same models find", () => {
+    const all: Candidate[] = [];
+    for (const diameter of small.diameter)
+      for (const pitchRatio of small.pitchRatio)
+        for (const kv of small.kv)
+          for (const motorMass of small.motorMass)
+            for (const series of small.series)
+              for (const capacity of small.capacity) {
+                const judged = judgeChoice(quietDesign(), { diameter, pitchRatio, blades: 2, kv, motorMass, ratio: 1, series, capacity, count: 1 }, bounds, 6);
+                if (judged && judged.knock === null) all.push(judged.candidate);
+              }
+    const front = all.filter((c) => !all.some((o) => dominates(o, c)));
+    const keys = (list: Candidate[]) => list.map((c) => JSON.stringify(Object.entries(c.choice).sort())).sort();
+    expect(keys(result.pareto)).toEqual(keys(front));
+  });
+  it("a candidate applied gives its row again within 0.1 %", () => {
+    for (const c of result.pareto.slice(0, 5)) {
+      const { metrics } = evaluate(withChoice(quietDesign(), c.choice, bounds.structure));
+      expect(Math.abs((metrics.auw?.value ?? 0) / c.auw - 1)).toBeLessThan(1e-3);
+      expect(Math.abs((metrics.endurance?.value ?? 0) / c.endurance - 1)).toBeLessThan(1e-3);
+      expect(Math.abs((metrics.thrustToWeight?.value ?? 0) / c.thrustToWeight - 1)).toBeLessThan(1e-3);
+    }
+  });
+  it("a larger structure factor raises the mass of a drive that is heavier than the one it replaces", () => {
+    const heavy = { diameter: 0.24, pitchRatio: 0.5, blades: 2, kv: 800, motorMass: 0.3, ratio: 1, series: 3, capacity: 6, count: 1 };
+    const mass = (structure: number) => rollUp(withChoice(quietDesign(), heavy, structure))?.mass ?? 0;
+    expect(mass(0.3)).toBeGreaterThan(mass(0.1));
+    expect(mass(0.1)).toBeGreaterThan(mass(0));
+  });
+  it("applied twice, the structure does not grow twice", () => {
+    const c = result.pareto[0];
+    if (!c) throw new Error("none");
+    const once = withChoice(quietDesign(), c.choice, 0.2);
+    expect(rollUp(withChoice(once, c.choice, 0.2))?.mass).toBeCloseTo(rollUp(once)?.mass ?? 0, 9);
+  });
+  it("says what knocked out the rest, and the nearest, when nothing holds", () => {
+    const none = run({ ...small, capacity: [1.3] }, { ...bounds, minEndurance: 1e5 });
+    expect(none.pareto).toEqual([]);
+    expect(none.nearest?.misses).toBe("endurance");
+    expect(Object.values(none.knocked).reduce((a, b) => a + b, 0)).toBe(none.tried);
+  });
+  it("starts around the drive that is there", () => {
+    const space = spaceAround(quietDesign());
+    expect(space?.kv).toContain(1000);
+    expect(space && sizeOf(space)).toBeLessThan(60_000);
+    expect(spaceAround(changed((d) => void (d.units = [])))).toBeNull();
+  });
+});
+
+// Bands of common practice for small outrunners, packs and propellers (from memory of many data sheets): a figure outside them would be no typical part.
+describe("generic parts", () => {
+  it.each([
+    [1000, 0.1, 0.035, 0.075],
+    [1400, 0.03, 0.08, 0.2],
+    [400, 0.3, 0.03, 0.1],
+  ])("a motor of %f rpm/V and %f kg has a winding of a usual resistance and peaks between 70 and 92 %%", (kv, mass, low, high) => {
+    const motor = genericMotor(kv, mass);
+    expect(motor.resistance.value).toBeGreaterThan(low);
+    expect(motor.resistance.value).toBeLessThan(high);
+    const { efficiency } = peakEfficiency({ kv, resistance: motor.resistance.value, noLoadCurrent: motor.noLoadCurrent.value }, 11.1);
+    expect(efficiency).toBeGreaterThan(0.7);
+    expect(efficiency).toBeLessThan(0.92);
+  });
+  it("packs, controllers and propellers weigh what such parts weigh", () => {
+    expect(genericPack("lipo", 3, 2.2).mass).toBeGreaterThan(0.14);
+    expect(genericPack("lipo", 3, 2.2).mass).toBeLessThan(0.21);
+    expect(genericPack("liion", 3, 2.2).mass).toBeLessThan(genericPack("lipo", 3, 2.2).mass);
+    expect(genericController(30, 4).mass).toBeCloseTo(0.032, 3);
+    expect(propellerMass(0.254, 2)).toBeGreaterThan(0.012);
+    expect(propellerMass(0.254, 2)).toBeLessThan(0.03);
+    expect(motorMassFor(400)).toBeCloseTo(0.1, 9);
+  });
+  it("every law carries a band", () => {
+    for (const law of [LAWS.motorPower, LAWS.motorConstant, LAWS.noLoad, LAWS.motorHeat, LAWS.controllerMass, LAWS.propellerMass]) expect(law.band).toBeGreaterThan(0);
+  });
+});
+
+describe("the sizing loop", () => {
+  const hover = () =>
+    changed((d) => {
+      d.duty = [{ id: "h", name: "hover", seconds: 60, repeats: 1, by: "thrustToWeight", value: 0.6, unitIds: [] }];
+    });
+  it("closes on a mass whose own endurance is the one wanted", () => {
+    const loop = sizingLoop(hover(), 900, 0);
+    if (!loop) throw new Error("no loop");
+    expect(loop.status).toBe("closes");
+    const sized = hover();
+    const [battery] = sized.batteries;
+    const item = sized.items.find((i) => i.id === "pack");
+    if (!battery || !item) throw new Error("no pack");
+    item.mass = { value: (0.2 * loop.capacity) / 2.2, evidence: "measured" };
+    battery.cellResistance = { value: (0.008 * 2.2) / loop.capacity, evidence: "measured" };
+    battery.capacity = { value: loop.capacity, evidence: "measured" };
+    expect(rollUp(sized)?.mass).toBeCloseTo(loop.mass, 3);
+    const setup = nominalSetup(sized, loop.mass);
+    expect((setup && nominalPower(setup)?.craft.endurance) ?? 0).toBeGreaterThan(900 * 0.99);
+    expect((setup && nominalPower(setup)?.craft.endurance) ?? 0).toBeLessThan(900 * 1.01);
+  });
+  it("grows more for a longer time and more structure; turns rise to the end", () => {
+    const short = sizingLoop(hover(), 600, 0);
+    const long = sizingLoop(hover(), 1800, 0.3);
+    expect(long?.growth ?? 0).toBeGreaterThan(short?.growth ?? 0);
+    expect(short?.growth ?? 0).toBeGreaterThan(1);
+    const masses = long?.turns.map((t) => t.mass) ?? [];
+    for (let i = 1; i < masses.length; i++) expect(masses[i]).toBeGreaterThan(masses[i - 1] ?? 0);
+  });
+  it("says so when it runs away", () => {
+    expect(sizingLoop(hover(), 9 * 3600, 1)?.status).toBe("runsAway");
+    expect(
+      sizingLoop(
+        changed((d) => void (d.duty = [])),
+        600,
+        0,
+      ),
+    ).toBeNull();
+  });
+});
+
+describe("what if", () => {
+  it("changes nothing when nothing is turned", () => {
+    const r = whatIf(quietDesign(), UNSCALED);
+    expect(r?.after.craft.thrust).toBeCloseTo(r?.before.craft.thrust ?? 0, 9);
+  });
+  it("more reduction multiplies torque, not power; a faster winding draws steeply more", () => {
+    const geared = whatIf(quietDesign(), { ...UNSCALED, ratio: 1.5 });
+    expect(geared?.after.craft.current ?? 0).toBeLessThan(geared?.before.craft.current ?? 0);
+    const faster = whatIf(quietDesign(), { ...UNSCALED, kv: 1.2 });
+    const exponent = Math.log((faster?.after.craft.current ?? 0) / (faster?.before.craft.current ?? 1)) / Math.log(1.2);
+    expect(exponent).toBeGreaterThan(1.8);
+    expect(exponent).toBeLessThan(3.2);
+  });
+  it("heavier, thrust stays and thrust to weight falls with 1/m", () => {
+    const r = whatIf(quietDesign(), { ...UNSCALED, mass: 1.25 });
+    expect(r?.after.craft.thrust).toBeCloseTo(r?.before.craft.thrust ?? 0, 9);
+    expect(r?.after.craft.thrustToWeight).toBeCloseTo((r?.before.craft.thrustToWeight ?? 0) / 1.25, 9);
+  });
+});
+
+describe("drag area and top speed", () => {
+  it("a timed run gives the drag area whose own top speed is that run's", () => {
+    const power = evaluate(quietDesign()).power;
+    if (power.status !== "solved") throw new Error(power.status);
+    const known = dragAreaFrom(power.result, 1.225, 1, { value: 11, sd: 0.3 });
+    if (!known) throw new Error("none");
+    const speed = evaluate(changed((d) => void (d.dragArea = known))).metrics.speed;
+    expect(speed?.value).toBeCloseTo(11, 1);
+    expect(speed?.sd).toBeGreaterThan(0.1);
+    expect(dragAreaFrom(power.result, 1.225, 0.1, { value: 40, sd: 1 })).toBeNull();
+  });
+  it("four times the drag area costs speed by less than half (thrust rises as it slows)", () => {
+    const at = (area: number) => evaluate(changed((d) => void (d.dragArea = { value: area, evidence: "measured" }))).metrics.speed?.value ?? 0;
+    expect(at(0.08)).toBeLessThan(at(0.02));
+    expect(at(0.08)).toBeGreaterThan(at(0.02) / 2);
+  });
+});

@@ -1,0 +1,346 @@
+import { useEffect, useRef, useState } from "react";
+import { toast } from "sonner";
+import type { Dimension } from "../../../core/design/units";
+import { DISPLAY, parseQuantity, toDisplay } from "../../../core/design/units";
+import {
+  type Candidate,
+  type SearchBounds,
+  type SearchKey,
+  type SearchProgress,
+  type SearchResult,
+  type SearchSpace,
+  sizeOf,
+  spaceAround,
+  withChoice,
+} from "../../../core/power/search";
+import { plain } from "../../../core/wording/format";
+import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
+import { QuantityField } from "../../fields/QuantityField";
+import type { SearchJob, SearchMessage } from "./search.worker";
+
+const FIELDS: [key: SearchKey, label: string, dimension: Dimension][] = [
+  ["diameter", "Diameter", "length"],
+  ["pitchRatio", "Pitch over diameter", "ratio"],
+  ["blades", "Blades", "count"],
+  ["kv", "Kv", "kv"],
+  ["motorMass", "Motor mass", "mass"],
+  ["ratio", "Reduction", "ratio"],
+  ["series", "Cells in series", "count"],
+  ["capacity", "Capacity", "capacity"],
+  ["count", "Like units", "count"],
+];
+const MOST = 60_000;
+
+/** A list of values of one kind, typed with commas or spaces between them. */
+function ListField({ label, values, dimension, onCommit }: { label: string; values: number[]; dimension: Dimension; onCommit: (values: number[]) => void }) {
+  const { habit } = usePreferences();
+  const shown = values.map((v) => Number(toDisplay(v, dimension, habit).toPrecision(4))).join(", ");
+  const [text, setText] = useState<string | null>(null);
+  const [error, setError] = useState<string | null>(null);
+  const commit = () => {
+    if (text === null) return;
+    const read = text
+      .split(/[;,]\s*|\s+/)
+      .filter(Boolean)
+      .map((t) => parseQuantity(t, dimension, habit));
+    const bad = read.find((r) => !r.ok);
+    const list = [...new Set(read.flatMap((r) => (r.ok && r.value > 0 ? [r.value] : [])))].sort((a, b) => a - b);
+    if (bad || list.length === 0) {
+      setError(bad && !bad.ok ? bad.message : "Accepted: values above zero, with commas between them.");
+      return;
+    }
+    setError(null);
+    setText(null);
+    onCommit(list);
+  };
+  return (
+    <>
+      <input
+        className="box num"
+        aria-label={label}
+        aria-invalid={error !== null}
+        value={text ?? shown}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={commit}
+        onKeyDown={(e) => e.key === "Enter" && commit()}
+      />
+      {error && (
+        <span role="alert" className="block text-[11px] text-stop">
+          {error}
+        </span>
+      )}
+    </>
+  );
+}
+
+const WIDTH = 420;
+const HEIGHT = 210;
+
+/** Endurance against mass of all that is left, size by thrust; a point and its row select each other. */
+function ParetoChart({ list, chosen, now, onChoose }: { list: Candidate[]; chosen: number | null; now: { auw: number; endurance: number } | null; onChoose: (i: number) => void }) {
+  const finite = list.filter((c) => Number.isFinite(c.endurance));
+  const xs = [...finite.map((c) => c.auw), ...(now ? [now.auw] : [])];
+  const ys = [...finite.map((c) => c.endurance), ...(now && Number.isFinite(now.endurance) ? [now.endurance] : [])];
+  const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+  const px = (v: number) => 48 + ((v - x0) / (x1 - x0 || 1)) * (WIDTH - 66);
+  const py = (v: number) => HEIGHT - 34 - ((v - y0) / (y1 - y0 || 1)) * (HEIGHT - 54);
+  const strongest = Math.max(...list.map((c) => c.thrustToWeight), 1e-9);
+  return (
+    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" className="block bg-sheet" role="group" aria-label="Candidates: endurance against all-up mass">
+      <path d={`M48 10V${HEIGHT - 34}H${WIDTH - 8}`} fill="none" stroke="var(--ink)" />
+      {[x0, (x0 + x1) / 2, x1].map((v) => (
+        <text key={v} x={px(v)} y={HEIGHT - 20} textAnchor="middle" className="num" style={{ fontSize: 11 }} fill="var(--ink2)">
+          {Math.round(v * 1000)}
+        </text>
+      ))}
+      {[y0, (y0 + y1) / 2, y1].map((v) => (
+        <text key={v} x="44" y={py(v) + 4} textAnchor="end" className="num" style={{ fontSize: 11 }} fill="var(--ink2)">
+          {(v / 60).toFixed(0)}
+        </text>
+      ))}
+      <text x={WIDTH / 2} y={HEIGHT - 5} textAnchor="middle" fontSize="11" fill="var(--pencil)">
+        all-up mass, g
+      </text>
+      <text x="52" y="14" fontSize="11" fill="var(--pencil)">
+        endurance, min; larger: more thrust for its weight
+      </text>
+      {list.map((c, i) => (
+        // biome-ignore lint/a11y/noStaticElementInteractions: the rows of the table beside it do the same by keyboard
+        <circle
+          key={JSON.stringify(c.choice)}
+          cx={px(c.auw)}
+          cy={py(Number.isFinite(c.endurance) ? c.endurance : y1)}
+          r={3 + (5 * c.thrustToWeight) / strongest}
+          fill={i === chosen ? "var(--accent)" : "var(--part)"}
+          fillOpacity="0.85"
+          stroke={i === chosen ? "var(--accent)" : "var(--ink)"}
+          className="cursor-pointer"
+          onClick={() => onChoose(i)}
+        />
+      ))}
+      {now && Number.isFinite(now.endurance) && (
+        <g stroke="var(--stop)" strokeWidth="1.6">
+          <path d={`M${px(now.auw) - 6} ${py(now.endurance)}h12M${px(now.auw)} ${py(now.endurance) - 6}v12`} />
+        </g>
+      )}
+    </svg>
+  );
+}
+
+/** Search for a better drive: what may vary, what must hold, then the set that nothing beats, with why the rest fell out. */
+export function SearchSheet() {
+  const { design, evaluation, edit } = useDesk();
+  const { habit } = usePreferences();
+  const target = (metric: string) => design.brief.targets.find((t) => t.metric === metric)?.value ?? null;
+  const [space, setSpace] = useState<SearchSpace | null>(() => spaceAround(design));
+  const [bounds, setBounds] = useState<SearchBounds>({
+    maxMass: target("auw"),
+    minEndurance: target("endurance"),
+    minThrustToWeight: target("thrustToWeight"),
+    maxTipMach: 0.65,
+    maxCost: null,
+    structure: 0.2,
+  });
+  const [progress, setProgress] = useState<SearchProgress | null>(null);
+  const [result, setResult] = useState<SearchResult | null>(null);
+  const [chosen, setChosen] = useState<number | null>(null);
+  const worker = useRef<Worker | null>(null);
+  const stop = () => {
+    worker.current?.terminate();
+    worker.current = null;
+    setProgress(null);
+  };
+  useEffect(() => () => worker.current?.terminate(), []);
+  if (!space) return <p className="px-4 py-4">Describe a drive and its pack first: the search starts from them.</p>;
+  const count = sizeOf(space);
+  const run = () => {
+    stop();
+    setResult(null);
+    setChosen(null);
+    const made = new Worker(new URL("./search.worker.ts", import.meta.url), { type: "module" });
+    worker.current = made;
+    setProgress({ tried: 0, of: count, found: 0 });
+    made.onmessage = ({ data }: MessageEvent<SearchMessage>) => {
+      if (data.kind === "progress") setProgress(data.progress);
+      else {
+        stop();
+        if (data.kind === "done") setResult(data.result);
+        else toast.error(`The search ended: ${data.why}`);
+      }
+    };
+    made.postMessage({ design, space, bounds } satisfies SearchJob);
+  };
+  const apply = (c: Candidate) => {
+    const next = withChoice(design, c.choice, bounds.structure);
+    const ok = edit((d) => {
+      d.items = next.items;
+      d.units = next.units;
+      d.batteries = next.batteries;
+    });
+    if (ok === null) toast.success("The drive is in the draft, all guesses: weigh and measure what you buy.");
+  };
+  const bound = (key: "maxMass" | "minEndurance" | "minThrustToWeight" | "maxCost" | "structure", label: string, dimension: Dimension) => (
+    <label className="flex items-center justify-between gap-2">
+      {label}
+      <span className="w-28">
+        <QuantityField
+          boxed
+          label={label}
+          value={bounds[key]}
+          dimension={dimension}
+          empty="free"
+          onCommit={(v) => setBounds({ ...bounds, [key]: key === "structure" ? Math.max(0, v ?? 0) : v })}
+        />
+      </span>
+    </label>
+  );
+  const now = evaluation.metrics.auw ? { auw: evaluation.metrics.auw.value, endurance: evaluation.metrics.endurance?.value ?? Number.NaN } : null;
+  const pick = chosen === null ? null : result?.pareto[chosen];
+  return (
+    <section aria-label="Search" className="grid grid-cols-[290px_minmax(0,1fr)] gap-6 px-4 py-3 text-[12px] max-[860px]:grid-cols-[minmax(0,1fr)]">
+      <div>
+        <h2>What may vary</h2>
+        <p className="text-pencil">Generic parts by scaling laws, replacing {design.units[0]?.name} and its pack. One value holds a thing fixed.</p>
+        <table className="mt-1 w-full">
+          <tbody>
+            {FIELDS.map(([key, label, dimension]) => (
+              <tr key={key}>
+                <td className="pr-2">
+                  {label} <span className="text-pencil">{DISPLAY[habit][dimension]}</span>
+                </td>
+                <td className="w-40">
+                  <ListField label={`Search ${label}`} values={space[key]} dimension={dimension} onCommit={(list) => setSpace({ ...space, [key]: list })} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <h2 className="mt-3">What must hold</h2>
+        <div className="mt-1 flex flex-col gap-1">
+          {bound("maxMass", "All-up mass at most", "mass")}
+          {bound("minEndurance", "Endurance at least", "time")}
+          {bound("minThrustToWeight", "Thrust to weight at least", "ratio")}
+          {bound("maxCost", "Cost at most", "money")}
+          {bound("structure", "Structure for each added g", "ratio")}
+        </div>
+        <p className="mt-3 flex items-center gap-3">
+          {progress ? (
+            <button type="button" className="act" onClick={stop}>
+              Cancel
+            </button>
+          ) : (
+            <button type="button" className="act act-first" disabled={count > MOST} onClick={run}>
+              Search {count}
+            </button>
+          )}
+          {count > MOST && <span className="text-stop">At most {MOST} combinations: hold something fixed.</span>}
+          {progress && (
+            <span role="status">
+              <progress value={progress.tried} max={progress.of} className="w-24 align-middle accent-[var(--accent)]" /> {progress.tried} of {progress.of}, {progress.found} hold
+            </span>
+          )}
+        </p>
+      </div>
+      <div className="min-w-0">
+        {!result && !progress && (
+          <p className="text-pencil">Every combination is tried with its own mass: motor, controller, propeller, pack and the structure that grows with them.</p>
+        )}
+        {result && (
+          <>
+            <h2>
+              {result.pareto.length === 0 ? "Nothing holds" : `${result.front} that nothing beats${result.front > result.pareto.length ? `, ${result.pareto.length} shown` : ""}`}{" "}
+              <span className="text-[12px] font-normal text-pencil">of {result.tried} tried, over mass, endurance, thrust, cost and heat</span>
+            </h2>
+            <p className="mt-1" data-knocked>
+              Why not the rest:{" "}
+              {Object.entries(result.knocked)
+                .sort((a, b) => b[1] - a[1])
+                .map(([why, n]) => `${why} ${n}`)
+                .join(", ") || "none fell out"}
+              .
+            </p>
+            {result.nearest && (
+              <p className="mt-1 text-care">
+                Nearest: {plain(result.nearest.candidate.choice.diameter, "length", habit)} on {plain(result.nearest.candidate.choice.kv, "kv")},{" "}
+                {plain(result.nearest.candidate.auw, "mass", habit)}, falls to {result.nearest.misses}.
+              </p>
+            )}
+            {result.pareto.length > 0 && (
+              <div className="mt-2 grid grid-cols-[minmax(0,1fr)_230px] gap-4 max-[1000px]:grid-cols-[minmax(0,1fr)]">
+                <ParetoChart list={result.pareto} chosen={chosen} now={now} onChoose={setChosen} />
+                <div>
+                  {pick ? (
+                    <>
+                      <h3 className="text-[13px]">Chosen</h3>
+                      <table className="mt-1 w-full">
+                        <tbody>
+                          {FIELDS.map(([key, label, dimension]) => (
+                            <tr key={key}>
+                              <td>{label}</td>
+                              <td className="num text-right">
+                                {plain(pick.choice[key], dimension, habit, key === "series" || key === "count" || key === "blades" ? 0 : undefined)}
+                              </td>
+                            </tr>
+                          ))}
+                        </tbody>
+                      </table>
+                      <button type="button" className="act act-first mt-2" onClick={() => apply(pick)}>
+                        Apply to the draft
+                      </button>
+                    </>
+                  ) : (
+                    <p className="text-pencil">Choose a point or a row. The red cross is the drive as it is.</p>
+                  )}
+                </div>
+              </div>
+            )}
+            {result.pareto.length > 0 && (
+              <div className="mt-2 max-h-72 overflow-auto">
+                <table className="rows w-full whitespace-nowrap">
+                  <thead>
+                    <tr>
+                      <th>propeller</th>
+                      <th>motor</th>
+                      <th>pack</th>
+                      <th className="text-right!">AUW</th>
+                      <th className="text-right!">endurance</th>
+                      <th className="text-right!">thrust to weight</th>
+                      <th className="text-right!">heat</th>
+                      <th className="text-right!">about €</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {result.pareto.map((c, i) => (
+                      <tr key={JSON.stringify(c.choice)} data-candidate={i} className={i === chosen ? "bg-tint-accent" : ""} onClick={() => setChosen(i)}>
+                        <td>
+                          <button type="button" className="num min-h-6 text-left text-ink" aria-pressed={i === chosen} onClick={() => setChosen(i)}>
+                            {c.choice.count > 1 ? `${c.choice.count} × ` : ""}
+                            {plain(c.choice.diameter, "length", habit, 0)} × {(c.choice.pitchRatio * toDisplay(c.choice.diameter, "length", habit)).toFixed(0)}
+                            {c.choice.blades > 2 ? `, ${c.choice.blades} blades` : ""}
+                          </button>
+                        </td>
+                        <td className="num">
+                          {plain(c.choice.kv, "kv")}, {plain(c.choice.motorMass, "mass", habit)}
+                          {c.choice.ratio === 1 ? "" : `, ${c.choice.ratio}:1`}
+                        </td>
+                        <td className="num">
+                          {c.choice.series} × {plain(c.choice.capacity, "capacity")}
+                        </td>
+                        <td className="num text-right">{plain(c.auw, "mass", habit)}</td>
+                        <td className="num text-right">{Number.isFinite(c.endurance) ? plain(c.endurance, "time") : "–"}</td>
+                        <td className="num text-right">{c.thrustToWeight.toFixed(2)}</td>
+                        <td className="num text-right">{Math.round(c.heat * 100)} %</td>
+                        <td className="num text-right">{c.cost.toFixed(0)}</td>
+                      </tr>
+                    ))}
+                  </tbody>
+                </table>
+              </div>
+            )}
+          </>
+        )}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,123 @@
+import { useMemo, useState } from "react";
+import type { Dimension } from "../../../core/design/units";
+import type { Nominal } from "../../../core/power/evaluatePower";
+import { type Scaling, UNSCALED, whatIf } from "../../../core/power/whatIf";
+import { plain } from "../../../core/wording/format";
+import { useDesk } from "../../app/desk";
+
+const KNOBS: [key: Exclude<keyof Scaling, "cells">, label: string, law: string][] = [
+  ["diameter", "Diameter", "At the same rpm thrust grows with diameter⁴ and power with diameter⁵; the motor slows, so a little less."],
+  ["pitch", "Pitch", "More pitch asks for torque at once and pays only when moving; standing, the blade stalls."],
+  ["kv", "Kv", "The same iron wound faster: rpm with Kv, current with about Kv³ at the same propeller."],
+  ["ratio", "Reduction", "More reduction multiplies torque, not power. A motor held near stall wants reduction, not a bigger controller."],
+  ["mass", "Mass", "Hover power grows with mass^1.5, speeds to fly with its square root."],
+];
+
+const READ: [label: string, dimension: Dimension, pick: (n: Nominal) => number][] = [
+  ["Propeller speed", "rotation", (n) => n.craft.rpm],
+  ["Motor current", "current", (n) => n.craft.current],
+  ["Thrust, standing", "force", (n) => n.craft.thrust],
+  ["Thrust to weight", "ratio", (n) => n.craft.thrustToWeight],
+  ["Heat in the motor", "power", (n) => n.craft.motorLoss],
+  ["Pack power", "power", (n) => n.craft.packPower],
+  ["Endurance at the duty", "time", (n) => n.craft.endurance],
+  ["Tip Mach number", "ratio", (n) => n.craft.tipMach],
+];
+
+/** What happens when one thing is scaled: the whole chain solved again, with the law in words. */
+export function WhatIfSheet() {
+  const { design } = useDesk();
+  const [scaling, setScaling] = useState<Scaling>(UNSCALED);
+  const result = useMemo(() => whatIf(design, scaling), [design, scaling]);
+  const turned = KNOBS.filter(([key]) => scaling[key] !== 1);
+  return (
+    <section aria-label="What if" className="grid grid-cols-[320px_minmax(0,1fr)] gap-6 px-4 py-3 text-[12px] max-[860px]:grid-cols-[minmax(0,1fr)]">
+      <div>
+        <h2>What if</h2>
+        {KNOBS.map(([key, label]) => (
+          <label key={key} className="mt-1 grid grid-cols-[80px_1fr_56px] items-center gap-2">
+            {label}
+            <input
+              type="range"
+              min={-40}
+              max={60}
+              aria-label={`${label}, % more or less`}
+              className="accent-[var(--accent)]"
+              value={Math.round((scaling[key] - 1) * 100)}
+              onChange={(e) => setScaling({ ...scaling, [key]: 1 + Number(e.target.value) / 100 })}
+            />
+            <b className="num text-right text-ink">
+              {scaling[key] > 1 ? "+" : ""}
+              {Math.round((scaling[key] - 1) * 100)} %
+            </b>
+          </label>
+        ))}
+        <label className="mt-1 grid grid-cols-[80px_1fr_56px] items-center gap-2">
+          Cells
+          <input
+            type="range"
+            min={-2}
+            max={3}
+            aria-label="Cells, more or less"
+            className="accent-[var(--accent)]"
+            value={scaling.cells}
+            onChange={(e) => setScaling({ ...scaling, cells: Number(e.target.value) })}
+          />
+          <b className="num text-right text-ink">
+            {scaling.cells > 0 ? "+" : ""}
+            {scaling.cells}
+          </b>
+        </label>
+        <button type="button" className="act mt-2" onClick={() => setScaling(UNSCALED)}>
+          As it is
+        </button>
+        {turned.map(([key, , law]) => (
+          <p key={key} className="mt-2">
+            {law}
+          </p>
+        ))}
+        {scaling.cells !== 0 && <p className="mt-2">Rpm goes with the cells, current with about their square, heat with more: the propeller decides, not the cells.</p>}
+        <p className="mt-2 text-pencil">Nothing is changed in the design. Masses of the parts themselves stay as they are.</p>
+      </div>
+      <div>
+        {result ? (
+          <table className="rows w-full max-w-[620px]">
+            <thead>
+              <tr>
+                <th />
+                <th className="text-right!">as it is</th>
+                <th className="text-right!">then</th>
+                <th className="text-right!">change</th>
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              {READ.map(([label, dimension, pick]) => {
+                const [a, b] = [pick(result.before), pick(result.after)];
+                const share = a !== 0 ? b / a - 1 : Number.NaN;
+                return (
+                  <tr key={label} data-whatif={label}>
+                    <td className="text-ink">{label}</td>
+                    <td className="num text-right">{Number.isFinite(a) ? plain(a, dimension) : "–"}</td>
+                    <td className="num measured text-right">{Number.isFinite(b) ? plain(b, dimension) : "–"}</td>
+                    <td className="num text-right">{Number.isFinite(share) ? `${share >= 0 ? "+" : "−"}${Math.abs(share * 100).toFixed(0)} %` : ""}</td>
+                    <td className="w-40">
+                      {Number.isFinite(share) && (
+                        <svg width="150" height="12" viewBox="0 0 150 12" aria-hidden="true">
+                          <path d="M75 0v12" stroke="var(--rule)" />
+                          <rect x={share >= 0 ? 75 : 75 - Math.min(74, -share * 75)} y="3" width={Math.min(74, Math.abs(share) * 75)} height="6" fill="var(--pencil)" />
+                        </svg>
+                      )}
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        ) : (
+          <p>The drive has no operating point like this: the pack cannot feed it.</p>
+        )}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,26 @@
+import type { Design } from "../../../core/design/schema";
+import { type SearchBounds, type SearchProgress, type SearchResult, type SearchSpace, search } from "../../../core/power/search";
+
+export interface SearchJob {
+  design: Design;
+  space: SearchSpace;
+  bounds: SearchBounds;
+}
+export type SearchMessage = { kind: "progress"; progress: SearchProgress } | { kind: "done"; result: SearchResult } | { kind: "failed"; why: string };
+
+const send = (message: SearchMessage) => postMessage(message);
+
+/** Runs the search beside the page, so that typing is never blocked; cancelled by ending the worker. */
+addEventListener("message", ({ data }: MessageEvent<SearchJob>) => {
+  try {
+    const steps = search(data.design, data.space, data.bounds);
+    let next = steps.next();
+    while (!next.done) {
+      send({ kind: "progress", progress: next.value });
+      next = steps.next();
+    }
+    send({ kind: "done", result: next.value });
+  } catch (error) {
+    send({ kind: "failed", why: error instanceof Error ? error.message : String(error) });
+  }
+});
