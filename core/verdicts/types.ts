@@ -43,6 +43,9 @@ export interface FindingParams {
   "sharing-unequal": { hottest: string; share: number; idle: string };
   "speed-short": { factor: number };
   "steep-change": { inches: number; factor: number };
+  "pair-excludes": { mass: number; time: number; limit: number };
+  "masked-failure": { drives: number; left: number };
+  "fast-throttle": { drive: string; factor: number };
   "duty-needs": { what: "mass" | "drag area" };
   "cells-over": { cells: number };
   "currents-hold": { share: number };
@@ -100,6 +103,8 @@ export type AdviceCode =
   | "check-pitch"
   | "find-why"
   | "split-loads"
+  | "compare-currents"
+  | "slow-ramp"
   | "time-a-run"
   | "even-out"
   | "smaller-inside";

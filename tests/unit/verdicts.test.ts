@@ -116,6 +116,34 @@ const CASES: [FindingCode, (d: Design) => void, (d: Design) => void, object?][] 
       unit(d).motor.maxCurrent = 13;
     },
   ],
+  [
+    "pair-excludes",
+    (d) => {
+      target(d, "end").value = 4000;
+      target(d, "auw").value = 0.95;
+    },
+    (d) => {
+      target(d, "end").value = 4000;
+      target(d, "auw").value = 1.6;
+    },
+  ],
+  [
+    "masked-failure",
+    (d) => {
+      unit(d).count = 3;
+      item(d, "prop").quantity = 3;
+    },
+    (d) => {
+      unit(d).count = 3;
+      item(d, "prop").quantity = 3;
+      target(d, "tw").value = 1.8;
+    },
+  ],
+  [
+    "fast-throttle",
+    (d) => void (unit(d).motor = { ...unit(d).motor, resistance: known(0.009), kv: known(700) }),
+    (d) => void (unit(d).motor = { ...unit(d).motor, resistance: known(0.05), kv: known(700) }),
+  ],
   ["steep-change", (d) => void (unit(d).motor.maxCurrent = 12), (d) => void (unit(d).motor.maxCurrent = 24)],
   [
     "speed-short",

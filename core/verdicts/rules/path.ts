@@ -1,5 +1,7 @@
 import type { Conductor } from "../../design/schema";
+import { remembering } from "../../numeric/memo";
 import type { PowerResult, SolvedPack } from "../../power/evaluatePower";
+import { type LoopResult, sizingLoop } from "../../power/loop";
 import { type Finding, type Rule, figureOf } from "../types";
 import { figure, forEachDrive, forEachPack, ofUnit, resize, set, solveFor, withDrive } from "./solve";
 
@@ -206,4 +208,101 @@ export const dutyNeeds = withDrive(({ result }) =>
     : [],
 );
 
-export const pathRules: Rule[] = [conductorCurrent, brownOut, railCurrent, spinUnmatched, sharingUnequal, steepChange, speedShort, dutyNeeds];
+/** A failure that hides: with one propeller dead what is left still meets the thrust asked, so it is not seen until the next one goes. */
+export const maskedFailure = withDrive(({ result, targets }) => {
+  const propellers = result.main.reduce((s, i) => s + (result.units[i]?.unit.count ?? 0), 0);
+  const target = targets.find((t) => (t.target.metric === "thrust" || t.target.metric === "thrustToWeight") && t.target.comparison === "atLeast");
+  if (propellers < 2 || !target?.predicted) return [];
+  const strongest = Math.max(...result.main.map((i) => (result.units[i]?.values.thrust ?? 0) / (result.units[i]?.unit.count ?? 1)));
+  const left = (target.predicted.value * (1 - strongest / result.values.thrust)) / target.target.value;
+  if (left < 1) return [];
+  return [
+    {
+      code: "masked-failure",
+      severity: "note",
+      station: "power",
+      subject: "masked",
+      params: { drives: propellers, left },
+      figure: figureOf("thrust asked", target.predicted, target.target.value),
+      remedies: [{ code: "advice", params: { text: "compare-currents" }, patch: null }],
+    },
+  ];
+});
+
+/** Standstill current over the controller's rating above which a slammed throttle is known to trip controllers (common practice). */
+const SLAM = 9;
+
+/** A throttle slammed open meets a motor that does not turn yet: what it would draw then, against the controller's rating. */
+export const fastThrottle = forEachDrive((input, { unit, battery, evidence }) => {
+  const open = battery.series * 3.8;
+  const stall = open / (unit.motor.resistance.value + unit.controller.resistance.value + battery.series * battery.cellResistance.value);
+  const factor = stall / unit.controller.maxCurrent;
+  // A small propeller is up to speed before the controller notices.
+  if (factor <= SLAM || unit.propeller.diameter.value < 0.12) return [];
+  return [
+    {
+      code: "fast-throttle",
+      severity: "note",
+      station: "power",
+      subject: unit.id,
+      params: { drive: input.result.units.length > 1 ? unit.name : "", factor },
+      figure: figure("current at standstill", stall, 0.2 * stall, "current", evidence, SLAM * unit.controller.maxCurrent),
+      remedies: [{ code: "advice", params: { text: "slow-ramp" }, patch: null }],
+    },
+  ];
+});
+
+const loops = remembering<LoopResult | null>(20);
+
+/** Mass limit and wanted time that exclude each other with this drive: the sizing loop settles above the limit. */
+export const pairExcludes: Rule = ({ design, targets, mass, power }) => {
+  const heavy = targets.find((t) => t.target.metric === "auw" && t.target.comparison === "atMost");
+  const long = targets.find((t) => t.target.metric === "endurance" && t.target.comparison === "atLeast");
+  // While both hold there is nothing to say; the loop is gone round only when one is missed.
+  if (!heavy || !long || !mass || power.status !== "solved" || (heavy.status !== "missed" && long.status !== "missed")) return [];
+  const key = JSON.stringify([
+    design.units,
+    design.batteries,
+    design.duty,
+    design.regulators,
+    design.conductors,
+    design.brief.environment,
+    design.dragArea,
+    mass.mass,
+    long.target.value,
+    design.items.map((i) => [i.id, i.mass?.value, i.quantity]),
+  ]);
+  const loop = loops(key, () => sizingLoop(design, long.target.value, 0));
+  if (loop?.status !== "closes" || loop.mass <= heavy.target.value) return [];
+  return [
+    {
+      code: "pair-excludes",
+      severity: "stop",
+      station: "brief",
+      subject: `${heavy.target.id}+${long.target.id}`,
+      params: { mass: loop.mass, time: long.target.value, limit: heavy.target.value },
+      figure: figure("all-up mass for that time", loop.mass, mass.massSd, "mass", mass.evidence, heavy.target.value),
+      remedies: [
+        {
+          code: "ask-for",
+          params: { metric: "auw", value: loop.mass },
+          patch: { set: [{ path: ["brief", "targets", `#${heavy.target.id}`, "value"], value: loop.mass * 1.005 }], addItems: [] },
+        },
+      ],
+    },
+  ];
+};
+
+export const pathRules: Rule[] = [
+  conductorCurrent,
+  brownOut,
+  railCurrent,
+  spinUnmatched,
+  sharingUnequal,
+  steepChange,
+  speedShort,
+  dutyNeeds,
+  maskedFailure,
+  fastThrottle,
+  pairExcludes,
+];

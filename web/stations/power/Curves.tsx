@@ -45,7 +45,12 @@ export function Curves({ result, throttle, speed }: { result: PowerResult; throt
         : [],
     [unit],
   );
-  const trace = result.endurance?.trace ?? [];
+  const [pack, setPack] = useState<"as it is" | "cold" | "old">("as it is");
+  const run = useMemo(
+    () => (sheet !== "discharge" || pack === "as it is" ? result.endurance : result.endureWith(pack === "cold" ? { packTemperature: -5 } : { resistanceFactor: 2 })),
+    [result, pack, sheet],
+  );
+  const trace = run?.trace ?? [];
   const xMax = sheet === "throttle" ? 100 : (curve.at(-1)?.x ?? 1);
   const x = sheet === "throttle" ? { title: "throttle, %", at: throttle * 100 } : { title: "speed, m/s", at: speed };
   return (
@@ -63,6 +68,16 @@ export function Curves({ result, throttle, speed }: { result: PowerResult; throt
             {SHEETS[s]}
           </button>
         ))}
+        {sheet === "discharge" && (
+          <span className="ml-auto flex items-center gap-1 text-[11px]" role="group" aria-label="Pack">
+            {(["as it is", "cold", "old"] as const).map((p) => (
+              <button key={p} type="button" className={`chip ${p === pack ? "chip-on" : ""}`} aria-pressed={p === pack} onClick={() => setPack(p)}>
+                {p === "cold" ? "at −5 °C" : p === "old" ? "old, twice the resistance" : p}
+              </button>
+            ))}
+            <b className="num ml-2 text-ink">{run ? `${(run.seconds / 60).toFixed(1)} min` : ""}</b>
+          </span>
+        )}
       </div>
       <div className="grid grid-cols-3 gap-4 max-[900px]:grid-cols-[minmax(0,1fr)]">
         {sheet === "discharge" ? (

@@ -4,6 +4,7 @@ import { type Battery, CHEMISTRIES, type Unit, batterySchema, controllerSchema, 
 import { CHEMISTRY } from "../../../core/power/battery";
 import { useDesk } from "../../app/desk";
 import { KnownField } from "../../fields/KnownField";
+import { OtherPack } from "./OtherPack";
 import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
 
@@ -114,6 +115,7 @@ export function PackForm({ battery }: { battery: Battery }) {
           </select>
         </Line>
       </Group>
+      <OtherPack battery={battery} />
     </section>
   );
 }

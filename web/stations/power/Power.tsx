@@ -151,6 +151,25 @@ export function PowerStation() {
             />
           </span>
         </label>
+        <label className="flex items-center gap-1 text-[12px]">
+          for thrust
+          <span className="w-20">
+            <QuantityField
+              boxed
+              label="Throttle for thrust"
+              value={null}
+              dimension="force"
+              empty="N"
+              onCommit={(v) => {
+                if (v === null || v <= 0 || !result) return null;
+                const u = result.throttleFor(v, speed);
+                if (u === null) return `full throttle gives ${result.values.thrust.toFixed(1)} N standing, less when moving`;
+                put({ throttle: String(Math.round(u * 1000) / 10) });
+                return null;
+              }}
+            />
+          </span>
+        </label>
         <label className="flex flex-1 items-center gap-2">
           throttle
           <input

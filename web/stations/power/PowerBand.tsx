@@ -1,5 +1,6 @@
 import type { Battery, Conductor, Unit } from "../../../core/design/schema";
 import type { OperatingPoint } from "../../../core/power/chain";
+import { temperatureRise } from "../../../core/power/heat";
 import { show } from "../../../core/wording/format";
 
 const WIDTH = 872;
@@ -33,20 +34,22 @@ const quantity = (value: number, spread: number | undefined, dimension: Paramete
 /** The links of one drive with what flows into each, for all its like units together. */
 function linksOf({ unit, point: p, sd }: BandDrive): Link[] {
   const n = unit.count;
+  const rise = temperatureRise(p, unit);
+  const warm = (kelvin: number) => `≈ +${kelvin.toFixed(0)} °C`;
   const each = n > 1 ? "each " : "";
   return [
     {
       name: "Controller",
       power: p.controllerIn * n,
       loss: p.controllerLoss * n,
-      lines: [`${each}${quantity(p.motorVoltage, sd.motorVoltage, "voltage")}`, `${each}${quantity(p.current, sd.current, "current")}`],
+      lines: [`${each}${quantity(p.motorVoltage, sd.motorVoltage, "voltage")}`, `${each}${quantity(p.current, sd.current, "current")}`, warm(rise.controller)],
       limit: { value: unit.controller.maxCurrent, now: p.current },
     },
     {
       name: "Motor",
       power: p.motorIn * n,
       loss: p.motorLoss * n,
-      lines: [quantity(p.motorRpm, sd.motorRpm, "rotation"), `${each}${(p.motorTorque * 1000).toFixed(0)} mN·m`],
+      lines: [quantity(p.motorRpm, sd.motorRpm, "rotation"), `${each}${(p.motorTorque * 1000).toFixed(0)} mN·m`, warm(rise.motor)],
       limit: { value: unit.motor.maxCurrent, now: p.current },
     },
     {
@@ -89,7 +92,7 @@ export function PowerBand({ battery, drives, path }: Props) {
   const room = several ? Math.min(96, 54 * drives.length) : 76;
   const h = (w: number) => (given > 0 ? (w / given) * room : 0);
   const rows = drives.map((d) => ({ ...d, links: linksOf(d) }));
-  const rowHeight = (r: (typeof rows)[number]) => Math.max(h(r.links[0]?.power ?? 0), 8) * 1.12 + (several ? 64 : 62);
+  const rowHeight = (r: (typeof rows)[number]) => Math.max(h(r.links[0]?.power ?? 0), 8) * 1.12 + 76;
   const tops = rows.map((_, i) => HEAD + rows.slice(0, i).reduce((s, r) => s + rowHeight(r), 0));
   const loads = first.otherLoad;
   const height = HEAD + rows.reduce((s, r) => s + rowHeight(r), 0) + (loads > 0.5 ? 18 : 4);
@@ -189,7 +192,7 @@ export function PowerBand({ battery, drives, path }: Props) {
                     {l.power.toFixed(l.power < 10 ? 1 : 0)} W
                   </text>
                   {l.loss > 0.05 && (
-                    <text x={x + STEP - 12} y={base + 42} textAnchor="end" className="num" style={{ fontSize: 11 }} fill="var(--pencil)">
+                    <text x={x + STEP - 12} y={base + 55} textAnchor="end" className="num" style={{ fontSize: 11 }} fill="var(--pencil)">
                       −{l.loss.toFixed(l.loss < 10 ? 1 : 0)} W
                     </text>
                   )}

@@ -1,0 +1,127 @@
+import { useState } from "react";
+import { CHEMISTRIES, type Battery } from "../../../core/design/schema";
+import { CHEMISTRY, type Chemistry } from "../../../core/power/battery";
+import { type Drawn, capacityFor, energyPackOf, otherPack } from "../../../core/power/otherPack";
+import { plain, show } from "../../../core/wording/format";
+import { useDesk } from "../../app/desk";
+import { QuantityField } from "../../fields/QuantityField";
+
+const WHY = {
+  "nothing drawn": "Enter how long it ran and what it took.",
+  "more than it holds": "More was drawn than this pack holds: check the charge returned, or the capacity.",
+  "voltage off its curve": "Such a resting voltage is off this chemistry's curve: check cells in series.",
+};
+
+/** One timed run on this pack predicts another pack, by energy. */
+export function OtherPack({ battery }: { battery: Battery }) {
+  const { design } = useDesk();
+  const [seconds, setSeconds] = useState<number | null>(null);
+  const [by, setBy] = useState<Drawn["by"]>("charge");
+  const [charge, setCharge] = useState<number | null>(null);
+  const [energy, setEnergy] = useState<number | null>(null);
+  const [rested, setRested] = useState<[number | null, number | null]>([null, null]);
+  const [other, setOther] = useState<{ chemistry: Chemistry; series: number; capacity: number }>(energyPackOf(battery));
+  const drawn: Drawn =
+    by === "charge" ? { by, ampereHours: charge ?? 0 } : by === "energy" ? { by, joules: energy ?? 0 } : { by, restingBefore: rested[0] ?? 0, restingAfter: rested[1] ?? 0 };
+  const given = seconds !== null && (by === "charge" ? charge !== null : by === "energy" ? energy !== null : rested.every((v) => v !== null));
+  const result = otherPack(energyPackOf(battery), drawn, seconds ?? 0, other, battery.usable);
+  const wanted = design.brief.targets.find((t) => t.metric === "endurance" && t.comparison === "atLeast")?.value;
+  return (
+    <section aria-label="Another pack" className="col-span-full mt-2 border-t border-hair pt-2">
+      <h2 className="text-[14px]">Another pack, from one timed run on this one</h2>
+      <div className="mt-1 flex flex-wrap items-end gap-3">
+        <label className="w-24">
+          It ran
+          <QuantityField boxed label="Timed run lasted" value={seconds} dimension="time" empty="min" onCommit={setSeconds} />
+        </label>
+        <label>
+          and took, by
+          <select className="box" aria-label="Drawn, by" value={by} onChange={(e) => setBy(e.target.value as Drawn["by"])}>
+            <option value="charge">charge returned</option>
+            <option value="energy">energy</option>
+            <option value="voltage">resting voltage</option>
+          </select>
+        </label>
+        {by === "charge" && (
+          <label className="w-24">
+            mAh or Ah
+            <QuantityField boxed label="Charge returned" value={charge} dimension="capacity" empty="Ah" onCommit={setCharge} />
+          </label>
+        )}
+        {by === "energy" && (
+          <label className="w-24">
+            Wh
+            <QuantityField boxed label="Energy drawn" value={energy} dimension="energy" empty="Wh" onCommit={setEnergy} />
+          </label>
+        )}
+        {by === "voltage" &&
+          (["before", "after"] as const).map((when, i) => (
+            <label key={when} className="w-24">
+              {when}, V
+              <QuantityField
+                boxed
+                label={`Resting voltage ${when}`}
+                value={rested[i] ?? null}
+                dimension="voltage"
+                empty="V"
+                onCommit={(v) => setRested(i === 0 ? [v, rested[1]] : [rested[0], v])}
+              />
+            </label>
+          ))}
+        <label>
+          The other is
+          <select className="box" aria-label="Other pack, chemistry" value={other.chemistry} onChange={(e) => setOther({ ...other, chemistry: e.target.value as Chemistry })}>
+            {CHEMISTRIES.map((c) => (
+              <option key={c} value={c}>
+                {CHEMISTRY[c].label}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="w-14">
+          cells
+          <QuantityField
+            boxed
+            label="Other pack, cells"
+            value={other.series}
+            dimension="count"
+            onCommit={(v) => v !== null && v >= 1 && setOther({ ...other, series: Math.round(v) })}
+          />
+        </label>
+        <label className="w-24">
+          of
+          <QuantityField
+            boxed
+            label="Other pack, capacity"
+            value={other.capacity}
+            dimension="capacity"
+            onCommit={(v) => v !== null && v > 0 && setOther({ ...other, capacity: v })}
+          />
+        </label>
+      </div>
+      {given && (
+        <p className="mt-2 text-[13px]" data-other-pack={result.status}>
+          {result.status === "predicted" ? (
+            <>
+              It drew <b className="num text-ink">{plain(result.power, "power")}</b> on the mean: the other lasts{" "}
+              <b className="num text-ink">{show(result.seconds, result.sd, "time").value}</b> <span className="num">± {show(result.seconds, result.sd, "time").sd} min</span>.
+              {wanted !== undefined && (
+                <>
+                  {" "}
+                  For the {plain(wanted, "time", "metric", 0)} asked it would need{" "}
+                  <b className="num text-ink">{plain(capacityFor(result.power, wanted, other.chemistry, other.series, battery.usable), "capacity")}</b>
+                  {result.seconds > 2.5 * wanted ? ": this one is far too big." : "."}
+                </>
+              )}
+            </>
+          ) : result.status === "flat" ? (
+            <span className="text-care">On {CHEMISTRY[battery.chemistry].label} the voltage says little about the charge: enter the mAh that the charger put back, or Wh.</span>
+          ) : (
+            <span className="text-care">{WHY[result.why]}</span>
+          )}
+        </p>
+      )}
+      <p className="mt-1 text-pencil">Energy, not volts: the same craft at the same work draws the same watts.</p>
+    </section>
+  );
+}
