@@ -1,12 +1,17 @@
 /**
  * Speed of what runs while a part is dragged. Run: npm run bench
- * Prints the time of evaluate() for 15, 60 and 300 parts, of the balance solver, and the script time per frame in Chromium while a part of a 60-part craft is dragged.
+ * Prints the time of evaluate() for 15, 60 and 300 parts, of the balance solver, how many drives, endurances and sizing candidates are solved in a second, and the script
+ * time per frame in Chromium while a part of a 60-part craft is dragged.
  */
 import { rmSync } from "node:fs";
 import { type Design, emptyDesign, newItem } from "../core/design/schema";
 import { evaluate } from "../core/evaluate";
 import { alternatives } from "../core/mass/balanceSolver";
 import { seededRandom } from "../core/numeric/random";
+import { solveChain, solvePack } from "../core/power/chain";
+import { endurance } from "../core/power/endurance";
+import { nominalSetup } from "../core/power/evaluatePower";
+import { choices, judgeChoice, search, type SearchBounds, sizeOf, spaceAround } from "../core/power/search";
 import { startChromium } from "../tests/support/chromium";
 import { demoFile, freshFolder, spawnServer } from "../tests/support/server";
 
@@ -65,6 +70,44 @@ for (const parts of [15, 60, 300]) {
     "balance solver, all ways, 60 parts",
     timed(30, (k) => void alternatives(design, { sliders: design.items.map((i) => i.id), spots: ["nose", "tail"], goals: { x: { low: 0.3 + 0.001 * k, high: 0.3 + 0.001 * k } } })),
   );
+}
+
+{
+  const rate = (name: string, times: number, work: (k: number) => void) => {
+    const start = performance.now();
+    for (let k = 0; k < times; k++) work(k);
+    console.log(`${name.padEnd(46)} ${Math.round((times * 1000) / (performance.now() - start))} in a second`);
+  };
+  for (const name of ["tern", "lantern"]) {
+    const design = demoFile(name).versions.at(-1)?.design;
+    const setup = design && nominalSetup(design, 1);
+    const pack = setup?.packs[0];
+    if (!design || !setup || !pack) continue;
+    const drives = pack.units.flatMap((i) => setup.units[i]?.drive ?? []);
+    const source = { openCircuit: 4 * (design.batteries[0]?.series ?? 1), resistance: pack.pack.resistance, otherLoad: 1 };
+    const [first] = drives;
+    // Another throttle each time, so that nothing is remembered; the propeller's map is made once, as in use.
+    if (first) rate(`${name}: one drive solved on its pack`, 4000, (k) => void solveChain(first, source, 0.3 + (0.7 * k) / 4000));
+    if (drives.length > 1) rate(`${name}: ${drives.length} drives solved on one pack`, 300, (k) => void solvePack(drives.map((drive) => ({ drive, throttle: 0.3 + (0.7 * k) / 300 })), source));
+    rate(`${name}: endurance of its duty`, 20, () => void endurance(drives.map((drive) => ({ drive, limit: 1 })), pack.pack, pack.phases));
+  }
+  const design = demoFile("tern").versions.at(-1)?.design;
+  const around = design && spaceAround(design);
+  if (design && around) {
+    const space = { ...around, kv: around.kv.slice(0, 2) };
+    const bounds: SearchBounds = { maxMass: 1.5, minEndurance: 360, minThrustToWeight: 0.8, maxCost: null, maxTipMach: 0.7, structure: 0.15 };
+    const none: SearchBounds = { ...bounds, maxMass: null, minEndurance: null, minThrustToWeight: null, maxTipMach: 9 };
+    const of = sizeOf(space);
+    const timeOf = (name: string, work: () => void) => {
+      const start = performance.now();
+      work();
+      console.log(`${name.padEnd(46)} ${Math.round((of * 1000) / (performance.now() - start))} candidates in a second (${of})`);
+    };
+    timeOf("sizing search", () => void [...search(design, space, bounds)]);
+    timeOf("plain nested loop, same models, full discharge", () => {
+      for (const choice of choices(space)) judgeChoice(design, choice, none);
+    });
+  }
 }
 
 const folder = freshFolder();

@@ -16,7 +16,9 @@ const VIEWS: Record<string, string> = {
   runs: "/craft/tern/v4/runs?run=14",
   faults: "/craft/tern/v4/faults?fault=6",
   versions: "/craft/tern/v4/versions?from=v3",
-  annulus: "/craft/annulus/v2/power",
+  lantern: "/craft/lantern/v2/power",
+  search: "/craft/tern/v5/power?sheet=search",
+  loop: "/craft/annulus/v2/power?sheet=loop",
   night: "/craft/tern/v5/layout?part=pack",
 };
 
@@ -34,8 +36,14 @@ for (const [name, path] of Object.entries(VIEWS)) {
   });
   await page.reload({ waitUntil: "networkidle0" });
   await page.evaluate(() => document.fonts.ready);
-  // The lower sheet of Layout is what its picture is about.
-  if (name === "balance") await page.evaluate(() => document.querySelector(".frame-main")?.scrollTo(0, 330));
+  if (name === "search") {
+    await page.click('section[aria-label="Search"] .act-first');
+    await page.waitForSelector('section[aria-label="Search"] td button', { timeout: 60_000 });
+    await page.click('section[aria-label="Search"] td button');
+  }
+  // The lower sheet of the station is what these pictures are about.
+  const down = { balance: 330, search: 500, loop: 500 }[name];
+  if (down) await page.evaluate((y) => document.querySelector(".frame-main")?.scrollTo(0, y), down);
   await page.screenshot({ path: `${folder}/${name}.png` as `${string}.png` });
   console.log(name);
 }

@@ -31,6 +31,8 @@ export interface SearchBounds {
   minThrustToWeight: number | null;
   /** tip Mach */
   maxTipMach: number;
+  /** A from the pack at full throttle, beside what its own C rating allows */
+  maxCurrent?: number | null;
   /** € for what the search chooses */
   maxCost: number | null;
   /** Mass of structure and mounts that each added kg of drive and pack brings with it, kg/kg. */
@@ -186,7 +188,7 @@ export function judgeChoice(design: Design, choice: Choice, bounds: SearchBounds
       ? "motor current"
       : quick.craft.tipMach > bounds.maxTipMach
         ? "tip speed"
-        : (pack?.current ?? 0) > choice.capacity * battery.cRating
+        : (pack?.current ?? 0) > Math.min(choice.capacity * battery.cRating, bounds.maxCurrent ?? Infinity)
           ? "pack current"
           : (pack?.voltage ?? 0) / choice.series < CHEMISTRY[battery.chemistry].floor
             ? "cells too low"

@@ -80,6 +80,14 @@ describe("sizing search", () => {
     expect(none.nearest?.misses).toBe("endurance");
     expect(Object.values(none.knocked).reduce((a, b) => a + b, 0)).toBe(none.tried);
   });
+  it("holds to a bound on the pack current and on tip speed", () => {
+    const drawn = result.pareto.map((c) => c.current);
+    const limit = (Math.min(...drawn) + Math.max(...drawn)) / 2;
+    const bound = run(small, { ...bounds, maxCurrent: limit });
+    expect(Math.max(...bound.pareto.map((c) => c.current))).toBeLessThanOrEqual(limit);
+    expect(bound.knocked["pack current"] ?? 0).toBeGreaterThan(result.knocked["pack current"] ?? 0);
+    expect(run(small, { ...bounds, maxTipMach: 0.1 }).knocked["tip speed"]).toBeGreaterThan(0);
+  });
   it("starts around the drive that is there", () => {
     const space = spaceAround(quietDesign());
     expect(space?.kv).toContain(1000);

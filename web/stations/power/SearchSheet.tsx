@@ -95,7 +95,7 @@ function ParetoChart({ list, chosen, now, onChoose }: { list: Candidate[]; chose
         </text>
       ))}
       {[y0, (y0 + y1) / 2, y1].map((v) => (
-        <text key={v} x="44" y={py(v) + 4} textAnchor="end" className="num" style={{ fontSize: 11 }} fill="var(--ink2)">
+        <text key={v} x="44" y={py(v) + (v === y0 ? -2 : 4)} textAnchor="end" className="num" style={{ fontSize: 11 }} fill="var(--ink2)">
           {(v / 60).toFixed(0)}
         </text>
       ))}
@@ -140,6 +140,7 @@ export function SearchSheet() {
     minThrustToWeight: target("thrustToWeight"),
     maxTipMach: 0.65,
     maxCost: null,
+    maxCurrent: null,
     structure: 0.2,
   });
   const [progress, setProgress] = useState<SearchProgress | null>(null);
@@ -180,17 +181,17 @@ export function SearchSheet() {
     });
     if (ok === null) toast.success("The drive is in the draft, all guesses: weigh and measure what you buy.");
   };
-  const bound = (key: "maxMass" | "minEndurance" | "minThrustToWeight" | "maxCost" | "structure", label: string, dimension: Dimension) => (
+  const bound = (key: "maxMass" | "minEndurance" | "minThrustToWeight" | "maxCost" | "maxTipMach" | "maxCurrent" | "structure", label: string, dimension: Dimension) => (
     <label className="flex items-center justify-between gap-2">
       {label}
       <span className="w-28">
         <QuantityField
           boxed
           label={label}
-          value={bounds[key]}
+          value={bounds[key] ?? null}
           dimension={dimension}
           empty="free"
-          onCommit={(v) => setBounds({ ...bounds, [key]: key === "structure" ? Math.max(0, v ?? 0) : v })}
+          onCommit={(v) => setBounds({ ...bounds, [key]: key === "structure" ? Math.max(0, v ?? 0) : key === "maxTipMach" ? (v ?? 1) : v })}
         />
       </span>
     </label>
@@ -198,7 +199,7 @@ export function SearchSheet() {
   const now = evaluation.metrics.auw ? { auw: evaluation.metrics.auw.value, endurance: evaluation.metrics.endurance?.value ?? Number.NaN } : null;
   const pick = chosen === null ? null : result?.pareto[chosen];
   return (
-    <section aria-label="Search" className="grid grid-cols-[290px_minmax(0,1fr)] gap-6 px-4 py-3 text-[12px] max-[860px]:grid-cols-[minmax(0,1fr)]">
+    <section aria-label="Search" className="grid grid-cols-[330px_minmax(0,1fr)] gap-6 px-4 py-3 text-[12px] max-[860px]:grid-cols-[minmax(0,1fr)]">
       <div>
         <h2>What may vary</h2>
         <p className="text-pencil">Generic parts by scaling laws, replacing {design.units[0]?.name} and its pack. One value holds a thing fixed.</p>
@@ -209,7 +210,7 @@ export function SearchSheet() {
                 <td className="pr-2">
                   {label} <span className="text-pencil">{DISPLAY[habit][dimension]}</span>
                 </td>
-                <td className="w-40">
+                <td className="w-[200px]">
                   <ListField label={`Search ${label}`} values={space[key]} dimension={dimension} onCommit={(list) => setSpace({ ...space, [key]: list })} />
                 </td>
               </tr>
@@ -222,6 +223,8 @@ export function SearchSheet() {
           {bound("minEndurance", "Endurance at least", "time")}
           {bound("minThrustToWeight", "Thrust to weight at least", "ratio")}
           {bound("maxCost", "Cost at most", "money")}
+          {bound("maxCurrent", "Pack current at most", "current")}
+          {bound("maxTipMach", "Tip Mach at most", "ratio")}
           {bound("structure", "Structure for each added g", "ratio")}
         </div>
         <p className="mt-3 flex items-center gap-3">
