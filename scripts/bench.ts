@@ -88,8 +88,26 @@ for (const parts of [15, 60, 300]) {
     const [first] = drives;
     // Another throttle each time, so that nothing is remembered; the propeller's map is made once, as in use.
     if (first) rate(`${name}: one drive solved on its pack`, 4000, (k) => void solveChain(first, source, 0.3 + (0.7 * k) / 4000));
-    if (drives.length > 1) rate(`${name}: ${drives.length} drives solved on one pack`, 300, (k) => void solvePack(drives.map((drive) => ({ drive, throttle: 0.3 + (0.7 * k) / 300 })), source));
-    rate(`${name}: endurance of its duty`, 20, () => void endurance(drives.map((drive) => ({ drive, limit: 1 })), pack.pack, pack.phases));
+    if (drives.length > 1)
+      rate(
+        `${name}: ${drives.length} drives solved on one pack`,
+        300,
+        (k) =>
+          void solvePack(
+            drives.map((drive) => ({ drive, throttle: 0.3 + (0.7 * k) / 300 })),
+            source,
+          ),
+      );
+    rate(
+      `${name}: endurance of its duty`,
+      20,
+      () =>
+        void endurance(
+          drives.map((drive) => ({ drive, limit: 1 })),
+          pack.pack,
+          pack.phases,
+        ),
+    );
   }
   const design = demoFile("tern").versions.at(-1)?.design;
   const around = design && spaceAround(design);

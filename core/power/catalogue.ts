@@ -26,6 +26,9 @@ export const LAWS = {
   propellerMass: { value: 0.6, exponent: 2.5, band: 0.4 },
   /** Widest chord over diameter. */
   chord: { value: 0.105, band: 0.1 },
+  /** Servo: stall torque at 6 V, N·m for each kg of servo; stall current, A for each N·m, on top of 0.4 A. */
+  servoTorque: { value: 21, band: 0.4 },
+  servoStall: { value: 2.2, band: 0.4 },
   /** Prices, €: motor by power, pack by energy, controller by current, propeller by size. */
   price: { motorPerWatt: 0.09, packPerWh: 1.1, controllerPerAmp: 0.8, propellerPerMetre: 30, band: 0.4 },
 } as const;

@@ -239,6 +239,15 @@ describe("the whole loop, as a user would", () => {
     for (let k = 0; k < 20; k++) await user.page.keyboard.press("ArrowRight");
     await user.see("More reduction multiplies torque, not power");
     expect(await user.read('[data-whatif="Motor current"]')).toMatch(/−\d+ %/);
+    await user.open("/craft/annulus/v2/power?sheet=generic");
+    await user.click("Packs");
+    await user.fill("Generic Cells", "30");
+    await user.see("Accepted: a whole number, 1 to 24.");
+    await user.fill("Generic Cells", "4");
+    await user.click("Fit Pack, 4 cells, 1.3 A·h");
+    await user.see(/is in the draft; the ledger carries it as/);
+    await user.click("Undo");
+    await user.saved();
     await user.open("/craft/plover/v1/power");
   });
 

@@ -1,4 +1,6 @@
 import fc from "fast-check";
+import { coldFactor } from "../../core/power/battery";
+import { cellResistanceFrom } from "../../core/power/loadTest";
 import { describe, expect, it } from "vitest";
 import { CHEMISTRY } from "../../core/power/battery";
 import { solveChain } from "../../core/power/chain";
@@ -84,5 +86,33 @@ describe("cold, old, warm", () => {
     expect(temperatureRise(full.point, rated).motor).toBeCloseTo(60, 0);
     expect(temperatureRise(full.point, rated).controller).toBeCloseTo(50, 6);
     expect(temperatureRise(half.point, rated).motor).toBeLessThan(40);
+  });
+});
+
+describe("a load test", () => {
+  const pack = { chemistry: "lipo", series: 3 } as const;
+  // Ohm's law by hand: (12.30 - 11.70) V / (20 A x 3) = 10 mOhm.
+  it("gives the resistance of a cell, with the doubt of the meter", () => {
+    const r = cellResistanceFrom({ resting: 12.3, loaded: 11.7, current: 20, temperature: 25 }, pack);
+    if (!r.ok) throw new Error(r.message);
+    expect(r.cellResistance.value).toBeCloseTo(0.01, 9);
+    expect(r.pack).toBeCloseTo(0.03, 9);
+    expect(r.cellResistance.sd / r.cellResistance.value).toBeCloseTo(Math.hypot((0.01 * Math.SQRT2) / 0.6, 0.03), 9);
+  });
+  it("taken cold and used cold, sags the pack by what was read", () => {
+    const r = cellResistanceFrom({ resting: 12.3, loaded: 11.4, current: 20, temperature: 0 }, pack);
+    if (!r.ok) throw new Error(r.message);
+    expect(r.cellResistance.value).toBeLessThan(0.9 / 60);
+    expect(r.cellResistance.value * coldFactor("lipo", 0) * 3 * 20).toBeCloseTo(0.9, 9);
+  });
+  it.each([
+    [{ resting: 12.3, loaded: 12.4, current: 20 }, /below the resting/],
+    [{ resting: 12.3, loaded: 11.7, current: 0 }, /above zero/],
+    [{ resting: 16.4, loaded: 15, current: 20 }, /check the cell count/],
+    [{ resting: 12.3, loaded: 12.29, current: 1 }, /heavier load/],
+    [{ resting: Number.NaN, loaded: 12, current: 1 }, /check the cell count/],
+  ])("refuses %o", (test, message) => {
+    const r = cellResistanceFrom({ ...test, temperature: 25 }, pack);
+    expect(r.ok ? "taken" : r.message).toMatch(message);
   });
 });

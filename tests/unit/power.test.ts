@@ -84,6 +84,22 @@ describe("chain", () => {
       { numRuns: 60 },
     );
   });
+  it("more resistance in the pack never gives more thrust, a taller gear never less shaft speed", () => {
+    fc.assert(
+      fc.property(anyDrive, fc.double({ min: 1.05, max: 3, noNaN: true }), (d, more) => {
+        const made = drive(d);
+        const at = (s: Source, x = made) => {
+          const r = solveChain(x, s, 0.8);
+          return r.status === "converged" ? r.point : null;
+        };
+        const [usual, tired, geared] = [at(source), at({ ...source, resistance: source.resistance * more }), at(source, { ...made, ratio: made.ratio * more })];
+        if (!usual || !tired || !geared) return;
+        expect(tired.thrust).toBeLessThanOrEqual(usual.thrust * (1 + 1e-6));
+        expect(geared.motorRpm).toBeGreaterThanOrEqual(usual.motorRpm * (1 - 1e-6));
+      }),
+      { numRuns: 40 },
+    );
+  });
   it("more throttle never gives less thrust or current, up to the load that matches the pack (half its voltage)", () => {
     fc.assert(
       fc.property(anyDrive, (d) => {

@@ -4,6 +4,7 @@ import { type Battery, CHEMISTRIES, type Unit, batterySchema, controllerSchema, 
 import { CHEMISTRY } from "../../../core/power/battery";
 import { useDesk } from "../../app/desk";
 import { KnownField } from "../../fields/KnownField";
+import { LoadTest } from "./LoadTest";
 import { OtherPack } from "./OtherPack";
 import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
@@ -115,6 +116,7 @@ export function PackForm({ battery }: { battery: Battery }) {
           </select>
         </Line>
       </Group>
+      <LoadTest battery={battery} key={`test-${battery.id}`} />
       <OtherPack battery={battery} />
     </section>
   );

@@ -12,6 +12,7 @@ import { DragArea } from "./DragArea";
 import { DriveForm, PackForm } from "./DriveForm";
 import { Duty } from "./Duty";
 import { PathForm } from "./PathForm";
+import { GenericSheet } from "./GenericSheet";
 import { LoopSheet } from "./LoopSheet";
 import { PowerBand } from "./PowerBand";
 import { SearchSheet } from "./SearchSheet";
@@ -34,7 +35,7 @@ const RESULTS: MetricKey[] = [
   "endurance",
 ];
 
-const SHEETS = { drives: "Drives and packs", search: "Search", loop: "The loop", whatif: "What if" } as const;
+const SHEETS = { drives: "Drives and packs", search: "Search", loop: "The loop", whatif: "What if", generic: "Generic parts" } as const;
 type SheetName = keyof typeof SHEETS;
 
 /** The station: working conditions, the flow of power, curves, and what the drives are made of. */
@@ -211,6 +212,7 @@ export function PowerStation() {
               key={b.id}
               battery={b}
               path={design.conductors.filter((c) => c.batteryId === b.id && c.unitId === null)}
+              rails={design.regulators.filter((r) => r.batteryId === b.id)}
               drives={design.units.flatMap((u, i) => {
                 const point = here.points[i];
                 return u.batteryId === b.id && point ? [{ unit: u, point, sd: here.sd[i] ?? {} }] : [];
@@ -243,6 +245,7 @@ export function PowerStation() {
       {sheet === "search" && <SearchSheet />}
       {sheet === "loop" && <LoopSheet />}
       {sheet === "whatif" && <WhatIfSheet />}
+      {sheet === "generic" && <GenericSheet />}
       {sheet === "drives" && (
         <>
           <div className="no-print flex flex-wrap items-center gap-x-4 px-4 pt-2" role="tablist" aria-label="Drives and packs">

@@ -1,4 +1,4 @@
-import type { Battery, Conductor, Unit } from "../../../core/design/schema";
+import type { Battery, Conductor, Regulator, Unit } from "../../../core/design/schema";
 import type { OperatingPoint } from "../../../core/power/chain";
 import { temperatureRise } from "../../../core/power/heat";
 import { show } from "../../../core/wording/format";
@@ -78,13 +78,18 @@ interface Props {
   drives: BandDrive[];
   /** Main path of the pack, for its limits. */
   path: Conductor[];
+  /** What feeds radio, servos and lights. */
+  rails: Regulator[];
 }
+
+/** A, all loads of a rail at their peak. */
+const peakOf = (r: Regulator): number => r.loads.reduce((s, l) => s + Math.max(l.peak, l.current), 0);
 
 /**
  * The power of one pack as one flow that splits into its drives. Height is power, one scale for all; what is lost falls off below each link. A limit is drawn on the band
  * itself, at the height that the band would have if the limited current flowed.
  */
-export function PowerBand({ battery, drives, path }: Props) {
+export function PowerBand({ battery, drives, path, rails }: Props) {
   const first = drives[0]?.point;
   if (!first) return null;
   const given = first.packVoltage * first.packCurrent + first.packLoss;
@@ -211,6 +216,11 @@ export function PowerBand({ battery, drives, path }: Props) {
       {loads > 0.5 && (
         <text x={PACK + 34} y={height - 4} fontSize="11" fill="var(--pencil)">
           and {loads.toFixed(loads < 10 ? 1 : 0)} W to radio, servos and regulators
+          {rails.map((r) => (
+            <tspan key={r.id} dx="14" fill={peakOf(r) > r.maxCurrent ? "var(--stop)" : "var(--pencil)"}>
+              {r.name}: peak {peakOf(r).toFixed(1)} of {r.maxCurrent.toFixed(1)} A
+            </tspan>
+          ))}
         </text>
       )}
     </svg>

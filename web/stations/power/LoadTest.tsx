@@ -1,0 +1,66 @@
+import { useState } from "react";
+import { toast } from "sonner";
+import type { Battery } from "../../../core/design/schema";
+import { cellResistanceFrom } from "../../../core/power/loadTest";
+import { plain, showSd } from "../../../core/wording/format";
+import { useDesk } from "../../app/desk";
+import { QuantityField } from "../../fields/QuantityField";
+
+/** The pack's own resistance from two voltages and a current, taken over as measured. */
+export function LoadTest({ battery }: { battery: Battery }) {
+  const { design, edit } = useDesk();
+  const [resting, setResting] = useState<number | null>(null);
+  const [loaded, setLoaded] = useState<number | null>(null);
+  const [current, setCurrent] = useState<number | null>(null);
+  const [temperature, setTemperature] = useState<number>(design.brief.environment.packTemperature);
+  const result = resting !== null && loaded !== null && current !== null ? cellResistanceFrom({ resting, loaded, current, temperature }, battery) : null;
+  const take = () => {
+    if (!result?.ok) return;
+    const refused = edit((d) => {
+      const found = d.batteries.find((b) => b.id === battery.id);
+      if (found) found.cellResistance = result.cellResistance;
+    });
+    if (refused === null) toast.success("Measured: the cell resistance is in the pack.");
+  };
+  return (
+    <section aria-label="Load test" className="col-span-full mt-2 border-t border-hair pt-2">
+      <h2 className="text-[14px]">Resistance, from a load test</h2>
+      <div className="mt-1 flex flex-wrap items-end gap-3">
+        <label className="w-24">
+          Resting
+          <QuantityField boxed label="Load test, resting" value={resting} dimension="voltage" empty="V" onCommit={setResting} />
+        </label>
+        <label className="w-24">
+          Under load
+          <QuantityField boxed label="Load test, under load" value={loaded} dimension="voltage" empty="V" onCommit={setLoaded} />
+        </label>
+        <label className="w-24">
+          at
+          <QuantityField boxed label="Load test, current" value={current} dimension="current" empty="A" onCommit={setCurrent} />
+        </label>
+        <label className="w-24">
+          pack at
+          <QuantityField boxed label="Load test, temperature" value={temperature} dimension="temperature" onCommit={(v) => v !== null && setTemperature(v)} />
+        </label>
+        {result?.ok && (
+          <button type="button" className="act act-first" onClick={take}>
+            Take over
+          </button>
+        )}
+      </div>
+      {result && (
+        <p className="mt-2 text-[13px]" data-load-test={result.ok}>
+          {result.ok ? (
+            <>
+              <b className="num text-ink">{plain(result.cellResistance.value, "resistance")}</b> <span className="num">± {showSd(result.cellResistance.sd, "resistance")}</span> a
+              cell at 25 °C; the pack now has <span className="num">{plain(battery.cellResistance.value, "resistance")}</span>
+              {result.cellResistance.value > 1.8 * battery.cellResistance.value ? ": an old or a tired pack, or a poor plug." : "."}
+            </>
+          ) : (
+            <span className="text-care">{result.message}</span>
+          )}
+        </p>
+      )}
+    </section>
+  );
+}
