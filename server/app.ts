@@ -8,6 +8,7 @@ import * as benchStore from "./bench";
 import type { Database } from "./db/open";
 import { forbiddenHost, notFound, problemHandler } from "./problems";
 import { projectRoot } from "./root";
+import * as shelf from "./shelf";
 import * as store from "./store";
 
 const BODY_LIMIT = "2mb";
@@ -96,6 +97,13 @@ export function makeApp({ db, log, now }: AppOptions): Express {
     return {};
   });
   bind(app, c.adopt, async ({ params, body }) => ({ revision: await benchStore.adopt(db, params.slug, params.number, body) }));
+  bind(app, c.listPacks, () => shelf.listPacks(db));
+  bind(app, c.addPacks, ({ body }) => shelf.addPacks(db, body.packs));
+  bind(app, c.savePack, async ({ params, body }) => ({ revision: await shelf.savePack(db, params.id, body.revision, body.pack) }));
+  bind(app, c.deletePack, async ({ params }) => {
+    await shelf.deletePack(db, params.id);
+    return {};
+  });
   app.use("/api", () => {
     throw notFound("There is no such route.");
   });

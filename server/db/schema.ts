@@ -3,6 +3,7 @@ import type { Bench, WeighIn } from "../../core/design/bench";
 import type { Claim, Run } from "../../core/design/craftFile";
 import type { Evidence } from "../../core/design/evidence";
 import type { Design, HeldUpBy } from "../../core/design/schema";
+import type { ShelfPack } from "../../core/design/shelf";
 import type { Dimension } from "../../core/design/units";
 
 export const crafts = pgTable("crafts", {
@@ -137,4 +138,16 @@ export const bench = pgTable(
     revision: integer("revision").notNull().default(0),
   },
   (t) => [uniqueIndex("bench_number").on(t.craftId, t.number)],
+);
+
+/** Packs of one's own, which wander between craft. */
+export const packs = pgTable(
+  "packs",
+  {
+    id: serial("id").primaryKey(),
+    name: text("name").notNull(),
+    pack: jsonb("pack").$type<ShelfPack>().notNull(),
+    revision: integer("revision").notNull().default(0),
+  },
+  (t) => [uniqueIndex("packs_name").on(t.name)],
 );

@@ -6,7 +6,9 @@ import { evaluate } from "../../core/evaluate";
 import { ledgerOf } from "../../core/mass/evidence";
 import { seededRandom } from "../../core/numeric/random";
 import type { Database } from "../db/open";
+import { readPacks } from "../../core/power/packShelf";
 import { projectRoot } from "../root";
+import { addPacks } from "../shelf";
 import { importCraft, listCrafts, predict } from "../store";
 import { type Hidden, hiddenSchema, readRun, realDesign } from "./hiddenCraft";
 import { readWeighIn } from "./weighDemo";
@@ -33,7 +35,7 @@ export function measureDemo(file: CraftFile, hidden: Hidden): CraftFile {
   };
 }
 
-/** Puts the demo crafts into an empty workshop. */
+/** Puts the demo crafts and their packs into an empty workshop. */
 export async function seedDemo(db: Database): Promise<void> {
   if ((await listCrafts(db)).length > 0) return;
   const folder = join(projectRoot(), "demo");
@@ -44,4 +46,5 @@ export async function seedDemo(db: Database): Promise<void> {
     await importCraft(db, measureDemo(file, hiddenSchema.parse(hidden[name])));
     await setImmediate();
   }
+  await addPacks(db, readPacks(await readFile(join(folder, "packs.csv"), "utf8")).packs);
 }
