@@ -45,6 +45,8 @@ export function userOf(page: Page, address: string): User {
         .catch(() => page.waitForSelector(`::-p-text(${name})`, { visible: true, timeout: 2000 }));
       if (!target) throw new Error(`nothing to click called ${name}`);
       await target.evaluate((e) => e.scrollIntoView({ block: "center" }));
+      // What moves with the scroll stands still before it is hit.
+      await page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r))));
       await target.click();
     },
     fill: async (label, text, leaveWith = "Tab") => {

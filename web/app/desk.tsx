@@ -152,7 +152,12 @@ export function DeskProvider({ record, version, station, children }: { record: C
   }, [slug, version.label, queries]);
 
   useEffect(() => {
-    if (design === server.current.design || conflict) return;
+    if (conflict) return;
+    if (design === server.current.design) {
+      // Undone before it was sent: there is nothing to save any more.
+      setSaveState((s) => (s === "unsaved" ? "saved" : s));
+      return;
+    }
     setSaveState((s) => (s === "saving" ? s : "unsaved"));
     const timer = setTimeout(() => void flush().catch(() => {}), SAVE_AFTER);
     return () => clearTimeout(timer);

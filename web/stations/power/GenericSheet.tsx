@@ -137,7 +137,7 @@ export function GenericSheet() {
                   </td>
                 ))}
                 <td className="text-right">
-                  <button type="button" className="link" aria-label={`Fit ${p.name}`} onClick={() => place(p)}>
+                  <button type="button" className="act" aria-label={`Fit ${p.name}`} onClick={() => place(p)}>
                     {p.kind === "servo" ? "add to the ledger" : "fit"}
                   </button>
                 </td>

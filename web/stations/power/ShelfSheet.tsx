@@ -163,7 +163,7 @@ export function ShelfSheet() {
                     <td className="num text-right">{r.pack.cycles ?? "–"}</td>
                     <td className="num text-right">{age(ageOf(r.pack, today())) || "–"}</td>
                     <td className="text-right">
-                      <button type="button" className="link" aria-label={`Fit ${r.pack.name}`} disabled={!here} onClick={() => place(r)}>
+                      <button type="button" className="act" aria-label={`Fit ${r.pack.name}`} disabled={!here} onClick={() => place(r)}>
                         fit
                       </button>
                     </td>
