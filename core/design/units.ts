@@ -156,12 +156,19 @@ export function parseQuantity(text: string, dimension: Dimension, habit: UnitHab
   const shown = DISPLAY[habit][dimension];
   const units = acceptedUnits(dimension).filter(Boolean).join(", ");
   const example = `a number${units ? `, in ${units}` : ""}; sums such as 120+35 work too`;
-  let rest = text.trim().replace(/\s+/g, " ").replace(/[−–]/g, "-").replace(/^~/, "");
+  // A space may group thousands, as it does wherever numbers are shown here: "1 250" is 1250.
+  let rest = text
+    .trim()
+    .replace(/\s+/g, " ")
+    .replace(/(?<![\d.,])[1-9]\d{0,2}(?: \d{3})+(?!\d)/g, (grouped) => grouped.replaceAll(" ", ""))
+    .replace(/[−–]/g, "-")
+    .replace(/^~/, "");
   if (rest === "") return { ok: false, message: `Empty. Accepted: ${example}.` };
   const terms: { value: number; unit: string | undefined }[] = [];
   while (rest !== "") {
     const match = TERM.exec(rest);
-    if (!match || (terms.length > 0 && match[1] === "" && !/[a-z"″°]$/i.test(rest.slice(0, match[0].length))))
+    // Terms follow one another without a sign only with a unit each, as in "1 lb 8 oz".
+    if (!match || (terms.length > 0 && match[1] === "" && (match[3] === undefined || terms.at(-1)?.unit === undefined)))
       return { ok: false, message: `“${text.trim()}” is not a number. Accepted: ${example}.` };
     if (/^[1-9]\d{0,2},\d{3}$/.test(match[2] ?? ""))
       return { ok: false, message: `“${match[2]}” could be read two ways. Write ${match[2]?.replace(",", "")} or ${match[2]?.replace(",", ".")}.` };

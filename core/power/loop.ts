@@ -2,6 +2,7 @@ import type { Design } from "../design/schema";
 import { rollUp } from "../mass/rollup";
 import { GRAVITY } from "../media/air";
 import { nominalPower, nominalSetup } from "./evaluatePower";
+import { packEnergy } from "./otherPack";
 import { packPatch } from "./packPatch";
 import { applyPatch } from "../design/patch";
 
@@ -12,7 +13,7 @@ export interface Turn {
   mass: number;
   /** N to hold the target of thrust to weight at that mass */
   thrust: number;
-  /** mean W from the pack at the duty */
+  /** mean W that the pack gives at the duty, its own losses with it */
   power: number;
   /** A·h that the wanted endurance needs */
   capacity: number;
@@ -66,7 +67,7 @@ export function sizingLoop(design: Design, endurance: number, structure: number)
       const setup = nominalSetup(sized, mass);
       const lasts = setup && nominalPower(setup, 8)?.packs[index]?.endurance;
       if (!lasts || !Number.isFinite(lasts) || lasts <= 0) return null;
-      power = (capacity * 3600 * battery.usable * battery.series * 3.8) / lasts;
+      power = packEnergy({ chemistry: battery.chemistry, series: battery.series, capacity }, battery.startCharge, battery.startCharge - battery.usable) / lasts;
       const next = (capacity * endurance) / lasts;
       if (Math.abs(next / capacity - 1) < 1e-4) break;
       capacity = next;

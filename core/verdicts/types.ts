@@ -43,6 +43,7 @@ export interface FindingParams {
   "sharing-unequal": { hottest: string; share: number; idle: string };
   "speed-short": { factor: number };
   "steep-change": { inches: number; factor: number };
+  "never-closes": { time: number };
   "pair-excludes": { mass: number; time: number; limit: number };
   "masked-failure": { drives: number; left: number };
   "fast-throttle": { drive: string; factor: number };

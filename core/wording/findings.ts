@@ -44,6 +44,7 @@ const FINDINGS: Words<FindingParams> = {
   "sharing-unequal": (p) => `${p.hottest} works at ${percent(p.share)} of its rating while ${p.idle} has the most to spare`,
   "speed-short": (p) => `Too slow: ${times(p.factor)} the speed is asked`,
   "steep-change": (p) => `One inch more of propeller would draw ${times(p.factor)} the current: over the limit`,
+  "never-closes": (p) => `No pack lasts ${plain(p.time, "time", "metric", 0)} with this drive: what each adds in mass asks for as much again`,
   "pair-excludes": (p, h) =>
     `${plain(p.limit, "mass", h)} and ${plain(p.time, "time", "metric", 0)} cannot both hold with this drive: the time alone takes ${plain(p.mass, "mass", h)}`,
   "masked-failure": (p) => `One of ${p.drives} propellers could be dead and nobody would see: ${percent(p.left)} of what is asked would be left`,

@@ -7,6 +7,7 @@ import { nominalPower, nominalSetup } from "../../core/power/evaluatePower";
 import { sizingLoop } from "../../core/power/loop";
 import { peakEfficiency } from "../../core/power/motor";
 import { type Candidate, type SearchBounds, type SearchResult, type SearchSpace, dominates, judgeChoice, search, sizeOf, spaceAround, withChoice } from "../../core/power/search";
+import { packEnergy } from "../../core/power/otherPack";
 import { UNSCALED, whatIf } from "../../core/power/whatIf";
 import { changed, quietDesign } from "../support/designs";
 
@@ -144,6 +145,18 @@ describe("the sizing loop", () => {
     const setup = nominalSetup(sized, loop.mass);
     expect((setup && nominalPower(setup)?.craft.endurance) ?? 0).toBeGreaterThan(900 * 0.99);
     expect((setup && nominalPower(setup)?.craft.endurance) ?? 0).toBeLessThan(900 * 1.01);
+  });
+  // By hand: a pack of nominal energy E that lasts t gives E/t on the mean, whatever its chemistry.
+  it.each(["lipo", "nimh", "lifepo4"] as const)("names the mean power that the pack's own energy gives: %s", (chemistry) => {
+    const design = hover();
+    const [battery] = design.batteries;
+    if (!battery) throw new Error("no pack");
+    battery.chemistry = chemistry;
+    battery.series = chemistry === "nimh" ? 9 : 3;
+    const turn = sizingLoop(design, 600, 0)?.turns.at(-1);
+    const energy = packEnergy({ chemistry, series: battery.series, capacity: turn?.capacity ?? 0 }, battery.startCharge, battery.startCharge - battery.usable);
+    expect(turn?.power ?? 0).toBeGreaterThan(0.97 * (energy / 600));
+    expect(turn?.power ?? 0).toBeLessThan(1.03 * (energy / 600));
   });
   it("grows more for a longer time and more structure; turns rise to the end", () => {
     const short = sizingLoop(hover(), 600, 0);

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { plain } from "../../core/wording/format";
 import { type Dimension, parseQuantity, toDisplay } from "../../core/design/units";
 
 const read = (text: string, dimension: Dimension) => {
@@ -33,6 +34,9 @@ describe("typed quantities", () => {
     ["14 F", "temperature", -10],
     ["1000 ft", "distance", 304.8],
     ["100-30 g", "mass", 0.07],
+    ["1 250 mAh", "capacity", 1.25],
+    ["32\u202f243 rpm", "rotation", 32243],
+    ["1 250+1 250 g", "mass", 2.5],
   ])("%s as %s", (text, dimension, expected) => {
     expect(read(text, dimension)).toBeCloseTo(expected, 8);
   });
@@ -42,9 +46,19 @@ describe("typed quantities", () => {
     ["12 furlongs", "length", /not a unit of length.*mm, cm, m, in, ft/],
     ["1,478", "mass", /two ways.*1478.*1\.478/],
     ["4 5", "mass", /not a number/],
+    ["4 50 g", "mass", /not a number/],
+    ["4 g 5", "mass", /not a number/],
     ["1e999", "mass", /too large/],
   ])("refuses %s as %s and says what would do", (text, dimension, message) => {
     expect(read(text, dimension)).toMatch(message);
+  });
+  it("reads back the text that it shows, thousands grouped and all", () => {
+    fc.assert(
+      fc.property(fc.double({ min: 10, max: 1e6, noNaN: true }), fc.constantFrom<Dimension>("rotation", "kv", "mass", "force", "current"), (v, d) => {
+        const back = parseQuantity(plain(v, d), d);
+        expect(back.ok && Math.abs(back.value / v - 1) < 0.01).toBe(true);
+      }),
+    );
   });
   it("reads back what it shows, in either habit", () => {
     fc.assert(

@@ -24,6 +24,8 @@ const target = (d: Design, id: string) => {
   if (!t) throw new Error(id);
   return t;
 };
+/** Asks for thrust in multiples of the weight, so that a heavier pack asks for more. */
+const hovers = (d: Design) => void (d.duty = [{ id: "h", name: "hover", seconds: 60, repeats: 1, by: "thrustToWeight", value: 0.6, unitIds: [] }]);
 const known = (value: number) => ({ value, evidence: "measured" as const });
 
 const rail = (change: Partial<Regulator>): Regulator => ({
@@ -114,6 +116,17 @@ const CASES: [FindingCode, (d: Design) => void, (d: Design) => void, object?][] 
     (d) => {
       d.units.push({ ...structuredClone(unit(d)), id: "d2", name: "second", motor: { ...unit(d).motor, maxCurrent: 20 } });
       unit(d).motor.maxCurrent = 13;
+    },
+  ],
+  [
+    "never-closes",
+    (d) => {
+      hovers(d);
+      target(d, "end").value = 9 * 3600;
+    },
+    (d) => {
+      hovers(d);
+      target(d, "end").value = 900;
     },
   ],
   [

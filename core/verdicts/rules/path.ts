@@ -1,5 +1,6 @@
 import type { Conductor } from "../../design/schema";
 import { remembering } from "../../numeric/memo";
+import { openCircuit } from "../../power/battery";
 import type { PowerResult, SolvedPack } from "../../power/evaluatePower";
 import { type LoopResult, sizingLoop } from "../../power/loop";
 import { type Finding, type Rule, figureOf } from "../types";
@@ -234,7 +235,7 @@ const SLAM = 9;
 
 /** A throttle slammed open meets a motor that does not turn yet: what it would draw then, against the controller's rating. */
 export const fastThrottle = forEachDrive((input, { unit, battery, evidence }) => {
-  const open = battery.series * 3.8;
+  const open = battery.series * openCircuit(battery.chemistry, battery.startCharge);
   const stall = open / (unit.motor.resistance.value + unit.controller.resistance.value + battery.series * battery.cellResistance.value);
   const factor = stall / unit.controller.maxCurrent;
   // A small propeller is up to speed before the controller notices.
@@ -254,7 +255,7 @@ export const fastThrottle = forEachDrive((input, { unit, battery, evidence }) =>
 
 const loops = remembering<LoopResult | null>(20);
 
-/** Mass limit and wanted time that exclude each other with this drive: the sizing loop settles above the limit. */
+/** Mass limit and wanted time that exclude each other with this drive: the sizing loop settles above the limit, or never does. */
 export const pairExcludes: Rule = ({ design, targets, mass, power }) => {
   const heavy = targets.find((t) => t.target.metric === "auw" && t.target.comparison === "atMost");
   const long = targets.find((t) => t.target.metric === "endurance" && t.target.comparison === "atLeast");
@@ -273,6 +274,18 @@ export const pairExcludes: Rule = ({ design, targets, mass, power }) => {
     design.items.map((i) => [i.id, i.mass?.value, i.quantity]),
   ]);
   const loop = loops(key, () => sizingLoop(design, long.target.value, 0));
+  if (loop?.status === "runsAway")
+    return [
+      {
+        code: "never-closes",
+        severity: "stop",
+        station: "brief",
+        subject: long.target.id,
+        params: { time: long.target.value },
+        figure: figure("share of each turn that the next adds again", loop.gain, 0, "ratio", mass.evidence, 1),
+        remedies: [{ code: "advice", params: { text: "lighten" }, patch: null }],
+      },
+    ];
   if (loop?.status !== "closes" || loop.mass <= heavy.target.value) return [];
   return [
     {
