@@ -10,7 +10,7 @@ import { alternatives } from "../core/mass/balanceSolver";
 import { seededRandom } from "../core/numeric/random";
 import { solveChain, solvePack } from "../core/power/chain";
 import { endurance } from "../core/power/endurance";
-import { nominalSetup } from "../core/power/evaluatePower";
+import { nominalSetup } from "../core/power/nominal";
 import { choices, judgeChoice, search, type SearchBounds, sizeOf, spaceAround } from "../core/power/search";
 import { startChromium } from "../tests/support/chromium";
 import { demoFile, freshFolder, spawnServer } from "../tests/support/server";

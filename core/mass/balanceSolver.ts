@@ -4,7 +4,7 @@ import type { Patch } from "../design/patch";
 import { ballastItem, ballastSpots } from "./ballast";
 import { shiftFor } from "./balance";
 import { type MassResult, rollUp } from "./rollup";
-import { attachedTo, movingMass, slideOf } from "./tree";
+import { attachedTo, moveItem, movingMass, slideOf, slideSteps } from "./tree";
 
 /** Where the CG shall be along one axis, m: a point has low = high. */
 export interface CgGoal {
@@ -217,7 +217,7 @@ export function alternatives(design: Design, question: BalanceQuestion, mass = r
     const item = half.items.find((i) => i.id === move.itemId);
     if (item) {
       const to = (move.from + move.to) / 2;
-      for (const part of [item, ...attachedTo(half.items, item.id)]) part.place[move.axis] += to - move.from;
+      moveItem(half, item.id, { [move.axis]: to - move.from });
       const rest = balance(half, { ...question, sliders: [] });
       if (rest.status === "solved" && rest.plan.added > 0) add("half slide, rest ballast", { status: "solved", plan: { ...rest.plan, moves: [{ ...move, to }] } });
     }
@@ -232,13 +232,10 @@ const same = (a: BalancePlan, b: BalancePlan) =>
 
 /** The plan as a change of the design: parts moved with what hangs on them, ballast added to the ledger. */
 export function planPatch(design: Design, plan: BalancePlan): Patch {
-  const set: Patch["set"] = [];
-  for (const move of plan.moves) {
+  const set = plan.moves.flatMap((move) => {
     const item = design.items.find((i) => i.id === move.itemId);
-    if (!item) continue;
-    for (const part of [item, ...attachedTo(design.items, item.id)])
-      if (move.axis !== "y" || !part.mirrored) set.push({ path: ["items", `#${part.id}`, "place", move.axis], value: part.place[move.axis] + move.to - move.from });
-  }
+    return item ? slideSteps(design.items, item, move.axis, move.to - move.from) : [];
+  });
   const addItems: Patch["addItems"] = [];
   for (const { spot, mass } of plan.ballast) addItems.push(ballastItem(design, mass, spot.place, spot.name, addItems.length));
   return { set, addItems };

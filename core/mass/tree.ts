@@ -1,3 +1,4 @@
+import type { Patch } from "../design/patch";
 import type { Axis, Design, Item, Point } from "../design/schema";
 
 /** Everything that hangs on a part, directly or not, without the part itself. */
@@ -23,6 +24,12 @@ export function slideOf(item: Item, axis: Axis): { from: number; to: number } | 
   if (axis === "y") return item.mirrored ? null : item.slideY;
   return item.slideZ;
 }
+
+/** The changes that move a part along an axis by some metres, with what hangs on it: pairs are not moved across by what they hang on. */
+export const slideSteps = (items: readonly Item[], item: Item, axis: Axis, by: number): Patch["set"] =>
+  [item, ...attachedTo(items, item.id)]
+    .filter((part) => axis !== "y" || !part.mirrored)
+    .map((part) => ({ path: ["items", `#${part.id}`, "place", axis], value: part.place[axis] + by }));
 
 /** Moves a part of this design, in place, and all that is attached to it by the same amount, m. */
 export function moveItem(design: Design, id: string, by: Partial<Point>): void {

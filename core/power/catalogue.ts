@@ -1,5 +1,5 @@
 import type { Battery, Unit } from "../design/schema";
-import { CHEMISTRY, type Chemistry } from "./battery";
+import { CHEMISTRY, type Chemistry, openCircuit } from "./battery";
 import { torqueConstant } from "./motor";
 
 /**
@@ -33,6 +33,9 @@ export const LAWS = {
   price: { motorPerWatt: 0.09, packPerWh: 1.1, controllerPerAmp: 0.8, propellerPerMetre: 30, band: 0.4 },
 } as const;
 
+/** Names by which a ledger entry is a motor or a controller (common practice). */
+export const NAMED = { motor: /\bmotors?\b/i, controller: /\b(controllers?|esc)\b/i };
+
 const guess = (value: number, band: number) => ({ value, evidence: "guess" as const, sd: band * value });
 
 /** A generic brushless motor of this Kv (rpm/V) and mass (kg). Valid for about 10 g to 1 kg. */
@@ -58,19 +61,27 @@ export function genericController(rating: number, cells: number): { controller: 
   };
 }
 
-/** A generic pack, and its mass (kg) from the specific energy of its chemistry. */
+/** A generic pack, its energy (Wh, at half charge) and its mass (kg) from the specific energy of its chemistry. */
 export function genericPack(
   chemistry: Chemistry,
   series: number,
   capacity: number,
-): { battery: Pick<Battery, "chemistry" | "series" | "capacity" | "cellResistance" | "cRating">; mass: number } {
-  const data = CHEMISTRY[chemistry];
-  const nominal = data.openCircuit[5] ?? 3.7;
+): { battery: Pick<Battery, "chemistry" | "series" | "capacity" | "cellResistance" | "cRating">; energy: number; mass: number } {
+  const energy = series * openCircuit(chemistry, 0.5) * capacity;
   return {
+    energy,
     battery: { chemistry, series, capacity: guess(capacity, 0.05), cellResistance: guess(LAWS.cellResistance[chemistry] / capacity, 0.3), cRating: LAWS.cRating[chemistry] },
-    mass: (series * nominal * capacity) / data.specificEnergy.value,
+    mass: energy / CHEMISTRY[chemistry].specificEnergy.value,
   };
 }
+
+/** A generic propeller of this size (m): what is stamped on it is a guess until one is chosen, its chord follows the law. */
+export const genericPropeller = (diameter: number, pitch: number, blades: number): Unit["propeller"] => ({
+  diameter: { value: diameter, evidence: "guess" },
+  pitch: { value: pitch, evidence: "guess" },
+  blades,
+  chord: guess(LAWS.chord.value * diameter, LAWS.chord.band),
+});
 
 /** Mass (kg) of a generic propeller of this diameter (m) and blade count. */
 export const propellerMass = (diameter: number, blades: number): number => LAWS.propellerMass.value * diameter ** LAWS.propellerMass.exponent * (0.5 + 0.25 * blades);

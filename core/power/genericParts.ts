@@ -3,7 +3,7 @@ import { type Design, newItem } from "../design/schema";
 import type { Dimension } from "../design/units";
 import { rollUp } from "../mass/rollup";
 import { CHEMISTRY, type Chemistry } from "./battery";
-import { LAWS, genericController, genericMotor, genericPack, propellerMass } from "./catalogue";
+import { LAWS, NAMED, genericController, genericMotor, genericPack, genericPropeller, propellerMass } from "./catalogue";
 
 /** Kinds of generic part, and what each is listed over. */
 export const GENERIC_KINDS = ["motor", "controller", "pack", "propeller", "servo"] as const;
@@ -90,8 +90,8 @@ export function genericParts(kind: GenericKind, wish: GenericWish): GenericPart[
       });
     case "pack":
       return CAPACITIES.map((capacity) => {
-        const { battery, mass } = genericPack(wish.chemistry, wish.series, capacity);
-        const { specificEnergy, openCircuit } = CHEMISTRY[wish.chemistry];
+        const { battery, energy, mass } = genericPack(wish.chemistry, wish.series, capacity);
+        const { specificEnergy } = CHEMISTRY[wish.chemistry];
         return {
           kind,
           battery,
@@ -101,7 +101,7 @@ export function genericParts(kind: GenericKind, wish: GenericWish): GenericPart[
           massBand: specificEnergy.sd / specificEnergy.value,
           figures: [
             { label: "capacity", value: capacity, dimension: "capacity", band: 0.05 },
-            { label: "energy", value: wish.series * (openCircuit[5] ?? 3.7) * capacity * 3600, dimension: "energy", band: 0.05 },
+            { label: "energy", value: energy * 3600, dimension: "energy", band: 0.05 },
             { label: "each cell", value: battery.cellResistance.value, dimension: "resistance", band: 0.3 },
             { label: "most current", value: battery.cRating * capacity, dimension: "current", band: 0.3 },
           ],
@@ -141,16 +141,14 @@ export function genericParts(kind: GenericKind, wish: GenericWish): GenericPart[
   }
 }
 
-const NAMED: Partial<Record<GenericKind, RegExp>> = { motor: /\bmotors?\b/i, controller: /\b(controllers?|esc)\b/i };
-
 /** The ledger entry that a part of this kind has now: by reference, else the only one whose name says so. An entry that is motor and controller at once is neither. */
 function entryOf(design: Design, unitId: string, kind: GenericKind): string | null {
   const unit = design.units.find((u) => u.id === unitId);
   if (kind === "pack") return design.batteries.find((b) => b.id === unit?.batteryId)?.itemId ?? null;
   if (kind === "propeller") return unit?.propellerItemId ?? null;
-  const named = NAMED[kind];
+  if (kind === "servo") return null;
   const other = kind === "motor" ? NAMED.controller : NAMED.motor;
-  const fits = named ? design.items.filter((i) => named.test(i.name) && !other?.test(i.name)) : [];
+  const fits = design.items.filter((i) => NAMED[kind].test(i.name) && !other.test(i.name));
   return fits.length === 1 ? (fits[0]?.id ?? null) : null;
 }
 
@@ -167,13 +165,7 @@ export function fitGeneric(design: Design, unitId: string, part: GenericPart): {
   if (part.kind === "motor" && unit) unit.motor = part.motor;
   if (part.kind === "controller" && unit) unit.controller = part.controller;
   if (part.kind === "pack" && battery) Object.assign(battery, part.battery);
-  if (part.kind === "propeller" && unit)
-    unit.propeller = {
-      diameter: { value: part.diameter, evidence: "guess" },
-      pitch: { value: part.pitch, evidence: "guess" },
-      blades: part.blades,
-      chord: { value: LAWS.chord.value * part.diameter, evidence: "guess", sd: LAWS.chord.band * LAWS.chord.value * part.diameter },
-    };
+  if (part.kind === "propeller" && unit) unit.propeller = genericPropeller(part.diameter, part.pitch, part.blades);
   const mass = { value: part.mass, evidence: "guess" as const, ...(part.massBand > 0 ? { sd: part.massBand * part.mass } : {}) };
   const id = entryOf(next, unitId, part.kind);
   const item = next.items.find((i) => i.id === id);

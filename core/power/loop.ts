@@ -1,7 +1,7 @@
 import type { Design } from "../design/schema";
 import { rollUp } from "../mass/rollup";
 import { GRAVITY } from "../media/air";
-import { nominalPower, nominalSetup } from "./evaluatePower";
+import { nominalPower, nominalSetup } from "./nominal";
 import { packEnergy } from "./otherPack";
 import { packPatch } from "./packPatch";
 import { applyPatch } from "../design/patch";

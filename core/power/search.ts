@@ -1,8 +1,8 @@
 import { type Design, newItem } from "../design/schema";
 import { extent, rollUp } from "../mass/rollup";
 import { CHEMISTRY } from "./battery";
-import { genericController, genericMotor, genericPack, priceOf, propellerMass } from "./catalogue";
-import { nominalPower, nominalSetup } from "./evaluatePower";
+import { NAMED, genericController, genericMotor, genericPack, genericPropeller, priceOf, propellerMass } from "./catalogue";
+import { nominalPower, nominalSetup } from "./nominal";
 
 /** What a search may vary: the values to try of each. A list of one holds it fixed. */
 export interface SearchSpace {
@@ -88,7 +88,7 @@ function replaced(design: Design): Set<string> {
   const unit = design.units[0];
   for (const b of design.batteries) if (b.itemId && b.id === unit?.batteryId) ids.add(b.itemId);
   if (unit?.propellerItemId) ids.add(unit.propellerItemId);
-  for (const i of design.items) if (/\b(motors?|speed controllers?|controllers?|esc)\b/i.test(i.name) && !ids.has(i.id)) ids.add(i.id);
+  for (const i of design.items) if (NAMED.motor.test(i.name) || NAMED.controller.test(i.name)) ids.add(i.id);
   return ids;
 }
 
@@ -112,12 +112,7 @@ export function withChoice(design: Design, choice: Choice, structure: number): D
   unit.motor = motor;
   unit.controller = controller;
   unit.gear = choice.ratio === 1 ? { ratio: 1, efficiency: { value: 1, evidence: "measured", sd: 0 } } : { ratio: choice.ratio, efficiency: { value: 0.95, evidence: "guess" } };
-  unit.propeller = {
-    diameter: { value: choice.diameter, evidence: "datasheet" },
-    pitch: { value: choice.pitchRatio * choice.diameter, evidence: "datasheet" },
-    blades: choice.blades,
-    chord: { value: 0.105 * choice.diameter, evidence: "guess", sd: 0.0105 * choice.diameter },
-  };
+  unit.propeller = genericPropeller(choice.diameter, choice.pitchRatio * choice.diameter, choice.blades);
   Object.assign(battery, pack.battery);
 
   const weight = (kg: number) => ({ value: kg, evidence: "guess" as const });
@@ -170,14 +165,13 @@ export function judgeChoice(design: Design, choice: Choice, bounds: SearchBounds
   // What the limits knock out needs no endurance: it is worked out only for what is left.
   const quick = nominalPower({ ...setup, packs: setup.packs.map((p) => ({ ...p, phases: [] })) });
   if (!quick) return null;
-  const energy = choice.series * (CHEMISTRY[battery.chemistry].openCircuit[5] ?? 3.7) * choice.capacity;
   const candidate: Candidate = {
     choice,
     auw: mass.mass,
     endurance: Number.NaN,
     thrustToWeight: quick.craft.thrustToWeight,
     heat: (quick.units[0]?.current ?? 0) / unit.motor.maxCurrent,
-    cost: priceOf(choice.motorMass, unit.controller.maxCurrent, energy, choice.diameter, choice.count),
+    cost: priceOf(choice.motorMass, unit.controller.maxCurrent, genericPack(battery.chemistry, choice.series, choice.capacity).energy, choice.diameter, choice.count),
     thrust: quick.craft.thrust,
     current: quick.units[0]?.current ?? 0,
   };
@@ -276,7 +270,7 @@ export function spaceAround(design: Design): SearchSpace | null {
   const box = extent(design);
   const largest = box ? Math.max(box.max.y - box.min.y, box.max.z - box.min.z, 0.05) * 1.2 : 1;
   const spread = (value: number, factors: number[], digits: number) => [...new Set(factors.map((f) => Number((value * f).toPrecision(digits))))];
-  const motorItem = design.items.find((i) => /\bmotors?\b/i.test(i.name))?.mass?.value ?? 0.08;
+  const motorItem = design.items.find((i) => NAMED.motor.test(i.name))?.mass?.value ?? 0.08;
   return {
     diameter: spread(unit.propeller.diameter.value, [0.8, 0.9, 1, 1.1, 1.2], 3).filter((d) => d <= Math.max(largest, unit.propeller.diameter.value)),
     pitchRatio: [0.45, 0.6, 0.75],

@@ -1,6 +1,6 @@
 import type { Design } from "../design/schema";
 import { rollUp } from "../mass/rollup";
-import { type Nominal, nominalPower, nominalSetup } from "./evaluatePower";
+import { type Nominal, nominalPower, nominalSetup } from "./nominal";
 
 /** What the scaling panel may turn. Factors, except cells, which are added. */
 export interface Scaling {

@@ -4,7 +4,7 @@ import type { Design } from "../../core/design/schema";
 import { rollUp } from "../../core/mass/rollup";
 import { GRAVITY, air } from "../../core/media/air";
 import { type Random, seededRandom } from "../../core/numeric/random";
-import { type PowerValues, nominalPower, nominalSetup } from "../../core/power/evaluatePower";
+import { type PowerValues, nominalPower, nominalSetup } from "../../core/power/nominal";
 import { INPUT_KEYS, inputId, powerInputs, setUp } from "../../core/power/setup";
 
 /** What a demo craft is really like: how its masses, places and coefficients differ from the design. */

@@ -1,42 +1,11 @@
 import { sql } from "drizzle-orm";
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import type { CraftRecord, NewRun, Problem } from "../../api/contracts";
+import { describe, expect, it } from "vitest";
 import { type CraftFile, type Fault, newFault } from "../../core/design/craftFile";
 import { quietDesign } from "../support/designs";
-import { type Running, demoFile, send, sendAs, startApp } from "../support/server";
+import { apiForTests, newRun, problem } from "../support/api";
+import { demoFile, sendAs } from "../support/server";
 
-let app: Running;
-beforeAll(async () => {
-  app = await startApp();
-});
-afterAll(() => app.close());
-beforeEach(async () => {
-  await app.open.db.execute(sql`truncate crafts cascade`);
-});
-
-const call = (method: string, path: string, body?: unknown) => send(app.address, method, path, body);
-const problem = (body: unknown) => body as Problem;
-const record = async (slug: string) => (await call("GET", `/api/crafts/${slug}`)).body as CraftRecord;
-
-async function makeCraft(name = "Test craft"): Promise<string> {
-  const r = await call("POST", "/api/crafts", { craft: { name, summary: "", heldUpBy: "wings" }, design: quietDesign(), question: "" });
-  expect(r.status).toBe(200);
-  return (r.body as { slug: string }).slug;
-}
-const run = (change: Partial<NewRun> = {}): NewRun => ({
-  date: "2026-02-01T10:00:00+01:00",
-  stage: 2,
-  purpose: "pull",
-  place: "",
-  pilot: "",
-  conditions: { airTemperature: null, wind: null, surface: "" },
-  pack: { name: "", restingVoltage: null, endVoltage: null, temperature: null },
-  outcome: "passed",
-  cautionsRead: true,
-  notes: "",
-  measured: [],
-  ...change,
-});
+const { app, call, record, makeCraft } = apiForTests();
 const fault = (change: Partial<Omit<Fault, "number">> = {}): Omit<Fault, "number"> => ({ ...newFault(1), title: "Shook", ...change });
 
 describe("craft files", () => {
@@ -67,7 +36,7 @@ describe("craft files", () => {
     await call("POST", "/api/crafts/import", demoFile("tern"));
     expect((await call("DELETE", "/api/crafts/tern")).status).toBe(200);
     expect((await call("GET", "/api/crafts/tern")).status).toBe(404);
-    const left = await app.open.db.execute(sql`select (select count(*) from runs) + (select count(*) from suspects) + (select count(*) from run_metrics) as n`);
+    const left = await app().open.db.execute(sql`select (select count(*) from runs) + (select count(*) from suspects) + (select count(*) from run_metrics) as n`);
     expect(Number((left as unknown as { rows: { n: unknown }[] }).rows[0]?.n)).toBe(0);
   });
 });
@@ -120,7 +89,7 @@ describe("runs freeze versions", () => {
       { metric: "liftOffSpeed", dimension: "speed" as const, measured: { value: 8, sd: 0.2, by: "logger" } },
       { metric: "Hum", dimension: "ratio" as const, measured: null },
     ];
-    expect((await call("POST", `/api/crafts/${slug}/versions/v1/runs`, run({ measured }))).body).toEqual({ number: 1 });
+    expect((await call("POST", `/api/crafts/${slug}/versions/v1/runs`, newRun({ measured }))).body).toEqual({ number: 1 });
     const { file } = await record(slug);
     expect(file.versions[0]?.frozenAt).not.toBeNull();
     expect(file.runs[0]?.metrics[0]?.predicted?.value).toBeCloseTo(0.92, 9);
@@ -130,20 +99,20 @@ describe("runs freeze versions", () => {
   });
   it("a powered run wants the cautions read", async () => {
     const slug = await makeCraft();
-    const r = await call("POST", `/api/crafts/${slug}/versions/v1/runs`, run({ cautionsRead: false }));
+    const r = await call("POST", `/api/crafts/${slug}/versions/v1/runs`, newRun({ cautionsRead: false }));
     expect(r.status).toBe(400);
     expect(problem(r.body).detail).toMatch(/cautions/);
-    expect((await call("POST", `/api/crafts/${slug}/versions/v1/runs`, run({ cautionsRead: false, stage: 1 }))).status).toBe(200);
+    expect((await call("POST", `/api/crafts/${slug}/versions/v1/runs`, newRun({ cautionsRead: false, stage: 1 }))).status).toBe(200);
   });
   it("predictions stay as copied when a run is edited later", async () => {
     const slug = await makeCraft();
     const auw = (value: number) => [{ metric: "auw", dimension: "mass" as const, measured: { value, sd: 0.001, by: "scale" } }];
-    await call("POST", `/api/crafts/${slug}/versions/v1/runs`, run({ measured: auw(0.95) }));
-    await app.open.db.execute(sql`update run_metrics set predicted_value = 0.5`);
-    expect((await call("PUT", `/api/crafts/${slug}/runs/1`, { revision: 0, run: run({ measured: auw(0.96), notes: "again" }) })).body).toEqual({ revision: 1 });
+    await call("POST", `/api/crafts/${slug}/versions/v1/runs`, newRun({ measured: auw(0.95) }));
+    await app().open.db.execute(sql`update run_metrics set predicted_value = 0.5`);
+    expect((await call("PUT", `/api/crafts/${slug}/runs/1`, { revision: 0, run: newRun({ measured: auw(0.96), notes: "again" }) })).body).toEqual({ revision: 1 });
     const kept = (await record(slug)).file.runs[0];
     expect(kept?.metrics[0]).toMatchObject({ predicted: { value: 0.5 }, measured: { value: 0.96 } });
-    expect((await call("PUT", `/api/crafts/${slug}/runs/1`, { revision: 0, run: run() })).status).toBe(409);
+    expect((await call("PUT", `/api/crafts/${slug}/runs/1`, { revision: 0, run: newRun() })).status).toBe(409);
   });
 });
 
@@ -157,7 +126,7 @@ describe("versions", () => {
     expect((await child("v9")).status).toBe(404);
     expect(problem((await call("DELETE", `/api/crafts/${slug}/versions/v1`)).body).detail).toMatch(/grew from v1/);
     expect((await call("DELETE", `/api/crafts/${slug}/versions/v1b`)).status).toBe(200);
-    await call("POST", `/api/crafts/${slug}/versions/v2/runs`, run());
+    await call("POST", `/api/crafts/${slug}/versions/v2/runs`, newRun());
     expect((await call("DELETE", `/api/crafts/${slug}/versions/v2`)).status).toBe(409);
   });
 });
@@ -167,13 +136,13 @@ describe("faults", () => {
   it("refuse closed without a test result and proven without a later run", async () => {
     const slug = await makeCraft();
     expect((await call("POST", `/api/crafts/${slug}/faults`, fault())).status).toBe(422);
-    await call("POST", `/api/crafts/${slug}/versions/v1/runs`, run());
+    await call("POST", `/api/crafts/${slug}/versions/v1/runs`, newRun());
     expect((await call("POST", `/api/crafts/${slug}/faults`, fault())).body).toEqual({ number: 1 });
     const save = (revision: number, change: Partial<Fault>) => call("PUT", `/api/crafts/${slug}/faults/1`, { revision, fault: fault(change) });
     expect((await save(0, { state: "closed" })).status).toBe(422);
     expect((await save(0, { state: "closed", suspects: [tested] })).body).toEqual({ revision: 1 });
     expect((await save(1, { state: "proven", suspects: [tested], proofRun: 1 })).status).toBe(422);
-    await call("POST", `/api/crafts/${slug}/versions/v1/runs`, run({ date: "2026-02-02T10:00:00+01:00" }));
+    await call("POST", `/api/crafts/${slug}/versions/v1/runs`, newRun({ date: "2026-02-02T10:00:00+01:00" }));
     expect((await save(1, { state: "proven", suspects: [tested], proofRun: 2 })).body).toEqual({ revision: 2 });
     expect((await save(1, { state: "unresolved" })).status).toBe(409);
     expect((await record(slug)).file.faults[0]).toMatchObject({ state: "proven", suspects: [{ result: "line parted" }] });
@@ -201,14 +170,14 @@ describe("hostile and broken requests", () => {
     expect((await call("GET", "/api/crafts/'; drop table crafts; --")).status).toBe(404);
   });
   it("answers only to names of this machine, and only to its own pages", async () => {
-    expect(await sendAs(app.address, { host: "evil.example" })).toBe(403);
-    expect(await sendAs(app.address, { host: "localhost:80" })).toBe(200);
-    expect(await sendAs(app.address, { host: "localhost", origin: "http://evil.example" })).toBe(403);
-    expect(await sendAs(app.address, { host: "localhost", origin: "null" })).toBe(403);
-    expect(await sendAs(app.address, { host: "localhost", origin: "http://localhost:4870" })).toBe(200);
+    expect(await sendAs(app().address, { host: "evil.example" })).toBe(403);
+    expect(await sendAs(app().address, { host: "localhost:80" })).toBe(200);
+    expect(await sendAs(app().address, { host: "localhost", origin: "http://evil.example" })).toBe(403);
+    expect(await sendAs(app().address, { host: "localhost", origin: "null" })).toBe(403);
+    expect(await sendAs(app().address, { host: "localhost", origin: "http://localhost:4870" })).toBe(200);
   });
   it("sends security headers", async () => {
-    const r = await fetch(`${app.address}/api/crafts`);
+    const r = await fetch(`${app().address}/api/crafts`);
     expect(r.headers.get("content-security-policy")).toContain("default-src 'self'");
     expect(r.headers.get("x-content-type-options")).toBe("nosniff");
     expect(r.headers.get("x-powered-by")).toBeNull();

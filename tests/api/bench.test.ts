@@ -1,34 +1,18 @@
-import { sql } from "drizzle-orm";
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import type { CraftRecord, Problem } from "../../api/contracts";
+import { describe, expect, it } from "vitest";
 import type { WeighIn } from "../../core/design/bench";
 import { quietDesign } from "../support/designs";
-import { type Running, demoFile, send, startApp } from "../support/server";
+import { apiForTests, newRun, problem } from "../support/api";
+import { demoFile } from "../support/server";
 import { measureDemo } from "../../server/demo/seed";
 import { hiddenSchema } from "../../server/demo/hiddenCraft";
 import { readFileSync } from "node:fs";
 import { weighIn } from "../../core/mass/weighIn";
 
-let app: Running;
-beforeAll(async () => {
-  app = await startApp();
-});
-afterAll(() => app.close());
-beforeEach(async () => {
-  await app.open.db.execute(sql`truncate crafts cascade`);
-});
+const { call, record, makeCraft } = apiForTests();
 
-const call = (method: string, path: string, body?: unknown) => send(app.address, method, path, body);
-const problem = (body: unknown) => body as Problem;
-const record = async (slug: string) => (await call("GET", `/api/crafts/${slug}`)).body as CraftRecord;
 const total = (loads: number[]): WeighIn => ({ kind: "total", scale: { resolution: 0.001, error: 0 }, loads });
 const session = (weighed: WeighIn = total([0.95, 0.951])) => ({ date: "2026-02-01T10:00:00+01:00", weighIn: weighed, notes: "" });
 const tailAt = (value: number) => ({ entries: [{ itemId: "tail", mass: { value, evidence: "measured", sd: 0.0005 } }], found: [] });
-
-async function makeCraft(): Promise<string> {
-  const r = await call("POST", "/api/crafts", { craft: { name: "Test", summary: "", heldUpBy: "wings" }, design: quietDesign(), question: "" });
-  return (r.body as { slug: string }).slug;
-}
 
 describe("bench sessions", () => {
   it("are kept with the ledger of that moment, and freeze nothing", async () => {
@@ -78,19 +62,7 @@ describe("bench sessions", () => {
 describe("taking evidence over", () => {
   it("puts a weighing into a frozen version too, keeps the prediction, and does not make itself stale", async () => {
     const slug = await makeCraft();
-    const run = {
-      date: "2026-02-01T10:00:00+01:00",
-      stage: 1,
-      purpose: "",
-      place: "",
-      pilot: "",
-      conditions: { airTemperature: null, wind: null, surface: "" },
-      pack: { name: "", restingVoltage: null, endVoltage: null, temperature: null },
-      outcome: "passed",
-      cautionsRead: true,
-      notes: "",
-      measured: [{ metric: "auw", dimension: "mass", measured: { value: 0.95, sd: 0.001, by: "scale" } }],
-    };
+    const run = newRun({ stage: 1, measured: [{ metric: "auw", dimension: "mass", measured: { value: 0.95, sd: 0.001, by: "scale" } }] });
     await call("POST", `/api/crafts/${slug}/versions/v1/runs`, run);
     await call("POST", `/api/crafts/${slug}/versions/v1/bench`, session());
     const before = await record(slug);

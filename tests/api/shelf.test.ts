@@ -1,21 +1,11 @@
 import { readFileSync } from "node:fs";
-import { sql } from "drizzle-orm";
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
 import type { Problem, ShelfRecord } from "../../api/contracts";
 import type { ShelfPack } from "../../core/design/shelf";
 import { readPacks } from "../../core/power/packShelf";
-import { type Running, send, startApp } from "../support/server";
+import { apiForTests } from "../support/api";
 
-let app: Running;
-beforeAll(async () => {
-  app = await startApp();
-});
-afterAll(() => app.close());
-beforeEach(async () => {
-  await app.open.db.execute(sql`truncate packs restart identity`);
-});
-
-const call = (method: string, path: string, body?: unknown) => send(app.address, method, path, body);
+const { call } = apiForTests();
 const list = async () => (await call("GET", "/api/packs")).body as ShelfRecord[];
 const pack = (name: string): ShelfPack => ({
   name,

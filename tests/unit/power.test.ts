@@ -4,7 +4,7 @@ import { air } from "../../core/media/air";
 import { CHEMISTRY, coldFactor, openCircuit } from "../../core/power/battery";
 import { type Drive, type Source, solveChain, solvePack, solveShared, throttleForThrust } from "../../core/power/chain";
 import { endurance } from "../../core/power/endurance";
-import { nominalPower, nominalSetup } from "../../core/power/evaluatePower";
+import { nominalPower, nominalSetup } from "../../core/power/nominal";
 import { motorAt, peakEfficiency, torqueConstant } from "../../core/power/motor";
 import { propellerMap } from "../../core/power/propeller";
 import { quietDesign } from "../support/designs";

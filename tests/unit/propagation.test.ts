@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { seededRandom } from "../../core/numeric/random";
-import { evaluatePower, nominalPower, nominalSetup } from "../../core/power/evaluatePower";
+import { evaluatePower } from "../../core/power/evaluatePower";
+import { nominalPower, nominalSetup } from "../../core/power/nominal";
 import { inputId, powerInputs, setUp } from "../../core/power/setup";
 import { changed, quietDesign } from "../support/designs";
 

@@ -3,7 +3,7 @@ import { evaluate } from "../../core/evaluate";
 import { rollUp } from "../../core/mass/rollup";
 import { LAWS, genericController, genericMotor, genericPack, motorMassFor, propellerMass } from "../../core/power/catalogue";
 import { dragAreaFrom } from "../../core/power/dragArea";
-import { nominalPower, nominalSetup } from "../../core/power/evaluatePower";
+import { nominalPower, nominalSetup } from "../../core/power/nominal";
 import { sizingLoop } from "../../core/power/loop";
 import { peakEfficiency } from "../../core/power/motor";
 import { type Candidate, type SearchBounds, type SearchResult, type SearchSpace, dominates, judgeChoice, search, sizeOf, spaceAround, withChoice } from "../../core/power/search";

@@ -3,10 +3,10 @@ import { METRICS } from "../../design/metrics";
 import type { Patch } from "../../design/patch";
 import { AXES, type Axis, type Item, type Target } from "../../design/schema";
 import { ballastFor, leverage } from "../../mass/balance";
-import { ballastItem, ballastSpots } from "../../mass/ballast";
+import { ballastItem, ballastSpots, isBallast } from "../../mass/ballast";
 import { type Alternative, alternatives, planPatch, reachOf, shortestSlide } from "../../mass/balanceSolver";
 import { rollUp } from "../../mass/rollup";
-import { attachedTo, movingMass } from "../../mass/tree";
+import { movingMass, slideSteps } from "../../mass/tree";
 import { type Finding, type Remedy, type Rule, type RuleInput, figureOf } from "../types";
 
 const CG_METRIC = { x: "cgX", y: "cgY", z: "cgZ" } as const;
@@ -179,10 +179,7 @@ export const slideShort: Rule = (input) => {
           patch: {
             set: [
               { path: ["items", `#${best.item.id}`, "slide", edge < x ? "from" : "to"], value: slide.to },
-              ...[best.item, ...attachedTo(design.items, best.item.id)].map((p) => ({
-                path: ["items", `#${p.id}`, "place", "x"],
-                value: p.place.x + slide.to - best.item.place.x,
-              })),
+              ...slideSteps(design.items, best.item, "x", slide.to - best.item.place.x),
             ],
             addItems: [],
           },
@@ -276,7 +273,7 @@ const BALLAST_SHARE = 0.08;
 export const ballastShare: Rule = ({ design, metrics, mass }) => {
   const share = metrics.ballastShare;
   if (!share || share.value <= BALLAST_SHARE || !mass) return [];
-  const dead = design.items.filter((i) => /^ballast\b/i.test(i.group) || /\b(ballast|trim lead|nose lead)\b/i.test(i.name));
+  const dead = design.items.filter(isBallast);
   const without = { ...design, items: design.items.filter((i) => !dead.includes(i)) };
   const rest = rollUp(without);
   const slide = rest && shortestSlide(without, rest, mass.cg.x);
@@ -297,7 +294,7 @@ export const ballastShare: Rule = ({ design, metrics, mass }) => {
                 code: "drop-ballast",
                 params: { mass: grams, item: item.name, by: slide.to - item.place.x },
                 patch: {
-                  set: [item, ...attachedTo(design.items, item.id)].map((p) => ({ path: ["items", `#${p.id}`, "place", "x"], value: p.place.x + slide.to - item.place.x })),
+                  set: slideSteps(design.items, item, "x", slide.to - item.place.x),
                   addItems: [],
                   removeItems: dead.map((d) => d.id),
                 },

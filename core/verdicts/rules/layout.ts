@@ -1,7 +1,7 @@
 import { METRICS } from "../../design/metrics";
 import { outOfEnvelope } from "../../mass/clash";
 import { growthOf } from "../../mass/growth";
-import { attachedTo } from "../../mass/tree";
+import { slideSteps } from "../../mass/tree";
 import { type Rule, figureOf } from "../types";
 import { costOfGram } from "./balance";
 
@@ -155,7 +155,7 @@ export const outsideEnvelope: Rule = ({ design }) => {
               code: "move-inside",
               params: { item: item.name, by: to - item.place[axis], axis },
               patch: {
-                set: [item, ...attachedTo(design.items, item.id)].map((p) => ({ path: ["items", `#${p.id}`, "place", axis], value: p.place[axis] + to - item.place[axis] })),
+                set: slideSteps(design.items, item, axis, to - item.place[axis]),
                 addItems: [],
               },
             },

@@ -4,7 +4,8 @@ import type { Design, Unit } from "../../design/schema";
 import { rollUp } from "../../mass/rollup";
 import { remembering } from "../../numeric/memo";
 import { findRoot } from "../../numeric/root";
-import { type Nominal, type PowerKey, type PowerResult, type SolvedPack, type SolvedUnit, nominalPower, nominalSetup } from "../../power/evaluatePower";
+import type { PowerResult, SolvedPack, SolvedUnit } from "../../power/evaluatePower";
+import { type Nominal, type PowerKey, nominalPower, nominalSetup } from "../../power/nominal";
 import type { Figure, Finding, Remedy, Rule, RuleInput } from "../types";
 
 export interface Solved extends RuleInput {

@@ -1,6 +1,6 @@
 import { useMemo, useState } from "react";
 import type { Dimension } from "../../../core/design/units";
-import type { Nominal } from "../../../core/power/evaluatePower";
+import type { Nominal } from "../../../core/power/nominal";
 import { type Scaling, UNSCALED, whatIf } from "../../../core/power/whatIf";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";

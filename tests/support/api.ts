@@ -1,0 +1,47 @@
+import { sql } from "drizzle-orm";
+import { afterAll, beforeAll, beforeEach, expect } from "vitest";
+import type { CraftRecord, NewRun, Problem } from "../../api/contracts";
+import { quietDesign } from "./designs";
+import { type Running, send, startApp } from "./server";
+
+export const problem = (body: unknown) => body as Problem;
+
+/** The API on a real database for one test file: started once, emptied before each test. */
+export function apiForTests() {
+  let app: Running;
+  beforeAll(async () => {
+    app = await startApp();
+  });
+  afterAll(() => app.close());
+  beforeEach(async () => {
+    await app.open.db.execute(sql`truncate crafts, packs restart identity cascade`);
+  });
+  const call = (method: string, path: string, body?: unknown) => send(app.address, method, path, body);
+  return {
+    app: () => app,
+    call,
+    record: async (slug: string) => (await call("GET", `/api/crafts/${slug}`)).body as CraftRecord,
+    /** A craft with one open version; its slug. */
+    makeCraft: async (name = "Test craft"): Promise<string> => {
+      const r = await call("POST", "/api/crafts", { craft: { name, summary: "", heldUpBy: "wings" }, design: quietDesign(), question: "" });
+      expect(r.status).toBe(200);
+      return (r.body as { slug: string }).slug;
+    },
+  };
+}
+
+/** A run as a client logs it. */
+export const newRun = (change: Partial<NewRun> = {}): NewRun => ({
+  date: "2026-02-01T10:00:00+01:00",
+  stage: 2,
+  purpose: "pull",
+  place: "",
+  pilot: "",
+  conditions: { airTemperature: null, wind: null, surface: "" },
+  pack: { name: "", restingVoltage: null, endVoltage: null, temperature: null },
+  outcome: "passed",
+  cautionsRead: true,
+  notes: "",
+  measured: [],
+  ...change,
+});
