@@ -1,5 +1,6 @@
 /** Short words for the demo crafts: parts, targets, runs and faults in the units that builders write. */
 import { type Fault, type Run, type RunMetric, type Suspect, newFault } from "../../core/design/craftFile";
+import type { Bench, WeighIn } from "../../core/design/bench";
 import type { Evidence } from "../../core/design/evidence";
 import { weigh } from "../../core/mass/evidence";
 import type { MetricKey } from "../../core/design/metrics";
@@ -125,3 +126,43 @@ export const run = (r: RunLine): Run => ({
 
 export const suspect = (id: string, cause: string, s: Partial<Suspect>): Suspect => ({ id, cause, for: "", against: "", test: "", minutes: null, result: "", state: "open", ...s });
 export const fault = (f: Partial<Fault> & Pick<Fault, "number" | "run" | "title">): Fault => ({ ...newFault(f.run), ...f });
+
+/** The kitchen scale of the demo: 1 g steps, 0.05 % calibration. */
+const SCALE = { resolution: 0.001, error: 0.0005 };
+/** Three readings that the seeding fills in off the hidden craft. */
+const thrice = () => [0, 0, 0];
+
+/** A bench session whose readings are taken at seeding. */
+export const session = (number: number, version: string, date: string, weighIn: WeighIn, notes = ""): Bench => ({
+  number,
+  version,
+  date: `${date}:00+01:00`,
+  weighIn,
+  notes,
+  tested: [],
+  adopted: "",
+});
+export const onOneScale = (): WeighIn => ({ kind: "total", scale: SCALE, loads: thrice() });
+/** One support ahead on the centreline, two behind at half a track (m) either side. */
+export const onThreeScales = (ahead: number, behind: number, half: number): WeighIn => ({
+  kind: "three-scales",
+  scale: SCALE,
+  ruler: 0.001,
+  at: [
+    { x: ahead, y: 0 },
+    { x: behind, y: -half },
+    { x: behind, y: half },
+  ],
+  loads: [thrice(), thrice(), thrice()],
+});
+export const tilted = (at: [number, number], angle: number, angleSd: number): WeighIn => ({
+  kind: "level-and-tilted",
+  scale: SCALE,
+  ruler: 0.001,
+  at,
+  height: 0,
+  level: [thrice(), thrice()],
+  tilted: [thrice(), thrice()],
+  angle,
+  angleSd,
+});

@@ -3,7 +3,7 @@ import type { CraftFile } from "../../core/design/craftFile";
 import { type Design, emptyDesign } from "../../core/design/schema";
 import { toItems } from "../../core/mass/partsExchange";
 import { readParts } from "../../core/mass/partsTable";
-import { edit, fault, item, part, run, suspect, target } from "./parts";
+import { edit, fault, item, onOneScale, onThreeScales, part, run, session, suspect, target, tilted } from "./parts";
 
 // ---------------------------------------------------------------- Samphire: twin-screw amphibious marsh crawler
 
@@ -165,63 +165,9 @@ export const samphire: CraftFile = {
     }),
   ],
   bench: [
-    {
-      number: 1,
-      version: "v1",
-      date: "2026-03-13T20:10:00+01:00",
-      weighIn: { kind: "total", scale: { resolution: 0.001, error: 0.0005 }, loads: [0, 0, 0] },
-      notes: "",
-      tested: [],
-      adopted: "",
-    },
-    {
-      number: 2,
-      version: "v1",
-      date: "2026-03-13T20:30:00+01:00",
-      weighIn: {
-        kind: "three-scales",
-        scale: { resolution: 0.001, error: 0.0005 },
-        ruler: 0.001,
-        at: [
-          { x: 0.1, y: 0 },
-          { x: 0.5, y: -0.12 },
-          { x: 0.5, y: 0.12 },
-        ],
-        loads: [
-          [0, 0, 0],
-          [0, 0, 0],
-          [0, 0, 0],
-        ],
-      },
-      notes: "On the kitchen scale in turns, two blocks of the same height under the others.",
-      tested: [],
-      adopted: "",
-    },
-    {
-      number: 3,
-      version: "v1",
-      date: "2026-03-13T20:50:00+01:00",
-      weighIn: {
-        kind: "level-and-tilted",
-        scale: { resolution: 0.001, error: 0.0005 },
-        ruler: 0.001,
-        at: [0.1, 0.5],
-        height: 0,
-        level: [
-          [0, 0, 0],
-          [0, 0, 0],
-        ],
-        tilted: [
-          [0, 0, 0],
-          [0, 0, 0],
-        ],
-        angle: 0.4,
-        angleSd: 0.007,
-      },
-      notes: "",
-      tested: [],
-      adopted: "",
-    },
+    session(1, "v1", "2026-03-13T20:10", onOneScale()),
+    session(2, "v1", "2026-03-13T20:30", onThreeScales(0.1, 0.5, 0.12), "On the kitchen scale in turns, two blocks of the same height under the others."),
+    session(3, "v1", "2026-03-13T20:50", tilted([0.1, 0.5], 0.4, 0.007)),
   ],
   faults: [
     fault({
