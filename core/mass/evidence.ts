@@ -20,7 +20,8 @@ export const massEvidenceSchema = z.object({
 });
 export type MassEvidence = z.infer<typeof massEvidenceSchema>;
 
-const isWeighed = (known: Known | null): boolean => known?.evidence === "measured" || known?.evidence === "proven";
+/** Whether a mass was weighed rather than thought of. */
+export const isWeighed = (known: Known | null): boolean => known?.evidence === "measured" || known?.evidence === "proven";
 
 /** Puts a weighing into an entry: what was predicted stays beside it. */
 export function weigh(item: Item, mass: Known): void {

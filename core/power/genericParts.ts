@@ -1,4 +1,5 @@
 import Papa from "papaparse";
+import { freeId } from "../design/ids";
 import { type Design, newItem } from "../design/schema";
 import type { Dimension } from "../design/units";
 import { rollUp } from "../mass/rollup";
@@ -174,9 +175,13 @@ export function fitGeneric(design: Design, unitId: string, part: GenericPart): {
     item.predicted = null;
     return { design: next, entry: item.name };
   }
-  let n = 1;
-  while (next.items.some((i) => i.id === `generic${n}`)) n++;
-  const added = newItem({ id: `generic${n}`, name: part.name, mass, place: { ...(rollUp(design)?.cg ?? { x: 0, y: 0, z: 0 }) }, size: { x: 0.03, y: 0.03, z: 0.03 } });
+  const added = newItem({
+    id: freeId(next.items, "generic"),
+    name: part.name,
+    mass,
+    place: { ...(rollUp(design)?.cg ?? { x: 0, y: 0, z: 0 }) },
+    size: { x: 0.03, y: 0.03, z: 0.03 },
+  });
   added.quantity = part.kind === "pack" || part.kind === "servo" ? 1 : (unit?.count ?? 1);
   next.items.push(added);
   if (part.kind === "pack" && battery) battery.itemId = added.id;

@@ -1,7 +1,9 @@
 import Papa from "papaparse";
+import { freeId } from "../design/ids";
 import { CHEMISTRIES, type Design, newItem } from "../design/schema";
 import { type PackReading, type ShelfPack, shelfPackSchema } from "../design/shelf";
 import { type Dimension, parseQuantity } from "../design/units";
+import { weigh } from "../mass/evidence";
 import { rollUp } from "../mass/rollup";
 import { CHEMISTRY } from "./battery";
 import { cellResistanceFrom } from "./loadTest";
@@ -38,11 +40,10 @@ export function fitPack(design: Design, batteryId: string, pack: ShelfPack): Des
   if (!pack.mass) return next;
   const item = next.items.find((i) => i.id === battery.itemId);
   if (item) {
-    item.predicted = item.mass && item.mass.evidence !== "measured" ? item.mass : item.predicted;
-    item.mass = pack.mass;
+    weigh(item, pack.mass);
     item.quantity = 1;
   } else {
-    const free = Array.from({ length: next.items.length + 1 }, (_, k) => `shelf-pack${k + 1}`).find((id) => !next.items.some((i) => i.id === id)) ?? "shelf-pack";
+    const free = freeId(next.items, "shelf-pack");
     next.items.push(newItem({ id: free, name, mass: pack.mass, place: { ...(rollUp(design)?.cg ?? { x: 0, y: 0, z: 0 }) }, size: { x: 0.1, y: 0.035, z: 0.03 } }));
     battery.itemId = free;
   }

@@ -1,3 +1,4 @@
+import { freeId } from "../../../core/design/ids";
 import { magnitudeSchema } from "../../../core/design/evidence";
 import { METRICS, METRIC_KEYS, type MetricKey } from "../../../core/design/metrics";
 import { type Target, environmentSchema } from "../../../core/design/schema";
@@ -217,9 +218,7 @@ export function BriefStation() {
   const add = () => {
     if (!missing) return;
     const [metric, comparison, value, upper] = missing;
-    let n = targets.length + 1;
-    while (targets.some((t) => t.id === `t${n}`)) n++;
-    edit((d) => d.brief.targets.push({ id: `t${n}`, metric, comparison, value, ...(upper === undefined ? {} : { upper }), weight: "must" }));
+    edit((d) => d.brief.targets.push({ id: freeId(targets, "t"), metric, comparison, value, ...(upper === undefined ? {} : { upper }), weight: "must" }));
   };
   const all = evaluation.targets.filter((t) => t.target.weight === "must");
   return (

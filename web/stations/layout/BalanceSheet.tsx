@@ -1,3 +1,4 @@
+import { freeId } from "../../../core/design/ids";
 import { useState } from "react";
 import { AXES, type Axis, type BallastSpot, ballastSpotSchema } from "../../../core/design/schema";
 import { type BalancePlan, type CgGoal, alternatives, balance, packMassFor, planPatch } from "../../../core/mass/balanceSolver";
@@ -81,9 +82,8 @@ export function BalanceSheet() {
     });
   const addSpot = () =>
     edit((d) => {
-      let n = d.ballastSpots.length + 1;
-      while (d.ballastSpots.some((s) => s.id === `spot-${n}`)) n++;
-      d.ballastSpots.push({ id: `spot-${n}`, name: `spot ${n}`, place: { x: evaluation.box?.min.x ?? 0, y: 0, z: evaluation.mass?.cg.z ?? 0 }, most: 0.2 });
+      const id = freeId(d.ballastSpots, "spot-");
+      d.ballastSpots.push({ id, name: id.replace("-", " "), place: { x: evaluation.box?.min.x ?? 0, y: 0, z: evaluation.mass?.cg.z ?? 0 }, most: 0.2 });
     });
   return (
     <section aria-label="Get it right" className="grid grid-cols-[300px_1fr] gap-6 px-4 py-3 max-[860px]:grid-cols-1">

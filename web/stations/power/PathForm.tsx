@@ -1,11 +1,10 @@
+import { freeId } from "../../../core/design/ids";
 import { type Conductor, type Regulator, conductorSchema, railLoadSchema, regulatorSchema } from "../../../core/design/schema";
 import type { PowerResult } from "../../../core/power/evaluatePower";
 import { currentThrough } from "../../../core/verdicts/rules/path";
 import { useDesk } from "../../app/desk";
 import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
-
-const newId = (stem: string) => `${stem}${Date.now().toString(36)}`;
 
 /** The current path branch by branch, and the regulators with what hangs on them. */
 export function PathForm({ result }: { result: PowerResult | null }) {
@@ -128,7 +127,7 @@ export function PathForm({ result }: { result: PowerResult | null }) {
           edit(
             (d) =>
               void d.conductors.push({
-                id: newId("c"),
+                id: freeId(d.conductors, "c"),
                 name: `Main plug${d.conductors.length > 0 ? ` ${d.conductors.length + 1}` : ""}`,
                 kind: "plug",
                 batteryId: pack.id,
@@ -234,7 +233,7 @@ export function PathForm({ result }: { result: PowerResult | null }) {
           <button
             type="button"
             className="link"
-            onClick={() => regulator(r.id, (x) => void x.loads.push({ id: newId("l"), name: `Servo ${x.loads.length + 1}`, current: 0.15, peak: 0.8, minVoltage: 4 }))}
+            onClick={() => regulator(r.id, (x) => void x.loads.push({ id: freeId(x.loads, "l"), name: `Servo ${x.loads.length + 1}`, current: 0.15, peak: 0.8, minVoltage: 4 }))}
           >
             add a load
           </button>
@@ -247,7 +246,7 @@ export function PathForm({ result }: { result: PowerResult | null }) {
           edit(
             (d) =>
               void d.regulators.push({
-                id: newId("r"),
+                id: freeId(d.regulators, "r"),
                 name: `Regulator ${d.regulators.length + 1}`,
                 batteryId: pack.id,
                 kind: "switching",
@@ -255,7 +254,7 @@ export function PathForm({ result }: { result: PowerResult | null }) {
                 maxCurrent: 3,
                 dropout: 1,
                 efficiency: 0.85,
-                loads: [{ id: newId("l"), name: "Receiver", current: 0.08, peak: 0.12, minVoltage: 3.5 }],
+                loads: [{ id: "l1", name: "Receiver", current: 0.08, peak: 0.12, minVoltage: 3.5 }],
               }),
           )
         }

@@ -1,3 +1,4 @@
+import { freeId } from "../../../core/design/ids";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { METRICS, type MetricKey } from "../../../core/design/metrics";
@@ -96,13 +97,8 @@ export function PowerStation() {
     if (live !== null) put({ throttle: String(Math.round(throttle * 100)) });
     setLive(null);
   };
-  const newId = (stem: string, taken: { id: string }[]) => {
-    let n = taken.length + 1;
-    while (taken.some((t) => t.id === `${stem}${n}`)) n++;
-    return `${stem}${n}`;
-  };
   const addDrive = () => {
-    const id = newId("d", design.units);
+    const id = freeId(design.units, "d");
     edit((d) => {
       const like = d.units.find((u) => u.id === chosen) ?? d.units[0];
       if (like) d.units.push({ ...structuredClone(like), id, name: `Drive ${d.units.length + 1}` });
@@ -110,7 +106,7 @@ export function PowerStation() {
     put({ of: id });
   };
   const addPack = () => {
-    const id = newId("b", design.batteries);
+    const id = freeId(design.batteries, "b");
     edit((d) => {
       const like = d.batteries.find((b) => b.id === chosen) ?? d.batteries[0];
       if (like) d.batteries.push({ ...structuredClone(like), id, name: `Pack ${d.batteries.length + 1}`, itemId: null });
