@@ -146,6 +146,26 @@ export type ParseResult = { ok: true; value: number } | { ok: false; message: st
 
 const TERM = /^\s*([+-]?)\s*(\d+(?:[.,]\d+)?(?:e[+-]?\d+)?|[.,]\d+)\s*([^\d+\s,.-][^\d+\s-]*(?:\/[a-zA-Z]+)?)?/u;
 
+/** Stages multiply: "48:13 × 2.5", "97 × 95 %". Each is a number, or teeth over teeth. Null when the text is no product and no quotient. */
+function readStages(text: string, dimension: "ratio" | "percent", habit: UnitHabit): ParseResult | null {
+  const stages = text.trim().split(/\s*[×x*]\s*/i);
+  if (stages.length === 1 && !(dimension === "ratio" && /\d\s*:\s*\d/.test(text))) return null;
+  let product = 1;
+  for (const stage of stages) {
+    const teeth = dimension === "ratio" ? /^(\S+)\s*:\s*(\S+)$/.exec(stage) : null;
+    const [top, bottom] = (teeth ? [teeth[1] ?? "", teeth[2] ?? ""] : [stage, null]).map((t) =>
+      t === null ? { ok: true as const, value: 1 } : parseQuantity(t, dimension, habit),
+    );
+    if (!top?.ok || !bottom?.ok || bottom.value === 0)
+      return {
+        ok: false,
+        message: `“${text.trim()}” is not a product of stages. Accepted: 3.2, 48:13, or several such as ${dimension === "ratio" ? "48:13 × 2.5" : "97 × 95 %"}.`,
+      };
+    product *= top.value / bottom.value;
+  }
+  return { ok: true, value: Number(product.toPrecision(12)) };
+}
+
 /**
  * Reads a typed number with any accepted unit, and simple sums (`7 oz`, `11.5 in`, `120+35 g`, `0,412 kg`). A term without a unit
  * takes the unit of the next term that has one, else the display unit.
@@ -153,6 +173,8 @@ const TERM = /^\s*([+-]?)\s*(\d+(?:[.,]\d+)?(?:e[+-]?\d+)?|[.,]\d+)\s*([^\d+\s,.
  * @returns the value in the stored unit, or a message that says what is wrong and what would be accepted
  */
 export function parseQuantity(text: string, dimension: Dimension, habit: UnitHabit = "metric"): ParseResult {
+  const product = dimension === "ratio" || dimension === "percent" ? readStages(text, dimension, habit) : null;
+  if (product) return product;
   const shown = DISPLAY[habit][dimension];
   const units = acceptedUnits(dimension).filter(Boolean).join(", ");
   const example = `a number${units ? `, in ${units}` : ""}; sums such as 120+35 work too`;

@@ -84,9 +84,10 @@ export function endurance(drives: readonly { drive: Drive; limit: number }[], pa
       power = Math.max(power, volts * current);
     }
     if (voltage < floor) return { seconds, endedBy: "floor", trace };
-    trace.push({ seconds, voltage, power, charge });
-    if (!(mean > 0)) return { seconds: Infinity, endedBy: "charge", trace };
-    seconds += (width * pack.capacity * 3600) / mean;
+    if (!(mean > 0)) return { seconds: Infinity, endedBy: "charge", trace: [...trace, { seconds, voltage, power, charge }] };
+    const lasts = (width * pack.capacity * 3600) / mean;
+    trace.push({ seconds: seconds + lasts / 2, voltage, power, charge });
+    seconds += lasts;
   }
   return { seconds, endedBy: "charge", trace };
 }

@@ -76,8 +76,6 @@ export interface PowerResult {
   curve: () => CurvePoint[];
   /** Against speed at full throttle, from standing to where the thrust is gone; made when asked for. */
   speedCurve: () => CurvePoint[];
-  /** The run of the pack that is spent first, were it colder (°C) or its resistance grown by a factor. */
-  endureWith: (change: { packTemperature?: number; resistanceFactor?: number }) => EnduranceResult | null;
   /** The endurance that ends the run: of the pack that is spent first. */
   endurance: EnduranceResult | null;
   dutyNeeds: PowerSetup["dutyNeeds"];
@@ -225,16 +223,6 @@ function solve(design: Design, mass: { value: number; sd: number; evidence: Evid
         return Array.from({ length: 17 }, (_, i) => (i * top) / 16).flatMap((v) => curvePoint(v, 1, v) ?? []);
       }),
       endurance: packs.reduce<EnduranceResult | null>((least, p) => (p.endurance && (least === null || p.endurance.seconds < least.seconds) ? p.endurance : least), null),
-      endureWith: ({ packTemperature, resistanceFactor = 1 }) => {
-        const other = structuredClone(design);
-        if (packTemperature !== undefined) other.brief.environment.packTemperature = packTemperature;
-        for (const b of other.batteries) b.cellResistance.value *= resistanceFactor;
-        const changed = setUp(other, new Map([...values].filter(([id]) => !id.endsWith("/cellResistance"))));
-        return changed.packs.reduce<EnduranceResult | null>((least, p) => {
-          const e = enduranceOf(changed, p);
-          return e && (least === null || e.seconds < least.seconds) ? e : least;
-        }, null);
-      },
       dutyNeeds: base.dutyNeeds,
       solved: base.units.every((u) => u.drive.propeller.solved),
       at,

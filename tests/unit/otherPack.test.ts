@@ -5,7 +5,6 @@ import { describe, expect, it } from "vitest";
 import { CHEMISTRY } from "../../core/power/battery";
 import { solveChain } from "../../core/power/chain";
 import { endurance } from "../../core/power/endurance";
-import { evaluatePower } from "../../core/power/evaluatePower";
 import { nominalSetup } from "../../core/power/nominal";
 import { temperatureRise } from "../../core/power/heat";
 import { capacityFor, meanCellVoltage, otherPack, packEnergy } from "../../core/power/otherPack";
@@ -63,15 +62,7 @@ describe("one timed run predicts another pack", () => {
   });
 });
 
-describe("cold, old, warm", () => {
-  it("a colder or older pack lasts less; the same pack as long as before", () => {
-    const power = evaluatePower(quietDesign(), { value: 0.92, sd: 0.01, evidence: "measured" });
-    if (power.status !== "solved") throw new Error(power.status);
-    const now = power.result.endurance?.seconds ?? 0;
-    expect(power.result.endureWith({})?.seconds).toBeCloseTo(now, 6);
-    expect(power.result.endureWith({ packTemperature: -15 })?.seconds ?? 0).toBeLessThan(now);
-    expect(power.result.endureWith({ resistanceFactor: 3 })?.seconds ?? 0).toBeLessThan(now);
-  });
+describe("temperature rise", () => {
   it("the rise is the rated one at the rated current, and falls with the loss", () => {
     const setup = nominalSetup(quietDesign(), 0.92);
     const unit = quietDesign().units[0];

@@ -1,9 +1,15 @@
 import { useMemo, useState } from "react";
+import { GRAVITY } from "../../../core/media/air";
+import { CHEMISTRY } from "../../../core/power/battery";
+import { type DischargePoint, discharge } from "../../../core/power/discharge";
+import { plain, showSd } from "../../../core/wording/format";
 import type { PowerResult } from "../../../core/power/evaluatePower";
 import "../../charts/setup";
 import { CurveChart, type Limit } from "../../charts/CurveChart";
 import { useDesk } from "../../app/desk";
 
+/** What the pack may be for the discharge curves; double resistance: an old pack (common practice). */
+const CHANGES = { "as it is": {}, cold: { packTemperature: -5 }, old: { resistanceFactor: 2 } } as const;
 const SHEETS = { throttle: "against throttle", speed: "against speed", discharge: "over the discharge" } as const;
 type Sheet = keyof typeof SHEETS;
 
@@ -12,7 +18,7 @@ export function Curves({ result, throttle, speed }: { result: PowerResult; throt
   const { design, evaluation } = useDesk();
   const [sheet, setSheet] = useState<Sheet>(speed > 0 ? "speed" : "throttle");
   const unit = result.units[result.lead]?.unit;
-  const weight = (evaluation.mass?.mass ?? 0) * 9.80665;
+  const weight = (evaluation.mass?.mass ?? 0) * GRAVITY;
   const full = result.values.thrust;
   const curve = useMemo(() => (sheet === "throttle" ? result.curve().map((c) => ({ ...c, x: c.x * 100 })) : sheet === "speed" ? result.speedCurve() : []), [result, sheet]);
   const points = useMemo(
@@ -45,12 +51,35 @@ export function Curves({ result, throttle, speed }: { result: PowerResult; throt
         : [],
     [unit],
   );
-  const [pack, setPack] = useState<"as it is" | "cold" | "old">("as it is");
+  const [pack, setPack] = useState<keyof typeof CHANGES>("as it is");
+  const { mass } = evaluation;
   const run = useMemo(
-    () => (sheet !== "discharge" || pack === "as it is" ? result.endurance : result.endureWith(pack === "cold" ? { packTemperature: -5 } : { resistanceFactor: 2 })),
-    [result, pack, sheet],
+    () => (sheet === "discharge" ? discharge(design, mass && { value: mass.mass, sd: mass.massSd, evidence: mass.evidence }, CHANGES[pack]) : null),
+    [design, mass, pack, sheet],
   );
-  const trace = run?.trace ?? [];
+  const battery = design.batteries.find((b) => b.id === run?.batteryId);
+  const floor = useMemo<Limit[]>(() => {
+    const volts = battery ? CHEMISTRY[battery.chemistry].floor * battery.series : 0;
+    return battery ? [{ value: volts, label: `cells' floor ${volts.toFixed(1)} V`, colour: "stop" }] : [];
+  }, [battery]);
+  const traces = useMemo(() => {
+    const of = (y: (p: DischargePoint) => number, sd: (p: DischargePoint) => number) => run?.points.map((p) => ({ x: p.seconds / 60, y: y(p), sd: sd(p) })) ?? [];
+    return {
+      voltage: of(
+        (p) => p.voltage,
+        (p) => p.voltageSd,
+      ),
+      power: of(
+        (p) => p.power,
+        (p) => p.powerSd,
+      ),
+      charge: of(
+        (p) => 100 * p.charge,
+        (p) => 100 * p.chargeSd,
+      ),
+    };
+  }, [run]);
+  const minutes = (run && Number.isFinite(run.seconds) ? run.seconds : 60) / 60;
   const xMax = sheet === "throttle" ? 100 : (curve.at(-1)?.x ?? 1);
   const x = sheet === "throttle" ? { title: "throttle, %", at: throttle * 100 } : { title: "speed, m/s", at: speed };
   return (
@@ -70,44 +99,30 @@ export function Curves({ result, throttle, speed }: { result: PowerResult; throt
         ))}
         {sheet === "discharge" && (
           <span className="ml-auto flex items-center gap-1 text-[11px]" role="group" aria-label="Pack">
-            {(["as it is", "cold", "old"] as const).map((p) => (
+            {(Object.keys(CHANGES) as (keyof typeof CHANGES)[]).map((p) => (
               <button key={p} type="button" className={`chip ${p === pack ? "chip-on" : ""}`} aria-pressed={p === pack} onClick={() => setPack(p)}>
                 {p === "cold" ? "at −5 °C" : p === "old" ? "old, twice the resistance" : p}
               </button>
             ))}
-            <b className="num ml-2 text-ink">{run ? `${(run.seconds / 60).toFixed(1)} min` : ""}</b>
+            <b className="num ml-2 text-ink">{run && Number.isFinite(run.seconds) ? `${plain(run.seconds, "time")} ± ${showSd(run.sd, "time")}` : ""}</b>
           </span>
         )}
       </div>
       <div className="grid grid-cols-3 gap-4 max-[900px]:grid-cols-[minmax(0,1fr)]">
         {sheet === "discharge" ? (
-          trace.length > 0 ? (
+          traces.voltage.length > 0 ? (
             <>
               <CurveChart
                 title="Pack voltage under the heaviest phase"
                 xTitle="minutes"
                 yTitle="voltage, V"
-                points={trace.map((t) => ({ x: t.seconds / 60, y: t.voltage, sd: 0 }))}
-                limits={[]}
-                xMax={(trace.at(-1)?.seconds ?? 60) / 60}
+                points={traces.voltage}
+                limits={floor}
+                xMax={minutes}
                 fromZero={false}
               />
-              <CurveChart
-                title="Pack power, heaviest phase"
-                xTitle="minutes"
-                yTitle="power, W"
-                points={trace.map((t) => ({ x: t.seconds / 60, y: t.power, sd: 0 }))}
-                limits={[]}
-                xMax={(trace.at(-1)?.seconds ?? 60) / 60}
-              />
-              <CurveChart
-                title="State of charge"
-                xTitle="minutes"
-                yTitle="charge, %"
-                points={trace.map((t) => ({ x: t.seconds / 60, y: t.charge * 100, sd: 0 }))}
-                limits={[]}
-                xMax={(trace.at(-1)?.seconds ?? 60) / 60}
-              />
+              <CurveChart title="Pack power, heaviest phase" xTitle="minutes" yTitle="power, W" points={traces.power} limits={[]} xMax={minutes} />
+              <CurveChart title="State of charge" xTitle="minutes" yTitle="charge, %" points={traces.charge} limits={[]} xMax={minutes} />
             </>
           ) : (
             <p>State a duty first: what the pack is asked for over a run.</p>

@@ -12,11 +12,14 @@ import { TextField } from "../../fields/TextField";
 const positive = magnitudeSchema.shape.value;
 const orZero = magnitudeOrZeroSchema.shape.value;
 
-function Line({ label, children }: { label: string; children: ReactNode }) {
+function Line({ label, hint, children }: { label: string; hint?: string; children: ReactNode }) {
   return (
     <div className="grid grid-cols-[118px_1fr] items-center gap-2">
       <span>{label}</span>
-      {children}
+      <div className="min-w-0">
+        {children}
+        {hint && <small className="block text-[11px] text-pencil">{hint}</small>}
+      </div>
     </div>
   );
 }
@@ -273,7 +276,7 @@ export function DriveForm({ unit }: { unit: Unit }) {
             onCommit={(k) => drive((u) => void (u.controller.resistance = k))}
           />
         </Line>
-        <Line label="Reduction">
+        <Line label="Reduction" hint="Several stages multiply: 48:13 × 2.5">
           <QuantityField
             boxed
             label="Gear ratio"
@@ -283,7 +286,7 @@ export function DriveForm({ unit }: { unit: Unit }) {
             onCommit={(v) => v !== null && drive((u) => void (u.gear.ratio = v))}
           />
         </Line>
-        <Line label="Gear efficiency">
+        <Line label="Gear efficiency" hint="Of all stages: 97 × 95 %">
           <KnownField
             label="Gear efficiency"
             value={gear.efficiency}

@@ -53,7 +53,7 @@ export function Duty() {
               <td>
                 <TextField label={`Phase ${i + 1}`} value={p.name} onCommit={(v) => change(p.id, (x) => void (x.name = v))} />
               </td>
-              <td className="w-14">
+              <td className="w-[68px]">
                 <QuantityField
                   label={`${p.name}, lasts`}
                   value={p.seconds}
