@@ -1,46 +1,18 @@
-import { existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { ElementHandle } from "puppeteer-core";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import type { CraftFile } from "../../core/design/craftFile";
-import { startChromium } from "../support/chromium";
-import { type User, userOf } from "../support/page";
-import { type Spawned, freshFolder, root, spawnServer } from "../support/server";
+import { beforeAll, describe, expect, it } from "vitest";
+import { demoInBrowser } from "../support/browser";
+import type { User } from "../support/page";
+import { root } from "../support/server";
 
-let server: Spawned;
-let stopBrowser: () => Promise<void>;
+const demo = demoInBrowser();
+const { downloaded, exported, pageErrors } = demo;
 let user: User;
-const data = freshFolder();
-const downloads = mkdtempSync(join(tmpdir(), "ultraform-downloads-"));
-const pageErrors: string[] = [];
-
-beforeAll(async () => {
-  server = await spawnServer(data, ["--demo"], ["dist/server/main.js"]);
-  expect(server.address, server.output()).not.toBe("");
-  const { browser, stop } = await startChromium();
-  stopBrowser = stop;
-  const page = await browser.newPage();
-  page.on("pageerror", (e) => pageErrors.push(String(e)));
-  page.on("dialog", (d) => void d.accept());
-  const session = await page.createCDPSession();
-  await session.send("Browser.setDownloadBehavior", { behavior: "allow", downloadPath: downloads });
-  user = userOf(page, server.address);
-});
-afterAll(async () => {
-  await stopBrowser?.();
-  server?.process.kill("SIGTERM");
-  await server?.exited;
-  for (const folder of [data, downloads]) rmSync(folder, { recursive: true, force: true });
+beforeAll(() => {
+  user = demo.user();
 });
 
-const exported = async (slug: string): Promise<CraftFile> => (await (await fetch(`${server.address}/api/crafts/${slug}/export`)).json()) as CraftFile;
-const newest = async (slug: string) => (await exported(slug)).versions.at(-1);
-const items = async (slug: string) => (await newest(slug))?.design.items ?? [];
-const downloaded = async (name: string) => {
-  for (let k = 0; k < 40 && !existsSync(join(downloads, name)); k++) await new Promise((r) => setTimeout(r, 100));
-  return readFileSync(join(downloads, name), "utf8");
-};
+const items = async (slug: string) => (await demo.design(slug)).items;
 const cgX = async () => Number((await user.read('[data-metric="cgX"]')).split(" ")[0]);
 
 describe("a parts list into an empty craft", () => {
@@ -163,7 +135,7 @@ describe("Layout of the demo craft", () => {
     await user.fill("Steps", "2");
     await user.page.waitForFunction(() => document.querySelectorAll("[data-step]").length === 2);
     await user.saved();
-    expect((await newest("tern"))?.design.walkBack).toMatchObject({ stop: 0.347, steps: 2, itemId: "pack" });
+    expect((await demo.design("tern")).walkBack).toMatchObject({ stop: 0.347, steps: 2, itemId: "pack" });
   });
   it("lays an outline under the side view and refuses what is none", async () => {
     await user.open("/craft/tern/v5/layout?sheet=drawing");
@@ -177,7 +149,7 @@ describe("Layout of the demo craft", () => {
     await user.page.waitForSelector("[data-outline]");
     await user.fill("Outline 1, spans", "800");
     await user.saved();
-    expect((await newest("tern"))?.design.outlines[0]?.scale).toBeCloseTo(0.008, 6);
+    expect((await demo.design("tern")).outlines[0]?.scale).toBeCloseTo(0.008, 6);
   });
 });
 

@@ -1,50 +1,21 @@
 import { execFileSync } from "node:child_process";
-import { existsSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
+import { writeFileSync } from "node:fs";
 import { join } from "node:path";
 import type { ElementHandle } from "puppeteer-core";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import type { CraftFile } from "../../core/design/craftFile";
+import { beforeAll, describe, expect, it } from "vitest";
 import { METRICS, type MetricKey } from "../../core/design/metrics";
 import { show } from "../../core/wording/format";
-import { startChromium } from "../support/chromium";
-import { type User, userOf } from "../support/page";
-import { type Spawned, freshFolder, root, spawnServer } from "../support/server";
+import { demoInBrowser } from "../support/browser";
+import type { User } from "../support/page";
+import { root } from "../support/server";
 
-let server: Spawned;
-let stopBrowser: () => Promise<void>;
+const demo = demoInBrowser();
+const { exported, pageErrors, requests, work } = demo;
 let user: User;
-let secondUser: () => Promise<User>;
-const data = freshFolder();
-const work = mkdtempSync(join(tmpdir(), "ultraform-work-"));
-const requests = new Set<string>();
-const pageErrors: string[] = [];
-
-beforeAll(async () => {
-  expect(existsSync(join(root, "dist/server/main.js"))).toBe(true);
-  server = await spawnServer(data, ["--demo"], ["dist/server/main.js"]);
-  expect(server.address, server.output()).not.toBe("");
-  const { browser, stop } = await startChromium();
-  stopBrowser = stop;
-  secondUser = async () => {
-    const page = await browser.newPage();
-    // A picture written into the page itself (a date field's) is no request.
-    page.on("request", (r) => r.url().startsWith("data:") || requests.add(new URL(r.url()).host));
-    page.on("pageerror", (e) => pageErrors.push(String(e)));
-    page.on("dialog", (d) => void d.accept());
-    return userOf(page, server.address);
-  };
-  user = await secondUser();
-});
-afterAll(async () => {
-  await stopBrowser?.();
-  server?.process.kill("SIGTERM");
-  await server?.exited;
-  rmSync(data, { recursive: true, force: true });
-  rmSync(work, { recursive: true, force: true });
+beforeAll(() => {
+  user = demo.user();
 });
 
-const exported = async (slug: string): Promise<CraftFile> => (await (await fetch(`${server.address}/api/crafts/${slug}/export`)).json()) as CraftFile;
 const evaluated = (path: string, version: string) =>
   JSON.parse(execFileSync(process.execPath, ["dist/cli/main.js", "evaluate", path, "--version", version], { cwd: root, encoding: "utf8" })) as {
     results: Record<string, { value: number; uncertainty: number }>;
@@ -393,7 +364,7 @@ describe("the whole loop, as a user would", () => {
   });
 
   it("a stale save shows both states and merges nothing", async () => {
-    const other = await secondUser();
+    const other = await demo.another();
     await user.open("/craft/plover/v2/layout");
     await other.open("/craft/plover/v2/layout");
     await other.fill("Hull, weighed each", "190 g");
@@ -426,7 +397,7 @@ describe("the whole loop, as a user would", () => {
   });
 
   it("no request left this machine", () => {
-    expect([...requests]).toEqual([new URL(server.address).host]);
+    expect([...requests]).toEqual([new URL(demo.address()).host]);
   });
 });
 

@@ -88,7 +88,7 @@ export function WhatIfSheet() {
                 <th className="text-right!">as it is</th>
                 <th className="text-right!">then</th>
                 <th className="text-right!">change</th>
-                <th />
+                <th className="max-[600px]:hidden" />
               </tr>
             </thead>
             <tbody>
@@ -101,7 +101,7 @@ export function WhatIfSheet() {
                     <td className="num text-right">{Number.isFinite(a) ? plain(a, dimension) : "–"}</td>
                     <td className="num measured text-right">{Number.isFinite(b) ? plain(b, dimension) : "–"}</td>
                     <td className="num text-right">{Number.isFinite(share) ? `${share >= 0 ? "+" : "−"}${Math.abs(share * 100).toFixed(0)} %` : ""}</td>
-                    <td className="w-40">
+                    <td className="w-40 max-[600px]:hidden">
                       {Number.isFinite(share) && (
                         <svg width="150" height="12" viewBox="0 0 150 12" aria-hidden="true">
                           <path d="M75 0v12" stroke="var(--rule)" />

@@ -1,0 +1,238 @@
+import type { ElementHandle } from "puppeteer-core";
+import { beforeAll, describe, expect, it } from "vitest";
+import { demoInBrowser } from "../support/browser";
+import type { User } from "../support/page";
+
+const demo = demoInBrowser();
+let user: User;
+beforeAll(() => {
+  user = demo.user();
+});
+
+/** Number that a text begins with, spaces of grouping left out. */
+const first = (text: string) => Number.parseFloat(text.replace(/[\s\u00a0\u202f]/g, "").replace("−", "-"));
+const codes = () => user.page.$$eval("[data-code]", (list) => list.map((e) => e.getAttribute("data-code")));
+const metric = async (key: string) => first(await user.read(`[data-metric="${key}"]`));
+/** Numbers of the hidden table beneath a curve: x, y and ±. */
+const curve = async (title: string) =>
+  user.page.$$eval(
+    "figure table",
+    (tables, wanted) => tables.filter((t) => t.caption?.textContent === wanted).flatMap((t) => [...t.tBodies[0]!.rows].map((r) => [...r.cells].map((c) => Number(c.textContent)))),
+    title,
+  );
+
+describe("a drive that cannot be", () => {
+  it.each([
+    ["", "Motor Kv", "0", /[Gg]reater|above|more than|>0/],
+    ["", "Winding resistance", "-3 mΩ", /[Gg]reater|above|more than|>0/],
+    ["", "Gear ratio", "0", /a gear ratio is a positive number|A gear ratio is a positive number/],
+    ["", "Blades", "1", /2 to 6 blades/],
+    ["", "Motor Kv", "fast", /not a number.*Accepted/],
+    ["", "Throttle limit", "140 %", /1|100/],
+    ["b", "Cells in series", "100", /at most 24 cells|At most 24 cells/],
+    ["b", "Usable share", "NaN", /not a number/],
+  ])("%s %s of %s is refused at its field, and nothing is lost", async (of, label, text, message) => {
+    const design = await demo.design("tern");
+    await user.open(`/craft/tern/v5/power${of === "b" ? `?of=${design.batteries[0]?.id}` : ""}`);
+    await user.fill(label, text);
+    const field = await user.page.waitForSelector(`[aria-label="${label}"][aria-invalid="true"]`);
+    expect(await field?.evaluate((e) => (e as HTMLInputElement).value)).toBe(text);
+    const said = await field?.evaluate((e) => document.getElementById(e.getAttribute("aria-describedby") ?? "")?.textContent ?? "");
+    expect(said).toMatch(message);
+    expect(await demo.design("tern")).toEqual(design);
+  });
+  it("gearing is taken in stages, by teeth", async () => {
+    await user.open("/craft/tern/v5/power");
+    await user.fill("Gear ratio", "42:30 × 1.5");
+    await user.saved();
+    expect((await demo.design("tern")).units[0]?.gear.ratio).toBeCloseTo(2.1, 9);
+    await user.click("Undo");
+    await user.saved();
+    expect((await demo.design("tern")).units[0]?.gear.ratio).toBeCloseTo(1.4, 9);
+  });
+});
+
+describe("points of work", () => {
+  it("less throttle gives less thrust; the throttle for a thrust is the one that gives it", async () => {
+    await user.open("/craft/tern/v5/power?throttle=60");
+    await user.fill("Throttle for thrust", "6 N", "Enter");
+    await user.page.waitForFunction(() => /throttle=\d+/.test(location.search));
+    const throttle = Number(new URL(user.page.url()).searchParams.get("throttle"));
+    expect(throttle).toBeGreaterThan(50);
+    expect(throttle).toBeLessThan(85);
+    const points = await curve("Thrust, standing");
+    const below = points.filter((p) => (p[0] ?? 0) <= throttle).at(-1);
+    const above = points.find((p) => (p[0] ?? 0) >= throttle);
+    expect(below?.[1] ?? 0).toBeLessThanOrEqual(6.05);
+    expect(above?.[1] ?? 0).toBeGreaterThanOrEqual(5.95);
+  });
+  it("moving takes thrust away, and a drag area gives a top speed that a timed run can state", async () => {
+    await user.open("/craft/tern/v5/power?speed=10");
+    await user.click("against speed");
+    const moving = await curve("Thrust and drag");
+    expect(moving.length).toBeGreaterThan(8);
+    expect(moving.at(-1)?.[1] ?? 99).toBeLessThan(moving[0]?.[1] ?? 0);
+    await user.fill("Timed speed", "16 m/s");
+    await user.click("Work it out");
+    await user.saved();
+    const { dragArea } = await demo.design("tern");
+    expect(dragArea?.evidence).toBe("calculated");
+    expect(dragArea?.value ?? 0).toBeGreaterThan(0);
+    // By its own meaning: at full throttle the craft now goes as fast as it was timed.
+    await user.page.waitForFunction(() => Math.abs(Number.parseFloat(document.querySelector('[data-metric="speed"]')?.textContent ?? "0") - 16) < 0.3);
+    await user.click("Undo");
+    await user.saved();
+  });
+  it("over the discharge: a band, and another time for a cold pack and an old one, which sag more", async () => {
+    await user.open("/craft/tern/v5/power");
+    await user.click("over the discharge");
+    await user.see(/min ± /);
+    const now = await curve("Pack voltage under the heaviest phase");
+    expect(now.length).toBeGreaterThan(10);
+    for (const p of now) expect(p[2]).toBeGreaterThan(0);
+    const minutes = async () => first(await user.read('[role="group"][aria-label="Pack"] b'));
+    const lasts = await minutes();
+    for (const other of ["at −5 °C", "old, twice the resistance"]) {
+      await user.click(other);
+      await user.page.waitForFunction(
+        (m: number) => Math.abs(Number.parseFloat(document.querySelector('[role="group"][aria-label="Pack"] b')?.textContent ?? "0") - m) > 0.05,
+        {},
+        lasts,
+      );
+      expect((await curve("Pack voltage under the heaviest phase"))[0]?.[1] ?? 99).toBeLessThan(now[0]?.[1] ?? 0);
+      await user.click("as it is");
+    }
+  });
+});
+
+describe("several drives", () => {
+  it("share the pack's sag: with the others at rest a drive has more volts", async () => {
+    await user.open("/craft/lantern/v2/power");
+    const loaded = await metric("packVoltage");
+    const text = () => user.page.$eval("main svg", (e) => e.textContent ?? "");
+    const all = await text();
+    await user.click("Lift, fore");
+    await user.click("Lift, aft");
+    await user.click("Tail fan");
+    await user.page.waitForFunction((before: string) => document.querySelector("main svg")?.textContent !== before, {}, all);
+    const alone = await text();
+    const volts = (t: string) => Number(/(\d\.\d\d) ± \d\.\d\d V/.exec(t)?.[1]);
+    expect(volts(alone)).toBeGreaterThan(volts(all));
+    expect(loaded).toBeCloseTo(volts(all), 1);
+  });
+  it("a drive is added, fed by another pack, and taken out again", async () => {
+    await user.open("/craft/lantern/v2/power");
+    await user.click("add a pack");
+    await user.saved();
+    await user.click("add a drive");
+    await user.saved();
+    await user.choose("Fed by pack", "Pack 2");
+    await user.saved();
+    const design = await demo.design("lantern");
+    expect(design.units).toHaveLength(5);
+    expect(design.units.at(-1)?.batteryId).toBe(design.batteries.at(-1)?.id);
+    for (let k = 0; k < 3; k++) await user.click("Undo");
+    await user.saved();
+    expect((await demo.design("lantern")).units).toHaveLength(4);
+  });
+  it("a thin plug and a thirsty servo are said, and the plug's remedy clears it", async () => {
+    const design = await demo.design("lantern");
+    const [plug] = design.conductors;
+    const [rail] = design.regulators;
+    if (!plug || !rail) throw new Error("no path");
+    await user.open("/craft/lantern/v2/power?of=path");
+    await user.fill(`${plug.name}, made for`, "4 A");
+    await user.saved();
+    await user.see(`${plug.name} carries`);
+    await user.fill(`${rail.name}, at most`, "0.1 A");
+    await user.saved();
+    expect(await codes()).toEqual(expect.arrayContaining(["conductor-current", "rail-current"]));
+    const finding = await user.page.waitForSelector('[data-code="conductor-current"]');
+    const apply = await finding?.$("button.act");
+    await apply?.evaluate((e) => e.scrollIntoView({ block: "center" }));
+    await apply?.click();
+    await user.page.waitForFunction(() => document.querySelector('[data-code="conductor-current"]') === null);
+    for (let k = 0; k < 3; k++) await user.click("Undo");
+    await user.saved();
+    expect((await demo.design("lantern")).conductors[0]?.maxCurrent).toBe(plug.maxCurrent);
+  });
+});
+
+describe("packs of one's own", () => {
+  const upload = async (text: string) => {
+    const input = (await user.page.waitForSelector('input[aria-label="Read packs from a CSV list"]')) as ElementHandle<HTMLInputElement>;
+    await input.uploadFile(demo.file("shed.csv", text));
+  };
+  it("a list is read: what is refused is named with its line, the rest stands on the shelf, and goes out again", async () => {
+    await user.open("/craft/tern/v5/power?sheet=packs");
+    await user.page.waitForSelector('[data-pack="Ice box, A"]');
+    await upload("Pack;Cells;Capacity (mAh);Mass (g)\nShed one;3;2 200;181\nShed two;3;2,200;180\nShed three;90;1000;50\n");
+    await user.page.waitForSelector('[data-pack="Shed one"]');
+    await user.see(/Line 3: Capacity.*could be read two ways/);
+    await user.see(/Line 4: .*at most 24 cells/);
+    expect(await user.read('[data-pack="Shed one"]')).toMatch(/3 × LiPo.*2\.20 Ah.*181 g/);
+    await upload("Pack,Cells,Capacity (mAh)\nShed one,3,2200\n");
+    await user.see("There is a pack called “Shed one” already");
+    await user.click("save as CSV");
+    expect(await demo.downloaded("packs.csv")).toMatch(/^Pack,Chemistry,Cells,Capacity \(mAh\)[^\n]*\n[\s\S]*Shed one,LiPo,3,2200,181/);
+  });
+  it("a save from a page that was opened before another's is refused, and shows what is held", async () => {
+    const other = await demo.another();
+    for (const who of [user, other]) {
+      await who.open("/craft/tern/v5/power?sheet=packs");
+      await (await who.page.waitForSelector('[data-pack="Shed one"] button'))?.click();
+      await who.page.waitForSelector('[aria-label="Log of Shed one"]');
+    }
+    await other.fill("Shelf pack cycles", "12");
+    await other.page.waitForFunction(() => /\b12\b/.test(document.querySelector('[data-pack="Shed one"]')?.textContent ?? ""));
+    await user.fill("Shelf pack cycles", "7");
+    await user.see("was saved elsewhere");
+    await user.page.waitForFunction(() => /\b12\b/.test(document.querySelector('[data-pack="Shed one"]')?.textContent ?? ""));
+    await other.page.close();
+  });
+  it("fitted, the craft is predicted with it", async () => {
+    await user.open("/craft/tern/v5/power");
+    const before = await metric("packVoltage");
+    await user.open("/craft/tern/v5/power?sheet=packs");
+    await user.click("Fit Ice box, B");
+    await user.see("Ice box, B is in the draft.");
+    await user.saved();
+    await user.open("/craft/tern/v5/power");
+    // Twice the resistance of the newer pack: it sags more.
+    expect(await metric("packVoltage")).toBeLessThan(before);
+    const { batteries, items } = await demo.design("tern");
+    expect(batteries[0]).toMatchObject({ name: "Ice box, B", cellResistance: { evidence: "measured" } });
+    expect(items.find((i) => i.id === batteries[0]?.itemId)?.mass?.value).toBeCloseTo(0.309, 9);
+    await user.click("Undo");
+    await user.saved();
+  });
+});
+
+describe("the search", () => {
+  it("can be stopped while it runs, and says when its bounds leave nothing", async () => {
+    await user.open("/craft/tern/v5/power?sheet=search");
+    await user.fill("Search Kv", "1000, 1200, 1400, 1600, 1800, 2000, 2200", "Enter");
+    const start = await user.page.waitForSelector('section[aria-label="Search"] .act-first');
+    await start?.click();
+    await user.click("Cancel");
+    await user.page.waitForSelector('section[aria-label="Search"] .act-first');
+    expect(await user.page.$("[data-candidate]")).toBeNull();
+    await user.fill("Search Kv", "1900", "Enter");
+    await user.fill("Search Capacity", "3.8", "Enter");
+    await user.fill("All-up mass at most", "700 g");
+    await (await user.page.waitForSelector('section[aria-label="Search"] .act-first'))?.click();
+    await user.see(/[Nn]othing|[Nn]one/);
+    await user.see(/mass \d+/);
+  });
+});
+
+describe("on a phone", () => {
+  it.each(["drives", "search", "loop", "whatif", "packs", "generic"])("the sheet %s of Power fits 390 × 844", async (sheet) => {
+    await user.page.setViewport({ width: 390, height: 844 });
+    await user.open(`/craft/lantern/v2/power?sheet=${sheet}`);
+    await user.see("Verdicts");
+    const wide = await user.page.evaluate(() => Math.max(document.documentElement.scrollWidth, document.querySelector("main")?.scrollWidth ?? 0));
+    expect(wide).toBeLessThanOrEqual(390);
+    expect(demo.pageErrors).toEqual([]);
+  });
+});

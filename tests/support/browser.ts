@@ -1,0 +1,70 @@
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterAll, beforeAll, expect } from "vitest";
+import type { CraftFile } from "../../core/design/craftFile";
+import { startChromium } from "./chromium";
+import { type User, userOf } from "./page";
+import { type Spawned, freshFolder, root, spawnServer } from "./server";
+
+/** The built application with the demo craft and a browser before it, for one test file. What went wrong in the pages and every host that was asked are kept. */
+export function demoInBrowser() {
+  let server: Spawned;
+  let user: User;
+  let another: () => Promise<User>;
+  let stopBrowser: () => Promise<void>;
+  const data = freshFolder();
+  const work = mkdtempSync(join(tmpdir(), "ultraform-work-"));
+  const pageErrors: string[] = [];
+  const requests = new Set<string>();
+  beforeAll(async () => {
+    expect(existsSync(join(root, "dist/server/main.js"))).toBe(true);
+    server = await spawnServer(data, ["--demo"], ["dist/server/main.js"]);
+    expect(server.address, server.output()).not.toBe("");
+    const { browser, stop } = await startChromium();
+    stopBrowser = stop;
+    another = async () => {
+      const page = await browser.newPage();
+      // A picture written into the page itself (a date field's) is no request.
+      page.on("request", (r) => r.url().startsWith("data:") || requests.add(new URL(r.url()).host));
+      page.on("pageerror", (e) => pageErrors.push(String(e)));
+      page.on("dialog", (d) => void d.accept());
+      const session = await page.createCDPSession();
+      await session.send("Browser.setDownloadBehavior", { behavior: "allow", downloadPath: work });
+      return userOf(page, server.address);
+    };
+    user = await another();
+  });
+  afterAll(async () => {
+    await stopBrowser?.();
+    server?.process.kill("SIGTERM");
+    await server?.exited;
+    for (const folder of [data, work]) rmSync(folder, { recursive: true, force: true });
+  });
+  const exported = async (slug: string): Promise<CraftFile> => (await (await fetch(`${server.address}/api/crafts/${slug}/export`)).json()) as CraftFile;
+  return {
+    user: () => user,
+    another: () => another(),
+    address: () => server.address,
+    work,
+    pageErrors,
+    requests,
+    exported,
+    /** The newest design of a craft as the server has it. */
+    design: async (slug: string) => {
+      const design = (await exported(slug)).versions.at(-1)?.design;
+      if (!design) throw new Error(`no design of ${slug}`);
+      return design;
+    },
+    /** Text of a file that the page saved. */
+    downloaded: async (name: string) => {
+      for (let k = 0; k < 40 && !existsSync(join(work, name)); k++) await new Promise((r) => setTimeout(r, 100));
+      return readFileSync(join(work, name), "utf8");
+    },
+    /** A file to be chosen in a dialog; its path. */
+    file: (name: string, text: string) => {
+      writeFileSync(join(work, name), text);
+      return join(work, name);
+    },
+  };
+}
