@@ -2,7 +2,7 @@ import { z } from "zod";
 import { benchSchema } from "../core/design/bench";
 import { craftFileSchema, craftSchema, faultSchema, runSchema, versionSchema } from "../core/design/craftFile";
 import { designSchema } from "../core/design/schema";
-import { shelfPackSchema } from "../core/design/shelf";
+import { shelfPartSchema } from "../core/design/shelf";
 import { massEvidenceSchema } from "../core/mass/evidence";
 
 /** What client and server agree on about one route. Both sides validate with these schemas. */
@@ -45,8 +45,8 @@ export const craftSummarySchema = z.object({
 });
 export type CraftSummary = z.infer<typeof craftSummarySchema>;
 
-/** A pack on the shelf, with the revision that a save must name. */
-export const shelfRecordSchema = z.object({ id: number, revision, pack: shelfPackSchema });
+/** A part on the shelf, with the revision that a save must name. */
+export const shelfRecordSchema = z.object({ id: number, revision, part: shelfPartSchema });
 export type ShelfRecord = z.infer<typeof shelfRecordSchema>;
 
 /** A run as it is logged: the server gives it its number and copies in the predictions. */
@@ -128,22 +128,22 @@ export const contracts = {
     response: z.object({ revision }),
   }),
   deleteBench: contract({ method: "delete", path: "/api/crafts/:slug/bench/:number", params: inNumber, body: none, response: nothing }),
-  listPacks: contract({ method: "get", path: "/api/packs", params: nothing, body: none, response: z.array(shelfRecordSchema) }),
-  addPacks: contract({
+  listShelf: contract({ method: "get", path: "/api/shelf", params: nothing, body: none, response: z.array(shelfRecordSchema) }),
+  addToShelf: contract({
     method: "post",
-    path: "/api/packs",
+    path: "/api/shelf",
     params: nothing,
-    body: z.object({ packs: z.array(shelfPackSchema).min(1).max(500) }),
+    body: z.object({ parts: z.array(shelfPartSchema).min(1).max(500) }),
     response: z.object({ ids: z.array(number) }),
   }),
-  savePack: contract({
+  saveShelf: contract({
     method: "put",
-    path: "/api/packs/:id",
+    path: "/api/shelf/:id",
     params: z.object({ id: number }),
-    body: z.object({ revision, pack: shelfPackSchema }),
+    body: z.object({ revision, part: shelfPartSchema }),
     response: z.object({ revision }),
   }),
-  deletePack: contract({ method: "delete", path: "/api/packs/:id", params: z.object({ id: number }), body: none, response: nothing }),
+  deleteFromShelf: contract({ method: "delete", path: "/api/shelf/:id", params: z.object({ id: number }), body: none, response: nothing }),
   adopt: contract({ method: "post", path: "/api/crafts/:slug/bench/:number/adopt", params: inNumber, body: adoptionSchema, response: z.object({ revision }) }),
 } as const;
 

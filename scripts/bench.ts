@@ -11,7 +11,8 @@ import { seededRandom } from "../core/numeric/random";
 import { solveChain, solvePack } from "../core/power/chain";
 import { endurance } from "../core/power/endurance";
 import { nominalSetup } from "../core/power/nominal";
-import { choices, judgeChoice, search, type SearchBounds, sizeOf, spaceAround } from "../core/power/search";
+import { judgeChoice, search, type SearchBounds } from "../core/power/search";
+import { choices, sizeOf, spaceAround } from "../core/power/searchSpace";
 import { startChromium } from "../tests/support/chromium";
 import { demoFile, freshFolder, spawnServer } from "../tests/support/server";
 
@@ -110,7 +111,8 @@ for (const parts of [15, 60, 300]) {
     );
   }
   const design = demoFile("tern").versions.at(-1)?.design;
-  const around = design && spaceAround(design);
+  const unitId = design?.units[0]?.id ?? "";
+  const around = design && spaceAround(design, unitId);
   if (design && around) {
     const space = { ...around, kv: around.kv.slice(0, 2) };
     const bounds: SearchBounds = { maxMass: 1.5, minEndurance: 360, minThrustToWeight: 0.8, maxCost: null, maxTipMach: 0.7, structure: 0.15 };
@@ -121,9 +123,9 @@ for (const parts of [15, 60, 300]) {
       work();
       console.log(`${name.padEnd(46)} ${Math.round((of * 1000) / (performance.now() - start))} candidates in a second (${of})`);
     };
-    timeOf("sizing search", () => void [...search(design, space, bounds)]);
+    timeOf("sizing search", () => void [...search({ design, unitId, space, bounds })]);
     timeOf("plain nested loop, same models, full discharge", () => {
-      for (const choice of choices(space)) judgeChoice(design, choice, none);
+      for (const choice of choices(space)) judgeChoice({ design, unitId, bounds: none }, choice);
     });
   }
 }

@@ -18,7 +18,7 @@ const VIEWS: Record<string, string> = {
   versions: "/craft/tern/v4/versions?from=v3",
   lantern: "/craft/lantern/v2/power",
   search: "/craft/tern/v5/power?sheet=search",
-  packs: "/craft/tern/v5/power?sheet=packs",
+  shelf: "/craft/tern/v5/power?sheet=shelf",
   loop: "/craft/annulus/v2/power?sheet=loop",
   night: "/craft/tern/v5/layout?part=pack",
 };
@@ -42,12 +42,12 @@ for (const [name, path] of Object.entries(VIEWS)) {
     await page.waitForSelector('section[aria-label="Search"] td button', { timeout: 60_000 });
     await page.click('section[aria-label="Search"] td button');
   }
-  if (name === "packs") {
+  if (name === "shelf") {
     await page.waitForSelector("[data-pack] button");
     await page.click("[data-pack] button");
   }
   // The lower sheet of the station is what these pictures are about.
-  const down = { balance: 330, search: 500, packs: 500, loop: 500 }[name];
+  const down = { balance: 330, search: 500, shelf: 500, loop: 500 }[name];
   if (down) await page.evaluate((y) => document.querySelector(".frame-main")?.scrollTo(0, y), down);
   await page.screenshot({ path: `${folder}/${name}.png` as `${string}.png` });
   console.log(name);

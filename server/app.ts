@@ -97,11 +97,11 @@ export function makeApp({ db, log, now }: AppOptions): Express {
     return {};
   });
   bind(app, c.adopt, async ({ params, body }) => ({ revision: await benchStore.adopt(db, params.slug, params.number, body) }));
-  bind(app, c.listPacks, () => shelf.listPacks(db));
-  bind(app, c.addPacks, ({ body }) => shelf.addPacks(db, body.packs));
-  bind(app, c.savePack, async ({ params, body }) => ({ revision: await shelf.savePack(db, params.id, body.revision, body.pack) }));
-  bind(app, c.deletePack, async ({ params }) => {
-    await shelf.deletePack(db, params.id);
+  bind(app, c.listShelf, () => shelf.listShelf(db));
+  bind(app, c.addToShelf, ({ body }) => shelf.addToShelf(db, body.parts));
+  bind(app, c.saveShelf, async ({ params, body }) => ({ revision: await shelf.saveShelf(db, params.id, body.revision, body.part) }));
+  bind(app, c.deleteFromShelf, async ({ params }) => {
+    await shelf.deleteFromShelf(db, params.id);
     return {};
   });
   app.use("/api", () => {

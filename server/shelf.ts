@@ -1,55 +1,57 @@
-import { and, asc, eq, inArray, sql } from "drizzle-orm";
+import { and, asc, eq, sql } from "drizzle-orm";
 import type { ShelfRecord } from "../api/contracts";
-import type { ShelfPack } from "../core/design/shelf";
+import type { ShelfPart } from "../core/design/shelf";
 import type { Database } from "./db/open";
-import { packs } from "./db/schema";
+import { shelf } from "./db/schema";
 import { notFound, refused, stale } from "./problems";
 
-/** All packs on the shelf, by name. */
-export async function listPacks(db: Database): Promise<ShelfRecord[]> {
-  const rows = await db.select().from(packs).orderBy(asc(packs.name));
-  return rows.map(({ id, revision, pack }) => ({ id, revision, pack }));
+/** All parts on the shelf, by kind and name. */
+export async function listShelf(db: Database): Promise<ShelfRecord[]> {
+  const rows = await db.select().from(shelf).orderBy(asc(shelf.kind), asc(shelf.name));
+  return rows.map(({ id, revision, part }) => ({ id, revision, part }));
 }
 
-const taken = (names: string[]) => refused(`There is a pack called “${names.join("”, “")}” already: every pack has a name of its own.`);
-const isDuplicate = (error: unknown): boolean => /packs_name/.test(`${String(error)} ${String((error as { cause?: unknown }).cause)}`);
+const taken = (parts: readonly Pick<ShelfPart, "kind" | "name">[]) =>
+  refused(`There is a ${parts[0]?.kind} called “${parts.map((p) => p.name).join("”, “")}” already: every part of a kind has a name of its own.`);
+const isDuplicate = (error: unknown): boolean => /shelf_name/.test(`${String(error)} ${String((error as { cause?: unknown }).cause)}`);
+const key = (p: Pick<ShelfPart, "kind" | "name">) => `${p.kind} ${p.name}`;
 
-/** Puts packs on the shelf, all or none. */
-export async function addPacks(db: Database, list: ShelfPack[]): Promise<{ ids: number[] }> {
-  const names = list.map((p) => p.name);
-  const twice = names.filter((n, i) => names.indexOf(n) !== i);
+/** Puts parts on the shelf, all or none. */
+export async function addToShelf(db: Database, list: ShelfPart[]): Promise<{ ids: number[] }> {
+  const keys = list.map(key);
+  const twice = list.filter((p, i) => keys.indexOf(key(p)) !== i);
   if (twice.length > 0) throw taken(twice);
   return db.transaction(async (tx) => {
-    const there = await tx.select({ name: packs.name }).from(packs).where(inArray(packs.name, names));
-    if (there.length > 0) throw taken(there.map((t) => t.name));
+    const there = (await tx.select({ kind: shelf.kind, name: shelf.name }).from(shelf)).filter((t) => keys.includes(key(t)));
+    if (there.length > 0) throw taken(there);
     const rows = await tx
-      .insert(packs)
-      .values(list.map((pack) => ({ name: pack.name, pack })))
-      .returning({ id: packs.id });
+      .insert(shelf)
+      .values(list.map((part) => ({ kind: part.kind, name: part.name, part })))
+      .returning({ id: shelf.id });
     return { ids: rows.map((r) => r.id) };
   });
 }
 
-export async function savePack(db: Database, id: number, revision: number, pack: ShelfPack): Promise<number> {
+export async function saveShelf(db: Database, id: number, revision: number, part: ShelfPart): Promise<number> {
   return db.transaction(async (tx) => {
     try {
       const [saved] = await tx
-        .update(packs)
-        .set({ name: pack.name, pack, revision: sql`${packs.revision} + 1` })
-        .where(and(eq(packs.id, id), eq(packs.revision, revision)))
-        .returning({ revision: packs.revision });
+        .update(shelf)
+        .set({ kind: part.kind, name: part.name, part, revision: sql`${shelf.revision} + 1` })
+        .where(and(eq(shelf.id, id), eq(shelf.revision, revision)))
+        .returning({ revision: shelf.revision });
       if (saved) return saved.revision;
     } catch (error) {
-      if (isDuplicate(error)) throw taken([pack.name]);
+      if (isDuplicate(error)) throw taken([part]);
       throw error;
     }
-    const [held] = await tx.select().from(packs).where(eq(packs.id, id));
-    if (!held) throw notFound("This pack is no longer on the shelf.");
+    const [held] = await tx.select().from(shelf).where(eq(shelf.id, id));
+    if (!held) throw notFound("This part is no longer on the shelf.");
     throw stale(`“${held.name}” was saved elsewhere since it was opened here.`, { current: held });
   });
 }
 
-export async function deletePack(db: Database, id: number): Promise<void> {
-  const gone = await db.delete(packs).where(eq(packs.id, id)).returning({ id: packs.id });
-  if (gone.length === 0) throw notFound("This pack is no longer on the shelf.");
+export async function deleteFromShelf(db: Database, id: number): Promise<void> {
+  const gone = await db.delete(shelf).where(eq(shelf.id, id)).returning({ id: shelf.id });
+  if (gone.length === 0) throw notFound("This part is no longer on the shelf.");
 }

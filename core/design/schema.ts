@@ -130,6 +130,8 @@ export const unitSchema = z.object({
   count: z.number().int().min(1).max(24).describe("like units, each with its own motor and controller"),
   batteryId: id.describe("pack that feeds them"),
   propellerItemId: id.nullable().describe("ledger entry that is this propeller: it places the thrust line"),
+  motorItemId: id.nullable().default(null).describe("ledger entry that is this motor; null: found by its name"),
+  controllerItemId: id.nullable().default(null).describe("ledger entry that is this controller; null: found by its name"),
   direction: z.enum(["ahead", "astern", "up", "down", "port", "starboard"]).describe("way in which the unit pushes the craft"),
   tilt: finite
     .min(-Math.PI / 2)

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { magnitudeSchema } from "./evidence";
-import { batterySchema } from "./schema";
+import { batterySchema, controllerSchema, motorSchema, propellerSchema } from "./schema";
 
 const reading = z.number().finite().positive().nullable();
 
@@ -15,13 +15,39 @@ export const packReadingSchema = z.object({
 });
 export type PackReading = z.infer<typeof packReadingSchema>;
 
+const common = {
+  name: z.string().trim().min(1, "a part on the shelf needs a name").max(80),
+  mass: magnitudeSchema.nullable().describe("kg"),
+  price: z.number().finite().min(0).max(1e6).nullable().default(null).describe("€"),
+  notes: z.string().max(1000),
+};
+
 /** A pack of one's own, with its name on it, whatever craft it sits in. */
 export const shelfPackSchema = batterySchema.pick({ chemistry: true, series: true, capacity: true, cellResistance: true, cRating: true }).extend({
-  name: z.string().trim().min(1, "a pack needs a name").max(80),
-  mass: magnitudeSchema.nullable().describe("kg"),
+  kind: z.literal("pack"),
+  ...common,
   bought: z.iso.date("a date like 2026-03-21").nullable(),
   cycles: z.number().int().min(0).max(20_000).nullable().describe("charges so far"),
-  notes: z.string().max(1000),
   readings: z.array(packReadingSchema).max(500),
 });
 export type ShelfPack = z.infer<typeof shelfPackSchema>;
+
+export const shelfMotorSchema = motorSchema.extend({ kind: z.literal("motor"), ...common });
+export const shelfControllerSchema = controllerSchema.extend({ kind: z.literal("controller"), ...common });
+export const shelfPropellerSchema = propellerSchema.extend({ kind: z.literal("propeller"), ...common });
+export const shelfServoSchema = z.object({
+  kind: z.literal("servo"),
+  ...common,
+  torque: magnitudeSchema.describe("stall torque at the voltage below, N·m"),
+  voltage: z.number().positive().max(60).describe("V"),
+  stallCurrent: magnitudeSchema.describe("A"),
+  minVoltage: z.number().min(0).max(60).describe("least voltage at which it works, V"),
+});
+
+/** A part of one's own: bought, named, weighed, measured. It stands on a shelf beside all craft and can be fitted into any. */
+export const shelfPartSchema = z.discriminatedUnion("kind", [shelfPackSchema, shelfMotorSchema, shelfControllerSchema, shelfPropellerSchema, shelfServoSchema]);
+export type ShelfPart = z.infer<typeof shelfPartSchema>;
+export type ShelfKind = ShelfPart["kind"];
+export type ShelfOf<K extends ShelfKind> = Extract<ShelfPart, { kind: K }>;
+/** A part that has no log of its own. */
+export type PlainPart = Exclude<ShelfPart, ShelfPack>;

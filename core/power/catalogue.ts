@@ -86,8 +86,13 @@ export const genericPropeller = (diameter: number, pitch: number, blades: number
 /** Mass (kg) of a generic propeller of this diameter (m) and blade count. */
 export const propellerMass = (diameter: number, blades: number): number => LAWS.propellerMass.value * diameter ** LAWS.propellerMass.exponent * (0.5 + 0.25 * blades);
 
-/** Price (€) of a whole generic drive and its pack. */
-export function priceOf(motorMass: number, rating: number, packEnergyWh: number, diameter: number, count: number): number {
+/** Usual prices (€) of one motor (kg), controller (A), propeller (m) and of a pack (Wh). */
+export function priceOf(motorMass: number, rating: number, packEnergyWh: number, diameter: number) {
   const { price } = LAWS;
-  return count * (price.motorPerWatt * motorMass * LAWS.motorPower.value + price.controllerPerAmp * rating + price.propellerPerMetre * diameter) + price.packPerWh * packEnergyWh;
+  return {
+    motor: price.motorPerWatt * motorMass * LAWS.motorPower.value,
+    controller: price.controllerPerAmp * rating,
+    propeller: price.propellerPerMetre * diameter,
+    pack: price.packPerWh * packEnergyWh,
+  };
 }

@@ -1,10 +1,10 @@
 import Papa from "papaparse";
-import { freeId } from "../design/ids";
-import { type Design, newItem } from "../design/schema";
+import type { Design } from "../design/schema";
+import type { ShelfPart } from "../design/shelf";
 import type { Dimension } from "../design/units";
-import { rollUp } from "../mass/rollup";
 import { CHEMISTRY, type Chemistry } from "./battery";
-import { LAWS, NAMED, genericController, genericMotor, genericPack, genericPropeller, propellerMass } from "./catalogue";
+import { LAWS, genericController, genericMotor, genericPack, genericPropeller, propellerMass } from "./catalogue";
+import { putInLedger } from "./ledgerEntry";
 
 /** Kinds of generic part, and what each is listed over. */
 export const GENERIC_KINDS = ["motor", "controller", "pack", "propeller", "servo"] as const;
@@ -142,17 +142,6 @@ export function genericParts(kind: GenericKind, wish: GenericWish): GenericPart[
   }
 }
 
-/** The ledger entry that a part of this kind has now: by reference, else the only one whose name says so. An entry that is motor and controller at once is neither. */
-function entryOf(design: Design, unitId: string, kind: GenericKind): string | null {
-  const unit = design.units.find((u) => u.id === unitId);
-  if (kind === "pack") return design.batteries.find((b) => b.id === unit?.batteryId)?.itemId ?? null;
-  if (kind === "propeller") return unit?.propellerItemId ?? null;
-  if (kind === "servo") return null;
-  const other = kind === "motor" ? NAMED.controller : NAMED.motor;
-  const fits = design.items.filter((i) => NAMED[kind].test(i.name) && !other.test(i.name));
-  return fits.length === 1 ? (fits[0]?.id ?? null) : null;
-}
-
 /**
  * The design with a generic part in place of what a drive has: its numbers in the drive or pack, and its mass in the ledger entry that it replaces, as guesses. A part that no single
  * entry stands for is added to the ledger at the CG. What was planned and where it sits stay.
@@ -168,25 +157,27 @@ export function fitGeneric(design: Design, unitId: string, part: GenericPart): {
   if (part.kind === "pack" && battery) Object.assign(battery, part.battery);
   if (part.kind === "propeller" && unit) unit.propeller = genericPropeller(part.diameter, part.pitch, part.blades);
   const mass = { value: part.mass, evidence: "guess" as const, ...(part.massBand > 0 ? { sd: part.massBand * part.mass } : {}) };
-  const id = entryOf(next, unitId, part.kind);
-  const item = next.items.find((i) => i.id === id);
-  if (item) {
-    item.mass = mass;
-    item.predicted = null;
-    return { design: next, entry: item.name };
+  return { entry: putInLedger(next, unit, part.kind, { name: part.name, mass }), design: next };
+}
+
+/** A generic part as one for the shelf, all guesses: to be filled in as the real one is read, weighed and measured. */
+export function shelfPartOf(part: GenericPart): ShelfPart {
+  const mass = { value: part.mass, evidence: "guess" as const, ...(part.massBand > 0 ? { sd: part.massBand * part.mass } : {}) };
+  const common = { name: part.name, mass, price: null, notes: "generic, by scaling laws" };
+  switch (part.kind) {
+    case "motor":
+      return { kind: "motor", ...common, ...part.motor };
+    case "controller":
+      return { kind: "controller", ...common, ...part.controller };
+    case "pack":
+      return { kind: "pack", ...common, ...part.battery, bought: null, cycles: null, readings: [] };
+    case "propeller":
+      return { kind: "propeller", ...common, ...genericPropeller(part.diameter, part.pitch, part.blades) };
+    case "servo": {
+      const figure = (k: number) => ({ value: part.figures[k]?.value ?? 0, evidence: "guess" as const });
+      return { kind: "servo", ...common, torque: figure(0), voltage: 6, stallCurrent: figure(1), minVoltage: 4.8 };
+    }
   }
-  const added = newItem({
-    id: freeId(next.items, "generic"),
-    name: part.name,
-    mass,
-    place: { ...(rollUp(design)?.cg ?? { x: 0, y: 0, z: 0 }) },
-    size: { x: 0.03, y: 0.03, z: 0.03 },
-  });
-  added.quantity = part.kind === "pack" || part.kind === "servo" ? 1 : (unit?.count ?? 1);
-  next.items.push(added);
-  if (part.kind === "pack" && battery) battery.itemId = added.id;
-  if (part.kind === "propeller" && unit) unit.propellerItemId = added.id;
-  return { design: next, entry: added.name };
 }
 
 /** A list as CSV, SI units in the headers, each figure with its standard deviation beside it. */

@@ -1,11 +1,8 @@
-import Papa from "papaparse";
-import { freeId } from "../design/ids";
-import { CHEMISTRIES, type Design, newItem } from "../design/schema";
+import { CHEMISTRIES, type Design } from "../design/schema";
 import { type PackReading, type ShelfPack, shelfPackSchema } from "../design/shelf";
-import { type Dimension, parseQuantity } from "../design/units";
-import { weigh } from "../mass/evidence";
-import { rollUp } from "../mass/rollup";
 import { CHEMISTRY } from "./battery";
+import { putInLedger } from "./ledgerEntry";
+import { type ListColumn, type Refused, clean, complaint, listText, numberIn, readList } from "./listTable";
 import { cellResistanceFrom } from "./loadTest";
 
 /** Age in days at a date (ISO); null when it is not known when the pack was bought. */
@@ -37,29 +34,12 @@ export function fitPack(design: Design, batteryId: string, pack: ShelfPack): Des
     cRating,
     cellResistance: tested ? { value: tested.value, sd: tested.sd, evidence: "measured", note: `load test, ${tested.date}` } : pack.cellResistance,
   });
-  if (!pack.mass) return next;
-  const item = next.items.find((i) => i.id === battery.itemId);
-  if (item) {
-    weigh(item, pack.mass);
-    item.quantity = 1;
-  } else {
-    const free = freeId(next.items, "shelf-pack");
-    next.items.push(newItem({ id: free, name, mass: pack.mass, place: { ...(rollUp(design)?.cg ?? { x: 0, y: 0, z: 0 }) }, size: { x: 0.1, y: 0.035, z: 0.03 } }));
-    battery.itemId = free;
-  }
+  if (pack.mass) putInLedger(next, next.units.find((u) => u.batteryId === batteryId) ?? { batteryId }, "pack", pack);
   return next;
 }
 
-type Role = "name" | "chemistry" | "series" | "capacity" | "mass" | "cell" | "cRating" | "bought" | "cycles" | "notes" | keyof PackReading;
-interface Column {
-  role: Role;
-  title: string;
-  named: RegExp;
-  dimension?: Dimension;
-  /** Unit of a bare number when the header names none; also the unit written. */
-  unit?: string;
-}
-const COLUMNS: Column[] = [
+type Role = "name" | "chemistry" | "series" | "capacity" | "mass" | "cell" | "cRating" | "price" | "bought" | "cycles" | "notes" | keyof PackReading;
+const COLUMNS: ListColumn<Role>[] = [
   { role: "name", title: "Pack", named: /^(pack|name|battery)$/i },
   { role: "chemistry", title: "Chemistry", named: /^(chemistry|type)$/i },
   { role: "series", title: "Cells", named: /^(cells|cells in series|s)$/i },
@@ -67,6 +47,7 @@ const COLUMNS: Column[] = [
   { role: "mass", title: "Mass (g)", named: /^(mass|weight)$/i, dimension: "mass", unit: "g" },
   { role: "cell", title: "Resistance a cell (mΩ)", named: /^(resistance a cell|cell resistance|ir)$/i, dimension: "resistance", unit: "mΩ" },
   { role: "cRating", title: "C rating", named: /^(c rating|c)$/i },
+  { role: "price", title: "Price (€)", named: /^(price|cost)$/i },
   { role: "bought", title: "Bought", named: /^bought$/i },
   { role: "cycles", title: "Cycles", named: /^(cycles|charges)$/i },
   { role: "date", title: "Read on", named: /^(read on|date)$/i },
@@ -77,8 +58,6 @@ const COLUMNS: Column[] = [
   { role: "returned", title: "Returned (mAh)", named: /^(returned|charge returned)$/i, dimension: "capacity", unit: "mAh" },
   { role: "notes", title: "Notes", named: /^notes?$/i },
 ];
-
-const clean = (v: number) => Number(v.toPrecision(9));
 
 /** All packs as CSV: one row for each reading, the pack's own figures in each of its rows; a pack without readings has one row. */
 export function packsText(packs: readonly ShelfPack[]): string {
@@ -108,13 +87,7 @@ export function packsText(packs: readonly ShelfPack[]): string {
       }),
     ),
   );
-  return Papa.unparse({ fields: COLUMNS.map((c) => c.title), data }, { newline: "\n", escapeFormulae: /^[=@]/ });
-}
-
-export interface ReadPacks {
-  packs: ShelfPack[];
-  /** What was left out: the line of the text, and why, with what would be accepted. */
-  refused: { line: number; reason: string }[];
+  return listText(COLUMNS, data);
 }
 
 const chemistryOf = (text: string) => {
@@ -123,82 +96,48 @@ const chemistryOf = (text: string) => {
 };
 
 /**
- * Packs from a CSV list with a header: comma, semicolon or tab; a unit in the header in brackets, or in the cell. Rows of one name are one pack, each with a reading. A row that cannot be
- * read is left out and reported, the others are taken. Capacity counts as read off the label, mass and resistance as measured.
+ * Packs from a CSV list (`readList`). Rows of one name are one pack, each with a reading. A row that cannot be read is left out and reported, the others are taken. Capacity counts as
+ * read off the label, mass and resistance as measured.
  */
-export function readPacks(text: string): ReadPacks {
-  const rows = Papa.parse<string[]>(text.replace(/^\uFEFF/, ""), { skipEmptyLines: false, delimitersToGuess: [",", ";", "\t"] }).data;
-  const start = rows.findIndex((r) => r.some((c) => c.trim() !== ""));
-  const header = rows[start] ?? [];
-  const roles = header.map((h) => {
-    const [, name = "", unit] = /^\s*([^([]*?)\s*(?:[([]([^)\]]*)[)\]])?\s*$/.exec(h) ?? [];
-    const column = COLUMNS.find((c) => c.named.test(name));
-    return column && { ...column, unit: unit ?? column.unit };
-  });
-  const refused: ReadPacks["refused"] = [];
-  for (const need of ["name", "series", "capacity"] as const)
-    if (!roles.some((r) => r?.role === need)) {
-      const title = COLUMNS.find((c) => c.role === need)?.title ?? need;
-      return { packs: [], refused: [{ line: start + 1, reason: `There is no column “${title}” in the header. A list saved here has all that are read.` }] };
-    }
+export function readPacks(text: string): { parts: ShelfPack[]; refused: Refused[] } {
+  const { rows, refused } = readList(text, COLUMNS, ["name", "series", "capacity"]);
   const packs = new Map<string, ShelfPack>();
-  rows.slice(start + 1).forEach((row, k) => {
-    const line = start + k + 2;
-    if (row.every((c) => c.trim() === "")) return;
-    const cell: Partial<Record<Role, string>> = {};
-    const number: Partial<Record<Role, number>> = {};
-    let wrong: string | null = null;
-    roles.forEach((column, i) => {
-      const raw = (row[i] ?? "").trim();
-      if (!column || raw === "") return;
-      cell[column.role] = raw;
-      if (!column.dimension) return;
-      const bare = /^[\d\s.,+-]+$/.test(raw);
-      const read = parseQuantity(bare ? `${raw} ${column.unit ?? ""}` : raw, column.dimension, "metric");
-      if (read.ok) number[column.role] = read.value;
-      else wrong ??= `${column.title}: ${read.message}`;
-    });
-    const plainNumber = (role: Role) => (cell[role] === undefined ? null : Number(cell[role]?.replace(",", ".")));
+  for (const { line, text: cell, number, ...row } of rows) {
+    let { wrong } = row;
     const chemistry = cell.chemistry === undefined ? "lipo" : chemistryOf(cell.chemistry);
     if (!chemistry) wrong ??= `Chemistry “${cell.chemistry}” is not known. Accepted: ${CHEMISTRIES.map((c) => CHEMISTRY[c].label).join(", ")}.`;
-    const readings: PackReading[] =
-      cell.date === undefined
-        ? []
-        : [
-            {
-              date: cell.date,
-              resting: number.resting ?? null,
-              loaded: number.loaded ?? null,
-              current: number.current ?? null,
-              temperature: plainNumber("temperature"),
-              returned: number.returned ?? null,
-            },
-          ];
-    if (cell.date === undefined && (["resting", "loaded", "current", "temperature", "returned"] as const).some((r) => cell[r] !== undefined))
-      wrong ??= "A reading needs its date in “Read on”, like 2026-03-21.";
+    const read = {
+      resting: number.resting ?? null,
+      loaded: number.loaded ?? null,
+      current: number.current ?? null,
+      temperature: numberIn(cell.temperature),
+      returned: number.returned ?? null,
+    };
+    const readings: PackReading[] = cell.date === undefined ? [] : [{ date: cell.date, ...read }];
+    if (cell.date === undefined && Object.values(read).some((r) => r !== null)) wrong ??= "A reading needs its date in “Read on”, like 2026-03-21.";
     const capacity = number.capacity ?? Number.NaN;
     const held = packs.get(cell.name ?? "");
     const parsed = wrong
       ? null
       : shelfPackSchema.safeParse({
+          kind: "pack",
           name: cell.name ?? "",
           chemistry,
-          series: plainNumber("series") ?? Number.NaN,
+          series: numberIn(cell.series) ?? Number.NaN,
           capacity: { value: capacity, evidence: "datasheet" },
           // Without a reading a usual cell of that size stands in, as a guess.
           cellResistance: number.cell === undefined ? { value: 0.02 / capacity, evidence: "guess" } : { value: number.cell, evidence: "measured" },
-          cRating: plainNumber("cRating") ?? 20,
+          cRating: numberIn(cell.cRating) ?? 20,
           mass: number.mass === undefined ? null : { value: number.mass, evidence: "measured" },
+          price: numberIn(cell.price),
           bought: cell.bought ?? null,
-          cycles: plainNumber("cycles"),
+          cycles: numberIn(cell.cycles),
           notes: cell.notes ?? "",
           readings,
         });
-    if (!parsed?.success) {
-      const issue = parsed?.error.issues[0];
-      refused.push({ line, reason: wrong ?? `${String(issue?.path[0] ?? "row")}: ${issue?.message ?? "cannot be read"}` });
-    } else if (held) held.readings.push(...parsed.data.readings);
+    if (!parsed?.success) refused.push({ line, reason: wrong ?? complaint(parsed?.error.issues[0]) });
+    else if (held) held.readings.push(...parsed.data.readings);
     else packs.set(parsed.data.name, parsed.data);
-  });
-  return { packs: [...packs.values()], refused };
+  }
+  return { parts: [...packs.values()], refused };
 }

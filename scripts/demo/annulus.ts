@@ -62,6 +62,8 @@ const annulus1: Design = {
       count: 1,
       batteryId: "b1",
       propellerItemId: "rotor",
+      motorItemId: null,
+      controllerItemId: null,
       direction: "ahead",
       tilt: 0,
       throttleLimit: 1,

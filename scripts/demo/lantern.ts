@@ -11,6 +11,8 @@ const fan = (id: string, name: string, direction: Unit["direction"], count: numb
   count,
   batteryId: "b1",
   propellerItemId: itemId,
+  motorItemId: null,
+  controllerItemId: null,
   direction,
   tilt: 0,
   throttleLimit: 1,

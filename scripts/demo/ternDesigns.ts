@@ -73,6 +73,8 @@ export const tern1: Design = {
       count: 1,
       batteryId: "b1",
       propellerItemId: "prop",
+      motorItemId: "motor",
+      controllerItemId: "esc",
       direction: "ahead",
       tilt: -1 * deg,
       throttleLimit: 1,

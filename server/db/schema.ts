@@ -3,7 +3,7 @@ import type { Bench, WeighIn } from "../../core/design/bench";
 import type { Claim, Run } from "../../core/design/craftFile";
 import type { Evidence } from "../../core/design/evidence";
 import type { Design, HeldUpBy } from "../../core/design/schema";
-import type { ShelfPack } from "../../core/design/shelf";
+import type { ShelfKind, ShelfPart } from "../../core/design/shelf";
 import type { Dimension } from "../../core/design/units";
 
 export const crafts = pgTable("crafts", {
@@ -140,14 +140,15 @@ export const bench = pgTable(
   (t) => [uniqueIndex("bench_number").on(t.craftId, t.number)],
 );
 
-/** Packs of one's own, which wander between craft. */
-export const packs = pgTable(
-  "packs",
+/** Parts of one's own, which wander between craft. */
+export const shelf = pgTable(
+  "shelf",
   {
     id: serial("id").primaryKey(),
+    kind: text("kind").$type<ShelfKind>().notNull(),
     name: text("name").notNull(),
-    pack: jsonb("pack").$type<ShelfPack>().notNull(),
+    part: jsonb("part").$type<ShelfPart>().notNull(),
     revision: integer("revision").notNull().default(0),
   },
-  (t) => [uniqueIndex("packs_name").on(t.name)],
+  (t) => [uniqueIndex("shelf_name").on(t.kind, t.name)],
 );

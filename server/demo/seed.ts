@@ -7,8 +7,9 @@ import { ledgerOf } from "../../core/mass/evidence";
 import { seededRandom } from "../../core/numeric/random";
 import type { Database } from "../db/open";
 import { readPacks } from "../../core/power/packShelf";
+import { readParts } from "../../core/power/partShelf";
 import { projectRoot } from "../root";
-import { addPacks } from "../shelf";
+import { addToShelf } from "../shelf";
 import { importCraft, listCrafts, predict } from "../store";
 import { type Hidden, hiddenSchema, readRun, realDesign } from "./hiddenCraft";
 import { readWeighIn } from "./weighDemo";
@@ -35,7 +36,7 @@ export function measureDemo(file: CraftFile, hidden: Hidden): CraftFile {
   };
 }
 
-/** Puts the demo crafts and their packs into an empty workshop. */
+/** Puts the demo crafts and the parts on the shelf into an empty workshop. */
 export async function seedDemo(db: Database): Promise<void> {
   if ((await listCrafts(db)).length > 0) return;
   const folder = join(projectRoot(), "demo");
@@ -46,5 +47,12 @@ export async function seedDemo(db: Database): Promise<void> {
     await importCraft(db, measureDemo(file, hiddenSchema.parse(hidden[name])));
     await setImmediate();
   }
-  await addPacks(db, readPacks(await readFile(join(folder, "packs.csv"), "utf8")).packs);
+  const list = (name: string) => readFile(join(folder, name), "utf8");
+  await addToShelf(db, [
+    ...readPacks(await list("packs.csv")).parts,
+    ...readParts("motor", await list("motors.csv")).parts,
+    ...readParts("controller", await list("controllers.csv")).parts,
+    ...readParts("propeller", await list("propellers.csv")).parts,
+    ...readParts("servo", await list("servos.csv")).parts,
+  ]);
 }

@@ -17,7 +17,8 @@ const metric = async (key: string) => first(await user.read(`[data-metric="${key
 const curve = async (title: string) =>
   user.page.$$eval(
     "figure table",
-    (tables, wanted) => tables.filter((t) => t.caption?.textContent === wanted).flatMap((t) => [...t.tBodies[0]!.rows].map((r) => [...r.cells].map((c) => Number(c.textContent)))),
+    (tables, wanted) =>
+      tables.filter((t) => t.caption?.textContent === wanted).flatMap((t) => [...(t.tBodies[0]?.rows ?? [])].map((r) => [...r.cells].map((c) => Number(c.textContent)))),
     title,
   );
 
@@ -158,13 +159,14 @@ describe("several drives", () => {
   });
 });
 
+const upload = async (text: string, what = "packs") => {
+  const input = (await user.page.waitForSelector(`input[aria-label="Read ${what} from a CSV list"]`)) as ElementHandle<HTMLInputElement>;
+  await input.uploadFile(demo.file("shed.csv", text));
+};
+
 describe("packs of one's own", () => {
-  const upload = async (text: string) => {
-    const input = (await user.page.waitForSelector('input[aria-label="Read packs from a CSV list"]')) as ElementHandle<HTMLInputElement>;
-    await input.uploadFile(demo.file("shed.csv", text));
-  };
   it("a list is read: what is refused is named with its line, the rest stands on the shelf, and goes out again", async () => {
-    await user.open("/craft/tern/v5/power?sheet=packs");
+    await user.open("/craft/tern/v5/power?sheet=shelf");
     await user.page.waitForSelector('[data-pack="Ice box, A"]');
     await upload("Pack;Cells;Capacity (mAh);Mass (g)\nShed one;3;2 200;181\nShed two;3;2,200;180\nShed three;90;1000;50\n");
     await user.page.waitForSelector('[data-pack="Shed one"]');
@@ -179,7 +181,7 @@ describe("packs of one's own", () => {
   it("a save from a page that was opened before another's is refused, and shows what is held", async () => {
     const other = await demo.another();
     for (const who of [user, other]) {
-      await who.open("/craft/tern/v5/power?sheet=packs");
+      await who.open("/craft/tern/v5/power?sheet=shelf");
       await (await who.page.waitForSelector('[data-pack="Shed one"] button'))?.click();
       await who.page.waitForSelector('[aria-label="Log of Shed one"]');
     }
@@ -193,7 +195,7 @@ describe("packs of one's own", () => {
   it("fitted, the craft is predicted with it", async () => {
     await user.open("/craft/tern/v5/power");
     const before = await metric("packVoltage");
-    await user.open("/craft/tern/v5/power?sheet=packs");
+    await user.open("/craft/tern/v5/power?sheet=shelf");
     await user.click("Fit Ice box, B");
     await user.see("Ice box, B is in the draft.");
     await user.saved();
@@ -205,6 +207,51 @@ describe("packs of one's own", () => {
     expect(items.find((i) => i.id === batteries[0]?.itemId)?.mass?.value).toBeCloseTo(0.309, 9);
     await user.click("Undo");
     await user.saved();
+  });
+});
+
+describe("parts of one's own", () => {
+  it("a list of motors is read; one is measured, fitted, and the ledger and the drive have it", async () => {
+    await user.open("/craft/tern/v5/power?sheet=shelf");
+    await user.click("Motors");
+    await user.page.waitForSelector('[data-part="Long can"]');
+    await upload("Motor;Mass (g);Kv;Resistance;No-load current;Rated current\nShed motor;120;1600;38;1,2;30\nBroken;100;0;38;1,2;30\n", "motors");
+    await user.page.waitForSelector('[data-part="Shed motor"]');
+    await user.see(/Line 3: kv: /);
+    await (await user.page.waitForSelector('[data-part="Shed motor"] button'))?.click();
+    await user.fill("Shelf Kv", "1585");
+    await user.page.waitForFunction(() => /1.?585/.test(document.querySelector('[data-part="Shed motor"]')?.textContent ?? ""));
+    await user.click("Fit Shed motor");
+    await user.see("Shed motor is in the draft.");
+    await user.saved();
+    const design = await demo.design("tern");
+    expect(design.units[0]?.motor).toMatchObject({ kv: { value: 1585 }, resistance: { value: 0.038, evidence: "datasheet" }, maxCurrent: 30 });
+    expect(design.items.find((i) => i.id === design.units[0]?.motorItemId)?.mass).toMatchObject({ value: 0.12, evidence: "measured" });
+    await user.click("Undo");
+    await user.saved();
+    await user.click("save as CSV");
+    expect(await demo.downloaded("motors.csv")).toMatch(/Shed motor,120,,measured,1585/);
+  });
+  it("the search is held to them, and says which", async () => {
+    await user.open("/craft/tern/v5/power?sheet=search");
+    const chip = async (kind: string) => {
+      const [found] = await user.page.$$(`xpath/.//*[@aria-label="Only from your shelf"]//button[contains(., "${kind}")]`);
+      await found?.click();
+    };
+    for (const kind of ["motors", "propellers", "controllers"]) await chip(kind);
+    for (const [label, text] of [
+      ["Endurance at least", ""],
+      ["Thrust to weight at least", ""],
+      ["All-up mass at most", ""],
+    ] as const)
+      await user.fill(label, text);
+    const start = await user.page.waitForSelector('section[aria-label="Search"] .act-first');
+    await start?.click();
+    await (await user.page.waitForSelector('[data-candidate="0"] button'))?.click();
+    await user.see("from your shelf");
+    const row = await user.read('[data-candidate="0"]');
+    expect(row).toMatch(/Tern's, rewound|Long can|Flat one|Lantern's small|Shed motor/);
+    expect(row).toMatch(/Grey|Wide three/);
   });
 });
 
@@ -227,7 +274,7 @@ describe("the search", () => {
 });
 
 describe("on a phone", () => {
-  it.each(["drives", "search", "loop", "whatif", "packs", "generic"])("the sheet %s of Power fits 390 × 844", async (sheet) => {
+  it.each(["drives", "search", "loop", "whatif", "shelf", "generic"])("the sheet %s of Power fits 390 × 844", async (sheet) => {
     await user.page.setViewport({ width: 390, height: 844 });
     await user.open(`/craft/lantern/v2/power?sheet=${sheet}`);
     await user.see("Verdicts");

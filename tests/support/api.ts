@@ -14,7 +14,7 @@ export function apiForTests() {
   });
   afterAll(() => app.close());
   beforeEach(async () => {
-    await app.open.db.execute(sql`truncate crafts, packs restart identity cascade`);
+    await app.open.db.execute(sql`truncate crafts, shelf restart identity cascade`);
   });
   const call = (method: string, path: string, body?: unknown) => send(app.address, method, path, body);
   return {

@@ -23,14 +23,15 @@ export function demoInBrowser() {
     expect(server.address, server.output()).not.toBe("");
     const { browser, stop } = await startChromium();
     stopBrowser = stop;
+    // Of the browser itself: that of a page's session would end with the page.
+    const session = await browser.target().createCDPSession();
+    await session.send("Browser.setDownloadBehavior", { behavior: "allow", downloadPath: work });
     another = async () => {
       const page = await browser.newPage();
       // A picture written into the page itself (a date field's) is no request.
       page.on("request", (r) => r.url().startsWith("data:") || requests.add(new URL(r.url()).host));
       page.on("pageerror", (e) => pageErrors.push(String(e)));
       page.on("dialog", (d) => void d.accept());
-      const session = await page.createCDPSession();
-      await session.send("Browser.setDownloadBehavior", { behavior: "allow", downloadPath: work });
       return userOf(page, server.address);
     };
     user = await another();

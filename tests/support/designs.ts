@@ -52,6 +52,8 @@ export function quietDesign(): Design {
         count: 1,
         batteryId: "b",
         propellerItemId: "prop",
+        motorItemId: null,
+        controllerItemId: null,
         direction: "ahead",
         tilt: 0,
         throttleLimit: 1,

@@ -6,7 +6,7 @@ import { CHEMISTRY } from "../../core/power/battery";
 import { solveChain } from "../../core/power/chain";
 import { endurance } from "../../core/power/endurance";
 import { nominalSetup } from "../../core/power/nominal";
-import { temperatureRise } from "../../core/power/heat";
+import { conductorRise, regulatorHeat, temperatureRise } from "../../core/power/heat";
 import { capacityFor, meanCellVoltage, otherPack, packEnergy } from "../../core/power/otherPack";
 import { quietDesign } from "../support/designs";
 
@@ -78,6 +78,31 @@ describe("temperature rise", () => {
     expect(temperatureRise(full.point, rated).motor).toBeCloseTo(60, 0);
     expect(temperatureRise(full.point, rated).controller).toBeCloseTo(50, 6);
     expect(temperatureRise(half.point, rated).motor).toBeLessThan(40);
+  });
+});
+
+describe("heat of the path", () => {
+  // By hand. Linear: 0.5 A x (11.1 - 5) V = 3.05 W, 40 K/W. Switching at 85 %: 0.5 x 5 / 0.85 - 2.5 = 0.441 W.
+  const rail = (kind: "linear" | "switching") => ({
+    id: "r",
+    name: "5 V",
+    batteryId: "b",
+    kind,
+    voltage: 5,
+    maxCurrent: 2,
+    dropout: 1,
+    efficiency: 0.85,
+    loads: [{ id: "l", name: "x", current: 0.5, peak: 1, minVoltage: 4 }],
+  });
+  it("a linear regulator burns the difference of voltage, a switching one its inefficiency", () => {
+    expect(regulatorHeat(rail("linear"), 11.1).loss).toBeCloseTo(3.05, 9);
+    expect(regulatorHeat(rail("linear"), 11.1).rise).toBeCloseTo(122, 9);
+    expect(regulatorHeat(rail("switching"), 11.1).loss).toBeCloseTo(2.5 / 0.85 - 2.5, 9);
+    expect(regulatorHeat(rail("switching"), 11.1).rise).toBeCloseTo(12.5, 9);
+  });
+  it("a wire warms with the square of its current", () => {
+    expect(conductorRise(20, 20)).toBe(30);
+    expect(conductorRise(10, 20)).toBe(7.5);
   });
 });
 

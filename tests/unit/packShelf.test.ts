@@ -8,7 +8,9 @@ import { rollUp } from "../../core/mass/rollup";
 import { quietDesign } from "../support/designs";
 
 const pack: ShelfPack = {
+  kind: "pack",
   name: "Field A",
+  price: null,
   chemistry: "lipo",
   series: 3,
   capacity: { value: 3.8, evidence: "datasheet" },
@@ -70,6 +72,8 @@ describe("lists of packs", () => {
       { maxLength: 4 },
     );
     const any = fc.record({
+      kind: fc.constant("pack" as const),
+      price: fc.option(fc.integer({ min: 0, max: 999 })),
       name: fc.constantFrom("A", "B, the swollen one", 'C "new"', "=D", "Ä; 5"),
       chemistry: fc.constantFrom(...CHEMISTRIES),
       series: fc.integer({ min: 1, max: 24 }),
@@ -88,13 +92,13 @@ describe("lists of packs", () => {
         expect(back.refused).toEqual([]);
         const round = (v: unknown) => JSON.parse(JSON.stringify(v, (_, x: unknown) => (typeof x === "number" ? Number(x.toPrecision(8)) : x))) as unknown;
         // A name that a spreadsheet would run as a formula goes out marked as text.
-        expect(round(back.packs)).toEqual(round(list.map((p) => ({ ...p, name: p.name.startsWith("=") ? `'${p.name}` : p.name }))));
+        expect(round(back.parts)).toEqual(round(list.map((p) => ({ ...p, name: p.name.startsWith("=") ? `'${p.name}` : p.name }))));
       }),
       { numRuns: 60 },
     );
   });
   it("as users have them: semicolons, decimal commas, units in the cell, and rows that are left out with a reason", () => {
-    const { packs, refused } = readPacks(
+    const { parts: packs, refused } = readPacks(
       "\uFEFF\nName;Chemistry;Cells;Capacity [mAh];Weight;Read on;Resting (V)\nA;lipo;3;2200;7 oz;2026-03-01;12,41\nB;NiMH;7;3 Ah;;;\nC;mystery;3;1000;;;\nD;lipo;40;1000;;;\nE;lipo;3;much;;;\nF;lipo;3;1000;;;12,1\nG;lipo;3;1000;;03/04/26;12,1\n",
     );
     expect(packs.map((p) => p.name)).toEqual(["A", "B"]);
@@ -107,7 +111,7 @@ describe("lists of packs", () => {
     );
   });
   it("without the columns that it needs, nothing is read and it says which", () => {
-    expect(readPacks("Pack,Colour\nA,red")).toEqual({ packs: [], refused: [{ line: 1, reason: expect.stringContaining("no column “Cells”") }] });
-    expect(readPacks("").packs).toEqual([]);
+    expect(readPacks("Pack,Colour\nA,red")).toEqual({ parts: [], refused: [{ line: 1, reason: expect.stringContaining("no column “Cells”") }] });
+    expect(readPacks("").parts).toEqual([]);
   });
 });

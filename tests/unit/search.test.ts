@@ -6,9 +6,12 @@ import { dragAreaFrom } from "../../core/power/dragArea";
 import { nominalPower, nominalSetup } from "../../core/power/nominal";
 import { sizingLoop } from "../../core/power/loop";
 import { peakEfficiency } from "../../core/power/motor";
-import { type Candidate, type SearchBounds, type SearchResult, type SearchSpace, dominates, judgeChoice, search, sizeOf, spaceAround, withChoice } from "../../core/power/search";
+import { type Candidate, type SearchBounds, type SearchResult, dominates, judgeChoice, search } from "../../core/power/search";
+import { type OwnParts, type SearchSpace, sizeOf, spaceAround, withChoice } from "../../core/power/searchSpace";
 import { packEnergy } from "../../core/power/otherPack";
 import { UNSCALED, whatIf } from "../../core/power/whatIf";
+import { tern3 } from "../../scripts/demo/ternDesigns";
+import { ternSearch } from "../../scripts/demo/ternSearch";
 import { changed, quietDesign } from "../support/designs";
 
 const bounds: SearchBounds = { maxMass: 1.1, minEndurance: 900, minThrustToWeight: 0.6, maxTipMach: 0.65, maxCost: null, structure: 0.2 };
@@ -24,8 +27,9 @@ const small: SearchSpace = {
   count: [1],
 };
 
-function run(space: SearchSpace, b: SearchBounds = bounds): SearchResult {
-  const steps = search(quietDesign(), space, b);
+const unitId = quietDesign().units[0]?.id ?? "";
+function run(space: SearchSpace, b: SearchBounds = bounds, own?: OwnParts): SearchResult {
+  const steps = search({ design: quietDesign(), unitId, space, bounds: b, own });
   let next = steps.next();
   while (!next.done) next = steps.next();
   return next.value;
@@ -48,7 +52,7 @@ describe("sizing search", () => {
           for (const motorMass of small.motorMass)
             for (const series of small.series)
               for (const capacity of small.capacity) {
-                const judged = judgeChoice(quietDesign(), { diameter, pitchRatio, blades: 2, kv, motorMass, ratio: 1, series, capacity, count: 1 }, bounds, 6);
+                const judged = judgeChoice({ design: quietDesign(), unitId, bounds }, { diameter, pitchRatio, blades: 2, kv, motorMass, ratio: 1, series, capacity, count: 1 }, 6);
                 if (judged && judged.knock === null) all.push(judged.candidate);
               }
     const front = all.filter((c) => !all.some((o) => dominates(o, c)));
@@ -57,7 +61,7 @@ describe("sizing search", () => {
   });
   it("a candidate applied gives its row again within 0.1 %", () => {
     for (const c of result.pareto.slice(0, 5)) {
-      const { metrics } = evaluate(withChoice(quietDesign(), c.choice, bounds.structure));
+      const { metrics } = evaluate(withChoice(quietDesign(), unitId, c.choice, bounds.structure));
       expect(Math.abs((metrics.auw?.value ?? 0) / c.auw - 1)).toBeLessThan(1e-3);
       expect(Math.abs((metrics.endurance?.value ?? 0) / c.endurance - 1)).toBeLessThan(1e-3);
       expect(Math.abs((metrics.thrustToWeight?.value ?? 0) / c.thrustToWeight - 1)).toBeLessThan(1e-3);
@@ -65,15 +69,15 @@ describe("sizing search", () => {
   });
   it("a larger structure factor raises the mass of a drive that is heavier than the one it replaces", () => {
     const heavy = { diameter: 0.24, pitchRatio: 0.5, blades: 2, kv: 800, motorMass: 0.3, ratio: 1, series: 3, capacity: 6, count: 1 };
-    const mass = (structure: number) => rollUp(withChoice(quietDesign(), heavy, structure))?.mass ?? 0;
+    const mass = (structure: number) => rollUp(withChoice(quietDesign(), unitId, heavy, structure))?.mass ?? 0;
     expect(mass(0.3)).toBeGreaterThan(mass(0.1));
     expect(mass(0.1)).toBeGreaterThan(mass(0));
   });
   it("applied twice, the structure does not grow twice", () => {
     const c = result.pareto[0];
     if (!c) throw new Error("none");
-    const once = withChoice(quietDesign(), c.choice, 0.2);
-    expect(rollUp(withChoice(once, c.choice, 0.2))?.mass).toBeCloseTo(rollUp(once)?.mass ?? 0, 9);
+    const once = withChoice(quietDesign(), unitId, c.choice, 0.2);
+    expect(rollUp(withChoice(once, unitId, c.choice, 0.2))?.mass).toBeCloseTo(rollUp(once)?.mass ?? 0, 9);
   });
   it("says what knocked out the rest, and the nearest, when nothing holds", () => {
     const none = run({ ...small, capacity: [1.3] }, { ...bounds, minEndurance: 1e5 });
@@ -90,10 +94,114 @@ describe("sizing search", () => {
     expect(run(small, { ...bounds, maxTipMach: 0.1 }).knocked["tip speed"]).toBeGreaterThan(0);
   });
   it("starts around the drive that is there", () => {
-    const space = spaceAround(quietDesign());
+    const space = spaceAround(quietDesign(), unitId);
     expect(space?.kv).toContain(1000);
     expect(space && sizeOf(space)).toBeLessThan(60_000);
-    expect(spaceAround(changed((d) => void (d.units = [])))).toBeNull();
+    expect(
+      spaceAround(
+        changed((d) => void (d.units = [])),
+        unitId,
+      ),
+    ).toBeNull();
+  });
+});
+
+describe("held to parts of one's own", () => {
+  const known = (value: number) => ({ value, evidence: "measured" as const });
+  const common = { mass: known(0.08), price: 20, notes: "" };
+  const motor = (name: string, kv: number, resistance: number) => ({
+    kind: "motor" as const,
+    ...common,
+    name,
+    kv: known(kv),
+    resistance: known(resistance),
+    noLoadCurrent: known(0.8),
+    maxCurrent: 25,
+  });
+  const own: OwnParts = {
+    motor: [motor("Slow", 850, 0.07), motor("Fast", 1150, 0.05)],
+    propeller: [0.2, 0.23].map((d) => ({
+      kind: "propeller",
+      ...common,
+      mass: known(0.012),
+      price: 5,
+      name: `P${d}`,
+      diameter: known(d),
+      pitch: known(0.55 * d),
+      blades: 2,
+      chord: known(0.02),
+    })),
+    controller: [
+      { kind: "controller", ...common, mass: known(0.03), name: "small", resistance: known(0.005), maxCurrent: 20, maxCells: 4 },
+      { kind: "controller", ...common, mass: known(0.045), name: "large", resistance: known(0.004), maxCurrent: 40, maxCells: 4 },
+    ],
+  };
+  const free: SearchBounds = { ...bounds, maxMass: null, minEndurance: null, minThrustToWeight: null };
+  const held = run(small, free, own);
+  it("goes through those only, and counts them", () => {
+    expect(sizeOf(small, own)).toBe(2 * 2 * 6);
+    expect(held.tried).toBe(24);
+    for (const { choice } of held.pareto) {
+      expect(["Slow", "Fast"]).toContain(choice.own?.motor?.name);
+      expect(choice.diameter).toBe(choice.own?.propeller?.diameter.value);
+      // 25 A of motor: the lighter controller carries 20 A only.
+      expect(choice.own?.controller?.name).toBe("large");
+    }
+    expect(run(small, free, { motor: [] }).tried).toBe(0);
+  });
+  it("judges by their own figures and prices; applied, they are in the drive and the ledger with their evidence", () => {
+    const c = held.pareto.find((p) => p.endurance > 0);
+    if (!c) throw new Error("none");
+    const made = withChoice(quietDesign(), unitId, c.choice, bounds.structure);
+    expect(made.units[0]?.motor).toEqual({ kv: known(c.choice.kv), resistance: c.choice.own?.motor?.resistance, noLoadCurrent: known(0.8), maxCurrent: 25 });
+    const item = made.items.find((i) => i.id === made.units[0]?.motorItemId);
+    expect(item?.mass).toMatchObject({ value: expect.closeTo(0.125, 9), evidence: "measured" });
+    const { metrics } = evaluate(made);
+    expect(Math.abs((metrics.endurance?.value ?? 0) / c.endurance - 1)).toBeLessThan(1e-3);
+    expect(Math.abs((metrics.auw?.value ?? 0) / c.auw - 1)).toBeLessThan(1e-3);
+    expect(c.cost).toBeGreaterThan(45);
+  });
+  it("knocks out what the strongest controller cannot carry", () => {
+    const weak = own.controller?.slice(0, 1).map((k) => ({ ...k, maxCurrent: 3 }));
+    expect(run(small, free, { ...own, controller: weak }).knocked.controller ?? 0).toBeGreaterThan(0);
+  });
+});
+
+it("the demo's Tern has in its third version a drive that its search left among those that nothing beats", () => {
+  const steps = search(ternSearch);
+  let next = steps.next();
+  while (!next.done) next = steps.next();
+  expect(next.value.tried).toBe(162);
+  const drive = tern3.units[0];
+  const found = next.value.pareto.find(
+    ({ choice }) =>
+      choice.kv === drive?.motor.kv.value &&
+      choice.ratio === drive.gear.ratio &&
+      choice.diameter === drive.propeller.diameter.value &&
+      Math.abs(choice.pitchRatio * choice.diameter - drive.propeller.pitch.value) < 1e-4 &&
+      choice.motorMass === tern3.items.find((i) => i.id === "motor")?.mass?.value,
+  );
+  expect(found?.thrustToWeight ?? 0).toBeGreaterThan(0.8);
+});
+
+describe("one drive of several", () => {
+  const two = changed((d) => {
+    const [first] = d.units;
+    if (!first) return;
+    d.units.push({ ...structuredClone(first), id: "second", name: "Second", propellerItemId: null, motorItemId: null });
+  });
+  it("is searched, and the other stays as it is", () => {
+    const steps = search({ design: two, unitId: "second", space: { ...small, capacity: [2.2], series: [3] }, bounds: { ...bounds, maxMass: null, minEndurance: null } });
+    let next = steps.next();
+    while (!next.done) next = steps.next();
+    const [c] = next.value.pareto;
+    if (!c) throw new Error("none");
+    const made = withChoice(two, "second", c.choice, 0.2);
+    expect(made.units[0]).toEqual(two.units[0]);
+    expect(made.units[1]?.motor.kv.value).toBe(c.choice.kv);
+    // Nothing in the ledger was the second drive's: its parts are added, those of the first keep their mass.
+    for (const i of two.items.filter((x) => x.id !== two.batteries[0]?.itemId)) expect(made.items).toContainEqual(i);
+    expect(Math.abs((evaluate(made).metrics.thrustToWeight?.value ?? 0) / c.thrustToWeight - 1)).toBeLessThan(1e-3);
   });
 });
 

@@ -245,6 +245,17 @@ export function DriveForm({ unit }: { unit: Unit }) {
             onCommit={(v) => v !== null && drive((u) => void (u.motor.maxCurrent = v))}
           />
         </Line>
+        <Line label="In the ledger">
+          <select
+            className="box"
+            aria-label="Ledger entry of the motor"
+            value={unit.motorItemId ?? ""}
+            onChange={(e) => drive((u) => void (u.motorItemId = e.target.value || null))}
+          >
+            <option value="">by its name</option>
+            {entries}
+          </select>
+        </Line>
       </Group>
       <Group title="Controller and gearing">
         <Line label="Rated current">
@@ -275,6 +286,17 @@ export function DriveForm({ unit }: { unit: Unit }) {
             schema={orZero}
             onCommit={(k) => drive((u) => void (u.controller.resistance = k))}
           />
+        </Line>
+        <Line label="In the ledger">
+          <select
+            className="box"
+            aria-label="Ledger entry of the controller"
+            value={unit.controllerItemId ?? ""}
+            onChange={(e) => drive((u) => void (u.controllerItemId = e.target.value || null))}
+          >
+            <option value="">by its name</option>
+            {entries}
+          </select>
         </Line>
         <Line label="Reduction" hint="Several stages multiply: 48:13 × 2.5">
           <QuantityField

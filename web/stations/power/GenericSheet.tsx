@@ -2,12 +2,13 @@ import { useState } from "react";
 import { toast } from "sonner";
 import { SI } from "../../../core/design/units";
 import { CHEMISTRY, type Chemistry } from "../../../core/power/battery";
-import { GENERIC_KINDS, type GenericKind, type GenericPart, type GenericWish, fitGeneric, genericParts, genericText } from "../../../core/power/genericParts";
+import { GENERIC_KINDS, type GenericKind, type GenericPart, type GenericWish, fitGeneric, genericParts, genericText, shelfPartOf } from "../../../core/power/genericParts";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { saveFile } from "../../drawing/saveSvg";
 import { QuantityField } from "../../fields/QuantityField";
+import { useShelf } from "./shelf/useShelf";
 
 const TITLES: Record<GenericKind, string> = { motor: "Motors", controller: "Controllers", pack: "Packs", propeller: "Propellers", servo: "Servos" };
 
@@ -15,6 +16,7 @@ const TITLES: Record<GenericKind, string> = { motor: "Motors", controller: "Cont
 export function GenericSheet() {
   const { design, edit } = useDesk();
   const { habit } = usePreferences();
+  const shelf = useShelf();
   const [kind, setKind] = useState<GenericKind>("motor");
   const [unitId, setUnitId] = useState(design.units[0]?.id ?? "");
   const unit = design.units.find((u) => u.id === unitId) ?? design.units[0];
@@ -51,6 +53,11 @@ export function GenericSheet() {
       d.batteries = made.design.batteries;
     });
     if (refused === null) toast.success(`${part.name} is in the draft; the ledger carries it as "${made.entry}". All guesses: weigh and measure what you buy.`);
+  };
+  const keep = async (part: GenericPart) => {
+    const made = shelfPartOf(part);
+    const name = shelf.freeName(made.kind, made.name);
+    if ((await shelf.add([{ ...made, name }])) !== null) toast.success(`${name} is on your shelf, all guesses: fill in what you read and measure.`);
   };
   return (
     <section aria-label="Generic parts" className="px-4 py-3 text-[12px]">
@@ -136,7 +143,10 @@ export function GenericSheet() {
                     <Band share={f.band} />
                   </td>
                 ))}
-                <td className="text-right">
+                <td className="text-right whitespace-nowrap">
+                  <button type="button" className="link mr-2" aria-label={`Keep ${p.name} on the shelf`} onClick={() => void keep(p)}>
+                    keep
+                  </button>
                   <button type="button" className="act" aria-label={`Fit ${p.name}`} onClick={() => place(p)}>
                     {p.kind === "servo" ? "add to the ledger" : "fit"}
                   </button>

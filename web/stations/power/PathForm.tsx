@@ -1,5 +1,6 @@
 import { freeId } from "../../../core/design/ids";
 import { type Conductor, type Regulator, conductorSchema, railLoadSchema, regulatorSchema } from "../../../core/design/schema";
+import { conductorRise, regulatorHeat } from "../../../core/power/heat";
 import type { PowerResult } from "../../../core/power/evaluatePower";
 import { currentThrough } from "../../../core/verdicts/rules/path";
 import { useDesk } from "../../app/desk";
@@ -21,10 +22,13 @@ export function PathForm({ result }: { result: PowerResult | null }) {
       if (found) mutate(found);
     });
   if (!pack) return null;
+  const heatOf = (r: Regulator) => regulatorHeat(r, result?.packs.find((p) => p.battery.id === r.batteryId)?.values.voltage ?? r.voltage + r.dropout);
   return (
     <section aria-label="Current path" className="text-[12px]">
       <h2 className="text-[14px]">Current path</h2>
-      <p className="text-pencil">Wires there and back, plugs, switches, fuses. A branch counts once for each of its like units.</p>
+      <p className="text-pencil">
+        Wires there and back, plugs, switches, fuses. A branch counts once for each of its like units. + K: rise over the air at full throttle, lasting, ± 35 %.
+      </p>
       <div className="wide">
         <table className="rows mt-1 w-full">
           <thead>
@@ -102,7 +106,7 @@ export function PathForm({ result }: { result: PowerResult | null }) {
                     />
                   </td>
                   <td className={`num text-right ${now && now.value > c.maxCurrent ? "text-stop" : ""}`}>
-                    {now ? `${now.value.toFixed(1)} A, ${Math.round((100 * now.value) / c.maxCurrent)} %` : ""}
+                    {now ? `${now.value.toFixed(1)} A, ${Math.round((100 * now.value) / c.maxCurrent)} %, +${conductorRise(now.value, c.maxCurrent).toFixed(0)} K` : ""}
                   </td>
                   <td className="text-right">
                     <button
@@ -188,6 +192,9 @@ export function PathForm({ result }: { result: PowerResult | null }) {
             <button type="button" className="link" onClick={() => edit((d) => void (d.regulators = d.regulators.filter((x) => x.id !== r.id)))}>
               remove
             </button>
+            <span className="num ml-auto text-pencil" data-heat={r.id}>
+              loses {heatOf(r).loss.toFixed(1)} W, +{heatOf(r).rise.toFixed(0)} K
+            </span>
           </div>
           <table className="rows mt-1 w-full max-w-[560px]">
             <thead>

@@ -17,7 +17,7 @@ import { GenericSheet } from "./GenericSheet";
 import { LoopSheet } from "./LoopSheet";
 import { PowerBand } from "./PowerBand";
 import { SearchSheet } from "./SearchSheet";
-import { ShelfSheet } from "./ShelfSheet";
+import { ShelfSheet } from "./shelf/ShelfSheet";
 import { WhatIfSheet } from "./WhatIfSheet";
 import { firstDrive } from "./describe";
 
@@ -37,7 +37,7 @@ const RESULTS: MetricKey[] = [
   "endurance",
 ];
 
-const SHEETS = { drives: "Drives and packs", search: "Search", loop: "The loop", whatif: "What if", packs: "Your packs", generic: "Generic parts" } as const;
+const SHEETS = { drives: "Drives and packs", search: "Search", loop: "The loop", whatif: "What if", shelf: "Your parts", generic: "Generic parts" } as const;
 type SheetName = keyof typeof SHEETS;
 
 /** The station: working conditions, the flow of power, curves, and what the drives are made of. */
@@ -242,7 +242,7 @@ export function PowerStation() {
       {sheet === "search" && <SearchSheet />}
       {sheet === "loop" && <LoopSheet />}
       {sheet === "whatif" && <WhatIfSheet />}
-      {sheet === "packs" && <ShelfSheet />}
+      {sheet === "shelf" && <ShelfSheet />}
       {sheet === "generic" && <GenericSheet />}
       {sheet === "drives" && (
         <>

@@ -2,22 +2,14 @@ import { useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
 import type { Dimension } from "../../../core/design/units";
 import { DISPLAY, parseQuantity, toDisplay } from "../../../core/design/units";
-import {
-  type Candidate,
-  type SearchBounds,
-  type SearchKey,
-  type SearchProgress,
-  type SearchResult,
-  type SearchSpace,
-  sizeOf,
-  spaceAround,
-  withChoice,
-} from "../../../core/power/search";
+import type { Candidate, SearchBounds, SearchProgress, SearchResult, SearchTask } from "../../../core/power/search";
+import { type OwnParts, type SearchKey, type SearchSpace, sizeOf, spaceAround, withChoice } from "../../../core/power/searchSpace";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { QuantityField } from "../../fields/QuantityField";
-import type { SearchJob, SearchMessage } from "./search.worker";
+import { useShelf } from "./shelf/useShelf";
+import type { SearchMessage } from "./search.worker";
 
 const FIELDS: [key: SearchKey, label: string, dimension: Dimension][] = [
   ["diameter", "Diameter", "length"],
@@ -31,6 +23,13 @@ const FIELDS: [key: SearchKey, label: string, dimension: Dimension][] = [
   ["count", "Like units", "count"],
 ];
 const MOST = 60_000;
+/** Kinds of one's own parts that a search can be held to, and what of the space they settle. */
+const OWN_KINDS: [kind: keyof OwnParts, title: string, settles: SearchKey[]][] = [
+  ["motor", "motors", ["kv", "motorMass"]],
+  ["controller", "controllers", []],
+  ["propeller", "propellers", ["diameter", "pitchRatio", "blades"]],
+  ["pack", "packs", ["series", "capacity"]],
+];
 
 /** A list of values of one kind, typed with commas or spaces between them. */
 function ListField({ label, values, dimension, onCommit }: { label: string; values: number[]; dimension: Dimension; onCommit: (values: number[]) => void }) {
@@ -133,7 +132,13 @@ export function SearchSheet() {
   const { design, evaluation, edit } = useDesk();
   const { habit } = usePreferences();
   const target = (metric: string) => design.brief.targets.find((t) => t.metric === metric)?.value ?? null;
-  const [space, setSpace] = useState<SearchSpace | null>(() => spaceAround(design));
+  const [unitId, setUnitId] = useState(design.units[0]?.id ?? "");
+  const unit = design.units.find((u) => u.id === unitId) ?? design.units[0];
+  const [space, setSpace] = useState<SearchSpace | null>(() => spaceAround(design, unitId));
+  const { parts } = useShelf();
+  const [held, setHeld] = useState<ReadonlySet<keyof OwnParts>>(new Set());
+  const shelf = (kind: keyof OwnParts) => parts.filter((p) => p.kind === kind);
+  const own = Object.fromEntries([...held].map((kind) => [kind, shelf(kind)])) as OwnParts;
   const [bounds, setBounds] = useState<SearchBounds>({
     maxMass: target("auw"),
     minEndurance: target("endurance"),
@@ -154,7 +159,7 @@ export function SearchSheet() {
   };
   useEffect(() => () => worker.current?.terminate(), []);
   if (!space) return <p className="px-4 py-4">Describe a drive and its pack first: the search starts from them.</p>;
-  const count = sizeOf(space);
+  const count = sizeOf(space, own);
   const run = () => {
     stop();
     setResult(null);
@@ -170,16 +175,16 @@ export function SearchSheet() {
         else toast.error(`The search ended: ${data.why}`);
       }
     };
-    made.postMessage({ design, space, bounds } satisfies SearchJob);
+    made.postMessage({ design, unitId: unit?.id ?? "", space, bounds, own } satisfies SearchTask);
   };
   const apply = (c: Candidate) => {
-    const next = withChoice(design, c.choice, bounds.structure);
+    const next = withChoice(design, unit?.id ?? "", c.choice, bounds.structure);
     const ok = edit((d) => {
       d.items = next.items;
       d.units = next.units;
       d.batteries = next.batteries;
     });
-    if (ok === null) toast.success("The drive is in the draft, all guesses: weigh and measure what you buy.");
+    if (ok === null) toast.success("The drive is in the draft. What is not from your shelf is a guess: weigh and measure what you buy.");
   };
   const bound = (key: "maxMass" | "minEndurance" | "minThrustToWeight" | "maxCost" | "maxTipMach" | "maxCurrent" | "structure", label: string, dimension: Dimension) => (
     <label className="flex items-center justify-between gap-2">
@@ -202,10 +207,46 @@ export function SearchSheet() {
     <section aria-label="Search" className="grid grid-cols-[330px_minmax(0,1fr)] gap-6 px-4 py-3 text-[12px] max-[860px]:grid-cols-[minmax(0,1fr)]">
       <div>
         <h2>What may vary</h2>
-        <p className="text-pencil">Generic parts by scaling laws, replacing {design.units[0]?.name} and its pack. One value holds a thing fixed.</p>
+        <p className="text-pencil">Generic parts by scaling laws, replacing {unit?.name} and its pack. One value holds a thing fixed.</p>
+        {design.units.length > 1 && (
+          <label className="mt-1 flex items-center gap-2">
+            Drive
+            <select
+              className="box"
+              aria-label="Drive to search"
+              value={unit?.id}
+              onChange={(e) => {
+                setUnitId(e.target.value);
+                setSpace(spaceAround(design, e.target.value));
+                setResult(null);
+              }}
+            >
+              {design.units.map((u) => (
+                <option key={u.id} value={u.id}>
+                  {u.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+        <p className="mt-1 flex flex-wrap items-center gap-1" role="group" aria-label="Only from your shelf">
+          Only from your shelf:
+          {OWN_KINDS.map(([kind, title]) => (
+            <button
+              key={kind}
+              type="button"
+              className={`chip ${held.has(kind) ? "chip-on" : ""}`}
+              aria-pressed={held.has(kind)}
+              disabled={shelf(kind).length === 0}
+              onClick={() => setHeld((now) => new Set(now.has(kind) ? [...now].filter((k) => k !== kind) : [...now, kind]))}
+            >
+              {title} {shelf(kind).length}
+            </button>
+          ))}
+        </p>
         <table className="mt-1 w-full">
           <tbody>
-            {FIELDS.map(([key, label, dimension]) => (
+            {FIELDS.filter(([key]) => !OWN_KINDS.some(([kind, , keys]) => held.has(kind) && keys.includes(key))).map(([key, label, dimension]) => (
               <tr key={key}>
                 <td className="pr-2">
                   {label} <span className="text-pencil">{DISPLAY[habit][dimension]}</span>
@@ -286,6 +327,12 @@ export function SearchSheet() {
                               </td>
                             </tr>
                           ))}
+                          {Object.values(pick.choice.own ?? {}).map((p) => (
+                            <tr key={p.kind}>
+                              <td>from your shelf</td>
+                              <td className="text-right text-ink">{p.name}</td>
+                            </tr>
+                          ))}
                         </tbody>
                       </table>
                       <button type="button" className="act act-first mt-2" onClick={() => apply(pick)}>
@@ -318,16 +365,19 @@ export function SearchSheet() {
                       <tr key={JSON.stringify(c.choice)} data-candidate={i} className={i === chosen ? "bg-tint-accent" : ""} onClick={() => setChosen(i)}>
                         <td>
                           <button type="button" className="num min-h-6 text-left text-ink" aria-pressed={i === chosen} onClick={() => setChosen(i)}>
+                            {c.choice.own?.propeller ? `${c.choice.own.propeller.name} ` : ""}
                             {c.choice.count > 1 ? `${c.choice.count} × ` : ""}
                             {plain(c.choice.diameter, "length", habit, 0)} × {(c.choice.pitchRatio * toDisplay(c.choice.diameter, "length", habit)).toFixed(0)}
                             {c.choice.blades > 2 ? `, ${c.choice.blades} blades` : ""}
                           </button>
                         </td>
                         <td className="num">
+                          {c.choice.own?.motor ? `${c.choice.own.motor.name}: ` : ""}
                           {plain(c.choice.kv, "kv")}, {plain(c.choice.motorMass, "mass", habit)}
                           {c.choice.ratio === 1 ? "" : `, ${c.choice.ratio}:1`}
                         </td>
                         <td className="num">
+                          {c.choice.own?.pack ? `${c.choice.own.pack.name}: ` : ""}
                           {c.choice.series} × {plain(c.choice.capacity, "capacity")}
                         </td>
                         <td className="num text-right">{plain(c.auw, "mass", habit)}</td>

@@ -31,6 +31,8 @@ export function firstDrive(design: Design, mass: number | null): { unit: Unit; b
       count: 1,
       batteryId: "b1",
       propellerItemId: propeller?.id ?? null,
+      motorItemId: null,
+      controllerItemId: null,
       direction: design.heldUpBy === "rotors" ? "up" : "ahead",
       tilt: 0,
       throttleLimit: 1,

@@ -1,19 +1,13 @@
-import type { Design } from "../../../core/design/schema";
-import { type SearchBounds, type SearchProgress, type SearchResult, type SearchSpace, search } from "../../../core/power/search";
+import { type SearchProgress, type SearchResult, type SearchTask, search } from "../../../core/power/search";
 
-export interface SearchJob {
-  design: Design;
-  space: SearchSpace;
-  bounds: SearchBounds;
-}
 export type SearchMessage = { kind: "progress"; progress: SearchProgress } | { kind: "done"; result: SearchResult } | { kind: "failed"; why: string };
 
 const send = (message: SearchMessage) => postMessage(message);
 
 /** Runs the search beside the page, so that typing is never blocked; cancelled by ending the worker. */
-addEventListener("message", ({ data }: MessageEvent<SearchJob>) => {
+addEventListener("message", ({ data }: MessageEvent<SearchTask>) => {
   try {
-    const steps = search(data.design, data.space, data.bounds);
+    const steps = search(data);
     let next = steps.next();
     while (!next.done) {
       send({ kind: "progress", progress: next.value });

@@ -1,0 +1,165 @@
+import { useState } from "react";
+import { toast } from "sonner";
+import type { PlainPart, ShelfKind, ShelfPack, ShelfPart } from "../../../../core/design/shelf";
+import { entryOf } from "../../../../core/power/ledgerEntry";
+import { fitPack, packsText, readPacks } from "../../../../core/power/packShelf";
+import { type PlainKind, fitPart, partFrom, partsText, readParts } from "../../../../core/power/partShelf";
+import type { Refused } from "../../../../core/power/listTable";
+import { useDesk } from "../../../app/desk";
+import { saveFile } from "../../../drawing/saveSvg";
+import { PackShelf } from "./PackShelf";
+import { PartShelf } from "./PartShelf";
+import { useShelf } from "./useShelf";
+
+const MOST_BYTES = 2_000_000;
+const TITLES: Record<ShelfKind, string> = { pack: "Packs", motor: "Motors", controller: "Controllers", propeller: "Propellers", servo: "Servos" };
+
+/** One's own parts, each with its name and what was measured on it: they wander between craft, so they stand beside all of them. */
+export function ShelfSheet() {
+  const { design, edit } = useDesk();
+  const shelf = useShelf();
+  const [kind, setKind] = useState<ShelfKind>("pack");
+  const [refused, setRefused] = useState<Refused[]>([]);
+  const [batteryId, setBattery] = useState(design.batteries[0]?.id ?? "");
+  const [unitId, setUnit] = useState(design.units[0]?.id ?? "");
+  const battery = design.batteries.find((b) => b.id === batteryId) ?? design.batteries[0];
+  const unit = design.units.find((u) => u.id === unitId) ?? design.units[0];
+  const here = kind === "pack" ? battery : unit;
+  const places: { id: string; name: string }[] = kind === "pack" ? design.batteries : design.units;
+  const records = shelf.records.filter((r) => r.part.kind === kind);
+
+  const shelve = (): ShelfPart | null => {
+    if (kind === "pack" && battery) {
+      const { chemistry, series, capacity, cellResistance, cRating } = battery;
+      const item = design.items.find((i) => i.id === battery.itemId);
+      const name = shelf.freeName("pack", battery.name);
+      return {
+        kind,
+        name,
+        chemistry,
+        series,
+        capacity,
+        cellResistance,
+        cRating,
+        mass: item?.mass ?? null,
+        price: item?.cost ?? null,
+        bought: null,
+        cycles: null,
+        notes: "",
+        readings: [],
+      };
+    }
+    if (!unit || kind === "pack" || kind === "servo") return null;
+    const entry = entryOf(design, unit, kind);
+    const called = design.items.find((i) => i.id === entry)?.name ?? `${kind[0]?.toUpperCase()}${kind.slice(1)} of ${unit.name}`;
+    return partFrom(design, unit, kind, shelf.freeName(kind, called.slice(0, 70)), entry);
+  };
+  const own = shelve();
+  const read = async (file: File) => {
+    if (file.size > MOST_BYTES) return toast.error(`${file.name} has ${Math.round(file.size / 1e6)} MB: a list of parts is smaller than 2 MB.`);
+    const text = await file.text();
+    const list: { parts: ShelfPart[]; refused: Refused[] } = kind === "pack" ? readPacks(text) : readParts(kind, text);
+    setRefused(list.refused);
+    if (list.parts.length > 0 && (await shelf.add(list.parts)) !== null) toast.success(`${list.parts.length} ${TITLES[kind].toLowerCase()} are on the shelf.`);
+  };
+  const save = () => {
+    const parts = records.map((r) => r.part);
+    const text = kind === "pack" ? packsText(parts as ShelfPack[]) : partsText(kind, parts as PlainPart[]);
+    saveFile(`${kind}s.csv`, text, "text/csv");
+  };
+  const put = (next: typeof design, name: string) => {
+    const failed = edit((d) => {
+      d.items = next.items;
+      d.units = next.units;
+      d.batteries = next.batteries;
+      d.regulators = next.regulators;
+    });
+    if (failed === null) toast.success(`${name} is in the draft.`);
+  };
+  return (
+    <section aria-label="Your parts" className="px-4 py-3 text-[12px]">
+      <h2>Your parts</h2>
+      <p className="text-pencil">
+        {kind === "pack"
+          ? "Each with a name on it, shared by all craft. A load test in its log gives its resistance; age and cycles tell when to doubt it."
+          : "What you own, as read off it, weighed and measured (in ink), shared by all craft; the search can be held to it."}
+      </p>
+      <div className="mt-1 flex flex-wrap items-center gap-x-4 gap-y-1">
+        <span role="group" aria-label="Kind on the shelf" className="flex flex-wrap gap-1">
+          {(Object.keys(TITLES) as ShelfKind[]).map((k) => (
+            <button
+              key={k}
+              type="button"
+              className={`chip ${k === kind ? "chip-on" : ""}`}
+              aria-pressed={k === kind}
+              onClick={() => {
+                setKind(k);
+                setRefused([]);
+              }}
+            >
+              {TITLES[k]}
+            </button>
+          ))}
+        </span>
+        {own && (
+          <button type="button" className="act" onClick={() => void shelf.add([own])}>
+            Shelve {own.name}
+          </button>
+        )}
+        <label className="link cursor-pointer">
+          read a CSV list
+          <input
+            type="file"
+            accept=".csv,.txt,text/csv"
+            className="sr-only"
+            aria-label={`Read ${TITLES[kind].toLowerCase()} from a CSV list`}
+            onChange={(e) => {
+              const [file] = e.target.files ?? [];
+              if (file) void read(file);
+              e.target.value = "";
+            }}
+          />
+        </label>
+        <button type="button" className="link" onClick={save}>
+          save as CSV
+        </button>
+        {places.length > 1 && (
+          <label>
+            Fit in{" "}
+            <select className="box" aria-label="Fit in place of" value={here?.id} onChange={(e) => (kind === "pack" ? setBattery : setUnit)(e.target.value)}>
+              {places.map((b) => (
+                <option key={b.id} value={b.id}>
+                  {b.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+      </div>
+      {refused.length > 0 && (
+        <ul role="alert" className="mt-2 text-stop">
+          {refused.slice(0, 12).map((r) => (
+            <li key={r.line}>
+              Line {r.line}: {r.reason}
+            </li>
+          ))}
+          {refused.length > 12 && <li>and {refused.length - 12} more</li>}
+        </ul>
+      )}
+      {shelf.error && <p className="text-stop">{shelf.error}</p>}
+      {shelf.loaded && records.length === 0 && <p className="mt-2">None yet: shelve what this craft has, keep a generic one, or read a list.</p>}
+      {records.length > 0 &&
+        (kind === "pack" ? (
+          <PackShelf shelf={shelf} canFit={here !== undefined} onFit={(pack) => here && put(fitPack(design, here.id, pack), pack.name)} />
+        ) : (
+          <PartShelf
+            key={kind}
+            kind={kind satisfies PlainKind}
+            shelf={shelf}
+            canFit={kind === "servo" || here !== undefined}
+            onFit={(part) => put(fitPart(design, unit?.id ?? "", part).design, part.name)}
+          />
+        ))}
+    </section>
+  );
+}
