@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { benchSchema } from "../core/design/bench";
+import { benchEntrySchema, rigSchema, safetySchema, testedDriveSchema, thrustReadingSchema, thrustTestSchema } from "../core/design/bench";
 import { craftFileSchema, craftSchema, faultSchema, runSchema, versionSchema } from "../core/design/craftFile";
 import { designSchema } from "../core/design/schema";
 import { shelfPartSchema } from "../core/design/shelf";
@@ -64,11 +64,34 @@ export const newVersionSchema = versionSchema.pick({ question: true, reason: tru
 export type NewVersion = z.infer<typeof newVersionSchema>;
 
 /** A bench session as it is logged: the server gives it its number and keeps the ledger that it was held against. */
-export const newBenchSchema = benchSchema.pick({ date: true, weighIn: true, notes: true });
+export const newBenchSchema = benchEntrySchema;
 export type NewBench = z.infer<typeof newBenchSchema>;
 
 export const adoptionSchema = z.object({ revision, evidence: massEvidenceSchema, said: z.string().trim().min(1).max(200).describe("what is taken over, in words") });
 export type Adoption = z.infer<typeof adoptionSchema>;
+
+/** What a stand is told before a sweep. Faults can be switched on in the simulated one only. */
+export const standSetupSchema = z.object({
+  unit: testedDriveSchema.omit({ battery: true }),
+  battery: testedDriveSchema.shape.battery,
+  rig: rigSchema,
+  air: thrustTestSchema.shape.air,
+  faults: z.object({
+    bending: z.boolean(),
+    slipping: z.boolean(),
+    looseTare: z.boolean(),
+    wrongCurrent: z.boolean(),
+    silent: z.boolean().describe("stops answering above 35 % throttle"),
+  }),
+  seed: z.number().int().min(0).max(1e9),
+});
+export type StandSetup = z.infer<typeof standSetupSchema>;
+export const standReadingSchema = thrustReadingSchema.omit({ out: true });
+export type StandReading = z.infer<typeof standReadingSchema>;
+
+/** Taking a sweep over: the drives of the version whose curve it becomes. */
+export const learnSchema = z.object({ revision, unitIds: z.array(z.string()).min(1).max(12) });
+export type Learn = z.infer<typeof learnSchema>;
 
 const inCraft = z.object({ slug });
 const inVersion = z.object({ slug, label });
@@ -144,6 +167,31 @@ export const contracts = {
     response: z.object({ revision }),
   }),
   deleteFromShelf: contract({ method: "delete", path: "/api/shelf/:id", params: z.object({ id: number }), body: none, response: nothing }),
+  learn: contract({ method: "post", path: "/api/crafts/:slug/bench/:number/learn", params: inNumber, body: learnSchema, response: z.object({ revision }) }),
+  addFile: contract({
+    method: "post",
+    path: "/api/files",
+    params: nothing,
+    body: z.object({ type: z.enum(["image/jpeg", "image/png", "image/webp"]), content: z.string().min(4).max(4_000_000).describe("base64") }),
+    response: z.object({ hash: z.string(), size: z.number().int() }),
+  }),
+  getFile: contract({ method: "get", path: "/api/files/:hash", params: z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/) }), body: none, response: z.unknown() }),
+  stand: contract({
+    method: "get",
+    path: "/api/stand",
+    params: nothing,
+    body: none,
+    response: z.object({ id: z.string(), name: z.string(), rate: z.number(), ready: z.boolean(), last: z.number() }),
+  }),
+  setUpStand: contract({ method: "post", path: "/api/stand/setup", params: nothing, body: standSetupSchema, response: z.object({ last: z.number().int() }) }),
+  commandStand: contract({
+    method: "post",
+    path: "/api/stand/throttle",
+    params: nothing,
+    body: z.object({ throttle: z.number().min(0).max(1), safety: safetySchema }),
+    response: nothing,
+  }),
+  streamStand: contract({ method: "get", path: "/api/stand/stream", params: nothing, body: none, response: z.unknown() }),
   adopt: contract({ method: "post", path: "/api/crafts/:slug/bench/:number/adopt", params: inNumber, body: adoptionSchema, response: z.object({ revision }) }),
 } as const;
 

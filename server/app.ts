@@ -8,10 +8,15 @@ import * as benchStore from "./bench";
 import type { Database } from "./db/open";
 import { forbiddenHost, notFound, problemHandler } from "./problems";
 import { projectRoot } from "./root";
+import * as fileStore from "./files";
 import * as shelf from "./shelf";
+import { standRoutes } from "./stand/routes";
+import { SimulatedStand } from "./stand/simulatedStand";
+import type { Stand } from "./stand/stand";
 import * as store from "./store";
 
 const BODY_LIMIT = "2mb";
+const FILE_LIMIT = "5mb";
 const IMPORT_LIMIT = "20mb";
 const LOCAL_NAMES = new Set(["localhost", "127.0.0.1", "[::1]"]);
 
@@ -29,6 +34,8 @@ export interface AppOptions {
   log: Logger;
   /** Time as ISO 8601; passed in so that tests can set it. */
   now: () => string;
+  /** The thrust stand; the simulated one when none is given. */
+  stand?: Stand;
 }
 
 type Handler<C extends Contract> = (input: { params: z.output<C["params"]>; body: z.output<C["body"]> }) => Promise<z.input<C["response"]>>;
@@ -44,7 +51,7 @@ function bind<C extends Contract>(app: Express, contract: C, handler: Handler<C>
 }
 
 /** The whole HTTP interface: the API, and the built pages when they exist. */
-export function makeApp({ db, log, now }: AppOptions): Express {
+export function makeApp({ db, log, now, stand = new SimulatedStand() }: AppOptions): Express {
   const app = express();
   app.disable("x-powered-by");
   app.use(
@@ -67,6 +74,7 @@ export function makeApp({ db, log, now }: AppOptions): Express {
     next();
   });
   app.use("/api/crafts/import", express.json({ limit: IMPORT_LIMIT }));
+  app.use("/api/files", express.json({ limit: FILE_LIMIT }));
   app.use("/api", express.json({ limit: BODY_LIMIT }));
 
   const c = contracts;
@@ -74,7 +82,7 @@ export function makeApp({ db, log, now }: AppOptions): Express {
   bind(app, c.createCraft, async ({ body }) => ({ slug: await store.createCraft(db, body.craft, body.design, body.question, now()) }));
   bind(app, c.importCraft, async ({ body }) => ({ slug: await store.importCraft(db, body) }));
   bind(app, c.getCraft, ({ params }) => store.readCraft(db, params.slug));
-  bind(app, c.exportCraft, async ({ params }) => (await store.readCraft(db, params.slug)).file);
+  bind(app, c.exportCraft, async ({ params }) => fileStore.withFiles(db, (await store.readCraft(db, params.slug)).file));
   bind(app, c.deleteCraft, async ({ params }) => {
     await store.deleteCraft(db, params.slug);
     return {};
@@ -97,6 +105,15 @@ export function makeApp({ db, log, now }: AppOptions): Express {
     return {};
   });
   bind(app, c.adopt, async ({ params, body }) => ({ revision: await benchStore.adopt(db, params.slug, params.number, body) }));
+  bind(app, c.learn, async ({ params, body }) => ({ revision: await benchStore.learn(db, params.slug, params.number, body) }));
+  bind(app, c.addFile, ({ body }) => fileStore.addFile(db, body.type, body.content));
+  app.get(c.getFile.path, async (request, response) => {
+    const { hash } = c.getFile.params.parse(request.params);
+    const { type, bytes } = await fileStore.readFile(db, hash);
+    // The name of the content is its hash: it never changes.
+    response.set({ "content-type": type, "cache-control": "public, max-age=31536000, immutable", "content-disposition": "inline" }).send(bytes);
+  });
+  standRoutes(app, stand);
   bind(app, c.listShelf, () => shelf.listShelf(db));
   bind(app, c.addToShelf, ({ body }) => shelf.addToShelf(db, body.parts));
   bind(app, c.saveShelf, async ({ params, body }) => ({ revision: await shelf.saveShelf(db, params.id, body.revision, body.part) }));

@@ -1,5 +1,11 @@
 import { and, eq, sql } from "drizzle-orm";
-import type { Adoption, NewBench } from "../api/contracts";
+import type { Adoption, Learn, NewBench } from "../api/contracts";
+import { learnFrom } from "../core/bench/learn";
+import { correctionsFor, sharedThrustError } from "../core/bench/rig";
+import { readSweep } from "../core/bench/sweep";
+import type { TestedDrive } from "../core/design/bench";
+import type { Design } from "../core/design/schema";
+import { partsChanged } from "../core/power/learned";
 import { changedSince, ledgerOf, withEvidence } from "../core/mass/evidence";
 import type { Database } from "./db/open";
 import { bench, versions } from "./db/schema";
@@ -16,18 +22,44 @@ export async function createBench(db: Database, slug: string, label: string, ask
       .from(bench)
       .where(eq(bench.craftId, craft.id));
     const number = (last?.number ?? 0) + 1;
-    await tx.insert(bench).values({ ...asked, craftId: craft.id, versionId: version.id, number, tested: ledgerOf(designOf(version)), adopted: "" });
+    await tx.insert(bench).values({
+      ...asked,
+      thrust: asked.thrust && { ...asked.thrust, drive: driveOf(designOf(version), asked.thrust.unitId) },
+      craftId: craft.id,
+      versionId: version.id,
+      number,
+      tested: ledgerOf(designOf(version)),
+      adopted: "",
+    });
     return number;
   });
+}
+
+/** The drive as it stands in the design now: what a sweep is kept with, to know later whether it still holds. */
+function driveOf(design: Design, unitId: string): TestedDrive {
+  const unit = design.units.find((u) => u.id === unitId);
+  if (!unit) throw refused("The drive on the stand is not in this version.");
+  const battery = design.batteries.find((b) => b.id === unit.batteryId);
+  const { motor, controller, gear, propeller } = unit;
+  return {
+    motor,
+    controller,
+    gear,
+    propeller,
+    battery: battery ? { chemistry: battery.chemistry, series: battery.series, capacity: battery.capacity, cellResistance: battery.cellResistance } : null,
+  };
 }
 
 export async function saveBench(db: Database, slug: string, number: number, revision: number, asked: NewBench): Promise<number> {
   return db.transaction(async (tx) => {
     const craft = await craftRow(tx, slug);
     const where = and(eq(bench.craftId, craft.id), eq(bench.number, number));
+    const [before] = await tx.select({ thrust: bench.thrust }).from(bench).where(where);
+    // What stood on the stand stays what it was: editing readings does not change the drive that was tested.
+    const kept = asked.thrust && { ...asked.thrust, drive: before?.thrust?.drive ?? asked.thrust.drive };
     const [saved] = await tx
       .update(bench)
-      .set({ ...asked, revision: sql`${bench.revision} + 1` })
+      .set({ ...asked, thrust: kept, revision: sql`${bench.revision} + 1` })
       .where(and(where, eq(bench.revision, revision)))
       .returning({ revision: bench.revision });
     if (saved) return saved.revision;
@@ -57,7 +89,7 @@ export async function adopt(db: Database, slug: string, number: number, asked: A
       .select()
       .from(bench)
       .where(and(eq(bench.craftId, craft.id), eq(bench.number, number)));
-    if (!session) throw notFound(`There is no bench session B-${number}.`);
+    if (!session?.weighIn) throw notFound(`There is no weigh-in B-${number}.`);
     const [version] = await tx.select().from(versions).where(eq(versions.id, session.versionId));
     if (!version) throw notFound("The version of this session is gone.");
     const design = designOf(version);
@@ -76,6 +108,47 @@ export async function adopt(db: Database, slug: string, number: number, asked: A
     await tx
       .update(bench)
       .set({ adopted: [session.adopted, asked.said].filter(Boolean).join("; ").slice(0, 300), tested: ledgerOf(next), revision: sql`${bench.revision} + 1` })
+      .where(eq(bench.id, session.id));
+    return saved.revision;
+  });
+}
+
+/**
+ * Takes a sweep over: the measured curve becomes that of the given drives, in the version that it was measured on, frozen or not. Every drive must have the parts that were on the stand.
+ * What is learned is worked out here from the readings, not taken from the page.
+ */
+export async function learn(db: Database, slug: string, number: number, asked: Learn): Promise<number> {
+  return db.transaction(async (tx) => {
+    const craft = await craftRow(tx, slug);
+    const sessions = await tx.select().from(bench).where(eq(bench.craftId, craft.id));
+    const session = sessions.find((s) => s.number === number);
+    if (!session?.thrust?.drive) throw notFound(`There is no sweep B-${number}.`);
+    const [version] = await tx.select().from(versions).where(eq(versions.id, session.versionId));
+    if (!version) throw notFound("The version of this session is gone.");
+    const { thrust } = session;
+    const { drive } = thrust;
+    const corrections = correctionsFor(thrust.rig, sessions);
+    const result = readSweep(thrust, corrections, drive?.propeller.diameter.value ?? null);
+    const next = structuredClone(designOf(version));
+    for (const id of asked.unitIds) {
+      const unit = next.units.find((u) => u.id === id);
+      if (!unit) throw refused("One of these drives is not in the version.");
+      const changed = drive ? partsChanged(unit, drive) : [];
+      if (changed.length > 0) throw refused(`${unit.name} has another ${changed.join(" and ")} than the drive on the stand: sweep again.`);
+      const learned = learnFrom(unit, drive?.battery ?? null, result, number, craft.name, sharedThrustError(thrust.rig, corrections.scale), thrust.rig.current.error);
+      if (!learned.ok) throw refused(learned.message);
+      unit.learned = learned.learned;
+    }
+    const [saved] = await tx
+      .update(versions)
+      .set({ design: next, revision: sql`${versions.revision} + 1` })
+      .where(and(eq(versions.id, version.id), eq(versions.revision, asked.revision)))
+      .returning({ revision: versions.revision });
+    if (!saved) throw stale(`${version.label} was saved elsewhere since it was opened here.`, { current: { revision: version.revision, design: version.design } });
+    const names = next.units.filter((u) => asked.unitIds.includes(u.id)).map((u) => u.name);
+    await tx
+      .update(bench)
+      .set({ adopted: `curve of ${names.join(", ")}`.slice(0, 300), revision: sql`${bench.revision} + 1` })
       .where(eq(bench.id, session.id));
     return saved.revision;
   });

@@ -6,6 +6,7 @@ import { evaluate } from "../core/evaluate";
 import { refusal } from "../core/faults/state";
 import { childLabel } from "../core/lineage/labels";
 import type { Database } from "./db/open";
+import { takeFiles } from "./files";
 import { bench, crafts, faults, runMetrics, runs, suspects, versions } from "./db/schema";
 import { frozen, notFound, refused, stale } from "./problems";
 
@@ -99,6 +100,7 @@ export async function readCraft(db: Database, slug: string): Promise<CraftRecord
           .filter((s) => s.faultId === id)
           .map((s) => ({ id: s.key, cause: s.cause, for: s.for, against: s.against, test: s.test, minutes: s.minutes, result: s.result, state: s.state })),
       })),
+      files: [],
       bench: benchRows.map(({ id: _i, craftId: _c, versionId, revision: _r, ...session }) => ({ ...session, version: labelOf.get(versionId) ?? "" })),
     };
     return {
@@ -219,6 +221,7 @@ export async function importCraft(db: Database, file: CraftFile): Promise<string
     }
     for (const run of file.runs) await insertRun(tx, craft.id, idOf.get(run.version) ?? 0, run);
     for (const fault of file.faults) await insertFault(tx, craft.id, fault);
+    await takeFiles(tx, file.files);
     for (const { version, ...session } of file.bench) await tx.insert(bench).values({ ...session, craftId: craft.id, versionId: idOf.get(version) ?? 0 });
     return slug;
   });
@@ -233,6 +236,7 @@ export async function createCraft(db: Database, craft: Craft, design: Design, qu
     runs: [],
     faults: [],
     bench: [],
+    files: [],
   });
 }
 

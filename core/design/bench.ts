@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { batterySchema, controllerSchema, gearSchema, motorSchema, propellerSchema } from "./schema";
 
 const finite = z.number().finite();
 const place = finite.min(-100).max(100);
@@ -51,17 +52,155 @@ export type WeighIn = z.infer<typeof weighInSchema>;
 export type WeighInKind = WeighIn["kind"];
 export const WEIGH_IN_KINDS: readonly WeighInKind[] = ["total", "parts", "two-scales", "three-scales", "knife-edge", "level-and-tilted"];
 
-/** A bench session: what was measured on one version, and the ledger that it was held against. */
-export const benchSchema = z.object({
+const share = finite.min(0).max(1);
+/** How finely an instrument reads, how far its readings may be off, and the calibration session (of this craft) that corrects it. */
+const meter = (unit: string) =>
+  z.object({
+    step: finite.positive().max(1000).describe(`smallest step that it shows, ${unit}`),
+    error: finite.min(0).max(0.5).describe("standard uncertainty of its calibration, as a share of the reading"),
+    session: z.number().int().positive().nullable().describe("bench session in which it was calibrated; null: as it reads"),
+  });
+
+/** What can be read at each throttle of a sweep. */
+export const READABLE = ["thrust", "voltage", "current", "rpm", "temperature", "noise"] as const;
+export type Readable = (typeof READABLE)[number];
+
+/** The stand: how a thrust comes to be a reading. kg, m. */
+export const rigSchema = z.object({
+  kind: z.enum(["direct", "lever"]),
+  thrustArm: finite.positive("an arm is longer than nothing").max(10).describe("pivot to the thrust line, m"),
+  scaleArm: finite.positive("an arm is longer than nothing").max(10).describe("pivot to where the scale is touched, m"),
+  armSd: finite.min(0).max(0.1).describe("standard uncertainty of each arm, m"),
+  reads: z.enum(["more", "less"]).describe("whether the scale reads more or less as thrust grows"),
+  tare: finite.min(-1000).max(1000).describe("reading at rest, with counterweight, kg"),
+  counterweight: finite.min(0).max(1000).describe("hung on to keep the lever down on the scale, kg"),
+  check: z
+    .object({ mass: finite.positive("a known mass").max(1000), reading: finite.min(-1000).max(1000) })
+    .nullable()
+    .describe("a known mass pulling along the thrust line, and what the scale read, kg"),
+  scale: meter("kg"),
+  voltage: meter("V"),
+  current: meter("A"),
+  rpm: meter("rpm"),
+});
+export type Rig = z.infer<typeof rigSchema>;
+
+export const SAFETY = ["restraint", "plane", "shield", "distance", "people", "cutOff"] as const;
+export const safetySchema = z.object({
+  ...(Object.fromEntries(SAFETY.map((s) => [s, z.boolean()])) as Record<(typeof SAFETY)[number], z.ZodBoolean>),
+  place: z.enum(["indoors", "outdoors", "behind a barrier"]),
+});
+export type Safety = z.infer<typeof safetySchema>;
+
+const seen = finite.nullable();
+export const thrustReadingSchema = z.object({
+  t: seen.describe("s from the start"),
+  throttle: share,
+  scale: seen.describe("kg as the scale showed it"),
+  voltage: seen.describe("V"),
+  current: seen.describe("A"),
+  rpm: seen.describe("of the propeller"),
+  temperature: seen.describe("of the motor, °C"),
+  noise: seen.describe("dB"),
+  out: z.string().max(200).describe("why it is left out; empty: it counts"),
+});
+export type ThrustReading = z.infer<typeof thrustReadingSchema>;
+
+/** What a drive was like when it was tested: with another part in it, what was measured no longer holds. */
+export const testedDriveSchema = z.object({
+  motor: motorSchema,
+  controller: controllerSchema,
+  gear: gearSchema,
+  propeller: propellerSchema,
+  battery: batterySchema.pick({ chemistry: true, series: true, capacity: true, cellResistance: true }).nullable(),
+});
+export type TestedDrive = z.infer<typeof testedDriveSchema>;
+
+export const thrustTestSchema = z.object({
+  unitId: z.string().min(1).max(40).describe("drive on the stand, one of its like units"),
+  rig: rigSchema,
+  air: z.object({ temperature: finite.min(-60).max(60).describe("°C"), pressure: finite.min(20_000).max(120_000).describe("Pa") }),
+  safety: safetySchema,
+  plan: z.object({
+    steps: z.array(share).min(1, "at least one throttle").max(60),
+    down: z.boolean().describe("back down the same steps"),
+    repeats: z.number().int().min(1).max(10),
+    samples: z.number().int().min(1).max(20).describe("readings taken at each step"),
+    rest: finite.min(0).max(3600).describe("pause between sweeps, s"),
+    measures: z.array(z.enum(READABLE)).min(1),
+  }),
+  readings: z.array(thrustReadingSchema).max(8000, "at most 8000 readings"),
+  drive: testedDriveSchema.nullable().default(null).describe("the drive as it was when the session was kept"),
+});
+export type ThrustTest = z.infer<typeof thrustTestSchema>;
+
+/** Propellers and ramps tried for cut-outs. */
+export const fastThrottleSchema = z.object({
+  unitId: z.string().min(1).max(40),
+  safety: safetySchema,
+  trials: z
+    .array(
+      z.object({
+        diameter: finite.positive().max(5).describe("m"),
+        pitch: finite.positive().max(5).describe("m"),
+        ramp: finite.min(0).max(60).describe("from idle to full, s"),
+        voltage: finite.min(0).max(200).nullable().describe("lowest under load, V"),
+        cutOut: z.boolean().nullable().describe("null: could not be told"),
+      }),
+    )
+    .min(1, "at least one trial")
+    .max(200),
+});
+export type FastThrottle = z.infer<typeof fastThrottleSchema>;
+
+/** An instrument held against something better known. */
+export const calibrationSchema = z.object({
+  instrument: z.string().trim().min(1, "name the instrument").max(80),
+  quantity: z.enum(["scale", "voltage", "current"]),
+  by: z.enum(["known values", "charge returned"]).describe("a second meter or known masses; or what the charger put back after a run"),
+  pairs: z
+    .array(z.object({ shown: finite, known: finite, knownSd: finite.min(0) }))
+    .max(60)
+    .describe("kg, V or A; for charge: the A·h counted and put back"),
+});
+export type Calibration = z.infer<typeof calibrationSchema>;
+
+/** A picture kept with a session; its content stands in the file store under its hash. */
+export const attachmentSchema = z.object({
+  hash: z.string().regex(/^[0-9a-f]{64}$/),
+  name: z.string().max(200),
+  type: z.enum(["image/jpeg", "image/png", "image/webp"]),
+  size: z.number().int().positive(),
+});
+export type Attachment = z.infer<typeof attachmentSchema>;
+
+/** A bench session: what was measured on one version, and what it was held against. It holds one of weigh-in, thrust sweep, fast-throttle test or calibration. */
+const sessionFields = z.object({
   number: z.number().int().positive(),
   version: z.string().min(1).max(20),
   date: z.iso.datetime({ offset: true }),
-  weighIn: weighInSchema,
+  weighIn: weighInSchema.nullable().default(null),
+  thrust: thrustTestSchema.nullable().default(null),
+  fastThrottle: fastThrottleSchema.nullable().default(null),
+  calibration: calibrationSchema.nullable().default(null),
   notes: z.string().max(8000),
+  files: z.array(attachmentSchema).max(20).default([]),
   tested: z
     .array(z.object({ id: z.string(), mass: finite.nullable(), x: finite, y: finite, z: finite }))
     .max(1000)
     .describe("the ledger when it was weighed: a session goes stale when this changes"),
-  adopted: z.string().max(300).describe("what of it was taken into the ledger; empty: nothing"),
+  adopted: z.string().max(300).describe("what of it was taken over into the design; empty: nothing"),
 });
+export const TESTS = ["weighIn", "thrust", "fastThrottle", "calibration"] as const;
+export type TestKind = (typeof TESTS)[number];
+const oneTest = (s: Partial<Record<TestKind, unknown>>) => TESTS.filter((k) => s[k]).length === 1;
+const ONE_TEST = "a session holds one test: a weigh-in, a thrust sweep, a fast-throttle test or a calibration";
+
+export const benchSchema = sessionFields.refine(oneTest, ONE_TEST);
 export type Bench = z.infer<typeof benchSchema>;
+/** What a person enters of a session. */
+export const benchEntrySchema = sessionFields.omit({ number: true, version: true, tested: true, adopted: true }).refine(oneTest, ONE_TEST);
+export type BenchEntry = z.infer<typeof benchEntrySchema>;
+
+/** Which test a session holds. */
+export const testOf = (session: Pick<Bench, TestKind>): TestKind => TESTS.find((k) => session[k] !== null) ?? "weighIn";

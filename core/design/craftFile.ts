@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { benchSchema } from "./bench";
+import { attachmentSchema, benchSchema } from "./bench";
 import { evidenceSchema } from "./evidence";
 import { METRIC_KEYS } from "./metrics";
 import { designSchema, heldUpBySchema } from "./schema";
@@ -140,6 +140,11 @@ export const craftFileSchema = z
     runs: z.array(runSchema).max(5000),
     faults: z.array(faultSchema).max(2000),
     bench: z.array(benchSchema).max(2000).default([]),
+    files: z
+      .array(attachmentSchema.pick({ hash: true, type: true }).extend({ content: z.string().max(4_000_000).describe("base64") }))
+      .max(2000)
+      .default([])
+      .describe("pictures that sessions refer to by their hash (SHA-256 of the content)"),
   })
   .superRefine((file, ctx) => {
     const issue = (path: (string | number)[], message: string) => ctx.addIssue({ code: "custom", path, message });

@@ -124,6 +124,37 @@ export const propellerSchema = z.object({
   chord: magnitudeSchema.describe("widest chord of a blade, m"),
 });
 
+const factor = z.object({ value: finite.positive().max(20), sd: finite.nonnegative() });
+/** What a sweep on the stand taught of a drive: its model's factors, which duty a throttle really gives, and the curve as it was measured (docs/physics.md). */
+export const learnedSchema = z.object({
+  session: z.number().int().positive().describe("bench session that it comes from"),
+  craft: z.string().max(80).describe("craft on whose bench it was measured"),
+  kv: factor.describe("measured over entered Kv"),
+  thrust: factor.describe("measured over modelled thrust at the same speed of the propeller"),
+  torque: factor.describe("measured over modelled torque"),
+  throttle: z
+    .array(z.object({ command: finite.min(0).max(1), duty: finite.min(0).max(1) }))
+    .min(2)
+    .max(62),
+  points: z
+    .array(
+      z.object({
+        throttle: finite.min(0).max(1),
+        thrust: finite,
+        thrustSd: finite.nonnegative(),
+        voltage: finite.positive(),
+        current: finite.nonnegative(),
+        rpm: finite.positive().nullable(),
+      }),
+    )
+    .max(60)
+    .describe("as measured on one unit: N, V, A, rpm"),
+  density: finite.positive().describe("of the air then, kg/m³"),
+  of: z.object({ motor: motorSchema, controller: controllerSchema, gear: gearSchema, propeller: propellerSchema }).describe("the parts that were on the stand"),
+  pack: batterySchema.pick({ chemistry: true, series: true, capacity: true }).nullable().describe("pack that fed it"),
+});
+export type Learned = z.infer<typeof learnedSchema>;
+
 export const unitSchema = z.object({
   id,
   name,
@@ -144,6 +175,7 @@ export const unitSchema = z.object({
   controller: controllerSchema,
   gear: gearSchema,
   propeller: propellerSchema,
+  learned: learnedSchema.nullable().default(null).describe("what a sweep on the stand taught of it; it counts while the parts are those that were tested"),
 });
 export type Unit = z.infer<typeof unitSchema>;
 

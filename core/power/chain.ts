@@ -14,6 +14,8 @@ export interface Drive {
   ratio: number;
   gearEfficiency: number;
   propeller: PropellerMap;
+  /** Duty (0 to 1) that a throttle gives, as measured on a stand; the throttle itself when left out. */
+  duty?: (throttle: number) => number;
 }
 
 /** A pack at one moment: source voltage (V), resistance with its main path (Ω), and steady power that other things draw from it (W). */
@@ -63,6 +65,8 @@ function terminalVoltage(source: Source, current: number): number | null {
 
 /** Throttle below which a motor does not turn is not modelled: this is the least that the solver accepts. */
 const LEAST_THROTTLE = 1e-3;
+
+const dutyOf = (drive: Drive, throttle: number): number => Math.max(drive.duty ? drive.duty(throttle) : throttle, LEAST_THROTTLE);
 
 type UnitPoint = Omit<OperatingPoint, "packVoltage" | "packCurrent" | "packLoss" | "otherLoad">;
 
@@ -135,7 +139,7 @@ const packFields = (source: Source, voltage: number, driveCurrent: number) => {
  * Source: averaged model of a pulse-width controller (switching losses left out: a few per cent at part throttle, common practice).
  */
 export function solveChain(drive: Drive, source: Source, throttle: number, speed = 0): ChainResult {
-  const u = Math.max(throttle, LEAST_THROTTLE);
+  const u = dutyOf(drive, throttle);
   const idle = terminalVoltage(source, 0);
   if (idle === null) return { status: "overloaded" };
   const railAt = (current: number) => terminalVoltage(source, drive.count * u * current) ?? 0;
@@ -181,9 +185,9 @@ export function solveShared(commands: readonly Command[], source: Source, speed 
   let failed: Unsolved | null = null;
   /** Motor speed of one drive at a rail voltage; 0 when it stands still. */
   const speedOf = ({ drive, throttle }: Command, rail: number): number => {
-    const u = Math.max(throttle, LEAST_THROTTLE);
+    const u = dutyOf(drive, throttle);
     const at = (n: number) => imbalance(drive, u, n, currentAt(drive, n, speed), rail);
-    if (throttle <= LEAST_THROTTLE || at(0) <= 0) return 0;
+    if (u <= LEAST_THROTTLE || at(0) <= 0) return 0;
     const top = u * rail * drive.motor.kv;
     const found = findRoot(at, 0, top, top * 1e-8);
     if (found.status === "converged") return found.x;
@@ -193,7 +197,7 @@ export function solveShared(commands: readonly Command[], source: Source, speed 
   const drawn = (rail: number) =>
     commands.reduce((sum, command) => {
       const n = speedOf(command, rail);
-      return n > 0 ? sum + command.drive.count * Math.max(command.throttle, LEAST_THROTTLE) * currentAt(command.drive, n, speed) : sum;
+      return n > 0 ? sum + command.drive.count * dutyOf(command.drive, command.throttle) * currentAt(command.drive, n, speed) : sum;
     }, 0);
   const balance = (rail: number) => (terminalVoltage(source, drawn(rail)) ?? 0) - rail;
   const full = balance(idle);
@@ -202,7 +206,7 @@ export function solveShared(commands: readonly Command[], source: Source, speed 
   if (found.status !== "converged") return { status: found.status };
   failed = null;
   const points = commands.map((command): UnitPoint => {
-    const u = Math.max(command.throttle, LEAST_THROTTLE);
+    const u = dutyOf(command.drive, command.throttle);
     const n = speedOf(command, found.x);
     const point = unitPoint(command.drive, command.throttle, u, n, speed, found.x);
     return n > 0 ? point : atRest(point);

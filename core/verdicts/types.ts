@@ -62,6 +62,10 @@ export interface FindingParams {
   "drive-missing": { what: "drive" | "pack" | "both" };
   "targets-missing": { which: "all" | "window" };
   "rests-on-guess": { metric: MetricKey };
+  "sweep-stale": { drive: string; changed: string };
+  "sweep-other-pack": { drive: string; pack: string };
+  "copies-unmeasured": { drive: string; count: number };
+  "thrust-unmeasured": { drive: string };
 }
 export type FindingCode = keyof FindingParams;
 
@@ -108,7 +112,8 @@ export type AdviceCode =
   | "slow-ramp"
   | "time-a-run"
   | "even-out"
-  | "smaller-inside";
+  | "smaller-inside"
+  | "sweep-one";
 
 export type Remedy = {
   [C in RemedyCode]: { code: C; params: RemedyParams[C]; patch: Patch | null };

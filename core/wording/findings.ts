@@ -67,6 +67,10 @@ const FINDINGS: Words<FindingParams> = {
   "drive-missing": (p) => (p.what === "both" ? "No drive and no pack yet: thrust and endurance are unknown" : `No ${p.what} yet: thrust and endurance are unknown`),
   "targets-missing": (p) => (p.which === "all" ? "No targets yet: nothing to hold the craft against" : "No window for the CG yet: say where it must be"),
   "rests-on-guess": (p) => `${METRICS[p.metric].label} rests on a guess`,
+  "sweep-stale": (p) => `What the stand taught of ${p.drive} no longer holds: ${p.changed} changed since`,
+  "sweep-other-pack": (p) => `${p.drive} was on the stand with another pack than ${p.pack}`,
+  "copies-unmeasured": (p) => `Measure one before building ${p.count}: no ${p.drive} has been on the stand`,
+  "thrust-unmeasured": (p) => `The thrust of ${p.drive} is a promise: it has never been measured`,
 };
 
 const ADVICE: Record<AdviceCode, string> = {
@@ -84,6 +88,7 @@ const ADVICE: Record<AdviceCode, string> = {
   "time-a-run": "Time one straight run at full throttle: Power turns it into a drag area",
   "even-out": "Give each drive a motor and propeller that share the work",
   "find-why": "Find what made it heavy before building another",
+  "sweep-one": "Sweep one on the thrust stand, about 25 minutes",
   "smaller-inside": "Fit a smaller one, or enlarge the envelope",
   "check-pitch": "Try short power pulses low and slow before full throttle",
 };

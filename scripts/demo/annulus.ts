@@ -62,6 +62,7 @@ const annulus1: Design = {
       count: 1,
       batteryId: "b1",
       propellerItemId: "rotor",
+      learned: null,
       motorItemId: null,
       controllerItemId: null,
       direction: "ahead",
@@ -99,6 +100,7 @@ const annulus2 = edit(annulus1, (d) => {
 export const annulus: CraftFile = {
   format: "ultraform-craft",
   formatVersion: 1,
+  files: [],
   craft: { name: "Annulus", summary: "ring-wing tail-sitter, hover", heldUpBy: "rotors" },
   versions: [
     {

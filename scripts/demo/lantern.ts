@@ -11,6 +11,7 @@ const fan = (id: string, name: string, direction: Unit["direction"], count: numb
   count,
   batteryId: "b1",
   propellerItemId: itemId,
+  learned: null,
   motorItemId: null,
   controllerItemId: null,
   direction,
@@ -125,6 +126,7 @@ const lantern2 = edit(lantern1, (d) => {
 export const lantern: CraftFile = {
   format: "ultraform-craft",
   formatVersion: 1,
+  files: [],
   craft: { name: "Lantern", summary: "helium hybrid airship, five fans", heldUpBy: "gas" },
   versions: [
     {

@@ -106,6 +106,7 @@ const samphire2 = edit(samphire1, (d) => {
 export const samphire: CraftFile = {
   format: "ultraform-craft",
   formatVersion: 1,
+  files: [],
   craft: { name: "Samphire", summary: "twin-screw amphibious marsh crawler", heldUpBy: "ground" },
   versions: [
     {

@@ -6,6 +6,7 @@ const POWER_READS: RunLine["read"] = ["packCurrent", "packVoltage"];
 export const tern: CraftFile = {
   format: "ultraform-craft",
   formatVersion: 1,
+  files: [],
   craft: { name: "Tern", summary: "ground-effect skimmer, ice", heldUpBy: "wings" },
   versions: [
     {

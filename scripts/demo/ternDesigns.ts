@@ -73,6 +73,7 @@ export const tern1: Design = {
       count: 1,
       batteryId: "b1",
       propellerItemId: "prop",
+      learned: null,
       motorItemId: "motor",
       controllerItemId: "esc",
       direction: "ahead",

@@ -1,5 +1,5 @@
 import { boolean, doublePrecision, integer, jsonb, pgTable, serial, text, uniqueIndex } from "drizzle-orm/pg-core";
-import type { Bench, WeighIn } from "../../core/design/bench";
+import type { Attachment, Bench, Calibration, FastThrottle, ThrustTest, WeighIn } from "../../core/design/bench";
 import type { Claim, Run } from "../../core/design/craftFile";
 import type { Evidence } from "../../core/design/evidence";
 import type { Design, HeldUpBy } from "../../core/design/schema";
@@ -131,7 +131,11 @@ export const bench = pgTable(
       .references(() => versions.id, { onDelete: "cascade" }),
     number: integer("number").notNull(),
     date: stamp("date").notNull(),
-    weighIn: jsonb("weigh_in").$type<WeighIn>().notNull(),
+    weighIn: jsonb("weigh_in").$type<WeighIn>(),
+    thrust: jsonb("thrust").$type<ThrustTest>(),
+    fastThrottle: jsonb("fast_throttle").$type<FastThrottle>(),
+    calibration: jsonb("calibration").$type<Calibration>(),
+    files: jsonb("files").$type<Attachment[]>().notNull().default([]),
     notes: text("notes").notNull(),
     tested: jsonb("tested").$type<Bench["tested"]>().notNull(),
     adopted: text("adopted").notNull(),
@@ -152,3 +156,11 @@ export const shelf = pgTable(
   },
   (t) => [uniqueIndex("shelf_name").on(t.kind, t.name)],
 );
+
+/** Pictures and other files by the hash of their content: one content is kept once, whoever refers to it. */
+export const files = pgTable("files", {
+  hash: text("hash").primaryKey(),
+  type: text("type").$type<Attachment["type"]>().notNull(),
+  /** base64 */
+  content: text("content").notNull(),
+});

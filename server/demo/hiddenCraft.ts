@@ -44,6 +44,8 @@ export function realDesign(design: Design, hidden: Hidden): Design {
     if (item.mass) item.mass.value *= hidden.massFactor[item.id] ?? 1.005;
     item.place.x += hidden.moveX[item.id] ?? 0;
   }
+  // The real drive is what it is, whatever a stand taught of it.
+  for (const unit of real.units) unit.learned = null;
   return real;
 }
 

@@ -29,7 +29,7 @@ export function measureDemo(file: CraftFile, hidden: Hidden): CraftFile {
     }),
     bench: file.bench.map((session) => {
       const version = evaluations.get(session.version);
-      if (!version) return session;
+      if (!version || !session.weighIn) return session;
       const random = seededRandom(hidden.seed + 1000 + session.number);
       return { ...session, weighIn: readWeighIn(session.weighIn, realDesign(version.design, hidden), random), tested: ledgerOf(version.design) };
     }),

@@ -112,7 +112,7 @@ describe("the demo's weigh-ins", () => {
   it.each(["tern", "samphire"])("%s: read off its hidden craft, they agree with its true mass", (name) => {
     const hidden = hiddenSchema.parse((JSON.parse(readFileSync(new URL("../../demo/hidden.json", import.meta.url), "utf8")) as Record<string, unknown>)[name]);
     const file = measureDemo(demoFile(name), hidden);
-    const results = file.bench.map((b) => weighIn(b.weighIn));
+    const results = file.bench.flatMap((b) => (b.weighIn ? [weighIn(b.weighIn)] : []));
     expect(results.length).toBeGreaterThanOrEqual(3);
     const masses = results.flatMap((r) => (r.mass ? [r.mass] : []));
     for (const m of masses) expect(Math.abs(m.value - (masses[0]?.value ?? 0))).toBeLessThan(4 * Math.hypot(m.sd, masses[0]?.sd ?? 0));

@@ -52,6 +52,7 @@ export function quietDesign(): Design {
         count: 1,
         batteryId: "b",
         propellerItemId: "prop",
+        learned: null,
         motorItemId: null,
         controllerItemId: null,
         direction: "ahead",

@@ -19,7 +19,7 @@ export function useMeasured(): (metric: MetricKey) => MeasuredValue | undefined 
       for (const m of run.metrics)
         if (m.measured && isMetricKey(m.metric)) found.push({ metric: m.metric, ...m.measured, by: `run ${run.number}, ${m.measured.by}`, date: run.date });
   for (const session of file.bench) {
-    if (session.version !== version.label) continue;
+    if (session.version !== version.label || !session.weighIn) continue;
     const result = weighIn(session.weighIn);
     const by = `bench session B-${String(session.number).padStart(2, "0")}`;
     if (result.mass) found.push({ metric: "auw", ...result.mass, by, date: session.date });

@@ -31,6 +31,7 @@ export function firstDrive(design: Design, mass: number | null): { unit: Unit; b
       count: 1,
       batteryId: "b1",
       propellerItemId: propeller?.id ?? null,
+      learned: null,
       motorItemId: null,
       controllerItemId: null,
       direction: design.heldUpBy === "rotors" ? "up" : "ahead",

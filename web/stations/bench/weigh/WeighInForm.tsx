@@ -1,7 +1,7 @@
-import { weighInSchema } from "../../../core/design/bench";
-import { KIND_WORD, PROCEDURE, WEIGHING_CAUTION } from "../../../core/wording/bench";
-import { useDesk } from "../../app/desk";
-import { QuantityField } from "../../fields/QuantityField";
+import { weighInSchema } from "../../../../core/design/bench";
+import { KIND_WORD, PROCEDURE, WEIGHING_CAUTION } from "../../../../core/wording/bench";
+import { useDesk } from "../../../app/desk";
+import { QuantityField } from "../../../fields/QuantityField";
 import { SetUpDrawing } from "./SetUpDrawing";
 import type { Draft } from "./weighInDraft";
 

@@ -1,18 +1,18 @@
-import type { Bench, WeighIn } from "../../../core/design/bench";
-import { METRICS } from "../../../core/design/metrics";
-import { newItem } from "../../../core/design/schema";
-import { type MassEvidence, changedSince } from "../../../core/mass/evidence";
-import { type Measured, reconcile } from "../../../core/mass/reconcile";
-import { type WeighInResult, weighIn } from "../../../core/mass/weighIn";
-import type { Uncertain } from "../../../core/numeric/propagate";
-import { miss } from "../../../core/runs/miss";
-import { DOUBT_WORD, reconciliationText, suspectText } from "../../../core/wording/bench";
-import { plain, show } from "../../../core/wording/format";
-import { Value } from "../../app/Computed";
-import { useDesk } from "../../app/desk";
-import { usePreferences } from "../../app/preferences";
-import { Cairn } from "../../glyphs/Cairn";
-import { MissBar } from "../../glyphs/MissBar";
+import type { Bench, WeighIn } from "../../../../core/design/bench";
+import { METRICS } from "../../../../core/design/metrics";
+import { newItem } from "../../../../core/design/schema";
+import { type MassEvidence, changedSince } from "../../../../core/mass/evidence";
+import { type Measured, reconcile } from "../../../../core/mass/reconcile";
+import { type WeighInResult, weighIn } from "../../../../core/mass/weighIn";
+import type { Uncertain } from "../../../../core/numeric/propagate";
+import { miss } from "../../../../core/runs/miss";
+import { DOUBT_WORD, reconciliationText, suspectText } from "../../../../core/wording/bench";
+import { plain, show } from "../../../../core/wording/format";
+import { Value } from "../../../app/Computed";
+import { useDesk } from "../../../app/desk";
+import { usePreferences } from "../../../app/preferences";
+import { Cairn } from "../../../glyphs/Cairn";
+import { MissBar } from "../../../glyphs/MissBar";
 
 const METRIC = { x: "cgX", y: "cgY", z: "cgZ" } as const;
 
@@ -43,7 +43,7 @@ export function Result({ weighed, session, onAdopt, busy }: Props) {
   const result = weighIn(weighed);
   const others = file.bench
     .filter((b) => b.version === version.label && b.number !== session?.number && changedSince(b.tested, design).length === 0)
-    .map((b) => weighIn(b.weighIn));
+    .flatMap((b) => (b.weighIn ? [weighIn(b.weighIn)] : []));
   const measured = combined(result, others);
   const stale = session ? changedSince(session.tested, design) : [];
   const found = measured && stale.length === 0 && weighed.kind !== "parts" ? reconcile(design, measured) : null;

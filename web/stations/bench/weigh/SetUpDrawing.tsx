@@ -1,8 +1,8 @@
-import type { WeighInKind } from "../../../core/design/bench";
-import { bodies } from "../../../core/mass/rollup";
-import { useDesk } from "../../app/desk";
-import { plain } from "../../../core/wording/format";
-import { usePreferences } from "../../app/preferences";
+import type { WeighInKind } from "../../../../core/design/bench";
+import { bodies } from "../../../../core/mass/rollup";
+import { useDesk } from "../../../app/desk";
+import { plain } from "../../../../core/wording/format";
+import { usePreferences } from "../../../app/preferences";
 import type { Draft } from "./weighInDraft";
 
 const W = 400;

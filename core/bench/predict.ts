@@ -1,0 +1,43 @@
+import type { Unit } from "../design/schema";
+import { air } from "../media/air";
+import { solveChain } from "../power/chain";
+import { propellerMap } from "../power/propeller";
+import type { Level } from "./sweep";
+
+export interface PredictedLevel {
+  throttle: number;
+  /** N */
+  thrust: number;
+  /** A from the pack */
+  current: number;
+  /** W */
+  power: number;
+  rpm: number;
+}
+
+/**
+ * What the model alone, without anything learned, expects of a drive on the stand: at each throttle on the voltage that was measured there, in that air. Levels without a voltage take `voltage`.
+ *
+ * @param density kg/m³
+ * @param voltage V, of the pack, where none was measured
+ */
+export function predictLevels(unit: Unit, levels: readonly Pick<Level, "throttle" | "voltage">[], density: number, voltage: number): PredictedLevel[] {
+  const { motor, controller, gear, propeller: p } = unit;
+  const map = propellerMap({ diameter: p.diameter.value, pitch: p.pitch.value, blades: p.blades, chord: p.chord.value, liftFactor: 1, dragFactor: 1 }, { ...air(0, 15), density });
+  const drive = {
+    count: 1,
+    motor: { kv: motor.kv.value, resistance: motor.resistance.value, noLoadCurrent: motor.noLoadCurrent.value },
+    controllerResistance: controller.resistance.value,
+    pathResistance: 0,
+    ratio: gear.ratio,
+    gearEfficiency: gear.efficiency.value,
+    propeller: map,
+  };
+  return levels.flatMap((l) => {
+    const volts = l.voltage ?? voltage;
+    const solved = solveChain(drive, { openCircuit: volts, resistance: 0, otherLoad: 0 }, l.throttle);
+    if (solved.status !== "converged") return [];
+    const { thrust, rpm, packCurrent } = solved.point;
+    return [{ throttle: l.throttle, thrust, current: packCurrent, power: packCurrent * volts, rpm }];
+  });
+}

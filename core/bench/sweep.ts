@@ -1,0 +1,445 @@
+import type { ThrustReading, ThrustTest } from "../design/bench";
+import { type Fit, fitLinear } from "../numeric/leastSquares";
+import { corrected } from "./calibration";
+import { type Corrections, sharedThrustError, thrustFrom } from "./rig";
+
+/** Gas constant of dry air, J/(kg·K), and the density of the standard atmosphere at sea level, kg/m³. */
+const R_AIR = 287.05287;
+export const STANDARD_DENSITY = 1.225;
+
+/** Density (kg/m³) of the air at the stand. */
+export const densityAt = ({ temperature, pressure }: ThrustTest["air"]): number => pressure / (R_AIR * (temperature + 273.15));
+
+export type Direction = "up" | "down" | "top" | "rest";
+
+/** One reading in plain units, corrected; null where it was not read. */
+export interface SweepPoint {
+  /** index among the readings */
+  index: number;
+  t: number | null;
+  throttle: number;
+  /** N */
+  thrust: number | null;
+  voltage: number | null;
+  current: number | null;
+  /** W, electrical */
+  power: number | null;
+  rpm: number | null;
+  temperature: number | null;
+  noise: number | null;
+  /** which sweep, from 0 */
+  sweep: number;
+  direction: Direction;
+  /** Why a person left it out; empty: they did not. */
+  out: string;
+  /** Thrust that its neighbours lead one to expect, N, when this reading stands far off; null when it does not. */
+  expected: number | null;
+}
+
+/** Means at one throttle. sd: of the mean, with what all readings share. */
+export interface Level {
+  throttle: number;
+  count: number;
+  thrust: number;
+  thrustSd: number;
+  voltage: number | null;
+  current: number | null;
+  power: number | null;
+  rpm: number | null;
+}
+
+export interface SweepResult {
+  points: SweepPoint[];
+  /** over all sweeps and both ways */
+  levels: Level[];
+  up: Level[];
+  down: Level[];
+  sweeps: number;
+  /** kg/m³ */
+  density: number;
+  /** Plateau at the top, N, with its sd; of each sweep; loss from the first sweep to the last, as a share. */
+  top: { value: number; sd: number; each: number[]; fade: number | null };
+  /** Throttle at which it starts turning on the way up and stops on the way down. */
+  deadBand: { start: number | null; stop: number | null; mean: number; by: "rpm" | "thrust" } | null;
+  /** Throttle above which nothing more comes; null: it rises to the end. */
+  saturation: number | null;
+  /** T(u) = T_max·((1 − e)·u + e·u²). `range`: 95 % interval of e. */
+  curve: { tMax: number; e: number; eSd: number; range: number; status: Fit["status"] };
+  maxUseful: number;
+  idle: number | null;
+  /** Where the thrust is half of the top. */
+  half: { throttle: number; thrust: number; power: number | null; merit: number | null } | null;
+  /** Rising minus falling at the throttle nearest one half, N. */
+  hysteresis: { throttle: number; value: number; sd: number } | null;
+  /** Thrust over speed²: how it changes from the middle speed to the top one, as a share, with its sd. */
+  constancy: { change: number; sd: number } | null;
+  /** Resistance of pack and leads from the sag, Ω. */
+  resistance: { value: number; sd: number; volts: number } | null;
+  temperature: { highest: number; rise: number; perMinute: number | null } | null;
+  noise: number | null;
+  highest: { current: number | null; rpm: number | null };
+  missing: Partial<Record<"thrust" | "voltage" | "current" | "rpm", number>>;
+  /** Thrust at rest, last minus first, N. */
+  zeroDrift: number | null;
+  suspects: SweepSuspect[];
+}
+
+/** Something about the stand or the drive that the readings themselves give away. */
+export type SweepSuspect =
+  | { kind: "spike"; count: number }
+  | { kind: "zero-moved"; drift: number }
+  | { kind: "meter-low"; merit: number; throttle: number }
+  | { kind: "blades-bend"; change: number }
+  | { kind: "slip"; change: number }
+  | { kind: "friction"; value: number }
+  | { kind: "fades"; share: number };
+
+const meanOf = (list: readonly number[]) => (list.length > 0 ? list.reduce((s, x) => s + x, 0) / list.length : Number.NaN);
+const median = (list: readonly number[]) => {
+  const s = list.toSorted((a, b) => a - b);
+  const k = s.length >> 1;
+  return s.length === 0 ? Number.NaN : s.length % 2 ? (s[k] ?? 0) : ((s[k - 1] ?? 0) + (s[k] ?? 0)) / 2;
+};
+const scatterOf = (list: readonly number[]) => {
+  const m = meanOf(list);
+  return list.length > 1 ? Math.sqrt(list.reduce((s, x) => s + (x - m) ** 2, 0) / (list.length - 1)) : 0;
+};
+const present = <T>(x: T | null): x is T => x !== null;
+
+/** Consecutive readings at one throttle. */
+interface Station {
+  throttle: number;
+  points: SweepPoint[];
+}
+
+function stationsOf(points: SweepPoint[]): Station[] {
+  const stations: Station[] = [];
+  for (const p of points) {
+    const last = stations.at(-1);
+    if (last && Math.abs(last.throttle - p.throttle) < 1e-9) last.points.push(p);
+    else stations.push({ throttle: p.throttle, points: [p] });
+  }
+  return stations;
+}
+
+/** Tells up from down, and one sweep from the next: a sweep begins where the throttle starts rising again. */
+function markLegs(stations: Station[]): number {
+  let sweep = 0;
+  stations.forEach((s, k) => {
+    const before = stations[k - 1]?.throttle;
+    const after = stations[k + 1]?.throttle;
+    const rising = after === undefined ? before === undefined || before < s.throttle : after > s.throttle;
+    const risen = before === undefined ? rising : before < s.throttle;
+    const direction: Direction = risen && rising ? "up" : !risen && !rising ? "down" : risen ? "top" : "rest";
+    if (direction === "rest" && before !== undefined) sweep++;
+    for (const p of s.points) Object.assign(p, { direction, sweep });
+  });
+  return sweep + 1;
+}
+
+/** Readings whose thrust stands far off those beside them: 8 robust standard deviations and 3 % of the top with several readings at a throttle, else 8 % off the line between its neighbours. */
+function markSpikes(stations: Station[], top: number): void {
+  const usable = (s: Station | undefined) => s?.points.flatMap((p) => (p.out === "" && p.thrust !== null ? [p.thrust] : [])) ?? [];
+  const deviations = stations.flatMap((s) => {
+    const m = median(usable(s));
+    return usable(s).map((v) => Math.abs(v - m));
+  });
+  const noise = 1.4826 * median(deviations);
+  stations.forEach((s, k) => {
+    const values = usable(s);
+    for (const p of s.points) {
+      if (p.thrust === null || p.out !== "") continue;
+      if (values.length >= 3) {
+        const expected = median(values);
+        if (Math.abs(p.thrust - expected) > Math.max(8 * noise, 0.03 * top)) p.expected = expected;
+        continue;
+      }
+      const [before, after] = [stations[k - 1], stations[k + 1]].map((n) => median(usable(n)));
+      if (before === undefined || after === undefined || Number.isNaN(before) || Number.isNaN(after)) continue;
+      const expected = (before + after) / 2;
+      // A knee between unlike neighbours is no spike.
+      if (Math.abs(p.thrust - expected) > Math.max(0.08 * top, 0.75 * Math.abs(after - before))) p.expected = expected;
+    }
+  });
+}
+
+function levelsOf(points: readonly SweepPoint[], step: number, shared: number): Level[] {
+  const by = new Map<number, SweepPoint[]>();
+  for (const p of points) if (p.out === "" && p.expected === null && p.thrust !== null) by.set(p.throttle, [...(by.get(p.throttle) ?? []), p]);
+  return [...by.entries()]
+    .sort((a, b) => a[0] - b[0])
+    .map(([throttle, list]) => {
+      const thrusts = list.flatMap((p) => p.thrust ?? []);
+      const thrust = meanOf(thrusts);
+      const mean = (of: (p: SweepPoint) => number | null) => {
+        const known = list.map(of).filter(present);
+        return known.length > 0 ? meanOf(known) : null;
+      };
+      return {
+        throttle,
+        count: list.length,
+        thrust,
+        thrustSd: Math.sqrt(Math.max(scatterOf(thrusts) ** 2 / thrusts.length, step ** 2 / 12) + (shared * thrust) ** 2),
+        voltage: mean((p) => p.voltage),
+        current: mean((p) => p.current),
+        power: mean((p) => p.power),
+        rpm: mean((p) => (p.rpm !== null && p.rpm > 0 ? p.rpm : null)),
+      };
+    });
+}
+
+/** Value of a quantity where the thrust first reaches `wanted`, between two levels. */
+function where(levels: readonly Level[], wanted: number, of: (l: Level) => number | null): number | null {
+  for (let k = 1; k < levels.length; k++) {
+    const [a, b] = [levels[k - 1], levels[k]];
+    if (!a || !b || !(a.thrust < wanted && b.thrust >= wanted)) continue;
+    const [va, vb] = [of(a), of(b)];
+    return va === null || vb === null ? null : va + ((vb - va) * (wanted - a.thrust)) / (b.thrust - a.thrust);
+  }
+  return null;
+}
+
+/** Levels within this share of the highest are the plateau. */
+const PLATEAU = 0.01;
+/** Without rpm the drive counts as turning when it pushes this share of its top. */
+const PUSHES = 0.02;
+/** Electrical figure of merit that no small drive reaches standing still: beyond it the current (or the lever) is misread. Common practice: 0.3 to 0.65. */
+const TOO_GOOD = 0.8;
+
+/**
+ * Reads a sweep: thrust from the stand, levels, plateau, dead band, saturation, the shape of the thrust curve, what the pack, the blades and the stand itself give away.
+ *
+ * Every reading counts unless a person left it out or it stands far off (`expected`). Efficiency and figure of merit are electrical: thrust^1.5/√(2ρA) over the power put in
+ * (momentum theory). The exponent is fitted to the means of each throttle, sweep and direction; its 95 % interval holds the misfit of the shape too.
+ *
+ * @param diameter of the propeller, m; null: no figure of merit
+ */
+export function readSweep(test: Pick<ThrustTest, "rig" | "air" | "readings">, corrections: Corrections, diameter: number | null): SweepResult {
+  const { rig } = test;
+  const density = densityAt(test.air);
+  const points = test.readings.map((r: ThrustReading, index): SweepPoint => {
+    const voltage = r.voltage === null ? null : corrected(r.voltage, corrections.voltage);
+    const current = r.current === null ? null : corrected(r.current, corrections.current);
+    return {
+      index,
+      t: r.t,
+      throttle: r.throttle,
+      thrust: r.scale === null ? null : thrustFrom(rig, r.scale, corrections.scale),
+      voltage,
+      current,
+      power: voltage === null || current === null ? null : voltage * current,
+      rpm: r.rpm,
+      temperature: r.temperature,
+      noise: r.noise,
+      sweep: 0,
+      direction: "up",
+      out: r.out,
+      expected: null,
+    };
+  });
+  const stations = stationsOf(points);
+  const sweeps = markLegs(stations);
+  const highest = (of: (p: SweepPoint) => number | null) => {
+    const list = points.flatMap((p) => (p.out === "" && p.expected === null ? (of(p) ?? []) : []));
+    return list.length > 0 ? Math.max(...list) : null;
+  };
+  markSpikes(stations, Math.max(...stations.map((s) => median(s.points.flatMap((p) => p.thrust ?? []))).filter((v) => !Number.isNaN(v)), 0));
+
+  const step = Math.abs(thrustFrom(rig, rig.tare + rig.scale.step, corrections.scale));
+  const shared = sharedThrustError(rig, corrections.scale);
+  const level = (which: (p: SweepPoint) => boolean) => levelsOf(points.filter(which), step, shared);
+  const levels = level(() => true);
+  const up = level((p) => p.direction === "up");
+  const down = level((p) => p.direction === "down");
+  const most = Math.max(...levels.map((l) => l.thrust), 0);
+  const plateau = levels.filter((l) => l.thrust >= (1 - PLATEAU) * most);
+  const from = levels.findLast((l) => l.thrust < (1 - PLATEAU) * most)?.throttle ?? -1;
+  const saturated = plateau.filter((l) => l.throttle > from);
+  const lastThrottle = levels.at(-1)?.throttle ?? 0;
+  const saturation = saturated.length > 1 && (saturated[0]?.throttle ?? 1) < lastThrottle ? (saturated[0]?.throttle ?? null) : null;
+  const topThrottle = saturation ?? saturated[0]?.throttle ?? lastThrottle;
+  const each = Array.from({ length: sweeps }, (_, k) => meanOf(level((p) => p.sweep === k && p.throttle >= topThrottle - 1e-9).map((l) => l.thrust))).filter(
+    (v) => !Number.isNaN(v),
+  );
+  const top = each.length > 0 ? meanOf(each) : Number.NaN;
+  const atTop = levels.filter((l) => l.throttle >= topThrottle - 1e-9);
+  const first = each[0];
+  const fade = each.length > 1 && first ? 1 - (each.at(-1) ?? first) / first : null;
+
+  // ---- dead band
+  const hasRpm = points.some((p) => p.rpm !== null && p.rpm > 0);
+  const turns = (direction: Direction) => {
+    const list = stations.filter((s) => s.points[0]?.direction === direction && s.points.some((p) => (hasRpm ? (p.rpm ?? 0) > 0 : (p.thrust ?? 0) > PUSHES * top)));
+    return list.length > 0 ? Math.min(...list.map((s) => s.throttle)) : null;
+  };
+  const thrustStart = hasRpm ? null : (levels.find((l) => l.thrust > PUSHES * top)?.throttle ?? null);
+  const [start, stop] = hasRpm ? [turns("up"), turns("down")] : [thrustStart, thrustStart];
+  const starts = [start, stop].filter(present);
+  const deadBand =
+    starts.length > 0 && levels.some((l) => l.throttle < Math.min(...starts)) ? { start, stop, mean: meanOf(starts), by: hasRpm ? ("rpm" as const) : ("thrust" as const) } : null;
+
+  // ---- shape: T = a·u + b·u², so T_max = a + b and e = b/(a + b)
+  const means = Array.from({ length: sweeps }, (_, k) => [...(["up", "down", "top", "rest"] as const)].flatMap((d) => level((p) => p.sweep === k && p.direction === d))).flat();
+  const fit = fitLinear(
+    means.map((l) => [l.throttle, l.throttle ** 2]),
+    means.map((l) => l.thrust),
+  );
+  const [a = Number.NaN, b = Number.NaN] = fit.parameters;
+  const tMax = a + b;
+  const e = b / tMax;
+  const cov = fit.covariance;
+  // de/da = −b/(a+b)², de/db = a/(a+b)²
+  const [da, db] = [-b / tMax ** 2, a / tMax ** 2];
+  const eSd = Math.sqrt(Math.max(0, da * da * (cov[0]?.[0] ?? Number.NaN) + db * db * (cov[1]?.[1] ?? Number.NaN) + 2 * da * db * (cov[0]?.[1] ?? Number.NaN)));
+
+  const mostOf = (of: (l: Level) => number | null) => means.reduce<number | null>((m, l) => (of(l) === null ? m : Math.max(m ?? 0, of(l) ?? 0)), null);
+
+  // ---- half of the top
+  const halfThrottle = where(levels, top / 2, (l) => l.throttle);
+  const halfPower = where(levels, top / 2, (l) => l.power);
+  const area = diameter === null ? null : (Math.PI * diameter ** 2) / 4;
+  const merit = (thrust: number, power: number | null) => (power === null || area === null || !(power > 0) ? null : thrust ** 1.5 / Math.sqrt(2 * density * area) / power);
+  const half = halfThrottle === null ? null : { throttle: halfThrottle, thrust: top / 2, power: halfPower, merit: merit(top / 2, halfPower) };
+
+  // ---- rising against falling
+  const both = up.filter((l) => down.some((d) => d.throttle === l.throttle));
+  const nearest = both.toSorted((x, y) => Math.abs(x.throttle - 0.5) - Math.abs(y.throttle - 0.5))[0];
+  const falling = down.find((d) => d.throttle === nearest?.throttle);
+  const own = (l: Level) => Math.sqrt(Math.max(0, l.thrustSd ** 2 - (shared * l.thrust) ** 2));
+  const hysteresis = nearest && falling ? { throttle: nearest.throttle, value: nearest.thrust - falling.thrust, sd: Math.hypot(own(nearest), own(falling)) } : null;
+
+  // ---- thrust over speed²
+  const turning = levels.filter((l) => l.rpm !== null && l.thrust > 0.15 * top);
+  const shape = fitLinear(
+    turning.map((l) => [1, Math.log(l.rpm ?? 1)]),
+    turning.map((l) => Math.log(l.thrust / (l.rpm ?? 1) ** 2)),
+  );
+  const speeds = turning.map((l) => l.rpm ?? 0);
+  const reach = speeds.length > 0 ? Math.log(Math.max(...speeds) / median(speeds)) : 0;
+  const constancy = shape.status === "converged" && turning.length >= 5 ? { change: (shape.parameters[1] ?? 0) * reach, sd: (shape.sd[1] ?? 0) * reach } : null;
+
+  // ---- resistance from the sag: V = V0 − R·I − k·Q, with the charge drawn where times are known
+  const electric = points.filter((p) => p.out === "" && p.voltage !== null && p.current !== null);
+  const timed = electric.every((p) => p.t !== null);
+  let charge = 0;
+  const rows = electric.map((p, k) => {
+    const before = electric[k - 1];
+    if (timed && before) charge += ((p.current ?? 0) + (before.current ?? 0)) * 0.5 * Math.min(30, (p.t ?? 0) - (before.t ?? 0));
+    return timed && charge > 0 ? [1, p.current ?? 0, charge] : [1, p.current ?? 0];
+  });
+  const columns = rows.at(-1)?.length ?? 2;
+  const sag = fitLinear(
+    rows.map((r) => [...r, 0].slice(0, columns)),
+    electric.map((p) => p.voltage ?? 0),
+  );
+  const currents = electric.map((p) => p.current ?? 0);
+  const spread = currents.length > 0 ? Math.max(...currents) - Math.min(...currents) : 0;
+  const resistance =
+    sag.status === "converged" && spread > 1 && (sag.parameters[1] ?? 0) < 0
+      ? { value: -(sag.parameters[1] ?? 0), sd: sag.sd[1] ?? 0, volts: -(sag.parameters[1] ?? 0) * Math.max(...currents) }
+      : null;
+
+  // ---- heat, noise
+  const warm = points.filter((p) => p.temperature !== null && p.out === "");
+  const temperatures = warm.map((p) => p.temperature ?? 0);
+  const trend = fitLinear(
+    warm.filter((p) => p.t !== null).map((p) => [1, (p.t ?? 0) / 60]),
+    warm.filter((p) => p.t !== null).map((p) => p.temperature ?? 0),
+  );
+  const temperature =
+    temperatures.length > 0
+      ? {
+          highest: Math.max(...temperatures),
+          rise: Math.max(...temperatures) - (temperatures[0] ?? 0),
+          perMinute: trend.status === "converged" ? (trend.parameters[1] ?? null) : null,
+        }
+      : null;
+
+  // ---- the zero, first and last
+  const rests = stations.filter((s) => s.throttle === 0 && s.points.some((p) => p.thrust !== null && p.out === ""));
+  const zeroOf = (s: Station | undefined) => median(s?.points.flatMap((p) => (p.out === "" ? (p.thrust ?? []) : [])) ?? []);
+  const zeroDrift = rests.length > 1 ? zeroOf(rests.at(-1)) - zeroOf(rests[0]) : null;
+
+  const missing: SweepResult["missing"] = {};
+  for (const [key, of] of [
+    ["thrust", (p: SweepPoint) => p.thrust],
+    ["voltage", (p: SweepPoint) => p.voltage],
+    ["current", (p: SweepPoint) => p.current],
+    ["rpm", (p: SweepPoint) => p.rpm],
+  ] as const) {
+    const n = points.filter((p) => of(p) === null).length;
+    if (n > 0) missing[key] = n;
+  }
+
+  const suspects: SweepSuspect[] = [];
+  const spikes = points.filter((p) => p.expected !== null && p.out === "").length;
+  if (spikes > 0) suspects.push({ kind: "spike", count: spikes });
+  if (zeroDrift !== null && Math.abs(zeroDrift) > Math.max(0.015 * top, 3 * step)) suspects.push({ kind: "zero-moved", drift: zeroDrift });
+  const best = levels
+    .filter((l) => l.thrust > 0.2 * top)
+    .flatMap((l) => {
+      const m = merit(l.thrust, l.power);
+      return m === null ? [] : [{ merit: m, throttle: l.throttle }];
+    })
+    .toSorted((x, y) => y.merit - x.merit)[0];
+  if (best && best.merit > TOO_GOOD) suspects.push({ kind: "meter-low", ...best });
+  if (constancy && constancy.change < -0.06 && constancy.change < -3 * constancy.sd) suspects.push({ kind: "blades-bend", change: constancy.change });
+  const slip = slipOf(levels, saturation, deadBand?.mean ?? 0, resistance?.value ?? null);
+  if (slip !== null && slip < -0.05) suspects.push({ kind: "slip", change: slip });
+  if (hysteresis && Math.abs(hysteresis.value) > Math.max(0.02 * top, 3 * hysteresis.sd)) suspects.push({ kind: "friction", value: hysteresis.value });
+  if (fade !== null && fade > 0.03) suspects.push({ kind: "fades", share: fade });
+
+  return {
+    points,
+    levels,
+    up,
+    down,
+    sweeps,
+    density,
+    top: {
+      value: top,
+      sd: Math.hypot(atTop.length > 0 ? Math.min(...atTop.map((l) => l.thrustSd)) : 0, each.length > 1 ? scatterOf(each) / Math.sqrt(each.length) : 0),
+      each,
+      fade,
+    },
+    deadBand,
+    saturation,
+    curve: { tMax, e, eSd, range: 2 * eSd, status: fit.status },
+    maxUseful: saturation ?? lastThrottle,
+    idle: deadBand ? Math.min(1, (deadBand.start ?? deadBand.mean) + 0.02) : null,
+    half,
+    hysteresis,
+    constancy,
+    resistance,
+    temperature,
+    noise: highest((p) => p.noise),
+    highest: { current: mostOf((l) => l.current), rpm: mostOf((l) => l.rpm) },
+    missing,
+    zeroDrift,
+    suspects,
+  };
+}
+
+/**
+ * How much slower the propeller turns at the top than the motor's voltage there would have it, against the middle of the sweep, as a share: a belt or a grub screw that slips under load.
+ * The no-load speed is taken as proportional to duty times voltage; what current takes off it is fitted, so that only a break from that line counts.
+ */
+function slipOf(levels: readonly Level[], saturation: number | null, dead: number, pack: number | null): number | null {
+  if (pack === null) return null;
+  const full = saturation ?? 1;
+  const list = levels.filter((l) => l.rpm !== null && l.voltage !== null && l.current !== null && l.throttle > dead + 0.1 && l.throttle <= full);
+  if (list.length < 8) return null;
+  const duty = (l: Level) => Math.min(1, (l.throttle - dead) / (full - dead) + dead * 0.2);
+  const ratio = (l: Level) => (l.rpm ?? 0) / (duty(l) * (l.voltage ?? 1));
+  // The lower two thirds tell how speed gives way to current; the top is held against that line.
+  const lower = list.slice(0, Math.floor((list.length * 2) / 3));
+  const line = fitLinear(
+    lower.map((l) => [1, (l.current ?? 0) / duty(l)]),
+    lower.map(ratio),
+  );
+  if (line.status !== "converged") return null;
+  const last = list.at(-1);
+  if (!last) return null;
+  const expected = (line.parameters[0] ?? 0) + (line.parameters[1] ?? 0) * ((last.current ?? 0) / duty(last));
+  return expected > 0 ? ratio(last) / expected - 1 : null;
+}

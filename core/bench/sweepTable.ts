@@ -1,0 +1,217 @@
+import Papa from "papaparse";
+import type { ThrustReading } from "../design/bench";
+
+/** What a column of a sweep can hold. */
+export const SWEEP_ROLES = ["t", "throttle", "scale", "voltage", "current", "rpm", "temperature", "noise", "ignore"] as const;
+export type SweepRole = (typeof SWEEP_ROLES)[number];
+
+export interface SweepColumn {
+  header: string;
+  role: SweepRole;
+  unit: string;
+}
+
+/** How a file was understood, and what a person may correct. */
+export interface SweepReading {
+  delimiter: string;
+  decimal: "." | ",";
+  /** 1-based physical line */
+  headerLine: number | null;
+  columns: SweepColumn[];
+}
+
+/** What the comment lines of a file say of the stand. SI; null where they say nothing. */
+export interface SweepHints {
+  thrustArm: number | null;
+  scaleArm: number | null;
+  /** kg */
+  tare: number | null;
+  /** kg/m³ */
+  density: number | null;
+  /** °C */
+  temperature: number | null;
+  /** m */
+  diameter: number | null;
+}
+
+export interface SweepReport {
+  line: number;
+  severity: "error" | "warning" | "info";
+  code: "comment" | "blank" | "unreadable" | "impossible" | "too-many";
+  text: string;
+}
+
+export interface SweepTable {
+  reading: SweepReading;
+  hints: SweepHints;
+  readings: (ThrustReading & { line: number })[];
+  reports: SweepReport[];
+}
+
+/** Units that a column may be in, with what they are of the stored one. The first is taken when nothing is said. */
+export const SWEEP_UNITS: Record<Exclude<SweepRole, "ignore">, Record<string, number>> = {
+  t: { s: 1, ms: 1e-3, min: 60 },
+  throttle: { "%": 0.01, "0…1": 1, µs: 1e-3 },
+  scale: { g: 1e-3, kg: 1, N: 1 / 9.80665, oz: 0.028349523125, lb: 0.45359237 },
+  voltage: { V: 1, mV: 1e-3 },
+  current: { A: 1, mA: 1e-3 },
+  rpm: { rpm: 1, Hz: 60 },
+  temperature: { "°C": 1, "°F": 1 },
+  noise: { dB: 1 },
+};
+
+const WORDS: [SweepRole, RegExp][] = [
+  ["t", /^(t|time|zeit|temps)\b|\btime\b|\bseconds?\b/i],
+  ["throttle", /throttle|command|duty|\bgas\b|\bpwm\b|pulse|stick/i],
+  ["temperature", /temp|°\s?c\b|\bdeg\s?c\b/i],
+  ["scale", /scale|thrust|force|load|schub|waage|poussée|\bpull\b|balance/i],
+  ["voltage", /volt|spannung|tension|\bv\b/i],
+  ["current", /\bamp|current|strom|courant|\ba\b/i],
+  ["rpm", /rpm|speed|drehzahl|1\/min|tours/i],
+  ["noise", /noise|sound|\bdb\b|lärm|bruit/i],
+];
+
+const lineBreaks = /\r\n|\n|\r/;
+const cellsOf = (line: string, delimiter: string): string[] => (Papa.parse<string[]>(line, { delimiter }).data[0] ?? []).map((c) => c.trim());
+const isComment = (line: string) => /^\s*(#|\/\/|;|%)/.test(line) && !/^\s*%\s*[;,\t]/.test(line);
+
+function unitIn(role: SweepRole, header: string): string {
+  if (role === "ignore") return "";
+  const units = Object.keys(SWEEP_UNITS[role]);
+  const named = /[([]\s*([^)\]]+?)\s*[)\]]|\s(\S+)\s*$/.exec(header);
+  const said = (named?.[1] ?? named?.[2] ?? "").toLowerCase();
+  const alias: Record<string, string> = { grams: "g", gram: "g", us: "µs", μs: "µs", c: "°C", degc: "°C", f: "°F", "1/min": "rpm", sec: "s", volts: "V", amps: "A", percent: "%" };
+  return units.find((u) => u.toLowerCase() === said) ?? alias[said] ?? units[0] ?? "";
+}
+
+/** Understands a file as users have them: any of the usual separators and decimal signs, comment lines, a header anywhere near the top. */
+export function guessSweep(text: string, delimiter?: string): SweepReading {
+  const lines = text.replace(/^\uFEFF/, "").split(lineBreaks);
+  const data = lines.map((line, k) => ({ line, k })).filter(({ line }) => line.trim() !== "" && !isComment(line));
+  const score = (d: string) => {
+    const counts = data.slice(0, 40).map(({ line }) => cellsOf(line, d).length);
+    const common = counts.toSorted((a, b) => counts.filter((c) => c === b).length - counts.filter((c) => c === a).length)[0] ?? 1;
+    return common > 1 ? counts.filter((c) => c === common).length * Math.min(common, 8) : 0;
+  };
+  const chosen = delimiter ?? ["\t", ";", ",", "|"].reduce((best, d) => (score(d) > score(best) ? d : best), ",");
+  const wordy = data.slice(0, 6).find(({ line }) => cellsOf(line, chosen).filter((c) => /[a-zA-Z]/.test(c) && WORDS.some(([, w]) => w.test(c))).length >= 2);
+  const headers = wordy ? cellsOf(wordy.line, chosen) : cellsOf(data[0]?.line ?? "", chosen).map((_, i) => `column ${i + 1}`);
+  const taken = new Set<SweepRole>();
+  const columns = headers.map((header): SweepColumn => {
+    const role = WORDS.find(([r, w]) => w.test(header) && !taken.has(r))?.[0] ?? "ignore";
+    if (role !== "ignore") taken.add(role);
+    return { header, role, unit: unitIn(role, header) };
+  });
+  const sample = data.slice(1, 200).flatMap(({ line }) => cellsOf(line, chosen));
+  const commas = sample.filter((c) => /^-?\d+,\d+$/.test(c)).length;
+  const dots = sample.filter((c) => /^-?\d+\.\d+$/.test(c)).length;
+  return { delimiter: chosen, decimal: commas > dots ? "," : ".", headerLine: wordy ? wordy.k + 1 : null, columns };
+}
+
+const LENGTH: Record<string, number> = { mm: 1e-3, cm: 1e-2, m: 1, in: 0.0254 };
+const MASS: Record<string, number> = { g: 1e-3, kg: 1, oz: 0.028349523125 };
+
+/** Reads what comment lines say of arms, tare, air and propeller. */
+function hintsOf(comments: readonly string[]): SweepHints {
+  const all = comments.join("\n").replaceAll("−", "-");
+  const find = (pattern: RegExp, units: Record<string, number> | null) => {
+    const m = pattern.exec(all);
+    if (!m) return null;
+    const value = Number((m[1] ?? "").replace(",", "."));
+    return Number.isFinite(value) ? value * (units ? (units[(m[2] ?? "").toLowerCase()] ?? 1) : 1) : null;
+  };
+  return {
+    thrustArm: find(/(?:propeller|thrust|motor) arm[^\d\n]{0,12}([\d.,]*\d)\s*(mm|cm|m|in)\b/i, LENGTH),
+    scaleArm: find(/scale arm[^\d\n]{0,12}([\d.,]*\d)\s*(mm|cm|m|in)\b/i, LENGTH),
+    tare: find(/tare[^\d\n-]{0,12}(-?[\d.,]*\d)\s*(kg|g|oz)\b/i, MASS),
+    density: find(/(?:rho|density|ρ)[^\d\n]{0,8}([\d.,]*\d)\s*kg/i, null),
+    temperature: find(/(-?[\d.,]*\d)\s*°?\s?C\b/, null),
+    diameter: find(/(?:\bD|diameter)[^\d\n]{0,6}([\d.,]*\d)\s*(mm|cm|m|in)\b/i, LENGTH),
+  };
+}
+
+const EMPTY = /^(-|–|—|n\/?a|nan|null|none|\?)?$/i;
+const MOST_ROWS = 8000;
+/** Readings that no stand of this kind gives: what would be accepted, by role, in stored units. */
+const POSSIBLE: Partial<Record<SweepRole, [low: number, high: number, words: string]>> = {
+  throttle: [0, 1, "a throttle between 0 and 100 %"],
+  voltage: [0, 200, "a voltage between 0 and 200 V"],
+  current: [-5, 2000, "a current between -5 and 2000 A"],
+  rpm: [0, 300_000, "a speed between 0 and 300 000 rpm"],
+  temperature: [-60, 400, "a temperature between -60 and 400 °C"],
+  scale: [-100, 1000, "a reading between -100 and 1000 kg"],
+};
+
+/** Reads a sweep as it was understood. A row that cannot be read is left out and named by its line; an empty cell or a dash is a reading that was not taken. */
+export function readSweepTable(text: string, reading: SweepReading): SweepTable {
+  const lines = text.replace(/^\uFEFF/, "").split(lineBreaks);
+  const reports: SweepReport[] = [];
+  const readings: SweepTable["readings"] = [];
+  const comments: string[] = [];
+  lines.forEach((line, k) => {
+    const at = k + 1;
+    if (at === reading.headerLine) return;
+    if (line.trim() === "") {
+      if (k < lines.length - 1) reports.push({ line: at, severity: "info", code: "blank", text: "empty line" });
+      return;
+    }
+    if (isComment(line)) {
+      comments.push(line);
+      if (reading.headerLine !== null && at > reading.headerLine)
+        reports.push({ line: at, severity: "info", code: "comment", text: `a note between the readings: ${line.replace(/^\s*\W+/, "")}` });
+      return;
+    }
+    const cells = cellsOf(line, reading.delimiter);
+    if (cells.length !== reading.columns.length) {
+      reports.push({ line: at, severity: "error", code: "unreadable", text: `${cells.length} cells where ${reading.columns.length} belong: ${line.slice(0, 60)}` });
+      return;
+    }
+    const row: ThrustReading = { t: null, throttle: Number.NaN, scale: null, voltage: null, current: null, rpm: null, temperature: null, noise: null, out: "" };
+    let wrong: string | null = null;
+    reading.columns.forEach(({ role, unit, header }, c) => {
+      const cell = cells[c] ?? "";
+      if (role === "ignore" || EMPTY.test(cell)) return;
+      const number = Number(reading.decimal === "," ? cell.replace(/\./g, "").replace(",", ".") : cell);
+      if (!Number.isFinite(number)) {
+        wrong ??= `“${cell}” under “${header}” is not a number`;
+        return;
+      }
+      // A servo pulse of 1000 to 2000 µs is a throttle of 0 to 100 %.
+      const value = unit === "µs" ? (number - 1000) / 1000 : unit === "°F" ? ((number - 32) * 5) / 9 : number * (SWEEP_UNITS[role][unit] ?? 1);
+      const limit = POSSIBLE[role];
+      if (limit && (value < limit[0] - 1e-9 || value > limit[1] + 1e-9)) wrong ??= `${cell} under “${header}” cannot be: accepted is ${limit[2]}`;
+      row[role] = value;
+    });
+    if (wrong === null && Number.isNaN(row.throttle)) wrong = "no throttle in this row";
+    if (wrong !== null) reports.push({ line: at, severity: "error", code: /cannot be/.test(wrong) ? "impossible" : "unreadable", text: wrong });
+    else if (readings.length >= MOST_ROWS)
+      reports.push({ line: at, severity: "error", code: "too-many", text: `more than ${MOST_ROWS} readings: this one and those after it are left out` });
+    else readings.push({ ...row, throttle: Math.min(1, Math.max(0, row.throttle)), line: at });
+  });
+  const capped = reports.findIndex((r) => r.code === "too-many");
+  return {
+    reading,
+    hints: hintsOf(comments),
+    readings,
+    reports: capped < 0 ? reports : [...reports.slice(0, capped + 1), ...reports.slice(capped).filter((r) => r.code !== "too-many")],
+  };
+}
+
+/** Readings as CSV, one column for each quantity that was read, units in the header: opens again here and in a spreadsheet. */
+export function sweepText(readings: readonly ThrustReading[]): string {
+  const columns = (
+    [
+      ["t", "t (s)", 1],
+      ["throttle", "throttle (%)", 100],
+      ["scale", "scale (g)", 1000],
+      ["voltage", "voltage (V)", 1],
+      ["current", "current (A)", 1],
+      ["rpm", "rpm", 1],
+      ["temperature", "temperature (°C)", 1],
+      ["noise", "noise (dB)", 1],
+    ] as const
+  ).filter(([key]) => key === "throttle" || readings.some((r) => r[key] !== null));
+  const number = (v: number | null, scale: number) => (v === null ? "" : Number((v * scale).toPrecision(9)));
+  const data = readings.map((r) => [...columns.map(([key, , scale]) => number(r[key], scale)), r.out]);
+  return Papa.unparse({ fields: [...columns.map((c) => c[1]), "left out"], data }, { newline: "\n", escapeFormulae: /^[=@]/ });
+}

@@ -1,0 +1,59 @@
+import { createHash } from "node:crypto";
+import { eq, inArray } from "drizzle-orm";
+import type { CraftFile } from "../core/design/craftFile";
+import type { Database } from "./db/open";
+import { files } from "./db/schema";
+import { notFound, refused } from "./problems";
+
+type Kind = "image/jpeg" | "image/png" | "image/webp";
+const MOST_BYTES = 2_500_000;
+
+/** What the first bytes say that a picture is, whatever it is called. */
+function kindOf(bytes: Buffer): Kind | null {
+  if (bytes.subarray(0, 3).equals(Buffer.from([0xff, 0xd8, 0xff]))) return "image/jpeg";
+  if (bytes.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]))) return "image/png";
+  if (bytes.subarray(0, 4).toString("latin1") === "RIFF" && bytes.subarray(8, 12).toString("latin1") === "WEBP") return "image/webp";
+  return null;
+}
+
+const hashOf = (bytes: Buffer) => createHash("sha256").update(bytes).digest("hex");
+
+/** Keeps a picture under the hash of its content. The same content is kept once. */
+export async function addFile(db: Database, type: Kind, content: string): Promise<{ hash: string; size: number }> {
+  const bytes = Buffer.from(content, "base64");
+  if (bytes.length === 0 || bytes.length > MOST_BYTES) throw refused("A picture has between 1 byte and 2.5 MB.");
+  if (kindOf(bytes) !== type) throw refused("This is not a JPEG, PNG or WebP picture.");
+  const hash = hashOf(bytes);
+  await db
+    .insert(files)
+    .values({ hash, type, content: bytes.toString("base64") })
+    .onConflictDoNothing();
+  return { hash, size: bytes.length };
+}
+
+export async function readFile(db: Database, hash: string): Promise<{ type: Kind; bytes: Buffer }> {
+  const [found] = await db.select().from(files).where(eq(files.hash, hash));
+  if (!found) throw notFound("There is no such file.");
+  return { type: found.type, bytes: Buffer.from(found.content, "base64") };
+}
+
+/** A craft file with the content of the pictures that its sessions refer to. */
+export async function withFiles(db: Database, file: CraftFile): Promise<CraftFile> {
+  const hashes = [...new Set(file.bench.flatMap((b) => b.files.map((f) => f.hash)))];
+  if (hashes.length === 0) return file;
+  const rows = await db.select().from(files).where(inArray(files.hash, hashes));
+  return { ...file, files: rows.map(({ hash, type, content }) => ({ hash, type, content })) };
+}
+
+/** Takes over the pictures of an imported craft file; one whose content does not match its hash is refused with the whole file. */
+export async function takeFiles(tx: Pick<Database, "insert">, list: CraftFile["files"]): Promise<void> {
+  for (const { hash, type, content } of list) {
+    const bytes = Buffer.from(content, "base64");
+    if (bytes.length > MOST_BYTES || hashOf(bytes) !== hash || kindOf(bytes) !== type)
+      throw refused(`The picture ${hash.slice(0, 12)}… in this file is damaged: its content does not match.`);
+    await tx
+      .insert(files)
+      .values({ hash, type, content: bytes.toString("base64") })
+      .onConflictDoNothing();
+  }
+}

@@ -1,0 +1,199 @@
+import { useState } from "react";
+import { correctionOf } from "../../../core/bench/calibration";
+import type { Bench, Calibration } from "../../../core/design/bench";
+import type { Dimension } from "../../../core/design/units";
+import { plain, showSd } from "../../../core/wording/format";
+import { QuantityField } from "../../fields/QuantityField";
+import { TextField } from "../../fields/TextField";
+import { ClipboardSheet } from "./ClipboardSheet";
+import { SessionFoot } from "./SessionFoot";
+import { blankEntry, entryOf, useSession } from "./useSession";
+
+type Quantity = Calibration["quantity"];
+const DIMENSION: Record<Quantity, Dimension> = { scale: "mass", voltage: "voltage", current: "current" };
+const HOW: Record<Quantity, string> = {
+  scale: "Two known masses or more, well apart: full bottles weighed elsewhere, coins, a litre of water.",
+  voltage: "Beside a second meter, at two voltages or more: a full pack and an empty one will do.",
+  current: "A second meter in line, at two currents or more. Without one: the charge that it counted over a run, against what the charger put back.",
+};
+const DOUBT = {
+  few: "One pair or two give no scatter: a third would show it.",
+  zero: "It does not show zero at nothing: the offset is taken off.",
+  "far-off": "More than 30 % off: check the setting, the shunt or the unit before trusting a factor.",
+};
+/** How well a second meter or a kitchen mass is usually known, as a share, when a value is first entered. */
+const USUAL = { scale: 0.002, voltage: 0.003, current: 0.01 };
+
+/** An instrument held against something better known; sweeps that name it read through its correction. */
+export function CalibrationSession({ session, onOpen }: { session: Bench | null; onOpen: (number: number | null) => void }) {
+  const [test, setTest] = useState<Calibration>(() => session?.calibration ?? { instrument: "", quantity: "current", by: "known values", pairs: [] });
+  const [entry, setEntry] = useState(() => (session ? entryOf(session) : blankEntry()));
+  const [touched, setTouched] = useState(false);
+  const [asked, setAsked] = useState(false);
+  const [fresh, setFresh] = useState<{ shown: number | null; known: number | null }>({ shown: null, known: null });
+  const { keep, remove } = useSession(session, onOpen, () => setTouched(false));
+  const change = (mutate: (t: Calibration) => void) => {
+    const next = structuredClone(test);
+    mutate(next);
+    setTest(next);
+    setTouched(true);
+  };
+  const put = (part: Partial<typeof entry>) => {
+    setTouched(true);
+    setEntry({ ...entry, ...part });
+  };
+  const charge = test.by === "charge returned";
+  const dimension: Dimension = charge ? "capacity" : DIMENSION[test.quantity];
+  const result = correctionOf(test);
+  const missing = test.instrument.trim() === "" ? "name the instrument" : test.pairs.length === 0 ? "enter a pair of readings" : result.ok ? null : result.message;
+  const add = (pair: { shown: number | null; known: number | null }) => {
+    const { shown, known } = pair;
+    if (shown === null || known === null) return setFresh(pair);
+    change((t) => void t.pairs.push({ shown, known, knownSd: Math.abs(known) * (charge ? 0.01 : USUAL[t.quantity]) }));
+    setFresh({ shown: null, known: null });
+  };
+  return (
+    <div className="text-[12px]">
+      <div className="flex flex-wrap items-end gap-3">
+        <div className="w-48">
+          Instrument
+          <TextField boxed label="Instrument" value={test.instrument} placeholder="name on it" onCommit={(v) => change((t) => void (t.instrument = v))} />
+        </div>
+        <label>
+          It reads
+          <select
+            className="box"
+            aria-label="It reads"
+            value={test.quantity}
+            onChange={(e) =>
+              change((t) => {
+                t.quantity = e.target.value as Quantity;
+                t.by = "known values";
+                t.pairs = [];
+              })
+            }
+          >
+            <option value="current">current</option>
+            <option value="voltage">voltage</option>
+            <option value="scale">mass or force</option>
+          </select>
+        </label>
+        {test.quantity === "current" && (
+          <label>
+            Held against
+            <select
+              className="box"
+              aria-label="Held against"
+              value={test.by}
+              onChange={(e) =>
+                change((t) => {
+                  t.by = e.target.value as Calibration["by"];
+                  t.pairs = [];
+                })
+              }
+            >
+              <option value="known values">a second meter</option>
+              <option value="charge returned">charge that the charger put back</option>
+            </select>
+          </label>
+        )}
+      </div>
+      <p className="mt-1 text-pencil">{HOW[test.quantity]}</p>
+      <table className="rows mt-2 w-full max-w-[520px]">
+        <thead>
+          <tr>
+            <th className="text-right!">{charge ? "it counted" : "it shows"}</th>
+            <th className="text-right!">{charge ? "charger put back" : "known"}</th>
+            <th className="text-right!">known ±</th>
+            <th className="text-right!">then off by</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {test.pairs.map((p, k) => (
+            <tr key={`p${k + 1}`} data-pair={k + 1}>
+              <td>
+                <QuantityField
+                  label={`Pair ${k + 1}, shown`}
+                  value={p.shown}
+                  dimension={dimension}
+                  onCommit={(v) => v !== null && change((t) => void (t.pairs[k] && (t.pairs[k].shown = v)))}
+                />
+              </td>
+              <td>
+                <QuantityField
+                  label={`Pair ${k + 1}, known`}
+                  value={p.known}
+                  dimension={dimension}
+                  onCommit={(v) => v !== null && change((t) => void (t.pairs[k] && (t.pairs[k].known = v)))}
+                />
+              </td>
+              <td>
+                <QuantityField
+                  label={`Pair ${k + 1}, known ±`}
+                  value={p.knownSd}
+                  dimension={dimension}
+                  onCommit={(v) => {
+                    if (v === null || v < 0) return "Accepted: zero or more.";
+                    change((t) => void (t.pairs[k] && (t.pairs[k].knownSd = v)));
+                    return null;
+                  }}
+                />
+              </td>
+              <td className="num text-right">
+                {result.ok ? plain(result.correction.gain * (p.shown - result.correction.zero) - p.known * (charge ? 0.985 : 1), dimension, "metric", 2) : "–"}
+              </td>
+              <td className="text-right">
+                <button type="button" className="link" aria-label={`Remove pair ${k + 1}`} onClick={() => change((t) => void t.pairs.splice(k, 1))}>
+                  ×
+                </button>
+              </td>
+            </tr>
+          ))}
+          <tr>
+            <td>
+              <QuantityField label="New pair, shown" value={fresh.shown} dimension={dimension} empty="shown" onCommit={(v) => add({ ...fresh, shown: v })} />
+            </td>
+            <td>
+              <QuantityField label="New pair, known" value={fresh.known} dimension={dimension} empty="known" onCommit={(v) => add({ ...fresh, known: v })} />
+            </td>
+            <td colSpan={3} className="text-pencil">
+              both, and the pair is kept
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <section aria-label="Correction" className="mt-3 border-t border-hair pt-2">
+        {result.ok ? (
+          <>
+            <p data-correction>
+              True = <b className="num text-ink">{result.correction.gain.toFixed(4)}</b> ± <span className="num">{result.correction.gainSd.toFixed(4)}</span> × (shown
+              {result.correction.zero === 0 ? "" : ` ${result.correction.zero > 0 ? "−" : "+"} ${plain(Math.abs(result.correction.zero), dimension)}`}
+              {result.correction.zeroSd > 0 ? ` ± ${showSd(result.correction.zeroSd, dimension)}` : ""})
+            </p>
+            {result.doubts.map((d) => (
+              <p key={d} className="text-care">
+                {DOUBT[d]}
+              </p>
+            ))}
+          </>
+        ) : (
+          <p className="text-pencil">{result.message}</p>
+        )}
+      </section>
+      <SessionFoot
+        session={session}
+        notes={entry.notes}
+        files={entry.files}
+        touched={touched}
+        busy={keep.isPending}
+        missing={asked ? missing : null}
+        onNotes={(notes) => put({ notes })}
+        onFiles={(files) => put({ files })}
+        onKeep={() => (missing === null ? keep.mutate({ ...entry, calibration: test }) : setAsked(true))}
+        onDelete={() => remove.mutate()}
+      />
+      <ClipboardSheet title={`Calibration, ${test.instrument || "instrument"}`} columns={["it shows", "known", "±"]} rows={Array.from({ length: 8 }, (_, k) => String(k + 1))} />
+    </div>
+  );
+}

@@ -1,0 +1,168 @@
+import { useRef, useState } from "react";
+import { toast } from "sonner";
+import { contracts } from "../../../api/contracts";
+import type { Attachment } from "../../../core/design/bench";
+import { Dialog } from "../../app/Dialog";
+import { call, sayError } from "../../app/client";
+
+/** Longest edge of a kept picture, px, and its JPEG quality: enough to read a scale on it. */
+const EDGE = 1600;
+const QUALITY = 0.82;
+
+const contentOf = (url: string) => url.slice(url.indexOf(",") + 1);
+const source = (hash: string) => `/api/files/${hash}`;
+
+/** A photograph made small enough to keep with the session. */
+async function reduced(file: File): Promise<string> {
+  const image = await createImageBitmap(file);
+  const scale = Math.min(1, EDGE / Math.max(image.width, image.height));
+  const canvas = document.createElement("canvas");
+  canvas.width = Math.max(1, Math.round(image.width * scale));
+  canvas.height = Math.max(1, Math.round(image.height * scale));
+  canvas.getContext("2d")?.drawImage(image, 0, 0, canvas.width, canvas.height);
+  return canvas.toDataURL("image/jpeg", QUALITY);
+}
+
+/** Pictures of a session, photographed or drawn; stored once by their content. */
+export function Pictures({ files, onChange }: { files: Attachment[]; onChange: (files: Attachment[]) => void }) {
+  const [shown, setShown] = useState<Attachment | null>(null);
+  const [drawing, setDrawing] = useState(false);
+  const store = async (name: string, type: Attachment["type"], url: string) => {
+    const { hash, size } = await call(contracts.addFile, { body: { type, content: contentOf(url) } });
+    return { hash, name, type, size };
+  };
+  const take = async (list: FileList) => {
+    const added: Attachment[] = [];
+    for (const file of list) {
+      try {
+        added.push(await store(file.name.slice(0, 200), "image/jpeg", await reduced(file)));
+      } catch (error) {
+        toast.error(`${file.name}: ${error instanceof DOMException ? "this is not a picture that can be read" : sayError(error)}`);
+      }
+    }
+    if (added.length > 0) onChange([...files, ...added.filter((a) => !files.some((f) => f.hash === a.hash))].slice(0, 20));
+  };
+  return (
+    <div className="mt-2 flex flex-wrap items-center gap-2" role="group" aria-label="Pictures">
+      {files.map((f) => (
+        <button key={f.hash} type="button" className="border border-hair bg-sheet p-0.5" aria-label={`Picture ${f.name}`} onClick={() => setShown(f)}>
+          <img src={source(f.hash)} alt={f.name} className="block h-14 max-w-28 object-cover" />
+        </button>
+      ))}
+      <span className="no-print flex gap-3 text-[12px]">
+        <label className="link cursor-pointer">
+          add a picture
+          <input
+            type="file"
+            accept="image/*"
+            multiple
+            className="sr-only"
+            aria-label="Add a picture"
+            onChange={(e) => {
+              if (e.target.files) void take(e.target.files);
+              e.target.value = "";
+            }}
+          />
+        </label>
+        <button type="button" className="link" onClick={() => setDrawing(true)}>
+          draw one
+        </button>
+      </span>
+      <Dialog open={shown !== null} title={shown?.name ?? ""} onClose={() => setShown(null)} wide>
+        {shown && <img src={source(shown.hash)} alt={shown.name} className="max-h-[66vh] w-full object-contain" />}
+        <p className="mt-2 flex gap-4">
+          <button type="button" className="act" onClick={() => setShown(null)}>
+            Close
+          </button>
+          <button
+            type="button"
+            className="link"
+            onClick={() => {
+              onChange(files.filter((f) => f.hash !== shown?.hash));
+              setShown(null);
+            }}
+          >
+            take it out
+          </button>
+        </p>
+      </Dialog>
+      {drawing && (
+        <Sketch
+          onClose={() => setDrawing(false)}
+          onDone={async (url) => {
+            setDrawing(false);
+            try {
+              onChange([...files, await store("sketch", "image/png", url)]);
+            } catch (error) {
+              toast.error(sayError(error));
+            }
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+/** A sheet to draw on by finger, pen or mouse. */
+function Sketch({ onClose, onDone }: { onClose: () => void; onDone: (url: string) => void }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [strokes, setStrokes] = useState<[number, number][][]>([]);
+  const at = (e: React.PointerEvent): [number, number] => {
+    const box = canvas.current?.getBoundingClientRect();
+    return box ? [((e.clientX - box.left) / box.width) * 700, ((e.clientY - box.top) / box.height) * 420] : [0, 0];
+  };
+  const done = () => {
+    const sheet = canvas.current;
+    const pen = sheet?.getContext("2d");
+    if (!sheet || !pen) return;
+    pen.fillStyle = "#fff";
+    pen.fillRect(0, 0, 700, 420);
+    pen.lineWidth = 2.5;
+    pen.lineCap = "round";
+    pen.strokeStyle = "#26231f";
+    for (const stroke of strokes) {
+      pen.beginPath();
+      for (const [x, y] of stroke) pen.lineTo(x, y);
+      pen.stroke();
+    }
+    onDone(sheet.toDataURL("image/png"));
+  };
+  return (
+    <Dialog open title="Draw" onClose={onClose} wide>
+      <div className="relative touch-none border border-rule bg-sheet">
+        <canvas
+          ref={canvas}
+          width={700}
+          height={420}
+          className="block w-full cursor-crosshair"
+          aria-label="Sheet to draw on"
+          onPointerDown={(e) => {
+            e.currentTarget.setPointerCapture(e.pointerId);
+            setStrokes((s) => [...s, [at(e)]]);
+          }}
+          onPointerMove={(e) => {
+            if (e.buttons === 0) return;
+            const p = at(e);
+            setStrokes((s) => [...s.slice(0, -1), [...(s.at(-1) ?? []), p]]);
+          }}
+        />
+        <svg viewBox="0 0 700 420" className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">
+          {strokes.map((s, k) => (
+            <polyline key={`s${k + 1}`} points={s.map((p) => p.join(",")).join(" ")} fill="none" stroke="var(--ink)" strokeWidth="2.5" strokeLinecap="round" />
+          ))}
+        </svg>
+      </div>
+      <p className="mt-2 flex gap-4">
+        <button type="button" className="act act-first" disabled={strokes.length === 0} onClick={done}>
+          Keep the drawing
+        </button>
+        <button type="button" className="act" disabled={strokes.length === 0} onClick={() => setStrokes((s) => s.slice(0, -1))}>
+          Undo a stroke
+        </button>
+        <button type="button" className="link" onClick={onClose}>
+          leave it
+        </button>
+      </p>
+    </Dialog>
+  );
+}

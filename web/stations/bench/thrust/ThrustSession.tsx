@@ -1,0 +1,162 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { contracts } from "../../../../api/contracts";
+import { sweepText } from "../../../../core/bench/sweepTable";
+import { type Bench, SAFETY, type ThrustTest } from "../../../../core/design/bench";
+import { SAFETY_LINE } from "../../../../core/wording/sweep";
+import { call } from "../../../app/client";
+import { useDesk } from "../../../app/desk";
+import { saveFile } from "../../../drawing/saveSvg";
+import { ClipboardSheet } from "../ClipboardSheet";
+import { SessionFoot } from "../SessionFoot";
+import { blankEntry, code, entryOf, useSession } from "../useSession";
+import { RigForm } from "./RigForm";
+import { SafetyList } from "./SafetyList";
+import { SweepImport } from "./SweepImport";
+import { SweepReport } from "./SweepReport";
+import { SweepRun } from "./SweepRun";
+import { newThrust, throttlesOf } from "./thrustDraft";
+
+/** A sweep on the thrust stand, new or kept. */
+export function ThrustSession({ session, onOpen }: { session: Bench | null; onOpen: (number: number | null) => void }) {
+  const { slug, design, file } = useDesk();
+  const [test, setTest] = useState<ThrustTest | null>(() => {
+    if (session?.thrust) return session.thrust;
+    const made = newThrust(design);
+    // The stand is the one of last time, with the safety list to tick anew.
+    const before = file.bench.findLast((b) => b.thrust !== null)?.thrust;
+    return made && before ? { ...made, rig: before.rig, plan: before.plan } : made;
+  });
+  const [entry, setEntry] = useState(() => (session ? entryOf(session) : blankEntry()));
+  const [touched, setTouched] = useState(false);
+  const [importing, setImporting] = useState(false);
+  const [refused, setRefused] = useState(0);
+  const { keep, remove, after, onError, freshRevision } = useSession(session, onOpen, () => setTouched(false));
+  const learn = useMutation({
+    mutationFn: async (unitIds: string[]) => {
+      if (!session) throw new Error("Keep the session first.");
+      await call(contracts.learn, { params: { slug, number: session.number }, body: { revision: await freshRevision(), unitIds } });
+    },
+    onSuccess: () => after("The measured curve is the drive's own now."),
+    onError,
+  });
+  if (!test) return <p>Describe a drive in Power first: the sweep is held against what is predicted of it.</p>;
+  const change = (mutate: (t: ThrustTest) => void) => {
+    setTouched(true);
+    setTest((t) => {
+      if (!t) return t;
+      // Readings grow one by one while it runs: only what changes is copied.
+      const next = { ...t, rig: structuredClone(t.rig), air: { ...t.air }, plan: structuredClone(t.plan), readings: [...t.readings] };
+      mutate(next);
+      return next;
+    });
+  };
+  const put = (part: Partial<typeof entry>) => {
+    setTouched(true);
+    setEntry({ ...entry, ...part });
+  };
+  const unit = design.units.find((u) => u.id === test.unitId);
+  const report = (
+    <SweepReport
+      test={test}
+      session={touched ? null : session}
+      busy={learn.isPending}
+      onLearn={(ids) => learn.mutate(ids)}
+      onChange={(m) =>
+        change((t) => {
+          t.readings = t.readings.map((r) => ({ ...r }));
+          m(t);
+        })
+      }
+    />
+  );
+  const setUp = (
+    <>
+      <RigForm test={test} onChange={change} />
+      <div className="mt-3">
+        <SafetyList safety={test.safety} onChange={(s) => change((t) => void (t.safety = s))} />
+      </div>
+      <div className="mt-3">
+        <SweepRun test={test} onChange={change} />
+      </div>
+      <p className="no-print mt-2 flex flex-wrap items-center gap-4 text-[12px]">
+        <button type="button" className="link" onClick={() => setImporting(true)}>
+          read a file
+        </button>
+        {test.readings.length > 0 && (
+          <>
+            <span data-readings>
+              <b className="num">{test.readings.length}</b> readings{refused > 0 ? `, ${refused} rows refused` : ""}
+            </span>
+            <button type="button" className="link" onClick={() => saveFile(`${slug}-${session ? code(session.number) : "sweep"}.csv`, sweepText(test.readings), "text/csv")}>
+              save as CSV
+            </button>
+            <button type="button" className="link" onClick={() => window.confirm("Throw all readings of this sweep away?") && change((t) => void (t.readings = []))}>
+              throw them away
+            </button>
+          </>
+        )}
+      </p>
+    </>
+  );
+  const foot = (
+    <SessionFoot
+      session={session}
+      notes={entry.notes}
+      files={entry.files}
+      touched={touched}
+      busy={keep.isPending}
+      missing={null}
+      onNotes={(notes) => put({ notes })}
+      onFiles={(files) => put({ files })}
+      onKeep={() => keep.mutate({ ...entry, thrust: test })}
+      onDelete={() => remove.mutate()}
+    />
+  );
+  return (
+    <>
+      {session ? (
+        <>
+          {report}
+          <section aria-label="Stand and readings" className="mt-5 border-t border-hair pt-3">
+            <h2 className="mb-2">Stand and readings</h2>
+            {setUp}
+          </section>
+          {foot}
+        </>
+      ) : (
+        <>
+          {setUp}
+          {test.readings.length > 0 && <div className="mt-4 border-t border-ink pt-1">{report}</div>}
+          {foot}
+        </>
+      )}
+      {importing && (
+        <SweepImport
+          diameter={unit?.propeller.diameter.value ?? null}
+          rig={test.rig}
+          onClose={() => setImporting(false)}
+          onTake={(table, withStand) => {
+            setImporting(false);
+            setRefused(table.reports.filter((r) => r.severity === "error").length);
+            change((t) => {
+              t.readings = table.readings.map(({ line: _, ...r }) => r);
+              if (!withStand) return;
+              const { hints } = table;
+              if (hints.thrustArm !== null && hints.scaleArm !== null) Object.assign(t.rig, { kind: "lever", thrustArm: hints.thrustArm, scaleArm: hints.scaleArm });
+              if (hints.tare !== null) t.rig.tare = hints.tare;
+              if (hints.temperature !== null) t.air.temperature = hints.temperature;
+              if (hints.density !== null) t.air.pressure = hints.density * 287.05287 * (t.air.temperature + 273.15);
+            });
+          }}
+        />
+      )}
+      <ClipboardSheet
+        title={`Thrust sweep, ${unit?.name ?? ""}`}
+        checks={SAFETY.map((k) => SAFETY_LINE[k])}
+        columns={test.plan.measures.map((m) => (m === "thrust" ? "scale, g" : m))}
+        rows={throttlesOf(test.plan).map((u) => `${Math.round(u * 100)} %`)}
+      />
+    </>
+  );
+}

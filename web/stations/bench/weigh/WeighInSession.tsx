@@ -1,0 +1,98 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { contracts } from "../../../../api/contracts";
+import type { Bench, WeighInKind } from "../../../../core/design/bench";
+import type { MassEvidence } from "../../../../core/mass/evidence";
+import { KIND_WORD } from "../../../../core/wording/bench";
+import { call } from "../../../app/client";
+import { useDesk } from "../../../app/desk";
+import { ClipboardSheet } from "../ClipboardSheet";
+import { SessionFoot } from "../SessionFoot";
+import { blankEntry, entryOf, useSession } from "../useSession";
+import { Result } from "./Result";
+import { WeighInForm } from "./WeighInForm";
+import { draftOf, finish, newDraft } from "./weighInDraft";
+
+/** One weigh-in, new or kept: form, result, and what may be taken over. */
+export function WeighInSession({ session, kind, onOpen }: { session: Bench | null; kind: WeighInKind; onOpen: (number: number | null) => void }) {
+  const { slug, evaluation, design } = useDesk();
+  const [draft, setDraft] = useState(() => (session?.weighIn ? draftOf(session.weighIn, evaluation.box) : newDraft(kind, evaluation.box)));
+  const [entry, setEntry] = useState(() => (session ? entryOf(session) : blankEntry()));
+  const [touched, setTouched] = useState(false);
+  const [asked, setAsked] = useState(false);
+  const done = finish(draft);
+  const { keep, remove, after, onError, freshRevision } = useSession(session, onOpen, () => setTouched(false));
+  const adopt = useMutation({
+    mutationFn: async ({ evidence, said }: { evidence: MassEvidence; said: string }) => {
+      if (!session) throw new Error("Keep the session first.");
+      await call(contracts.adopt, { params: { slug, number: session.number }, body: { revision: await freshRevision(), evidence, said } });
+      return said;
+    },
+    onSuccess: (said) => after(`Taken into the ledger: ${said}.`),
+    onError,
+  });
+  const put = (change: Partial<typeof entry>) => {
+    setTouched(true);
+    setEntry({ ...entry, ...change });
+  };
+  const form = (
+    <>
+      <WeighInForm
+        draft={draft}
+        onChange={(change) => {
+          setTouched(true);
+          setDraft((d) => {
+            const next = structuredClone(d);
+            change(next);
+            return next;
+          });
+        }}
+      />
+      <SessionFoot
+        session={session}
+        notes={entry.notes}
+        files={entry.files}
+        touched={touched}
+        busy={keep.isPending}
+        missing={!done.ok && asked ? done.why : null}
+        onNotes={(notes) => put({ notes })}
+        onFiles={(files) => put({ files })}
+        onKeep={() => (done.ok ? keep.mutate({ ...entry, weighIn: done.weighIn }) : setAsked(true))}
+        onDelete={() => remove.mutate()}
+      />
+      <ClipboardSheet
+        title={KIND_WORD[kind]}
+        columns={["reading 1", "reading 2", "reading 3"]}
+        rows={
+          kind === "parts"
+            ? design.items.map((i) => i.name)
+            : kind === "level-and-tilted"
+              ? ["Level, front", "Level, rear", "Tilted, front", "Tilted, rear", "Angle"]
+              : kind === "knife-edge"
+                ? ["Balances at x"]
+                : kind === "total"
+                  ? ["On the scale"]
+                  : draft.at.map((_, i) => `Scale ${i + 1}`)
+        }
+      />
+    </>
+  );
+  const result = done.ok && (
+    <Result weighed={done.weighIn} session={touched ? null : session} busy={adopt.isPending} onAdopt={(evidence, said) => adopt.mutate({ evidence, said })} />
+  );
+  // A kept session opens on what it says; a new one on what to do.
+  return session ? (
+    <>
+      {result}
+      <section aria-label="Readings" className="mt-5 border-t border-hair pt-3">
+        <h2 className="mb-2">Set-up and readings</h2>
+        {form}
+      </section>
+    </>
+  ) : (
+    <>
+      {form}
+      {result && <div className="mt-4 border-t border-ink pt-3">{result}</div>}
+    </>
+  );
+}
