@@ -128,7 +128,7 @@ export async function learn(db: Database, slug: string, number: number, asked: L
     const { thrust } = session;
     const { drive } = thrust;
     const corrections = correctionsFor(thrust.rig, sessions);
-    const result = readSweep(thrust, corrections, drive?.propeller.diameter.value ?? null);
+    const result = readSweep(thrust, corrections, drive);
     const next = structuredClone(designOf(version));
     for (const id of asked.unitIds) {
       const unit = next.units.find((u) => u.id === id);

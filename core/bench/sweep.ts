@@ -1,4 +1,5 @@
 import type { ThrustReading, ThrustTest } from "../design/bench";
+import type { Unit } from "../design/schema";
 import { type Fit, fitLinear } from "../numeric/leastSquares";
 import { corrected } from "./calibration";
 import { type Corrections, sharedThrustError, thrustFrom } from "./rig";
@@ -154,6 +155,9 @@ function markSpikes(stations: Station[], top: number): void {
         if (Math.abs(p.thrust - expected) > Math.max(8 * noise, 0.03 * top)) p.expected = expected;
         continue;
       }
+      const [earlier, later] = [stations[k - 1]?.throttle, stations[k + 1]?.throttle];
+      // Where the throttle turns round, both neighbours lie on one side.
+      if (earlier === undefined || later === undefined || (earlier - s.throttle) * (later - s.throttle) > 0) continue;
       const [before, after] = [stations[k - 1], stations[k + 1]].map((n) => median(usable(n)));
       if (before === undefined || after === undefined || Number.isNaN(before) || Number.isNaN(after)) continue;
       const expected = (before + after) / 2;
@@ -212,9 +216,14 @@ const TOO_GOOD = 0.8;
  * Every reading counts unless a person left it out or it stands far off (`expected`). Efficiency and figure of merit are electrical: thrust^1.5/√(2ρA) over the power put in
  * (momentum theory). The exponent is fitted to the means of each throttle, sweep and direction; its 95 % interval holds the misfit of the shape too.
  *
- * @param diameter of the propeller, m; null: no figure of merit
+ * @param drive what is on the stand, for the figure of merit and for slip; null: neither is told
  */
-export function readSweep(test: Pick<ThrustTest, "rig" | "air" | "readings">, corrections: Corrections, diameter: number | null): SweepResult {
+export function readSweep(
+  test: Pick<ThrustTest, "rig" | "air" | "readings">,
+  corrections: Corrections,
+  drive: Pick<Unit, "motor" | "controller" | "gear" | "propeller"> | null,
+): SweepResult {
+  const diameter = drive?.propeller.diameter.value ?? null;
   const { rig } = test;
   const density = densityAt(test.air);
   const points = test.readings.map((r: ThrustReading, index): SweepPoint => {
@@ -251,10 +260,11 @@ export function readSweep(test: Pick<ThrustTest, "rig" | "air" | "readings">, co
   const levels = level(() => true);
   const up = level((p) => p.direction === "up");
   const down = level((p) => p.direction === "down");
-  const most = Math.max(...levels.map((l) => l.thrust), 0);
-  const plateau = levels.filter((l) => l.thrust >= (1 - PLATEAU) * most);
-  const from = levels.findLast((l) => l.thrust < (1 - PLATEAU) * most)?.throttle ?? -1;
-  const saturated = plateau.filter((l) => l.throttle > from);
+  // Rising readings alone: a pivot that sticks reads otherwise on the way down.
+  const rising = level((p) => p.direction === "up" || p.direction === "top");
+  const most = Math.max(...rising.map((l) => l.thrust), 0);
+  const from = rising.findLast((l) => l.thrust < (1 - PLATEAU) * most)?.throttle ?? -1;
+  const saturated = rising.filter((l) => l.throttle > from);
   const lastThrottle = levels.at(-1)?.throttle ?? 0;
   const saturation = saturated.length > 1 && (saturated[0]?.throttle ?? 1) < lastThrottle ? (saturated[0]?.throttle ?? null) : null;
   const topThrottle = saturation ?? saturated[0]?.throttle ?? lastThrottle;
@@ -269,7 +279,9 @@ export function readSweep(test: Pick<ThrustTest, "rig" | "air" | "readings">, co
   // ---- dead band
   const hasRpm = points.some((p) => p.rpm !== null && p.rpm > 0);
   const turns = (direction: Direction) => {
-    const list = stations.filter((s) => s.points[0]?.direction === direction && s.points.some((p) => (hasRpm ? (p.rpm ?? 0) > 0 : (p.thrust ?? 0) > PUSHES * top)));
+    const list = stations.filter(
+      (s) => s.throttle > 0 && s.points[0]?.direction === direction && s.points.some((p) => (hasRpm ? (p.rpm ?? 0) > 0 : (p.thrust ?? 0) > PUSHES * top)),
+    );
     return list.length > 0 ? Math.min(...list.map((s) => s.throttle)) : null;
   };
   const thrustStart = hasRpm ? null : (levels.find((l) => l.thrust > PUSHES * top)?.throttle ?? null);
@@ -356,8 +368,10 @@ export function readSweep(test: Pick<ThrustTest, "rig" | "air" | "readings">, co
       : null;
 
   // ---- the zero, first and last
-  const rests = stations.filter((s) => s.throttle === 0 && s.points.some((p) => p.thrust !== null && p.out === ""));
-  const zeroOf = (s: Station | undefined) => median(s?.points.flatMap((p) => (p.out === "" ? (p.thrust ?? []) : [])) ?? []);
+  // A propeller that still runs down is not at rest.
+  const still = (p: SweepPoint) => p.thrust !== null && p.out === "" && !((p.rpm ?? 0) > 0);
+  const rests = stations.filter((s) => s.throttle === 0 && s.points.some(still));
+  const zeroOf = (s: Station | undefined) => median(s?.points.filter(still).map((p) => p.thrust ?? 0) ?? []);
   const zeroDrift = rests.length > 1 ? zeroOf(rests.at(-1)) - zeroOf(rests[0]) : null;
 
   const missing: SweepResult["missing"] = {};
@@ -384,7 +398,7 @@ export function readSweep(test: Pick<ThrustTest, "rig" | "air" | "readings">, co
     .toSorted((x, y) => y.merit - x.merit)[0];
   if (best && best.merit > TOO_GOOD) suspects.push({ kind: "meter-low", ...best });
   if (constancy && constancy.change < -0.06 && constancy.change < -3 * constancy.sd) suspects.push({ kind: "blades-bend", change: constancy.change });
-  const slip = slipOf(levels, saturation, deadBand?.mean ?? 0, resistance?.value ?? null);
+  const slip = drive && slipOf(levels, saturation ?? lastThrottle, deadBand?.mean ?? 0, drive);
   if (slip !== null && slip < -0.05) suspects.push({ kind: "slip", change: slip });
   if (hysteresis && Math.abs(hysteresis.value) > Math.max(0.02 * top, 3 * hysteresis.sd)) suspects.push({ kind: "friction", value: hysteresis.value });
   if (fade !== null && fade > 0.03) suspects.push({ kind: "fades", share: fade });
@@ -421,25 +435,25 @@ export function readSweep(test: Pick<ThrustTest, "rig" | "air" | "readings">, co
 }
 
 /**
- * How much slower the propeller turns at the top than the motor's voltage there would have it, against the middle of the sweep, as a share: a belt or a grub screw that slips under load.
- * The no-load speed is taken as proportional to duty times voltage; what current takes off it is fitted, so that only a break from that line counts.
+ * How much slower the propeller turns at the top than it should beside the rest of the sweep, as a share: a belt, a collet or a grub screw that slips under load. From speed, voltage and
+ * current follows the duty that the controller must have given, u²·V = u·n/Kv + I·R; it grows evenly with the throttle (common practice), and under a slip it seems to fall behind. An
+ * error of Kv tilts the line and does not bend it.
  */
-function slipOf(levels: readonly Level[], saturation: number | null, dead: number, pack: number | null): number | null {
-  if (pack === null) return null;
-  const full = saturation ?? 1;
-  const list = levels.filter((l) => l.rpm !== null && l.voltage !== null && l.current !== null && l.throttle > dead + 0.1 && l.throttle <= full);
+function slipOf(levels: readonly Level[], full: number, dead: number, drive: Pick<Unit, "motor" | "controller" | "gear">): number | null {
+  const resistance = drive.motor.resistance.value + drive.controller.resistance.value;
+  const list = levels.flatMap((l) => {
+    if (l.rpm === null || l.voltage === null || l.current === null || l.throttle <= dead + 0.08 || l.throttle > full) return [];
+    const back = (l.rpm * drive.gear.ratio) / drive.motor.kv.value;
+    return [{ throttle: l.throttle, duty: (back + Math.sqrt(back * back + 4 * l.voltage * Math.max(0, l.current) * resistance)) / (2 * l.voltage) }];
+  });
   if (list.length < 8) return null;
-  const duty = (l: Level) => Math.min(1, (l.throttle - dead) / (full - dead) + dead * 0.2);
-  const ratio = (l: Level) => (l.rpm ?? 0) / (duty(l) * (l.voltage ?? 1));
-  // The lower two thirds tell how speed gives way to current; the top is held against that line.
-  const lower = list.slice(0, Math.floor((list.length * 2) / 3));
+  const lower = list.slice(0, Math.ceil(list.length * 0.55));
   const line = fitLinear(
-    lower.map((l) => [1, (l.current ?? 0) / duty(l)]),
-    lower.map(ratio),
+    lower.map((l) => [1, l.throttle]),
+    lower.map((l) => l.duty),
   );
   if (line.status !== "converged") return null;
-  const last = list.at(-1);
-  if (!last) return null;
-  const expected = (line.parameters[0] ?? 0) + (line.parameters[1] ?? 0) * ((last.current ?? 0) / duty(last));
-  return expected > 0 ? ratio(last) / expected - 1 : null;
+  const upper = list.slice(-3);
+  const expected = upper.map((l) => (line.parameters[0] ?? 0) + (line.parameters[1] ?? 0) * l.throttle);
+  return meanOf(upper.map((l, i) => l.duty / (expected[i] ?? 1) - 1));
 }

@@ -78,8 +78,8 @@ const isComment = (line: string) => /^\s*(#|\/\/|;|%)/.test(line) && !/^\s*%\s*[
 function unitIn(role: SweepRole, header: string): string {
   if (role === "ignore") return "";
   const units = Object.keys(SWEEP_UNITS[role]);
-  const named = /[([]\s*([^)\]]+?)\s*[)\]]|\s(\S+)\s*$/.exec(header);
-  const said = (named?.[1] ?? named?.[2] ?? "").toLowerCase();
+  const named = /[([]\s*([^)\]]+?)\s*[)\]]/.exec(header) ?? /\s(\S+)\s*$/.exec(header);
+  const said = (named?.[1] ?? "").toLowerCase();
   const alias: Record<string, string> = { grams: "g", gram: "g", us: "µs", μs: "µs", c: "°C", degc: "°C", f: "°F", "1/min": "rpm", sec: "s", volts: "V", amps: "A", percent: "%" };
   return units.find((u) => u.toLowerCase() === said) ?? alias[said] ?? units[0] ?? "";
 }

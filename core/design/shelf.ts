@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { magnitudeSchema } from "./evidence";
-import { batterySchema, controllerSchema, motorSchema, propellerSchema } from "./schema";
+import { batterySchema, controllerSchema, gearSchema, learnedSchema, motorSchema, propellerSchema } from "./schema";
 
 const reading = z.number().finite().positive().nullable();
 
@@ -44,10 +44,22 @@ export const shelfServoSchema = z.object({
   minVoltage: z.number().min(0).max(60).describe("least voltage at which it works, V"),
 });
 
+/** A whole drive as it was on the stand, with what the sweep taught of it: fitted elsewhere, the curve comes along. */
+export const shelfDriveSchema = z.object({
+  kind: z.literal("drive"),
+  ...common,
+  motor: motorSchema,
+  controller: controllerSchema,
+  gear: gearSchema,
+  propeller: propellerSchema,
+  learned: learnedSchema,
+});
+export type ShelfDrive = z.infer<typeof shelfDriveSchema>;
+
 /** A part of one's own: bought, named, weighed, measured. It stands on a shelf beside all craft and can be fitted into any. */
-export const shelfPartSchema = z.discriminatedUnion("kind", [shelfPackSchema, shelfMotorSchema, shelfControllerSchema, shelfPropellerSchema, shelfServoSchema]);
+export const shelfPartSchema = z.discriminatedUnion("kind", [shelfPackSchema, shelfMotorSchema, shelfControllerSchema, shelfPropellerSchema, shelfServoSchema, shelfDriveSchema]);
 export type ShelfPart = z.infer<typeof shelfPartSchema>;
 export type ShelfKind = ShelfPart["kind"];
 export type ShelfOf<K extends ShelfKind> = Extract<ShelfPart, { kind: K }>;
 /** A part that has no log of its own. */
-export type PlainPart = Exclude<ShelfPart, ShelfPack>;
+export type PlainPart = Exclude<ShelfPart, ShelfPack | ShelfDrive>;

@@ -1,6 +1,6 @@
 import { EVIDENCE, type Evidence, type Known, evidenceSchema } from "../design/evidence";
 import type { Design, Unit } from "../design/schema";
-import { type PlainPart, type ShelfOf, shelfPartSchema } from "../design/shelf";
+import { type PlainPart, type ShelfDrive, type ShelfOf, shelfPartSchema } from "../design/shelf";
 import type { Dimension } from "../design/units";
 import { LAWS } from "./catalogue";
 import { putInLedger } from "./ledgerEntry";
@@ -160,6 +160,14 @@ export function fitPart(design: Design, unitId: string, part: PlainPart): { desi
     rail?.loads.push({ id, name: part.name, current: 0.2 * part.stallCurrent.value, peak: part.stallCurrent.value, minVoltage: part.minVoltage });
   }
   return { entry: putInLedger(next, unit, part.kind, part), design: next };
+}
+
+/** The design with a drive from the shelf in place of one of its own: all its parts, and what the stand taught of them. Masses are those of its parts in the ledger and stay. */
+export function fitDrive(design: Design, unitId: string, { motor, controller, gear, propeller, learned }: ShelfDrive): Design {
+  const next = structuredClone(design);
+  const unit = next.units.find((u) => u.id === unitId);
+  if (unit) Object.assign(unit, { motor, controller, gear, propeller, learned });
+  return next;
 }
 
 /** What a drive has now, as a part for the shelf, with the mass of its ledger entry where one stands for it alone. */

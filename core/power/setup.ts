@@ -6,7 +6,7 @@ import { remembering } from "../numeric/memo";
 import { coldFactor, openCircuit } from "./battery";
 import type { Drive, Source } from "./chain";
 import type { DutyPhase, Pack } from "./endurance";
-import { dutyOf, learnedHolds, scaledMap } from "./learned";
+import { dutyOf, scaledMap, taughtOf } from "./learned";
 import { type Propeller, type PropellerMap, propellerMap } from "./propeller";
 
 export const INPUT_KEYS = [
@@ -59,22 +59,23 @@ type Entered = { value: number; sd?: number; evidence: Evidence; note?: string }
 const LEFT = 0.25;
 
 function unitInputs(unit: Unit): PowerInput[] {
-  const { learned } = unit;
-  if (!learned || !learnedHolds(unit)) return enteredInputs(unit);
+  const taught = taughtOf(unit);
+  if (!taught) return enteredInputs(unit);
+  const evidence = taught.exact ? ("measured" as const) : ("calculated" as const);
   const factor = (key: InputKey, f: { value: number; sd: number }): PowerInput => ({
     key,
     of: unit.id,
     name: unit.name,
     value: f.value,
     sd: f.sd,
-    evidence: "measured",
+    evidence,
     dimension: "ratio",
   });
   return [
-    ...enteredInputs(unit).map((i) => ({ ...i, sd: LEFT * i.sd, evidence: "measured" as const })),
-    factor("kvFactor", learned.kv),
-    factor("thrustFactor", learned.thrust),
-    factor("torqueFactor", learned.torque),
+    ...enteredInputs(unit).map((i) => (taught.exact ? { ...i, sd: LEFT * i.sd, evidence } : i)),
+    factor("kvFactor", taught.kv),
+    factor("thrustFactor", taught.thrust),
+    factor("torqueFactor", taught.torque),
   ];
 }
 
@@ -199,15 +200,15 @@ export function setUp(design: Design, values: InputValues): PowerSetup {
   const units = design.units.map((unit): UnitSetup => {
     const { motor, controller, gear, propeller } = unit;
     const diameter = v(unit.id, "diameter", propeller.diameter.value);
-    const learned = learnedHolds(unit) ? unit.learned : null;
+    const taught = taughtOf(unit);
     const shape: Propeller = {
       diameter,
       pitch: v(unit.id, "pitch", propeller.pitch.value),
       blades: propeller.blades,
       chord: v(unit.id, "chord", propeller.chord.value),
       // A drive that was on the stand has factors of its own in place of the method's.
-      liftFactor: learned ? 1 : v("", "bladeLift", 1),
-      dragFactor: learned ? 1 : v("", "bladeDrag", 1),
+      liftFactor: taught ? 1 : v("", "bladeLift", 1),
+      dragFactor: taught ? 1 : v("", "bladeDrag", 1),
     };
     return {
       unit,
@@ -217,7 +218,7 @@ export function setUp(design: Design, values: InputValues): PowerSetup {
       drive: {
         count: unit.count,
         motor: {
-          kv: v(unit.id, "kv", motor.kv.value) * (learned ? v(unit.id, "kvFactor", learned.kv.value) : 1),
+          kv: v(unit.id, "kv", motor.kv.value) * (taught ? v(unit.id, "kvFactor", taught.kv.value) : 1),
           resistance: v(unit.id, "motorResistance", motor.resistance.value),
           noLoadCurrent: v(unit.id, "noLoadCurrent", motor.noLoadCurrent.value),
         },
@@ -225,10 +226,10 @@ export function setUp(design: Design, values: InputValues): PowerSetup {
         pathResistance: inPath(unit.batteryId, unit.id),
         ratio: gear.ratio,
         gearEfficiency: Math.min(1, v(unit.id, "gearEfficiency", gear.efficiency.value)),
-        propeller: learned
-          ? scaledMap(rememberedMap(shape, medium), v(unit.id, "thrustFactor", learned.thrust.value), v(unit.id, "torqueFactor", learned.torque.value))
+        propeller: taught
+          ? scaledMap(rememberedMap(shape, medium), v(unit.id, "thrustFactor", taught.thrust.value), v(unit.id, "torqueFactor", taught.torque.value))
           : rememberedMap(shape, medium),
-        ...(learned ? { duty: dutyOf(learned.throttle) } : {}),
+        ...(taught?.throttle ? { duty: dutyOf(taught.throttle) } : {}),
       },
     };
   });

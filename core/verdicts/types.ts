@@ -62,7 +62,7 @@ export interface FindingParams {
   "drive-missing": { what: "drive" | "pack" | "both" };
   "targets-missing": { which: "all" | "window" };
   "rests-on-guess": { metric: MetricKey };
-  "sweep-stale": { drive: string; changed: string };
+  "sweep-stale": { drive: string; changed: string; carried: boolean };
   "sweep-other-pack": { drive: string; pack: string };
   "copies-unmeasured": { drive: string; count: number };
   "thrust-unmeasured": { drive: string };

@@ -67,7 +67,7 @@ const FINDINGS: Words<FindingParams> = {
   "drive-missing": (p) => (p.what === "both" ? "No drive and no pack yet: thrust and endurance are unknown" : `No ${p.what} yet: thrust and endurance are unknown`),
   "targets-missing": (p) => (p.which === "all" ? "No targets yet: nothing to hold the craft against" : "No window for the CG yet: say where it must be"),
   "rests-on-guess": (p) => `${METRICS[p.metric].label} rests on a guess`,
-  "sweep-stale": (p) => `What the stand taught of ${p.drive} no longer holds: ${p.changed} changed since`,
+  "sweep-stale": (p) => `What the stand taught of ${p.drive} is stale: ${p.changed} changed since${p.carried ? "; its factors are carried over with more doubt" : ""}`,
   "sweep-other-pack": (p) => `${p.drive} was on the stand with another pack than ${p.pack}`,
   "copies-unmeasured": (p) => `Measure one before building ${p.count}: no ${p.drive} has been on the stand`,
   "thrust-unmeasured": (p) => `The thrust of ${p.drive} is a promise: it has never been measured`,

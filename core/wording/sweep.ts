@@ -49,10 +49,12 @@ export function curveText(r: SweepResult): string {
 export function learnText(r: LearnResult & { ok: true }): string {
   const off = r.before - 1;
   const { kv, thrust, torque } = r.learned;
-  const far = [kv.value / 1.12, kv.value * 1.12, thrust.value / 1.5, thrust.value * 1.5, torque.value / 1.7, torque.value * 1.7];
-  const doubt = far.some((f, i) => (i % 2 === 0 ? f > 1 : f < 1))
-    ? " That is far from any such drive: is the one on the stand the one described, with that propeller, gearing and Kv?"
-    : "";
+  const far = [
+    [kv.value, 1.12],
+    [thrust.value, 1.5],
+    [torque.value, 1.7],
+  ].some(([v = 1, most = 1]) => v > most || v < 1 / most);
+  const doubt = far ? " That is far from any such drive: is the one on the stand the one described, with that propeller, gearing and Kv?" : "";
   return `The model ${Math.abs(off) < 0.005 ? "was right" : `gave ${percent(Math.abs(off) / (1 + off))} too ${off < 0 ? "much" : "little"} thrust at the top`}. Taken over: thrust × ${thrust.value.toFixed(3)} ± ${thrust.sd.toFixed(3)}, torque × ${torque.value.toFixed(3)} ± ${torque.sd.toFixed(3)}, Kv × ${kv.value.toFixed(3)}, and the throttle curve as measured.${doubt}`;
 }
 

@@ -106,26 +106,29 @@ export class SimulatedStand implements Stand {
       const soc = Math.max(0, 1 - this.#charge / (capacity * 3600));
       const open = cells * cellVoltage(soc);
       const resistance = (motor.resistance.value * (1 + COPPER * (this.#winding - 25)) + controller.resistance.value) * 1.04;
-      const back = ((this.#rps * 60 * gear.ratio) / motor.kv.value / 0.975) * (duty > 0 ? 1 : 0);
+      // A belt that slips lets the motor turn faster than the propeller has it.
+      const back = ((this.#rps * 60 * gear.ratio) / (1 - slipped) / motor.kv.value / 0.975) * (duty > 0 ? 1 : 0);
       // Winding current with the pack's sag in it: I = (u·(V0 − R_p·u·I) − E)/R.
       const i = duty > 0 ? Math.max(0, (duty * open - back) / (resistance + duty * duty * packR)) : 0;
       current = duty * i;
       voltage = open - packR * current;
       const drag = cp(this.#rps) * density * this.#rps ** 2 * d ** 5 * (1 / (2 * Math.PI));
-      const most = 0.55 * kt * motor.maxCurrent * gear.ratio;
-      slipped = faults.slipping && drag > most ? Math.min(0.3, (0.25 * (drag - most)) / most) : 0;
-      const torque = kt * Math.max(0, i - motor.noLoadCurrent.value * 1.1) * gear.ratio * gear.efficiency.value * (1 - slipped);
-      this.#rps = Math.max(0, this.#rps + ((torque - drag - 1e-5 * this.#rps) / (2 * Math.PI * inertia)) * dt);
-      if (!this.#turning && this.#rps < 3) this.#rps = 0;
+      const most = 0.25 * kt * motor.maxCurrent * gear.ratio;
+      slipped = faults.slipping && drag > most ? Math.min(0.3, (0.12 * (drag - most)) / most) : 0;
+      const bearings = kt * motor.noLoadCurrent.value * gear.ratio * (0.1 + (0.2 * this.#rps) / 300);
+      const torque = kt * Math.max(0, i - motor.noLoadCurrent.value * 1.1) * gear.ratio * gear.efficiency.value;
+      this.#rps = Math.max(0, this.#rps + ((torque - drag - bearings) / (2 * Math.PI * inertia)) * dt);
+      // Iron and bearings stop a motor that is off within half a second.
+      if (!this.#turning) this.#rps = this.#rps < 3 ? 0 : this.#rps * Math.exp(-dt / 0.2);
       this.#charge += current * dt;
       const loss = i * i * motor.resistance.value * (1 + COPPER * (this.#winding - 25)) + 0.5 * motor.noLoadCurrent.value * back;
       this.#winding += ((loss - (this.#winding - air.temperature) * 0.9 * (0.3 + this.#rps / 150)) / heatCapacity) * dt;
-      thrust = ct(this.#rps) * density * this.#rps ** 2 * d ** 4 * (1 - slipped * 0.5);
+      thrust = ct(this.#rps) * density * this.#rps ** 2 * d ** 4;
     }
     this.#time += 1 / RATE;
 
     // A pivot that sticks: the scale follows only beyond its play.
-    const play = 0.004 * thrust + 0.01;
+    const play = 0.006 * thrust + 0.001;
     this.#stuck = Math.min(thrust + play, Math.max(thrust - play, this.#stuck));
     if (faults.looseTare && thrust > 0.5) this.#zero += (0.0012 * thrust) / RATE;
     const arms = rig.kind === "direct" ? 1 : rig.thrustArm / rig.scaleArm;

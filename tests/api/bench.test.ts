@@ -1,14 +1,18 @@
 import { describe, expect, it } from "vitest";
-import type { WeighIn } from "../../core/design/bench";
+import type { BenchEntry, ThrustReading, WeighIn } from "../../core/design/bench";
+import type { CraftFile } from "../../core/design/craftFile";
+import type { Design } from "../../core/design/schema";
+import { evaluate } from "../../core/evaluate";
 import { quietDesign } from "../support/designs";
 import { apiForTests, newRun, problem } from "../support/api";
 import { demoFile } from "../support/server";
+import { calm, rig, syntheticSweep } from "../support/sweeps";
 import { measureDemo } from "../../server/demo/seed";
 import { hiddenSchema } from "../../server/demo/hiddenCraft";
 import { readFileSync } from "node:fs";
 import { weighIn } from "../../core/mass/weighIn";
 
-const { call, record, makeCraft } = apiForTests();
+const { call, record, makeCraft, app } = apiForTests();
 
 const total = (loads: number[]): WeighIn => ({ kind: "total", scale: { resolution: 0.001, error: 0 }, loads });
 const session = (weighed: WeighIn = total([0.95, 0.951])) => ({ date: "2026-02-01T10:00:00+01:00", weighIn: weighed, notes: "" });
@@ -117,5 +121,123 @@ describe("the demo's weigh-ins", () => {
     const masses = results.flatMap((r) => (r.mass ? [r.mass] : []));
     for (const m of masses) expect(Math.abs(m.value - (masses[0]?.value ?? 0))).toBeLessThan(4 * Math.hypot(m.sd, masses[0]?.sd ?? 0));
     for (const b of file.bench) expect(b.tested.length).toBeGreaterThan(10);
+  });
+});
+
+describe("sweeps", () => {
+  const sweepOf = (readings: ThrustReading[]): BenchEntry => ({
+    date: "2026-02-01T10:00:00+01:00",
+    weighIn: null,
+    fastThrottle: null,
+    calibration: null,
+    notes: "",
+    files: [],
+    thrust: {
+      unitId: quietDesign().units[0]?.id ?? "",
+      rig: rig(),
+      air: calm,
+      safety: { restraint: true, plane: true, shield: true, distance: true, people: true, cutOff: true, place: "outdoors" },
+      plan: { steps: [0, 0.5, 1], down: true, repeats: 1, samples: 3, rest: 0, measures: ["thrust", "voltage", "current"] },
+      readings,
+      drive: null,
+    },
+  });
+  const readings = syntheticSweep(1, { top: 6 }).map((r) => ({ ...r, voltage: 11 - 0.02 * 14 * r.throttle ** 2, current: 14 * r.throttle ** 2.4 }));
+  const keep = async (slug: string, entry = sweepOf(readings)) => call("POST", `/api/crafts/${slug}/versions/v1/bench`, entry);
+
+  it("are kept with the drive as it was; editing readings does not change which drive was tested", async () => {
+    const slug = await makeCraft();
+    expect((await keep(slug)).body).toEqual({ number: 1 });
+    const { file } = await record(slug);
+    const kept = file.bench[0]?.thrust;
+    expect(kept?.drive).toMatchObject({ motor: quietDesign().units[0]?.motor, battery: { series: quietDesign().batteries[0]?.series } });
+    const edited = sweepOf(readings.slice(0, 30));
+    const saved = await call("PUT", `/api/crafts/${slug}/bench/1`, { revision: 0, session: { ...edited, thrust: { ...edited.thrust, drive: null } } });
+    expect(saved.body).toEqual({ revision: 1 });
+    const after = (await record(slug)).file.bench[0]?.thrust;
+    expect([after?.readings.length, after?.drive]).toEqual([30, kept?.drive]);
+  });
+  it("taken over, the curve is the drive's own: the prediction changes, and a frozen version stays frozen", async () => {
+    const slug = await makeCraft();
+    await keep(slug);
+    await call("POST", `/api/crafts/${slug}/versions/v1/runs`, newRun());
+    const before = await record(slug);
+    const unit = before.file.versions[0]?.design.units[0];
+    const learned = await call("POST", `/api/crafts/${slug}/bench/1/learn`, { revision: before.revisions.versions.v1, unitIds: [unit?.id] });
+    expect(learned.status, JSON.stringify(learned.body)).toBe(200);
+    const { file } = await record(slug);
+    const [version] = file.versions;
+    expect(version?.design.units[0]?.learned).toMatchObject({ session: 1, craft: "Test craft", of: { motor: unit?.motor } });
+    expect(file.bench[0]?.adopted).toBe(`curve of ${unit?.name}`);
+    expect(version?.frozenAt).not.toBeNull();
+    const thrust = (d: Design | undefined) => (d ? evaluate(d).metrics.thrust?.value : undefined);
+    expect(thrust(version?.design)).not.toBeCloseTo(thrust(before.file.versions[0]?.design) ?? 0, 1);
+    // What a run was predicted with stays what it was.
+    expect(file.runs[0]?.metrics).toEqual(before.file.runs[0]?.metrics);
+  });
+  it("are refused for a drive with other parts, on a stale save, or when they say nothing", async () => {
+    const slug = await makeCraft();
+    await keep(slug);
+    await keep(slug, sweepOf(readings.map((r) => ({ ...r, voltage: null }))));
+    const { file, revisions } = await record(slug);
+    const id = file.versions[0]?.design.units[0]?.id;
+    const learn = (n: number, body: unknown) => call("POST", `/api/crafts/${slug}/bench/${n}/learn`, body);
+    expect([
+      (await learn(1, { revision: 99, unitIds: [id] })).status,
+      (await learn(2, { revision: 0, unitIds: [id] })).status,
+      (await learn(9, { revision: 0, unitIds: [id] })).status,
+    ]).toEqual([409, 422, 404]);
+    const changed = structuredClone(file.versions[0]?.design);
+    if (changed?.units[0]) changed.units[0].propeller.pitch = { value: 0.2, evidence: "measured" };
+    const saved = await call("PUT", `/api/crafts/${slug}/versions/v1/design`, { revision: revisions.versions.v1, design: changed });
+    const late = await learn(1, { revision: (saved.body as { revision: number }).revision, unitIds: [id] });
+    expect([late.status, problem(late.body).detail]).toEqual([422, expect.stringContaining("another propeller than the drive on the stand")]);
+  });
+  it.each<[string, (e: BenchEntry) => unknown, RegExp]>([
+    ["two tests in one session", (e) => ({ ...e, calibration: { instrument: "x", quantity: "current", by: "known values", pairs: [] } }), /a session holds one test/],
+    ["no test at all", (e) => ({ ...e, thrust: null }), /a session holds one test/],
+    ["a throttle beyond full", (e) => ({ ...e, thrust: e.thrust && { ...e.thrust, readings: [{ ...readings[0], throttle: 1.4 }] } }), /thrust\.readings\.0\.throttle/],
+    ["an arm of no length", (e) => ({ ...e, thrust: e.thrust && { ...e.thrust, rig: { ...e.thrust.rig, scaleArm: 0 } } }), /an arm is longer than nothing/],
+  ])("refuse %s", async (_, spoil, message) => {
+    const slug = await makeCraft();
+    const r = await call("POST", `/api/crafts/${slug}/versions/v1/bench`, spoil(sweepOf(readings)));
+    expect(r.status).toBe(400);
+    expect(JSON.stringify(r.body)).toMatch(message);
+    expect((await record(slug)).file.bench).toEqual([]);
+  });
+});
+
+describe("pictures", () => {
+  // The smallest PNG: one transparent pixel.
+  const content = "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==";
+  const add = (body: unknown) => call("POST", "/api/files", body);
+  it("are kept once by their content, served back, and travel with the craft file", async () => {
+    const first = (await add({ type: "image/png", content })).body as { hash: string; size: number };
+    expect((await add({ type: "image/png", content })).body).toEqual(first);
+    const slug = await makeCraft();
+    const file = { hash: first.hash, name: "stand", type: "image/png", size: first.size };
+    await call("POST", `/api/crafts/${slug}/versions/v1/bench`, { ...session(), files: [file] });
+    const exported = (await call("GET", `/api/crafts/${slug}/export`)).body as CraftFile;
+    expect(exported.files).toEqual([{ hash: first.hash, type: "image/png", content }]);
+    // A page does not carry the pictures in its record.
+    expect((await record(slug)).file.files).toEqual([]);
+    await call("DELETE", `/api/crafts/${slug}`);
+    const back = await call("POST", "/api/crafts/import", exported);
+    expect(back.status).toBe(200);
+    expect((await record((back.body as { slug: string }).slug)).file.bench[0]?.files).toEqual([file]);
+    const served = await fetch(`${app().address}/api/files/${first.hash}`);
+    expect([served.status, served.headers.get("content-type"), served.headers.get("x-content-type-options")]).toEqual([200, "image/png", "nosniff"]);
+    expect(Buffer.from(await served.arrayBuffer()).toString("base64")).toBe(content);
+  });
+  it("are refused when they are none, or damaged in a craft file", async () => {
+    expect((await add({ type: "image/jpeg", content })).status).toBe(422);
+    expect((await add({ type: "image/png", content: Buffer.from("<svg onload=alert(1)>").toString("base64") })).status).toBe(422);
+    expect((await add({ type: "text/html", content })).status).toBe(400);
+    expect((await fetch(`${app().address}/api/files/${"0".repeat(64)}`)).status).toBe(404);
+    expect((await fetch(`${app().address}/api/files/..%2f..%2fetc`)).status).toBe(400);
+    const file = { ...demoFile("annulus"), files: [{ hash: "a".repeat(64), type: "image/png", content }] };
+    const r = await call("POST", "/api/crafts/import", file);
+    expect([r.status, problem(r.body).detail]).toEqual([422, expect.stringContaining("its content does not match")]);
+    expect(((await call("GET", "/api/crafts")).body as unknown[]).length).toBe(0);
   });
 });

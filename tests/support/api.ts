@@ -1,20 +1,21 @@
 import { sql } from "drizzle-orm";
 import { afterAll, beforeAll, beforeEach, expect } from "vitest";
 import type { CraftRecord, NewRun, Problem } from "../../api/contracts";
+import type { Stand } from "../../server/stand/stand";
 import { quietDesign } from "./designs";
 import { type Running, send, startApp } from "./server";
 
 export const problem = (body: unknown) => body as Problem;
 
 /** The API on a real database for one test file: started once, emptied before each test. */
-export function apiForTests() {
+export function apiForTests(stand?: Stand) {
   let app: Running;
   beforeAll(async () => {
-    app = await startApp();
+    app = await startApp(stand);
   });
   afterAll(() => app.close());
   beforeEach(async () => {
-    await app.open.db.execute(sql`truncate crafts, shelf restart identity cascade`);
+    await app.open.db.execute(sql`truncate crafts, shelf, files restart identity cascade`);
   });
   const call = (method: string, path: string, body?: unknown) => send(app.address, method, path, body);
   return {

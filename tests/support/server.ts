@@ -6,6 +6,7 @@ import { join } from "node:path";
 import { pino } from "pino";
 import { craftFileSchema } from "../../core/design/craftFile";
 import { makeApp } from "../../server/app";
+import type { Stand } from "../../server/stand/stand";
 import { type OpenDatabase, openDatabase } from "../../server/db/open";
 
 export const root = new URL("../..", import.meta.url).pathname;
@@ -18,9 +19,9 @@ export interface Running {
 }
 
 /** The real application on a real embedded database in memory, listening on a free port. */
-export async function startApp(): Promise<Running> {
+export async function startApp(stand?: Stand): Promise<Running> {
   const open = await openDatabase(null);
-  const app = makeApp({ db: open.db, log: pino({ level: "silent" }), now: () => new Date().toISOString() });
+  const app = makeApp({ db: open.db, log: pino({ level: "silent" }), now: () => new Date().toISOString(), stand });
   const server: Server = createServer(app);
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
   const address = server.address();

@@ -1,7 +1,7 @@
 import type { CraftFile, Version } from "../../core/design/craftFile";
 import type { Station } from "../../core/design/metrics";
 import type { Evaluation } from "../../core/evaluate";
-import { changedSince } from "../../core/mass/evidence";
+import { isStale } from "../../core/bench/stale";
 import type { Severity } from "../../core/verdicts/types";
 
 export interface StationState {
@@ -36,9 +36,11 @@ export function stationState(station: Station, evaluation: Evaluation, file: Cra
       return { text: "planned", severity: "note" };
     case "bench": {
       const sessions = file.bench.filter((b) => b.version === version.label);
-      const stale = sessions.filter((b) => changedSince(b.tested, version.design).length > 0).length;
-      if (sessions.length === 0) return { text: "nothing weighed", severity: "note" };
-      return stale > 0 ? { text: `${stale} of ${sessions.length} stale`, severity: "care" } : { text: `${sessions.length} weighed`, severity: "clear" };
+      const stale = sessions.filter((b) => isStale(b, version.design)).length;
+      if (sessions.length === 0) return { text: "nothing measured", severity: "note" };
+      return stale > 0
+        ? { text: `${stale} of ${sessions.length} stale`, severity: "care" }
+        : { text: `${sessions.length} ${sessions.length === 1 ? "session" : "sessions"}`, severity: "clear" };
     }
     case "runs":
       return { text: runs.length === 0 ? "no run yet" : `${runs.length} ${runs.length === 1 ? "run" : "runs"}`, severity: runs.at(-1)?.outcome === "failed" ? "care" : "clear" };

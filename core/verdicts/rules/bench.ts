@@ -1,6 +1,6 @@
 import { weakest } from "../../design/evidence";
 import type { Unit } from "../../design/schema";
-import { learnedHolds, packChanged, partsChanged } from "../../power/learned";
+import { learnedHolds, packChanged, partsChanged, taughtOf } from "../../power/learned";
 import type { Finding, Remedy, Rule } from "../types";
 
 const sweep: Remedy[] = [{ code: "advice", params: { text: "sweep-one" }, patch: null }];
@@ -15,7 +15,15 @@ export const learnedStale: Rule = ({ design }) =>
     const changed = unit.learned ? partsChanged(unit, unit.learned.of) : [];
     if (changed.length > 0)
       return [
-        { code: "sweep-stale", severity: "care", station: "bench", subject: unit.id, params: { drive: unit.name, changed: changed.join(", ") }, figure: null, remedies: sweep },
+        {
+          code: "sweep-stale",
+          severity: "care",
+          station: "bench",
+          subject: unit.id,
+          params: { drive: unit.name, changed: changed.join(", "), carried: taughtOf(unit) !== null },
+          figure: null,
+          remedies: sweep,
+        },
       ];
     const battery = design.batteries.find((b) => b.id === unit.batteryId);
     if (unit.learned && packChanged(battery, unit.learned.pack))

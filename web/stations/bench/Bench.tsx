@@ -1,9 +1,7 @@
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { type Bench, WEIGH_IN_KINDS, type WeighInKind, testOf } from "../../../core/design/bench";
-import { changedSince } from "../../../core/mass/evidence";
-import { partsChanged } from "../../../core/power/learned";
-import type { Design } from "../../../core/design/schema";
+import { isStale } from "../../../core/bench/stale";
 import { KIND_TELLS, KIND_WORD } from "../../../core/wording/bench";
 import { useDesk } from "../../app/desk";
 import { CalibrationSession } from "./CalibrationSession";
@@ -28,14 +26,6 @@ function nameOf(b: Bench): string {
   if (b.thrust) return `Thrust sweep, ${b.thrust.readings.length} readings`;
   if (b.fastThrottle) return "Fast throttle";
   return `Instrument: ${b.calibration?.instrument ?? ""}`;
-}
-
-/** Whether a session no longer fits the version as it stands. */
-function staleOf(b: Bench, design: Design): boolean {
-  if (b.weighIn) return changedSince(b.tested, design).length > 0;
-  if (!b.thrust?.drive) return false;
-  const unit = design.units.find((u) => u.id === b.thrust?.unitId);
-  return unit === undefined || partsChanged(unit, b.thrust.drive).length > 0;
 }
 
 /** Bench: weigh-ins, thrust sweeps, fast-throttle tests and calibrations of this version, in one list with one search. */
@@ -91,7 +81,7 @@ export function BenchStation() {
                 <b className="num">{code(b.number)}</b> {nameOf(b)}
                 <span className="block text-[11px] text-pencil">
                   {b.date.slice(0, 10)}
-                  {staleOf(b, design) ? ", stale" : b.adopted ? ", taken over" : ""}
+                  {isStale(b, design) ? ", stale" : b.adopted ? ", taken over" : ""}
                   {b.files.length > 0 ? `, ${b.files.length} ${b.files.length === 1 ? "picture" : "pictures"}` : ""}
                 </span>
               </button>

@@ -26,9 +26,10 @@ export function CompareSheet() {
       chosen.flatMap((n) => {
         const b = file.bench.find((x) => x.number === n);
         if (!b?.thrust) return [];
-        const d = b.thrust.drive?.propeller;
+        const { drive } = b.thrust;
+        const d = drive?.propeller;
         const name = `${code(b.number)} ${b.version}${d ? `, ${Math.round(d.diameter.value * 1000)} × ${Math.round(d.pitch.value * 1000)} mm` : ""}`;
-        return [{ name, result: readSweep(b.thrust, correctionsFor(b.thrust.rig, file.bench), d?.diameter.value ?? null) }];
+        return [{ name, result: readSweep(b.thrust, correctionsFor(b.thrust.rig, file.bench), drive) }];
       }),
     [chosen, file.bench],
   );

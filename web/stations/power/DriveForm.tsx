@@ -2,6 +2,7 @@ import type { ReactNode } from "react";
 import { magnitudeOrZeroSchema, magnitudeSchema } from "../../../core/design/evidence";
 import { type Battery, CHEMISTRIES, type Unit, batterySchema, controllerSchema, gearSchema, motorSchema, propellerSchema, unitSchema } from "../../../core/design/schema";
 import { CHEMISTRY } from "../../../core/power/battery";
+import { learnedHolds } from "../../../core/power/learned";
 import { useDesk } from "../../app/desk";
 import { KnownField } from "../../fields/KnownField";
 import { LoadTest } from "./LoadTest";
@@ -163,6 +164,19 @@ export function DriveForm({ unit }: { unit: Unit }) {
           can run backwards
         </label>
       </Group>
+      {unit.learned && (
+        <p className="col-span-full border border-hair bg-sheet px-2 py-1" data-learned={learnedHolds(unit) ? "holds" : "stale"}>
+          {learnedHolds(unit) ? <b className="measured text-ink">Measured on the stand</b> : <b className="text-care">The sweep is stale</b>}: B-
+          {String(unit.learned.session).padStart(2, "0")} of {unit.learned.craft}, thrust ×{" "}
+          <span className="num">
+            {unit.learned.thrust.value.toFixed(3)} ± {unit.learned.thrust.sd.toFixed(3)}
+          </span>
+          , torque × <span className="num">{unit.learned.torque.value.toFixed(3)}</span>.{" "}
+          <button type="button" className="link" onClick={() => drive((u) => void (u.learned = null))}>
+            go back to the model
+          </button>
+        </p>
+      )}
       <Group title="Propeller">
         <Line label="Diameter">
           <KnownField label="Propeller diameter" value={propeller.diameter} dimension="length" schema={positive} onCommit={(k) => drive((u) => void (u.propeller.diameter = k))} />

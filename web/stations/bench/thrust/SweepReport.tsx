@@ -4,6 +4,7 @@ import { predictLevels } from "../../../../core/bench/predict";
 import { correctionsFor, sharedThrustError } from "../../../../core/bench/rig";
 import { STANDARD_DENSITY, readSweep } from "../../../../core/bench/sweep";
 import type { Bench, ThrustTest } from "../../../../core/design/bench";
+import { evaluatePower } from "../../../../core/power/evaluatePower";
 import { openCircuit } from "../../../../core/power/battery";
 import { partsChanged } from "../../../../core/power/learned";
 import { plain, showSd } from "../../../../core/wording/format";
@@ -26,17 +27,24 @@ interface Props {
 
 /** What a sweep says: at once, beside the prediction, with what the stand and the drive give away, and what may be taken over. */
 export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
-  const { file, design, evaluation } = useDesk();
+  const { file, design } = useDesk();
   const { habit } = usePreferences();
   const [everyLevel, setEveryLevel] = useState(false);
   const unit = design.units.find((u) => u.id === test.unitId);
   const corrections = useMemo(() => correctionsFor(test.rig, file.bench), [test.rig, file.bench]);
-  const result = useMemo(() => readSweep(test, corrections, unit?.propeller.diameter.value ?? null), [test, corrections, unit]);
+  const result = useMemo(() => readSweep(test, corrections, unit ?? null), [test, corrections, unit]);
   const battery = design.batteries.find((b) => b.id === unit?.batteryId);
   const predicted = useMemo(
     () => (unit ? predictLevels(unit, result.levels, result.density, battery ? openCircuit(battery.chemistry, 0.8) * battery.series : 10) : []),
     [unit, result, battery],
   );
+  // How far off the model alone was thought to be, whatever has been learned since.
+  const share = useMemo(() => {
+    if (!unit) return 0.15;
+    const bare = evaluatePower({ ...design, units: design.units.map((u) => (u.id === unit.id ? { ...u, learned: null } : u)) }, null);
+    const solved = bare.status === "solved" ? bare.result.units.find((u) => u.unit.id === unit.id) : undefined;
+    return solved ? solved.sd.thrust / Math.max(1e-9, solved.values.thrust) : 0.15;
+  }, [design, unit]);
   const current = test.rig.current.error;
   const shared = sharedThrustError(test.rig, corrections.scale);
   const lesson = useMemo(
@@ -50,11 +58,6 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
   const taken = chosen ?? alike.map((u) => u.id);
   if (result.levels.length < 2) return <p className="mt-3 text-pencil">Readings at two throttles or more, and the result stands here.</p>;
 
-  const share =
-    evaluation.power.status === "solved" && unit
-      ? (evaluation.power.result.units.find((u) => u.unit.id === unit.id)?.sd.thrust ?? 0) /
-        Math.max(1e-9, evaluation.power.result.units.find((u) => u.unit.id === unit.id)?.values.thrust ?? 1)
-      : 0.15;
   const topPredicted = predicted.at(-1)?.thrust ?? null;
   const counted = result.points.filter((p) => p.thrust !== null && p.out === "" && p.expected === null);
   const pick = (direction: "up" | "down") => counted.filter((p) => (direction === "down") === (p.direction === "down"));

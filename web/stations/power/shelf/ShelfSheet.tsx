@@ -3,8 +3,10 @@ import { toast } from "sonner";
 import type { PlainPart, ShelfKind, ShelfPack, ShelfPart } from "../../../../core/design/shelf";
 import { entryOf } from "../../../../core/power/ledgerEntry";
 import { fitPack, packsText, readPacks } from "../../../../core/power/packShelf";
-import { type PlainKind, fitPart, partFrom, partsText, readParts } from "../../../../core/power/partShelf";
+import { learnedHolds } from "../../../../core/power/learned";
+import { type PlainKind, fitDrive, fitPart, partFrom, partsText, readParts } from "../../../../core/power/partShelf";
 import type { Refused } from "../../../../core/power/listTable";
+import { plain } from "../../../../core/wording/format";
 import { useDesk } from "../../../app/desk";
 import { saveFile } from "../../../drawing/saveSvg";
 import { PackShelf } from "./PackShelf";
@@ -12,11 +14,11 @@ import { PartShelf } from "./PartShelf";
 import { useShelf } from "./useShelf";
 
 const MOST_BYTES = 2_000_000;
-const TITLES: Record<ShelfKind, string> = { pack: "Packs", motor: "Motors", controller: "Controllers", propeller: "Propellers", servo: "Servos" };
+const TITLES: Record<ShelfKind, string> = { pack: "Packs", motor: "Motors", controller: "Controllers", propeller: "Propellers", servo: "Servos", drive: "Drives as measured" };
 
 /** One's own parts, each with its name and what was measured on it: they wander between craft, so they stand beside all of them. */
 export function ShelfSheet() {
-  const { design, edit } = useDesk();
+  const { design, edit, file } = useDesk();
   const shelf = useShelf();
   const [kind, setKind] = useState<ShelfKind>("pack");
   const [refused, setRefused] = useState<Refused[]>([]);
@@ -49,13 +51,29 @@ export function ShelfSheet() {
         readings: [],
       };
     }
-    if (!unit || kind === "pack" || kind === "servo") return null;
+    if (kind === "drive" && unit?.learned && learnedHolds(unit)) {
+      const { motor, controller, gear, propeller, learned } = unit;
+      return {
+        kind,
+        name: shelf.freeName("drive", `${unit.name}, ${file.craft.name}`.slice(0, 70)),
+        mass: null,
+        price: null,
+        notes: "",
+        motor,
+        controller,
+        gear,
+        propeller,
+        learned,
+      };
+    }
+    if (!unit || kind === "pack" || kind === "servo" || kind === "drive") return null;
     const entry = entryOf(design, unit, kind);
     const called = design.items.find((i) => i.id === entry)?.name ?? `${kind[0]?.toUpperCase()}${kind.slice(1)} of ${unit.name}`;
     return partFrom(design, unit, kind, shelf.freeName(kind, called.slice(0, 70)), entry);
   };
   const own = shelve();
   const read = async (file: File) => {
+    if (kind === "drive") return;
     if (file.size > MOST_BYTES) return toast.error(`${file.name} has ${Math.round(file.size / 1e6)} MB: a list of parts is smaller than 2 MB.`);
     const text = await file.text();
     const list: { parts: ShelfPart[]; refused: Refused[] } = kind === "pack" ? readPacks(text) : readParts(kind, text);
@@ -63,6 +81,7 @@ export function ShelfSheet() {
     if (list.parts.length > 0 && (await shelf.add(list.parts)) !== null) toast.success(`${list.parts.length} ${TITLES[kind].toLowerCase()} are on the shelf.`);
   };
   const save = () => {
+    if (kind === "drive") return;
     const parts = records.map((r) => r.part);
     const text = kind === "pack" ? packsText(parts as ShelfPack[]) : partsText(kind, parts as PlainPart[]);
     saveFile(`${kind}s.csv`, text, "text/csv");
@@ -82,7 +101,9 @@ export function ShelfSheet() {
       <p className="text-pencil">
         {kind === "pack"
           ? "Each with a name on it, shared by all craft. A load test in its log gives its resistance; age and cycles tell when to doubt it."
-          : "What you own, as read off it, weighed and measured (in ink), shared by all craft; the search can be held to it."}
+          : kind === "drive"
+            ? "Whole drives that were on the thrust stand: fitted in another craft, the measured curve comes along."
+            : "What you own, as read off it, weighed and measured (in ink), shared by all craft; the search can be held to it."}
       </p>
       <div className="mt-1 flex flex-wrap items-center gap-x-4 gap-y-1">
         <span role="group" aria-label="Kind on the shelf" className="flex flex-wrap gap-1">
@@ -106,23 +127,27 @@ export function ShelfSheet() {
             Shelve {own.name}
           </button>
         )}
-        <label className="link cursor-pointer">
-          read a CSV list
-          <input
-            type="file"
-            accept=".csv,.txt,text/csv"
-            className="sr-only"
-            aria-label={`Read ${TITLES[kind].toLowerCase()} from a CSV list`}
-            onChange={(e) => {
-              const [file] = e.target.files ?? [];
-              if (file) void read(file);
-              e.target.value = "";
-            }}
-          />
-        </label>
-        <button type="button" className="link" onClick={save}>
-          save as CSV
-        </button>
+        {kind !== "drive" && (
+          <label className="link cursor-pointer">
+            read a CSV list
+            <input
+              type="file"
+              accept=".csv,.txt,text/csv"
+              className="sr-only"
+              aria-label={`Read ${TITLES[kind].toLowerCase()} from a CSV list`}
+              onChange={(e) => {
+                const [file] = e.target.files ?? [];
+                if (file) void read(file);
+                e.target.value = "";
+              }}
+            />
+          </label>
+        )}
+        {kind !== "drive" && (
+          <button type="button" className="link" onClick={save}>
+            save as CSV
+          </button>
+        )}
         {places.length > 1 && (
           <label>
             Fit in{" "}
@@ -147,10 +172,56 @@ export function ShelfSheet() {
         </ul>
       )}
       {shelf.error && <p className="text-stop">{shelf.error}</p>}
-      {shelf.loaded && records.length === 0 && <p className="mt-2">None yet: shelve what this craft has, keep a generic one, or read a list.</p>}
+      {shelf.loaded && records.length === 0 && (
+        <p className="mt-2">
+          {kind === "drive" ? "None yet: take a sweep over on the bench, then shelve the drive here." : "None yet: shelve what this craft has, keep a generic one, or read a list."}
+        </p>
+      )}
       {records.length > 0 &&
         (kind === "pack" ? (
           <PackShelf shelf={shelf} canFit={here !== undefined} onFit={(pack) => here && put(fitPack(design, here.id, pack), pack.name)} />
+        ) : kind === "drive" ? (
+          <table className="rows mt-2 w-full max-w-[720px]">
+            <thead>
+              <tr>
+                <th className="text-left">drive</th>
+                <th className="text-right!">top thrust</th>
+                <th className="text-right!">at</th>
+                <th>measured on</th>
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              {records.flatMap(({ id, part }) => {
+                if (part.kind !== "drive") return [];
+                const top = part.learned.points.reduce((a, b) => (b.thrust > a.thrust ? b : a), part.learned.points[0] ?? { thrust: 0, voltage: 0 });
+                return [
+                  <tr key={id} data-drive={part.name}>
+                    <td className="font-semibold text-ink">{part.name}</td>
+                    <td className="num text-right text-ink">{plain(top.thrust, "force")}</td>
+                    <td className="num text-right">{plain(top.voltage, "voltage")}</td>
+                    <td>
+                      {part.learned.craft}, B-{String(part.learned.session).padStart(2, "0")}
+                    </td>
+                    <td className="text-right whitespace-nowrap">
+                      <button type="button" className="link mr-2" onClick={() => void shelf.remove(id)}>
+                        take off
+                      </button>
+                      <button
+                        type="button"
+                        className="act"
+                        aria-label={`Fit ${part.name}`}
+                        disabled={!unit}
+                        onClick={() => unit && put(fitDrive(design, unit.id, part), part.name)}
+                      >
+                        fit
+                      </button>
+                    </td>
+                  </tr>,
+                ];
+              })}
+            </tbody>
+          </table>
         ) : (
           <PartShelf
             key={kind}

@@ -1,0 +1,13 @@
+import type { Bench } from "../design/bench";
+import type { Design } from "../design/schema";
+import { changedSince } from "../mass/evidence";
+import { partsChanged } from "../power/learned";
+
+/** Whether a session no longer fits the design as it stands: the ledger of a weigh-in was changed, or a part of the drive that a sweep was made with. Calibrations and fast-throttle tests stay. */
+export function isStale(session: Bench, design: Design): boolean {
+  if (session.weighIn) return changedSince(session.tested, design).length > 0;
+  const { thrust } = session;
+  if (!thrust?.drive) return false;
+  const unit = design.units.find((u) => u.id === thrust.unitId);
+  return unit === undefined || partsChanged(unit, thrust.drive).length > 0;
+}
