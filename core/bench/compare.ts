@@ -61,5 +61,5 @@ export function commonPlace(sweeps: readonly Pick<SweepResult, "levels">[], equa
   if (ranges.some((r) => r.length < 2)) return null;
   const low = Math.max(...ranges.map((r) => Math.min(...r)), 0);
   const high = Math.min(...ranges.map((r) => Math.max(...r)));
-  return high > low ? low + (high - low) * 0.66 : null;
+  return high > low ? Number((low + (high - low) * 0.66).toPrecision(2)) : null;
 }

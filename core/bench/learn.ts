@@ -15,6 +15,8 @@ export type LearnResult = { ok: true; learned: Learned /** measured over predict
 const TELLS = 0.08;
 /** Doubt of the drive's own figures (no-load current, resistance) that enters the torque, as a share (judgement). */
 const TORQUE_DOUBT = 0.03;
+/** How well a stand repeats itself from one day to the next, as a share (common practice). */
+const REPEATS = 0.01;
 
 /**
  * What a sweep teaches of a drive. At full duty the measured speed, voltage and current give the motor's true Kv (n = Kv·(V − I·R)) and the propeller's torque; thrust over the model's
@@ -86,7 +88,7 @@ export function learnFrom(unit: Unit, battery: TestedDrive["battery"], result: S
       ok: false,
       message: `The thrust is ${own.toFixed(2)} times what this propeller gives at that speed: check the lever arms, the scale's unit and the propeller entered.`,
     };
-  const thrust = { value: own, sd: own * Math.hypot(shared, spread / own / Math.sqrt(Math.max(1, ratios.length / 3))) };
+  const thrust = { value: own, sd: own * Math.hypot(REPEATS, shared, spread / own / Math.sqrt(Math.max(1, ratios.length / 3))) };
 
   const learnedDrive = drive(kv, own, torque);
   const throttle: Learned["throttle"] = [];

@@ -1,6 +1,6 @@
 /** Short words for the demo crafts: parts, targets, runs and faults in the units that builders write. */
 import { type Fault, type Run, type RunMetric, type Suspect, newFault } from "../../core/design/craftFile";
-import type { Bench, WeighIn } from "../../core/design/bench";
+import type { Bench, Calibration, FastThrottle, WeighIn } from "../../core/design/bench";
 import type { Evidence } from "../../core/design/evidence";
 import { weigh } from "../../core/mass/evidence";
 import type { MetricKey } from "../../core/design/metrics";
@@ -145,6 +145,51 @@ export const session = (number: number, version: string, date: string, weighIn: 
   notes,
   tested: [],
   adopted: "",
+});
+const SEEN_TO = { restraint: true, plane: true, shield: true, distance: true, people: true, cutOff: true, place: "outdoors" as const };
+const meter = (step: number, error: number, session: number | null = null) => ({ step, error, session });
+
+/** A sweep up and down in steps of 5 %, three readings at each, taken at seeding. */
+export function sweep(number: number, version: string, date: string, air: { temperature: number; pressure: number }, calibratedIn: number | null, notes = ""): Bench {
+  const up = Array.from({ length: 21 }, (_, i) => i / 20);
+  const throttles = [...up, ...up.slice(0, -1).reverse()];
+  const blank = { t: null, scale: null, voltage: null, current: null, rpm: null, temperature: null, noise: null, out: "" };
+  return {
+    ...session(number, version, date, onOneScale(), notes),
+    weighIn: null,
+    thrust: {
+      unitId: "d1",
+      rig: {
+        kind: "lever",
+        thrustArm: 0.21,
+        scaleArm: 0.14,
+        armSd: 0.0005,
+        reads: "more",
+        tare: 0.214,
+        counterweight: 0.12,
+        check: { mass: 0.5, reading: 0.9624 },
+        scale: meter(0.001, 0.003),
+        voltage: meter(0.01, 0.004),
+        current: meter(0.1, 0.02, calibratedIn),
+        rpm: meter(10, 0.001),
+      },
+      air,
+      safety: SEEN_TO,
+      plan: { steps: up, down: true, repeats: 1, samples: 3, rest: 0, measures: ["thrust", "voltage", "current", "rpm", "temperature"] },
+      readings: throttles.flatMap((throttle) => Array.from({ length: 3 }, () => ({ throttle, ...blank }))),
+      drive: null,
+    },
+  };
+}
+export const calibration = (number: number, version: string, date: string, c: Calibration, notes = ""): Bench => ({
+  ...session(number, version, date, onOneScale(), notes),
+  weighIn: null,
+  calibration: c,
+});
+export const fastThrottle = (number: number, version: string, date: string, trials: FastThrottle["trials"], notes = ""): Bench => ({
+  ...session(number, version, date, onOneScale(), notes),
+  weighIn: null,
+  fastThrottle: { unitId: "d1", safety: SEEN_TO, trials },
 });
 export const onOneScale = (): WeighIn => ({ kind: "total", scale: SCALE, loads: thrice() });
 /** One support ahead on the centreline, two behind at half a track (m) either side. */

@@ -1,5 +1,5 @@
 import type { CraftFile } from "../../core/design/craftFile";
-import { type RunLine, fault, onOneScale, onThreeScales, run, session, suspect, tilted } from "./parts";
+import { calibration, fastThrottle, fault, onOneScale, onThreeScales, run, session, suspect, sweep, tilted, type RunLine } from "./parts";
 import { tern1, tern2, tern3, tern3b, tern4, tern5 } from "./ternDesigns";
 
 const POWER_READS: RunLine["read"] = ["packCurrent", "packVoltage"];
@@ -211,6 +211,37 @@ export const tern: CraftFile = {
     session(1, "v4", "2026-01-23T20:00", onOneScale()),
     session(2, "v4", "2026-01-23T20:25", onThreeScales(0.12, 0.53, 0.15), "Hull on one block ahead, skids on two behind."),
     session(3, "v4", "2026-01-23T20:55", tilted([0.12, 0.53], 0.35, 0.009)),
+    calibration(
+      4,
+      "v4",
+      "2026-01-22T19:10",
+      {
+        instrument: "Clamp on the pack lead",
+        quantity: "current",
+        by: "known values",
+        pairs: [
+          { shown: 0.3, known: 0, knownSd: 0.02 },
+          { shown: 5.2, known: 5, knownSd: 0.03 },
+          { shown: 10.3, known: 10.02, knownSd: 0.05 },
+          { shown: 20.1, known: 19.95, knownSd: 0.1 },
+        ],
+      },
+      "Beside the bench supply's own meter.",
+    ),
+    sweep(5, "v4", "2026-01-22T20:05", { temperature: 4, pressure: 99_800 }, 4, "Shed door open, stand on the vice. 180 mm propeller."),
+    sweep(6, "v5", "2026-02-09T19:40", { temperature: 2, pressure: 100_200 }, 4, "The 190 mm propeller on the same stand."),
+    fastThrottle(
+      7,
+      "v5",
+      "2026-02-09T20:30",
+      [
+        { diameter: 0.18, pitch: 0.11, ramp: 0, voltage: 10.9, cutOut: false },
+        { diameter: 0.19, pitch: 0.11, ramp: 0, voltage: 10.4, cutOut: true },
+        { diameter: 0.19, pitch: 0.11, ramp: 0.2, voltage: 10.6, cutOut: true },
+        { diameter: 0.19, pitch: 0.11, ramp: 0.5, voltage: 10.8, cutOut: false },
+      ],
+      "Twice each, the same both times.",
+    ),
   ],
   faults: [
     fault({

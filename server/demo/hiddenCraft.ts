@@ -5,7 +5,7 @@ import { rollUp } from "../../core/mass/rollup";
 import { GRAVITY, air } from "../../core/media/air";
 import { type Random, seededRandom } from "../../core/numeric/random";
 import { type PowerValues, nominalPower, nominalSetup } from "../../core/power/nominal";
-import { INPUT_KEYS, inputId, powerInputs, setUp } from "../../core/power/setup";
+import { INPUT_KEYS, type PowerSetup, inputId, powerInputs, setUp } from "../../core/power/setup";
 
 /** What a demo craft is really like: how its masses, places and coefficients differ from the design. */
 export const hiddenSchema = z.object({
@@ -49,19 +49,25 @@ export function realDesign(design: Design, hidden: Hidden): Design {
   return real;
 }
 
-function realPower(design: Design, hidden: Hidden, mass: number): PowerValues | null {
-  const setup = nominalSetup(design, mass);
-  if (!setup) return null;
-  const inputs = powerInputs(design, { value: mass, sd: 0, evidence: "proven" });
+/** The real drives and packs behind a design, as the solvers take them. */
+export function realSetup(design: Design, hidden: Hidden, mass: number): PowerSetup | null {
+  const real = realDesign(design, hidden);
+  if (!nominalSetup(real, mass)) return null;
+  const inputs = powerInputs(real, { value: mass, sd: 0, evidence: "proven" });
   const values = new Map(inputs.map((i) => [inputId(i), i.value * (i.key === "mass" ? 1 : (hidden.drive[i.key] ?? 1))]));
-  return nominalPower(setUp(design, values))?.craft ?? null;
+  return setUp(real, values);
+}
+
+function realPower(design: Design, hidden: Hidden, mass: number): PowerValues | null {
+  const setup = realSetup(design, hidden, mass);
+  return setup && (nominalPower(setup)?.craft ?? null);
 }
 
 /** What the real craft does in a run, without noise, SI; NaN for what it cannot tell. */
 function truth(design: Design, hidden: Hidden, run: Run, metric: string): number {
   const real = realDesign(design, hidden);
   const mass = rollUp(real);
-  const power = mass ? realPower(real, hidden, mass.mass) : null;
+  const power = mass ? realPower(design, hidden, mass.mass) : null;
   if (!mass) return Number.NaN;
   const rho = air(design.brief.environment.altitude, run.conditions.airTemperature ?? 15).density;
   const liftOff = Math.sqrt((2 * mass.mass * GRAVITY) / (rho * hidden.liftArea));

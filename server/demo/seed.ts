@@ -12,6 +12,7 @@ import { projectRoot } from "../root";
 import { addToShelf } from "../shelf";
 import { importCraft, listCrafts, predict } from "../store";
 import { type Hidden, hiddenSchema, readRun, realDesign } from "./hiddenCraft";
+import { readThrust } from "./thrustDemo";
 import { readWeighIn } from "./weighDemo";
 
 const DEMO = ["tern", "annulus", "samphire", "lantern"] as const;
@@ -29,8 +30,10 @@ export function measureDemo(file: CraftFile, hidden: Hidden): CraftFile {
     }),
     bench: file.bench.map((session) => {
       const version = evaluations.get(session.version);
-      if (!version || !session.weighIn) return session;
+      if (!version) return session;
       const random = seededRandom(hidden.seed + 1000 + session.number);
+      if (session.thrust) return { ...session, thrust: readThrust(session.thrust, version.design, hidden, random), tested: ledgerOf(version.design) };
+      if (!session.weighIn) return { ...session, tested: ledgerOf(version.design) };
       return { ...session, weighIn: readWeighIn(session.weighIn, realDesign(version.design, hidden), random), tested: ledgerOf(version.design) };
     }),
   };

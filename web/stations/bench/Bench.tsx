@@ -69,7 +69,7 @@ export function BenchStation() {
           <input type="search" className="box mt-1" aria-label="Search sessions" placeholder="search" value={wanted} onChange={(e) => setWanted(e.target.value)} />
         )}
         {sessions.length === 0 && <p className="text-[12px] text-pencil">{own.length === 0 ? "none yet" : "none found"}</p>}
-        <ul className="max-[640px]:max-h-32 max-[640px]:overflow-y-auto">
+        <ul aria-label="Sessions" className="max-[640px]:max-h-32 max-[640px]:overflow-y-auto">
           {sessions.toReversed().map((b) => (
             <li key={b.number} className="border-b border-hair">
               <button

@@ -65,7 +65,9 @@ export function SweepImport({ diameter, rig, onClose, onTake }: Props) {
   const spikes = useMemo(() => {
     if (!withStand && table.readings.length === 0) return [];
     const stand: Rig =
-      hints.thrustArm !== null && hints.scaleArm !== null ? { ...rig, kind: "lever", thrustArm: hints.thrustArm, scaleArm: hints.scaleArm, tare: hints.tare ?? rig.tare } : rig;
+      hints.thrustArm !== null && hints.scaleArm !== null
+        ? { ...rig, kind: "lever", thrustArm: hints.thrustArm, scaleArm: hints.scaleArm, tare: hints.tare ?? rig.tare, check: null }
+        : rig;
     const read = readSweep({ rig: stand, air: { temperature: 15, pressure: 101_325 }, readings: table.readings }, { scale: PLAIN, voltage: PLAIN, current: PLAIN }, null);
     return read.points.flatMap((p) => (p.expected === null ? [] : [{ line: table.readings[p.index]?.line ?? 0, thrust: p.thrust ?? 0, expected: p.expected }]));
   }, [table, hints, rig, withStand]);

@@ -15,7 +15,7 @@ import { SafetyList } from "./SafetyList";
 import { SweepImport } from "./SweepImport";
 import { SweepReport } from "./SweepReport";
 import { SweepRun } from "./SweepRun";
-import { newThrust, throttlesOf } from "./thrustDraft";
+import { newRig, newThrust, throttlesOf } from "./thrustDraft";
 
 /** A sweep on the thrust stand, new or kept. */
 export function ThrustSession({ session, onOpen }: { session: Bench | null; onOpen: (number: number | null) => void }) {
@@ -143,7 +143,8 @@ export function ThrustSession({ session, onOpen }: { session: Bench | null; onOp
               t.readings = table.readings.map(({ line: _, ...r }) => r);
               if (!withStand) return;
               const { hints } = table;
-              if (hints.thrustArm !== null && hints.scaleArm !== null) Object.assign(t.rig, { kind: "lever", thrustArm: hints.thrustArm, scaleArm: hints.scaleArm });
+              // Another stand: neither the check mass nor the calibrations of this one belong to it.
+              if (hints.thrustArm !== null && hints.scaleArm !== null) Object.assign(t.rig, { ...newRig(), thrustArm: hints.thrustArm, scaleArm: hints.scaleArm });
               if (hints.tare !== null) t.rig.tare = hints.tare;
               if (hints.temperature !== null) t.air.temperature = hints.temperature;
               if (hints.density !== null) t.air.pressure = hints.density * 287.05287 * (t.air.temperature + 273.15);

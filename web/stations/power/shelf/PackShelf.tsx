@@ -9,16 +9,15 @@ import { usePreferences } from "../../../app/preferences";
 import { KnownField } from "../../../fields/KnownField";
 import { QuantityField } from "../../../fields/QuantityField";
 import { TextField } from "../../../fields/TextField";
-import type { Shelf } from "./useShelf";
+import type { Choosing, Shelf } from "./useShelf";
 
 const positive = magnitudeSchema.shape.value;
 const today = () => new Date().toISOString().slice(0, 10);
 const age = (days: number | null) => (days === null ? "" : days < 60 ? `${days} d` : days < 730 ? `${Math.round(days / 30.4)} months` : `${(days / 365.25).toFixed(1)} years`);
 
 /** One's own packs: what each is and how old; the log of the chosen one beneath. */
-export function PackShelf({ shelf, onFit, canFit }: { shelf: Shelf; onFit: (pack: ShelfPack) => void; canFit: boolean }) {
+export function PackShelf({ shelf, chosen, setChosen, onFit, canFit }: Choosing & { shelf: Shelf; onFit: (pack: ShelfPack) => void; canFit: boolean }) {
   const { habit } = usePreferences();
-  const [chosen, setChosen] = useState<number | null>(null);
   const packs = shelf.records.flatMap(({ part, ...r }) => (part.kind === "pack" ? [{ ...r, pack: part }] : []));
   const record = packs.find((r) => r.id === chosen);
   return (

@@ -1,4 +1,3 @@
-import { useState } from "react";
 import { type Known, magnitudeSchema } from "../../../../core/design/evidence";
 import type { PlainPart } from "../../../../core/design/shelf";
 import { PART_FIELDS, type PartField, type PlainKind } from "../../../../core/power/partShelf";
@@ -7,16 +6,15 @@ import { usePreferences } from "../../../app/preferences";
 import { KnownField } from "../../../fields/KnownField";
 import { QuantityField } from "../../../fields/QuantityField";
 import { TextField } from "../../../fields/TextField";
-import type { Shelf } from "./useShelf";
+import type { Choosing, Shelf } from "./useShelf";
 
 const positive = magnitudeSchema.shape.value;
 const figure = (part: PlainPart, key: string) => (part as unknown as Record<string, Known | number>)[key];
 const numberOf = (v: Known | number | undefined) => (typeof v === "object" ? v.value : v);
 
 /** One's own motors, controllers, propellers or servos: a list, and the figures of the chosen one beneath. Measured figures stand in ink. */
-export function PartShelf({ kind, shelf, onFit, canFit }: { kind: PlainKind; shelf: Shelf; onFit: (part: PlainPart) => void; canFit: boolean }) {
+export function PartShelf({ kind, shelf, chosen, setChosen, onFit, canFit }: Choosing & { kind: PlainKind; shelf: Shelf; onFit: (part: PlainPart) => void; canFit: boolean }) {
   const { habit } = usePreferences();
-  const [chosen, setChosen] = useState<number | null>(null);
   const fields = PART_FIELDS[kind];
   const records = shelf.records.flatMap(({ part, ...r }) => (part.kind === kind ? [{ ...r, part: part as PlainPart }] : []));
   const record = records.find((r) => r.id === chosen);

@@ -21,6 +21,7 @@ export function ShelfSheet() {
   const { design, edit, file } = useDesk();
   const shelf = useShelf();
   const [kind, setKind] = useState<ShelfKind>("pack");
+  const [chosen, setChosen] = useState<number | null>(null);
   const [refused, setRefused] = useState<Refused[]>([]);
   const [batteryId, setBattery] = useState(design.batteries[0]?.id ?? "");
   const [unitId, setUnit] = useState(design.units[0]?.id ?? "");
@@ -123,7 +124,7 @@ export function ShelfSheet() {
           ))}
         </span>
         {own && (
-          <button type="button" className="act" onClick={() => void shelf.add([own])}>
+          <button type="button" className="act" onClick={() => void shelf.add([own]).then((ids) => setChosen(ids?.[0] ?? null))}>
             Shelve {own.name}
           </button>
         )}
@@ -179,7 +180,7 @@ export function ShelfSheet() {
       )}
       {records.length > 0 &&
         (kind === "pack" ? (
-          <PackShelf shelf={shelf} canFit={here !== undefined} onFit={(pack) => here && put(fitPack(design, here.id, pack), pack.name)} />
+          <PackShelf chosen={chosen} setChosen={setChosen} shelf={shelf} canFit={here !== undefined} onFit={(pack) => here && put(fitPack(design, here.id, pack), pack.name)} />
         ) : kind === "drive" ? (
           <table className="rows mt-2 w-full max-w-[720px]">
             <thead>
@@ -225,6 +226,8 @@ export function ShelfSheet() {
         ) : (
           <PartShelf
             key={kind}
+            chosen={chosen}
+            setChosen={setChosen}
             kind={kind satisfies PlainKind}
             shelf={shelf}
             canFit={kind === "servo" || here !== undefined}

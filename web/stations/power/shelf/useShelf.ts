@@ -49,3 +49,9 @@ export function useShelf() {
   };
 }
 export type Shelf = ReturnType<typeof useShelf>;
+
+/** Which part of the list is open. */
+export interface Choosing {
+  chosen: number | null;
+  setChosen: (id: number | null) => void;
+}

@@ -1,0 +1,278 @@
+import { join } from "node:path";
+import type { ElementHandle } from "puppeteer-core";
+import { beforeAll, describe, expect, it } from "vitest";
+import { demoInBrowser } from "../support/browser";
+import type { User } from "../support/page";
+import { root } from "../support/server";
+
+const demo = demoInBrowser();
+let user: User;
+beforeAll(() => {
+  user = demo.user();
+});
+
+/** Waits until a count or text of the page is what is wanted. */
+const until = (test: string) => user.page.waitForFunction(test, { timeout: 15_000 });
+const row = async (label: string) => (await user.read(`[data-sweep="${label}"]`)).replace(/\s+/g, " ");
+const value = async (label: string) =>
+  Number.parseFloat(
+    (await row(label))
+      .slice(label.length)
+      .replace(/[^\d.−-]*/, "")
+      .replace("−", "-")
+      .replace(/ /g, ""),
+  );
+const upload = async (label: string, path: string) => {
+  const input = (await user.page.waitForSelector(`input[aria-label="${label}"]`)) as ElementHandle<HTMLInputElement>;
+  await input.uploadFile(path);
+};
+const tickSafety = () => user.page.$$eval('section[aria-label="Safety first"] input:not(:checked)', (list) => list.forEach((e) => void (e as HTMLElement).click()));
+const verdicts = () => user.page.$$eval("[data-code]", (list) => list.map((e) => e.getAttribute("data-code")));
+
+describe("a sweep from a file", () => {
+  it("is understood with its stand; refused rows and far-off readings are named by their line", async () => {
+    await user.open("/craft/tern/v5/bench?new=sweep");
+    await user.click("read a file");
+    await upload("Sweep file", join(root, "tests/samples/thrust-sweep-tern.csv"));
+    await user.see("966 readings, 1 refused");
+    await user.see("Line 627: 2 cells where 7 belong");
+    await user.see(/Line 641: 26\.31 N read, 11\.30 N beside it/);
+    await user.see("thrust arm 210.0 mm, scale arm 140.0 mm, tare 31.3 g");
+    await user.see("The file speaks of a propeller of 254.0 mm; the drive on the stand has 190.0 mm");
+    await user.click("Take 966 readings");
+    // The truth that the file was made from, within its tolerances.
+    expect(Math.abs((await value("Top thrust")) - 23.77)).toBeLessThan(0.7);
+    expect(await row("Dead band")).toMatch(/8\.8 %.*starts at 10\.0 %, stops at 7\.5 %/);
+    expect(await row("Most useful throttle")).toContain("95 %");
+    expect(await row("Curve")).toMatch(/e 0\.8[12] ± 0\.0/);
+    expect(await row("At half thrust")).toMatch(/62\.\d %.*210 W/);
+    expect(await row("Rising less falling")).toMatch(/−0\.5\d N/);
+    await user.page.waitForSelector('[data-suspect="spike"]');
+    await user.see("is the one on the stand the one described");
+    await user.click("leave it out for good");
+    await user.see("stands far off");
+    await user.click("count it");
+    await user.page.waitForSelector('[data-suspect="spike"]');
+  });
+  it("a column guessed wrongly is corrected before anything is taken", async () => {
+    await user.open("/craft/tern/v5/bench?new=sweep");
+    await user.click("read a file");
+    await upload("Sweep file", demo.file("odd.csv", "a;b;c\n0;0,0;12,1\n50;1,2;11,8\n100;4,1;11,2\n130;1;1\n"));
+    await user.see("Say which columns are throttle and scale.");
+    await user.choose("Column column 1 is", "throttle");
+    await user.choose("Column column 2 is", "scale");
+    await user.choose("Unit of column 2", "N");
+    await user.choose("Column column 3 is", "voltage");
+    await user.see(/Line 1: “a” under/);
+    await user.see("Line 5: 130 under “column 1” cannot be: accepted is a throttle between 0 and 100 %");
+    await user.click("Take 3 readings");
+    await until("document.querySelector('[data-readings]')?.textContent.startsWith('3 readings')");
+  });
+});
+
+describe("a sweep by hand", () => {
+  it("waits for the safety list, takes one field and Enter for each step, and says what it cannot read", async () => {
+    await user.open("/craft/lantern/v2/bench?new=sweep");
+    await user.fill("Steps", "4");
+    await user.fill("Reads at rest", "100");
+    for (const text of ["100 12.3 0 0"]) await user.fill("Reading at this step", text, "Enter");
+    await user.see("Set 25 %");
+    await user.see("Tick the whole safety list before anything above idle.");
+    expect(await user.page.$eval('[aria-label="Reading at this step"]', (e) => (e as HTMLInputElement).disabled)).toBe(true);
+    await tickSafety();
+    await user.see("Above 20 % throttle: outdoors, or behind a barrier.");
+    await user.choose("Where the stand is", "behind a barrier");
+    await user.fill("Reading at this step", "150 12.2", "Enter");
+    await user.see("Accepted: 4 values with spaces between them: scale, V, A, rpm");
+    await user.fill("Reading at this step", "150 12.2 much 3000", "Enter");
+    await user.see("A: “much” is not a number");
+    for (const text of ["150 12.2 1,1 3000", "0.3kg 12.0 4 6000", "650 11.7 9 -", "1100 11.4 17 11800"]) await user.fill("Reading at this step", text, "Enter");
+    await user.see("Set 75 %");
+    await until("document.querySelector('[data-readings]')?.textContent.startsWith('5 readings')");
+    expect(await value("Top thrust")).toBeCloseTo(9.81, 1);
+    expect(await value("Most current")).toBeCloseTo(17, 1);
+  });
+});
+
+describe("the simulated stand", () => {
+  const start = async () => {
+    await user.open("/craft/tern/v5/bench?new=sweep");
+    await tickSafety();
+    await user.choose("Where the stand is", "outdoors");
+    await user.fill("Steps", "6");
+    await user.fill("At each step", "1");
+    const down = await user.page.$$('xpath/.//label[contains(., "and back down")]/input');
+    await down[0]?.click();
+    await user.click("from the simulated stand");
+  };
+  it("says within two seconds when it stops answering; the throttle is cut with one key", async () => {
+    await start();
+    await user.click("stops answering");
+    await user.click("Start the sweep");
+    await user.page.waitForFunction("[...document.querySelectorAll('[data-stand] p b')].some((b) => b.textContent.startsWith('50'))", { timeout: 15_000 });
+    const asked = Date.now();
+    await user.page.waitForSelector('[data-stand="silent"]', { timeout: 3000 });
+    expect(Date.now() - asked).toBeLessThan(2200);
+    await user.see("The stand does not answer.");
+    await user.page.keyboard.press("Escape");
+    await user.see("Throttle cut.");
+  });
+  it("streams a sweep, which is kept; taken over, it changes what is predicted and the verdicts", async () => {
+    await start();
+    const thrust = async () => Number.parseFloat(await user.read('[data-metric="thrust"]'));
+    await user.click("Start the sweep");
+    await user.see("The sweep is done");
+    await until("document.querySelector('[data-readings]')?.textContent.startsWith('7 readings')");
+    await user.click("Keep this session");
+    await user.see("kept.");
+    await user.page.waitForFunction(() => /session=\d+/.test(location.search));
+    const session = new URL(user.page.url()).searchParams.get("session");
+    await user.open("/craft/tern/v5/power");
+    const before = await thrust();
+    expect(await verdicts()).toContain("thrust-unmeasured");
+    await user.open(`/craft/tern/v5/bench?session=${session}`);
+    await user.see(/The model gave \d+ % too (much|little) thrust/);
+    await user.click("Take the curve over");
+    await user.see("The measured curve is the drive's own now.");
+    await user.page.waitForFunction(() => !document.querySelector('[data-code="thrust-unmeasured"]'));
+    await user.open("/craft/tern/v5/power");
+    await user.page.waitForSelector('[data-learned="holds"]');
+    expect(Math.abs((await thrust()) / before - 1)).toBeGreaterThan(0.02);
+    const learned = (await demo.design("tern")).units[0]?.learned;
+    expect(learned?.session).toBe(Number(session));
+  });
+  it("another propeller makes it stale, visibly; back on the old one it holds, and one can go back to the model", async () => {
+    await user.open("/craft/tern/v5/power");
+    await user.fill("Propeller pitch", "125");
+    await user.saved();
+    await user.page.waitForSelector('[data-learned="stale"]');
+    expect(await verdicts()).toContain("sweep-stale");
+    await user.see("its factors are carried over with more doubt");
+    await user.open("/craft/tern/v5/bench");
+    await user.see(", stale");
+    await user.open("/craft/tern/v5/power");
+    await user.fill("Propeller pitch", "110");
+    await user.saved();
+    await user.page.waitForSelector('[data-learned="holds"]');
+    await user.open("/craft/tern/v5/power?sheet=shelf");
+    await user.click("Drives as measured");
+    await user.click("Shelve Tractor on the pylon, Tern");
+    await user.page.waitForSelector('[data-drive="Tractor on the pylon, Tern"]');
+    await user.open("/craft/tern/v5/power");
+    await user.click("go back to the model");
+    await user.saved();
+    expect((await demo.design("tern")).units[0]?.learned).toBeNull();
+  });
+  it("a drive from the shelf brings its curve into another craft", async () => {
+    await user.open("/craft/lantern/v2/power?sheet=shelf");
+    await user.click("Drives as measured");
+    await user.click("Fit Tractor on the pylon, Tern");
+    await user.saved();
+    expect((await demo.design("lantern")).units[0]?.learned?.craft).toBe("Tern");
+    await user.click("Undo");
+    await user.saved();
+  });
+});
+
+describe("instruments, fast throttle, comparison", () => {
+  it("an ammeter held against another gives a factor, which a later sweep reads through", async () => {
+    await user.open("/craft/tern/v5/bench?new=calibration");
+    await user.click("Keep this session");
+    await user.see("Not complete: name the instrument.");
+    await user.fill("Instrument", "Old clamp");
+    for (const [shown, known] of [
+      ["0", "0"],
+      ["4", "5"],
+      ["8", "10"],
+      ["16,1", "20"],
+    ] as const) {
+      await user.fill("New pair, shown", shown);
+      await user.fill("New pair, known", known);
+    }
+    await user.see(/True = 1\.24\d\d/);
+    await user.click("Keep this session");
+    await user.see("kept.");
+    await user.open("/craft/tern/v5/bench?session=6");
+    const before = await value("Most current");
+    await user.choose("Ammeter, calibrated in", "Old clamp");
+    await until(`Math.abs(Number.parseFloat(document.querySelector('[data-sweep="Most current"] td:nth-child(2)').textContent) - ${before}) > 2`);
+    expect((await value("Most current")) / before).toBeGreaterThan(1.18);
+  });
+  it("a table of propellers and ramps comes to a conclusion, or leaves it unresolved", async () => {
+    await user.open("/craft/tern/v5/bench?new=fast-throttle");
+    await user.see("Tick the safety list first");
+    await tickSafety();
+    await user.choose("Trial 1, cut out", "it cut out");
+    await user.see("Unresolved: one trial tells little.");
+    await user.choose("Trial 2, cut out", "it held");
+    await user.see("The ramp decides: 190 mm cuts out at 0.00 s and holds at 0.20 s.");
+    await user.fill("Trial 1, volts", "8.6");
+    await user.see("The pack sinks to 8.60 V");
+  });
+  it("two sweeps are compared in one chart and a sentence each", async () => {
+    await user.open("/craft/tern/v5/bench?new=compare");
+    const boxes = await user.page.$$('[aria-label="Sweeps compared"] input');
+    for (const [k, box] of boxes.entries()) if ((await box.evaluate((e) => (e as HTMLInputElement).checked)) !== k < 2) await box.click();
+    await user.see(/At \d+ % throttle, B-06 v5, 190 × 110 mm gives 1[0-9]\.\d % ± \d\.\d % more thrust than B-05 v4, 180 × 110 mm\./);
+    await user.fill("Compared at equal thrust", "99");
+    await user.see("At equal thrust there is nothing to compare: 99.00 N was not measured of both.");
+  });
+  it("all sessions stand in one list with one search", async () => {
+    await user.open("/craft/tern/v4/bench");
+    await user.fill("Search sessions", "clamp");
+    await until("document.querySelectorAll('ul[aria-label=\"Sessions\"] li').length < 5");
+    expect(await user.page.$$eval('ul[aria-label="Sessions"] li', (l) => l.length)).toBe(1);
+  });
+});
+
+describe("pictures and paper", () => {
+  it("a drawing is kept with its session and comes back with it", async () => {
+    await user.open("/craft/tern/v5/bench?session=7");
+    await user.click("draw one");
+    const sheet = await user.page.waitForSelector('canvas[aria-label="Sheet to draw on"]');
+    const box = await sheet?.boundingBox();
+    if (!box) throw new Error("no sheet");
+    await user.page.mouse.move(box.x + 50, box.y + 50);
+    await user.page.mouse.down();
+    await user.page.mouse.move(box.x + 200, box.y + 150, { steps: 5 });
+    await user.page.mouse.up();
+    await user.click("Keep the drawing");
+    await user.page.waitForSelector('[aria-label="Picture sketch"] img');
+    await user.click("Save B-07");
+    await user.see("B-07 kept.");
+    await user.open("/craft/tern/v5/bench?session=7");
+    await until("document.querySelector('[aria-label=\"Picture sketch\"] img')?.naturalWidth === 700");
+    const exported = await demo.exported("tern");
+    expect(exported.files.map((f) => f.hash)).toEqual(exported.bench.find((b) => b.number === 7)?.files.map((f) => f.hash));
+  });
+  it("a file that is no picture is refused with a word", async () => {
+    await upload("Add a picture", demo.file("fake.png", "this is text"));
+    await user.see("fake.png: this is not a picture that can be read");
+  });
+  it("every test has a sheet for the clipboard, on paper only", async () => {
+    for (const kind of ["sweep", "fast-throttle", "calibration", "three-scales", "parts"]) {
+      await user.open(`/craft/tern/v5/bench?new=${kind}`);
+      expect(await user.page.$eval(".print-only", (e) => getComputedStyle(e).display)).toBe("none");
+      await user.page.emulateMediaType("print");
+      await user.page.evaluate(() => void (document.documentElement.dataset.print = "sheet"));
+      const sheet = await user.page.$eval(".print-only", (e) => ({
+        shown: getComputedStyle(e).visibility,
+        cells: e.querySelectorAll("td").length,
+        width: e.getBoundingClientRect().width,
+      }));
+      expect(sheet.shown).toBe("visible");
+      expect(sheet.cells).toBeGreaterThan(8);
+      await user.page.emulateMediaType("screen");
+    }
+  });
+});
+
+describe("on a phone", () => {
+  it.each(["new=sweep", "session=6", "new=fast-throttle", "new=calibration", "new=compare"])("bench?%s fits 390 × 844", async (query) => {
+    await user.page.setViewport({ width: 390, height: 844 });
+    await user.open(`/craft/tern/v5/bench?${query}`);
+    await user.see("Verdicts");
+    expect(await user.page.evaluate(() => Math.max(document.documentElement.scrollWidth, document.querySelector("main")?.scrollWidth ?? 0))).toBeLessThanOrEqual(390);
+    expect(demo.pageErrors).toEqual([]);
+  });
+});
