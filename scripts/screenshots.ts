@@ -11,6 +11,7 @@ const VIEWS: Record<string, string> = {
   layout: "/craft/tern/v5/layout?part=pack",
   balance: "/craft/tern/v5/layout?part=pack&sheet=balance",
   crawler: "/craft/samphire/v2/layout?part=pod",
+  sweep: "/craft/tern/v4/bench?session=5",
   bench: "/craft/samphire/v1/bench?session=2",
   power: "/craft/tern/v5/power",
   runs: "/craft/tern/v4/runs?run=14",
