@@ -118,11 +118,13 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
           up={result.levels.flatMap((l) => (l.current === null ? [] : [{ x: percentOf(l.throttle), y: l.current }]))}
         />
         <SweepChart
-          title="Thrust for each watt, against thrust"
-          xTitle="thrust, N"
+          title="Thrust for each watt against throttle"
+          xTitle="throttle, %"
           yTitle="mN for each W"
-          predicted={predicted.flatMap((p) => (p.thrust > 0.05 * result.top.value && p.power > 0 ? [{ x: p.thrust, y: (1000 * p.thrust) / p.power }] : []))}
-          up={result.levels.flatMap((l) => (l.power !== null && l.power > 0 && l.thrust > 0.05 * result.top.value ? [{ x: l.thrust, y: (1000 * l.thrust) / l.power }] : []))}
+          predicted={predicted.flatMap((p) => (p.thrust > 0.05 * result.top.value && p.power > 0 ? [{ x: percentOf(p.throttle), y: (1000 * p.thrust) / p.power }] : []))}
+          up={result.levels.flatMap((l) =>
+            l.power !== null && l.power > 0 && l.thrust > 0.05 * result.top.value ? [{ x: percentOf(l.throttle), y: (1000 * l.thrust) / l.power }] : [],
+          )}
         />
       </div>
       <div className="mt-3 grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-5 max-[900px]:grid-cols-[minmax(0,1fr)]">
