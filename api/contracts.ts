@@ -52,7 +52,7 @@ export type ShelfRecord = z.infer<typeof shelfRecordSchema>;
 /** A run as it is logged: the server gives it its number and copies in the predictions. */
 export const newRunSchema = runSchema
   .omit({ number: true, version: true, metrics: true })
-  .extend({ measured: z.array(runSchema.shape.metrics.element.omit({ predicted: true })).max(80) })
+  .extend({ course: runSchema.shape.course.unwrap(), laps: runSchema.shape.laps.unwrap(), measured: z.array(runSchema.shape.metrics.element.omit({ predicted: true })).max(80) })
   .refine((r) => r.stage === 1 || r.cautionsRead, { message: "read the cautions of this craft first", path: ["cautionsRead"] });
 export type NewRun = z.infer<typeof newRunSchema>;
 

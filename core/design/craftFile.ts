@@ -43,6 +43,19 @@ export type RunMetric = z.infer<typeof runMetricSchema>;
 
 export const STAGES = ["power off", "bench, restrained", "tub, tether or glide", "short and low", "open", "envelope", "mission"] as const;
 
+/** One repeat of a course: what was measured on it, and what could have mattered besides. */
+export const lapSchema = z.object({
+  label: z.string().trim().min(1).max(40),
+  values: z.record(z.string().trim().min(1).max(60), finite).describe("by metric key or a name of one's own; SI unit of the metric"),
+  wind: finite.min(0).max(60).nullable().describe("m/s"),
+  pack: z.string().trim().max(80),
+  startVoltage: finite.positive().max(200).nullable().describe("of the whole pack, V"),
+  pilot: z.string().trim().max(80),
+  remark: z.string().trim().max(200),
+  out: z.string().max(200).describe("why it is left out of comparisons; empty: it counts"),
+});
+export type Lap = z.infer<typeof lapSchema>;
+
 export const runSchema = z.object({
   number: z.number().int().positive(),
   version: label,
@@ -66,6 +79,8 @@ export const runSchema = z.object({
   cautionsRead: z.boolean(),
   notes: text,
   metrics: z.array(runMetricSchema).max(80),
+  course: shortText.default("").describe("name of the course that it repeats; runs of one course are one series"),
+  laps: z.array(lapSchema).max(500).default([]),
 });
 export type Run = z.infer<typeof runSchema>;
 

@@ -50,6 +50,8 @@ export const METRICS = {
   noseAngle: m("Nose angle", "angle", "runs", false),
   distance: m("Distance covered", "distance", "runs", false),
   motorTemperature: m("Motor case afterwards", "temperature", "runs", false),
+  lapTime: m("Time of a lap", "time", "runs", false),
+  charge: m("Charge used", "capacity", "runs", false),
   energyUsed: m("Energy used", "energy", "runs", false),
 } as const satisfies Record<string, Metric>;
 

@@ -100,6 +100,9 @@ export interface RunLine {
   purpose: string;
   outcome: Run["outcome"];
   notes: string;
+  course?: string;
+  /** wind m/s, volts at the start, pack: what was driven is read at seeding */
+  laps?: [wind: number, volts: number, pack?: string][];
   read: (MetricKey | [string, RunMetric["dimension"]])[];
   air?: number;
   wind?: number;
@@ -121,6 +124,17 @@ export const run = (r: RunLine): Run => ({
   outcome: r.outcome,
   cautionsRead: true,
   notes: r.notes,
+  course: r.course ?? "",
+  laps: (r.laps ?? []).map(([wind, volts, pack], k) => ({
+    label: `${r.n}.${k + 1}`,
+    values: {},
+    wind,
+    pack: pack ?? r.pack ?? "P-01",
+    startVoltage: volts,
+    pilot: "builder",
+    remark: "",
+    out: "",
+  })),
   metrics: r.read.map((m) => (Array.isArray(m) ? empty(m[0], m[1]) : empty(m))),
 });
 

@@ -1,6 +1,6 @@
 import { boolean, doublePrecision, integer, jsonb, pgTable, serial, text, uniqueIndex } from "drizzle-orm/pg-core";
 import type { Attachment, Bench, Calibration, FastThrottle, ThrustTest, WeighIn } from "../../core/design/bench";
-import type { Claim, Run } from "../../core/design/craftFile";
+import type { Claim, Lap, Run } from "../../core/design/craftFile";
 import type { Evidence } from "../../core/design/evidence";
 import type { Design, HeldUpBy } from "../../core/design/schema";
 import type { ShelfKind, ShelfPart } from "../../core/design/shelf";
@@ -60,6 +60,8 @@ export const runs = pgTable(
     outcome: text("outcome").$type<Run["outcome"]>().notNull(),
     cautionsRead: boolean("cautions_read").notNull(),
     notes: text("notes").notNull(),
+    course: text("course").notNull().default(""),
+    laps: jsonb("laps").$type<Lap[]>().notNull().default([]),
     revision: integer("revision").notNull().default(0),
   },
   (t) => [uniqueIndex("runs_number").on(t.craftId, t.number)],

@@ -100,6 +100,25 @@ function truth(design: Design, hidden: Hidden, run: Run, metric: string): number
   }
 }
 
+/** Metres of one lap of the demo's course. */
+const LAP = 240;
+
+/** Laps of a run off the real craft: time by its speed, energy by what it takes to get round, more against the wind and on a low pack. */
+export function readLaps(design: Design, hidden: Hidden, run: Run, random: Random = seededRandom(hidden.seed + 500 + run.number)): Run["laps"] {
+  const power = rollUp(realDesign(design, hidden));
+  const all = power && realPower(design, hidden, power.mass);
+  if (!power || !all) return run.laps;
+  // Skimming takes a good third of full power; weight and size of the craft enter through it.
+  const cruise = 0.36 * all.packPower * Math.sqrt(power.mass / 1.4);
+  const speed = 11.5 * Math.sqrt(1.4 / power.mass);
+  return run.laps.map((lap) => {
+    const low = lap.startVoltage !== null && lap.startVoltage < 11.6;
+    const seconds = (LAP / speed) * (1 + 0.012 * random.normal()) * (low ? 1.05 : 1);
+    const energy = cruise * seconds * (1 + 0.012 * ((lap.wind ?? 0) - 2) + 0.018 * random.normal()) * (low ? 1.06 : 1);
+    return { ...lap, values: { energyUsed: Math.round(energy), lapTime: Math.round(seconds * 10) / 10, distance: LAP } };
+  });
+}
+
 /** Reads the metrics of a run off the real craft, with the noise of the instrument used. */
 export function readRun(design: Design, hidden: Hidden, run: Run, random: Random = seededRandom(hidden.seed + run.number)): RunMetric["measured"][] {
   return run.metrics.map((m) => {

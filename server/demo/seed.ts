@@ -11,7 +11,7 @@ import { readParts } from "../../core/power/partShelf";
 import { projectRoot } from "../root";
 import { addToShelf } from "../shelf";
 import { importCraft, listCrafts, predict } from "../store";
-import { type Hidden, hiddenSchema, readRun, realDesign } from "./hiddenCraft";
+import { type Hidden, hiddenSchema, readLaps, readRun, realDesign } from "./hiddenCraft";
 import { readThrust } from "./thrustDemo";
 import { readWeighIn } from "./weighDemo";
 
@@ -26,7 +26,11 @@ export function measureDemo(file: CraftFile, hidden: Hidden): CraftFile {
       const version = evaluations.get(run.version);
       if (!version) return run;
       const measured = readRun(version.design, hidden, run);
-      return { ...run, metrics: run.metrics.map((m, i) => ({ ...m, predicted: predict(version.design, m.metric, version.evaluation), measured: measured[i] ?? null })) };
+      return {
+        ...run,
+        laps: readLaps(version.design, hidden, run),
+        metrics: run.metrics.map((m, i) => ({ ...m, predicted: predict(version.design, m.metric, version.evaluation), measured: measured[i] ?? null })),
+      };
     }),
     bench: file.bench.map((session) => {
       const version = evaluations.get(session.version);

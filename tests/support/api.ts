@@ -43,6 +43,8 @@ export const newRun = (change: Partial<NewRun> = {}): NewRun => ({
   outcome: "passed",
   cautionsRead: true,
   notes: "",
+  course: "",
+  laps: [],
   measured: [],
   ...change,
 });

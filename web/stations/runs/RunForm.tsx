@@ -62,6 +62,8 @@ function start(run: Run | undefined, airTemperature: number): NewRun {
     outcome: "passed",
     cautionsRead: false,
     notes: "",
+    course: "",
+    laps: [],
     measured: [{ metric: "auw", dimension: "mass", measured: null }],
   };
 }

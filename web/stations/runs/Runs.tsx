@@ -10,6 +10,7 @@ import { usePreferences } from "../../app/preferences";
 import { Cairn } from "../../glyphs/Cairn";
 import { MissBar } from "../../glyphs/MissBar";
 import { RunForm } from "./RunForm";
+import { SeriesSheet } from "./SeriesSheet";
 
 export const OUTCOME: Record<Run["outcome"], { word: string; colour: string }> = {
   passed: { word: "Passed", colour: "text-clear" },
@@ -103,6 +104,11 @@ function Detail({ run, onEdit }: { run: Run; onEdit: () => void }) {
             {outcome.word}, rung {run.stage}
           </p>
           <p>{run.notes}</p>
+          {run.laps.length > 0 && (
+            <button type="button" className="link block" onClick={() => go({ station: "runs", search: { series: "1", course: run.course } })}>
+              {run.laps.length} laps of {run.course}
+            </button>
+          )}
           {faults.map((f) => (
             <button key={f.number} type="button" className="link block" onClick={() => go({ station: "faults", search: { fault: String(f.number) } })}>
               {faultName(f.number)} {f.title}
@@ -190,9 +196,21 @@ export function RunsStation() {
         <button type="button" className="act act-first no-print mt-2" disabled={editing === "new"} onClick={() => setEditing("new")}>
           Log a run
         </button>
+        <button
+          type="button"
+          className="link no-print mt-3 block"
+          onClick={() => {
+            setEditing(null);
+            setSearch({ series: "1" });
+          }}
+        >
+          Compare series
+        </button>
       </section>
       <section className="px-4 py-3">
-        {editing === "new" || edited ? (
+        {editing === null && search.has("series") ? (
+          <SeriesSheet />
+        ) : editing === "new" || edited ? (
           <RunForm
             key={String(editing)}
             run={edited}
@@ -211,6 +229,9 @@ export function RunsStation() {
             </p>
             <button type="button" className="act act-first mt-4" onClick={() => setEditing("new")}>
               Log the first run
+            </button>
+            <button type="button" className="link mt-3 block" onClick={() => setSearch({ series: "1" })}>
+              or read laps of a course from a file
             </button>
           </>
         )}

@@ -7,8 +7,10 @@ import type { Version } from "../../../core/design/craftFile";
 import { METRICS, type MetricKey } from "../../../core/design/metrics";
 import { evaluate } from "../../../core/evaluate";
 import { difference } from "../../../core/lineage/difference";
+import { reversals, settle } from "../../../core/lineage/settle";
 import { changeEnds } from "../../../core/wording/changes";
 import { plain, show } from "../../../core/wording/format";
+import { SETTLED_COLOUR } from "../../../core/wording/series";
 import { ChildForm } from "../../app/ChildDialog";
 import { Value } from "../../app/Computed";
 import { Dialog } from "../../app/Dialog";
@@ -20,6 +22,61 @@ import { metricLabel } from "../runs/Runs";
 import { Drift } from "./Drift";
 
 const COMPARED: MetricKey[] = ["auw", "cgX", "cgZ", "thrust", "thrustToWeight", "packCurrent", "packVoltage", "rpm", "endurance", "cost"];
+
+/** What was claimed for a version, settled by what was measured; and whether the credit can be given to one thing at all. */
+function Claims({ version }: { version: Version }) {
+  const { file } = useDesk();
+  const { habit } = usePreferences();
+  const parent = file.versions.find((v) => v.label === version.parent);
+  const settled = useMemo(
+    () =>
+      settle(file, version, (m) => (m in METRICS ? METRICS[m as MetricKey].dimension : (file.runs.flatMap((r) => r.metrics).find((x) => x.metric === m)?.dimension ?? "ratio"))),
+    [file, version],
+  );
+  const undone = useMemo(() => (parent ? reversals(difference(parent.design, version.design)) : []), [parent, version]);
+  if (settled.length === 0) return null;
+  return (
+    <div>
+      {settled.map((s) => {
+        const dimension =
+          s.claim.metric in METRICS
+            ? METRICS[s.claim.metric as MetricKey].dimension
+            : (file.runs.flatMap((r) => r.metrics).find((x) => x.metric === s.claim.metric)?.dimension ?? "ratio");
+        const shown = (m: typeof s.before) => {
+          if (!m) return "not measured";
+          const v = show(m.value, m.sd, dimension, habit);
+          return `${v.value}${v.sd ? ` ± ${v.sd}` : ""}${v.unit === "°" ? "" : " "}${v.unit}`;
+        };
+        return (
+          <p key={s.claim.metric} data-claim={s.verdict}>
+            <span className="text-pencil">Claimed:</span> <b className="text-ink">{metricLabel(s.claim.metric)}</b> {s.claim.direction}, {s.claim.amount}.{" "}
+            <b className={SETTLED_COLOUR[s.verdict]}>{s.verdict}</b>
+            {(s.before ?? s.after) && (
+              <span className="num">
+                {" "}
+                {version.parent && `${version.parent} ${shown(s.before)}, `}
+                {version.label} {shown(s.after)}
+                {s.odds !== null && `, odds ${Math.round(s.odds * 100)} in 100`}
+              </span>
+            )}
+            {s.after && <span className="block text-[11px] text-pencil">from {[s.before?.by, s.after.by].filter(Boolean).join("; ")}</span>}
+          </p>
+        );
+      })}
+      {undone.length > 1 && (
+        <p className="mt-1" data-credit>
+          <span className="text-care">{undone.length} things were changed at once: the effect is credited to none of them.</span> To tell them apart, undo all but one in turn,
+          cheapest first:{" "}
+          {undone
+            .slice(0, 6)
+            .map((r) => `${r.subject} (about ${r.minutes} min)`)
+            .join(", ")}
+          {undone.length > 6 && `, and ${undone.length - 6} more`}.
+        </p>
+      )}
+    </div>
+  );
+}
 
 /** Words about a version: its question, and what it showed. */
 function Story({ version }: { version: Version }) {
@@ -52,11 +109,7 @@ function Story({ version }: { version: Version }) {
           <span className="text-pencil">Why it was changed:</span> {version.reason}
         </p>
       )}
-      {version.claims.map((c) => (
-        <p key={c.metric}>
-          <span className="text-pencil">Expected:</span> <b className="text-ink">{metricLabel(c.metric)}</b> {c.direction}, {c.amount}
-        </p>
-      ))}
+      <Claims version={version} />
       {changed && (
         <p>
           <button type="button" className="act act-first" disabled={save.isPending} onClick={() => save.mutate()}>

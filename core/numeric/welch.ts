@@ -1,0 +1,62 @@
+import jStat from "jstat";
+
+/** Two-sided Student t quantile: the t beyond which lie (1 − confidence) of the distribution with these degrees of freedom. */
+export const tQuantile = (confidence: number, freedom: number): number => jStat.studentt.inv(0.5 + confidence / 2, freedom);
+
+export interface Sample {
+  count: number;
+  mean: number;
+  /** sample standard deviation; NaN for fewer than two */
+  sd: number;
+}
+export function sampleOf(values: readonly number[]): Sample {
+  const mean = values.reduce((s, v) => s + v, 0) / values.length;
+  return { count: values.length, mean, sd: values.length > 1 ? Math.sqrt(values.reduce((s, v) => s + (v - mean) ** 2, 0) / (values.length - 1)) : Number.NaN };
+}
+
+/** Half of the 95 % interval of a sample's own mean. */
+export const meanReach = (s: Sample): number => (s.count > 1 ? (tQuantile(0.95, s.count - 1) * s.sd) / Math.sqrt(s.count) : Number.NaN);
+
+export interface Welch {
+  a: Sample;
+  b: Sample;
+  /** b minus a */
+  difference: number;
+  /** standard error of the difference */
+  error: number;
+  t: number;
+  freedom: number;
+  /** two-sided */
+  p: number;
+  /** 95 % interval of the difference */
+  interval: [number, number];
+}
+
+/**
+ * Difference of two means with unequal variances: t and its degrees of freedom after Welch and Satterthwaite.
+ * @returns null with fewer than two values on a side, or no scatter at all
+ * Source: B. L. Welch, Biometrika 34 (1947). Checked on Student's sleep data (1908).
+ */
+export function welch(before: readonly number[], after: readonly number[]): Welch | null {
+  const [a, b] = [sampleOf(before), sampleOf(after)];
+  if (a.count < 2 || b.count < 2) return null;
+  const [va, vb] = [a.sd ** 2 / a.count, b.sd ** 2 / b.count];
+  const error = Math.sqrt(va + vb);
+  // Scatter below the rounding of the values themselves is none.
+  if (!(error > 1e-12 * Math.max(Math.abs(a.mean), Math.abs(b.mean), 1e-9))) return null;
+  const difference = b.mean - a.mean;
+  const t = difference / error;
+  const freedom = (va + vb) ** 2 / (va ** 2 / (a.count - 1) + vb ** 2 / (b.count - 1));
+  const reach = tQuantile(0.95, freedom) * error;
+  return { a, b, difference, error, t, freedom, p: 2 * (1 - jStat.studentt.cdf(Math.abs(t), freedom)), interval: [difference - reach, difference + reach] };
+}
+
+/**
+ * Repeats on each side at which a difference as large as this one would stand clear of zero (95 %), were the scatter to stay; null when it does so already, or when no number below 500 does.
+ */
+export function repeatsNeeded(w: Welch): number | null {
+  if (w.interval[0] > 0 || w.interval[1] < 0) return null;
+  const variance = w.a.sd ** 2 + w.b.sd ** 2;
+  for (let n = Math.max(2, Math.min(w.a.count, w.b.count)); n <= 500; n++) if (tQuantile(0.95, 2 * n - 2) * Math.sqrt(variance / n) < Math.abs(w.difference)) return n;
+  return null;
+}

@@ -1,0 +1,92 @@
+import { describe, expect, it } from "vitest";
+import type { Claim } from "../../core/design/craftFile";
+import { METRICS, type MetricKey } from "../../core/design/metrics";
+import { difference } from "../../core/lineage/difference";
+import { askedOf, reversals, settle, settleClaim } from "../../core/lineage/settle";
+import { measuredOn } from "../../core/runs/measured";
+import { measureDemo } from "../../server/demo/seed";
+import { hiddenSchema } from "../../server/demo/hiddenCraft";
+import { readFileSync } from "node:fs";
+import { changed, quietDesign } from "../support/designs";
+import { demoFile } from "../support/server";
+
+describe("what a claim asks for", () => {
+  it.each([
+    ["by 20 %", "force", { kind: "by", share: 0.2, amount: null }],
+    ["by 13 g", "mass", { kind: "by", share: null, amount: 0.013 }],
+    ["to under 4 N", "force", { kind: "below", limit: 4 }],
+    ["under 5° at 14 m/s", "angle", { kind: "below", limit: (5 * Math.PI) / 180 }],
+    ["at least 12 min", "time", { kind: "above", limit: 720 }],
+    ["over 9,5 N", "force", { kind: "above", limit: 9.5 }],
+    ["into 318–344 mm", "length", { kind: "between", low: 0.318, high: 0.344 }],
+    ["to none in 10 min", "mass", { kind: "below", limit: 0 }],
+    ["a good deal", "force", { kind: "direction" }],
+    ["", "force", { kind: "direction" }],
+  ] as const)("%s", (text, dimension, wanted) => {
+    const asked = askedOf(text, dimension);
+    expect(asked.kind).toBe(wanted.kind);
+    for (const [k, v] of Object.entries(wanted)) if (typeof v === "number") expect((asked as unknown as Record<string, number>)[k]).toBeCloseTo(v, 9);
+  });
+});
+
+describe("a claim held against the numbers", () => {
+  const claim = (direction: Claim["direction"], amount: string): Claim => ({ metric: "thrust", direction, amount });
+  const on = (value: number, sd: number) => ({ value, sd, count: 1, by: "run 1" });
+  // By hand: 10 N to 12.5 N is up by 25 %; with ± 0.2 N each the 20 % asked (2 N) is passed by 0.5 N ± 0.31, odds 0.95.
+  it.each<[string, Claim, number, number, "met" | "not met" | "unclear"]>([
+    ["clearly more than asked", claim("up", "by 20 %"), 12.5, 0.2, "met"],
+    ["just what was asked", claim("up", "by 20 %"), 12.0, 0.2, "unclear"],
+    ["less than asked", claim("up", "by 20 %"), 11.0, 0.2, "not met"],
+    ["the wrong way", claim("down", ""), 12.5, 0.2, "not met"],
+    ["down, as said", claim("down", "by 1 N"), 8.2, 0.2, "met"],
+    ["a limit kept", claim("down", "under 9 N"), 8.2, 0.2, "met"],
+    ["a limit in the middle of the doubt", claim("down", "under 9 N"), 9.05, 0.4, "unclear"],
+    ["no change, as said", claim("same", ""), 10.1, 0.2, "met"],
+    ["changed all the same", claim("same", ""), 12, 0.2, "not met"],
+  ])("%s", (_, c, after, sd, verdict) => {
+    expect(settleClaim(c, on(10, 0.2), on(after, sd), "force").verdict).toBe(verdict);
+  });
+  it("a limit needs the child alone, a change needs both, nothing needs nothing", () => {
+    expect(settleClaim(claim("down", "under 9 N"), null, on(8, 0.1), "force").verdict).toBe("met");
+    expect(settleClaim(claim("up", "by 20 %"), null, on(8, 0.1), "force").verdict).toBe("not measured");
+    expect(settleClaim(claim("up", "by 20 %"), on(8, 0.1), null, "force").verdict).toBe("not measured");
+    expect(settleClaim(claim("up", "by 20 %"), on(10, 0.2), on(12.5, 0.2), "force").odds).toBeCloseTo(0.94, 1);
+  });
+});
+
+describe("credit", () => {
+  it("is given to none of several changes; the cheapest reversals come first, and better knowledge is no change", () => {
+    const two = changed((d) => {
+      const [first, second] = d.items;
+      if (first) first.place.x += 0.02;
+      if (second?.mass) second.mass.evidence = "proven";
+      const [unit] = d.units;
+      if (unit) {
+        unit.propeller.pitch.value *= 1.1;
+        unit.gear.ratio *= 1.2;
+      }
+      d.items.push({ ...structuredClone(d.items[0] as (typeof d.items)[number]), id: "new", name: "Fence" });
+    });
+    const list = reversals(difference(quietDesign(), two));
+    expect(list.map((r) => r.subject)).toEqual(["hull", "drive", "Fence"]);
+    expect(list.map((r) => r.minutes)).toEqual([10, 25, 60]);
+    expect(reversals(difference(quietDesign(), quietDesign()))).toEqual([]);
+  });
+});
+
+describe("the demo's Tern", () => {
+  const hidden = hiddenSchema.parse((JSON.parse(readFileSync(new URL("../../demo/hidden.json", import.meta.url), "utf8")) as Record<string, unknown>).tern);
+  const file = measureDemo(demoFile("tern"), hidden);
+  const dimension = (m: string) => (m in METRICS ? METRICS[m as MetricKey].dimension : "force");
+  it("has measured what its claims are about, from runs and from the bench", () => {
+    expect(measuredOn(file, "v3", "thrust")?.count).toBeGreaterThan(0);
+    expect(measuredOn(file, "v4", "thrust")?.by).toContain("B-05");
+    expect(measuredOn(file, "v4", "auw")?.count).toBeGreaterThan(2);
+    expect(measuredOn(file, "v1", "nothing")).toBeNull();
+  });
+  it("every claim of a version that was run is settled or says what was not measured", () => {
+    for (const v of file.versions) for (const s of settle(file, v, dimension)) expect(["met", "not met", "unclear", "not measured"]).toContain(s.verdict);
+    const verdicts = file.versions.flatMap((v) => settle(file, v, dimension).map((s) => s.verdict));
+    expect(new Set(verdicts).size).toBeGreaterThan(1);
+  });
+});
