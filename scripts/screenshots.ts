@@ -14,6 +14,7 @@ const VIEWS: Record<string, string> = {
   sweep: "/craft/tern/v4/bench?session=5",
   bench: "/craft/samphire/v1/bench?session=2",
   power: "/craft/tern/v5/power",
+  series: "/craft/tern/v4/runs?series=1",
   runs: "/craft/tern/v4/runs?run=14",
   faults: "/craft/tern/v4/faults?fault=6",
   versions: "/craft/tern/v4/versions?from=v3",

@@ -263,7 +263,9 @@ describe("the whole loop, as a user would", () => {
   it("records a fault with proposed suspects, refuses to close it untested, and takes an honest result", async () => {
     await user.click("Record a fault");
     await user.fill("What was seen, in a few words", "Cut out at full throttle");
-    await user.choose("Symptom", "Power cuts out");
+    // Its own words lead to the symptom.
+    const like = await user.page.waitForSelector('xpath/.//*[@aria-label="Sounds like"]//button[contains(., "Power cuts out")]');
+    await (like as unknown as { click: () => Promise<void> } | null)?.click();
     await user.page.waitForSelector('[data-proposal="over-current"]');
     await user.click("Suspect: Over-current of the controller");
     await user.click("closed");
@@ -302,7 +304,7 @@ describe("the whole loop, as a user would", () => {
     await user.see("What changed");
     expect(await user.read('[data-change*="mass/value"]')).toMatch(/Hull.*226\.8 g → 210 g/);
     expect(await user.read('[data-compare="auw"]')).toMatch(/822/);
-    await user.see("Expected: Lift-off speed");
+    await user.see("Claimed: Lift-off speed");
     await user.click("Branch from v2");
     await user.fill("Why is it changed?", "another way");
     await user.click("Open the draft");

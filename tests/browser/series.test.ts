@@ -65,6 +65,25 @@ describe("series", () => {
   });
 });
 
+describe("checklists", () => {
+  it("say not yet until what must be done is ticked; ticks last the day, and print", async () => {
+    await user.open("/craft/tern/v4/runs");
+    await user.click("Checklists");
+    await user.see("Not yet: ");
+    await user.see("Changed since v3: Fin and tailplane");
+    await user.page.$$eval("[data-check] input:not(:checked)", (list) => list.forEach((e) => void (e as HTMLElement).click()));
+    for (let k = 0; k < 30 && (await user.page.$("[data-check] input:not(:checked)")); k++) await (await user.page.$("[data-check] input:not(:checked)"))?.click();
+    await user.see("All done");
+    await user.page.reload({ waitUntil: "networkidle0" });
+    await user.see("All done");
+    await user.click("untick all");
+    await user.page.waitForSelector('[data-ready="not yet"]');
+    await user.click("after a crash");
+    await user.see("Photograph it as it lies");
+    expect(await user.page.$$eval(".print-only tbody tr", (rows) => rows.length)).toBeGreaterThan(5);
+  });
+});
+
 describe("claims", () => {
   it("are settled by what was measured: met, not met, unclear, or not measured; several changes get no credit", async () => {
     const verdicts = new Set<string>();
@@ -79,7 +98,7 @@ describe("claims", () => {
 });
 
 describe("on a phone", () => {
-  it.each(["runs?series=1", "versions"])("%s fits 390 × 844", async (path) => {
+  it.each(["runs?series=1", "runs?list=at+the+site", "versions"])("%s fits 390 × 844", async (path) => {
     await user.page.setViewport({ width: 390, height: 844 });
     await user.open(`/craft/tern/v4/${path}`);
     await user.see("Verdicts");

@@ -2,7 +2,9 @@ import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { evaluateFile } from "../../cli/evaluateFile";
 import { craftFileSchema } from "../../core/design/craftFile";
-import { SYMPTOMS } from "../../core/faults/catalogue";
+import { GROUPS, SYMPTOMS } from "../../core/faults/catalogue";
+import { symptomsLike } from "../../core/faults/find";
+import { seededRandom } from "../../core/numeric/random";
 import { rankCauses } from "../../core/faults/rank";
 import { refusal } from "../../core/faults/state";
 import { difference, kindsOf } from "../../core/lineage/difference";
@@ -17,14 +19,47 @@ import { changed, part, quietDesign } from "../support/designs";
 const read = (name: string): unknown => JSON.parse(readFileSync(new URL(`../../demo/${name}`, import.meta.url), "utf8"));
 
 describe("fault catalogue", () => {
-  it("holds at least fifteen symptoms, each with two causes or more, each cause with a test and its minutes", () => {
-    expect(SYMPTOMS.length).toBeGreaterThanOrEqual(15);
+  it("holds more than a hundred symptoms, each with two causes or more, each cause with a test and its minutes", () => {
+    expect(SYMPTOMS.length).toBeGreaterThan(110);
+    for (const g of GROUPS) expect(SYMPTOMS.filter((s) => s.group === g).length).toBeGreaterThan(1);
     expect(new Set(SYMPTOMS.map((s) => s.id)).size).toBe(SYMPTOMS.length);
     for (const s of SYMPTOMS) {
       expect(s.causes.length).toBeGreaterThanOrEqual(2);
       expect(new Set(s.causes.map((c) => c.id)).size).toBe(s.causes.length);
       for (const c of s.causes) expect(c.test.length > 3 && c.minutes > 0).toBe(true);
     }
+  });
+  it.each([
+    ["the boat flops over to the other side when I push it", "rests-leaning"],
+    ["smoke when I plugged the pack in for the first time", "smoke"],
+    ["belt skipping teeth in the cold", "belt-skips"],
+    ["servo jitters", "servo-jitters"],
+    ["it overshot the waypoint", "overshoots"],
+    ["resin is still tacky", "resin-tacky"],
+    ["porpoising, bow up", "porpoises"],
+    ["the skirt melted", "skirt-fails"],
+  ])("finds “%s” by its own words", (text, id) => {
+    expect(symptomsLike(text, 3).map((s) => s.id)).toContain(id);
+  });
+  it("proposes nothing for words that it does not know", () => {
+    expect(symptomsLike("")).toEqual([]);
+    expect(symptomsLike("xylophone quartet")).toEqual([]);
+  });
+  it("ranks a planted cause among the first three in at least 8 of 10 histories that carry evidence for it", () => {
+    // Every cause that evidence can point at is planted in turn: one of its verdicts stands, one of its changes was made, and two verdicts that have nothing to do with it stand beside them.
+    const random = seededRandom(11);
+    const codes = [...new Set(SYMPTOMS.flatMap((s) => s.causes.flatMap((c) => c.raisedBy ?? [])))];
+    const pick = <T>(list: readonly T[]): T => list[Math.floor(random.uniform() * list.length)] as T;
+    const histories = SYMPTOMS.filter((s) => s.causes.length > 3).flatMap((s) =>
+      s.causes
+        .filter((c) => c.raisedBy?.length && c.touchedBy?.length)
+        .map((cause) => {
+          const findings = [pick(cause.raisedBy ?? []), pick(codes), pick(codes)].map((code) => ({ code, severity: "care" as const }));
+          return rankCauses(s, { findings, changed: new Set([pick(cause.touchedBy ?? [])]) }).findIndex((r) => r.cause.id === cause.id);
+        }),
+    );
+    expect(histories.length).toBeGreaterThan(15);
+    expect(histories.filter((place) => place < 3).length / histories.length).toBeGreaterThanOrEqual(0.8);
   });
   const symptom = SYMPTOMS.find((s) => s.id === "climbs-backflips");
   if (!symptom) throw new Error("symptom");

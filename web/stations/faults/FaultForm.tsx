@@ -6,7 +6,8 @@ import { toast } from "sonner";
 import { contracts } from "../../../api/contracts";
 import { FAULT_STATES, type Fault, faultSchema } from "../../../core/design/craftFile";
 import { evaluate } from "../../../core/evaluate";
-import { SYMPTOMS } from "../../../core/faults/catalogue";
+import { GROUPS, SYMPTOMS } from "../../../core/faults/catalogue";
+import { symptomsLike } from "../../../core/faults/find";
 import { rankCauses } from "../../../core/faults/rank";
 import { refusal } from "../../../core/faults/state";
 import { difference, kindsOf } from "../../../core/lineage/difference";
@@ -21,8 +22,6 @@ type Values = Omit<Fault, "number">;
 
 /** Stones: one for each line of a note. */
 const stones = (note: string) => note.split(/\n|;/).filter((l) => l.trim() !== "").length;
-
-const GROUPS = [...new Set(SYMPTOMS.map((s) => s.group))];
 
 /** The catalogue's suspects for a symptom, ordered for the version on which it was seen. */
 function useRanked(symptomId: string | null, runNumber: number) {
@@ -49,6 +48,8 @@ export function FaultForm({ fault, number, onSaved }: { fault: Values & { number
   const symptom = watch("symptom");
   const runNumber = Number(watch("run"));
   const rows = watch("suspects");
+  const words = `${watch("title")} ${watch("seen")}`;
+  const like = useMemo(() => symptomsLike(words, 4), [words]);
   const ranked = useRanked(symptom || null, runNumber);
   const proposals = ranked?.causes.filter((c) => !rows.some((s) => s.id === c.cause.id || s.cause === c.cause.text)) ?? [];
   const { errors } = formState;
@@ -91,6 +92,22 @@ export function FaultForm({ fault, number, onSaved }: { fault: Values & { number
       {errors.title && (
         <p role="alert" className="text-[12px] text-stop">
           {errors.title.message}
+        </p>
+      )}
+      {like.length > 0 && (
+        <p className="mt-1 flex flex-wrap items-center gap-1 text-[12px]" role="group" aria-label="Sounds like">
+          <span className="text-pencil">Sounds like:</span>
+          {like.map((s) => (
+            <button
+              key={s.id}
+              type="button"
+              className={`chip ${s.id === symptom ? "chip-on" : ""}`}
+              aria-pressed={s.id === symptom}
+              onClick={() => setValue("symptom", s.id, { shouldDirty: true })}
+            >
+              {s.text}
+            </button>
+          ))}
         </p>
       )}
       <div className="mt-2 grid grid-cols-3 gap-3 max-[640px]:grid-cols-[minmax(0,1fr)] max-[640px]:[&>*]:col-span-1!">

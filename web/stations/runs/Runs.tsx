@@ -9,6 +9,7 @@ import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { Cairn } from "../../glyphs/Cairn";
 import { MissBar } from "../../glyphs/MissBar";
+import { ChecklistSheet } from "./ChecklistSheet";
 import { RunForm } from "./RunForm";
 import { SeriesSheet } from "./SeriesSheet";
 
@@ -206,9 +207,21 @@ export function RunsStation() {
         >
           Compare series
         </button>
+        <button
+          type="button"
+          className="link no-print mt-2 block"
+          onClick={() => {
+            setEditing(null);
+            setSearch({ list: "at the site" });
+          }}
+        >
+          Checklists
+        </button>
       </section>
       <section className="px-4 py-3">
-        {editing === null && search.has("series") ? (
+        {editing === null && search.has("list") ? (
+          <ChecklistSheet />
+        ) : editing === null && search.has("series") ? (
           <SeriesSheet />
         ) : editing === "new" || edited ? (
           <RunForm

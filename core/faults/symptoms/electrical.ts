@@ -1,0 +1,93 @@
+import { CURRENT, PART, RAIL, SET_UP, c, symptom } from "./kinds";
+
+/** Electrical and electronics. */
+export const ELECTRICAL = [
+  symptom(
+    "electrical",
+    "smoke",
+    "Smoke at the first plug-in",
+    c("polarity", "Polarity or pins wrong", "Continuity pin by pin, pack off", 5, "Map and colour the pins", SET_UP),
+    c("short", "A short", "Lamp or limited supply in place of the pack", 10, "Limiter at every first plug-in", PART),
+  ),
+  symptom(
+    "electrical",
+    "wires-melt",
+    "Switch or wires melt",
+    c("rating", "Current above what they are made for", "Sum of the branch currents; temperature strip", 10, "Thicker, no switch, a fuse for each branch", CURRENT),
+    c("joint", "A poor joint", "mV drop across it under load", 5, "Solder or crimp anew"),
+  ),
+  symptom(
+    "electrical",
+    "controller-burns",
+    "Controller or board burns",
+    c("current", "Current beyond its rating", "Clamp meter at full throttle", 5, "Size up", CURRENT),
+    c("heat", "No cooling", "Temperature strip", 5, "Air on it", PART),
+    c("settings", "Settings of another motor or pack", "Read the settings back", 5, "Program it", SET_UP),
+  ),
+  symptom(
+    "electrical",
+    "one-side-dead",
+    "One side does not start",
+    c("arming", "Arming order or range not calibrated", "Calibrate both alike", 5, "Calibrate", SET_UP),
+    c("solder", "A joint or plug", "Swap controllers, then motors: does it follow?", 15, "Rework", PART),
+  ),
+  symptom(
+    "electrical",
+    "locked-after-repair",
+    "Motor is locked after a repair",
+    c("glue", "Glue on the shaft", "Turn it by hand", 1, "Solvent"),
+    c("magnet", "A magnet came loose", "Scrape or click by hand", 2, "Replace"),
+    c("screw", "A mounting screw too long", "Loosen the screws by a turn", 2, "Shorter screws", PART),
+  ),
+  symptom(
+    "electrical",
+    "ignores-signal",
+    "Gyro or controller ignores its signal",
+    c("type", "Signal of another kind", "Scope, or another output", 10, "Convert, or set the type", SET_UP),
+    c("pins", "Pins swapped", "Manual; one wire after the other", 5, "Put them right", SET_UP),
+  ),
+  symptom(
+    "electrical",
+    "compass-off",
+    "Compass is off near the pack",
+    c("field", "Field of the current", "Heading at idle and at full throttle, held", 5, "Twist the leads, move it away", { touchedBy: ["place", "pack"] }),
+    c("steel", "Steel near it", "Heading with the part away", 5, "Move it, calibrate", PART),
+  ),
+  symptom(
+    "electrical",
+    "plug-loose",
+    "A plug works loose",
+    c("no-latch", "No latch", "Tug test", 2, "Latch or tape"),
+    c("vibration", "Vibration", "Mark it, run, look", 5, "Tie the lead beside it"),
+  ),
+  symptom(
+    "electrical",
+    "joint-hot",
+    "A terminal is hot",
+    c("contact", "Poor contact or a stack of rings", "mV drop across it under load", 5, "Bus bar, solder", CURRENT),
+    c("small", "Made for less", "Its rating against the current", 3, "A larger one", CURRENT),
+  ),
+  symptom(
+    "electrical",
+    "controller-hot",
+    "Controller runs hot",
+    c("enclosed", "Closed in", "Temperature strip with the hatch open and shut", 10, "Airflow", PART),
+    c("part-throttle", "Much part throttle", "Temperature after the same time at full", 15, "Size up, or another propeller", CURRENT),
+  ),
+  symptom(
+    "electrical",
+    "servo-jitters",
+    "A servo jitters",
+    c("dip", "Voltage dips", "A supply of its own", 5, "Capacitor, separate regulator", RAIL),
+    c("noise", "Noise on its lead", "Short lead, then a ferrite", 5, "Ferrite, another path"),
+    c("worn", "Its potentiometer is worn", "Another servo in its place", 5, "Replace"),
+  ),
+  symptom(
+    "electrical",
+    "pack-puffed",
+    "Pack is puffed, or its cells are uneven",
+    c("over-discharge", "Taken too far down", "Cell volts at rest and loaded", 5, "Retire it; an alarm on volts", { raisedBy: ["pack-floor", "endurance-short"] }),
+    c("age", "Old", "Its resistance against its first", 5, "Retire it"),
+    c("cold", "Loaded or charged cold", "Log its temperature", 5, "Warm it first", { raisedBy: ["cold-pack"] }),
+  ),
+];

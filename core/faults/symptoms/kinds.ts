@@ -1,0 +1,46 @@
+import type { ChangeKind } from "../../lineage/difference";
+import type { FindingCode } from "../../verdicts/types";
+
+export interface Cause {
+  id: string;
+  text: string;
+  /** The cheapest test that tells this cause from the others, and its minutes. */
+  test: string;
+  minutes: number;
+  fix: string;
+  /** Verdicts of the version that make this cause likelier. */
+  raisedBy?: FindingCode[];
+  /** Clear verdicts that make it less likely. */
+  loweredBy?: FindingCode[];
+  /** Recent changes that make it likelier. */
+  touchedBy?: ChangeKind[];
+}
+
+export const GROUPS = ["air", "water and ground", "cushion", "rotating parts", "transmission", "electrical", "control", "materials", "repair and people"] as const;
+
+export interface Symptom {
+  id: string;
+  text: string;
+  group: (typeof GROUPS)[number];
+  causes: Cause[];
+}
+
+type Links = Pick<Cause, "raisedBy" | "loweredBy" | "touchedBy">;
+
+export const c = (id: string, text: string, test: string, minutes: number, fix: string, links: Links = {}): Cause => ({ id, text, test, minutes, fix, ...links });
+export const symptom = (group: Symptom["group"], id: string, text: string, ...causes: Cause[]): Symptom => ({ id, text, group, causes });
+
+/** Verdicts and changes that several causes share. */
+export const CG: Links = { raisedBy: ["cg-outside", "cg-doubtful"], loweredBy: ["cg-inside"], touchedBy: ["place", "mass"] };
+export const HEAVY: Links = { raisedBy: ["mass-over", "growth"], touchedBy: ["mass", "part"] };
+export const THRUST: Links = { raisedBy: ["thrust-short", "cannot-lift", "sweep-stale"], touchedBy: ["propeller", "motor", "gear", "pack"] };
+export const SAG: Links = { raisedBy: ["pack-floor", "pack-current", "cold-pack", "brown-out"], touchedBy: ["pack"] };
+export const CURRENT: Links = {
+  raisedBy: ["motor-current", "controller-current", "conductor-current", "steep-change"],
+  loweredBy: ["currents-hold"],
+  touchedBy: ["propeller", "motor", "gear", "controller"],
+};
+export const RAIL: Links = { raisedBy: ["brown-out", "rail-current"], touchedBy: ["set-up", "part"] };
+export const SHAKEN: Links = { touchedBy: ["propeller", "motor", "part"] };
+export const PART: Links = { touchedBy: ["part"] };
+export const SET_UP: Links = { touchedBy: ["set-up"] };

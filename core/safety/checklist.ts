@@ -1,0 +1,132 @@
+import type { CraftFile, Version } from "../design/craftFile";
+import { difference } from "../lineage/difference";
+import { reversals } from "../lineage/settle";
+import { CHEMISTRY, openCircuit } from "../power/battery";
+import type { Finding } from "../verdicts/types";
+
+export const LISTS = ["leaving home", "at the site", "between runs", "after a crash", "before storage"] as const;
+export type ListName = (typeof LISTS)[number];
+
+/** One line of a checklist: what to do, what it comes from, and whether it holds the run up. */
+export interface CheckLine {
+  id: string;
+  text: string;
+  /** the part, fault, change or target that wrote it */
+  from: string;
+  must: boolean;
+}
+
+const volts = (v: number) => `${v.toFixed(2)} V`;
+const lithium = (chemistry: string) => chemistry !== "nimh" && chemistry !== "lead";
+const millimetres = (m: number) => `${Math.round(m * 1000)} mm`;
+
+/** Surfaces that something moves, by the usual names of parts (common practice). */
+const MOVED = /servo|rudder|aileron|elevator|flap|elevon|vane/i;
+
+/**
+ * The checklists of a version, written from what is aboard: packs, drives, surfaces, what holds it up, where it works; from what was changed since its parent; and a line from every
+ * fault that was closed or is still unproven. Common practice of the field, in the order in which it is done.
+ *
+ * @param stage rung of the test ladder that is planned, 1 to 7
+ */
+export function checklist(file: CraftFile, version: Version, findings: readonly Finding[], list: ListName, stage: number): CheckLine[] {
+  const { design } = version;
+  const out: CheckLine[] = [];
+  const add = (id: string, text: string, from: string, must = false) => void out.push({ id: `${list}/${id}`, text, from, must });
+  const parent = file.versions.find((v) => v.label === version.parent);
+  const changed = parent ? reversals(difference(parent.design, design)) : [];
+  const environment = design.brief.environment;
+  const cold = environment.airTemperature < 5;
+  const water = design.heldUpBy === "hull" || design.heldUpBy === "submerged";
+  switch (list) {
+    case "leaving home":
+      for (const b of design.batteries) {
+        const full = openCircuit(b.chemistry, 1) * b.series;
+        add(`charge-${b.id}`, `${b.name} charged: about ${volts(full)} at rest; write it down`, b.name, true);
+      }
+      if (design.batteries.some((b) => lithium(b.chemistry))) add("bag", "Lithium packs in a fire-safe bag, none swollen or dented", "chemistry");
+      add("radio", "Radio charged, the model of this craft loaded", "radio");
+      if (changed.length > 0 || file.faults.some((f) => f.fixVersion === version.label))
+        add("run-up", "What was changed or repaired tried at home, craft held, propeller clear", "changes since the last version", true);
+      for (const f of file.faults.filter((x) => x.damage.trim() !== ""))
+        add(`spare-${f.number}`, `Spare or means to mend: ${f.damage.trim().replace(/\.$/, "")}`, `fault F-${String(f.number).padStart(2, "0")}`);
+      add("tools", "Tools for every screw that was touched, tape, ties, a scale, the meter", "field kit");
+      if (water) add("rescue", "Rope, towel, a way to fetch it back", "afloat");
+      if (cold) add("warm", "Packs kept warm on the way", `${environment.airTemperature} °C`);
+      if (design.heldUpBy === "gas") add("gas", "Gas, patches, weights for the trim", "gas");
+      add("weather", `Wind below ${environment.wind} m/s forecast`, "brief");
+      break;
+    case "at the site":
+      for (const f of findings.filter((x) => x.severity === "stop"))
+        add(`stop-${f.code}-${f.subject}`, `A verdict says stop (${f.station}): settle it, or write down why it is run all the same`, "verdicts", true);
+      add("rules", "This place and time are allowed; people and animals are clear", "local rules", true);
+      add(
+        "abort",
+        stage >= 3 ? "Agreed: who ends the run, on which word, and what happens if it goes better than planned" : "Agreed: who ends the run, on which word",
+        "plan",
+        stage >= 3,
+      );
+      for (const t of design.brief.targets)
+        if (t.metric === "cgX" && t.comparison === "between")
+          add("cg", `CG between ${millimetres(t.value)} and ${millimetres(t.upper ?? t.value)} aft of datum: balance it`, "brief", true);
+      for (const u of design.units)
+        add(
+          `turns-${u.id}`,
+          `${u.name}: propeller tight and whole, turns ${u.spin === "half each" ? "each its own way" : u.spin}, the air goes the right way at idle`,
+          u.name,
+          true,
+        );
+      if (design.items.some((i) => MOVED.test(i.name))) add("surfaces", "Every surface moves the right way, seen from behind, with the stick", "surfaces", true);
+      for (const s of design.setup.filter((x) => /fail.?safe/i.test(x.name))) add(`setup-${s.id}`, `Fail-safe tried: ${s.value}`, "set-up", true);
+      add("range", stage >= 4 ? "Range checked at reduced power, someone watching the craft" : "Radio holds at the distance planned", "radio", stage >= 4);
+      for (const b of design.batteries)
+        add(`pack-${b.id}`, `${b.name} strapped, plug latched; resting volts at least ${volts(0.93 * openCircuit(b.chemistry, 1) * b.series)}`, b.name, true);
+      if (cold || environment.packTemperature < 10) add("pack-warm", "Packs above 10 °C before full throttle", "cold");
+      if (water) add("hatch", "Hatch sealed, dry inside", "afloat", true);
+      if (design.heldUpBy === "gas") add("trim", "Weighed off: rises or sinks as meant when everything dies", "gas", true);
+      for (const c of changed.slice(0, 12)) add(`changed-${c.subject}`, `Changed since ${version.parent}: ${c.subject}. Look at it, and try it`, "changes");
+      for (const f of file.faults) {
+        const name = `F-${String(f.number).padStart(2, "0")}`;
+        if (f.state === "open") add(`open-${f.number}`, `Still open: ${f.title}`, `fault ${name}`, f.severity === "danger");
+        else if (f.state === "closed") add(`unproven-${f.number}`, `Not proven yet: ${f.title}. The fix: ${f.fix || "see the fault"}`, `fault ${name}`);
+        else if (f.fix !== "") add(`once-${f.number}`, `Happened once: ${f.title}. Still as mended: ${f.fix.replace(/\.$/, "")}?`, `fault ${name}`);
+      }
+      for (const u of design.units.filter((x) => x.learned === null))
+        if (stage >= 5) add(`unmeasured-${u.id}`, `${u.name} has never been on the thrust stand: leave a margin`, u.name);
+      break;
+    case "between runs":
+      add("off", "Unplugged before any hand goes near", "power", true);
+      for (const u of design.units) add(`warm-${u.id}`, `${u.name}: motor and controller by touch; propeller for nicks`, u.name);
+      for (const b of design.batteries)
+        add(`volts-${b.id}`, `${b.name}: resting volts written down; stop below ${volts((CHEMISTRY[b.chemistry].floor + 0.3) * b.series)}`, b.name, true);
+      add("shake", "Shaken and listened to; screws and hinges tried", "craft");
+      if (water) add("water", "Opened: dry inside?", "afloat");
+      add("note", "What was seen written down before the next run", "log");
+      break;
+    case "after a crash":
+      add("safe", "Throttle off, pack unplugged with nobody in the propeller's plane", "safety", true);
+      if (design.batteries.some((b) => lithium(b.chemistry))) add("pack", "A struck lithium pack lies in the open, away from people, for half an hour", "chemistry", true);
+      add("log", "Save the log before power goes off for good, or before anything is plugged in again", "evidence", true);
+      add("photo", "Photograph it as it lies, from all sides, and where it came from", "evidence", true);
+      add("still", "Do not move or straighten anything yet", "evidence", true);
+      add("suspects", "Write down what was seen, heard and smelt, and who stood where; list the suspects before anybody agrees on one", "evidence", true);
+      add("parts", "Pick up every part; weigh what is missing", "evidence");
+      add("path", "Follow the load from where it struck: what bent, what broke, what is the next weakest", "structure");
+      for (const i of design.items.filter((x) => MOVED.test(x.name)).slice(0, 6)) add(`servo-${i.id}`, `${i.name}: moves freely, gears whole, neutral where it was`, i.name);
+      break;
+    case "before storage":
+      for (const b of design.batteries)
+        add(
+          `store-${b.id}`,
+          lithium(b.chemistry) ? `${b.name} at about ${volts(openCircuit(b.chemistry, 0.45) * b.series)}, out of the craft` : `${b.name} charged, out of the craft`,
+          b.name,
+          true,
+        );
+      if (water) add("rinse", "Rinsed with fresh water, opened, dried, greased", "afloat");
+      add("hinges", "Surfaces unloaded, belts slack", "craft");
+      add("damage", "Damage found today stands in the faults", "log");
+      add("next", "What the next run is to find out is written down", "log");
+      break;
+  }
+  return out;
+}

@@ -1,0 +1,103 @@
+import { useState } from "react";
+import { useSearchParams } from "react-router";
+import { STAGES } from "../../../core/design/craftFile";
+import { LISTS, type ListName, checklist } from "../../../core/safety/checklist";
+import { useDesk } from "../../app/desk";
+import { ClipboardSheet, printSheet } from "../bench/ClipboardSheet";
+
+/** Ticks of one list on one day, kept in the browser: a new day starts with an empty list. */
+function useTicks(key: string): [ReadonlySet<string>, (id: string) => void, () => void] {
+  const stored = `ticks/${key}/${new Date().toISOString().slice(0, 10)}`;
+  const read = (): string[] => {
+    try {
+      const held: unknown = JSON.parse(localStorage.getItem(stored) ?? "[]");
+      return Array.isArray(held) ? held.filter((x) => typeof x === "string") : [];
+    } catch {
+      return [];
+    }
+  };
+  const [, again] = useState(0);
+  const ticks = new Set(read());
+  const put = (list: string[]) => {
+    localStorage.setItem(stored, JSON.stringify(list));
+    again((n) => n + 1);
+  };
+  return [ticks, (id) => put(ticks.has(id) ? [...ticks].filter((x) => x !== id) : [...ticks, id]), () => put([])];
+}
+
+/** Checklists that write themselves, from what is aboard, what was changed and what has gone wrong before. */
+export function ChecklistSheet() {
+  const { file, version, design, evaluation, slug } = useDesk();
+  const [search, setSearch] = useSearchParams();
+  const list: ListName = LISTS.find((l) => l === search.get("list")) ?? "at the site";
+  const reached = Math.max(0, ...file.runs.filter((r) => r.version === version.label && r.outcome === "passed").map((r) => r.stage));
+  const stage = Math.min(7, Math.max(1, Number(search.get("stage")) || reached + 1));
+  const lines = checklist(file, { ...version, design }, evaluation.findings, list, stage);
+  const [ticks, tick, clear] = useTicks(`${slug}/${version.label}/${list}`);
+  const open = lines.filter((l) => !ticks.has(l.id));
+  const held = open.filter((l) => l.must);
+  const put = (change: Record<string, string>) => {
+    const next = new URLSearchParams(search);
+    for (const [k, v] of Object.entries(change)) next.set(k, v);
+    setSearch(next, { replace: true });
+  };
+  return (
+    <section aria-label="Checklist" className="text-[13px]">
+      <h2 className="border-b border-ink pb-1 text-[18px]">Checklists</h2>
+      <div className="no-print mt-2 flex flex-wrap items-center gap-2">
+        <span role="group" aria-label="List" className="flex flex-wrap gap-1">
+          {LISTS.map((l) => (
+            <button key={l} type="button" className={`chip ${l === list ? "chip-on" : ""}`} aria-pressed={l === list} onClick={() => put({ list: l })}>
+              {l}
+            </button>
+          ))}
+        </span>
+        {list === "at the site" && (
+          <label className="flex items-center gap-1 text-[12px]">
+            for rung
+            <select className="box w-auto!" aria-label="Rung of the list" value={stage} onChange={(e) => put({ stage: e.target.value })}>
+              {STAGES.map((s, i) => (
+                <option key={s} value={i + 1}>
+                  {i + 1} {s}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+        <button type="button" className="link text-[12px]" onClick={printSheet}>
+          print it
+        </button>
+        {ticks.size > 0 && (
+          <button type="button" className="link text-[12px]" onClick={clear}>
+            untick all
+          </button>
+        )}
+      </div>
+      <p
+        className={`mt-3 text-[15px] font-semibold ${held.length > 0 ? "text-stop" : open.length > 0 ? "text-care" : "text-clear"}`}
+        aria-live="polite"
+        data-ready={held.length === 0 ? "go" : "not yet"}
+      >
+        {held.length > 0 ? `Not yet: ${held.length} that must be done` : open.length > 0 ? `Go, with ${open.length} left open` : "All done"}
+      </p>
+      <ul className="mt-1">
+        {lines.map((l) => (
+          <li key={l.id} className="border-b border-hair" data-check={l.id}>
+            <label className="flex min-h-10 items-center gap-3 py-1">
+              <input type="checkbox" className="h-5 w-5 shrink-0" checked={ticks.has(l.id)} onChange={() => tick(l.id)} />
+              <span className={ticks.has(l.id) ? "text-pencil line-through" : "text-ink"}>
+                {l.text}
+                {l.must && !ticks.has(l.id) && <b className="ml-1 text-stop">must</b>}
+                <span className="block text-[11px] text-pencil">from {l.from}</span>
+              </span>
+            </label>
+          </li>
+        ))}
+      </ul>
+      <p className="mt-2 text-[11px] text-pencil">
+        Common practice, from what is aboard, what was changed and what has gone wrong. It does not replace local rules or your own eyes.
+      </p>
+      <ClipboardSheet title={`Checklist, ${list}`} columns={["done", "note"]} rows={lines.map((l) => `${l.must ? "• " : ""}${l.text}`)} />
+    </section>
+  );
+}
