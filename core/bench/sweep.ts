@@ -3,6 +3,7 @@ import type { Unit } from "../design/schema";
 import { type Fit, fitLinear } from "../numeric/leastSquares";
 import { corrected } from "./calibration";
 import { type Corrections, sharedThrustError, thrustFrom } from "./rig";
+import { type SweepSuspect, slipOf, suspectsOf } from "./suspects";
 
 /** Gas constant of dry air, J/(kg·K), and the density of the standard atmosphere at sea level, kg/m³. */
 const R_AIR = 287.05287;
@@ -84,16 +85,6 @@ export interface SweepResult {
   zeroDrift: number | null;
   suspects: SweepSuspect[];
 }
-
-/** Something about the stand or the drive that the readings themselves give away. */
-export type SweepSuspect =
-  | { kind: "spike"; count: number }
-  | { kind: "zero-moved"; drift: number }
-  | { kind: "meter-low"; merit: number; throttle: number }
-  | { kind: "blades-bend"; change: number }
-  | { kind: "slip"; change: number }
-  | { kind: "friction"; value: number }
-  | { kind: "fades"; share: number };
 
 const meanOf = (list: readonly number[]) => (list.length > 0 ? list.reduce((s, x) => s + x, 0) / list.length : Number.NaN);
 const median = (list: readonly number[]) => {
@@ -207,8 +198,6 @@ function where(levels: readonly Level[], wanted: number, of: (l: Level) => numbe
 const PLATEAU = 0.01;
 /** Without rpm the drive counts as turning when it pushes this share of its top. */
 const PUSHES = 0.02;
-/** Electrical figure of merit that no small drive reaches standing still: beyond it the current (or the lever) is misread. Common practice: 0.3 to 0.65. */
-const TOO_GOOD = 0.8;
 
 /**
  * Reads a sweep: thrust from the stand, levels, plateau, dead band, saturation, the shape of the thrust curve, what the pack, the blades and the stand itself give away.
@@ -385,23 +374,18 @@ export function readSweep(
     if (n > 0) missing[key] = n;
   }
 
-  const suspects: SweepSuspect[] = [];
-  const spikes = points.filter((p) => p.expected !== null && p.out === "").length;
-  if (spikes > 0) suspects.push({ kind: "spike", count: spikes });
-  if (zeroDrift !== null && Math.abs(zeroDrift) > Math.max(0.015 * top, 3 * step)) suspects.push({ kind: "zero-moved", drift: zeroDrift });
-  const best = levels
-    .filter((l) => l.thrust > 0.2 * top)
-    .flatMap((l) => {
-      const m = merit(l.thrust, l.power);
-      return m === null ? [] : [{ merit: m, throttle: l.throttle }];
-    })
-    .toSorted((x, y) => y.merit - x.merit)[0];
-  if (best && best.merit > TOO_GOOD) suspects.push({ kind: "meter-low", ...best });
-  if (constancy && constancy.change < -0.06 && constancy.change < -3 * constancy.sd) suspects.push({ kind: "blades-bend", change: constancy.change });
-  const slip = drive && slipOf(levels, saturation ?? lastThrottle, deadBand?.mean ?? 0, drive);
-  if (slip !== null && slip < -0.05) suspects.push({ kind: "slip", change: slip });
-  if (hysteresis && Math.abs(hysteresis.value) > Math.max(0.02 * top, 3 * hysteresis.sd)) suspects.push({ kind: "friction", value: hysteresis.value });
-  if (fade !== null && fade > 0.03) suspects.push({ kind: "fades", share: fade });
+  const suspects = suspectsOf({
+    levels,
+    spikes: points.filter((p) => p.expected !== null && p.out === "").length,
+    top,
+    step,
+    zeroDrift,
+    merit,
+    constancy,
+    slip: drive && slipOf(levels, saturation ?? lastThrottle, deadBand?.mean ?? 0, drive),
+    hysteresis,
+    fade,
+  });
 
   return {
     points,
@@ -432,28 +416,4 @@ export function readSweep(
     zeroDrift,
     suspects,
   };
-}
-
-/**
- * How much slower the propeller turns at the top than it should beside the rest of the sweep, as a share: a belt, a collet or a grub screw that slips under load. From speed, voltage and
- * current follows the duty that the controller must have given, u²·V = u·n/Kv + I·R; it grows evenly with the throttle (common practice), and under a slip it seems to fall behind. An
- * error of Kv tilts the line and does not bend it.
- */
-function slipOf(levels: readonly Level[], full: number, dead: number, drive: Pick<Unit, "motor" | "controller" | "gear">): number | null {
-  const resistance = drive.motor.resistance.value + drive.controller.resistance.value;
-  const list = levels.flatMap((l) => {
-    if (l.rpm === null || l.voltage === null || l.current === null || l.throttle <= dead + 0.08 || l.throttle > full) return [];
-    const back = (l.rpm * drive.gear.ratio) / drive.motor.kv.value;
-    return [{ throttle: l.throttle, duty: (back + Math.sqrt(back * back + 4 * l.voltage * Math.max(0, l.current) * resistance)) / (2 * l.voltage) }];
-  });
-  if (list.length < 8) return null;
-  const lower = list.slice(0, Math.ceil(list.length * 0.55));
-  const line = fitLinear(
-    lower.map((l) => [1, l.throttle]),
-    lower.map((l) => l.duty),
-  );
-  if (line.status !== "converged") return null;
-  const upper = list.slice(-3);
-  const expected = upper.map((l) => (line.parameters[0] ?? 0) + (line.parameters[1] ?? 0) * l.throttle);
-  return meanOf(upper.map((l, i) => l.duty / (expected[i] ?? 1) - 1));
 }

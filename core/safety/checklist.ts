@@ -2,7 +2,6 @@ import type { CraftFile, Version } from "../design/craftFile";
 import { difference } from "../lineage/difference";
 import { reversals } from "../lineage/settle";
 import { CHEMISTRY, openCircuit } from "../power/battery";
-import type { Finding } from "../verdicts/types";
 
 export const LISTS = ["leaving home", "at the site", "between runs", "after a crash", "before storage"] as const;
 export type ListName = (typeof LISTS)[number];
@@ -27,9 +26,10 @@ const MOVED = /servo|rudder|aileron|elevator|flap|elevon|vane/i;
  * The checklists of a version, written from what is aboard: packs, drives, surfaces, what holds it up, where it works; from what was changed since its parent; and a line from every
  * fault that was closed or is still unproven. Common practice of the field, in the order in which it is done.
  *
+ * @param stops sentences of the verdicts that say stop, each with an id of its own
  * @param stage rung of the test ladder that is planned, 1 to 7
  */
-export function checklist(file: CraftFile, version: Version, findings: readonly Finding[], list: ListName, stage: number): CheckLine[] {
+export function checklist(file: CraftFile, version: Version, stops: readonly { id: string; text: string }[], list: ListName, stage: number): CheckLine[] {
   const { design } = version;
   const out: CheckLine[] = [];
   const add = (id: string, text: string, from: string, must = false) => void out.push({ id: `${list}/${id}`, text, from, must });
@@ -57,8 +57,7 @@ export function checklist(file: CraftFile, version: Version, findings: readonly 
       add("weather", `Wind below ${environment.wind} m/s forecast`, "brief");
       break;
     case "at the site":
-      for (const f of findings.filter((x) => x.severity === "stop"))
-        add(`stop-${f.code}-${f.subject}`, `A verdict says stop (${f.station}): settle it, or write down why it is run all the same`, "verdicts", true);
+      for (const s of stops) add(`stop-${s.id}`, `${s.text}: settle it, or write down why it is run all the same`, "verdicts", true);
       add("rules", "This place and time are allowed; people and animals are clear", "local rules", true);
       add(
         "abort",

@@ -1,7 +1,8 @@
 import type { Comparison } from "../bench/compare";
 import type { FastThrottleFinding } from "../bench/fastThrottle";
 import type { LearnResult } from "../bench/learn";
-import type { SweepResult, SweepSuspect } from "../bench/sweep";
+import type { SweepSuspect } from "../bench/suspects";
+import type { SweepResult } from "../bench/sweep";
 import type { SAFETY } from "../design/bench";
 import { plain } from "./format";
 

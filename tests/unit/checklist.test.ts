@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { CraftFile } from "../../core/design/craftFile";
 import { evaluate } from "../../core/evaluate";
+import { findingText } from "../../core/wording/findings";
 import { LISTS, type ListName, checklist } from "../../core/safety/checklist";
 import { demoFile } from "../support/server";
 
@@ -8,7 +9,10 @@ const file = demoFile("tern");
 const at = (list: ListName, label = "v4", stage = 4, of: CraftFile = file) => {
   const version = of.versions.find((v) => v.label === label);
   if (!version) throw new Error(label);
-  return checklist(of, version, evaluate(version.design).findings, list, stage);
+  const stops = evaluate(version.design)
+    .findings.filter((f) => f.severity === "stop")
+    .map((f) => ({ id: `${f.code}-${f.subject}`, text: findingText(f) }));
+  return checklist(of, version, stops, list, stage);
 };
 const words = (lines: { text: string }[]) => lines.map((l) => l.text).join("\n");
 
@@ -26,6 +30,7 @@ describe("checklists that write themselves", () => {
     const site = words(at("at the site"));
     expect(site).toContain("CG between 318 mm and 344 mm aft of datum");
     expect(site).toContain("Tractor on the pylon: propeller tight and whole, turns clockwise");
+    expect(site).toMatch(/CG sits \d\.\d\smm behind its window: settle it, or write down why/);
     expect(site).toContain("Fail-safe tried: motor off, rudder centred");
     // 3 cells of 4.2 V at rest when full; 93 % of it is the least: 11.72 V.
     expect(site).toMatch(/3 cells, 3\.8 Ah strapped, plug latched; resting volts at least 11\.[67]\d V/);

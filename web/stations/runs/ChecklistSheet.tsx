@@ -2,7 +2,9 @@ import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { STAGES } from "../../../core/design/craftFile";
 import { LISTS, type ListName, checklist } from "../../../core/safety/checklist";
+import { findingText } from "../../../core/wording/findings";
 import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
 import { ClipboardSheet, printSheet } from "../bench/ClipboardSheet";
 
 /** Ticks of one list on one day, kept in the browser: a new day starts with an empty list. */
@@ -28,11 +30,13 @@ function useTicks(key: string): [ReadonlySet<string>, (id: string) => void, () =
 /** Checklists that write themselves, from what is aboard, what was changed and what has gone wrong before. */
 export function ChecklistSheet() {
   const { file, version, design, evaluation, slug } = useDesk();
+  const { habit } = usePreferences();
   const [search, setSearch] = useSearchParams();
   const list: ListName = LISTS.find((l) => l === search.get("list")) ?? "at the site";
   const reached = Math.max(0, ...file.runs.filter((r) => r.version === version.label && r.outcome === "passed").map((r) => r.stage));
   const stage = Math.min(7, Math.max(1, Number(search.get("stage")) || reached + 1));
-  const lines = checklist(file, { ...version, design }, evaluation.findings, list, stage);
+  const stops = evaluation.findings.filter((f) => f.severity === "stop").map((f) => ({ id: `${f.code}-${f.subject}`, text: findingText(f, habit) }));
+  const lines = checklist(file, { ...version, design }, stops, list, stage);
   const [ticks, tick, clear] = useTicks(`${slug}/${version.label}/${list}`);
   const open = lines.filter((l) => !ticks.has(l.id));
   const held = open.filter((l) => l.must);
