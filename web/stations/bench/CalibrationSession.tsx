@@ -7,7 +7,7 @@ import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
 import { ClipboardSheet } from "./ClipboardSheet";
 import { SessionFoot } from "./SessionFoot";
-import { blankEntry, entryOf, useSession } from "./useSession";
+import { useEntry } from "./useSession";
 
 type Quantity = Calibration["quantity"];
 const DIMENSION: Record<Quantity, Dimension> = { scale: "mass", voltage: "voltage", current: "current" };
@@ -27,20 +27,14 @@ const USUAL = { scale: 0.002, voltage: 0.003, current: 0.01 };
 /** An instrument held against something better known; sweeps that name it read through its correction. */
 export function CalibrationSession({ session, onOpen }: { session: Bench | null; onOpen: (number: number | null) => void }) {
   const [test, setTest] = useState<Calibration>(() => session?.calibration ?? { instrument: "", quantity: "current", by: "known values", pairs: [] });
-  const [entry, setEntry] = useState(() => (session ? entryOf(session) : blankEntry()));
-  const [touched, setTouched] = useState(false);
   const [asked, setAsked] = useState(false);
   const [fresh, setFresh] = useState<{ shown: number | null; known: number | null }>({ shown: null, known: null });
-  const { keep, remove } = useSession(session, onOpen, () => setTouched(false));
+  const { keep, entry, touch, foot } = useEntry(session, onOpen);
   const change = (mutate: (t: Calibration) => void) => {
     const next = structuredClone(test);
     mutate(next);
     setTest(next);
-    setTouched(true);
-  };
-  const put = (part: Partial<typeof entry>) => {
-    setTouched(true);
-    setEntry({ ...entry, ...part });
+    touch();
   };
   const charge = test.by === "charge returned";
   const dimension: Dimension = charge ? "capacity" : DIMENSION[test.quantity];
@@ -181,18 +175,7 @@ export function CalibrationSession({ session, onOpen }: { session: Bench | null;
           <p className="text-pencil">{result.message}</p>
         )}
       </section>
-      <SessionFoot
-        session={session}
-        notes={entry.notes}
-        files={entry.files}
-        touched={touched}
-        busy={keep.isPending}
-        missing={asked ? missing : null}
-        onNotes={(notes) => put({ notes })}
-        onFiles={(files) => put({ files })}
-        onKeep={() => (missing === null ? keep.mutate({ ...entry, calibration: test }) : setAsked(true))}
-        onDelete={() => remove.mutate()}
-      />
+      <SessionFoot {...foot} missing={asked ? missing : null} onKeep={() => (missing === null ? keep.mutate({ ...entry, calibration: test }) : setAsked(true))} />
       <ClipboardSheet title={`Calibration, ${test.instrument || "instrument"}`} columns={["it shows", "known", "±"]} rows={Array.from({ length: 8 }, (_, k) => String(k + 1))} />
     </div>
   );

@@ -8,7 +8,7 @@ import { QuantityField } from "../../fields/QuantityField";
 import { ClipboardSheet } from "./ClipboardSheet";
 import { SessionFoot } from "./SessionFoot";
 import { SafetyList } from "./thrust/SafetyList";
-import { blankEntry, entryOf, useSession } from "./useSession";
+import { useEntry } from "./useSession";
 
 type Trial = FastThrottle["trials"][number];
 const RAMPS = [0, 0.2, 0.5, 1];
@@ -27,18 +27,12 @@ export function FastThrottleSession({ session, onOpen }: { session: Bench | null
         ),
       },
   );
-  const [entry, setEntry] = useState(() => (session ? entryOf(session) : blankEntry()));
-  const [touched, setTouched] = useState(false);
-  const { keep, remove } = useSession(session, onOpen, () => setTouched(false));
+  const { keep, entry, touch, foot } = useEntry(session, onOpen);
   const change = (mutate: (t: FastThrottle) => void) => {
     const next = structuredClone(test);
     mutate(next);
     setTest(next);
-    setTouched(true);
-  };
-  const put = (part: Partial<typeof entry>) => {
-    setTouched(true);
-    setEntry({ ...entry, ...part });
+    touch();
   };
   const unit = design.units.find((u) => u.id === test.unitId);
   const battery = design.batteries.find((b) => b.id === unit?.batteryId);
@@ -169,18 +163,7 @@ export function FastThrottleSession({ session, onOpen }: { session: Bench | null
           </p>
         ))}
       </section>
-      <SessionFoot
-        session={session}
-        notes={entry.notes}
-        files={entry.files}
-        touched={touched}
-        busy={keep.isPending}
-        missing={null}
-        onNotes={(notes) => put({ notes })}
-        onFiles={(files) => put({ files })}
-        onKeep={() => keep.mutate({ ...entry, fastThrottle: test })}
-        onDelete={() => remove.mutate()}
-      />
+      <SessionFoot {...foot} missing={null} onKeep={() => keep.mutate({ ...entry, fastThrottle: test })} />
       <ClipboardSheet
         title="Fast throttle"
         checks={SAFETY.map((k) => SAFETY_LINE[k])}

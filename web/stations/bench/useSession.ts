@@ -1,4 +1,5 @@
 import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
 import { toast } from "sonner";
 import { type Contract, contracts } from "../../../api/contracts";
 import { type Bench, type BenchEntry, benchEntrySchema } from "../../../core/design/bench";
@@ -8,7 +9,7 @@ import { useDesk } from "../../app/desk";
 export const code = (n: number) => `B-${String(n).padStart(2, "0")}`;
 
 /** An entry with nothing in it yet, dated now. */
-export const blankEntry = (): Omit<BenchEntry, "weighIn" | "thrust" | "fastThrottle" | "calibration"> & Pick<Bench, "weighIn" | "thrust" | "fastThrottle" | "calibration"> => ({
+const blankEntry = (): Omit<BenchEntry, "weighIn" | "thrust" | "fastThrottle" | "calibration"> & Pick<Bench, "weighIn" | "thrust" | "fastThrottle" | "calibration"> => ({
   date: new Date().toISOString(),
   weighIn: null,
   thrust: null,
@@ -19,7 +20,7 @@ export const blankEntry = (): Omit<BenchEntry, "weighIn" | "thrust" | "fastThrot
 });
 
 /** What of a kept session a person may change. */
-export const entryOf = ({ date, weighIn, thrust, fastThrottle, calibration, notes, files }: Bench): BenchEntry => ({
+const entryOf = ({ date, weighIn, thrust, fastThrottle, calibration, notes, files }: Bench): BenchEntry => ({
   date,
   weighIn,
   thrust,
@@ -30,7 +31,7 @@ export const entryOf = ({ date, weighIn, thrust, fastThrottle, calibration, note
 });
 
 /** Keeping, saving and deleting a bench session, and what follows when it is done. A stale save is refused and said; nothing entered is lost. */
-export function useSession(session: Bench | null, onOpen: (number: number | null) => void, onKept: () => void) {
+function useSession(session: Bench | null, onOpen: (number: number | null) => void, onKept: () => void) {
   const { slug, version, revisions, refresh, flush } = useDesk();
   const after = async (said: string) => {
     await refresh();
@@ -70,4 +71,31 @@ export function useSession(session: Bench | null, onOpen: (number: number | null
     return now.versions[version.label] ?? 0;
   };
   return { keep, remove, after, onError, freshRevision };
+}
+
+/** What every session has besides its test: date, notes, pictures, and whether anything was changed since it was kept. `foot` is what its foot needs. */
+export function useEntry(session: Bench | null, onOpen: (number: number | null) => void) {
+  const [entry, setEntry] = useState(() => (session ? entryOf(session) : blankEntry()));
+  const [touched, setTouched] = useState(false);
+  const actions = useSession(session, onOpen, () => setTouched(false));
+  const put = (part: Partial<BenchEntry>) => {
+    setTouched(true);
+    setEntry({ ...entry, ...part });
+  };
+  return {
+    ...actions,
+    entry,
+    touched,
+    touch: () => setTouched(true),
+    foot: {
+      session,
+      notes: entry.notes,
+      files: entry.files,
+      touched,
+      busy: actions.keep.isPending,
+      onNotes: (notes: string) => put({ notes }),
+      onFiles: (files: BenchEntry["files"]) => put({ files }),
+      onDelete: () => actions.remove.mutate(),
+    },
+  };
 }

@@ -9,7 +9,7 @@ import { useDesk } from "../../../app/desk";
 import { saveFile } from "../../../drawing/saveSvg";
 import { ClipboardSheet } from "../ClipboardSheet";
 import { SessionFoot } from "../SessionFoot";
-import { blankEntry, code, entryOf, useSession } from "../useSession";
+import { code, useEntry } from "../useSession";
 import { RigForm } from "./RigForm";
 import { SafetyList } from "./SafetyList";
 import { SweepImport } from "./SweepImport";
@@ -27,11 +27,9 @@ export function ThrustSession({ session, onOpen }: { session: Bench | null; onOp
     const before = file.bench.findLast((b) => b.thrust !== null)?.thrust;
     return made && before ? { ...made, rig: before.rig, plan: before.plan } : made;
   });
-  const [entry, setEntry] = useState(() => (session ? entryOf(session) : blankEntry()));
-  const [touched, setTouched] = useState(false);
   const [importing, setImporting] = useState(false);
   const [refused, setRefused] = useState(0);
-  const { keep, remove, after, onError, freshRevision } = useSession(session, onOpen, () => setTouched(false));
+  const { keep, after, onError, freshRevision, entry, touched, touch, foot } = useEntry(session, onOpen);
   const learn = useMutation({
     mutationFn: async (unitIds: string[]) => {
       if (!session) throw new Error("Keep the session first.");
@@ -42,7 +40,7 @@ export function ThrustSession({ session, onOpen }: { session: Bench | null; onOp
   });
   if (!test) return <p>Describe a drive in Power first: the sweep is held against what is predicted of it.</p>;
   const change = (mutate: (t: ThrustTest) => void) => {
-    setTouched(true);
+    touch();
     setTest((t) => {
       if (!t) return t;
       // Readings grow one by one while it runs: only what changes is copied.
@@ -50,10 +48,6 @@ export function ThrustSession({ session, onOpen }: { session: Bench | null; onOp
       mutate(next);
       return next;
     });
-  };
-  const put = (part: Partial<typeof entry>) => {
-    setTouched(true);
-    setEntry({ ...entry, ...part });
   };
   const unit = design.units.find((u) => u.id === test.unitId);
   const report = (
@@ -99,20 +93,7 @@ export function ThrustSession({ session, onOpen }: { session: Bench | null; onOp
       </p>
     </>
   );
-  const foot = (
-    <SessionFoot
-      session={session}
-      notes={entry.notes}
-      files={entry.files}
-      touched={touched}
-      busy={keep.isPending}
-      missing={null}
-      onNotes={(notes) => put({ notes })}
-      onFiles={(files) => put({ files })}
-      onKeep={() => keep.mutate({ ...entry, thrust: test })}
-      onDelete={() => remove.mutate()}
-    />
-  );
+  const end = <SessionFoot {...foot} missing={null} onKeep={() => keep.mutate({ ...entry, thrust: test })} />;
   return (
     <>
       {session ? (
@@ -122,13 +103,13 @@ export function ThrustSession({ session, onOpen }: { session: Bench | null; onOp
             <h2 className="mb-2">Stand and readings</h2>
             {setUp}
           </section>
-          {foot}
+          {end}
         </>
       ) : (
         <>
           {setUp}
           {test.readings.length > 0 && <div className="mt-4 border-t border-ink pt-1">{report}</div>}
-          {foot}
+          {end}
         </>
       )}
       {importing && (

@@ -8,7 +8,7 @@ import { call } from "../../../app/client";
 import { useDesk } from "../../../app/desk";
 import { ClipboardSheet } from "../ClipboardSheet";
 import { SessionFoot } from "../SessionFoot";
-import { blankEntry, entryOf, useSession } from "../useSession";
+import { useEntry } from "../useSession";
 import { Result } from "./Result";
 import { WeighInForm } from "./WeighInForm";
 import { draftOf, finish, newDraft } from "./weighInDraft";
@@ -17,11 +17,9 @@ import { draftOf, finish, newDraft } from "./weighInDraft";
 export function WeighInSession({ session, kind, onOpen }: { session: Bench | null; kind: WeighInKind; onOpen: (number: number | null) => void }) {
   const { slug, evaluation, design } = useDesk();
   const [draft, setDraft] = useState(() => (session?.weighIn ? draftOf(session.weighIn, evaluation.box) : newDraft(kind, evaluation.box)));
-  const [entry, setEntry] = useState(() => (session ? entryOf(session) : blankEntry()));
-  const [touched, setTouched] = useState(false);
   const [asked, setAsked] = useState(false);
   const done = finish(draft);
-  const { keep, remove, after, onError, freshRevision } = useSession(session, onOpen, () => setTouched(false));
+  const { keep, after, onError, freshRevision, entry, touched, touch, foot } = useEntry(session, onOpen);
   const adopt = useMutation({
     mutationFn: async ({ evidence, said }: { evidence: MassEvidence; said: string }) => {
       if (!session) throw new Error("Keep the session first.");
@@ -31,16 +29,12 @@ export function WeighInSession({ session, kind, onOpen }: { session: Bench | nul
     onSuccess: (said) => after(`Taken into the ledger: ${said}.`),
     onError,
   });
-  const put = (change: Partial<typeof entry>) => {
-    setTouched(true);
-    setEntry({ ...entry, ...change });
-  };
   const form = (
     <>
       <WeighInForm
         draft={draft}
         onChange={(change) => {
-          setTouched(true);
+          touch();
           setDraft((d) => {
             const next = structuredClone(d);
             change(next);
@@ -48,18 +42,7 @@ export function WeighInSession({ session, kind, onOpen }: { session: Bench | nul
           });
         }}
       />
-      <SessionFoot
-        session={session}
-        notes={entry.notes}
-        files={entry.files}
-        touched={touched}
-        busy={keep.isPending}
-        missing={!done.ok && asked ? done.why : null}
-        onNotes={(notes) => put({ notes })}
-        onFiles={(files) => put({ files })}
-        onKeep={() => (done.ok ? keep.mutate({ ...entry, weighIn: done.weighIn }) : setAsked(true))}
-        onDelete={() => remove.mutate()}
-      />
+      <SessionFoot {...foot} missing={!done.ok && asked ? done.why : null} onKeep={() => (done.ok ? keep.mutate({ ...entry, weighIn: done.weighIn }) : setAsked(true))} />
       <ClipboardSheet
         title={KIND_WORD[kind]}
         columns={["reading 1", "reading 2", "reading 3"]}
