@@ -127,6 +127,18 @@ export const contracts = {
   }),
   deleteVersion: contract({ method: "delete", path: "/api/crafts/:slug/versions/:label", params: inVersion, body: none, response: nothing }),
   createRun: contract({ method: "post", path: "/api/crafts/:slug/versions/:label/runs", params: inVersion, body: newRunSchema, response: z.object({ number }) }),
+  createRuns: contract({
+    method: "post",
+    path: "/api/crafts/:slug/runs",
+    params: inCraft,
+    body: z.object({
+      runs: z
+        .array(z.object({ version: label, run: newRunSchema }))
+        .min(1)
+        .max(50),
+    }),
+    response: z.object({ numbers: z.array(number) }),
+  }),
   saveRun: contract({
     method: "put",
     path: "/api/crafts/:slug/runs/:number",

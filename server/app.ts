@@ -95,6 +95,7 @@ export function makeApp({ db, log, now, stand = new SimulatedStand() }: AppOptio
     return {};
   });
   bind(app, c.createRun, async ({ params, body }) => ({ number: await store.createRun(db, params.slug, params.label, body, now()) }));
+  bind(app, c.createRuns, async ({ params, body }) => ({ numbers: await store.createRuns(db, params.slug, body.runs, now()) }));
   bind(app, c.saveRun, async ({ params, body }) => ({ revision: await store.saveRun(db, params.slug, params.number, body.revision, body.run) }));
   bind(app, c.createFault, async ({ params, body }) => ({ number: await store.createFault(db, params.slug, body) }));
   bind(app, c.saveFault, async ({ params, body }) => ({ revision: await store.saveFault(db, params.slug, params.number, body.revision, body.fault) }));

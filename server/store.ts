@@ -328,28 +328,38 @@ export function predict(design: Design, metric: string, evaluation = evaluate(de
   return quantity ? { value: quantity.value, sd: quantity.sd, evidence: quantity.evidence } : null;
 }
 
-/** Logs a run: gives it its number, copies the predictions in, and freezes the version. */
-export async function createRun(db: Database, slug: string, label: string, asked: NewRun, now: string): Promise<number> {
+/** Logs runs, all or none: gives each its number, copies the predictions in, and freezes its version. */
+export async function createRuns(db: Database, slug: string, asked: readonly { version: string; run: NewRun }[], now: string): Promise<number[]> {
   return db.transaction(async (tx) => {
     const craft = await craftRow(tx, slug);
-    const version = await versionRow(tx, craft.id, label);
-    const [last] = await tx
-      .select({ number: sql<number>`coalesce(max(${runs.number}), 0)`.mapWith(Number) })
-      .from(runs)
-      .where(eq(runs.craftId, craft.id));
-    const number = (last?.number ?? 0) + 1;
-    const design = designOf(version);
-    const evaluation = evaluate(design);
-    const { measured, ...rest } = asked;
-    const metrics = measured.map((m) => ({ ...m, predicted: predict(design, m.metric, evaluation) }));
-    await insertRun(tx, craft.id, version.id, { ...rest, number, version: label, metrics });
-    if (version.frozenAt === null)
-      await tx
-        .update(versions)
-        .set({ frozenAt: now, revision: sql`${versions.revision} + 1` })
-        .where(eq(versions.id, version.id));
-    return number;
+    const numbers: number[] = [];
+    for (const { version: label, run } of asked) {
+      const version = await versionRow(tx, craft.id, label);
+      const [last] = await tx
+        .select({ number: sql<number>`coalesce(max(${runs.number}), 0)`.mapWith(Number) })
+        .from(runs)
+        .where(eq(runs.craftId, craft.id));
+      const number = (last?.number ?? 0) + 1;
+      const design = designOf(version);
+      const evaluation = evaluate(design);
+      const { measured, ...rest } = run;
+      const metrics = measured.map((m) => ({ ...m, predicted: predict(design, m.metric, evaluation) }));
+      await insertRun(tx, craft.id, version.id, { ...rest, number, version: label, metrics });
+      if (version.frozenAt === null)
+        await tx
+          .update(versions)
+          .set({ frozenAt: now, revision: sql`${versions.revision} + 1` })
+          .where(eq(versions.id, version.id));
+      numbers.push(number);
+    }
+    return numbers;
   });
+}
+
+/** Logs one run (`createRuns`). */
+export async function createRun(db: Database, slug: string, label: string, asked: NewRun, now: string): Promise<number> {
+  const [number = 0] = await createRuns(db, slug, [{ version: label, run: asked }], now);
+  return number;
 }
 
 /** Saves what was measured and noted of a run. Predictions stay as they were copied when it was logged. */

@@ -1,8 +1,9 @@
 import Papa from "papaparse";
+import { cellsOf, dataLines, guessDecimal, guessDelimiter, isComment, linesOf, readNumber } from "../exchange/textTable";
 import type { ThrustReading } from "../design/bench";
 
 /** What a column of a sweep can hold. */
-export const SWEEP_ROLES = ["t", "throttle", "scale", "voltage", "current", "rpm", "temperature", "noise", "ignore"] as const;
+export const SWEEP_ROLES = ["t", "throttle", "scale", "voltage", "current", "rpm", "temperature", "noise", "out", "ignore"] as const;
 export type SweepRole = (typeof SWEEP_ROLES)[number];
 
 export interface SweepColumn {
@@ -49,7 +50,7 @@ export interface SweepTable {
 }
 
 /** Units that a column may be in, with what they are of the stored one. The first is taken when nothing is said. */
-export const SWEEP_UNITS: Record<Exclude<SweepRole, "ignore">, Record<string, number>> = {
+export const SWEEP_UNITS: Record<Exclude<SweepRole, "ignore" | "out">, Record<string, number>> = {
   t: { s: 1, ms: 1e-3, min: 60 },
   throttle: { "%": 0.01, "0…1": 1, µs: 1e-3 },
   scale: { g: 1e-3, kg: 1, N: 1 / 9.80665, oz: 0.028349523125, lb: 0.45359237 },
@@ -61,6 +62,7 @@ export const SWEEP_UNITS: Record<Exclude<SweepRole, "ignore">, Record<string, nu
 };
 
 const WORDS: [SweepRole, RegExp][] = [
+  ["out", /left out|excluded/i],
   ["t", /^(t|time|zeit|temps)\b|\btime\b|\bseconds?\b/i],
   ["throttle", /throttle|command|duty|\bgas\b|\bpwm\b|pulse|stick/i],
   ["temperature", /temp|°\s?c\b|\bdeg\s?c\b/i],
@@ -71,12 +73,8 @@ const WORDS: [SweepRole, RegExp][] = [
   ["noise", /noise|sound|\bdb\b|lärm|bruit/i],
 ];
 
-const lineBreaks = /\r\n|\n|\r/;
-const cellsOf = (line: string, delimiter: string): string[] => (Papa.parse<string[]>(line, { delimiter }).data[0] ?? []).map((c) => c.trim());
-const isComment = (line: string) => /^\s*(#|\/\/|;|%)/.test(line) && !/^\s*%\s*[;,\t]/.test(line);
-
 function unitIn(role: SweepRole, header: string): string {
-  if (role === "ignore") return "";
+  if (role === "ignore" || role === "out") return "";
   const units = Object.keys(SWEEP_UNITS[role]);
   const named = /[([]\s*([^)\]]+?)\s*[)\]]/.exec(header) ?? /\s(\S+)\s*$/.exec(header);
   const said = (named?.[1] ?? "").toLowerCase();
@@ -86,26 +84,17 @@ function unitIn(role: SweepRole, header: string): string {
 
 /** Understands a file as users have them: any of the usual separators and decimal signs, comment lines, a header anywhere near the top. */
 export function guessSweep(text: string, delimiter?: string): SweepReading {
-  const lines = text.replace(/^\uFEFF/, "").split(lineBreaks);
-  const data = lines.map((line, k) => ({ line, k })).filter(({ line }) => line.trim() !== "" && !isComment(line));
-  const score = (d: string) => {
-    const counts = data.slice(0, 40).map(({ line }) => cellsOf(line, d).length);
-    const common = counts.toSorted((a, b) => counts.filter((c) => c === b).length - counts.filter((c) => c === a).length)[0] ?? 1;
-    return common > 1 ? counts.filter((c) => c === common).length * Math.min(common, 8) : 0;
-  };
-  const chosen = delimiter ?? ["\t", ";", ",", "|"].reduce((best, d) => (score(d) > score(best) ? d : best), ",");
-  const wordy = data.slice(0, 6).find(({ line }) => cellsOf(line, chosen).filter((c) => /[a-zA-Z]/.test(c) && WORDS.some(([, w]) => w.test(c))).length >= 2);
-  const headers = wordy ? cellsOf(wordy.line, chosen) : cellsOf(data[0]?.line ?? "", chosen).map((_, i) => `column ${i + 1}`);
+  const data = dataLines(linesOf(text));
+  const chosen = delimiter ?? guessDelimiter(data.map((l) => l.text));
+  const wordy = data.slice(0, 6).find((l) => cellsOf(l.text, chosen).filter((c) => /[a-zA-Z]/.test(c) && WORDS.some(([, w]) => w.test(c))).length >= 2);
+  const headers = wordy ? cellsOf(wordy.text, chosen) : cellsOf(data[0]?.text ?? "", chosen).map((_, i) => `column ${i + 1}`);
   const taken = new Set<SweepRole>();
   const columns = headers.map((header): SweepColumn => {
     const role = WORDS.find(([r, w]) => w.test(header) && !taken.has(r))?.[0] ?? "ignore";
     if (role !== "ignore") taken.add(role);
     return { header, role, unit: unitIn(role, header) };
   });
-  const sample = data.slice(1, 200).flatMap(({ line }) => cellsOf(line, chosen));
-  const commas = sample.filter((c) => /^-?\d+,\d+$/.test(c)).length;
-  const dots = sample.filter((c) => /^-?\d+\.\d+$/.test(c)).length;
-  return { delimiter: chosen, decimal: commas > dots ? "," : ".", headerLine: wordy ? wordy.k + 1 : null, columns };
+  return { delimiter: chosen, decimal: guessDecimal(data.slice(1, 200).flatMap((l) => cellsOf(l.text, chosen))), headerLine: wordy?.line ?? null, columns };
 }
 
 const LENGTH: Record<string, number> = { mm: 1e-3, cm: 1e-2, m: 1, in: 0.0254 };
@@ -130,7 +119,6 @@ function hintsOf(comments: readonly string[]): SweepHints {
   };
 }
 
-const EMPTY = /^(-|–|—|n\/?a|nan|null|none|\?)?$/i;
 const MOST_ROWS = 8000;
 /** Readings that no stand of this kind gives: what would be accepted, by role, in stored units. */
 const POSSIBLE: Partial<Record<SweepRole, [low: number, high: number, words: string]>> = {
@@ -144,57 +132,56 @@ const POSSIBLE: Partial<Record<SweepRole, [low: number, high: number, words: str
 
 /** Reads a sweep as it was understood. A row that cannot be read is left out and named by its line; an empty cell or a dash is a reading that was not taken. */
 export function readSweepTable(text: string, reading: SweepReading): SweepTable {
-  const lines = text.replace(/^\uFEFF/, "").split(lineBreaks);
+  const lines = linesOf(text);
   const reports: SweepReport[] = [];
   const readings: SweepTable["readings"] = [];
-  const comments: string[] = [];
-  lines.forEach((line, k) => {
-    const at = k + 1;
-    if (at === reading.headerLine) return;
-    if (line.trim() === "") {
-      if (k < lines.length - 1) reports.push({ line: at, severity: "info", code: "blank", text: "empty line" });
-      return;
+  for (const l of lines) {
+    const { line } = l;
+    if (line === reading.headerLine) continue;
+    if (l.text.trim() === "") {
+      if (line < lines.length) reports.push({ line, severity: "info", code: "blank", text: "empty line" });
+      continue;
     }
-    if (isComment(line)) {
-      comments.push(line);
-      if (reading.headerLine !== null && at > reading.headerLine)
-        reports.push({ line: at, severity: "info", code: "comment", text: `a note between the readings: ${line.replace(/^\s*\W+/, "")}` });
-      return;
+    if (isComment(l)) {
+      if (reading.headerLine !== null && line > reading.headerLine)
+        reports.push({ line, severity: "info", code: "comment", text: `a note between the readings: ${l.text.replace(/^\s*\W+/, "")}` });
+      continue;
     }
-    const cells = cellsOf(line, reading.delimiter);
+    const cells = cellsOf(l.text, reading.delimiter);
     if (cells.length !== reading.columns.length) {
-      reports.push({ line: at, severity: "error", code: "unreadable", text: `${cells.length} cells where ${reading.columns.length} belong: ${line.slice(0, 60)}` });
-      return;
+      reports.push({ line, severity: "error", code: "unreadable", text: `${cells.length} cells where ${reading.columns.length} belong: ${l.text.slice(0, 60)}` });
+      continue;
+    }
+    if (readings.length >= MOST_ROWS) {
+      reports.push({ line, severity: "error", code: "too-many", text: `more than ${MOST_ROWS} readings: this one and those after it are left out` });
+      break;
     }
     const row: ThrustReading = { t: null, throttle: Number.NaN, scale: null, voltage: null, current: null, rpm: null, temperature: null, noise: null, out: "" };
-    let wrong: string | null = null;
+    let wrong: Pick<SweepReport, "code" | "text"> | null = null;
     reading.columns.forEach(({ role, unit, header }, c) => {
       const cell = cells[c] ?? "";
-      if (role === "ignore" || EMPTY.test(cell)) return;
-      const number = Number(reading.decimal === "," ? cell.replace(/\./g, "").replace(",", ".") : cell);
-      if (!Number.isFinite(number)) {
-        wrong ??= `“${cell}” under “${header}” is not a number`;
+      if (role === "ignore") return;
+      if (role === "out") {
+        row.out = cell.slice(0, 200);
+        return;
+      }
+      const number = readNumber(cell, reading.decimal);
+      if (number === null) return;
+      if (Number.isNaN(number)) {
+        wrong ??= { code: "unreadable", text: `“${cell}” under “${header}” is not a number` };
         return;
       }
       // A servo pulse of 1000 to 2000 µs is a throttle of 0 to 100 %.
       const value = unit === "µs" ? (number - 1000) / 1000 : unit === "°F" ? ((number - 32) * 5) / 9 : number * (SWEEP_UNITS[role][unit] ?? 1);
       const limit = POSSIBLE[role];
-      if (limit && (value < limit[0] - 1e-9 || value > limit[1] + 1e-9)) wrong ??= `${cell} under “${header}” cannot be: accepted is ${limit[2]}`;
+      if (limit && (value < limit[0] - 1e-9 || value > limit[1] + 1e-9)) wrong ??= { code: "impossible", text: `${cell} under “${header}” cannot be: accepted is ${limit[2]}` };
       row[role] = value;
     });
-    if (wrong === null && Number.isNaN(row.throttle)) wrong = "no throttle in this row";
-    if (wrong !== null) reports.push({ line: at, severity: "error", code: /cannot be/.test(wrong) ? "impossible" : "unreadable", text: wrong });
-    else if (readings.length >= MOST_ROWS)
-      reports.push({ line: at, severity: "error", code: "too-many", text: `more than ${MOST_ROWS} readings: this one and those after it are left out` });
-    else readings.push({ ...row, throttle: Math.min(1, Math.max(0, row.throttle)), line: at });
-  });
-  const capped = reports.findIndex((r) => r.code === "too-many");
-  return {
-    reading,
-    hints: hintsOf(comments),
-    readings,
-    reports: capped < 0 ? reports : [...reports.slice(0, capped + 1), ...reports.slice(capped).filter((r) => r.code !== "too-many")],
-  };
+    if (Number.isNaN(row.throttle)) wrong ??= { code: "unreadable", text: "no throttle in this row" };
+    if (wrong !== null) reports.push({ line, severity: "error", ...(wrong as Pick<SweepReport, "code" | "text">) });
+    else readings.push({ ...row, throttle: Math.min(1, Math.max(0, row.throttle)), line });
+  }
+  return { reading, hints: hintsOf(lines.filter(isComment).map((l) => l.text)), readings, reports };
 }
 
 /** Readings as CSV, one column for each quantity that was read, units in the header: opens again here and in a spreadsheet. */

@@ -1,5 +1,6 @@
 import Papa from "papaparse";
 import { type Dimension, parseQuantity } from "../design/units";
+import { guessDelimiter, linesOf } from "../exchange/textTable";
 
 /** What a column of a parts list can hold. */
 export const PART_ROLES = ["name", "quantity", "mass", "x", "y", "z", "group", "source", "price", "ignore"] as const;
@@ -79,7 +80,6 @@ interface Row {
 const MAX_ROWS = 1000;
 /** How many times further out than the typical part one stands before it is doubted. */
 const FAR = 8;
-const DELIMITERS = ["\t", ";", ",", "|"];
 
 /** Rows with the physical line on which each begins (a quoted cell may hold line breaks). */
 function rowsOf(text: string, delimiter: string): Row[] {
@@ -96,22 +96,6 @@ function rowsOf(text: string, delimiter: string): Row[] {
     },
   });
   return rows;
-}
-
-/** The separator that cuts most lines into the same number of cells, at least two. */
-function guessDelimiter(text: string): string {
-  const sample = text
-    .split(/\r\n|\n|\r/)
-    .slice(0, 40)
-    .join("\n");
-  const score = (delimiter: string) => {
-    const counts = rowsOf(sample, delimiter)
-      .map((r) => r.cells.length)
-      .filter((n) => n > 1);
-    const most = Math.max(0, ...counts.map((n) => counts.filter((m) => m === n).length * Math.min(n, 6)));
-    return most;
-  };
-  return DELIMITERS.map((d) => ({ d, s: score(d) })).reduce((a, b) => (b.s > a.s ? b : a)).d;
 }
 
 /** Words by which a header tells what its column holds: English, German, French; common practice. Earlier roles win a tie. */
@@ -173,7 +157,7 @@ function guessDecimal(rows: Row[], delimiter: string): "." | "," {
 /** Guesses separator, decimal sign, header, columns and units of a parts list. Every guess can be corrected before anything is imported. @param separator given by a person */
 export function guessReading(text: string, separator?: string): TableReading {
   const clean = text.replace(/^\uFEFF/, "");
-  const delimiter = separator ?? guessDelimiter(clean);
+  const delimiter = separator ?? guessDelimiter(linesOf(clean).map((l) => l.text));
   const rows = rowsOf(clean, delimiter);
   const header = findHeader(rows);
   const headers = header === null ? [] : (rows[header]?.cells ?? []);

@@ -1,5 +1,7 @@
-import Papa from "papaparse";
-import type { Lap } from "../design/craftFile";
+import { type Lap, isMetricKey } from "../design/craftFile";
+import { METRICS } from "../design/metrics";
+import { DISPLAY, type Dimension, acceptedUnits, parseQuantity } from "../design/units";
+import { cellsOf, dataLines, guessDecimal, guessDelimiter, isComment, linesOf, readNumber } from "../exchange/textTable";
 
 /** What a column of a lap list can hold. `metric`: a quantity, under a name of its own. */
 export const LAP_ROLES = ["label", "version", "metric", "wind", "pack", "startVoltage", "pilot", "remark", "ignore"] as const;
@@ -10,8 +12,8 @@ export interface LapColumn {
   role: LapRole;
   /** Name of the quantity when it is one: a metric key, or one's own. */
   metric: string;
-  /** SI value of one unit of the column. */
-  factor: number;
+  /** Unit of its cells; empty for words, and for a quantity of one's own, whose numbers are kept as they stand. */
+  unit: string;
 }
 export interface LapReading {
   delimiter: string;
@@ -32,65 +34,107 @@ export interface LapTable {
   reports: LapReport[];
 }
 
-/** Quantities that a header names, with their metric and the SI value of one unit; common practice. */
-const QUANTITIES: [RegExp, metric: string, factor: number][] = [
-  [/\b(wh|watt.?hours?)\b/i, "energyUsed", 3600],
-  [/\b(kj)\b/i, "energyUsed", 1000],
-  [/\bmah\b/i, "charge", 1e-3],
-  [/\b(lap|time|zeit|duration)\b.*\b(s|sec|seconds)\b|\blap s\b/i, "lapTime", 1],
-  [/\bmin(utes)?\b/i, "lapTime", 60],
-  [/\bkm\b/i, "distance", 1000],
-  [/\b(distance|course)\b|\bm\b$/i, "distance", 1],
-  [/\bkm\/?h\b/i, "speed", 1 / 3.6],
-  [/\b(speed|m\/s)\b/i, "speed", 1],
+/** Dimension of a column's numbers; null when it has none that is known. */
+function dimensionOf({ role, metric }: Pick<LapColumn, "role" | "metric">): Dimension | null {
+  if (role === "wind") return "speed";
+  if (role === "startVoltage") return "voltage";
+  return role === "metric" && isMetricKey(metric) ? METRICS[metric].dimension : null;
+}
+
+/** Units that a column can be in; none for words and for quantities of one's own. */
+export function lapUnits(column: Pick<LapColumn, "role" | "metric">): string[] {
+  const dimension = dimensionOf(column);
+  return dimension === null ? [] : dimension === "temperature" ? ["°C", "°F"] : acceptedUnits(dimension).filter(Boolean);
+}
+
+/** What a header says its quantity is, when it names no unit that tells; common practice. */
+const QUANTITIES: [RegExp, metric: string][] = [
+  [/energy|watt.?hours?/i, "energyUsed"],
+  [/charge|capacity/i, "charge"],
+  [/\b(lap ?time|time|duration|zeit|lap)\b/i, "lapTime"],
+  [/distance|course/i, "distance"],
+  [/speed/i, "speed"],
+];
+/** What a unit alone tells; the quantity that it is of. */
+const BY_UNIT: [string, metric: string][] = [
+  ["Wh", "energyUsed"],
+  ["J", "energyUsed"],
+  ["mAh", "charge"],
+  ["Ah", "charge"],
+  ["min", "lapTime"],
+  ["s", "lapTime"],
+  ["km", "distance"],
+  ["m", "distance"],
+  ["km/h", "speed"],
+  ["m/s", "speed"],
 ];
 
-const isComment = (line: string) => /^\s*(#|\/\/)/.test(line);
-const cells = (line: string, delimiter: string) => (Papa.parse<string[]>(line, { delimiter }).data[0] ?? []).map((c) => c.trim());
+/** The unit that a header ends with or has in brackets. */
+const unitIn = (header: string): string => (/[([]\s*([^)\]]+?)\s*[)\]]/.exec(header) ?? /(?:^|\s)(\S+)\s*$/.exec(header))?.[1] ?? "";
+
+function columnOf(header: string): LapColumn {
+  const said = unitIn(header);
+  const filled = (role: LapRole, metric = ""): LapColumn => {
+    const units = lapUnits({ role, metric });
+    const dimension = dimensionOf({ role, metric });
+    const unit = units.find((u) => u === said) ?? units.find((u) => u.toLowerCase() === said.toLowerCase());
+    return { header, role, metric, unit: unit ?? (dimension && units.length > 0 ? DISPLAY.metric[dimension] : "") };
+  };
+  if (/wind/i.test(header)) return filled("wind");
+  if (/^(version|ver|variant|model)\b/i.test(header)) return filled("version");
+  if (/start|rest/i.test(header) && /volt|\bv\b/i.test(header)) return filled("startVoltage");
+  if (/pack|battery|akku/i.test(header)) return filled("pack");
+  if (/pilot|driver/i.test(header)) return filled("pilot");
+  if (/remark|note|comment/i.test(header)) return filled("remark");
+  if (/^(lap|no\.?|nr\.?|run|#)$/i.test(header)) return filled("label");
+  const metric = QUANTITIES.find(([named]) => named.test(header))?.[1] ?? BY_UNIT.find(([unit]) => unit.toLowerCase() === said.toLowerCase())?.[1];
+  return metric ? filled("metric", metric) : filled("ignore");
+}
 
 /** Understands a list of laps as people keep them: comments, any of the usual separators, a header in words. */
 export function guessLaps(text: string, delimiter?: string): LapReading {
-  const lines = text.replace(/^\uFEFF/, "").split(/\r\n|\n|\r/);
-  const data = lines.map((line, k) => ({ line, k })).filter(({ line }) => line.trim() !== "" && !isComment(line));
-  const chosen = delimiter ?? [",", ";", "\t", "|"].reduce((a, b) => (cells(data[0]?.line ?? "", b).length > cells(data[0]?.line ?? "", a).length ? b : a));
-  const headers = cells(data[0]?.line ?? "", chosen);
-  const taken = new Set<LapRole>();
-  const columns = headers.map((header, k): LapColumn => {
-    const once = (role: LapRole): LapRole => {
-      if (taken.has(role)) return "ignore";
-      taken.add(role);
-      return role;
-    };
-    const plain = (role: LapRole): LapColumn => ({ header, role: once(role), metric: "", factor: 1 });
-    if (/wind/i.test(header)) return { ...plain("wind"), factor: /km/i.test(header) ? 1 / 3.6 : 1 };
-    if (/^(version|ver|variant|model)\b/i.test(header)) return plain("version");
-    if (/pack|battery|akku/i.test(header) && !/volt|\bv\b/i.test(header)) return plain("pack");
-    if (/start|rest/i.test(header) && /volt|\bv\b/i.test(header)) return plain("startVoltage");
-    if (/pilot|driver/i.test(header)) return plain("pilot");
-    if (/remark|note|comment/i.test(header)) return plain("remark");
-    const quantity = QUANTITIES.find(([named]) => named.test(header));
-    if (quantity) return { header, role: "metric", metric: quantity[1], factor: quantity[2] };
-    if (k === 0 || /^(lap|no\.?|nr|run)$/i.test(header)) return plain("label");
-    return { header, role: "ignore", metric: header, factor: 1 };
+  const data = dataLines(linesOf(text));
+  const chosen = delimiter ?? guessDelimiter(data.map((l) => l.text));
+  const columns = cellsOf(data[0]?.text ?? "", chosen).map(columnOf);
+  // Each role once; a second column of a kind is left for a person to say.
+  columns.forEach((c, k) => {
+    if (c.role !== "ignore" && columns.slice(0, k).some((b) => b.role === c.role && b.metric === c.metric)) Object.assign(c, { role: "ignore", metric: "", unit: "" });
   });
-  const sample = data.slice(1).flatMap(({ line }) => cells(line, chosen));
-  const commas = sample.filter((c) => /^-?\d+,\d+$/.test(c)).length;
-  return { delimiter: chosen, decimal: commas > sample.filter((c) => /^-?\d+\.\d+$/.test(c)).length ? "," : ".", headerLine: (data[0]?.k ?? 0) + 1, columns };
+  if (!columns.some((c) => c.role === "label") && columns[0]?.role === "ignore") columns[0].role = "label";
+  return { delimiter: chosen, decimal: guessDecimal(data.slice(1).flatMap((l) => cellsOf(l.text, chosen))), headerLine: data[0]?.line ?? 1, columns };
 }
 
-/** Reads laps as they were understood. A lap whose quantity is missing, no number or negative is refused by its line; a low pack is named, and left to the comparison. */
-export function readLaps(text: string, reading: LapReading, lowest: number | null = null): LapTable {
+/** Start voltage (V) below which the comments of a file call a pack low; null when they say nothing. */
+export function lowPackIn(text: string): number | null {
+  const said = /under ([\d.,]+) ?V/i.exec(
+    linesOf(text)
+      .filter(isComment)
+      .map((l) => l.text)
+      .join("\n"),
+  )?.[1];
+  return said ? Number(said.replace(",", ".")) : null;
+}
+
+/** A number of a column in the stored unit. */
+function stored(value: number, column: LapColumn): number {
+  const dimension = dimensionOf(column);
+  if (dimension === null || column.unit === "") return value;
+  const read = parseQuantity(`${value < 0 ? "-" : ""}${Math.abs(value)} ${column.unit}`, dimension);
+  return read.ok ? read.value : Number.NaN;
+}
+
+/** Reads laps as they were understood. A lap whose first quantity is missing, no number or negative is refused by its line; a low pack is named, and left to the comparison. */
+export function readLaps(text: string, reading: LapReading): LapTable {
   const reports: LapReport[] = [];
   const laps: LapTable["laps"] = [];
-  const lines = text.replace(/^\uFEFF/, "").split(/\r\n|\n|\r/);
-  const limit = lowest ?? lowPackIn(text);
-  for (const [k, line] of lines.entries()) {
-    const at = k + 1;
-    if (at <= reading.headerLine || line.trim() === "" || isComment(line)) continue;
-    const row = cells(line, reading.delimiter);
-    const error = (why: string) => reports.push({ line: at, severity: "error", text: why });
+  const limit = lowPackIn(text);
+  const first = reading.columns.find((c) => c.role === "metric");
+  for (const l of dataLines(linesOf(text))) {
+    const { line } = l;
+    if (line <= reading.headerLine) continue;
+    const row = cellsOf(l.text, reading.delimiter);
     if (row.length !== reading.columns.length) {
-      error(`${row.length} cells where ${reading.columns.length} belong`);
+      reports.push({ line, severity: "error", text: `${row.length} cells where ${reading.columns.length} belong` });
       continue;
     }
     const lap: LapTable["laps"][number] = {
@@ -103,52 +147,34 @@ export function readLaps(text: string, reading: LapReading, lowest: number | nul
       remark: "",
       out: "",
       version: "",
-      line: at,
+      line,
     };
     let wrong: string | null = null;
-    const number = (cell: string, header: string): number | null => {
-      if (/^(-|–|n\/?a|nan)?$/i.test(cell)) return null;
-      const v = Number(reading.decimal === "," ? cell.replace(/\./g, "").replace(",", ".") : cell);
-      if (Number.isFinite(v)) return v;
-      wrong ??= `“${cell}” under “${header}” is not a number`;
-      return null;
-    };
     let missing: string | null = null;
-    reading.columns.forEach(({ role, metric, factor, header }, c) => {
+    reading.columns.forEach((column, c) => {
+      const { role, metric, header } = column;
       const cell = row[c] ?? "";
       if (role === "ignore") return;
       if (role === "label" || role === "version" || role === "pack" || role === "pilot" || role === "remark") {
         if (cell !== "") lap[role] = cell.slice(0, role === "remark" ? 200 : 40);
         return;
       }
-      const v = number(cell, header);
-      if (role === "metric") {
-        if (v === null) missing ??= header;
-        else if (v < 0) wrong ??= `${header} is ${cell}: accepted is zero or more`;
-        else lap.values[metric] = v * factor;
-      } else lap[role] = v === null || v < 0 ? null : v * factor;
+      const number = readNumber(cell, reading.decimal);
+      if (number !== null && Number.isNaN(number)) wrong ??= `“${cell}” under “${header}” is not a number`;
+      else if (role !== "metric") lap[role] = number === null || number < 0 ? null : stored(number, column);
+      else if (number === null) missing ??= header;
+      else if (number < 0 && column === first) wrong ??= `${header} is ${cell}: accepted is zero or more`;
+      else lap.values[metric] = stored(number, column);
     });
-    const firstMetric = reading.columns.find((c) => c.role === "metric");
-    if (wrong === null && firstMetric && lap.values[firstMetric.metric] === undefined) wrong = `no ${firstMetric.header} in this lap${lap.remark ? ` (${lap.remark})` : ""}`;
+    if (wrong === null && first && lap.values[first.metric] === undefined) wrong = `no ${first.header} in this lap${lap.remark ? ` (${lap.remark})` : ""}`;
     if (wrong !== null) {
-      error(wrong);
+      reports.push({ line, severity: "error", text: wrong });
       continue;
     }
-    if (missing !== null) reports.push({ line: at, severity: "info", text: `no ${missing}` });
+    if (missing !== null) reports.push({ line, severity: "info", text: `no ${missing}` });
     if (limit !== null && lap.startVoltage !== null && lap.startVoltage < limit)
-      reports.push({ line: at, severity: "warning", text: `lap ${lap.label}: pack low at the start (${lap.startVoltage.toFixed(2)} V): not comparable` });
+      reports.push({ line, severity: "warning", text: `lap ${lap.label}: pack low at the start (${lap.startVoltage.toFixed(2)} V): not comparable` });
     laps.push(lap);
   }
   return { reading, laps, versions: [...new Set(laps.map((l) => l.version))], reports };
-}
-
-/** Start voltage (V) below which the comments of a file call a pack low; null when they say nothing. */
-export function lowPackIn(text: string): number | null {
-  const said = /under ([\d.,]+) ?V/i.exec(
-    text
-      .split(/\r\n|\n|\r/)
-      .filter(isComment)
-      .join("\n"),
-  )?.[1];
-  return said ? Number(said.replace(",", ".")) : null;
 }

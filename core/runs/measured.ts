@@ -2,6 +2,7 @@ import { correctionsFor } from "../bench/rig";
 import { readSweep } from "../bench/sweep";
 import type { CraftFile } from "../design/craftFile";
 import { weighIn } from "../mass/weighIn";
+import { lapDoubts } from "./series";
 
 /** What was measured of a quantity on one version, all readings together. */
 export interface MeasuredOn {
@@ -24,9 +25,10 @@ const CG = { cgX: "x", cgY: "y", cgZ: "z" } as const;
 export function readingsOf(file: Pick<CraftFile, "runs" | "bench">, version: string, metric: string): Reading[] {
   const own = file.runs.filter((r) => r.version === version);
   const runs = own.flatMap((r) => r.metrics.flatMap((m) => (m.metric === metric && m.measured ? [{ value: m.measured.value, sd: m.measured.sd, by: `run ${r.number}` }] : [])));
-  const laps = own.flatMap((r) =>
-    r.laps.flatMap((l) => (l.out === "" && l.values[metric] !== undefined ? [{ value: l.values[metric] ?? 0, sd: 0, by: `laps of run ${r.number}` }] : [])),
-  );
+  const laps = own.flatMap((r) => {
+    const doubts = lapDoubts(r.laps);
+    return r.laps.flatMap((l, i) => (doubts[i] === null && l.values[metric] !== undefined ? [{ value: l.values[metric] ?? 0, sd: 0, by: `laps of run ${r.number}` }] : []));
+  });
   const bench = file.bench
     .filter((b) => b.version === version)
     .flatMap((b): Reading[] => {

@@ -54,7 +54,6 @@ export type Confounder =
   | { kind: "wind"; from: number; to: number }
   | { kind: "pack"; only: string; version: string }
   | { kind: "pilot"; from: string; to: string }
-  | { kind: "order" }
   | { kind: "changes"; count: number }
   | { kind: "days" };
 

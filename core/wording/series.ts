@@ -26,8 +26,6 @@ export function confounderText(c: Confounder, from: string, to: string): string 
       return `Another pilot: ${c.from} drove ${from}, ${c.to} drove ${to}.`;
     case "days":
       return "They were run on different days: air, water and packs differed with them.";
-    case "order":
-      return `All laps of ${from} came before those of ${to}: what drifted in between is in the difference.`;
     case "changes":
       return `${c.count} things were changed between ${from} and ${to}: the difference is of all of them together.`;
   }

@@ -1,12 +1,13 @@
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import { toItems } from "../../../core/mass/partsExchange";
-import { PART_ROLES, type PartRole, type TableReading, guessReading, readParts, tableSums } from "../../../core/mass/partsTable";
+import { PART_ROLES, type PartRole, guessReading, readParts, tableSums } from "../../../core/mass/partsTable";
 import { plain } from "../../../core/wording/format";
 import { ROLE_WORD, reportText } from "../../../core/wording/partsTable";
 import { Dialog } from "../../app/Dialog";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
+import { TableFile, TableSigns, useTable } from "../../fields/TableFile";
 
 const UNITS: Partial<Record<PartRole, string[]>> = {
   mass: ["g", "kg", "oz", "lb"],
@@ -15,39 +16,18 @@ const UNITS: Partial<Record<PartRole, string[]>> = {
   z: ["mm", "cm", "m", "in", "ft"],
   price: ["EUR", "GBP", "USD"],
 };
-const MOST_BYTES = 4_000_000;
 const PREVIEW = 12;
 
 /** A parts list from a file or the clipboard: what was understood, what is refused and why, and what a person may correct; then into the ledger. */
 export function ImportDialog({ start, onClose }: { start: string; onClose: () => void }) {
   const { edit, design } = useDesk();
   const { habit } = usePreferences();
-  const [text, setText] = useState(start);
-  const [corrected, setCorrected] = useState<TableReading | null>(null);
+  const { text, reading, take, separate, correct } = useTable(guessReading, start);
   const [evidence, setEvidence] = useState<"guess" | "datasheet" | "measured">("datasheet");
-  const [problem, setProblem] = useState<string | null>(null);
-  const reading = useMemo(() => corrected ?? guessReading(text), [corrected, text]);
   const table = useMemo(() => readParts(text, reading), [text, reading]);
   const sums = tableSums(table.parts);
   const refused = table.reports.filter((r) => r.severity === "error");
   const warned = table.reports.filter((r) => r.severity === "warning");
-  const take = (next: string) => {
-    setText(next);
-    setCorrected(null);
-    setProblem(null);
-  };
-  const readFile = async (file: File) => {
-    if (file.size > MOST_BYTES) return setProblem(`${file.name} has ${Math.round(file.size / 1e6)} MB: a parts list is smaller than 4 MB.`);
-    const bytes = await file.arrayBuffer();
-    const utf8 = new TextDecoder("utf-8").decode(bytes);
-    // A list saved by an older spreadsheet is Windows-1252, where UTF-8 leaves replacement marks.
-    take(utf8.includes("\uFFFD") ? new TextDecoder("windows-1252").decode(bytes) : utf8);
-  };
-  const correct = (change: (r: TableReading) => void) => {
-    const next = structuredClone(reading);
-    change(next);
-    setCorrected(next);
-  };
   const setRole = (k: number, role: PartRole) =>
     correct((r) => {
       for (const column of r.columns) if (column.role === role && role !== "ignore") column.role = "ignore";
@@ -68,26 +48,12 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
     <Dialog open title="Parts from a list" onClose={onClose} wide>
       <div className="flex max-h-[74vh] flex-col gap-3 overflow-y-auto">
         <div className="flex flex-wrap items-end gap-3">
-          <label>
-            A CSV or text file
-            <input
-              type="file"
-              accept=".csv,.tsv,.txt,text/*"
-              className="block"
-              aria-label="Parts list file"
-              onChange={(e) => e.target.files?.[0] && void readFile(e.target.files[0])}
-            />
-          </label>
+          <TableFile label="Parts list file" what="a parts list" mostBytes={4_000_000} onText={take} />
           <label className="min-w-60 flex-1">
             or paste rows here
             <textarea className="box num" rows={2} aria-label="Rows of a parts list" value={text.slice(0, 20_000)} onChange={(e) => take(e.target.value)} />
           </label>
         </div>
-        {problem && (
-          <p role="alert" className="text-stop">
-            {problem}
-          </p>
-        )}
         {text.trim() !== "" && (
           <>
             <section>
@@ -95,27 +61,7 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
                 What was understood <span className="font-normal text-pencil">correct it where it is wrong</span>
               </h3>
               <div className="my-1 flex flex-wrap gap-3 text-[12px]">
-                <label>
-                  separator{" "}
-                  <select className="box w-auto!" value={reading.delimiter} onChange={(e) => setCorrected(guessReading(text, e.target.value))}>
-                    <option value=",">comma</option>
-                    <option value=";">semicolon</option>
-                    <option value={"\t"}>tab</option>
-                    <option value="|">bar</option>
-                  </select>
-                </label>
-                <label>
-                  decimals{" "}
-                  <select
-                    className="box w-auto!"
-                    aria-label="Decimal sign"
-                    value={reading.decimal}
-                    onChange={(e) => correct((r) => void (r.decimal = e.target.value as "." | ","))}
-                  >
-                    <option value=".">1.5</option>
-                    <option value=",">1,5</option>
-                  </select>
-                </label>
+                <TableSigns reading={reading} onDelimiter={separate} onDecimal={(decimal) => correct((r) => void (r.decimal = decimal))} />
                 <label>
                   mass is{" "}
                   <select

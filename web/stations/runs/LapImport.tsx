@@ -4,13 +4,13 @@ import { toast } from "sonner";
 import { type NewRun, contracts } from "../../../api/contracts";
 import { STAGES } from "../../../core/design/craftFile";
 import { METRICS } from "../../../core/design/metrics";
-import { type LapReading, type LapRole, LAP_ROLES, guessLaps, readLaps } from "../../../core/runs/lapTable";
+import { type LapRole, LAP_ROLES, guessLaps, lapUnits, readLaps } from "../../../core/runs/lapTable";
 import { Dialog } from "../../app/Dialog";
 import { call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
+import { LineReports, TableFile, TableSigns, useTable } from "../../fields/TableFile";
 import { metricLabel } from "./Runs";
 
-const MOST_BYTES = 4_000_000;
 const ROLE_WORD: Record<LapRole, string> = {
   label: "lap",
   version: "version",
@@ -27,21 +27,14 @@ const QUANTITIES = Object.keys(METRICS).filter((k) => ["energyUsed", "charge", "
 /** Laps of one course from a file: what was understood, what is refused and why; then one run for each version. */
 export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (course: string) => void }) {
   const { file, slug, version, flush, refresh } = useDesk();
-  const [text, setText] = useState("");
-  const [corrected, setCorrected] = useState<LapReading | null>(null);
+  const { text, reading, take: takeText, separate, correct } = useTable(guessLaps);
   const [course, setCourse] = useState("");
   const [stage, setStage] = useState(5);
   const [read, setRead] = useState(false);
   const [which, setWhich] = useState<Record<string, string>>({});
-  const reading = useMemo(() => corrected ?? guessLaps(text), [corrected, text]);
   const table = useMemo(() => readLaps(text, reading), [text, reading]);
   const labels = file.versions.map((v) => v.label);
   const labelFor = (name: string, k: number) => which[name] ?? (labels.includes(name) ? name : labels.at(-table.versions.length + k)) ?? version.label;
-  const correct = (change: (r: LapReading) => void) => {
-    const next = structuredClone(reading);
-    change(next);
-    setCorrected(next);
-  };
   const problems = table.reports.filter((r) => r.severity === "error");
   const warned = table.reports.filter((r) => r.severity === "warning");
   const chosen = table.versions.map(labelFor);
@@ -58,9 +51,8 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
   const take = useMutation({
     mutationFn: async () => {
       await flush();
-      for (const [k, name] of table.versions.entries()) {
-        const laps = table.laps.filter((l) => l.version === name).map(({ version: _v, line: _l, ...lap }) => lap);
-        const body: NewRun = {
+      const runs = table.versions.map((name, k) => {
+        const run: NewRun = {
           date: new Date().toISOString(),
           stage,
           purpose: `Laps of ${course.trim()}`,
@@ -69,14 +61,16 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
           conditions: { airTemperature: null, wind: null, surface: "" },
           pack: { name: "", restingVoltage: null, endVoltage: null, temperature: null },
           outcome: "passed",
-          cautionsRead: true,
+          cautionsRead: read,
           notes: "",
           course: course.trim(),
-          laps,
+          laps: table.laps.filter((l) => l.version === name).map(({ version: _v, line: _l, ...lap }) => lap),
           measured: [],
         };
-        await call(contracts.createRun, { params: { slug, label: labelFor(name, k) }, body });
-      }
+        return { version: labelFor(name, k), run };
+      });
+      // All versions of the list at once, or none.
+      await call(contracts.createRuns, { params: { slug }, body: { runs } });
     },
     onSuccess: async () => {
       await refresh();
@@ -88,24 +82,12 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
   return (
     <Dialog open title="Laps from a file" onClose={onClose} wide>
       <div className="flex max-h-[74vh] flex-col gap-3 overflow-y-auto text-[12px]">
-        <label>
-          A CSV or text file
-          <input
-            type="file"
-            accept=".csv,.tsv,.txt,text/*"
-            className="block"
-            aria-label="Lap file"
-            onChange={async (e) => {
-              const chosenFile = e.target.files?.[0];
-              if (!chosenFile) return;
-              if (chosenFile.size > MOST_BYTES) return void toast.error(`${chosenFile.name} is larger than 4 MB: a list of laps is not.`);
-              setText(await chosenFile.text());
-              setCorrected(null);
-            }}
-          />
-        </label>
+        <TableFile label="Lap file" what="a list of laps" mostBytes={4_000_000} onText={takeText} />
         {text !== "" && (
           <>
+            <div className="flex flex-wrap gap-3">
+              <TableSigns reading={reading} onDelimiter={separate} onDecimal={(decimal) => correct((r) => void (r.decimal = decimal))} />
+            </div>
             <div className="wide">
               <table className="rows whitespace-nowrap">
                 <thead>
@@ -118,8 +100,10 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
                           aria-label={`Lap column ${c.header} is`}
                           value={c.role === "metric" ? `metric:${c.metric}` : c.role}
                           onChange={(e) => {
-                            const [role = "ignore", metric = c.header] = e.target.value.split(":");
-                            correct((r) => void (r.columns[k] && Object.assign(r.columns[k], { role: role as LapRole, metric: role === "metric" ? metric : "" })));
+                            const metric = e.target.value.startsWith("metric:") ? e.target.value.slice(7) : "";
+                            const role = metric === "" ? (e.target.value as LapRole) : "metric";
+                            const units = lapUnits({ role, metric });
+                            correct((r) => void (r.columns[k] && Object.assign(r.columns[k], { role, metric, unit: units.includes(c.unit) ? c.unit : (units[0] ?? "") })));
                           }}
                         >
                           {LAP_ROLES.filter((r) => r !== "metric").map((r) => (
@@ -133,6 +117,18 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
                             </option>
                           ))}
                         </select>
+                        {lapUnits(c).length > 0 && (
+                          <select
+                            className="box block"
+                            aria-label={`Unit of ${c.header}`}
+                            value={c.unit}
+                            onChange={(e) => correct((r) => void (r.columns[k] && (r.columns[k].unit = e.target.value)))}
+                          >
+                            {lapUnits(c).map((u) => (
+                              <option key={u}>{u}</option>
+                            ))}
+                          </select>
+                        )}
                       </th>
                     ))}
                   </tr>
@@ -142,24 +138,8 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
             <p>
               <b className="num">{table.laps.length}</b> laps, {problems.length} refused, {warned.length} doubtful.
             </p>
-            {problems.length > 0 && (
-              <ul role="alert" className="text-stop">
-                {problems.slice(0, 15).map((r) => (
-                  <li key={r.line}>
-                    Line {r.line}: {r.text}
-                  </li>
-                ))}
-              </ul>
-            )}
-            {warned.length > 0 && (
-              <ul className="text-care">
-                {warned.slice(0, 15).map((r) => (
-                  <li key={r.line}>
-                    Line {r.line}: {r.text}
-                  </li>
-                ))}
-              </ul>
-            )}
+            <LineReports list={problems} tone="stop" />
+            <LineReports list={warned} tone="care" />
             <div className="flex flex-wrap items-end gap-3">
               <label className="w-48">
                 Course

@@ -13,6 +13,7 @@ import { plain } from "../../../core/wording/format";
 import { PER_WORD, confounderText, seriesText } from "../../../core/wording/series";
 import { call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
+import { QuantityField } from "../../fields/QuantityField";
 import { LapImport } from "./LapImport";
 import { metricLabel } from "./Runs";
 
@@ -73,6 +74,7 @@ export function SeriesSheet() {
   const laps = useMemo(() => (course ? lapsOf(file, course.course) : []), [file, course]);
   const [metricAsked, setMetric] = useState<string | null>(null);
   const [per, setPer] = useState<Per>("lap");
+  const [lowest, setLowest] = useState<number | null>(null);
   const metric = course?.metrics.find((m) => m === metricAsked) ?? course?.metrics.find((m) => m === "energyUsed") ?? course?.metrics[0] ?? "";
   const versions = course?.versions ?? [];
   const to = versions.find((v) => v === search.get("to")) ?? versions.at(-1) ?? "";
@@ -86,8 +88,8 @@ export function SeriesSheet() {
     const [a, b] = [from, to].map((label) => file.versions.find((v) => v.label === label)?.design);
     return a && b ? difference(a, b) : [];
   }, [file, from, to]);
-  const compared = useMemo(() => compareSeries(laps, from, to, metric, per, changes), [laps, from, to, metric, per, changes]);
-  const doubts = lapDoubts(laps);
+  const compared = useMemo(() => compareSeries(laps, from, to, metric, per, changes, lowest), [laps, from, to, metric, per, changes, lowest]);
+  const doubts = lapDoubts(laps, lowest);
   const leave = useMutation({
     mutationFn: async ({ lap, out }: { lap: SeriesLap; out: string }) => {
       const run = file.runs.find((r) => r.number === lap.run);
@@ -166,6 +168,10 @@ export function SeriesSheet() {
         )}
         {versions.length > 1 && select("First", from, versions, (v) => put({ with: v }))}
         {versions.length > 1 && select("Against it", to, versions, (v) => put({ to: v }))}
+        <label className="w-28">
+          Low pack below
+          <QuantityField boxed label="Low pack below" value={lowest} dimension="voltage" empty="7 % less" onCommit={setLowest} />
+        </label>
         <button type="button" className="link pb-1" onClick={() => setImporting(true)}>
           read laps from a file
         </button>

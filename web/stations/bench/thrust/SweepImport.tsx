@@ -1,13 +1,13 @@
 import { useMemo, useState } from "react";
 import { PLAIN } from "../../../../core/bench/calibration";
 import { readSweep } from "../../../../core/bench/sweep";
-import { type SweepReading, type SweepRole, type SweepTable, SWEEP_ROLES, SWEEP_UNITS, guessSweep, readSweepTable } from "../../../../core/bench/sweepTable";
+import { type SweepRole, type SweepTable, SWEEP_ROLES, SWEEP_UNITS, guessSweep, readSweepTable } from "../../../../core/bench/sweepTable";
 import type { Rig } from "../../../../core/design/bench";
 import { plain } from "../../../../core/wording/format";
 import { Dialog } from "../../../app/Dialog";
 import { usePreferences } from "../../../app/preferences";
+import { LineReports, TableFile, TableSigns, useTable } from "../../../fields/TableFile";
 
-const MOST_BYTES = 8_000_000;
 const ROLE_WORD: Record<SweepRole, string> = {
   t: "time",
   throttle: "throttle",
@@ -17,6 +17,7 @@ const ROLE_WORD: Record<SweepRole, string> = {
   rpm: "rpm",
   temperature: "temperature",
   noise: "noise",
+  out: "left out",
   ignore: "not used",
 };
 const PREVIEW = 8;
@@ -33,32 +34,17 @@ interface Props {
 /** A sweep from a file: what was understood, what is refused and why, what a person may correct; then into the session. */
 export function SweepImport({ diameter, rig, onClose, onTake }: Props) {
   const { habit } = usePreferences();
-  const [text, setText] = useState("");
-  const [corrected, setCorrected] = useState<SweepReading | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
+  const { text, reading, take, separate, correct } = useTable(guessSweep);
   const [withStand, setWithStand] = useState(true);
-  const reading = useMemo(() => corrected ?? guessSweep(text), [corrected, text]);
   const table = useMemo(() => readSweepTable(text, reading), [text, reading]);
-  const readFile = async (file: File) => {
-    if (file.size > MOST_BYTES) return setProblem(`${file.name} has ${Math.round(file.size / 1e6)} MB: a sweep is smaller than 8 MB.`);
-    const bytes = await file.arrayBuffer();
-    const utf8 = new TextDecoder("utf-8").decode(bytes);
-    setText(utf8.includes("\uFFFD") ? new TextDecoder("windows-1252").decode(bytes) : utf8);
-    setCorrected(null);
-    setProblem(null);
-  };
-  const correct = (change: (r: SweepReading) => void) => {
-    const next = structuredClone(reading);
-    change(next);
-    setCorrected(next);
-  };
   const setRole = (k: number, role: SweepRole) =>
     correct((r) => {
       for (const c of r.columns) if (c.role === role && role !== "ignore") c.role = "ignore";
       const column = r.columns[k];
       if (!column) return;
       column.role = role;
-      if (role !== "ignore" && !(column.unit in SWEEP_UNITS[role])) column.unit = Object.keys(SWEEP_UNITS[role])[0] ?? "";
+      if (role === "ignore" || role === "out") column.unit = "";
+      else if (!(column.unit in SWEEP_UNITS[role])) column.unit = Object.keys(SWEEP_UNITS[role])[0] ?? "";
     });
   const { hints } = table;
   // Readings far off are named by their line here, and left out of every fit until a person says otherwise.
@@ -85,34 +71,11 @@ export function SweepImport({ diameter, rig, onClose, onTake }: Props) {
   return (
     <Dialog open title="A sweep from a file" onClose={onClose} wide>
       <div className="flex max-h-[74vh] flex-col gap-3 overflow-y-auto text-[12px]">
-        <label>
-          A CSV or text file
-          <input type="file" accept=".csv,.tsv,.txt,text/*" className="block" aria-label="Sweep file" onChange={(e) => e.target.files?.[0] && void readFile(e.target.files[0])} />
-        </label>
-        {problem && (
-          <p role="alert" className="text-stop">
-            {problem}
-          </p>
-        )}
+        <TableFile label="Sweep file" what="a sweep" mostBytes={8_000_000} onText={take} />
         {text !== "" && (
           <>
             <div className="flex flex-wrap gap-3">
-              <label>
-                separator{" "}
-                <select className="box w-auto!" aria-label="Separator" value={reading.delimiter} onChange={(e) => setCorrected(guessSweep(text, e.target.value))}>
-                  <option value=",">comma</option>
-                  <option value=";">semicolon</option>
-                  <option value={"\t"}>tab</option>
-                  <option value="|">bar</option>
-                </select>
-              </label>
-              <label>
-                decimals{" "}
-                <select className="box w-auto!" aria-label="Decimal sign" value={reading.decimal} onChange={(e) => correct((r) => void (r.decimal = e.target.value as "." | ","))}>
-                  <option value=".">1.5</option>
-                  <option value=",">1,5</option>
-                </select>
-              </label>
+              <TableSigns reading={reading} onDelimiter={separate} onDecimal={(decimal) => correct((r) => void (r.decimal = decimal))} />
             </div>
             <div className="wide">
               <table className="rows whitespace-nowrap">
@@ -128,7 +91,7 @@ export function SweepImport({ diameter, rig, onClose, onTake }: Props) {
                             </option>
                           ))}
                         </select>
-                        {c.role !== "ignore" && (
+                        {c.role !== "ignore" && c.role !== "out" && (
                           <select
                             className="box"
                             aria-label={`Unit of ${c.header}`}
@@ -148,7 +111,7 @@ export function SweepImport({ diameter, rig, onClose, onTake }: Props) {
                   {table.readings.slice(0, PREVIEW).map((r) => (
                     <tr key={r.line}>
                       {reading.columns.map((c, k) => {
-                        const v = c.role === "ignore" ? null : r[c.role];
+                        const v = c.role === "ignore" || c.role === "out" ? null : r[c.role];
                         return (
                           <td key={`${c.header}${k}`} className="num text-right">
                             {v === null ? "–" : c.role === "throttle" ? `${(v * 100).toFixed(1)} %` : c.role === "scale" ? plain(v, "mass", habit, 1) : v.toFixed(2)}
@@ -165,39 +128,17 @@ export function SweepImport({ diameter, rig, onClose, onTake }: Props) {
               {skipped.length > 0 && `, ${skipped.length} notes and empty lines passed over`}.{" "}
               {!roles.has("throttle") || !roles.has("scale") ? <span className="text-stop">Say which columns are throttle and scale.</span> : null}
             </p>
-            {problems.length > 0 && (
-              <ul role="alert" className="text-stop">
-                {problems.slice(0, 20).map((r) => (
-                  <li key={r.line}>
-                    Line {r.line}: {r.text}
-                  </li>
-                ))}
-                {problems.length > 20 && <li>and {problems.length - 20} more</li>}
-              </ul>
-            )}
-            {spikes.length > 0 && (
-              <ul className="text-care">
-                {spikes.slice(0, 12).map((p) => (
-                  <li key={p.line}>
-                    Line {p.line}: {plain(p.thrust, "force")} read, {plain(p.expected, "force")} beside it: taken, but left out of the fit
-                  </li>
-                ))}
-              </ul>
-            )}
+            <LineReports list={problems} tone="stop" />
+            <LineReports
+              list={spikes.map((p) => ({ line: p.line, text: `${plain(p.thrust, "force")} read, ${plain(p.expected, "force")} beside it: taken, but left out of the fit` }))}
+              tone="care"
+            />
             {otherPropeller && (
               <p className="text-care">
                 The file speaks of a propeller of {plain(hints.diameter ?? 0, "length", habit)}; the drive on the stand has {plain(diameter ?? 0, "length", habit)}.
               </p>
             )}
-            {skipped.length > 0 && (
-              <ul className="text-pencil">
-                {skipped.slice(0, 5).map((r) => (
-                  <li key={r.line}>
-                    Line {r.line}: {r.text}
-                  </li>
-                ))}
-              </ul>
-            )}
+            <LineReports list={skipped} tone="pencil" most={5} />
             {said.length > 0 && (
               <label className="flex items-center gap-2">
                 <input type="checkbox" checked={withStand} onChange={(e) => setWithStand(e.target.checked)} />

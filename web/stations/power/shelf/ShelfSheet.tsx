@@ -9,6 +9,7 @@ import type { Refused } from "../../../../core/power/listTable";
 import { plain } from "../../../../core/wording/format";
 import { useDesk } from "../../../app/desk";
 import { saveFile } from "../../../drawing/saveSvg";
+import { LineReports } from "../../../fields/TableFile";
 import { PackShelf } from "./PackShelf";
 import { PartShelf } from "./PartShelf";
 import { useShelf } from "./useShelf";
@@ -162,16 +163,7 @@ export function ShelfSheet() {
           </label>
         )}
       </div>
-      {refused.length > 0 && (
-        <ul role="alert" className="mt-2 text-stop">
-          {refused.slice(0, 12).map((r) => (
-            <li key={r.line}>
-              Line {r.line}: {r.reason}
-            </li>
-          ))}
-          {refused.length > 12 && <li>and {refused.length - 12} more</li>}
-        </ul>
-      )}
+      <LineReports list={refused.map((r) => ({ line: r.line, text: r.reason }))} tone="stop" />
       {shelf.error && <p className="text-stop">{shelf.error}</p>}
       {shelf.loaded && records.length === 0 && (
         <p className="mt-2">
