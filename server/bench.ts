@@ -1,7 +1,7 @@
 import { and, eq, sql } from "drizzle-orm";
 import type { Adoption, Learn, NewBench } from "../api/contracts";
 import { learnFrom } from "../core/bench/learn";
-import { correctionsFor, sharedThrustError } from "../core/bench/rig";
+import { correctionsFor, sharedCurrentError, sharedThrustError } from "../core/bench/rig";
 import { readSweep } from "../core/bench/sweep";
 import type { TestedDrive } from "../core/design/bench";
 import type { Design } from "../core/design/schema";
@@ -135,7 +135,15 @@ export async function learn(db: Database, slug: string, number: number, asked: L
       if (!unit) throw refused("One of these drives is not in the version.");
       const changed = drive ? partsChanged(unit, drive) : [];
       if (changed.length > 0) throw refused(`${unit.name} has another ${changed.join(" and ")} than the drive on the stand: sweep again.`);
-      const learned = learnFrom(unit, drive?.battery ?? null, result, number, craft.name, sharedThrustError(thrust.rig, corrections.scale), thrust.rig.current.error);
+      const learned = learnFrom(
+        unit,
+        drive?.battery ?? null,
+        result,
+        number,
+        craft.name,
+        sharedThrustError(thrust.rig, corrections.scale),
+        sharedCurrentError(thrust.rig, corrections.current),
+      );
       if (!learned.ok) throw refused(learned.message);
       unit.learned = learned.learned;
     }

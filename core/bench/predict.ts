@@ -1,7 +1,6 @@
 import type { Unit } from "../design/schema";
-import { air } from "../media/air";
 import { solveChain } from "../power/chain";
-import { propellerMap } from "../power/propeller";
+import { standDrive, standMap } from "./standDrive";
 import type { Level } from "./sweep";
 
 export interface PredictedLevel {
@@ -22,17 +21,7 @@ export interface PredictedLevel {
  * @param voltage V, of the pack, where none was measured
  */
 export function predictLevels(unit: Unit, levels: readonly Pick<Level, "throttle" | "voltage">[], density: number, voltage: number): PredictedLevel[] {
-  const { motor, controller, gear, propeller: p } = unit;
-  const map = propellerMap({ diameter: p.diameter.value, pitch: p.pitch.value, blades: p.blades, chord: p.chord.value, liftFactor: 1, dragFactor: 1 }, { ...air(0, 15), density });
-  const drive = {
-    count: 1,
-    motor: { kv: motor.kv.value, resistance: motor.resistance.value, noLoadCurrent: motor.noLoadCurrent.value },
-    controllerResistance: controller.resistance.value,
-    pathResistance: 0,
-    ratio: gear.ratio,
-    gearEfficiency: gear.efficiency.value,
-    propeller: map,
-  };
+  const drive = standDrive(unit, standMap(unit, density));
   return levels.flatMap((l) => {
     const volts = l.voltage ?? voltage;
     const solved = solveChain(drive, { openCircuit: volts, resistance: 0, otherLoad: 0 }, l.throttle);

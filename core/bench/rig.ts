@@ -52,3 +52,6 @@ export function sharedThrustError(rig: Rig, scale: Correction = PLAIN): number {
   const arms = rig.kind === "direct" ? 0 : Math.hypot(rig.armSd / rig.thrustArm, rig.armSd / rig.scaleArm);
   return Math.hypot(scale === PLAIN ? rig.scale.error : scale.gainSd / scale.gain, arms);
 }
+
+/** Standard uncertainty of a current that is the same for all readings, as a share: that of the meter's calibration where it has one, else what is stated of the meter. */
+export const sharedCurrentError = (rig: Rig, current: Correction = PLAIN): number => (current === PLAIN ? rig.current.error : current.gainSd / current.gain);

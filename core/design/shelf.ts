@@ -15,10 +15,11 @@ export const packReadingSchema = z.object({
 });
 export type PackReading = z.infer<typeof packReadingSchema>;
 
+export const priceSchema = z.number().finite().min(0).max(1e6);
 const common = {
   name: z.string().trim().min(1, "a part on the shelf needs a name").max(80),
   mass: magnitudeSchema.nullable().describe("kg"),
-  price: z.number().finite().min(0).max(1e6).nullable().default(null).describe("€"),
+  price: priceSchema.nullable().default(null).describe("€"),
   notes: z.string().max(1000),
 };
 
@@ -61,5 +62,10 @@ export const shelfPartSchema = z.discriminatedUnion("kind", [shelfPackSchema, sh
 export type ShelfPart = z.infer<typeof shelfPartSchema>;
 export type ShelfKind = ShelfPart["kind"];
 export type ShelfOf<K extends ShelfKind> = Extract<ShelfPart, { kind: K }>;
+/** Schema of one figure of such a part, for the field that it is entered in. */
+export function figureSchema(kind: PlainPart["kind"], key: string): z.ZodType<number> | undefined {
+  const shape = { motor: shelfMotorSchema, controller: shelfControllerSchema, propeller: shelfPropellerSchema, servo: shelfServoSchema }[kind].shape;
+  return (shape as unknown as Record<string, z.ZodType<number> | undefined>)[key];
+}
 /** A part that has no log of its own. */
 export type PlainPart = Exclude<ShelfPart, ShelfPack | ShelfDrive>;

@@ -62,10 +62,13 @@ const DIMENSIONS: { keys: SearchKey[]; own?: "motor" | "propeller" | "pack" }[] 
   { keys: ["series", "capacity"], own: "pack" },
 ];
 
+/** Three cells at rest, V: by it the rated current of a motor nobody weighed stands for its rated power (judgement). */
+const RATED_VOLTAGE = 11;
+
 /** Numbers of a part of one's own as a choice has them; a mass that nobody weighed is that of a generic part. */
 const numbersOf = (part: ShelfOf<"motor" | "propeller" | "pack">): Partial<Choice> =>
   part.kind === "motor"
-    ? { kv: part.kv.value, motorMass: part.mass?.value ?? motorMassFor(part.maxCurrent * 11) }
+    ? { kv: part.kv.value, motorMass: part.mass?.value ?? motorMassFor(part.maxCurrent * RATED_VOLTAGE) }
     : part.kind === "propeller"
       ? { diameter: part.diameter.value, pitchRatio: part.pitch.value / part.diameter.value, blades: part.blades }
       : { series: part.series, capacity: part.capacity.value };

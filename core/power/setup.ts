@@ -138,7 +138,7 @@ function sizeSd(known: { value: number; evidence: Evidence }, guess: number): nu
 const maps = remembering<PropellerMap>(200);
 
 /** The map of a propeller in this air, remembered: most uncertain inputs leave it as it is. */
-const rememberedMap = (prop: Propeller, medium: Air): PropellerMap => maps(JSON.stringify([prop, medium]), () => propellerMap(prop, medium));
+export const rememberedMap = (prop: Propeller, medium: Air): PropellerMap => maps(JSON.stringify([prop, medium]), () => propellerMap(prop, medium));
 
 /** Steady power (W) that a regulator draws from its pack: what hangs on it, through its efficiency; a linear one draws its load's current at the pack's voltage. */
 export function regulatorPower(regulator: Regulator, packVoltage: number): number {

@@ -5,8 +5,17 @@ import type { Stand } from "./stand";
 /** Readings a second, and the steps of the integration between two. */
 const RATE = 10;
 const SUBSTEPS = 25;
+/** Standard gravity, m/s² (ISO 80000-3). */
 const G = 9.80665;
+/** Gas constant of dry air, J/(kg·K). */
+const GAS = 287.05;
+/** Temperature coefficient of the resistance of copper, 1/K at 20 °C (handbooks, from memory). */
 const COPPER = 0.0039;
+/** The parts of the stand-in differ from what is entered of them, by these factors: nobody's motor is what its sheet says. */
+const TRUE_KV = 0.975;
+const TRUE_RESISTANCE = 1.04;
+const TRUE_NO_LOAD = 1.1;
+const TRUE_CELL_RESISTANCE = 1.15;
 
 /** Controller of the stand-in: it starts and stops a little apart, and is fully on before the stick is. */
 const STARTS = 0.085;
@@ -84,17 +93,19 @@ export class SimulatedStand implements Stand {
   #advance(setup: StandSetup): StandReading {
     const { unit, battery, rig, air, faults } = setup;
     const { motor, controller, gear, propeller } = unit;
-    const density = air.pressure / (287.05 * (air.temperature + 273.15));
+    const density = air.pressure / (GAS * (air.temperature + 273.15));
     const d = propeller.diameter.value;
+    // Coefficients at rest by pitch over diameter, and what blades that bend (170 m/s at the tip bends them fully) leave of them: shapes of our own, within the usual 0.08–0.14 and 0.03–0.09.
     const ratio = Math.min(1.3, propeller.pitch.value / d);
     const solidity = (propeller.blades / 2) ** 0.85;
     const bend = (n: number) => (faults.bending ? 1 - 0.28 * Math.min(1, (n * Math.PI * d) / 170) ** 2 : 1);
     const ct = (n: number) => (0.05 + 0.088 * ratio * (1 - 0.28 * ratio)) * solidity * bend(n);
     const cp = (n: number) => (0.011 + 0.082 * ratio ** 1.6) * solidity * bend(n) ** 0.6;
-    const kt = 60 / (2 * Math.PI * motor.kv.value * 0.975);
+    const kt = 60 / (2 * Math.PI * motor.kv.value * TRUE_KV);
     const cells = battery?.series ?? 3;
     const capacity = battery?.capacity.value ?? 2;
-    const packR = cells * (battery?.cellResistance.value ?? 0.01) * 1.15;
+    const packR = cells * (battery?.cellResistance.value ?? 0.01) * TRUE_CELL_RESISTANCE;
+    // kg·m² of propeller (mass by diameter to the 2.5th) and rotor, and J/K of a motor of 4 W/g at 11 V: sizes only, they set how fast it spins up and warms.
     const inertia = 0.06 * 0.6 * d ** 2.5 * d ** 2 + 4e-6 * gear.ratio ** 2;
     const heatCapacity = 400 * Math.max(0.01, (motor.maxCurrent * 11) / 4000);
     const dt = 1 / RATE / SUBSTEPS;
@@ -105,9 +116,9 @@ export class SimulatedStand implements Stand {
       const duty = this.#turning ? Math.min(1, Math.max(0.03, (this.#throttle - 0.03) / (FULL - 0.03))) : 0;
       const soc = Math.max(0, 1 - this.#charge / (capacity * 3600));
       const open = cells * cellVoltage(soc);
-      const resistance = (motor.resistance.value * (1 + COPPER * (this.#winding - 25)) + controller.resistance.value) * 1.04;
+      const resistance = (motor.resistance.value * (1 + COPPER * (this.#winding - 25)) + controller.resistance.value) * TRUE_RESISTANCE;
       // A belt that slips lets the motor turn faster than the propeller has it.
-      const back = ((this.#rps * 60 * gear.ratio) / (1 - slipped) / motor.kv.value / 0.975) * (duty > 0 ? 1 : 0);
+      const back = ((this.#rps * 60 * gear.ratio) / (1 - slipped) / motor.kv.value / TRUE_KV) * (duty > 0 ? 1 : 0);
       // Winding current with the pack's sag in it: I = (u·(V0 − R_p·u·I) − E)/R.
       const i = duty > 0 ? Math.max(0, (duty * open - back) / (resistance + duty * duty * packR)) : 0;
       current = duty * i;
@@ -116,7 +127,7 @@ export class SimulatedStand implements Stand {
       const most = 0.25 * kt * motor.maxCurrent * gear.ratio;
       slipped = faults.slipping && drag > most ? Math.min(0.3, (0.12 * (drag - most)) / most) : 0;
       const bearings = kt * motor.noLoadCurrent.value * gear.ratio * (0.1 + (0.2 * this.#rps) / 300);
-      const torque = kt * Math.max(0, i - motor.noLoadCurrent.value * 1.1) * gear.ratio * gear.efficiency.value;
+      const torque = kt * Math.max(0, i - motor.noLoadCurrent.value * TRUE_NO_LOAD) * gear.ratio * gear.efficiency.value;
       this.#rps = Math.max(0, this.#rps + ((torque - drag - bearings) / (2 * Math.PI * inertia)) * dt);
       // Iron and bearings stop a motor that is off within half a second.
       if (!this.#turning) this.#rps = this.#rps < 3 ? 0 : this.#rps * Math.exp(-dt / 0.2);

@@ -116,6 +116,50 @@ describe("runs freeze versions", () => {
   });
 });
 
+describe("runs of a lap file", () => {
+  const post = (slug: string, list: { version: string; run: ReturnType<typeof newRun> }[]) => call("POST", `/api/crafts/${slug}/runs`, { runs: list });
+  it("come in together, numbered in order, and freeze each its version", async () => {
+    const slug = await makeCraft();
+    await call("POST", `/api/crafts/${slug}/versions`, { parent: "v1", question: "", reason: "why", claims: [] });
+    expect(
+      (
+        await post(slug, [
+          { version: "v1", run: newRun() },
+          { version: "v2", run: newRun() },
+        ])
+      ).body,
+    ).toEqual({ numbers: [1, 2] });
+    const { file } = await record(slug);
+    expect(file.runs.map((r) => [r.number, r.version])).toEqual([
+      [1, "v1"],
+      [2, "v2"],
+    ]);
+    expect(file.versions.map((v) => v.frozenAt !== null)).toEqual([true, true]);
+  });
+  it("leave nothing behind when one of them is refused", async () => {
+    const slug = await makeCraft();
+    expect(
+      (
+        await post(slug, [
+          { version: "v1", run: newRun() },
+          { version: "v9", run: newRun() },
+        ])
+      ).status,
+    ).toBe(404);
+    expect(
+      (
+        await post(slug, [
+          { version: "v1", run: newRun() },
+          { version: "v1", run: newRun({ cautionsRead: false }) },
+        ])
+      ).status,
+    ).toBe(400);
+    const { file } = await record(slug);
+    expect(file.runs).toEqual([]);
+    expect(file.versions[0]?.frozenAt).toBeNull();
+  });
+});
+
 describe("versions", () => {
   it("open as children and branches, and only a bare draft can be deleted", async () => {
     const slug = await makeCraft();

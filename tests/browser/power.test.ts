@@ -221,6 +221,10 @@ describe("parts of one's own", () => {
     await (await user.page.waitForSelector('[data-part="Shed motor"] button'))?.click();
     await user.fill("Shelf Kv", "1585");
     await user.page.waitForFunction(() => /1.?585/.test(document.querySelector('[data-part="Shed motor"]')?.textContent ?? ""));
+    // A figure that no part can have is refused where it was typed, and stays there.
+    await user.fill("Shelf Rated current", "0");
+    await user.see("Accepted: more than zero.");
+    await user.fill("Shelf Rated current", "30");
     await user.click("Fit Shed motor");
     await user.see("Shed motor is in the draft.");
     await user.saved();

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { learnFrom } from "../../core/bench/learn";
 import { predictLevels } from "../../core/bench/predict";
 import { PLAIN } from "../../core/bench/calibration";
+import { sharedCurrentError } from "../../core/bench/rig";
 import { readSweep } from "../../core/bench/sweep";
 import type { ThrustReading } from "../../core/design/bench";
 import { type Design, type Unit, designSchema } from "../../core/design/schema";
@@ -93,6 +94,27 @@ describe("what a sweep teaches", () => {
     const at = (e: typeof before) => (e.power.status === "solved" ? (e.power.result.at(0.05)?.points[0]?.thrust ?? 0) : 0);
     expect(at(after)).toBe(0);
     expect(at(before)).toBeGreaterThan(0);
+  });
+  it("a sweep that stops short of full duty leaves Kv as it was stated, with the doubt of that", () => {
+    const short = learn(
+      unit,
+      measuredOn(unit).filter((r) => r.throttle <= 0.8),
+    );
+    expect(short.ok && short.learned.kv).toEqual({ value: 1, sd: 0.03 });
+    expect(learned.kv.sd / learned.kv.value).toBeCloseTo(0.005, 12);
+  });
+  it("a calibrated current meter leaves its torque with the doubt of the calibration, not of the maker", () => {
+    const stated = rig();
+    expect(sharedCurrentError(stated)).toBe(stated.current.error);
+    const calibrated = sharedCurrentError(stated, { gain: 1.04, gainSd: 0.0052, zero: 0, zeroSd: 0 });
+    expect(calibrated).toBeCloseTo(0.005, 12);
+    const sd = (current: number) => {
+      const r = learnFrom(unit, null, resultOf(measuredOn(unit), unit), 3, "Test", 0.005, current);
+      return r.ok ? r.learned.torque.sd / r.learned.torque.value : Number.NaN;
+    };
+    // Root of the squares with the 3 % of the drive's own figures, by hand.
+    expect(sd(calibrated)).toBeCloseTo(0.030414, 5);
+    expect(sd(0.04)).toBeCloseTo(0.05, 5);
   });
   it("without a speed: torque from the current, thrust from the scale; the top is met all the same", () => {
     const blind = learn(unit, measuredOn(unit, false));

@@ -57,6 +57,31 @@ describe("difference of two means", () => {
   });
 });
 
+describe("units of a list of laps", () => {
+  const first = (text: string, unit?: string) => {
+    const reading = guessLaps(text);
+    if (unit !== undefined) for (const c of reading.columns) if (c.role === "metric") c.unit = unit;
+    return readLaps(text, reading);
+  };
+  // 1 W·h = 3600 J, 1 km/h = 1/3.6 m/s: by definition of the units. Charge is stored in A·h.
+  it.each([
+    ["energy Wh", "energyUsed", "2.5", 9000],
+    ["charge (mAh)", "charge", "1000", 1],
+    ["speed km/h", "speed", "36", 10],
+    ["lap time [min]", "lapTime", "1.5", 90],
+  ])("%s", (header, metric, cell, stored) => {
+    const table = first(`lap,version,${header}\n1,A,${cell}\n2,A,${cell}\n`);
+    expect(table.laps[0]?.values[metric]).toBeCloseTo(stored, 6);
+  });
+  it("a header without a unit is taken in the one shown beside it, which can be changed", () => {
+    const text = "lap,version,Energy\n1,A,2\n2,B,3\n";
+    const shown = guessLaps(text).columns[2]?.unit;
+    expect(shown).not.toBe("");
+    expect(first(text, "Wh").laps.map((l) => l.values.energyUsed)).toEqual([7200, 10_800]);
+    expect(first(text, "J").laps.map((l) => l.values.energyUsed)).toEqual([2, 3]);
+  });
+});
+
 describe("a list of laps as users have it", () => {
   const text = readFileSync(new URL("../samples/runs-gannet.csv", import.meta.url), "utf8");
   const table = readLaps(text, guessLaps(text));

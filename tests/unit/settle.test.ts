@@ -84,9 +84,8 @@ describe("the demo's Tern", () => {
     expect(measuredOn(file, "v4", "auw")?.count).toBeGreaterThan(2);
     expect(measuredOn(file, "v1", "nothing")).toBeNull();
   });
-  it("every claim of a version that was run is settled or says what was not measured", () => {
-    for (const v of file.versions) for (const s of settle(file, v, dimension)) expect(["met", "not met", "unclear", "not measured"]).toContain(s.verdict);
-    const verdicts = file.versions.flatMap((v) => settle(file, v, dimension).map((s) => s.verdict));
-    expect(new Set(verdicts).size).toBeGreaterThan(1);
+  it("settles each claim by what was measured, and says where nothing was", () => {
+    const verdicts = Object.fromEntries(file.versions.map((v) => [v.label, settle(file, v, dimension).map((s) => s.verdict)]));
+    expect(verdicts).toEqual({ v1: [], v2: ["met"], v3: ["not met"], v3b: ["unclear"], v4: ["unclear", "not measured"], v5: ["not measured"] });
   });
 });

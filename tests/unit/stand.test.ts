@@ -37,7 +37,7 @@ describe("the simulated stand", () => {
     const top = r.levels.at(-1);
     const predicted = predictLevels(unit, top ? [top] : [], r.density, 11)[0]?.thrust ?? 0;
     expect(Math.abs(r.top.value / predicted - 1)).toBeGreaterThan(0.03);
-    const lesson = learnFrom(unit, null, r, 1, "x", 0.005);
+    const lesson = learnFrom(unit, null, r, 1, "x", 0.005, 0.02);
     expect(lesson.ok).toBe(true);
   });
   it.each<[keyof StandSetup["faults"], SweepSuspect["kind"]]>([

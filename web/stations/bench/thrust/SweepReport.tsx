@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import { learnFrom } from "../../../../core/bench/learn";
 import { predictLevels } from "../../../../core/bench/predict";
-import { correctionsFor, sharedThrustError } from "../../../../core/bench/rig";
+import { correctionsFor, sharedCurrentError, sharedThrustError } from "../../../../core/bench/rig";
 import { STANDARD_DENSITY, readSweep } from "../../../../core/bench/sweep";
 import type { Bench, ThrustTest } from "../../../../core/design/bench";
 import { evaluatePower } from "../../../../core/power/evaluatePower";
@@ -45,7 +45,7 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
     const solved = bare.status === "solved" ? bare.result.units.find((u) => u.unit.id === unit.id) : undefined;
     return solved ? solved.sd.thrust / Math.max(1e-9, solved.values.thrust) : 0.15;
   }, [design, unit]);
-  const current = test.rig.current.error;
+  const current = sharedCurrentError(test.rig, corrections.current);
   const shared = sharedThrustError(test.rig, corrections.scale);
   const lesson = useMemo(
     () => (unit ? learnFrom(unit, battery ?? null, result, session?.number ?? 1, file.craft.name, shared, current) : null),

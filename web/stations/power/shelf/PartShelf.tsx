@@ -1,5 +1,5 @@
 import { type Known, magnitudeSchema } from "../../../../core/design/evidence";
-import type { PlainPart } from "../../../../core/design/shelf";
+import { type PlainPart, figureSchema, priceSchema } from "../../../../core/design/shelf";
 import { PART_FIELDS, type PartField, type PlainKind } from "../../../../core/power/partShelf";
 import { plain } from "../../../../core/wording/format";
 import { usePreferences } from "../../../app/preferences";
@@ -114,14 +114,21 @@ function PartCard({ record, shelf, onGone }: { record: { id: number; revision: n
               {typeof v === "object" ? (
                 <KnownField label={`Shelf ${f.title}`} value={v} dimension={f.dimension} schema={positive} onCommit={(k) => put(f.key, k)} />
               ) : (
-                <QuantityField boxed label={`Shelf ${f.title}`} value={v ?? null} dimension={f.dimension} onCommit={(n) => n !== null && put(f.key, n)} />
+                <QuantityField
+                  boxed
+                  label={`Shelf ${f.title}`}
+                  value={v ?? null}
+                  dimension={f.dimension}
+                  schema={figureSchema(part.kind, f.key)}
+                  onCommit={(n) => n !== null && put(f.key, n)}
+                />
               )}
             </div>
           );
         })}
         <label className="w-20">
           Price, €
-          <QuantityField boxed label="Shelf part price" value={part.price} dimension="money" empty="–" onCommit={(v) => put("price", v)} />
+          <QuantityField boxed label="Shelf part price" value={part.price} dimension="money" schema={priceSchema} empty="–" onCommit={(v) => put("price", v)} />
         </label>
         <div className="min-w-44 flex-1">
           Notes
