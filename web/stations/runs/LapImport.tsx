@@ -96,7 +96,7 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
                       <th key={`${c.header}${k}`} className="text-left! align-top">
                         <span className="block">{c.header}</span>
                         <select
-                          className="box block"
+                          className="box block w-auto! min-w-full [field-sizing:content]"
                           aria-label={`Lap column ${c.header} is`}
                           value={c.role === "metric" ? `metric:${c.metric}` : c.role}
                           onChange={(e) => {

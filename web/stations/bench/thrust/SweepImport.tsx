@@ -125,7 +125,7 @@ export function SweepImport({ diameter, rig, onClose, onTake }: Props) {
             </div>
             <p>
               <b className="num">{table.readings.length}</b> readings, {problems.length} refused
-              {skipped.length > 0 && `, ${skipped.length} notes and empty lines passed over`}.{" "}
+              {skipped.length > 0 && `, ${skipped.length} ${skipped.length === 1 ? "line" : "lines"} of notes or nothing passed over`}.{" "}
               {!roles.has("throttle") || !roles.has("scale") ? <span className="text-stop">Say which columns are throttle and scale.</span> : null}
             </p>
             <LineReports list={problems} tone="stop" />
