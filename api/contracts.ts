@@ -1,8 +1,9 @@
 import { z } from "zod";
 import { benchEntrySchema, rigSchema, safetySchema, testedDriveSchema, thrustReadingSchema, thrustTestSchema } from "../core/design/bench";
-import { craftFileSchema, craftSchema, faultSchema, runSchema, versionSchema } from "../core/design/craftFile";
+import { craftFileSchema, craftSchema, faultSchema, planSchema, runSchema, versionSchema } from "../core/design/craftFile";
 import { designSchema } from "../core/design/schema";
 import { shelfPartSchema } from "../core/design/shelf";
+import { symptomSchema } from "../core/design/symptom";
 import { massEvidenceSchema } from "../core/mass/evidence";
 
 /** What client and server agree on about one route. Both sides validate with these schemas. */
@@ -31,6 +32,7 @@ export const craftRecordSchema = z.object({
     runs: z.record(z.string(), revision),
     faults: z.record(z.string(), revision),
     bench: z.record(z.string(), revision),
+    plans: z.record(z.string(), revision),
   }),
 });
 export type CraftRecord = z.infer<typeof craftRecordSchema>;
@@ -49,12 +51,36 @@ export type CraftSummary = z.infer<typeof craftSummarySchema>;
 export const shelfRecordSchema = z.object({ id: number, revision, part: shelfPartSchema });
 export type ShelfRecord = z.infer<typeof shelfRecordSchema>;
 
-/** A run as it is logged: the server gives it its number and copies in the predictions. */
+/** A run as it is logged: the server gives it its number, copies in the predictions and the gates of its rung, and holds what was measured against both. */
 export const newRunSchema = runSchema
-  .omit({ number: true, version: true, metrics: true })
-  .extend({ course: runSchema.shape.course.unwrap(), laps: runSchema.shape.laps.unwrap(), measured: z.array(runSchema.shape.metrics.element.omit({ predicted: true })).max(80) })
+  .omit({ number: true, version: true, metrics: true, gates: true, locks: true })
+  .extend({
+    measured: z.array(runSchema.shape.metrics.element.omit({ predicted: true })).max(80),
+    eye: z
+      .record(z.string(), z.enum(["passed", "failed"]))
+      .default({})
+      .describe("gates that eyes decide, by their id"),
+    live: z.boolean().default(false).describe("logged while it happened: it is kept even when the ladder was locked and nobody said why"),
+  })
   .refine((r) => r.stage === 1 || r.cautionsRead, { message: "read the cautions of this craft first", path: ["cautionsRead"] });
 export type NewRun = z.infer<typeof newRunSchema>;
+
+export const newPlanSchema = planSchema.omit({ number: true, version: true, createdAt: true });
+export type NewPlan = z.infer<typeof newPlanSchema>;
+
+/** What may be said of a version after its design froze; what is left out stays. */
+export const versionWordsSchema = versionSchema
+  .pick({ question: true, finding: true, reason: true, claims: true, ladder: true, whys: true, advice: true, trials: true, fate: true })
+  .partial();
+export type VersionWords = z.infer<typeof versionWordsSchema>;
+
+export const symptomRecordSchema = z.object({ revision, symptom: symptomSchema });
+export type SymptomRecord = z.infer<typeof symptomRecordSchema>;
+
+export const trashRecordSchema = z.object({ id: number, kind: z.string(), name: z.string(), deletedAt: z.string() });
+export type TrashRecord = z.infer<typeof trashRecordSchema>;
+/** What was deleted can be brought back by this number. */
+const gone = z.object({ trash: number });
 
 export const newVersionSchema = versionSchema.pick({ question: true, reason: true, claims: true }).extend({
   parent: label,
@@ -109,7 +135,7 @@ export const contracts = {
   importCraft: contract({ method: "post", path: "/api/crafts/import", params: nothing, body: craftFileSchema, response: z.object({ slug }) }),
   getCraft: contract({ method: "get", path: "/api/crafts/:slug", params: inCraft, body: none, response: craftRecordSchema }),
   exportCraft: contract({ method: "get", path: "/api/crafts/:slug/export", params: inCraft, body: none, response: craftFileSchema }),
-  deleteCraft: contract({ method: "delete", path: "/api/crafts/:slug", params: inCraft, body: none, response: nothing }),
+  deleteCraft: contract({ method: "delete", path: "/api/crafts/:slug", params: inCraft, body: none, response: gone }),
   createVersion: contract({ method: "post", path: "/api/crafts/:slug/versions", params: inCraft, body: newVersionSchema, response: z.object({ label, revision }) }),
   saveDesign: contract({
     method: "put",
@@ -122,10 +148,10 @@ export const contracts = {
     method: "put",
     path: "/api/crafts/:slug/versions/:label",
     params: inVersion,
-    body: versionSchema.pick({ question: true, finding: true, reason: true, claims: true }).extend({ revision }),
+    body: versionWordsSchema.extend({ revision }),
     response: z.object({ revision }),
   }),
-  deleteVersion: contract({ method: "delete", path: "/api/crafts/:slug/versions/:label", params: inVersion, body: none, response: nothing }),
+  deleteVersion: contract({ method: "delete", path: "/api/crafts/:slug/versions/:label", params: inVersion, body: none, response: gone }),
   createRun: contract({ method: "post", path: "/api/crafts/:slug/versions/:label/runs", params: inVersion, body: newRunSchema, response: z.object({ number }) }),
   createRuns: contract({
     method: "post",
@@ -146,6 +172,16 @@ export const contracts = {
     body: z.object({ revision, run: newRunSchema }),
     response: z.object({ revision }),
   }),
+  deleteRun: contract({ method: "delete", path: "/api/crafts/:slug/runs/:number", params: inNumber, body: none, response: gone }),
+  createPlan: contract({ method: "post", path: "/api/crafts/:slug/versions/:label/plans", params: inVersion, body: newPlanSchema, response: z.object({ number }) }),
+  savePlan: contract({
+    method: "put",
+    path: "/api/crafts/:slug/plans/:number",
+    params: inNumber,
+    body: z.object({ revision, plan: newPlanSchema }),
+    response: z.object({ revision }),
+  }),
+  deletePlan: contract({ method: "delete", path: "/api/crafts/:slug/plans/:number", params: inNumber, body: none, response: gone }),
   createFault: contract({ method: "post", path: "/api/crafts/:slug/faults", params: inCraft, body: faultSchema.omit({ number: true }), response: z.object({ number }) }),
   saveFault: contract({
     method: "put",
@@ -154,6 +190,18 @@ export const contracts = {
     body: z.object({ revision, fault: faultSchema.omit({ number: true }) }),
     response: z.object({ revision }),
   }),
+  deleteFault: contract({ method: "delete", path: "/api/crafts/:slug/faults/:number", params: inNumber, body: none, response: gone }),
+  listSymptoms: contract({ method: "get", path: "/api/symptoms", params: nothing, body: none, response: z.array(symptomRecordSchema) }),
+  saveSymptom: contract({
+    method: "put",
+    path: "/api/symptoms/:id",
+    params: z.object({ id: symptomSchema.shape.id }),
+    body: z.object({ revision: revision.nullable().describe("null: a new one"), symptom: symptomSchema }),
+    response: z.object({ revision }),
+  }),
+  deleteSymptom: contract({ method: "delete", path: "/api/symptoms/:id", params: z.object({ id: symptomSchema.shape.id }), body: none, response: gone }),
+  listTrash: contract({ method: "get", path: "/api/trash", params: nothing, body: none, response: z.array(trashRecordSchema) }),
+  restore: contract({ method: "post", path: "/api/trash/:id/restore", params: z.object({ id: number }), body: none, response: z.object({ kind: z.string(), name: z.string() }) }),
   createBench: contract({ method: "post", path: "/api/crafts/:slug/versions/:label/bench", params: inVersion, body: newBenchSchema, response: z.object({ number }) }),
   saveBench: contract({
     method: "put",
@@ -162,7 +210,7 @@ export const contracts = {
     body: z.object({ revision, session: newBenchSchema }),
     response: z.object({ revision }),
   }),
-  deleteBench: contract({ method: "delete", path: "/api/crafts/:slug/bench/:number", params: inNumber, body: none, response: nothing }),
+  deleteBench: contract({ method: "delete", path: "/api/crafts/:slug/bench/:number", params: inNumber, body: none, response: gone }),
   listShelf: contract({ method: "get", path: "/api/shelf", params: nothing, body: none, response: z.array(shelfRecordSchema) }),
   addToShelf: contract({
     method: "post",
@@ -178,7 +226,7 @@ export const contracts = {
     body: z.object({ revision, part: shelfPartSchema }),
     response: z.object({ revision }),
   }),
-  deleteFromShelf: contract({ method: "delete", path: "/api/shelf/:id", params: z.object({ id: number }), body: none, response: nothing }),
+  deleteFromShelf: contract({ method: "delete", path: "/api/shelf/:id", params: z.object({ id: number }), body: none, response: gone }),
   learn: contract({ method: "post", path: "/api/crafts/:slug/bench/:number/learn", params: inNumber, body: learnSchema, response: z.object({ revision }) }),
   addFile: contract({
     method: "post",

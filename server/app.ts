@@ -8,12 +8,18 @@ import * as benchStore from "./bench";
 import type { Database } from "./db/open";
 import { forbiddenHost, notFound, problemHandler } from "./problems";
 import { projectRoot } from "./root";
+import * as faults from "./faults";
 import * as fileStore from "./files";
+import * as plans from "./plans";
+import * as runs from "./runs";
 import * as shelf from "./shelf";
 import { standRoutes } from "./stand/routes";
 import { SimulatedStand } from "./stand/simulatedStand";
 import type { Stand } from "./stand/stand";
+import * as rows from "./rows";
 import * as store from "./store";
+import * as symptoms from "./symptoms";
+import * as trash from "./trash";
 
 const BODY_LIMIT = "2mb";
 const FILE_LIMIT = "5mb";
@@ -81,30 +87,31 @@ export function makeApp({ db, log, now, stand = new SimulatedStand() }: AppOptio
   bind(app, c.listCrafts, () => store.listCrafts(db));
   bind(app, c.createCraft, async ({ body }) => ({ slug: await store.createCraft(db, body.craft, body.design, body.question, now()) }));
   bind(app, c.importCraft, async ({ body }) => ({ slug: await store.importCraft(db, body) }));
-  bind(app, c.getCraft, ({ params }) => store.readCraft(db, params.slug));
-  bind(app, c.exportCraft, async ({ params }) => fileStore.withFiles(db, (await store.readCraft(db, params.slug)).file));
-  bind(app, c.deleteCraft, async ({ params }) => {
-    await store.deleteCraft(db, params.slug);
-    return {};
-  });
+  bind(app, c.getCraft, ({ params }) => rows.readCraft(db, params.slug));
+  bind(app, c.exportCraft, async ({ params }) => fileStore.withFiles(db, (await rows.readCraft(db, params.slug)).file));
+  bind(app, c.deleteCraft, async ({ params }) => ({ trash: await store.deleteCraft(db, params.slug, now()) }));
   bind(app, c.createVersion, ({ params, body }) => store.createVersion(db, params.slug, body, now()));
   bind(app, c.saveDesign, async ({ params, body }) => ({ revision: await store.saveDesign(db, params.slug, params.label, body.revision, body.design) }));
   bind(app, c.saveVersion, async ({ params, body: { revision, ...words } }) => ({ revision: await store.saveVersion(db, params.slug, params.label, revision, words) }));
-  bind(app, c.deleteVersion, async ({ params }) => {
-    await store.deleteVersion(db, params.slug, params.label);
-    return {};
-  });
-  bind(app, c.createRun, async ({ params, body }) => ({ number: await store.createRun(db, params.slug, params.label, body, now()) }));
-  bind(app, c.createRuns, async ({ params, body }) => ({ numbers: await store.createRuns(db, params.slug, body.runs, now()) }));
-  bind(app, c.saveRun, async ({ params, body }) => ({ revision: await store.saveRun(db, params.slug, params.number, body.revision, body.run) }));
-  bind(app, c.createFault, async ({ params, body }) => ({ number: await store.createFault(db, params.slug, body) }));
-  bind(app, c.saveFault, async ({ params, body }) => ({ revision: await store.saveFault(db, params.slug, params.number, body.revision, body.fault) }));
+  bind(app, c.deleteVersion, async ({ params }) => ({ trash: await store.deleteVersion(db, params.slug, params.label, now()) }));
+  bind(app, c.createRun, async ({ params, body }) => ({ number: await runs.createRun(db, params.slug, params.label, body, now()) }));
+  bind(app, c.createRuns, async ({ params, body }) => ({ numbers: await runs.createRuns(db, params.slug, body.runs, now()) }));
+  bind(app, c.saveRun, async ({ params, body }) => ({ revision: await runs.saveRun(db, params.slug, params.number, body.revision, body.run) }));
+  bind(app, c.createFault, async ({ params, body }) => ({ number: await faults.createFault(db, params.slug, body) }));
+  bind(app, c.saveFault, async ({ params, body }) => ({ revision: await faults.saveFault(db, params.slug, params.number, body.revision, body.fault) }));
+  bind(app, c.deleteFault, async ({ params }) => ({ trash: await faults.deleteFault(db, params.slug, params.number, now()) }));
+  bind(app, c.deleteRun, async ({ params }) => ({ trash: await runs.deleteRun(db, params.slug, params.number, now()) }));
+  bind(app, c.createPlan, async ({ params, body }) => ({ number: await plans.createPlan(db, params.slug, params.label, body, now()) }));
+  bind(app, c.savePlan, async ({ params, body }) => ({ revision: await plans.savePlan(db, params.slug, params.number, body.revision, body.plan) }));
+  bind(app, c.deletePlan, async ({ params }) => ({ trash: await plans.deletePlan(db, params.slug, params.number, now()) }));
+  bind(app, c.listSymptoms, () => symptoms.listSymptoms(db));
+  bind(app, c.saveSymptom, async ({ params, body }) => ({ revision: await symptoms.saveSymptom(db, params.id, body.revision, body.symptom) }));
+  bind(app, c.deleteSymptom, async ({ params }) => ({ trash: await symptoms.deleteSymptom(db, params.id, now()) }));
+  bind(app, c.listTrash, () => trash.listTrash(db));
+  bind(app, c.restore, ({ params }) => trash.restore(db, params.id));
   bind(app, c.createBench, async ({ params, body }) => ({ number: await benchStore.createBench(db, params.slug, params.label, body) }));
   bind(app, c.saveBench, async ({ params, body }) => ({ revision: await benchStore.saveBench(db, params.slug, params.number, body.revision, body.session) }));
-  bind(app, c.deleteBench, async ({ params }) => {
-    await benchStore.deleteBench(db, params.slug, params.number);
-    return {};
-  });
+  bind(app, c.deleteBench, async ({ params }) => ({ trash: await benchStore.deleteBench(db, params.slug, params.number, now()) }));
   bind(app, c.adopt, async ({ params, body }) => ({ revision: await benchStore.adopt(db, params.slug, params.number, body) }));
   bind(app, c.learn, async ({ params, body }) => ({ revision: await benchStore.learn(db, params.slug, params.number, body) }));
   bind(app, c.addFile, ({ body }) => fileStore.addFile(db, body.type, body.content));
@@ -118,10 +125,7 @@ export function makeApp({ db, log, now, stand = new SimulatedStand() }: AppOptio
   bind(app, c.listShelf, () => shelf.listShelf(db));
   bind(app, c.addToShelf, ({ body }) => shelf.addToShelf(db, body.parts));
   bind(app, c.saveShelf, async ({ params, body }) => ({ revision: await shelf.saveShelf(db, params.id, body.revision, body.part) }));
-  bind(app, c.deleteFromShelf, async ({ params }) => {
-    await shelf.deleteFromShelf(db, params.id);
-    return {};
-  });
+  bind(app, c.deleteFromShelf, async ({ params }) => ({ trash: await shelf.deleteFromShelf(db, params.id, now()) }));
   app.use("/api", () => {
     throw notFound("There is no such route.");
   });

@@ -10,7 +10,8 @@ import { changedSince, ledgerOf, withEvidence } from "../core/mass/evidence";
 import type { Database } from "./db/open";
 import { bench, versions } from "./db/schema";
 import { notFound, refused, stale } from "./problems";
-import { craftRow, designOf, versionRow } from "./store";
+import { craftRow, designOf, versionRow } from "./rows";
+import { remember } from "./trash";
 
 /** Logs a bench session of a version; it keeps the ledger of that moment, and never freezes the version. */
 export async function createBench(db: Database, slug: string, label: string, asked: NewBench): Promise<number> {
@@ -69,13 +70,16 @@ export async function saveBench(db: Database, slug: string, number: number, revi
   });
 }
 
-export async function deleteBench(db: Database, slug: string, number: number): Promise<void> {
-  const craft = await craftRow(db, slug);
-  const gone = await db
-    .delete(bench)
-    .where(and(eq(bench.craftId, craft.id), eq(bench.number, number)))
-    .returning({ id: bench.id });
-  if (gone.length === 0) throw notFound(`There is no bench session B-${number}.`);
+export async function deleteBench(db: Database, slug: string, number: number, now: string): Promise<number> {
+  return db.transaction(async (tx) => {
+    const craft = await craftRow(tx, slug);
+    const [row] = await tx
+      .delete(bench)
+      .where(and(eq(bench.craftId, craft.id), eq(bench.number, number)))
+      .returning();
+    if (!row) throw notFound(`There is no bench session B-${number}.`);
+    return remember(tx, "bench session", `B-${number} of ${craft.name}`, now, [{ table: bench, rows: [row] }]);
+  });
 }
 
 /**

@@ -37,9 +37,10 @@ export async function readFile(db: Database, hash: string): Promise<{ type: Kind
   return { type: found.type, bytes: Buffer.from(found.content, "base64") };
 }
 
-/** A craft file with the content of the pictures that its sessions refer to. */
+/** A craft file with the content of the pictures that its sessions and runs refer to. */
 export async function withFiles(db: Database, file: CraftFile): Promise<CraftFile> {
-  const hashes = [...new Set(file.bench.flatMap((b) => b.files.map((f) => f.hash)))];
+  const ofRuns = file.runs.flatMap((r) => [...r.files, ...r.moments.flatMap((m) => m.files)]);
+  const hashes = [...new Set([...file.bench.flatMap((b) => b.files), ...ofRuns].map((f) => f.hash))];
   if (hashes.length === 0) return file;
   const rows = await db.select().from(files).where(inArray(files.hash, hashes));
   return { ...file, files: rows.map(({ hash, type, content }) => ({ hash, type, content })) };

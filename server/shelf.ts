@@ -4,6 +4,7 @@ import type { ShelfPart } from "../core/design/shelf";
 import type { Database } from "./db/open";
 import { shelf } from "./db/schema";
 import { notFound, refused, stale } from "./problems";
+import { remember } from "./trash";
 
 /** All parts on the shelf, by kind and name. */
 export async function listShelf(db: Database): Promise<ShelfRecord[]> {
@@ -51,7 +52,10 @@ export async function saveShelf(db: Database, id: number, revision: number, part
   });
 }
 
-export async function deleteFromShelf(db: Database, id: number): Promise<void> {
-  const gone = await db.delete(shelf).where(eq(shelf.id, id)).returning({ id: shelf.id });
-  if (gone.length === 0) throw notFound("This part is no longer on the shelf.");
+export async function deleteFromShelf(db: Database, id: number, now: string): Promise<number> {
+  return db.transaction(async (tx) => {
+    const [row] = await tx.delete(shelf).where(eq(shelf.id, id)).returning();
+    if (!row) throw notFound("This part is no longer on the shelf.");
+    return remember(tx, "part on the shelf", row.name, now, [{ table: shelf, rows: [row] }]);
+  });
 }

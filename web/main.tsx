@@ -9,16 +9,22 @@ import { RouterProvider } from "react-router/dom";
 import { Toaster } from "sonner";
 import { CraftPage } from "./app/CraftPage";
 import { Broken, Missing } from "./app/Missing";
+import { OutboxBar, OutboxWatch } from "./app/OutboxBar";
+import { openOutbox } from "./app/outbox";
 import { PreferencesProvider } from "./app/preferences";
+import { FieldPage } from "./field/FieldPage";
 import { Workshop } from "./workshop/Workshop";
 
 const queries = new QueryClient({ defaultOptions: { queries: { staleTime: 30_000, retry: 1, refetchOnWindowFocus: true } } });
 
 const router = createBrowserRouter([
   { path: "/", element: <Workshop />, errorElement: <Broken /> },
+  { path: "/field/:slug/:label", element: <FieldPage />, errorElement: <Broken /> },
   { path: "/craft/:slug/:label?/:station?", element: <CraftPage />, errorElement: <Broken /> },
   { path: "*", element: <Missing what="page" /> },
 ]);
+
+void openOutbox();
 
 const root = document.getElementById("root");
 if (root)
@@ -27,6 +33,8 @@ if (root)
       <QueryClientProvider client={queries}>
         <PreferencesProvider>
           <RouterProvider router={router} />
+          <OutboxWatch />
+          <OutboxBar />
           <Toaster position="bottom-center" toastOptions={{ style: { borderRadius: 0, background: "var(--sheet)", color: "var(--ink)", border: "1px solid var(--rule)" } }} />
         </PreferencesProvider>
       </QueryClientProvider>

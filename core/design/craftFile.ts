@@ -1,22 +1,70 @@
 import { z } from "zod";
 import { attachmentSchema, benchSchema } from "./bench";
-import { evidenceSchema } from "./evidence";
+import { ladderSchema } from "./ladder";
 import { METRIC_KEYS } from "./metrics";
+import { planSchema } from "./plan";
+import { dateSchema as date, labelSchema as label, runSchema } from "./run";
 import { designSchema, heldUpBySchema } from "./schema";
-import { SI, type Dimension } from "./units";
+import { RISKS } from "./risk";
+import { symptomSchema } from "./symptom";
+
+export * from "./ladder";
+export * from "./plan";
+export * from "./run";
 
 const text = z.string().max(8000);
 const shortText = z.string().trim().max(200);
-const label = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9._-]{0,19}$/, "a label such as v3 or v3b: letters, digits, . _ -, at most 20");
-const date = z.iso.datetime({ offset: true });
 const finite = z.number().finite();
 
 export const claimSchema = z.object({
   metric: z.string().trim().min(1).max(60).describe("metric key, or a name of one's own"),
   direction: z.enum(["up", "down", "same"]),
   amount: z.string().trim().max(120).describe("how much, in words and units"),
+  change: z.string().max(200).default("").describe("the thing changed that shall do it (its place in the design); empty: all of them together"),
 });
 export type Claim = z.infer<typeof claimSchema>;
+
+/** Why one thing was changed from parent to child, and what led to it. */
+export const whySchema = z.object({
+  change: z.string().min(1).max(200).describe("the thing changed: its place in the design"),
+  why: shortText,
+  fault: z.number().int().positive().nullable(),
+  run: z.number().int().positive().nullable(),
+});
+export type Why = z.infer<typeof whySchema>;
+
+export const ADVICE_STATES = ["open", "taken", "tried, no effect", "declined"] as const;
+/** What somebody said, and what was made of it. */
+export const adviceSchema = z.object({
+  id: z.string().min(1).max(60),
+  date,
+  from: z.string().trim().max(80),
+  text: z.string().trim().min(1, "what was said?").max(500),
+  state: z.enum(ADVICE_STATES),
+  made: shortText.describe("what was made of it, and why"),
+});
+export type Advice = z.infer<typeof adviceSchema>;
+
+/** That a group of the set-up was tried on this version, in calm and in rough conditions. */
+export const tuneTrialSchema = z.object({
+  group: z.string().max(60),
+  run: z.number().int().positive(),
+  air: z.enum(["calm", "rough"]),
+  good: z.boolean(),
+  note: shortText,
+});
+export type TuneTrial = z.infer<typeof tuneTrialSchema>;
+
+export const VERSION_STATES = ["going", "paused", "stopped", "salvaged"] as const;
+export const fateSchema = z.object({
+  state: z.enum(VERSION_STATES),
+  why: z.string().trim().max(500),
+  at: date.nullable(),
+  reused: z.array(z.string().max(40)).max(1000).describe("parts (ids of the ledger) that go back to the shelf"),
+  exit: z.string().trim().max(300).describe("set before the tests: when this branch is given up"),
+});
+export type Fate = z.infer<typeof fateSchema>;
+export const GOING: Fate = { state: "going", why: "", at: null, reused: [], exit: "" };
 
 export const versionSchema = z.object({
   label,
@@ -27,62 +75,14 @@ export const versionSchema = z.object({
   claims: z.array(claimSchema).max(40),
   createdAt: date,
   frozenAt: date.nullable().describe("time of its first run; null while it is a draft"),
+  ladder: ladderSchema.nullable().default(null).describe("its test ladder; null: the usual one for what holds it up"),
+  whys: z.array(whySchema).max(200).default([]),
+  advice: z.array(adviceSchema).max(200).default([]),
+  trials: z.array(tuneTrialSchema).max(200).default([]),
+  fate: fateSchema.default(GOING),
   design: designSchema,
 });
 export type Version = z.infer<typeof versionSchema>;
-
-export const DIMENSIONS = Object.keys(SI) as [Dimension, ...Dimension[]];
-
-export const runMetricSchema = z.object({
-  metric: z.string().trim().min(1).max(60).describe("metric key, or a name of one's own"),
-  dimension: z.enum(DIMENSIONS),
-  predicted: z.object({ value: finite, sd: finite.nonnegative(), evidence: evidenceSchema }).nullable().describe("copied when the run was logged; null: not predicted"),
-  measured: z.object({ value: finite, sd: finite.nonnegative(), by: shortText }).nullable(),
-});
-export type RunMetric = z.infer<typeof runMetricSchema>;
-
-export const STAGES = ["power off", "bench, restrained", "tub, tether or glide", "short and low", "open", "envelope", "mission"] as const;
-
-/** One repeat of a course: what was measured on it, and what could have mattered besides. */
-export const lapSchema = z.object({
-  label: z.string().trim().min(1).max(40),
-  values: z.record(z.string().trim().min(1).max(60), finite).describe("by metric key or a name of one's own; SI unit of the metric"),
-  wind: finite.min(0).max(60).nullable().describe("m/s"),
-  pack: z.string().trim().max(80),
-  startVoltage: finite.positive().max(200).nullable().describe("of the whole pack, V"),
-  pilot: z.string().trim().max(80),
-  remark: z.string().trim().max(200),
-  out: z.string().max(200).describe("why it is left out of comparisons; empty: it counts"),
-});
-export type Lap = z.infer<typeof lapSchema>;
-
-export const runSchema = z.object({
-  number: z.number().int().positive(),
-  version: label,
-  date,
-  stage: z.number().int().min(1).max(7).describe("rung of the test ladder, 1 power off to 7 mission"),
-  purpose: shortText.describe("the question that the run answers"),
-  place: shortText,
-  pilot: shortText,
-  conditions: z.object({
-    airTemperature: finite.min(-60).max(60).nullable(),
-    wind: finite.min(0).max(60).nullable().describe("m/s"),
-    surface: shortText,
-  }),
-  pack: z.object({
-    name: shortText,
-    restingVoltage: finite.positive().max(200).nullable().describe("V before the run"),
-    endVoltage: finite.positive().max(200).nullable(),
-    temperature: finite.min(-40).max(80).nullable(),
-  }),
-  outcome: z.enum(["passed", "partly", "failed", "aborted"]),
-  cautionsRead: z.boolean(),
-  notes: text,
-  metrics: z.array(runMetricSchema).max(80),
-  course: shortText.default("").describe("name of the course that it repeats; runs of one course are one series"),
-  laps: z.array(lapSchema).max(500).default([]),
-});
-export type Run = z.infer<typeof runSchema>;
 
 export const suspectSchema = z.object({
   id: z.string().min(1).max(60),
@@ -90,7 +90,11 @@ export const suspectSchema = z.object({
   for: text,
   against: text,
   test: text,
-  minutes: finite.min(0).max(1e5).nullable(),
+  minutes: finite.min(0).max(1e5).nullable().describe("what its test takes"),
+  cost: finite.min(0).max(1e6).default(0).describe("what its test costs, €"),
+  risk: z.enum(RISKS).default("none").describe("what its test puts at risk"),
+  spentMinutes: finite.min(0).max(1e6).default(0).describe("time that went into it, min"),
+  spentCost: finite.min(0).max(1e6).default(0).describe("money that went into it, €"),
   result: text.describe("what the test showed; empty while not tested"),
   state: z.enum(["open", "ruled in", "ruled out"]),
 });
@@ -113,8 +117,34 @@ export const faultSchema = z.object({
   state: z.enum(FAULT_STATES),
   minutes: finite.min(0).max(1e6).describe("repair time spent"),
   cost: finite.min(0).max(1e6).describe("money spent, €"),
+  mass: finite.min(-1000).max(1000).default(0).describe("mass that the repair added, kg"),
+  part: z.string().trim().max(120).default("").describe("part that failed: an id of the ledger, or a name"),
+  touched: z.array(z.string().trim().max(120)).max(40).default([]).describe("what the repair touched besides: looked at before the next run"),
+  nextWeakest: z.string().trim().max(300).default("").describe("after strengthening: the next weakest in the load path, and which part shall be the cheap fuse"),
+  pilotSwap: z
+    .object({ how: z.enum(["same pilot, another craft", "another pilot, this craft"]), shown: z.string().trim().min(1, "what did it show?").max(300) })
+    .nullable()
+    .default(null)
+    .describe("what must stand behind “pilot error”"),
 });
 export type Fault = z.infer<typeof faultSchema>;
+
+/** A suspect that nothing has been said of yet. */
+export const newSuspect = (id: string, cause: string, given: Partial<Suspect> = {}): Suspect => ({
+  id,
+  cause,
+  for: "",
+  against: "",
+  test: "",
+  minutes: null,
+  cost: 0,
+  risk: "none",
+  spentMinutes: 0,
+  spentCost: 0,
+  result: "",
+  state: "open",
+  ...given,
+});
 
 /** A fault that begins: seen in this run, nothing known yet. */
 export const newFault = (run: number): Omit<Fault, "number"> => ({
@@ -132,6 +162,11 @@ export const newFault = (run: number): Omit<Fault, "number"> => ({
   state: "open",
   minutes: 0,
   cost: 0,
+  mass: 0,
+  part: "",
+  touched: [],
+  nextWeakest: "",
+  pilotSwap: null,
 });
 
 export const craftSchema = z.object({
@@ -154,12 +189,14 @@ export const craftFileSchema = z
     versions: z.array(versionSchema).min(1, "a craft has at least one version").max(300),
     runs: z.array(runSchema).max(5000),
     faults: z.array(faultSchema).max(2000),
+    plans: z.array(planSchema).max(2000).default([]),
+    symptoms: z.array(symptomSchema).max(500).default([]).describe("entries of one's own in the fault catalogue that the faults refer to"),
     bench: z.array(benchSchema).max(2000).default([]),
     files: z
       .array(attachmentSchema.pick({ hash: true, type: true }).extend({ content: z.string().max(4_000_000).describe("base64") }))
       .max(2000)
       .default([])
-      .describe("pictures that sessions refer to by their hash (SHA-256 of the content)"),
+      .describe("pictures that sessions and runs refer to by their hash (SHA-256 of the content)"),
   })
   .superRefine((file, ctx) => {
     const issue = (path: (string | number)[], message: string) => ctx.addIssue({ code: "custom", path, message });
@@ -182,11 +219,20 @@ export const craftFileSchema = z
       if (f.proofRun !== null && !runs.has(f.proofRun)) issue(["faults", i, "proofRun"], `there is no run ${f.proofRun}`);
       if (f.fixVersion !== null && !labels.has(f.fixVersion)) issue(["faults", i, "fixVersion"], `there is no version ${f.fixVersion}`);
     });
+    const plans = new Set(file.plans.map((p) => p.number));
+    if (plans.size !== file.plans.length) issue(["plans"], "two plans have the same number");
+    file.plans.forEach((p, i) => {
+      if (!labels.has(p.version)) issue(["plans", i, "version"], `there is no version ${p.version}`);
+    });
+    const keys = file.runs.flatMap((r) => r.key ?? []);
+    if (new Set(keys).size !== keys.length) issue(["runs"], "two runs have the same key");
     if (new Set(file.bench.map((b) => b.number)).size !== file.bench.length) issue(["bench"], "two bench sessions have the same number");
     file.bench.forEach((b, i) => {
       if (!labels.has(b.version)) issue(["bench", i, "version"], `there is no version ${b.version}`);
     });
   });
 export type CraftFile = z.infer<typeof craftFileSchema>;
+/** The same as it may be written: what has a default may be left out. */
+export type CraftFileInput = z.input<typeof craftFileSchema>;
 
 export const isMetricKey = (name: string): name is (typeof METRIC_KEYS)[number] => (METRIC_KEYS as readonly string[]).includes(name);

@@ -260,6 +260,18 @@ export const walkBackSchema = z.object({
 });
 export type WalkBack = z.infer<typeof walkBackSchema>;
 
+export const SETTING_KINDS = ["gain", "throw", "rate", "mode", "trim", "channel", "signal", "limit", "fail-safe", "other"] as const;
+/** Something that is set rather than built. */
+export const settingSchema = z.object({
+  id,
+  group: z.string().trim().max(60).describe("controller, radio or surface that it belongs to"),
+  name,
+  value: z.string().trim().max(200),
+  kind: z.enum(SETTING_KINDS).default("other"),
+  hides: z.string().trim().max(200).default("").describe("fault that this limit or cut gain only hides: a debt until it is repaid; empty: none"),
+});
+export type Setting = z.infer<typeof settingSchema>;
+
 const unique = <T extends { id: string }>(list: T[]) => new Set(list.map((x) => x.id)).size === list.length;
 
 /** Every attachment leads to another part, and never round in a circle. */
@@ -305,7 +317,7 @@ export const designSchema = z.object({
   outlines: z.array(outlineSchema).max(12).default([]),
   walkBack: walkBackSchema.nullable().default(null).describe("plan to walk the CG back, for a craft that is unstable on purpose"),
   schools: schoolsSchema,
-  setup: z.array(z.object({ id, group: z.string().max(60), name, value: z.string().max(200) })).max(500),
+  setup: z.array(settingSchema).max(500).refine(unique, "two settings have the same id"),
 });
 export type Design = z.infer<typeof designSchema>;
 

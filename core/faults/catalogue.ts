@@ -7,7 +7,8 @@ import { ROTATING } from "./symptoms/rotating";
 import { WATER } from "./symptoms/water";
 import { WORKSHOP } from "./symptoms/workshop";
 
-export { type Cause, GROUPS, type Symptom } from "./symptoms/kinds";
+export { GROUPS } from "../design/symptom";
+export type { Cause, Symptom } from "./symptoms/kinds";
 
 /**
  * Symptoms with their likely causes in rough order, the test that tells each from the rest, and the fix. Common practice of the field, no

@@ -1,4 +1,4 @@
-import type { CraftFile } from "../../core/design/craftFile";
+import type { CraftFileInput } from "../../core/design/craftFile";
 import { type Design, emptyDesign } from "../../core/design/schema";
 import { edit, fault, grams, item, known, part, run, suspect, target, unit } from "./parts";
 
@@ -97,7 +97,7 @@ const annulus2 = edit(annulus1, (d) => {
   grams(d, "esc", 24, "datasheet");
   unit(d).motor = { kv: known(1250, "datasheet"), resistance: known(0.11, "datasheet"), noLoadCurrent: known(0.6, "datasheet"), maxCurrent: 18 };
 });
-export const annulus: CraftFile = {
+export const annulus: CraftFileInput = {
   format: "ultraform-craft",
   formatVersion: 1,
   files: [],

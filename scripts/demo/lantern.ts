@@ -1,6 +1,6 @@
-import type { CraftFile } from "../../core/design/craftFile";
+import type { CraftFileInput } from "../../core/design/craftFile";
 import { type Design, type Unit, emptyDesign } from "../../core/design/schema";
-import { edit, item, known, part, run, target, unit } from "./parts";
+import { edit, item, known, part, run, target, unit, setting } from "./parts";
 
 // ---------------------------------------------------------------- Lantern: small helium hybrid airship
 
@@ -114,7 +114,7 @@ const lantern1: Design = {
   ],
   dragArea: known(0.032, "guess"),
   gasLift: { value: 0.51, evidence: "measured", sd: 0.006, note: "filled, weighed down on the kitchen scale" },
-  setup: [{ id: "s1", group: "Radio", name: "Fail-safe", value: "all fans stop: it sinks" }],
+  setup: [setting("s1", "Radio", "fail-safe", "Fail-safe", "all fans stop: it sinks")],
 };
 const lantern2 = edit(lantern1, (d) => {
   item(d, "gondola").name = "Gondola, lighter";
@@ -123,7 +123,7 @@ const lantern2 = edit(lantern1, (d) => {
   unit(d).propeller.pitch = known(0.04, "datasheet");
 });
 
-export const lantern: CraftFile = {
+export const lantern: CraftFileInput = {
   format: "ultraform-craft",
   formatVersion: 1,
   files: [],

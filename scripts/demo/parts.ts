@@ -1,11 +1,11 @@
 /** Short words for the demo crafts: parts, targets, runs and faults in the units that builders write. */
-import { type Fault, type Run, type RunMetric, type Suspect, newFault } from "../../core/design/craftFile";
+import { type CraftFileInput, type Fault, type Run, type RunMetric, type Suspect, newFault, newSuspect } from "../../core/design/craftFile";
 import type { Bench, Calibration, FastThrottle, WeighIn } from "../../core/design/bench";
 import type { Evidence } from "../../core/design/evidence";
 import { weigh } from "../../core/mass/evidence";
 import type { MetricKey } from "../../core/design/metrics";
 import { METRICS } from "../../core/design/metrics";
-import { type Design, type Item, type Target, type Unit, newItem } from "../../core/design/schema";
+import { type Design, type Item, type Setting, type Target, type Unit, newItem } from "../../core/design/schema";
 
 export const mm = 1e-3;
 export const g = 1e-3;
@@ -111,7 +111,7 @@ export interface RunLine {
   pack?: string;
   volts?: number;
 }
-export const run = (r: RunLine): Run => ({
+export const run = (r: RunLine): CraftFileInput["runs"][number] => ({
   number: r.n,
   version: r.v,
   date: `${r.date}:00+01:00`,
@@ -138,7 +138,8 @@ export const run = (r: RunLine): Run => ({
   metrics: r.read.map((m) => (Array.isArray(m) ? empty(m[0], m[1]) : empty(m))),
 });
 
-export const suspect = (id: string, cause: string, s: Partial<Suspect>): Suspect => ({ id, cause, for: "", against: "", test: "", minutes: null, result: "", state: "open", ...s });
+export const suspect = (id: string, cause: string, s: Partial<Suspect>): Suspect => newSuspect(id, cause, s);
+export const setting = (id: string, group: string, kind: Setting["kind"], name: string, value: string, hides = ""): Setting => ({ id, group, name, value, kind, hides });
 export const fault = (f: Partial<Fault> & Pick<Fault, "number" | "run" | "title">): Fault => ({ ...newFault(f.run), ...f });
 
 /** The kitchen scale of the demo: 1 g steps, 0.05 % calibration. */

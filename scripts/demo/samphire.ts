@@ -1,9 +1,9 @@
 import { readFileSync } from "node:fs";
-import type { CraftFile } from "../../core/design/craftFile";
+import type { CraftFileInput } from "../../core/design/craftFile";
 import { type Design, emptyDesign } from "../../core/design/schema";
 import { toItems } from "../../core/mass/partsExchange";
 import { readParts } from "../../core/mass/partsTable";
-import { edit, fault, item, onOneScale, onThreeScales, part, run, session, suspect, target, tilted } from "./parts";
+import { edit, fault, item, onOneScale, onThreeScales, part, run, session, suspect, target, tilted, setting } from "./parts";
 
 // ---------------------------------------------------------------- Samphire: twin-screw amphibious marsh crawler
 
@@ -90,7 +90,7 @@ const samphire1: Design = {
     { id: "stern", name: "stern", place: { x: 0.58, y: 0, z: 0.03 }, most: 0.25 },
   ],
   schools: { balance: "stable", changes: "one at a time", testing: "build, break, learn" },
-  setup: [{ id: "s1", group: "Radio", name: "Fail-safe", value: "both screws stop" }],
+  setup: [setting("s1", "Radio", "fail-safe", "Fail-safe", "both screws stop")],
 };
 const samphire2 = edit(samphire1, (d) => {
   const shaft = item(d, "coupling");
@@ -103,7 +103,7 @@ const samphire2 = edit(samphire1, (d) => {
   item(d, "stalk-and-foot").size.z = 0.09;
 });
 
-export const samphire: CraftFile = {
+export const samphire: CraftFileInput = {
   format: "ultraform-craft",
   formatVersion: 1,
   files: [],

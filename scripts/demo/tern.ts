@@ -1,9 +1,9 @@
-import type { CraftFile } from "../../core/design/craftFile";
+import type { CraftFileInput } from "../../core/design/craftFile";
 import { calibration, fastThrottle, fault, onOneScale, onThreeScales, run, session, suspect, sweep, tilted, type RunLine } from "./parts";
 import { tern1, tern2, tern3, tern3b, tern4, tern5 } from "./ternDesigns";
 
 const POWER_READS: RunLine["read"] = ["packCurrent", "packVoltage"];
-export const tern: CraftFile = {
+export const tern: CraftFileInput = {
   format: "ultraform-craft",
   formatVersion: 1,
   files: [],

@@ -1,5 +1,5 @@
 import { type Design, emptyDesign } from "../../core/design/schema";
-import { deg, edit, grams, item, known, part, target, unit } from "./parts";
+import { deg, edit, grams, item, known, part, target, unit, setting } from "./parts";
 
 // ---------------------------------------------------------------- Tern: ground-effect skimmer over ice
 
@@ -92,7 +92,7 @@ export const tern1: Design = {
     { id: "p2", name: "Skim", seconds: 88, repeats: 1, unitIds: [], by: "thrust", value: 3.6 },
   ],
   schools: { balance: "stable", changes: "several at once", testing: "build, break, learn" },
-  setup: [{ id: "s1", group: "Radio", name: "Fail-safe", value: "motor off, rudder centred" }],
+  setup: [setting("s1", "Radio", "fail-safe", "Fail-safe", "motor off, rudder centred")],
 };
 for (const i of tern1.items) if (i.mass?.evidence === "calculated") i.mass.sd = 0.06 * i.mass.value;
 

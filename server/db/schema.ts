@@ -1,9 +1,11 @@
 import { boolean, doublePrecision, integer, jsonb, pgTable, serial, text, uniqueIndex } from "drizzle-orm/pg-core";
 import type { Attachment, Bench, Calibration, FastThrottle, ThrustTest, WeighIn } from "../../core/design/bench";
-import type { Claim, Lap, Run } from "../../core/design/craftFile";
+import type { Advice, Claim, Crash, Fate, Fault, GateResult, Ladder, Lap, Lock, Moment, Plan, Run, TuneTrial, Why } from "../../core/design/craftFile";
 import type { Evidence } from "../../core/design/evidence";
+import type { Risk } from "../../core/design/risk";
 import type { Design, HeldUpBy } from "../../core/design/schema";
 import type { ShelfKind, ShelfPart } from "../../core/design/shelf";
+import type { OwnSymptom } from "../../core/design/symptom";
 import type { Dimension } from "../../core/design/units";
 
 export const crafts = pgTable("crafts", {
@@ -35,6 +37,11 @@ export const versions = pgTable(
     claims: jsonb("claims").$type<Claim[]>().notNull(),
     createdAt: stamp("created_at").notNull(),
     frozenAt: stamp("frozen_at"),
+    ladder: jsonb("ladder").$type<Ladder>(),
+    whys: jsonb("whys").$type<Why[]>().notNull().default([]),
+    advice: jsonb("advice").$type<Advice[]>().notNull().default([]),
+    trials: jsonb("trials").$type<TuneTrial[]>().notNull().default([]),
+    fate: jsonb("fate").$type<Fate>().notNull().default({ state: "going", why: "", at: null, reused: [], exit: "" }),
     revision: integer("revision").notNull().default(0),
     design: jsonb("design").$type<Design>().notNull(),
   },
@@ -62,9 +69,34 @@ export const runs = pgTable(
     notes: text("notes").notNull(),
     course: text("course").notNull().default(""),
     laps: jsonb("laps").$type<Lap[]>().notNull().default([]),
+    plan: integer("plan"),
+    seconds: doublePrecision("seconds"),
+    moments: jsonb("moments").$type<Moment[]>().notNull().default([]),
+    files: jsonb("files").$type<Attachment[]>().notNull().default([]),
+    gates: jsonb("gates").$type<GateResult[]>().notNull().default([]),
+    locks: jsonb("locks").$type<Lock[]>().notNull().default([]),
+    goneOn: text("gone_on").notNull().default(""),
+    crash: jsonb("crash").$type<Crash>(),
+    key: text("key"),
     revision: integer("revision").notNull().default(0),
   },
-  (t) => [uniqueIndex("runs_number").on(t.craftId, t.number)],
+  (t) => [uniqueIndex("runs_number").on(t.craftId, t.number), uniqueIndex("runs_key").on(t.craftId, t.key)],
+);
+
+/** Runs that are meant to be made. */
+export const plans = pgTable(
+  "plans",
+  {
+    id: serial("id").primaryKey(),
+    craftId: craftId(),
+    versionId: integer("version_id")
+      .notNull()
+      .references(() => versions.id, { onDelete: "cascade" }),
+    number: integer("number").notNull(),
+    plan: jsonb("plan").$type<Omit<Plan, "number" | "version">>().notNull(),
+    revision: integer("revision").notNull().default(0),
+  },
+  (t) => [uniqueIndex("plans_number").on(t.craftId, t.number)],
 );
 
 export const runMetrics = pgTable("run_metrics", {
@@ -102,6 +134,11 @@ export const faults = pgTable(
     state: text("state").$type<"open" | "closed" | "proven" | "cured, cause unknown" | "unresolved">().notNull(),
     minutes: doublePrecision("minutes").notNull(),
     cost: doublePrecision("cost").notNull(),
+    mass: doublePrecision("mass").notNull().default(0),
+    part: text("part").notNull().default(""),
+    touched: jsonb("touched").$type<string[]>().notNull().default([]),
+    nextWeakest: text("next_weakest").notNull().default(""),
+    pilotSwap: jsonb("pilot_swap").$type<Fault["pilotSwap"]>(),
     revision: integer("revision").notNull().default(0),
   },
   (t) => [uniqueIndex("faults_number").on(t.craftId, t.number)],
@@ -119,6 +156,10 @@ export const suspects = pgTable("suspects", {
   against: text("against_it").notNull(),
   test: text("test").notNull(),
   minutes: doublePrecision("minutes"),
+  cost: doublePrecision("cost").notNull().default(0),
+  risk: text("risk").$type<Risk>().notNull().default("none"),
+  spentMinutes: doublePrecision("spent_minutes").notNull().default(0),
+  spentCost: doublePrecision("spent_cost").notNull().default(0),
   result: text("result").notNull(),
   state: text("state").$type<"open" | "ruled in" | "ruled out">().notNull(),
 });
@@ -158,6 +199,23 @@ export const shelf = pgTable(
   },
   (t) => [uniqueIndex("shelf_name").on(t.kind, t.name)],
 );
+
+/** Entries of one's own in the fault catalogue. */
+export const symptoms = pgTable("symptoms", {
+  id: text("id").primaryKey(),
+  symptom: jsonb("symptom").$type<OwnSymptom>().notNull(),
+  revision: integer("revision").notNull().default(0),
+});
+
+/** What was deleted, row by row, so that it can be brought back. */
+export const trash = pgTable("trash", {
+  id: serial("id").primaryKey(),
+  kind: text("kind").$type<TrashKind>().notNull(),
+  name: text("name").notNull(),
+  deletedAt: stamp("deleted_at").notNull(),
+  rows: jsonb("rows").$type<{ table: string; rows: Record<string, unknown>[] }[]>().notNull(),
+});
+export type TrashKind = "craft" | "version" | "run" | "plan" | "fault" | "bench session" | "catalogue entry" | "part on the shelf";
 
 /** Pictures and other files by the hash of their content: one content is kept once, whoever refers to it. */
 export const files = pgTable("files", {

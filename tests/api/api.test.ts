@@ -1,6 +1,6 @@
 import { sql } from "drizzle-orm";
 import { describe, expect, it } from "vitest";
-import { type CraftFile, type Fault, newFault } from "../../core/design/craftFile";
+import { type CraftFile, type Fault, newFault, newSuspect } from "../../core/design/craftFile";
 import { quietDesign } from "../support/designs";
 import { apiForTests, newRun, problem } from "../support/api";
 import { demoFile, sendAs } from "../support/server";
@@ -176,7 +176,7 @@ describe("versions", () => {
 });
 
 describe("faults", () => {
-  const tested = { id: "a", cause: "a", for: "", against: "", test: "t", minutes: 5, result: "line parted", state: "ruled in" as const };
+  const tested = newSuspect("a", "a", { test: "t", minutes: 5, result: "line parted", state: "ruled in" });
   it("refuse closed without a test result and proven without a later run", async () => {
     const slug = await makeCraft();
     expect((await call("POST", `/api/crafts/${slug}/faults`, fault())).status).toBe(422);

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { evaluateFile } from "../../cli/evaluateFile";
-import { craftFileSchema } from "../../core/design/craftFile";
+import { craftFileSchema, newSuspect } from "../../core/design/craftFile";
 import { GROUPS, SYMPTOMS } from "../../core/faults/catalogue";
 import { symptomsLike } from "../../core/faults/find";
 import { seededRandom } from "../../core/numeric/random";
@@ -88,7 +88,7 @@ describe("state of a fault", () => {
     { number: 1, date: "2026-01-01T10:00:00+01:00" },
     { number: 2, date: "2026-01-01T09:30:00Z" },
   ];
-  const tested = { id: "a", cause: "a", for: "", against: "", test: "t", minutes: 5, result: "seen", state: "ruled in" as const };
+  const tested = newSuspect("a", "a", { test: "t", minutes: 5, result: "seen", state: "ruled in" });
   it("refuses closed without a test result, and proven without a later run", () => {
     expect(refusal({ state: "closed", suspects: [], run: 1, proofRun: null, cause: "x" }, runs)).toMatch(/rule a suspect in/);
     expect(refusal({ state: "closed", suspects: [{ ...tested, result: " " }], run: 1, proofRun: null, cause: "x" }, runs)).not.toBeNull();

@@ -30,7 +30,7 @@ describe("what a claim asks for", () => {
 });
 
 describe("a claim held against the numbers", () => {
-  const claim = (direction: Claim["direction"], amount: string): Claim => ({ metric: "thrust", direction, amount });
+  const claim = (direction: Claim["direction"], amount: string): Claim => ({ metric: "thrust", direction, amount, change: "" });
   const on = (value: number, sd: number) => ({ value, sd, count: 1, by: "run 1" });
   // By hand: 10 N to 12.5 N is up by 25 %; with ± 0.2 N each the 20 % asked (2 N) is passed by 0.5 N ± 0.31, odds 0.95.
   it.each<[string, Claim, number, number, "met" | "not met" | "unclear"]>([

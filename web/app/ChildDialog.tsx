@@ -37,7 +37,7 @@ export function ChildForm({ parent, design, onCancel }: { parent: string; design
   const open = useOpenChild();
   const [question, setQuestion] = useState("");
   const [reason, setReason] = useState("");
-  const [claim, setClaim] = useState<Claim>({ metric: "", direction: "down", amount: "" });
+  const [claim, setClaim] = useState<Claim>({ metric: "", direction: "down", amount: "", change: "" });
   const [missing, setMissing] = useState(false);
   const submit = (event: FormEvent) => {
     event.preventDefault();

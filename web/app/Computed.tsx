@@ -21,7 +21,7 @@ export function Value({ quantity, colour = "predicted", digitsOnly }: { quantity
 }
 
 /** Name of an input as shown; with several drives it begins with the drive. */
-function inputName(name: string): string {
+export function inputName(name: string): string {
   const at = name.lastIndexOf(": ");
   const key = at < 0 ? name : name.slice(at + 2);
   const known = INPUT_NAME[key as keyof typeof INPUT_NAME];

@@ -29,7 +29,8 @@ export function CraftPage() {
   const { slug = "", label, station = "brief" } = useParams();
   const { data, error, isPending } = useCraft(slug);
   if (isPending) return <main className="p-8">Opening {slug} …</main>;
-  if (error || !data) return <Missing what="craft" detail={sayError(error)} />;
+  // What was read before stays in view when the server does not answer for a while.
+  if (!data) return <Missing what="craft" detail={sayError(error)} />;
   const version = label === undefined ? data.file.versions.at(-1) : data.file.versions.find((v) => v.label === label);
   if (!version) return <Missing what="version" detail={`${data.file.craft.name} has no version ${label}.`} />;
   const known = STATIONS.find((s) => s === station);

@@ -168,7 +168,12 @@ export function DeskProvider({ record, version, station, children }: { record: C
   useEffect(() => {
     if (heldRevision <= server.current.revision || latest.current !== server.current.design || inFlight.current) return;
     server.current = { revision: heldRevision, design: version.design };
-    setHistory((h) => ({ past: [...h.past, h.present], present: version.design, future: [], key: undefined }));
+    // Only words about the version were saved: nothing of the design is there to be undone.
+    setHistory((h) =>
+      JSON.stringify(h.present) === JSON.stringify(version.design)
+        ? { ...h, present: version.design }
+        : { past: [...h.past, h.present], present: version.design, future: [], key: undefined },
+    );
   }, [heldRevision, version.design]);
 
   useEffect(() => {

@@ -1,3 +1,5 @@
+import type { Risk } from "../../design/risk";
+import type { GROUPS } from "../../design/symptom";
 import type { ChangeKind } from "../../lineage/difference";
 import type { FindingCode } from "../../verdicts/types";
 
@@ -7,6 +9,9 @@ export interface Cause {
   /** The cheapest test that tells this cause from the others, and its minutes. */
   test: string;
   minutes: number;
+  /** What the test costs, €, and what it puts at risk; none when not said. */
+  cost?: number;
+  risk?: Risk;
   fix: string;
   /** Verdicts of the version that make this cause likelier. */
   raisedBy?: FindingCode[];
@@ -15,8 +20,6 @@ export interface Cause {
   /** Recent changes that make it likelier. */
   touchedBy?: ChangeKind[];
 }
-
-export const GROUPS = ["air", "water and ground", "cushion", "rotating parts", "transmission", "electrical", "control", "materials", "repair and people"] as const;
 
 export interface Symptom {
   id: string;

@@ -1,6 +1,6 @@
 import type { Attachment, Bench } from "../../../core/design/bench";
 import { printSheet } from "./ClipboardSheet";
-import { Pictures } from "./Pictures";
+import { Pictures } from "../../fields/Pictures";
 import { code } from "./useSession";
 
 interface Props {

@@ -3,6 +3,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { useFieldArray, useForm } from "react-hook-form";
 import { toast } from "sonner";
+import type { z } from "zod";
 import { contracts } from "../../../api/contracts";
 import { FAULT_STATES, type Fault, faultSchema } from "../../../core/design/craftFile";
 import { evaluate } from "../../../core/evaluate";
@@ -14,7 +15,7 @@ import { difference, kindsOf } from "../../../core/lineage/difference";
 import { reasonText } from "../../../core/wording/faults";
 import { call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
-import { faultName } from "../runs/Runs";
+import { faultName } from "../runs/words";
 import { Balance } from "./Balance";
 
 const formSchema = faultSchema.omit({ number: true });
@@ -42,7 +43,10 @@ function useRanked(symptomId: string | null, runNumber: number) {
 export function FaultForm({ fault, number, onSaved }: { fault: Values & { number?: number }; number: number | null; onSaved: (n: number) => void }) {
   const { slug, file, revisions, refresh } = useDesk();
   const { number: _, ...values } = fault;
-  const { register, control, handleSubmit, watch, formState, setValue } = useForm<Values>({ resolver: zodResolver(formSchema), defaultValues: values });
+  const { register, control, handleSubmit, watch, formState, setValue } = useForm<z.input<typeof formSchema>, unknown, Values>({
+    resolver: zodResolver(formSchema),
+    defaultValues: values,
+  });
   const suspects = useFieldArray({ control, name: "suspects", keyName: "key" });
   const [refused, setRefused] = useState<string | null>(null);
   const symptom = watch("symptom");

@@ -2,7 +2,7 @@ import { useMemo } from "react";
 import { useSearchParams } from "react-router";
 import { type Fault, newFault } from "../../../core/design/craftFile";
 import { useDesk } from "../../app/desk";
-import { faultName } from "../runs/Runs";
+import { faultName } from "../runs/words";
 import { FaultForm } from "./FaultForm";
 
 const STATE_COLOUR: Record<Fault["state"], string> = { open: "text-care", closed: "text-ink", proven: "text-clear", "cured, cause unknown": "text-ink", unresolved: "text-care" };

@@ -1,4 +1,3 @@
-import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { STAGES } from "../../../core/design/craftFile";
 import { LISTS, type ListName, checklist } from "../../../core/safety/checklist";
@@ -6,38 +5,24 @@ import { findingText } from "../../../core/wording/findings";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { ClipboardSheet, printSheet } from "../bench/ClipboardSheet";
-
-/** Ticks of one list on one day, kept in the browser: a new day starts with an empty list. */
-function useTicks(key: string): [ReadonlySet<string>, (id: string) => void, () => void] {
-  const stored = `ticks/${key}/${new Date().toISOString().slice(0, 10)}`;
-  const read = (): string[] => {
-    try {
-      const held: unknown = JSON.parse(localStorage.getItem(stored) ?? "[]");
-      return Array.isArray(held) ? held.filter((x) => typeof x === "string") : [];
-    } catch {
-      return [];
-    }
-  };
-  const [, again] = useState(0);
-  const ticks = new Set(read());
-  const put = (list: string[]) => {
-    localStorage.setItem(stored, JSON.stringify(list));
-    again((n) => n + 1);
-  };
-  return [ticks, (id) => put(ticks.has(id) ? [...ticks].filter((x) => x !== id) : [...ticks, id]), () => put([])];
-}
+import { usePlanTicks } from "./usePlanTicks";
+import { useTicks } from "./useTicks";
 
 /** Checklists that write themselves, from what is aboard, what was changed and what has gone wrong before. */
 export function ChecklistSheet() {
-  const { file, version, design, evaluation, slug } = useDesk();
+  const { file, version, design, evaluation, slug, go } = useDesk();
   const { habit } = usePreferences();
   const [search, setSearch] = useSearchParams();
   const list: ListName = LISTS.find((l) => l === search.get("list")) ?? "at the site";
   const reached = Math.max(0, ...file.runs.filter((r) => r.version === version.label && r.outcome === "passed").map((r) => r.stage));
-  const stage = Math.min(7, Math.max(1, Number(search.get("stage")) || reached + 1));
+  const plan = file.plans.find((p) => String(p.number) === search.get("plan") && p.state === "planned");
+  const stage = plan?.stage ?? Math.min(7, Math.max(1, Number(search.get("stage")) || reached + 1));
   const stops = evaluation.findings.filter((f) => f.severity === "stop").map((f) => ({ id: `${f.code}-${f.subject}`, text: findingText(f, habit) }));
   const lines = checklist(file, { ...version, design }, stops, list, stage);
-  const [ticks, tick, clear] = useTicks(`${slug}/${version.label}/${list}`);
+  const today = useTicks(`${slug}/${version.label}/${list}`);
+  const ofPlan = usePlanTicks(plan);
+  // The list of a planned run is kept with its plan; without one, ticks count for the day.
+  const [ticks, tick, clear] = plan ? ofPlan : today;
   const open = lines.filter((l) => !ticks.has(l.id));
   const held = open.filter((l) => l.must);
   const put = (change: Record<string, string>) => {
@@ -56,7 +41,12 @@ export function ChecklistSheet() {
             </button>
           ))}
         </span>
-        {list === "at the site" && (
+        {plan && (
+          <button type="button" className="link" onClick={() => go({ station: "runs", search: { plan: String(plan.number) } })}>
+            kept with plan {plan.number}
+          </button>
+        )}
+        {list === "at the site" && !plan && (
           <label className="flex items-center gap-1 text-[12px]">
             for rung
             <select className="box w-auto!" aria-label="Rung of the list" value={stage} onChange={(e) => put({ stage: e.target.value })}>

@@ -1,15 +1,16 @@
 import { useMutation } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
-import { type NewRun, contracts } from "../../../api/contracts";
+import { contracts } from "../../../api/contracts";
 import { STAGES } from "../../../core/design/craftFile";
 import { METRICS } from "../../../core/design/metrics";
 import { type LapRole, LAP_ROLES, guessLaps, lapUnits, readLaps } from "../../../core/runs/lapTable";
 import { Dialog } from "../../app/Dialog";
 import { call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
+import { blankRun } from "./blankRun";
 import { LineReports, TableFile, TableSigns, useTable } from "../../fields/TableFile";
-import { metricLabel } from "./Runs";
+import { metricLabel } from "./words";
 
 const ROLE_WORD: Record<LapRole, string> = {
   label: "lap",
@@ -52,21 +53,14 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
     mutationFn: async () => {
       await flush();
       const runs = table.versions.map((name, k) => {
-        const run: NewRun = {
-          date: new Date().toISOString(),
+        const run = blankRun({
           stage,
           purpose: `Laps of ${course.trim()}`,
-          place: "",
-          pilot: "",
-          conditions: { airTemperature: null, wind: null, surface: "" },
-          pack: { name: "", restingVoltage: null, endVoltage: null, temperature: null },
-          outcome: "passed",
           cautionsRead: read,
-          notes: "",
           course: course.trim(),
+          goneOn: "laps driven already, read from a file",
           laps: table.laps.filter((l) => l.version === name).map(({ version: _v, line: _l, ...lap }) => lap),
-          measured: [],
-        };
+        });
         return { version: labelFor(name, k), run };
       });
       // All versions of the list at once, or none.

@@ -1,19 +1,26 @@
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useMutation } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { Controller, useFieldArray, useForm } from "react-hook-form";
 import { toast } from "sonner";
+import type { z } from "zod";
 import { type NewRun, contracts, newRunSchema } from "../../../api/contracts";
-import { DIMENSIONS, type Run, STAGES, isMetricKey } from "../../../core/design/craftFile";
+import { DIMENSIONS, type Plan, type Run, isMetricKey, newCrash } from "../../../core/design/craftFile";
 import { METRICS, METRIC_KEYS } from "../../../core/design/metrics";
 import { DISPLAY } from "../../../core/design/units";
+import { fromPlan } from "../../../core/runs/board";
+import { gateText } from "../../../core/wording/ladder";
 import { call, sayError } from "../../app/client";
 import { Value } from "../../app/Computed";
 import { useDesk } from "../../app/desk";
+import { keep, unanswered, useOutbox } from "../../app/outbox";
 import { usePreferences } from "../../app/preferences";
+import { Pictures } from "../../fields/Pictures";
 import { QuantityField } from "../../fields/QuantityField";
 import { Cautions } from "./Cautions";
-import { metricLabel } from "./Runs";
+import { asNewRun, blankRun, localIso, newKey } from "./blankRun";
+import { useLadder } from "./useLadder";
+import { metricLabel } from "./words";
 
 /** Metrics offered for a run: what a builder can read there. */
 const READABLE = METRIC_KEYS.filter(
@@ -38,45 +45,29 @@ const READABLE = METRIC_KEYS.filter(
 /** Instrument uncertainty to begin with, as a share of the reading (common practice); a person states their own. */
 const FIRST_SHARE = 0.01;
 
-/** Local time with its offset from UTC, as ISO 8601. */
-function localIso(date: Date): string {
-  const offset = -date.getTimezoneOffset();
-  const pad = (n: number) => String(Math.floor(Math.abs(n))).padStart(2, "0");
-  const shifted = new Date(date.getTime() + offset * 60_000);
-  return `${shifted.toISOString().slice(0, 19)}${offset < 0 ? "-" : "+"}${pad(offset / 60)}:${pad(offset % 60)}`;
+function start(run: Run | undefined, plan: Plan | undefined, airTemperature: number, stage: number): NewRun {
+  if (run) return asNewRun(run);
+  const begun = plan ? fromPlan(plan) : { stage, conditions: { airTemperature, wind: null, surface: "" } };
+  return blankRun({ ...begun, measured: [{ metric: "auw", dimension: "mass", measured: null }] });
 }
 
-function start(run: Run | undefined, airTemperature: number): NewRun {
-  if (run) {
-    const { number: _n, version: _v, metrics, ...rest } = run;
-    return { ...rest, measured: metrics.map(({ predicted: _, ...m }) => m) };
-  }
-  return {
-    date: localIso(new Date()),
-    stage: 1,
-    purpose: "",
-    place: "",
-    pilot: "",
-    conditions: { airTemperature, wind: null, surface: "" },
-    pack: { name: "", restingVoltage: null, endVoltage: null, temperature: null },
-    outcome: "passed",
-    cautionsRead: false,
-    notes: "",
-    course: "",
-    laps: [],
-    measured: [{ metric: "auw", dimension: "mass", measured: null }],
-  };
-}
-
-/** Logs a run of the version in view, or edits what was written of one. */
-export function RunForm({ run, onDone }: { run: Run | undefined; onDone: (number: number | null) => void }) {
+/** Logs a run of the version in view, or edits what was written of one. What cannot be sent is kept in the browser and sent later. */
+export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Plan | undefined; onDone: (number: number | null) => void }) {
   const { slug, version, design, revisions, evaluation, flush, refresh, frozen } = useDesk();
   const { habit } = usePreferences();
-  const form = useForm<NewRun>({ resolver: zodResolver(newRunSchema), defaultValues: start(run, design.brief.environment.airTemperature) });
+  const { rungs, locks, say, next } = useLadder();
+  const waiting = useOutbox();
+  const [why, setWhy] = useState<string | null>(null);
+  const form = useForm<z.input<typeof newRunSchema>, unknown, NewRun>({
+    resolver: zodResolver(newRunSchema),
+    defaultValues: start(run, plan, design.brief.environment.airTemperature, next),
+  });
   const { register, control, handleSubmit, formState, watch, setValue } = form;
   const rows = useFieldArray({ control, name: "measured" });
   const { errors } = formState;
   const stage = Number(watch("stage"));
+  const gates = run && run.stage === stage ? run.gates.map((g) => g.gate) : (rungs[stage - 1]?.gates ?? []);
+  const held = run ? [] : locks(stage);
   useEffect(() => {
     const warn = (e: BeforeUnloadEvent) => {
       if (formState.isDirty && !formState.isSubmitSuccessful) e.preventDefault();
@@ -92,9 +83,26 @@ export function RunForm({ run, onDone }: { run: Run | undefined; onDone: (number
         await call(contracts.saveRun, { params: { slug, number: run.number }, body: { revision: revisions.runs[run.number] ?? 0, run: body } });
         return run.number;
       }
-      return (await call(contracts.createRun, { params: { slug, label: version.label }, body })).number;
+      const entry = { key: body.key ?? newKey(), slug, label: version.label, run: body, pictures: [], at: localIso(new Date()), refused: "" };
+      // Behind what waits already: the log keeps its order.
+      if (waiting.some((w) => w.refused === "")) {
+        await keep(entry);
+        return null;
+      }
+      try {
+        return (await call(contracts.createRun, { params: { slug, label: version.label }, body })).number;
+      } catch (error) {
+        if (!unanswered(error)) throw error;
+        await keep(entry);
+        return null;
+      }
     },
     onSuccess: async (number) => {
+      if (number === null) {
+        toast("The server does not answer: the run is kept in this browser and sent later.");
+        onDone(null);
+        return;
+      }
       await refresh();
       onDone(number);
     },
@@ -102,15 +110,15 @@ export function RunForm({ run, onDone }: { run: Run | undefined; onDone: (number
   });
   const number = (
     label: string,
-    name: "conditions.airTemperature" | "conditions.wind" | "pack.restingVoltage" | "pack.endVoltage",
-    dimension: "temperature" | "speed" | "voltage",
+    name: "conditions.airTemperature" | "conditions.wind" | "pack.restingVoltage" | "pack.loadedVoltage" | "pack.endVoltage" | "seconds",
+    dimension: "temperature" | "speed" | "voltage" | "time",
   ) => (
     <label>
       {label}
       <Controller
         control={control}
         name={name}
-        render={({ field }) => <QuantityField boxed label={label} value={field.value} dimension={dimension} empty="not read" onCommit={field.onChange} />}
+        render={({ field }) => <QuantityField boxed label={label} value={field.value ?? null} dimension={dimension} empty="not read" onCommit={field.onChange} />}
       />
     </label>
   );
@@ -121,7 +129,15 @@ export function RunForm({ run, onDone }: { run: Run | undefined; onDone: (number
     </label>
   );
   return (
-    <form noValidate onSubmit={handleSubmit((v) => save.mutate(v))} aria-label={run ? `Run ${run.number}` : "New run"}>
+    <form
+      noValidate
+      onSubmit={handleSubmit((v) => {
+        const missing = held.length > 0 && v.goneOn.trim() === "" ? "Say why it was run all the same, or choose a rung that is open." : null;
+        setWhy(missing);
+        if (!missing) save.mutate(v);
+      })}
+      aria-label={run ? `Run ${run.number}` : "New run"}
+    >
       <h2 className="text-[18px]">{run ? `Run ${run.number} of ${version.label}` : `New run of ${version.label}`}</h2>
       {!frozen && !run && <p>Logging it freezes {version.label}: its design stays as tested, and the next change opens a child draft.</p>}
       {!run && <Cautions />}
@@ -147,9 +163,9 @@ export function RunForm({ run, onDone }: { run: Run | undefined; onDone: (number
             name="stage"
             render={({ field }) => (
               <select className="box" value={field.value} onChange={(e) => field.onChange(Number(e.target.value))}>
-                {STAGES.map((s, i) => (
-                  <option key={s} value={i + 1}>
-                    {i + 1} {s}
+                {rungs.map((r) => (
+                  <option key={r.stage} value={r.stage}>
+                    {r.stage} {r.name}
                   </option>
                 ))}
               </select>
@@ -172,8 +188,66 @@ export function RunForm({ run, onDone }: { run: Run | undefined; onDone: (number
         {number("Air temperature", "conditions.airTemperature", "temperature")}
         {number("Wind", "conditions.wind", "speed")}
         {number("Pack at rest, V", "pack.restingVoltage", "voltage")}
+        {number("Pack loaded, V", "pack.loadedVoltage", "voltage")}
         {number("Pack afterwards, V", "pack.endVoltage", "voltage")}
+        {number("Lasted", "seconds", "time")}
+        <label>
+          Course <span className="text-pencil">(repeats of one are a series)</span>
+          <input className="box" {...register("course")} />
+        </label>
       </div>
+      {held.length > 0 && (
+        <div role="group" aria-label="Locked" className="mt-3 border-l-[3px] border-stop pl-3">
+          <p className="text-stop">
+            Rung {stage} is locked: {held.map(say).join("; ")}.
+          </p>
+          <label>
+            Why it was run all the same
+            <input className="box" {...register("goneOn")} />
+          </label>
+          {why && (
+            <p role="alert" className="text-[12px] text-stop">
+              {why}
+            </p>
+          )}
+        </div>
+      )}
+      {gates.length > 0 && (
+        <div role="group" aria-label="Gates of the rung" className="mt-3">
+          <h3>Gates of rung {stage}</h3>
+          <ul>
+            {gates.map((g) => (
+              <li key={g.id} className="flex min-h-6 flex-wrap items-center gap-2">
+                <span className="text-ink">{gateText(g, habit)}</span>
+                {g.metric === "" ? (
+                  <Controller
+                    control={control}
+                    name={`eye.${g.id}`}
+                    render={({ field }) => (
+                      <select
+                        className="box w-auto!"
+                        aria-label={`Gate: ${g.text}`}
+                        value={field.value ?? ""}
+                        onChange={(e) => field.onChange(e.target.value === "" ? undefined : e.target.value)}
+                      >
+                        <option value="">not judged</option>
+                        <option value="passed">passed</option>
+                        <option value="failed">failed</option>
+                      </select>
+                    )}
+                  />
+                ) : watch("measured").some((m) => m.metric === g.metric && m.measured) ? (
+                  <span className="text-pencil">decided by what is measured below</span>
+                ) : (
+                  <button type="button" className="link" onClick={() => rows.append({ metric: g.metric, dimension: g.dimension, measured: null })}>
+                    measured? add it below
+                  </button>
+                )}
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
       <h3 className="mt-4">Measured</h3>
       <div className="wide">
         <table className="rows w-full">
@@ -302,6 +376,17 @@ export function RunForm({ run, onDone }: { run: Run | undefined; onDone: (number
         What happened
         <textarea className="box" rows={3} {...register("notes")} />
       </label>
+      <label className="mt-2 flex items-center gap-2">
+        <Controller
+          control={control}
+          name="crash"
+          render={({ field }) => (
+            <input type="checkbox" checked={field.value !== null && field.value !== undefined} onChange={(e) => field.onChange(e.target.checked ? newCrash() : null)} />
+          )}
+        />
+        It crashed, or ended where nobody meant it to: the evidence comes first
+      </label>
+      <Controller control={control} name="files" render={({ field }) => <Pictures files={field.value ?? []} onChange={field.onChange} />} />
       {Object.keys(errors).length > 0 && (
         <p role="alert" className="mt-2 text-stop">
           Not saved: {Object.keys(errors).join(", ")} needs a look above. Nothing entered is lost.

@@ -15,7 +15,7 @@ import { call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
 import { QuantityField } from "../../fields/QuantityField";
 import { LapImport } from "./LapImport";
-import { metricLabel } from "./Runs";
+import { metricLabel } from "./words";
 
 const dimensionOf = (metric: string): Dimension => (isMetricKey(metric) ? METRICS[metric].dimension : "ratio");
 const W = 560;

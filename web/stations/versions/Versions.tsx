@@ -18,7 +18,7 @@ import { Post, reach } from "../../app/VersionTrack";
 import { call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
-import { metricLabel } from "../runs/Runs";
+import { metricLabel } from "../runs/words";
 import { Drift } from "./Drift";
 
 const COMPARED: MetricKey[] = ["auw", "cgX", "cgZ", "thrust", "thrustToWeight", "packCurrent", "packVoltage", "rpm", "endurance", "cost"];

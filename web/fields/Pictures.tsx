@@ -1,41 +1,19 @@
 import { useRef, useState } from "react";
 import { toast } from "sonner";
-import { contracts } from "../../../api/contracts";
-import type { Attachment } from "../../../core/design/bench";
-import { Dialog } from "../../app/Dialog";
-import { call, sayError } from "../../app/client";
+import type { Attachment } from "../../core/design/bench";
+import { Dialog } from "../app/Dialog";
+import { sayError } from "../app/client";
+import { keepPicture, pictureSource, reduced, taken } from "./keepPicture";
 
-/** Longest edge of a kept picture, px, and its JPEG quality: enough to read a scale on it. */
-const EDGE = 1600;
-const QUALITY = 0.82;
-
-const contentOf = (url: string) => url.slice(url.indexOf(",") + 1);
-const source = (hash: string) => `/api/files/${hash}`;
-
-/** A photograph made small enough to keep with the session. */
-async function reduced(file: File): Promise<string> {
-  const image = await createImageBitmap(file);
-  const scale = Math.min(1, EDGE / Math.max(image.width, image.height));
-  const canvas = document.createElement("canvas");
-  canvas.width = Math.max(1, Math.round(image.width * scale));
-  canvas.height = Math.max(1, Math.round(image.height * scale));
-  canvas.getContext("2d")?.drawImage(image, 0, 0, canvas.width, canvas.height);
-  return canvas.toDataURL("image/jpeg", QUALITY);
-}
-
-/** Pictures of a session, photographed or drawn; stored once by their content. */
+/** Pictures of a session or a run, photographed or drawn; stored once by their content. */
 export function Pictures({ files, onChange }: { files: Attachment[]; onChange: (files: Attachment[]) => void }) {
   const [shown, setShown] = useState<Attachment | null>(null);
   const [drawing, setDrawing] = useState(false);
-  const store = async (name: string, type: Attachment["type"], url: string) => {
-    const { hash, size } = await call(contracts.addFile, { body: { type, content: contentOf(url) } });
-    return { hash, name, type, size };
-  };
   const take = async (list: FileList) => {
     const added: Attachment[] = [];
     for (const file of list) {
       try {
-        added.push(await store(file.name.slice(0, 200), "image/jpeg", await reduced(file)));
+        added.push(await keepPicture(await reduced(file)));
       } catch (error) {
         toast.error(`${file.name}: ${error instanceof DOMException ? "this is not a picture that can be read" : sayError(error)}`);
       }
@@ -46,7 +24,7 @@ export function Pictures({ files, onChange }: { files: Attachment[]; onChange: (
     <div className="mt-2 flex flex-wrap items-center gap-2" role="group" aria-label="Pictures">
       {files.map((f) => (
         <button key={f.hash} type="button" className="border border-hair bg-sheet p-0.5" aria-label={`Picture ${f.name}`} onClick={() => setShown(f)}>
-          <img src={source(f.hash)} alt={f.name} className="block h-14 max-w-28 object-cover" />
+          <img src={pictureSource(f.hash)} alt={f.name} className="block h-14 max-w-28 object-cover" />
         </button>
       ))}
       <span className="no-print flex gap-3 text-[12px]">
@@ -69,7 +47,7 @@ export function Pictures({ files, onChange }: { files: Attachment[]; onChange: (
         </button>
       </span>
       <Dialog open={shown !== null} title={shown?.name ?? ""} onClose={() => setShown(null)} wide>
-        {shown && <img src={source(shown.hash)} alt={shown.name} className="max-h-[66vh] w-full object-contain" />}
+        {shown && <img src={pictureSource(shown.hash)} alt={shown.name} className="max-h-[66vh] w-full object-contain" />}
         <p className="mt-2 flex gap-4">
           <button type="button" className="act" onClick={() => setShown(null)}>
             Close
@@ -92,7 +70,7 @@ export function Pictures({ files, onChange }: { files: Attachment[]; onChange: (
           onDone={async (url) => {
             setDrawing(false);
             try {
-              onChange([...files, await store("sketch", "image/png", url)]);
+              onChange([...files, await keepPicture(taken("sketch", "image/png", url))]);
             } catch (error) {
               toast.error(sayError(error));
             }

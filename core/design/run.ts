@@ -1,0 +1,98 @@
+import { z } from "zod";
+import { attachmentSchema } from "./bench";
+import { evidenceSchema } from "./evidence";
+import { DIMENSIONS, gateResultSchema, lockSchema, stageSchema } from "./ladder";
+
+const finite = z.number().finite();
+const text = z.string().max(8000);
+const shortText = z.string().trim().max(200);
+export const labelSchema = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9._-]{0,19}$/, "a label such as v3 or v3b: letters, digits, . _ -, at most 20");
+export const dateSchema = z.iso.datetime({ offset: true });
+const packVoltage = finite.positive().max(200).nullable();
+
+export const runMetricSchema = z.object({
+  metric: z.string().trim().min(1).max(60).describe("metric key, or a name of one's own"),
+  dimension: z.enum(DIMENSIONS),
+  predicted: z.object({ value: finite, sd: finite.nonnegative(), evidence: evidenceSchema }).nullable().describe("copied when the run was logged; null: not predicted"),
+  measured: z.object({ value: finite, sd: finite.nonnegative(), by: shortText }).nullable(),
+});
+export type RunMetric = z.infer<typeof runMetricSchema>;
+
+/** One repeat of a course: what was measured on it, and what could have mattered besides. */
+export const lapSchema = z.object({
+  label: z.string().trim().min(1).max(40),
+  values: z.record(z.string().trim().min(1).max(60), finite).describe("by metric key or a name of one's own; SI unit of the metric"),
+  wind: finite.min(0).max(60).nullable().describe("m/s"),
+  pack: z.string().trim().max(80),
+  startVoltage: packVoltage.describe("of the whole pack, V"),
+  pilot: z.string().trim().max(80),
+  remark: z.string().trim().max(200),
+  out: z.string().max(200).describe("why it is left out of comparisons; empty: it counts"),
+});
+export type Lap = z.infer<typeof lapSchema>;
+
+export const MOMENT_KINDS = ["mark", "words", "pack in", "pack out", "photo"] as const;
+/** Something that happened in a run, at its time. */
+export const momentSchema = z.object({
+  id: z.string().min(1).max(60),
+  seconds: finite.min(0).max(1e6).describe("from the start of the log"),
+  kind: z.enum(MOMENT_KINDS),
+  mark: z.string().max(60).describe("code of what was seen, heard, smelt or felt (core/runs/marks.ts); empty: none of them"),
+  text: shortText,
+  pack: z
+    .object({ name: shortText, resting: packVoltage.describe("V"), loaded: packVoltage.describe("V under load") })
+    .nullable()
+    .describe("of a pack put in or taken out"),
+  files: z.array(attachmentSchema).max(10),
+});
+export type Moment = z.infer<typeof momentSchema>;
+
+export const EVIDENCE_STEPS = ["safe", "log", "photographs", "unmoved", "suspects"] as const;
+/** What was secured after a crash, in the order in which it must be. */
+export const crashSchema = z.object({
+  steps: z.object(Object.fromEntries(EVIDENCE_STEPS.map((s) => [s, z.boolean()])) as Record<(typeof EVIDENCE_STEPS)[number], z.ZodBoolean>),
+  notes: text,
+});
+export type Crash = z.infer<typeof crashSchema>;
+
+export const OUTCOMES = ["passed", "partly", "failed", "aborted"] as const;
+export const runSchema = z.object({
+  number: z.number().int().positive(),
+  version: labelSchema,
+  date: dateSchema,
+  stage: stageSchema,
+  purpose: shortText.describe("the question that the run answers"),
+  place: shortText,
+  pilot: shortText,
+  conditions: z.object({
+    airTemperature: finite.min(-60).max(60).nullable(),
+    wind: finite.min(0).max(60).nullable().describe("m/s"),
+    surface: shortText,
+  }),
+  pack: z.object({
+    name: shortText,
+    restingVoltage: packVoltage.describe("V before the run"),
+    loadedVoltage: packVoltage.default(null).describe("V under full load at the start"),
+    endVoltage: packVoltage,
+    temperature: finite.min(-40).max(80).nullable(),
+  }),
+  outcome: z.enum(OUTCOMES),
+  cautionsRead: z.boolean(),
+  notes: text,
+  metrics: z.array(runMetricSchema).max(80),
+  course: shortText.default("").describe("name of the course that it repeats; runs of one course are one series"),
+  laps: z.array(lapSchema).max(500).default([]),
+  plan: z.number().int().positive().nullable().default(null).describe("plan that it carried out"),
+  seconds: finite.min(0).max(1e6).nullable().default(null).describe("how long it lasted"),
+  moments: z.array(momentSchema).max(500).default([]),
+  files: z.array(attachmentSchema).max(40).default([]),
+  gates: z.array(gateResultSchema).max(12).default([]).describe("gates of its rung as they were then, and how it went"),
+  locks: z.array(lockSchema).max(40).default([]).describe("what stood against going up to this rung when it was logged"),
+  goneOn: z.string().trim().max(500).default("").describe("why it was run all the same"),
+  crash: crashSchema.nullable().default(null),
+  key: z.string().min(8).max(60).nullable().default(null).describe("given where it was logged: the same entry sent twice is kept once"),
+});
+export type Run = z.infer<typeof runSchema>;
+
+/** What was seen to before and after a crash: nothing yet. */
+export const newCrash = (): Crash => ({ steps: { safe: false, log: false, photographs: false, unmoved: false, suspects: false }, notes: "" });

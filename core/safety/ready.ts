@@ -1,0 +1,117 @@
+import type { CraftFile, Fault, Version } from "../design/craftFile";
+import { ladderState, lineOf } from "../runs/ladder";
+import { CHEMISTRY } from "../power/battery";
+
+/** One line of the board before a trip. */
+export interface ReadyLine {
+  id: string;
+  text: string;
+  /** shown green by the records, red by them, or by hand */
+  state: "green" | "red" | "by hand";
+  /** that turn it green (common practice; a builder's own times differ) */
+  minutes: number;
+  from: string;
+}
+
+/** Minutes that things take before a trip: common practice. */
+const MINUTES = { spin: 10, failSafe: 10, return: 20, loaded: 5, charge: 60, spare: 15, kit: 5, weigh: 10 };
+
+const label = (f: Fault) => `F-${String(f.number).padStart(2, "0")}`;
+const onWater = (version: Version) => version.design.heldUpBy === "hull" || version.design.heldUpBy === "submerged";
+
+/** Faults of a version and of all it grew from. */
+export const faultsOfLine = (file: Pick<CraftFile, "faults" | "runs" | "versions">, versionLabel: string): Fault[] => {
+  const line = lineOf(file.versions, versionLabel);
+  return file.faults.filter((f) => line.includes(file.runs.find((r) => r.number === f.run)?.version ?? ""));
+};
+
+/**
+ * What must hold before a craft leaves home: what its records show, and what only hands can show.
+ * @param spare another craft that could run instead; null when there is none
+ */
+export function readyToTravel(file: CraftFile, version: Version, stops: readonly { id: string; text: string }[], spare: string | null): ReadyLine[] {
+  const out: ReadyLine[] = [];
+  const add = (id: string, text: string, state: ReadyLine["state"], minutes: number, from: string) => void out.push({ id, text, state, minutes, from });
+  const own = file.runs.filter((r) => r.version === version.label);
+  const state = ladderState(file, version);
+  const faults = faultsOfLine(file, version.label);
+  for (const s of stops) add(`stop-${s.id}`, s.text, "red", 30, "verdicts");
+
+  for (const f of faults.filter((x) => x.state === "open")) {
+    const next = f.suspects.filter((s) => s.state === "open" && s.result.trim() === "").sort((a, b) => (a.minutes ?? 60) - (b.minutes ?? 60))[0];
+    add(
+      `open-${f.number}`,
+      next ? `${label(f)} ${f.title}: test “${next.cause}” first` : `${label(f)} ${f.title}: no suspect to test yet`,
+      f.severity === "harmless" ? "by hand" : "red",
+      next?.minutes ?? 30,
+      label(f),
+    );
+  }
+  const mended = faults.filter((f) => f.fix !== "" && (f.fixVersion === version.label || f.fixVersion === null));
+  const last = (fromStage: number) => own.filter((r) => r.stage >= fromStage && r.outcome === "passed").at(-1);
+  for (const f of mended) {
+    const seen = file.runs.find((r) => r.number === f.run);
+    const since = own.some((r) => r.stage >= 2 && r.outcome === "passed" && seen && Date.parse(r.date) > Date.parse(seen.date));
+    add(`spun-${f.number}`, `Run up, held, since ${label(f)} was mended (${f.fix.replace(/\.$/, "")})`, since ? "green" : "red", since ? 0 : MINUTES.spin, label(f));
+    for (const t of f.touched) add(`touched-${f.number}-${t}`, `What that repair touched is as it was: ${nameOf(version, t)}`, "by hand", 3, label(f));
+  }
+  const first = state[0];
+  add("failsafe", "Range and fail-safe checked on this version", first?.state === "passed" ? "green" : "red", first?.state === "passed" ? 0 : MINUTES.failSafe, "rung 1");
+  const returned = (last(3)?.stage ?? 0) >= 3;
+  if (onWater(version) || version.design.heldUpBy === "wings" || version.design.heldUpBy === "rotors")
+    add(
+      "return",
+      onWater(version) ? "A way back is tested before water: on a line, or by a second craft" : "What it does when the link is lost is tried low and near",
+      returned ? "green" : "red",
+      returned ? 0 : MINUTES.return,
+      "rung 3",
+    );
+  if (version.design.items.some((i) => i.mass === null)) add("masses", "Every part aboard has a mass", "red", MINUTES.weigh, "layout");
+  for (const b of version.design.batteries) {
+    add(`charge-${b.id}`, `${b.name} charged and not puffed`, "by hand", MINUTES.charge, b.name);
+    add(`loaded-${b.id}`, `${b.name} under load: above ${(CHEMISTRY[b.chemistry].floor * b.series).toFixed(1)} V at full throttle`, "by hand", MINUTES.loaded, b.name);
+  }
+  for (const s of spares(file, version)) add(`spare-${s.of}`, `Aboard the box: ${s.what}`, "by hand", MINUTES.spare, s.from);
+  for (const tool of fieldKit(version)) add(`kit-${tool.id}`, tool.text, "by hand", MINUTES.kit, "field kit");
+  add(
+    "second",
+    spare === null ? "A second craft that can run, when the trip is a long one" : `A second craft that can run: ${spare}`,
+    spare === null ? "by hand" : "green",
+    0,
+    "workshop",
+  );
+  return out;
+}
+
+const nameOf = (version: Version, part: string): string => version.design.items.find((i) => i.id === part)?.name ?? part;
+
+/** Spares from what broke on this line, newest first, each part once. */
+export function spares(file: Pick<CraftFile, "faults" | "runs" | "versions">, version: Version): { of: string; what: string; from: string }[] {
+  const out = new Map<string, { of: string; what: string; from: string }>();
+  for (const f of faultsOfLine(file, version.label).toReversed()) {
+    if (f.damage.trim() === "") continue;
+    const key = f.part || f.damage.trim().toLowerCase();
+    if (!out.has(key))
+      out.set(key, {
+        of: String(f.number),
+        what: f.part ? `${nameOf(version, f.part)} (${f.damage.trim().replace(/\.$/, "")})` : f.damage.trim().replace(/\.$/, ""),
+        from: label(f),
+      });
+  }
+  return [...out.values()];
+}
+
+/** Tools from what is aboard (common practice). */
+export function fieldKit(version: Version): { id: string; text: string }[] {
+  const { design } = version;
+  const out = [{ id: "hand", text: "Scale, meter, tape, ties, the tools for every screw that was touched" }];
+  if (design.units.length > 0) out.push({ id: "propellers", text: "Spare propellers and the spanner for their nuts" });
+  if (design.ballastSpots.length > 0 || design.walkBack) out.push({ id: "ballast", text: "Ballast in known grams" });
+  if (onWater(version)) out.push({ id: "dry", text: "Towel, grease, sealing tape, a line to fetch it back" });
+  if (design.heldUpBy === "gas") out.push({ id: "gas", text: "Gas, patches, trim weights" });
+  return out;
+}
+
+/** Minutes until everything that is not green would be. */
+export const minutesToGo = (lines: readonly ReadyLine[], ticked: ReadonlySet<string>): number =>
+  lines.filter((l) => l.state !== "green" && !ticked.has(l.id)).reduce((s, l) => s + l.minutes, 0);

@@ -1,0 +1,49 @@
+import { and, eq, sql } from "drizzle-orm";
+import type { NewPlan } from "../api/contracts";
+import type { Database } from "./db/open";
+import { plans } from "./db/schema";
+import { notFound, stale } from "./problems";
+import { craftRow, versionRow } from "./rows";
+import { remember } from "./trash";
+
+export async function createPlan(db: Database, slug: string, label: string, plan: NewPlan, now: string): Promise<number> {
+  return db.transaction(async (tx) => {
+    const craft = await craftRow(tx, slug);
+    const version = await versionRow(tx, craft.id, label);
+    const [last] = await tx
+      .select({ number: sql<number>`coalesce(max(${plans.number}), 0)`.mapWith(Number) })
+      .from(plans)
+      .where(eq(plans.craftId, craft.id));
+    const number = (last?.number ?? 0) + 1;
+    await tx.insert(plans).values({ craftId: craft.id, versionId: version.id, number, plan: { ...plan, createdAt: now } });
+    return number;
+  });
+}
+
+export async function savePlan(db: Database, slug: string, number: number, revision: number, plan: NewPlan): Promise<number> {
+  return db.transaction(async (tx) => {
+    const craft = await craftRow(tx, slug);
+    const where = and(eq(plans.craftId, craft.id), eq(plans.number, number));
+    const [held] = await tx.select().from(plans).where(where);
+    if (!held) throw notFound(`There is no plan ${number}.`);
+    const [saved] = await tx
+      .update(plans)
+      .set({ plan: { ...plan, createdAt: held.plan.createdAt }, revision: sql`${plans.revision} + 1` })
+      .where(and(where, eq(plans.revision, revision)))
+      .returning({ revision: plans.revision });
+    if (saved) return saved.revision;
+    throw stale(`Plan ${number} was saved elsewhere since it was opened here.`, { current: { revision: held.revision, plan: held.plan } });
+  });
+}
+
+export async function deletePlan(db: Database, slug: string, number: number, now: string): Promise<number> {
+  return db.transaction(async (tx) => {
+    const craft = await craftRow(tx, slug);
+    const [row] = await tx
+      .delete(plans)
+      .where(and(eq(plans.craftId, craft.id), eq(plans.number, number)))
+      .returning();
+    if (!row) throw notFound(`There is no plan ${number}.`);
+    return remember(tx, "plan", `the plan “${row.plan.question}”`, now, [{ table: plans, rows: [row] }]);
+  });
+}

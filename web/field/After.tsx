@@ -1,0 +1,138 @@
+import type { NewRun } from "../../api/contracts";
+import { EVIDENCE_STEPS, OUTCOMES, type Rung } from "../../core/design/craftFile";
+import { EVIDENCE_TEXT } from "../../core/wording/evidence";
+import { gateText } from "../../core/wording/ladder";
+import { QuantityField } from "../fields/QuantityField";
+import { OUTCOME, clock, metricLabel } from "../stations/runs/words";
+import { type FieldLog, crashed } from "./log";
+
+/** Standard uncertainty of a reading at the site when nobody says another, as a share (common practice). */
+const READING = 0.02;
+
+/** What comes first after a crash, in its order; what follows waits until it is done. */
+function Evidence({ run, onChange }: { run: NewRun; onChange: (run: NewRun) => void }) {
+  const { crash } = run;
+  if (!crash) return null;
+  const first = EVIDENCE_STEPS.find((s) => !crash.steps[s]);
+  return (
+    <section aria-label="Evidence first" className="border-2 border-stop p-3">
+      <h2 className="text-[19px] text-stop">Evidence first, in this order</h2>
+      <ol>
+        {EVIDENCE_STEPS.map((step, i) => (
+          <li key={step} data-step={step}>
+            <label className={`flex min-h-14 items-center gap-3 ${!crash.steps[step] && step !== first ? "text-pencil" : ""}`}>
+              <input
+                type="checkbox"
+                className="h-7 w-7 shrink-0"
+                checked={crash.steps[step]}
+                disabled={!crash.steps[step] && step !== first}
+                onChange={(e) => onChange({ ...run, crash: { ...crash, steps: { ...crash.steps, [step]: e.target.checked } } })}
+              />
+              <span>
+                <b>
+                  {i + 1} {EVIDENCE_TEXT[step].title}
+                </b>
+                <span className="block text-[13px] leading-4">{EVIDENCE_TEXT[step].how}</span>
+              </span>
+            </label>
+          </li>
+        ))}
+      </ol>
+      <p className="text-[13px]">It may be ended later; the log keeps what was done. No arming before one suspect has been tested.</p>
+    </section>
+  );
+}
+
+/** After the end: what became of it. After a crash the evidence stands before everything else. */
+export function After({ log, rung, onChange, onKeep }: { log: FieldLog; rung: Rung | undefined; onChange: (log: FieldLog) => void; onKeep: () => void }) {
+  const { run } = log;
+  const set = (change: Partial<NewRun>) => onChange({ ...log, run: { ...run, ...change } });
+  const measured = (metric: string) => run.measured.find((m) => m.metric === metric)?.measured?.value ?? null;
+  return (
+    <section aria-label="How it went" className="flex flex-col gap-3">
+      <p className="text-[16px]">
+        <b>{clock(run.seconds ?? 0)}</b>, {run.moments.length} {run.moments.length === 1 ? "moment" : "moments"}
+      </p>
+      <label className="flex min-h-12 items-center gap-3 text-[16px]">
+        <input type="checkbox" className="h-7 w-7" checked={run.crash !== null} onChange={(e) => onChange(crashed(log, e.target.checked))} /> It crashed, or ended where nobody
+        meant it to
+      </label>
+      <Evidence run={run} onChange={(r) => onChange({ ...log, run: r })} />
+      <div className="grid grid-cols-2 gap-2" role="group" aria-label="Outcome">
+        {OUTCOMES.map((o) => (
+          <button
+            key={o}
+            type="button"
+            aria-pressed={run.outcome === o}
+            className={`field-small min-h-14! text-[17px]! ${run.outcome === o ? "field-key-last" : ""}`}
+            onClick={() => set({ outcome: o })}
+          >
+            {OUTCOME[o].word}
+          </button>
+        ))}
+      </div>
+      {(rung?.gates ?? []).map((g) => (
+        <div key={g.id} className="border-b border-ink pb-2" role="group" aria-label={gateText(g)}>
+          <p>{gateText(g)}</p>
+          {g.metric === "" ? (
+            <span className="grid grid-cols-3 gap-2">
+              {(["passed", "failed"] as const).map((r) => (
+                <button
+                  key={r}
+                  type="button"
+                  aria-pressed={run.eye[g.id] === r}
+                  className={`field-small ${run.eye[g.id] === r ? "field-key-last" : ""}`}
+                  onClick={() => set({ eye: { ...run.eye, [g.id]: r } })}
+                >
+                  {r === "passed" ? "Yes" : "No"}
+                </button>
+              ))}
+              <button
+                type="button"
+                aria-pressed={run.eye[g.id] === undefined}
+                className="field-small"
+                onClick={() => set({ eye: Object.fromEntries(Object.entries(run.eye).filter(([id]) => id !== g.id)) })}
+              >
+                Not seen
+              </button>
+            </span>
+          ) : (
+            <QuantityField
+              boxed
+              label={metricLabel(g.metric)}
+              dimension={g.dimension}
+              empty="not read"
+              value={measured(g.metric)}
+              onCommit={(v) =>
+                set({
+                  measured: [
+                    ...run.measured.filter((m) => m.metric !== g.metric),
+                    ...(v === null ? [] : [{ metric: g.metric, dimension: g.dimension, measured: { value: v, sd: Math.abs(v) * READING, by: "read at the site" } }]),
+                  ],
+                })
+              }
+            />
+          )}
+        </div>
+      ))}
+      <label>
+        Pack afterwards, V at rest
+        <QuantityField
+          boxed
+          label="Pack afterwards"
+          dimension="voltage"
+          empty="not read"
+          value={run.pack.endVoltage}
+          onCommit={(v) => set({ pack: { ...run.pack, endVoltage: v } })}
+        />
+      </label>
+      <label>
+        What happened
+        <textarea className="box" rows={3} maxLength={8000} value={run.notes} onChange={(e) => set({ notes: e.target.value })} />
+      </label>
+      <button type="button" className="field-start" onClick={onKeep}>
+        Put it in the log
+      </button>
+    </section>
+  );
+}

@@ -1,0 +1,158 @@
+import { useState } from "react";
+import type { NewRun } from "../../api/contracts";
+import type { CraftFile, Version } from "../../core/design/craftFile";
+import type { Evaluation } from "../../core/evaluate";
+import { ladderOf, locksFor } from "../../core/runs/ladder";
+import { cautionsFor } from "../../core/safety/cautions";
+import { CAUTION } from "../../core/wording/cautions";
+import { findingText } from "../../core/wording/findings";
+import { lockText } from "../../core/wording/ladder";
+import { QuantityField } from "../fields/QuantityField";
+
+/** Before the start: the rung, the question, the pack, and what stands against it. */
+export function Before({
+  file,
+  version,
+  evaluation,
+  run,
+  onChange,
+  onStart,
+}: {
+  file: CraftFile;
+  version: Version;
+  evaluation: Evaluation;
+  run: NewRun;
+  onChange: (run: NewRun) => void;
+  onStart: () => void;
+}) {
+  const [asked, setAsked] = useState(false);
+  const rungs = ladderOf(version);
+  const locks = locksFor(file, version, evaluation.findings, run.stage);
+  const say = (code: string, subject: string) => {
+    const f = evaluation.findings.find((x) => x.code === code && x.subject === subject);
+    return f && findingText(f);
+  };
+  const { power } = evaluation;
+  const tip = power.status === "solved" ? Math.max(0, ...power.result.units.map((u) => (u.values.rpm / 60) * Math.PI * u.unit.propeller.diameter.value)) : 0;
+  const noReason = locks.length > 0 && run.goneOn.trim() === "";
+  const notRead = run.stage > 1 && !run.cautionsRead;
+  const rung = rungs[run.stage - 1];
+  const set = (change: Partial<NewRun>) => onChange({ ...run, ...change });
+  return (
+    <section aria-label="Before the start" className="flex flex-col gap-3">
+      <label>
+        Rung
+        <select className="box" value={run.stage} onChange={(e) => set({ stage: Number(e.target.value) })}>
+          {rungs.map((r) => (
+            <option key={r.stage} value={r.stage}>
+              {r.stage} {r.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <p className="text-[13px]">{rung?.doing}.</p>
+      <label>
+        What shall it tell?
+        <input className="box" maxLength={200} value={run.purpose} onChange={(e) => set({ purpose: e.target.value })} />
+      </label>
+      <div className="grid grid-cols-3 gap-2">
+        <label>
+          Pack
+          <input className="box" maxLength={80} value={run.pack.name} onChange={(e) => set({ pack: { ...run.pack, name: e.target.value } })} />
+        </label>
+        <label>
+          V at rest
+          <QuantityField
+            boxed
+            label="Pack at rest"
+            dimension="voltage"
+            empty="–"
+            value={run.pack.restingVoltage}
+            onCommit={(v) => set({ pack: { ...run.pack, restingVoltage: v } })}
+          />
+        </label>
+        <label>
+          V loaded
+          <QuantityField
+            boxed
+            label="Pack loaded"
+            dimension="voltage"
+            empty="–"
+            value={run.pack.loadedVoltage}
+            onCommit={(v) => set({ pack: { ...run.pack, loadedVoltage: v } })}
+          />
+        </label>
+        <label>
+          Pilot
+          <input className="box" maxLength={80} value={run.pilot} onChange={(e) => set({ pilot: e.target.value })} />
+        </label>
+        <label>
+          Wind
+          <QuantityField boxed label="Wind" dimension="speed" empty="–" value={run.conditions.wind} onCommit={(v) => set({ conditions: { ...run.conditions, wind: v } })} />
+        </label>
+        <label>
+          Air
+          <QuantityField
+            boxed
+            label="Air"
+            dimension="temperature"
+            empty="–"
+            value={run.conditions.airTemperature}
+            onCommit={(v) => set({ conditions: { ...run.conditions, airTemperature: v } })}
+          />
+        </label>
+      </div>
+      {rung && rung.abort.length > 0 && (
+        <p className="border-l-4 border-ink pl-2 text-[14px]">
+          <b>Break off when</b> {rung.abort.join("; ")}.
+        </p>
+      )}
+      {locks.length > 0 && (
+        <div role="group" aria-label="Locked" className="border-l-4 border-stop pl-2 text-[14px]">
+          <p className="text-stop">Locked: {locks.map((l) => lockText(l, say)).join("; ")}.</p>
+          <label>
+            To go on, say why
+            <input className="box" maxLength={500} value={run.goneOn} onChange={(e) => set({ goneOn: e.target.value })} />
+          </label>
+          {asked && noReason && (
+            <p role="alert" className="text-stop">
+              Say why, or choose a rung that is open.
+            </p>
+          )}
+        </div>
+      )}
+      {run.stage > 1 && (
+        <details className="text-[13px]" open={!run.cautionsRead}>
+          <summary className="min-h-8 font-semibold">Before power</summary>
+          <ul className="list-[square] pl-5">
+            {cautionsFor(version.design, tip).map((c) => (
+              <li key={c}>{CAUTION[c]}</li>
+            ))}
+          </ul>
+        </details>
+      )}
+      {run.stage > 1 && (
+        <label className="flex min-h-11 items-center gap-3">
+          <input type="checkbox" className="h-6 w-6 shrink-0" checked={run.cautionsRead} onChange={(e) => set({ cautionsRead: e.target.checked })} /> Read; held or clear of people
+          when powered
+        </label>
+      )}
+      {asked && notRead && (
+        <p role="alert" className="text-stop">
+          Read the cautions first: this rung is powered.
+        </p>
+      )}
+      <button
+        type="button"
+        className="field-start"
+        onClick={() => {
+          setAsked(true);
+          if (!noReason && !notRead) onStart();
+        }}
+      >
+        Start the log
+      </button>
+      <p className="text-[13px]">Every tap is kept in this phone first, and sent when the server answers.</p>
+    </section>
+  );
+}

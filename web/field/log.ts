@@ -1,0 +1,91 @@
+import { del, get, set } from "idb-keyval";
+import { useEffect, useRef, useState } from "react";
+import type { NewRun } from "../../api/contracts";
+import { type Moment, type Run, newCrash } from "../../core/design/craftFile";
+import type { Taken } from "../fields/keepPicture";
+import { blankRun, localIso, newKey } from "../stations/runs/blankRun";
+
+/** A run while it is logged at the site. Kept in the browser at every tap. */
+export interface FieldLog {
+  run: NewRun;
+  startedAt: string | null;
+  endedAt: string | null;
+  pictures: (Taken & { moment: string | null })[];
+}
+
+/** A log that has not begun. */
+export const newLog = (given: Partial<NewRun>): FieldLog => ({ run: blankRun({ ...given, live: true }), startedAt: null, endedAt: null, pictures: [] });
+
+/** Seconds since the log began, up to its end. */
+export const secondsOf = (log: FieldLog, now: number): number =>
+  log.startedAt === null ? 0 : Math.max(0, ((log.endedAt === null ? now : Date.parse(log.endedAt)) - Date.parse(log.startedAt)) / 1000);
+
+export function begin(log: FieldLog, now: Date): FieldLog {
+  const { pack } = log.run;
+  const first: Moment[] =
+    pack.name || pack.restingVoltage !== null ? [{ ...moment("pack in", 0), pack: { name: pack.name, resting: pack.restingVoltage, loaded: pack.loadedVoltage } }] : [];
+  return { ...log, startedAt: now.toISOString(), run: { ...log.run, date: localIso(now), moments: first } };
+}
+
+export const moment = (kind: Moment["kind"], seconds: number, given: Partial<Moment> = {}): Moment => ({
+  id: newKey(),
+  seconds: Math.round(seconds * 10) / 10,
+  kind,
+  mark: "",
+  text: "",
+  pack: null,
+  files: [],
+  ...given,
+});
+
+export const added = (log: FieldLog, m: Moment, picture?: Taken): FieldLog => ({
+  ...log,
+  run: { ...log.run, moments: [...log.run.moments, m] },
+  pictures: picture ? [...log.pictures, { ...picture, moment: m.id }] : log.pictures,
+});
+
+/** Takes the last moment back, with its picture. The pack that it began with stays. */
+export function undone(log: FieldLog): FieldLog {
+  const last = log.run.moments.at(-1);
+  if (!last || (last.kind === "pack in" && last.seconds === 0)) return log;
+  return { ...log, run: { ...log.run, moments: log.run.moments.slice(0, -1) }, pictures: log.pictures.filter((p) => p.moment !== last.id) };
+}
+
+/** Ends the log; what went wrong at the end opens the evidence order. */
+export const ended = (log: FieldLog, now: Date): FieldLog => {
+  const over = { ...log, endedAt: now.toISOString() };
+  return { ...over, run: { ...log.run, seconds: Math.round(secondsOf(over, now.getTime())) } };
+};
+
+export const crashed = (log: FieldLog, yes: boolean): FieldLog => ({
+  ...log,
+  run: { ...log.run, crash: yes ? (log.run.crash ?? newCrash()) : null, outcome: yes ? "failed" : log.run.outcome },
+});
+
+/** Seconds since the pack that is in was put in. */
+export function packSince(run: Pick<Run, "moments">, seconds: number): number {
+  const last = run.moments.findLast((m) => m.kind === "pack in");
+  return seconds - (last?.seconds ?? 0);
+}
+
+/** The log of one version as the browser keeps it: read once, written at every change. */
+export function useKeptLog(name: string): { log: FieldLog | null; ready: boolean; put: (next: FieldLog | null) => void } {
+  const [log, setLog] = useState<FieldLog | null>(null);
+  const [ready, setReady] = useState(false);
+  const writes = useRef<Promise<unknown>>(Promise.resolve());
+  const stored = `field/${name}`;
+  useEffect(() => {
+    void get<FieldLog>(stored).then((held) => {
+      setLog(held ?? null);
+      setReady(true);
+    });
+  }, [stored]);
+  return {
+    log,
+    ready,
+    put: (next) => {
+      setLog(next);
+      writes.current = writes.current.then(() => (next === null ? del(stored) : set(stored, next)));
+    },
+  };
+}

@@ -1,0 +1,36 @@
+import { contracts } from "../../api/contracts";
+import type { Attachment } from "../../core/design/bench";
+import { call } from "../app/client";
+
+/** Longest edge of a kept picture, px, and its JPEG quality: enough to read a scale on it. */
+const EDGE = 1600;
+const QUALITY = 0.82;
+
+/** A picture that is not on the server yet. */
+export interface Taken {
+  name: string;
+  type: Attachment["type"];
+  /** base64 */
+  content: string;
+}
+
+export const taken = (name: string, type: Attachment["type"], url: string): Taken => ({ name: name.slice(0, 200), type, content: url.slice(url.indexOf(",") + 1) });
+
+/** A photograph made small enough to keep. */
+export async function reduced(file: File): Promise<Taken> {
+  const image = await createImageBitmap(file);
+  const scale = Math.min(1, EDGE / Math.max(image.width, image.height));
+  const canvas = document.createElement("canvas");
+  canvas.width = Math.max(1, Math.round(image.width * scale));
+  canvas.height = Math.max(1, Math.round(image.height * scale));
+  canvas.getContext("2d")?.drawImage(image, 0, 0, canvas.width, canvas.height);
+  return taken(file.name, "image/jpeg", canvas.toDataURL("image/jpeg", QUALITY));
+}
+
+/** Puts a picture on the server, where it is kept once by its content. */
+export async function keepPicture({ name, type, content }: Taken): Promise<Attachment> {
+  const { hash, size } = await call(contracts.addFile, { body: { type, content } });
+  return { hash, name, type, size };
+}
+
+export const pictureSource = (hash: string) => `/api/files/${hash}`;

@@ -1,0 +1,47 @@
+import type { NewRun } from "../../../api/contracts";
+import type { Run } from "../../../core/design/craftFile";
+
+/** Local time with its offset from UTC, as ISO 8601. */
+export function localIso(date: Date): string {
+  const offset = -date.getTimezoneOffset();
+  const pad = (n: number) => String(Math.floor(Math.abs(n))).padStart(2, "0");
+  const shifted = new Date(date.getTime() + offset * 60_000);
+  return `${shifted.toISOString().slice(0, 19)}${offset < 0 ? "-" : "+"}${pad(offset / 60)}:${pad(offset % 60)}`;
+}
+
+/** A name for an entry that is made here and nowhere else. It is no secret: it only tells entries apart. */
+export const newKey = (): string => `${Date.now().toString(36)}-${Array.from(crypto.getRandomValues(new Uint8Array(9)), (b) => b.toString(36)).join("")}`;
+
+/** A run of which nothing is known yet but what is given. */
+export const blankRun = (given: Partial<NewRun> = {}): NewRun => ({
+  date: localIso(new Date()),
+  stage: 1,
+  purpose: "",
+  place: "",
+  pilot: "",
+  conditions: { airTemperature: null, wind: null, surface: "" },
+  pack: { name: "", restingVoltage: null, loadedVoltage: null, endVoltage: null, temperature: null },
+  outcome: "passed",
+  cautionsRead: false,
+  notes: "",
+  course: "",
+  laps: [],
+  plan: null,
+  seconds: null,
+  moments: [],
+  files: [],
+  goneOn: "",
+  crash: null,
+  key: newKey(),
+  measured: [],
+  eye: {},
+  live: false,
+  ...given,
+});
+
+/** A run on record as it is sent to be saved again: what eyes said of its gates stays. */
+export function asNewRun(run: Run): NewRun {
+  const { number: _n, version: _v, metrics, gates, locks: _l, ...rest } = run;
+  const eye = Object.fromEntries(gates.flatMap((g) => (g.gate.metric === "" && (g.result === "passed" || g.result === "failed") ? [[g.gate.id, g.result]] : [])));
+  return { ...rest, eye, live: false, measured: metrics.map(({ predicted: _, ...m }) => m) };
+}

@@ -1,0 +1,28 @@
+import { useMemo } from "react";
+import type { Lock } from "../../../core/design/craftFile";
+import { ladderOf, ladderState, locksFor, nextStage } from "../../../core/runs/ladder";
+import { findingText } from "../../../core/wording/findings";
+import { lockText } from "../../../core/wording/ladder";
+import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
+
+/** The ladder of the version in view as it stands on the desk: its rungs, how far each got, and what stands against going up. */
+export function useLadder() {
+  const { file, version, design, evaluation } = useDesk();
+  const { habit } = usePreferences();
+  return useMemo(() => {
+    const own = { ...version, design };
+    const state = ladderState(file, own);
+    return {
+      rungs: ladderOf(own),
+      state,
+      next: nextStage(state),
+      locks: (stage: number): Lock[] => locksFor(file, own, evaluation.findings, stage),
+      say: (lock: Lock): string =>
+        lockText(lock, (code, subject) => {
+          const finding = evaluation.findings.find((f) => f.code === code && f.subject === subject);
+          return finding && findingText(finding, habit);
+        }),
+    };
+  }, [file, version, design, evaluation.findings, habit]);
+}

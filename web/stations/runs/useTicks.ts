@@ -1,0 +1,21 @@
+import { useState } from "react";
+
+/** Ticks of one list on one day, kept in the browser: a new day starts with an empty list. */
+export function useTicks(key: string): [ticks: ReadonlySet<string>, tick: (id: string) => void, clear: () => void] {
+  const stored = `ticks/${key}/${new Date().toISOString().slice(0, 10)}`;
+  const read = (): string[] => {
+    try {
+      const held: unknown = JSON.parse(localStorage.getItem(stored) ?? "[]");
+      return Array.isArray(held) ? held.filter((x) => typeof x === "string") : [];
+    } catch {
+      return [];
+    }
+  };
+  const [, again] = useState(0);
+  const ticks = new Set(read());
+  const put = (list: string[]) => {
+    localStorage.setItem(stored, JSON.stringify(list));
+    again((n) => n + 1);
+  };
+  return [ticks, (id) => put(ticks.has(id) ? [...ticks].filter((x) => x !== id) : [...ticks, id]), () => put([])];
+}

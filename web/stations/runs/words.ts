@@ -1,0 +1,13 @@
+import { type Run, isMetricKey } from "../../../core/design/craftFile";
+import { METRICS } from "../../../core/design/metrics";
+
+export const OUTCOME: Record<Run["outcome"], { word: string; colour: string }> = {
+  passed: { word: "Passed", colour: "text-clear" },
+  partly: { word: "Partly", colour: "text-care" },
+  failed: { word: "Failed", colour: "text-stop" },
+  aborted: { word: "Aborted", colour: "text-care" },
+};
+export const metricLabel = (name: string) => (isMetricKey(name) ? METRICS[name].label : name);
+export const faultName = (n: number) => `F-${String(n).padStart(2, "0")}`;
+/** Minutes and seconds, as a stop-watch shows them. */
+export const clock = (seconds: number) => `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, "0")}`;
