@@ -1,9 +1,19 @@
 import type { ChangeKind } from "../lineage/difference";
 import type { FindingCode, Severity } from "../verdicts/types";
 import type { Cause, Symptom } from "./catalogue";
+import { stemsOf } from "./find";
+
+/** What the pack's readings say: it began low or cold, sagged or ended flat; or it was full and held. */
+export type PackState = "began low" | "cold" | "sagged" | "ended flat" | "held";
 
 /** Why a suspect was moved up or down. */
-export type RankReason = { why: "finding"; code: FindingCode; effect: 1 | -1 } | { why: "changed"; kind: ChangeKind; effect: 1 };
+export type RankReason =
+  | { why: "finding"; code: FindingCode; effect: 1 | -1 }
+  | { why: "changed"; kind: ChangeKind; effect: 1 }
+  | { why: "repaired"; fault: number; effect: 1 }
+  | { why: "unverified"; part: string; effect: 1 }
+  | { why: "pack"; state: PackState; effect: 1 | -1 }
+  | { why: "before"; fault: number; effect: 1 };
 
 export interface RankedCause {
   cause: Cause;
@@ -12,38 +22,52 @@ export interface RankedCause {
 }
 
 export interface RankContext {
-  findings: { code: FindingCode; severity: Severity }[];
+  findings: readonly { code: FindingCode; severity: Severity }[];
   /** What changed from the parent version. */
   changed: ReadonlySet<ChangeKind>;
+  /** Repairs aboard that no later run has proven, with the words of part, fix and damage. */
+  repaired?: readonly { fault: number; words: string }[];
+  /** Parts new or changed since the craft last ran in the open. */
+  unverified?: readonly string[];
+  pack?: PackState | null;
+  /** Causes that earlier faults of this symptom ended in, by id. */
+  before?: readonly { fault: number; cause: string }[];
 }
 
-/** Places that one piece of evidence moves a suspect: a standing verdict counts more than a recent change. */
+/** Places that one piece of evidence moves a suspect: a standing verdict counts most, then what it was before, the pack's state, a recent change or repair (judgement). */
 const BY_FINDING = 3;
 const BY_CLEAR = -2;
+const BY_BEFORE = 2;
+const BY_PACK = 2;
 const BY_CHANGE = 1.5;
+const BY_REPAIR = 1.5;
+const BY_UNVERIFIED = 1;
 
-/** The catalogue's causes of a symptom, likeliest first for this craft: its order of likelihood, moved by verdicts and recent changes. */
+const shares = (a: readonly string[], b: readonly string[]) => a.some((w) => b.includes(w));
+/** Whether a cause is one of the pack: by what it is linked to, or by its words. */
+const ofPack = (c: Cause) =>
+  (c.touchedBy?.includes("pack") ?? false) || (c.raisedBy ?? []).some((r) => r === "pack-floor" || r === "cold-pack") || /\bpack\b|volts|battery|\bsag/i.test(c.text);
+
+/** The catalogue's causes of a symptom, likeliest first for this craft: its order of likelihood, moved by verdicts, changes, repairs, unproven parts, the pack and what it was before. */
 export function rankCauses(symptom: Symptom, context: RankContext): RankedCause[] {
   const count = symptom.causes.length;
   return symptom.causes
     .map((cause, i) => {
       const reasons: RankReason[] = [];
       let score = count - i;
-      for (const code of cause.raisedBy ?? [])
-        if (context.findings.some((f) => f.code === code && f.severity !== "clear")) {
-          score += BY_FINDING;
-          reasons.push({ why: "finding", code, effect: 1 });
-        }
-      for (const code of cause.loweredBy ?? [])
-        if (context.findings.some((f) => f.code === code && f.severity === "clear")) {
-          score += BY_CLEAR;
-          reasons.push({ why: "finding", code, effect: -1 });
-        }
-      for (const kind of cause.touchedBy ?? [])
-        if (context.changed.has(kind)) {
-          score += BY_CHANGE;
-          reasons.push({ why: "changed", kind, effect: 1 });
-        }
+      const move = (by: number, reason: RankReason) => {
+        score += by;
+        reasons.push(reason);
+      };
+      for (const code of cause.raisedBy ?? []) if (context.findings.some((f) => f.code === code && f.severity !== "clear")) move(BY_FINDING, { why: "finding", code, effect: 1 });
+      for (const code of cause.loweredBy ?? []) if (context.findings.some((f) => f.code === code && f.severity === "clear")) move(BY_CLEAR, { why: "finding", code, effect: -1 });
+      for (const kind of cause.touchedBy ?? []) if (context.changed.has(kind)) move(BY_CHANGE, { why: "changed", kind, effect: 1 });
+      const words = stemsOf(`${cause.text} ${cause.fix}`);
+      for (const r of context.repaired ?? []) if (shares(words, stemsOf(r.words))) move(BY_REPAIR, { why: "repaired", fault: r.fault, effect: 1 });
+      const part = (context.unverified ?? []).find((p) => shares(words, stemsOf(p)));
+      if (part !== undefined) move(BY_UNVERIFIED, { why: "unverified", part, effect: 1 });
+      if (context.pack && ofPack(cause)) move(context.pack === "held" ? -BY_PACK / 2 : BY_PACK, { why: "pack", state: context.pack, effect: context.pack === "held" ? -1 : 1 });
+      for (const b of context.before ?? []) if (b.cause === cause.id) move(BY_BEFORE, { why: "before", fault: b.fault, effect: 1 });
       return { cause, score, reasons };
     })
     .sort((a, b) => b.score - a.score);

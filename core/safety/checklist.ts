@@ -1,6 +1,7 @@
 import type { CraftFile, Version } from "../design/craftFile";
 import { difference } from "../lineage/difference";
 import { reversals } from "../lineage/settle";
+import { debts, tuneStates } from "../lineage/tune";
 import { CHEMISTRY, openCircuit } from "../power/battery";
 
 export const LISTS = ["leaving home", "at the site", "between runs", "after a crash", "before storage"] as const;
@@ -35,6 +36,8 @@ export function checklist(file: CraftFile, version: Version, stops: readonly { i
   const add = (id: string, text: string, from: string, must = false) => void out.push({ id: `${list}/${id}`, text, from, must });
   const parent = file.versions.find((v) => v.label === version.parent);
   const changed = parent ? reversals(difference(parent.design, design)) : [];
+  // Mended, and no run has shown yet that it holds.
+  const unproven = file.faults.filter((f) => f.fix !== "" && f.state !== "proven");
   const environment = design.brief.environment;
   const cold = environment.airTemperature < 5;
   const water = design.heldUpBy === "hull" || design.heldUpBy === "submerged";
@@ -90,6 +93,21 @@ export function checklist(file: CraftFile, version: Version, stops: readonly { i
         else if (f.state === "closed") add(`unproven-${f.number}`, `Not proven yet: ${f.title}. The fix: ${f.fix || "see the fault"}`, `fault ${name}`);
         else if (f.fix !== "") add(`once-${f.number}`, `Happened once: ${f.title}. Still as mended: ${f.fix.replace(/\.$/, "")}?`, `fault ${name}`);
       }
+      for (const f of unproven) {
+        const name = `F-${String(f.number).padStart(2, "0")}`;
+        for (const t of f.touched) add(`touched-${f.number}-${t}`, `Touched by the repair: ${design.items.find((i) => i.id === t)?.name ?? t}, as it was?`, `fault ${name}`, true);
+        if (f.nextWeakest !== "") add(`next-${f.number}`, `Next weakest since that repair: ${f.nextWeakest.replace(/\.$/, "")}`, `fault ${name}`);
+      }
+      for (const group of new Set(tuneStates(file, version).flatMap((t) => (t.stale.length > 0 ? [t.setting.group] : []))))
+        add(`stale-${group}`, `The set-up of ${group || "the craft"} was made for another state of it: low and short first, ready to let go`, "set-up", stage >= 4);
+      for (const d of debts(file, version)) add(`debt-${d.setting.id}`, `${d.setting.name} ${d.setting.value} hides “${d.setting.hides}”: do not lean on it`, "set-up");
+      if (design.schools.balance === "unstable on purpose") {
+        add("walk", design.walkBack ? `CG not behind its stop line, ${millimetres(design.walkBack.stop)}` : "A stop line for the CG is written down", "schools", true);
+        add("retune", "Retuned and trimmed at this step of the CG, controller on before it is let go", "schools", stage >= 4);
+      }
+      if (design.schools.testing === "test rig first" && stage >= 3) add("rig", "What is new was on the rig first", "schools", true);
+      if (design.schools.changes === "one at a time" && changed.length > 1)
+        add("one", `${changed.length} things changed at once, against your own way: note that none will get the credit`, "schools");
       for (const u of design.units.filter((x) => x.learned === null))
         if (stage >= 5) add(`unmeasured-${u.id}`, `${u.name} has never been on the thrust stand: leave a margin`, u.name);
       break;

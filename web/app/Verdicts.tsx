@@ -6,6 +6,7 @@ import { INPUT_NAME } from "../../core/wording/methods";
 import type { Finding, Remedy, Severity } from "../../core/verdicts/types";
 import { Cairn } from "../glyphs/Cairn";
 import { Flag, SEVERITY_COLOUR } from "../glyphs/Flag";
+import { RecordLines } from "./RecordLines";
 import { useDesk } from "./desk";
 import { usePreferences } from "./preferences";
 
@@ -184,6 +185,7 @@ export function VerdictColumn() {
               <Verdict key={`${f.code}-${f.subject}`} finding={f} />
             ))}
           </ul>
+          <RecordLines />
           <MeasureNext />
         </div>
       </div>

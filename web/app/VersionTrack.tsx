@@ -1,5 +1,6 @@
-import { useEffect, useRef } from "react";
+import { useEffect, useMemo, useRef } from "react";
 import type { CraftFile, Version } from "../../core/design/craftFile";
+import { placeTree } from "../../core/lineage/tree";
 import { useDesk } from "./desk";
 
 const RUNGS = 7;
@@ -42,7 +43,8 @@ export function VersionTrack() {
   useEffect(() => {
     track.current?.querySelector("[aria-current]")?.scrollIntoView({ inline: "center", block: "nearest" });
   }, [version.label]);
-  const branch = (v: Version) => !/^v\d+$/.test(v.label);
+  const placed = useMemo(() => placeTree(file.versions), [file.versions]);
+  const branch = (v: Version) => (placed.find((p) => p.label === v.label)?.lane ?? 0) > 0;
   return (
     <nav ref={track} aria-label="Versions" className="flex h-full min-w-0 flex-1 items-end overflow-x-auto">
       {file.versions.map((v) => {

@@ -15,6 +15,7 @@ export function stationState(station: Station, evaluation: Evaluation, file: Cra
   const worst = own.find((f) => f.severity !== "clear")?.severity ?? "clear";
   const runs = file.runs.filter((r) => r.version === version.label);
   const open = file.faults.filter((f) => f.state === "open");
+  const unproven = file.faults.findLast((f) => f.state === "closed");
   switch (station) {
     case "brief": {
       const missed = evaluation.targets.filter((t) => t.status === "missed").length;
@@ -43,11 +44,19 @@ export function stationState(station: Station, evaluation: Evaluation, file: Cra
         : { text: `${sessions.length} ${sessions.length === 1 ? "session" : "sessions"}`, severity: "clear" };
     }
     case "runs":
+      if (runs.some((r) => r.crash && Object.values(r.crash.steps).some((done) => !done))) return { text: "evidence first", severity: "stop" };
       return { text: runs.length === 0 ? "no run yet" : `${runs.length} ${runs.length === 1 ? "run" : "runs"}`, severity: runs.at(-1)?.outcome === "failed" ? "care" : "clear" };
     case "faults":
       return {
-        text: open.length === 0 ? "none open" : open.length === 1 ? `F-${String(open[0]?.number).padStart(2, "0")} open` : `${open.length} open`,
-        severity: open.length > 0 ? "care" : "clear",
+        text:
+          open.length === 0
+            ? unproven
+              ? `F-${String(unproven.number).padStart(2, "0")} wants proof`
+              : "none open"
+            : open.length === 1
+              ? `F-${String(open[0]?.number).padStart(2, "0")} open`
+              : `${open.length} open`,
+        severity: open.length > 0 || unproven ? "care" : "clear",
       };
     case "versions":
       return { text: `${file.versions.length}, ${file.versions.filter((v) => v.frozenAt === null).length} open`, severity: "clear" };

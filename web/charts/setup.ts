@@ -1,7 +1,7 @@
-import { Chart as ChartJS, Filler, Legend, LineElement, LinearScale, PointElement, Tooltip } from "chart.js";
+import { BarController, BarElement, CategoryScale, Chart as ChartJS, Filler, Legend, LineElement, LinearScale, PointElement, Tooltip } from "chart.js";
 import annotation from "chartjs-plugin-annotation";
 
-ChartJS.register(LinearScale, PointElement, LineElement, Filler, Tooltip, Legend, annotation);
+ChartJS.register(BarController, BarElement, CategoryScale, LinearScale, PointElement, LineElement, Filler, Tooltip, Legend, annotation);
 ChartJS.defaults.font.family = '"Archivo Variable", sans-serif';
 ChartJS.defaults.font.size = 11;
 ChartJS.defaults.animation = false;

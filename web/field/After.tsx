@@ -1,3 +1,4 @@
+import { useState } from "react";
 import type { NewRun } from "../../api/contracts";
 import { EVIDENCE_STEPS, OUTCOMES, type Rung } from "../../core/design/craftFile";
 import { EVIDENCE_TEXT } from "../../core/wording/evidence";
@@ -47,7 +48,9 @@ function Evidence({ run, onChange }: { run: NewRun; onChange: (run: NewRun) => v
 export function After({ log, rung, onChange, onKeep }: { log: FieldLog; rung: Rung | undefined; onChange: (log: FieldLog) => void; onKeep: () => void }) {
   const { run } = log;
   const set = (change: Partial<NewRun>) => onChange({ ...log, run: { ...run, ...change } });
-  const measured = (metric: string) => run.measured.find((m) => m.metric === metric)?.measured?.value ?? null;
+  const [later, setLater] = useState(false);
+  // What became of it waits until the evidence is secured, or until somebody says that it cannot be now.
+  const held = run.crash !== null && Object.values(run.crash.steps).some((done) => !done) && !later;
   return (
     <section aria-label="How it went" className="flex flex-col gap-3">
       <p className="text-[16px]">
@@ -58,6 +61,23 @@ export function After({ log, rung, onChange, onKeep }: { log: FieldLog; rung: Ru
         meant it to
       </label>
       <Evidence run={run} onChange={(r) => onChange({ ...log, run: r })} />
+      {held ? (
+        <button type="button" className="field-small" onClick={() => setLater(true)}>
+          It cannot be done now: go on, it stays open in the log
+        </button>
+      ) : (
+        <Outcome log={log} rung={rung} set={set} onKeep={onKeep} />
+      )}
+    </section>
+  );
+}
+
+/** What became of it: outcome, gates, the pack, and words. */
+function Outcome({ log, rung, set, onKeep }: { log: FieldLog; rung: Rung | undefined; set: (change: Partial<NewRun>) => void; onKeep: () => void }) {
+  const { run } = log;
+  const measured = (metric: string) => run.measured.find((m) => m.metric === metric)?.measured?.value ?? null;
+  return (
+    <>
       <div className="grid grid-cols-2 gap-2" role="group" aria-label="Outcome">
         {OUTCOMES.map((o) => (
           <button
@@ -133,6 +153,6 @@ export function After({ log, rung, onChange, onKeep }: { log: FieldLog; rung: Ru
       <button type="button" className="field-start" onClick={onKeep}>
         Put it in the log
       </button>
-    </section>
+    </>
   );
 }

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useRef } from "react";
 import { Link, useNavigate } from "react-router";
 import { toast } from "sonner";
@@ -12,6 +12,7 @@ import { Post } from "../app/VersionTrack";
 import { Tally } from "../app/Verdicts";
 import { call, sayError } from "../app/client";
 import { usePreferences } from "../app/preferences";
+import { useDelete } from "../app/useDelete";
 import { Flag } from "../glyphs/Flag";
 import { NewCraft } from "./NewCraft";
 
@@ -44,28 +45,10 @@ const lengthOf = (box: Extent | null) => (box ? box.max.x - box.min.x : 0);
 
 function CraftRow({ summary, scale }: { summary: CraftSummary; scale: number }) {
   const { habit } = usePreferences();
-  const queries = useQueryClient();
   const { craft, newest, slug } = summary;
   const evaluation = useMemo(() => evaluate(newest.design), [newest]);
   const worst = evaluation.findings.find((f) => f.severity !== "clear");
-  const remove = useMutation({
-    mutationFn: async () => {
-      const file = await call(contracts.exportCraft, { params: { slug } });
-      await call(contracts.deleteCraft, { params: { slug } });
-      return file;
-    },
-    onSuccess: (file) => {
-      void queries.invalidateQueries({ queryKey: ["crafts"] });
-      toast(`${craft.name} was deleted.`, {
-        duration: 20_000,
-        action: {
-          label: "Undo",
-          onClick: () => void call(contracts.importCraft, { body: file }).then(() => queries.invalidateQueries({ queryKey: ["crafts"] })),
-        },
-      });
-    },
-    onError: (e) => toast.error(sayError(e)),
-  });
+  const remove = useDelete();
   return (
     <li data-craft={slug} className="flex items-end gap-4 border-b-[3px] border-ink2 pt-4 max-[640px]:flex-wrap">
       <Silhouette summary={summary} scale={scale} />
@@ -107,7 +90,9 @@ function CraftRow({ summary, scale }: { summary: CraftSummary; scale: number }) 
           type="button"
           className="link text-[11px]"
           aria-label={`Delete ${craft.name}`}
-          onClick={() => window.confirm(`Delete ${craft.name} with all its versions, runs and faults? It can be undone for a short while.`) && remove.mutate()}
+          onClick={() =>
+            void remove(`Delete ${craft.name} with all its versions, runs and faults?`, `${craft.name} was deleted.`, () => call(contracts.deleteCraft, { params: { slug } }))
+          }
         >
           delete
         </button>
@@ -157,6 +142,40 @@ function ImportButton() {
   );
 }
 
+/** What was deleted lately, each with its way back; nothing when nothing was. */
+function DeletedLately() {
+  const queries = useQueryClient();
+  const { data } = useQuery({ queryKey: ["trash"], queryFn: () => call(contracts.listTrash, {}) });
+  if (!data || data.length === 0) return null;
+  const back = async (id: number) => {
+    try {
+      const { kind, name } = await call(contracts.restore, { params: { id } });
+      toast.success(`${name} is back (${kind}).`);
+    } catch (error) {
+      toast.error(sayError(error));
+    }
+    await queries.invalidateQueries();
+  };
+  return (
+    <section aria-label="Deleted lately" className="border-t border-hair px-4 py-3">
+      <h2>Deleted lately</h2>
+      <ul>
+        {data.map((t) => (
+          <li key={t.id} className="flex min-h-7 items-center gap-3 border-b border-hair">
+            <span className="text-ink">{t.name}</span>
+            <span className="text-[11px] text-pencil">
+              {t.kind}, {t.deletedAt.slice(0, 16).replace("T", " ")}
+            </span>
+            <button type="button" className="link ml-auto" aria-label={`Bring back ${t.name}`} onClick={() => void back(t.id)}>
+              bring it back
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 /** Home: all craft on the bench at one scale, and a new one from three numbers. */
 export function Workshop() {
   const { data, error } = useQuery({ queryKey: ["crafts"], queryFn: () => call(contracts.listCrafts, {}) });
@@ -198,6 +217,7 @@ export function Workshop() {
           </ul>
         </section>
         <NewCraft />
+        <DeletedLately />
       </main>
     </div>
   );

@@ -36,11 +36,7 @@ export function SessionFoot({ session, notes, files, touched, busy, missing, onN
           print a sheet
         </button>
         {session && (
-          <button
-            type="button"
-            className="link text-[12px]"
-            onClick={() => window.confirm(`Delete ${code(session.number)}? What was taken over stays in the design.`) && onDelete()}
-          >
+          <button type="button" className="link text-[12px]" onClick={onDelete}>
             delete it
           </button>
         )}

@@ -5,6 +5,7 @@ import { type Contract, contracts } from "../../../api/contracts";
 import { type Bench, type BenchEntry, benchEntrySchema } from "../../../core/design/bench";
 import { call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
+import { useDelete } from "../../app/useDelete";
 
 export const code = (n: number) => `B-${String(n).padStart(2, "0")}`;
 
@@ -56,14 +57,15 @@ function useSession(session: Bench | null, onOpen: (number: number | null) => vo
     },
     onError,
   });
-  const remove = useMutation({
-    mutationFn: () => call(contracts.deleteBench, { params: { slug, number: session?.number ?? 0 } }),
-    onSuccess: async () => {
-      await after("Session deleted.");
+  const ask = useDelete();
+  const remove = async () => {
+    if (!session) return;
+    const { number } = session;
+    if (
+      await ask(`Delete ${code(number)}? What was taken over stays in the design.`, `${code(number)} is deleted.`, () => call(contracts.deleteBench, { params: { slug, number } }))
+    )
       onOpen(null);
-    },
-    onError,
-  });
+  };
   /** Revision of the version as it is now: it may have moved with the flush. */
   const freshRevision = async () => {
     await flush();
@@ -95,7 +97,7 @@ export function useEntry(session: Bench | null, onOpen: (number: number | null) 
       busy: actions.keep.isPending,
       onNotes: (notes: string) => put({ notes }),
       onFiles: (files: BenchEntry["files"]) => put({ files }),
-      onDelete: () => actions.remove.mutate(),
+      onDelete: () => void actions.remove(),
     },
   };
 }

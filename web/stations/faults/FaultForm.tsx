@@ -1,62 +1,41 @@
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useMutation } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
-import { useFieldArray, useForm } from "react-hook-form";
+import { useFieldArray, useForm, useWatch } from "react-hook-form";
 import { toast } from "sonner";
-import type { z } from "zod";
 import { contracts } from "../../../api/contracts";
-import { FAULT_STATES, type Fault, faultSchema } from "../../../core/design/craftFile";
-import { evaluate } from "../../../core/evaluate";
-import { GROUPS, SYMPTOMS } from "../../../core/faults/catalogue";
+import { FAULT_STATES, newSuspect } from "../../../core/design/craftFile";
+import { GROUPS } from "../../../core/faults/catalogue";
 import { symptomsLike } from "../../../core/faults/find";
-import { rankCauses } from "../../../core/faults/rank";
-import { refusal } from "../../../core/faults/state";
-import { difference, kindsOf } from "../../../core/lineage/difference";
-import { reasonText } from "../../../core/wording/faults";
+import { blamesPilot, refusal } from "../../../core/faults/state";
 import { call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
+import { useDelete } from "../../app/useDelete";
+import { newKey } from "../runs/blankRun";
 import { faultName } from "../runs/words";
-import { Balance } from "./Balance";
-
-const formSchema = faultSchema.omit({ number: true });
-type Values = Omit<Fault, "number">;
-
-/** Stones: one for each line of a note. */
-const stones = (note: string) => note.split(/\n|;/).filter((l) => l.trim() !== "").length;
-
-/** The catalogue's suspects for a symptom, ordered for the version on which it was seen. */
-function useRanked(symptomId: string | null, runNumber: number) {
-  const { file } = useDesk();
-  return useMemo(() => {
-    const symptom = SYMPTOMS.find((s) => s.id === symptomId);
-    const run = file.runs.find((r) => r.number === runNumber);
-    const version = file.versions.find((v) => v.label === run?.version);
-    if (!symptom || !version) return null;
-    const parent = file.versions.find((v) => v.label === version.parent);
-    const { findings } = evaluate(version.design);
-    const changed = kindsOf(parent ? difference(parent.design, version.design) : []);
-    return { findings, version, causes: rankCauses(symptom, { findings, changed }) };
-  }, [symptomId, runNumber, file]);
-}
+import { Mending } from "./Mending";
+import { Proposals } from "./Proposals";
+import { Story } from "./Story";
+import { SuspectTable } from "./SuspectTable";
+import { type Filled, type Values, formSchema } from "./form";
+import { useCatalogue } from "./useCatalogue";
 
 /** One fault: what was seen, its suspects and their tests, cause, fix and proof. */
-export function FaultForm({ fault, number, onSaved }: { fault: Values & { number?: number }; number: number | null; onSaved: (n: number) => void }) {
-  const { slug, file, revisions, refresh } = useDesk();
+export function FaultForm({ fault, number, onSaved, onGone }: { fault: Values & { number?: number }; number: number | null; onSaved: (n: number) => void; onGone: () => void }) {
+  const { slug, file, revisions, refresh, go } = useDesk();
   const { number: _, ...values } = fault;
-  const { register, control, handleSubmit, watch, formState, setValue } = useForm<z.input<typeof formSchema>, unknown, Values>({
-    resolver: zodResolver(formSchema),
-    defaultValues: values,
-  });
+  const form = useForm<Filled, unknown, Values>({ resolver: zodResolver(formSchema), defaultValues: values });
+  const { register, control, handleSubmit, formState, setValue } = form;
   const suspects = useFieldArray({ control, name: "suspects", keyName: "key" });
   const [refused, setRefused] = useState<string | null>(null);
-  const symptom = watch("symptom");
-  const runNumber = Number(watch("run"));
-  const rows = watch("suspects");
-  const words = `${watch("title")} ${watch("seen")}`;
-  const like = useMemo(() => symptomsLike(words, 4), [words]);
-  const ranked = useRanked(symptom || null, runNumber);
-  const proposals = ranked?.causes.filter((c) => !rows.some((s) => s.id === c.cause.id || s.cause === c.cause.text)) ?? [];
+  const [own, setOwn] = useState<string | null>(null);
+  const filled = useWatch({ control }) as Filled;
+  const catalogue = useCatalogue();
+  const remove = useDelete();
+  const words = `${filled.title} ${filled.seen}`;
+  const like = useMemo(() => symptomsLike(words, 4, catalogue), [words, catalogue]);
   const { errors } = formState;
+  const checked = useMemo(() => formSchema.safeParse({ ...filled, title: filled.title || "–" }), [filled]);
   const save = useMutation({
     mutationFn: async (input: Values) => {
       if (number === null) return (await call(contracts.createFault, { params: { slug }, body: input })).number;
@@ -75,12 +54,8 @@ export function FaultForm({ fault, number, onSaved }: { fault: Values & { number
     setRefused(why);
     if (!why) save.mutate(input);
   });
-  const laterRuns = file.runs.filter((r) => {
-    const seen = file.runs.find((s) => s.number === runNumber);
-    return seen && Date.parse(r.date) > Date.parse(seen.date);
-  });
   const optional = { setValueAs: (v: unknown) => (v === "" || v === null ? null : v) };
-  const optionalNumber = { setValueAs: (v: unknown) => (v === "" || v === null ? null : Number(v)) };
+  const pilot = filled.suspects.some((s) => s.state !== "ruled out" && blamesPilot(s)) || /pilot error/i.test(filled.cause);
   return (
     <form noValidate onSubmit={submit} aria-label={number === null ? "New fault" : faultName(number)}>
       <header className="flex items-baseline gap-3 border-b border-ink pb-1">
@@ -92,10 +67,32 @@ export function FaultForm({ fault, number, onSaved }: { fault: Values & { number
           {...register("title")}
           aria-invalid={errors.title !== undefined}
         />
+        {number !== null && (
+          <button
+            type="button"
+            className="link no-print"
+            onClick={async () => {
+              if (
+                await remove(`Delete ${faultName(number)} with its suspects?`, `${faultName(number)} is deleted.`, () => call(contracts.deleteFault, { params: { slug, number } }))
+              )
+                onGone();
+            }}
+          >
+            Delete
+          </button>
+        )}
       </header>
       {errors.title && (
         <p role="alert" className="text-[12px] text-stop">
           {errors.title.message}
+        </p>
+      )}
+      {fault.state === "closed" && number !== null && (
+        <p className="mt-1 border-l-[3px] border-care pl-2" data-unproven>
+          <b className="text-care">Not proven yet:</b> the fix has not been through a run in which it could have failed.{" "}
+          <button type="button" className="link" onClick={() => go({ station: "runs", search: { newplan: String(file.runs.find((r) => r.number === fault.run)?.stage ?? 4) } })}>
+            plan that run
+          </button>
         </p>
       )}
       {like.length > 0 && (
@@ -105,8 +102,8 @@ export function FaultForm({ fault, number, onSaved }: { fault: Values & { number
             <button
               key={s.id}
               type="button"
-              className={`chip ${s.id === symptom ? "chip-on" : ""}`}
-              aria-pressed={s.id === symptom}
+              className={`chip ${s.id === filled.symptom ? "chip-on" : ""}`}
+              aria-pressed={s.id === filled.symptom}
               onClick={() => setValue("symptom", s.id, { shouldDirty: true })}
             >
               {s.text}
@@ -131,11 +128,13 @@ export function FaultForm({ fault, number, onSaved }: { fault: Values & { number
             <option value="">none of the list</option>
             {GROUPS.map((g) => (
               <optgroup key={g} label={g}>
-                {SYMPTOMS.filter((s) => s.group === g).map((s) => (
-                  <option key={s.id} value={s.id}>
-                    {s.text}
-                  </option>
-                ))}
+                {catalogue
+                  .filter((s) => s.group === g)
+                  .map((s) => (
+                    <option key={s.id} value={s.id}>
+                      {s.text}
+                    </option>
+                  ))}
               </optgroup>
             ))}
           </select>
@@ -159,168 +158,74 @@ export function FaultForm({ fault, number, onSaved }: { fault: Values & { number
       </div>
 
       <h3 className="mt-4">Suspects</h3>
-      {rows.length > 0 && (
-        <div className="wide">
-          <table className="rows w-full">
-            <thead>
-              <tr>
-                <th className="w-40">suspect</th>
-                <th className="w-24">against, for</th>
-                <th>for it</th>
-                <th>against it</th>
-                <th>test that tells it apart, and result</th>
-                <th className="w-24" />
-              </tr>
-            </thead>
-            <tbody>
-              {suspects.fields.map((field, i) => {
-                const s = rows[i];
-                if (!s) return null;
-                return (
-                  <tr key={field.key} data-suspect={s.id} className={s.state === "ruled in" ? "bg-tint-stop" : ""}>
-                    <td className={`text-ink ${s.state === "ruled out" ? "text-pencil line-through" : "font-semibold"}`}>
-                      {s.cause}
-                      {s.state === "ruled in" && <span className="block text-[11px] text-stop">ruled in</span>}
-                      {s.state === "ruled out" && <span className="inline-block text-[11px] no-underline">ruled out</span>}
-                    </td>
-                    <td>
-                      <Balance against={stones(s.against)} forIt={stones(s.for)} state={s.state} />
-                    </td>
-                    <td>
-                      <textarea className="cell" rows={2} aria-label={`${s.cause}, for it`} placeholder="–" {...register(`suspects.${i}.for`)} />
-                    </td>
-                    <td>
-                      <textarea className="cell" rows={2} aria-label={`${s.cause}, against it`} placeholder="–" {...register(`suspects.${i}.against`)} />
-                    </td>
-                    <td>
-                      <textarea className="cell" rows={2} aria-label={`${s.cause}, test`} {...register(`suspects.${i}.test`)} />
-                      <input
-                        className="cell text-ink"
-                        aria-label={`${s.cause}, result`}
-                        placeholder={`result${s.minutes ? `, about ${s.minutes} min` : ""}`}
-                        {...register(`suspects.${i}.result`)}
-                      />
-                    </td>
-                    <td>
-                      <select className="cell" aria-label={`${s.cause}, state`} {...register(`suspects.${i}.state`)}>
-                        <option>open</option>
-                        <option>ruled in</option>
-                        <option>ruled out</option>
-                      </select>
-                      <button type="button" className="link text-[11px]" onClick={() => suspects.remove(i)}>
-                        remove
-                      </button>
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
+      <SuspectTable control={control} register={register} suspects={suspects} />
+      <Proposals symptom={filled.symptom || null} run={Number(filled.run)} self={number} taken={filled.suspects} onSuspect={(s) => suspects.append(s)} />
+      {own === null ? (
+        <button type="button" className="link mt-1" onClick={() => setOwn("")}>
+          Add a suspect of your own
+        </button>
+      ) : (
+        <p className="mt-1 flex gap-2">
+          <input
+            className="box max-w-md"
+            aria-label="What else could it be?"
+            placeholder="What else could it be?"
+            maxLength={300}
+            value={own}
+            onChange={(e) => setOwn(e.target.value)}
+            onKeyDown={(e) => {
+              if (e.key !== "Enter") return;
+              e.preventDefault();
+              if (own.trim()) suspects.append(newSuspect(`own-${newKey()}`, own.trim()));
+              setOwn(null);
+            }}
+          />
+          <button
+            type="button"
+            className="act"
+            onClick={() => {
+              if (own.trim()) suspects.append(newSuspect(`own-${newKey()}`, own.trim()));
+              setOwn(null);
+            }}
+          >
+            Add
+          </button>
+        </p>
+      )}
+      {pilot && (
+        <div role="group" aria-label="Pilot error" className="mt-3 border-l-[3px] border-care pl-3">
+          <p>“Pilot error” needs the same pilot on another craft, or another pilot on this one. It closes nothing without.</p>
+          <div className="grid max-w-2xl grid-cols-[220px_1fr] gap-2 max-[640px]:grid-cols-[minmax(0,1fr)]">
+            <select
+              className="box"
+              aria-label="What was swapped"
+              value={filled.pilotSwap?.how ?? ""}
+              onChange={(e) =>
+                setValue("pilotSwap", e.target.value === "" ? null : { how: e.target.value as "same pilot, another craft", shown: filled.pilotSwap?.shown ?? "" }, {
+                  shouldDirty: true,
+                })
+              }
+            >
+              <option value="">not tried yet</option>
+              <option>same pilot, another craft</option>
+              <option>another pilot, this craft</option>
+            </select>
+            {filled.pilotSwap && (
+              <input
+                className="box"
+                aria-label="What the swap showed"
+                placeholder="what it showed"
+                maxLength={300}
+                value={filled.pilotSwap.shown}
+                onChange={(e) => filled.pilotSwap && setValue("pilotSwap", { ...filled.pilotSwap, shown: e.target.value }, { shouldDirty: true })}
+              />
+            )}
+          </div>
         </div>
       )}
-      {proposals.length > 0 && ranked && (
-        <section aria-label="Proposed suspects" className="mt-2">
-          <p className="text-pencil">Proposed for this symptom on {ranked.version.label}, likeliest first:</p>
-          <ol>
-            {proposals.map(({ cause, reasons }) => (
-              <li
-                key={cause.id}
-                data-proposal={cause.id}
-                className="grid grid-cols-[1fr_1fr_auto] items-center gap-3 border-b border-hair py-1 max-[640px]:grid-cols-[minmax(0,1fr)]"
-              >
-                <span>
-                  <b className="text-ink">{cause.text}</b>
-                  {reasons.map((r) => (
-                    <span key={`${r.why}${r.why === "finding" ? r.code : r.kind}`} className={`block text-[11px] ${r.effect > 0 ? "text-care" : "text-clear"}`}>
-                      {reasonText(r, ranked.findings)}
-                    </span>
-                  ))}
-                </span>
-                <span className="text-[12px]">
-                  {cause.test} <span className="num text-pencil">{cause.minutes} min</span>
-                </span>
-                <button
-                  type="button"
-                  className="act"
-                  aria-label={`Suspect: ${cause.text}`}
-                  onClick={() =>
-                    suspects.append({
-                      id: cause.id,
-                      cause: cause.text,
-                      for: reasons
-                        .filter((r) => r.effect > 0)
-                        .map((r) => reasonText(r, ranked.findings).replace(/^up: /, ""))
-                        .join("\n"),
-                      against: reasons
-                        .filter((r) => r.effect < 0)
-                        .map((r) => reasonText(r, ranked.findings).replace(/^down: /, ""))
-                        .join("\n"),
-                      test: cause.test,
-                      minutes: cause.minutes,
-                      result: "",
-                      state: "open",
-                    })
-                  }
-                >
-                  Suspect it
-                </button>
-              </li>
-            ))}
-          </ol>
-        </section>
-      )}
-      <button
-        type="button"
-        className="link mt-1"
-        onClick={() => {
-          const cause = window.prompt("What else could it be?")?.trim();
-          if (cause) suspects.append({ id: `own-${Date.now()}`, cause, for: "", against: "", test: "", minutes: null, result: "", state: "open" });
-        }}
-      >
-        Add a suspect of your own
-      </button>
-
-      <div className="mt-4 grid grid-cols-3 gap-3 max-[640px]:grid-cols-[minmax(0,1fr)] max-[640px]:[&>*]:col-span-1!">
-        <label>
-          Cause
-          <textarea className="box" rows={2} {...register("cause")} />
-        </label>
-        <label>
-          Fix
-          <textarea className="box" rows={2} {...register("fix")} />
-        </label>
-        <div className="grid grid-cols-2 gap-2">
-          <label>
-            Fixed in
-            <select className="box" {...register("fixVersion", optional)}>
-              <option value="">–</option>
-              {file.versions.map((v) => (
-                <option key={v.label}>{v.label}</option>
-              ))}
-            </select>
-          </label>
-          <label>
-            Proof
-            <select className="box" {...register("proofRun", optionalNumber)}>
-              <option value="">–</option>
-              {laterRuns.map((r) => (
-                <option key={r.number} value={r.number}>
-                  run {r.number}
-                </option>
-              ))}
-            </select>
-          </label>
-          <label>
-            Minutes spent
-            <input className="box num" type="number" min={0} {...register("minutes", { valueAsNumber: true })} />
-          </label>
-          <label>
-            € spent
-            <input className="box num" type="number" min={0} step="any" {...register("cost", { valueAsNumber: true })} />
-          </label>
-        </div>
-      </div>
-      <fieldset className="mt-3 flex flex-wrap items-center gap-3">
+      <Mending form={form} filled={filled} />
+      {checked.success && <Story fault={{ ...checked.data, ...(number === null ? {} : { number }) }} />}
+      <fieldset className="mt-4 flex flex-wrap items-center gap-3">
         <legend className="sr-only">State</legend>
         {FAULT_STATES.map((s) => (
           <label key={s} className="flex min-h-6 items-center gap-1">

@@ -37,7 +37,7 @@ export function Ladder({ runs, current, onPick, onPlan }: { runs: Run[]; current
       {rungs.map((rung) => {
         const own = state[rung.stage - 1]?.state ?? "untried";
         const here = runs.filter((r) => r.stage === rung.stage);
-        const held = own === "passed" || rung.stage > reached + 1 ? [] : locks(rung.stage);
+        const held = rung.stage === Math.max(reached, 0) + 1 ? locks(rung.stage) : [];
         const gate = rung.gates[0];
         return (
           <li key={rung.stage} data-rung={rung.stage} data-state={own} className="relative min-h-[58px] pb-2 pl-[38px]">
@@ -66,7 +66,8 @@ export function Ladder({ runs, current, onPick, onPlan }: { runs: Run[]; current
             </button>
             {held.length > 0 && own !== "left out" && (
               <p className="text-[11px] leading-[13px] text-stop" title={held.map(say).join("\n")}>
-                locked: {held.length === 1 && held[0] ? say(held[0]) : `${held.length} things stand against it`}
+                locked: {held[0] && say(held[0])}
+                {held.length > 1 && `, and ${held.length - 1} more`}
               </p>
             )}
             <p className="flex flex-wrap gap-x-1">

@@ -1,38 +1,34 @@
 import { useMemo } from "react";
-import type { MetricKey } from "../../../core/design/metrics";
+import { METRICS, type MetricKey } from "../../../core/design/metrics";
+import type { Target } from "../../../core/design/schema";
+import { spendOf } from "../../../core/lineage/spend";
 import { evaluate } from "../../../core/evaluate";
 import { toDisplay } from "../../../core/design/units";
-import { DISPLAY } from "../../../core/design/units";
+import { DISPLAY, type Dimension } from "../../../core/design/units";
 import { growthOf } from "../../../core/mass/growth";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { roundStep } from "../../drawing/scale";
+import { Guessing } from "./Guessing";
 
 const WIDTH = 430;
 const HEIGHT = 170;
 const LEFT = 52;
 const BASE = HEIGHT - 22;
 
-/** One metric over all versions: pencil predicted with its ±, ink measured, and the green window that held then. */
-function DriftChart({ metric, title }: { metric: "auw" | "cgX"; title: string }) {
-  const { file, version, design } = useDesk();
+interface Point {
+  label: string;
+  predicted: { value: number; sd: number } | undefined;
+  measured: { value: number; sd: number } | undefined;
+  target: Target | undefined;
+  planned: number | null;
+  expected: number;
+}
+
+/** One quantity over all versions: pencil predicted with its ±, ink measured, and the green window that held then. */
+function DriftChart({ title, dimension, points }: { title: string; dimension: Dimension; points: Point[] }) {
+  const { version } = useDesk();
   const { habit } = usePreferences();
-  const dimension = metric === "auw" ? "mass" : "length";
-  const points = useMemo(
-    () =>
-      file.versions.map((v) => {
-        const own = v.label === version.label ? design : v.design;
-        const q = evaluate(own).metrics[metric as MetricKey];
-        const target = own.brief.targets.find((t) => t.metric === metric);
-        const measured = file.runs
-          .filter((r) => r.version === v.label)
-          .flatMap((r) => r.metrics.flatMap((m) => (m.metric === metric && m.measured ? [m.measured] : [])))
-          .at(-1);
-        const growth = growthOf(own);
-        return { label: v.label, predicted: q, measured, target, planned: metric === "auw" ? growth.planned : null, expected: metric === "auw" ? growth.expected : 0 };
-      }),
-    [file, version.label, design, metric],
-  );
   const d = (v: number) => toDisplay(v, dimension, habit);
   const values = points.flatMap((p) => [
     ...(p.predicted ? [p.predicted.value - p.predicted.sd, p.predicted.value + p.predicted.sd] : []),
@@ -71,6 +67,7 @@ function DriftChart({ metric, title }: { metric: "auw" | "cgX"; title: string })
         width="100%"
         className="mt-1 block bg-sheet"
         role="img"
+        data-drift={title}
         aria-label={`${title}: ${points.map((p) => `${p.label} ${p.predicted ? d(p.predicted.value).toFixed(1) : "unknown"}`).join(", ")}`}
       >
         {ticks.map((t) => (
@@ -128,12 +125,47 @@ function DriftChart({ metric, title }: { metric: "auw" | "cgX"; title: string })
   );
 }
 
-/** How mass and CG moved from version to version. */
+const METRIC_CHARTS: [MetricKey, string][] = [
+  ["auw", "All-up weight"],
+  ["cgX", "CG aft of datum"],
+  ["thrustToWeight", "Thrust to weight, standing"],
+  ["cost", "Cost of all parts"],
+];
+
+/** How mass, CG, margin, cost and hours moved from version to version. */
 export function Drift() {
+  const { file, version, design } = useDesk();
+  const evaluated = useMemo(
+    () =>
+      file.versions.map((v) => {
+        const own = v.label === version.label ? { ...v, design } : v;
+        return { own, metrics: evaluate(own.design).metrics, growth: growthOf(own.design), spend: spendOf(file, own) };
+      }),
+    [file, version.label, design],
+  );
+  const pointsOf = (metric: MetricKey): Point[] =>
+    evaluated.map(({ own, metrics, growth }) => ({
+      label: own.label,
+      predicted: metrics[metric],
+      measured: file.runs
+        .filter((r) => r.version === own.label)
+        .flatMap((r) => r.metrics.flatMap((m) => (m.metric === metric && m.measured ? [m.measured] : [])))
+        .at(-1),
+      target: own.design.brief.targets.find((t) => t.metric === metric),
+      planned: metric === "auw" ? growth.planned : null,
+      expected: metric === "auw" ? growth.expected : 0,
+    }));
+  const hours = evaluated.map(({ own, spend }): Point => {
+    const value = (spend.building + spend.mending + spend.running) * 3600;
+    return { label: own.label, predicted: undefined, measured: value > 0 ? { value, sd: 0 } : undefined, target: undefined, planned: null, expected: 0 };
+  });
   return (
     <div className="grid grid-cols-2 gap-6 border-t border-hair px-4 py-3 max-[900px]:grid-cols-1">
-      <DriftChart metric="auw" title="All-up weight" />
-      <DriftChart metric="cgX" title="CG aft of datum" />
+      {METRIC_CHARTS.map(([metric, title]) => (
+        <DriftChart key={metric} title={title} dimension={METRICS[metric].dimension} points={pointsOf(metric)} />
+      ))}
+      <DriftChart title="Hours in each version" dimension="time" points={hours} />
+      <Guessing />
     </div>
   );
 }

@@ -1,97 +1,37 @@
-import { useMutation } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
-import { toast } from "sonner";
 import { contracts } from "../../../api/contracts";
 import type { Version } from "../../../core/design/craftFile";
 import { METRICS, type MetricKey } from "../../../core/design/metrics";
 import { evaluate } from "../../../core/evaluate";
+import { baselineOf } from "../../../core/lineage/baseline";
 import { difference } from "../../../core/lineage/difference";
-import { reversals, settle } from "../../../core/lineage/settle";
 import { changeEnds } from "../../../core/wording/changes";
 import { plain, show } from "../../../core/wording/format";
-import { SETTLED_COLOUR } from "../../../core/wording/series";
 import { ChildForm } from "../../app/ChildDialog";
 import { Value } from "../../app/Computed";
 import { Dialog } from "../../app/Dialog";
-import { Post, reach } from "../../app/VersionTrack";
-import { call, sayError } from "../../app/client";
+import { call } from "../../app/client";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
+import { useDelete } from "../../app/useDelete";
+import { useVersionWords } from "../../app/useVersionWords";
 import { metricLabel } from "../runs/words";
+import { AdviceList } from "./AdviceList";
+import { Changes } from "./Changes";
 import { Drift } from "./Drift";
+import { FateSheet } from "./FateSheet";
+import { Lineage } from "./Lineage";
+import { ReportSheet } from "./ReportSheet";
+import { SetupSheet } from "./SetupSheet";
 
 const COMPARED: MetricKey[] = ["auw", "cgX", "cgZ", "thrust", "thrustToWeight", "packCurrent", "packVoltage", "rpm", "endurance", "cost"];
 
-/** What was claimed for a version, settled by what was measured; and whether the credit can be given to one thing at all. */
-function Claims({ version }: { version: Version }) {
-  const { file } = useDesk();
-  const { habit } = usePreferences();
-  const parent = file.versions.find((v) => v.label === version.parent);
-  const settled = useMemo(
-    () =>
-      settle(file, version, (m) => (m in METRICS ? METRICS[m as MetricKey].dimension : (file.runs.flatMap((r) => r.metrics).find((x) => x.metric === m)?.dimension ?? "ratio"))),
-    [file, version],
-  );
-  const undone = useMemo(() => (parent ? reversals(difference(parent.design, version.design)) : []), [parent, version]);
-  if (settled.length === 0) return null;
-  return (
-    <div>
-      {settled.map((s) => {
-        const dimension =
-          s.claim.metric in METRICS
-            ? METRICS[s.claim.metric as MetricKey].dimension
-            : (file.runs.flatMap((r) => r.metrics).find((x) => x.metric === s.claim.metric)?.dimension ?? "ratio");
-        const shown = (m: typeof s.before) => {
-          if (!m) return "not measured";
-          const v = show(m.value, m.sd, dimension, habit);
-          return `${v.value}${v.sd ? ` ± ${v.sd}` : ""}${v.unit === "°" ? "" : " "}${v.unit}`;
-        };
-        return (
-          <p key={s.claim.metric} data-claim={s.verdict}>
-            <span className="text-pencil">Claimed:</span> <b className="text-ink">{metricLabel(s.claim.metric)}</b> {s.claim.direction}, {s.claim.amount}.{" "}
-            <b className={SETTLED_COLOUR[s.verdict]}>{s.verdict}</b>
-            {(s.before ?? s.after) && (
-              <span className="num">
-                {" "}
-                {version.parent && `${version.parent} ${shown(s.before)}, `}
-                {version.label} {shown(s.after)}
-                {s.odds !== null && `, odds ${Math.round(s.odds * 100)} in 100`}
-              </span>
-            )}
-            {s.after && <span className="block text-[11px] text-pencil">from {[s.before?.by, s.after.by].filter(Boolean).join("; ")}</span>}
-          </p>
-        );
-      })}
-      {undone.length > 1 && (
-        <p className="mt-1" data-credit>
-          <span className="text-care">{undone.length} things were changed at once: the effect is credited to none of them.</span> To tell them apart, undo all but one in turn,
-          cheapest first:{" "}
-          {undone
-            .slice(0, 6)
-            .map((r) => `${r.subject} (about ${r.minutes} min)`)
-            .join(", ")}
-          {undone.length > 6 && `, and ${undone.length - 6} more`}.
-        </p>
-      )}
-    </div>
-  );
-}
-
 /** Words about a version: its question, and what it showed. */
 function Story({ version }: { version: Version }) {
-  const { slug, revisions, refresh } = useDesk();
+  const words = useVersionWords();
   const [question, setQuestion] = useState(version.question);
   const [finding, setFinding] = useState(version.finding);
-  const save = useMutation({
-    mutationFn: () =>
-      call(contracts.saveVersion, {
-        params: { slug, label: version.label },
-        body: { revision: revisions.versions[version.label] ?? 0, question, finding, reason: version.reason, claims: version.claims },
-      }),
-    onSuccess: refresh,
-    onError: (e) => toast.error(sayError(e)),
-  });
   const changed = question !== version.question || finding !== version.finding;
   return (
     <section aria-label={`About ${version.label}`} className="flex flex-col gap-2">
@@ -109,10 +49,9 @@ function Story({ version }: { version: Version }) {
           <span className="text-pencil">Why it was changed:</span> {version.reason}
         </p>
       )}
-      <Claims version={version} />
       {changed && (
         <p>
-          <button type="button" className="act act-first" disabled={save.isPending} onClick={() => save.mutate()}>
+          <button type="button" className="act act-first" disabled={words.isPending} onClick={() => words.mutate({ question, finding })}>
             Save these words
           </button>
         </p>
@@ -243,65 +182,72 @@ function Comparison({ from, to }: { from: Version; to: Version }) {
 }
 
 export function VersionsStation() {
-  const { file, version, design, slug, go, refresh } = useDesk();
+  const { file, version, design, slug, go } = useDesk();
   const [search, setSearch] = useSearchParams();
-  const [branching, setBranching] = useState(false);
+  const [branching, setBranching] = useState<string | null>(null);
+  const remove = useDelete();
   const labels = file.versions.map((v) => v.label);
   const fromLabel = search.get("from") ?? version.parent ?? labels.find((l) => l !== version.label) ?? version.label;
   const from = file.versions.find((v) => v.label === fromLabel) ?? version;
   // The version in view counts with what stands on the desk, saved or not.
   const to = { ...version, design };
-  const remove = useMutation({
-    mutationFn: () => call(contracts.deleteVersion, { params: { slug, label: version.label } }),
-    onSuccess: async () => {
-      go({ label: version.parent ?? labels.find((l) => l !== version.label), station: "versions" });
-      await refresh();
-    },
-    onError: (e) => toast.error(sayError(e)),
-  });
+  const removeDraft = async () => {
+    const parent = version.parent ?? labels.find((l) => l !== version.label);
+    // Gone first, so that nothing looks for it once it is deleted.
+    const gone = await remove(`Delete the draft ${version.label}? Its design goes with it.`, `${version.label} is deleted.`, async () => {
+      const answer = await call(contracts.deleteVersion, { params: { slug, label: version.label } });
+      go({ label: parent, station: "versions" });
+      return answer;
+    });
+    return gone;
+  };
+  const baseline = baselineOf(file, version.label);
+  if (search.has("setup"))
+    return (
+      <SheetFrame>
+        <SetupSheet />
+      </SheetFrame>
+    );
+  if (search.has("report"))
+    return (
+      <SheetFrame>
+        <ReportSheet />
+      </SheetFrame>
+    );
+  if (search.has("fate"))
+    return (
+      <SheetFrame>
+        <FateSheet key={version.label} />
+      </SheetFrame>
+    );
   return (
     <>
-      <section aria-label="Lineage" className="flex gap-1 overflow-x-auto border-b border-hair bg-sheet px-4 py-3">
-        {file.versions.map((v) => {
-          const r = reach(file, v.label);
-          const runs = file.runs.filter((x) => x.version === v.label).length;
-          return (
-            <button
-              type="button"
-              key={v.label}
-              onClick={() => (v.label === version.label ? undefined : setSearch({ from: v.label }))}
-              aria-pressed={v.label === from.label}
-              className={`flex w-[138px] shrink-0 gap-2 px-2 py-2 text-left ${v.label === version.label ? "border-t-[3px] border-accent bg-tint-accent" : v.label === from.label ? "border-t-[3px] border-pencil bg-paper" : "border-t-[3px] border-transparent"}`}
-            >
-              <Post {...r} draft={v.frozenAt === null} />
-              <span className="min-w-0">
-                <b className="text-[15px] text-ink">{v.label}</b> <span className="text-[11px] text-pencil">{v.frozenAt?.slice(0, 10) ?? "draft"}</span>
-                <span className="block text-[11px] italic leading-[13px]">{v.question}</span>
-                <span className="block text-[11px] font-semibold leading-[13px] text-ink">{v.finding}</span>
-                <span className="block text-[11px] text-pencil">
-                  {runs} {runs === 1 ? "run" : "runs"}
-                  {v.parent && `, from ${v.parent}`}
-                </span>
-              </span>
-            </button>
-          );
-        })}
-      </section>
+      <Lineage from={from.label} />
       <div className="grid grid-cols-[1fr_1fr] gap-6 px-4 py-3 max-[900px]:grid-cols-[minmax(0,1fr)]">
         <Story key={version.label} version={version} />
         <section aria-label="Open a version" className="flex flex-col items-start gap-2">
           <h2>From here</h2>
-          <button type="button" className="act act-first" onClick={() => setBranching(true)}>
+          <button type="button" className="act act-first" onClick={() => setBranching(version.label)}>
             Branch from {version.label}
           </button>
+          {baseline && baseline.label !== version.label && (
+            <button type="button" className="act" onClick={() => setBranching(baseline.label)}>
+              Back to what worked: branch from {baseline.label}
+            </button>
+          )}
+          <p className="flex flex-wrap gap-x-4 gap-y-1">
+            <button type="button" className="link" onClick={() => setSearch({ setup: "1" })}>
+              Set-up
+            </button>
+            <button type="button" className="link" onClick={() => setSearch({ fate: "1" })}>
+              Stop, salvage, pause or go on
+            </button>
+            <button type="button" className="link" onClick={() => setSearch({ report: "1" })}>
+              Build report
+            </button>
+          </p>
           {version.frozenAt === null && labels.length > 1 && (
-            <button
-              type="button"
-              className="act"
-              onClick={() => {
-                if (window.confirm(`Delete the draft ${version.label}? Its design goes with it.`)) remove.mutate();
-              }}
-            >
+            <button type="button" className="act" onClick={() => void removeDraft()}>
               Delete this draft
             </button>
           )}
@@ -318,13 +264,36 @@ export function VersionsStation() {
           </label>
         </section>
       </div>
+      <Changes />
       <div className="border-t border-hair px-4 py-3">
         <Comparison from={from} to={to} />
       </div>
+      <AdviceList />
       <Drift />
-      <Dialog open={branching} title={`A new version from ${version.label}`} onClose={() => setBranching(false)}>
-        <ChildForm parent={version.label} design={design} onCancel={() => setBranching(false)} />
+      <Dialog open={branching !== null} title={`A new version from ${branching}`} onClose={() => setBranching(null)}>
+        {branching !== null && (
+          <ChildForm
+            parent={branching}
+            design={branching === version.label ? design : (file.versions.find((v) => v.label === branching)?.design ?? design)}
+            onCancel={() => setBranching(null)}
+          />
+        )}
       </Dialog>
+    </>
+  );
+}
+
+/** A sheet of its own in this station, with the way back. */
+function SheetFrame({ children }: { children: React.ReactNode }) {
+  const { go, version } = useDesk();
+  return (
+    <>
+      <p className="no-print px-4 pt-3">
+        <button type="button" className="link" onClick={() => go({ station: "versions" })}>
+          ← {version.label} among the versions
+        </button>
+      </p>
+      {children}
     </>
   );
 }

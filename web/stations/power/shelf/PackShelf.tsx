@@ -89,7 +89,7 @@ function PackLog({ record, shelf, onGone }: { record: { id: number; revision: nu
     if (await save((p) => void p.readings.push(fresh))) setFresh({ date: today(), ...EMPTY });
   };
   const remove = async () => {
-    if ((await shelf.remove(record.id)) !== null) onGone();
+    if (await shelf.remove(record.id)) onGone();
   };
   const empty = Object.entries(fresh).every(([k, v]) => k === "date" || v === null);
   const number = (key: keyof typeof EMPTY, label: string, dimension: "voltage" | "current" | "temperature" | "capacity", hint: string) => (

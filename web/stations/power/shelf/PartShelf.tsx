@@ -85,7 +85,7 @@ function PartCard({ record, shelf, onGone }: { record: { id: number; revision: n
   const { part } = record;
   const put = (key: string, value: unknown) => void shelf.save(record, (p) => void Object.assign(p, { [key]: value }));
   const remove = async () => {
-    if ((await shelf.remove(record.id)) !== null) onGone();
+    if (await shelf.remove(record.id)) onGone();
   };
   return (
     <section aria-label={`Figures of ${part.name}`} className="mt-3 border-t border-hair pt-2">

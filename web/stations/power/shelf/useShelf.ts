@@ -3,6 +3,7 @@ import { toast } from "sonner";
 import { type ShelfRecord, contracts } from "../../../../api/contracts";
 import { type ShelfPart, shelfPartSchema } from "../../../../core/design/shelf";
 import { call } from "../../../app/client";
+import { useDelete } from "../../../app/useDelete";
 
 const KEY = ["shelf"];
 const NONE: ShelfRecord[] = [];
@@ -11,6 +12,7 @@ const said = (error: unknown) => (error instanceof Error ? error.message : Strin
 /** The shelf beside all craft: what stands on it, and what can be done with it. What is refused is said in a toast; the list then shows what the server holds. */
 export function useShelf() {
   const client = useQueryClient();
+  const remove = useDelete();
   const { data, error } = useQuery({ queryKey: KEY, queryFn: () => call(contracts.listShelf, {}) });
   const records = data ?? NONE;
   const tell = async <T>(work: () => Promise<T>): Promise<T | null> => {
@@ -40,7 +42,11 @@ export function useShelf() {
       }
       return (await tell(() => call(contracts.saveShelf, { params: { id: record.id }, body: { revision: record.revision, part: parsed.data } }))) !== null;
     },
-    remove: (id: number) => tell(() => call(contracts.deleteFromShelf, { params: { id } })),
+    /** @returns whether it is gone: it asks first */
+    remove: (id: number) => {
+      const name = records.find((r) => r.id === id)?.part.name ?? "this part";
+      return remove(`Take ${name} off the shelf?`, `${name} is off the shelf.`, () => call(contracts.deleteFromShelf, { params: { id } }));
+    },
     /** A name that no part of this kind has yet. */
     freeName: (kind: ShelfPart["kind"], wanted: string) => {
       const names = new Set(records.filter((r) => r.part.kind === kind).map((r) => r.part.name));

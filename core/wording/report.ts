@@ -1,0 +1,206 @@
+import type { CraftFile, Version } from "../design/craftFile";
+import { METRICS, METRIC_KEYS } from "../design/metrics";
+import type { UnitHabit } from "../design/units";
+import type { Evaluation } from "../evaluate";
+import { causeOf } from "../faults/costs";
+import { type Status, type StatusReason, statusOf } from "../lineage/status";
+import { thingsChanged } from "../lineage/things";
+import { debts, tuneStates } from "../lineage/tune";
+import { measuredOn } from "../runs/measured";
+import { ladderOf, ladderState } from "../runs/ladder";
+import { cautionsFor } from "../safety/cautions";
+import { CAUTION } from "./cautions";
+import { changeText } from "./changes";
+import { findingText } from "./findings";
+import { plain, show } from "./format";
+import { RUNG_WORD, gateText } from "./ladder";
+
+export const STATUS_WORD: Record<Status["status"], string> = { works: "Works", "works with cautions": "Works, with cautions", "do not build": "Do not build" };
+
+const faultName = (n: number) => `F-${String(n).padStart(2, "0")}`;
+
+/** A reason of the status as a sentence. */
+export function statusText(r: StatusReason, file: CraftFile, evaluation: Evaluation, habit: UnitHabit = "metric"): string {
+  switch (r.kind) {
+    case "stop":
+    case "care": {
+      const finding = evaluation.findings.find((f) => f.code === r.code && f.subject === r.subject);
+      return finding ? findingText(finding, habit) : r.code;
+    }
+    case "fault": {
+      const fault = file.faults.find((f) => f.number === r.fault);
+      const end = r.state === "closed" ? "mended, but no run has proven it" : r.state === "open" ? "still open" : r.state;
+      return `${faultName(r.fault)} ${fault?.title ?? ""}: ${end}${r.danger ? ", and it can hurt somebody" : ""}`;
+    }
+    case "rung":
+      return `rung ${r.stage} of its ladder ${r.state === "failed" ? "failed" : "is unclear"}`;
+    case "reached":
+      return r.stage === 0 ? "it has passed no rung of its ladder" : `it has passed no rung above ${r.stage}`;
+    case "debt":
+      return `${r.setting} only hides a fault`;
+    case "stale":
+      return `the set-up of ${r.group || "the craft"} was made for another state of it`;
+    case "stopped":
+      return `this version is ${r.state}`;
+  }
+}
+
+/** A cell of a Markdown table: bars and line ends would break it. */
+const cell = (text: string) => text.replace(/\|/g, "\\|").replace(/\s*\n\s*/g, " ");
+const table = (head: readonly string[], rows: readonly (readonly string[])[]): string =>
+  [`| ${head.map(cell).join(" | ")} |`, `|${head.map(() => "---").join("|")}|`, ...rows.map((r) => `| ${r.map(cell).join(" | ")} |`)].join("\n");
+
+/** What a builder of this version has to know, as Markdown: its honest status first, then numbers, parts, set-up, tests, faults and cautions. */
+export function buildReport(file: CraftFile, version: Version, evaluation: Evaluation, habit: UnitHabit = "metric"): string {
+  const { design } = version;
+  const out: string[] = [];
+  const add = (...lines: string[]) => void out.push(...lines, "");
+  const status = statusOf(file, version, evaluation.findings);
+  const value = (v: number, sd: number | null, dimension: Parameters<typeof show>[2]) => {
+    const s = show(v, sd, dimension, habit);
+    return `${s.value}${s.sd ? ` ± ${s.sd}` : ""} ${s.unit}`.trim();
+  };
+  add(`# ${file.craft.name} ${version.label}`, "", file.craft.summary);
+  add(`**${STATUS_WORD[status.status]}.**${status.reasons.length > 0 ? "" : " It ran in the open, nothing stands against it, and no fault is left."}`);
+  if (status.reasons.length > 0) add(...status.reasons.map((r) => `- ${statusText(r, file, evaluation, habit)}`));
+  if (design.brief.purpose) add("## What it is for", "", design.brief.purpose);
+  if (version.question || version.finding)
+    add("## What this version was to find out", "", version.question, "", version.finding ? `It showed: ${version.finding}` : "It has not shown it yet.");
+
+  add("## Numbers", "", "Predicted from the design, measured on this very version; ± is one standard uncertainty.");
+  const rows = METRIC_KEYS.flatMap((k) => {
+    const q = evaluation.metrics[k];
+    const m = measuredOn(file, version.label, k);
+    if (!q && !m) return [];
+    const { dimension, label } = METRICS[k];
+    return [[label, q ? value(q.value, q.sd, dimension) : "", q?.evidence ?? "", m ? value(m.value, m.sd, dimension) : "", m?.by ?? ""]];
+  });
+  add(table(["", "predicted", "known by", "measured", "in"], rows));
+  if (design.brief.targets.length > 0)
+    add(
+      "### Targets",
+      "",
+      table(
+        ["", "wanted", "predicted", "odds"],
+        evaluation.targets.map(({ target: t, predicted, odds }) => {
+          const { dimension, label } = METRICS[t.metric];
+          const limit =
+            t.comparison === "between"
+              ? `${plain(t.value, dimension, habit)} to ${plain(t.upper ?? t.value, dimension, habit)}`
+              : `${t.comparison === "atMost" ? "at most" : "at least"} ${plain(t.value, dimension, habit)}`;
+          return [
+            `${label}${t.weight === "must" ? "" : " (wish)"}`,
+            limit,
+            predicted ? value(predicted.value, predicted.sd, dimension) : "unknown",
+            odds === null ? "" : `${Math.round(odds * 100)} in 100`,
+          ];
+        }),
+      ),
+    );
+
+  add(
+    "## Parts",
+    "",
+    table(
+      ["part", "n", "mass each", "known by", "x aft", "y starboard", "z up", "price each"],
+      design.items.map((i) => [
+        i.name,
+        String(i.quantity),
+        i.mass ? plain(i.mass.value, "mass", habit, 1) : "not known",
+        i.mass?.evidence ?? "",
+        plain(i.place.x, "length", habit),
+        plain(i.place.y, "length", habit),
+        plain(i.place.z, "length", habit),
+        i.cost === null ? "" : plain(i.cost, "money"),
+      ]),
+    ),
+  );
+  if (design.units.length > 0)
+    add(
+      "## Drives and packs",
+      "",
+      table(
+        ["drive", "n", "Kv", "gear", "propeller", "motor at most", "throttle at most"],
+        design.units.map((u) => [
+          u.name,
+          String(u.count),
+          `${Math.round(u.motor.kv.value)} rpm/V`,
+          String(u.gear.ratio),
+          `${plain(u.propeller.diameter.value, "length", habit)} × ${plain(u.propeller.pitch.value, "length", habit)}, ${u.propeller.blades} blades`,
+          plain(u.motor.maxCurrent, "current"),
+          `${Math.round(u.throttleLimit * 100)} %`,
+        ]),
+      ),
+      "",
+      table(
+        ["pack", "chemistry", "cells", "capacity", "usable"],
+        design.batteries.map((b) => [b.name, b.chemistry, `${b.series} in series`, plain(b.capacity.value, "capacity"), `${Math.round(b.usable * 100)} %`]),
+      ),
+    );
+  if (design.setup.length > 0)
+    add(
+      "## Set-up",
+      "",
+      table(
+        ["of", "setting", "value", "since", "remark"],
+        tuneStates(file, version).map((t) => [
+          t.setting.group,
+          t.setting.name,
+          t.setting.value,
+          t.since,
+          [
+            t.setting.hides ? `hides: ${t.setting.hides}` : "",
+            t.stale.length > 0 ? `stale: ${t.stale.join(", ")} changed since` : "",
+            t.tried === "both" ? "tried calm and rough" : "",
+          ]
+            .filter(Boolean)
+            .join("; "),
+        ]),
+      ),
+    );
+  const owed = debts(file, version);
+  if (owed.length > 0) add("### Debts", "", ...owed.map((d) => `- ${d.setting.name} ${d.setting.value} hides “${d.setting.hides}” since ${d.since}.`));
+
+  const parent = file.versions.find((v) => v.label === version.parent);
+  if (parent) {
+    const { things, total } = thingsChanged(parent.design, version.design);
+    add(`## Changed since ${parent.label}`, "", version.reason);
+    if (things.length > 0)
+      add(
+        ...things.map((t) => {
+          const why = version.whys.find((w) => w.change === t.key);
+          return `- ${t.changes.map((c) => changeText(c, habit)).join("; ")}${why?.why ? ` – ${why.why}` : ""}`;
+        }),
+        "",
+        `In all ${plain(total.mass, "mass", habit)}, CG ${plain(total.cg, "length", habit)} aft.`,
+      );
+  }
+
+  add("## Tests", "");
+  const state = ladderState(file, version);
+  add(
+    table(
+      ["rung", "", "gates", "how far", "run"],
+      ladderOf(version).map((r) => {
+        const s = state[r.stage - 1];
+        return [String(r.stage), r.name, r.gates.map((g) => gateText(g, habit)).join("; "), s ? RUNG_WORD[s.state] : "", s?.run ? String(s.run.number) : ""];
+      }),
+    ),
+  );
+  const line = file.faults.filter((f) => file.runs.find((r) => r.number === f.run)?.version === version.label || f.fixVersion === version.label);
+  if (line.length > 0)
+    add(
+      "## Faults",
+      "",
+      table(
+        ["", "seen", "cause", "fix", "state"],
+        line.map((f) => [faultName(f.number), f.title, f.state === "open" ? "" : causeOf(f), f.fix, f.state === "closed" ? "mended, not proven" : f.state]),
+      ),
+    );
+  if (version.advice.length > 0)
+    add("## Advice received", "", ...version.advice.map((a) => `- ${a.from ? `${a.from}: ` : ""}${a.text} (${a.state}${a.made ? `: ${a.made}` : ""})`));
+  const tip = evaluation.power.status === "solved" ? Math.max(0, ...evaluation.power.result.units.map((u) => (u.values.rpm / 60) * Math.PI * u.unit.propeller.diameter.value)) : 0;
+  add("## Before power", "", ...cautionsFor(design, tip).map((c) => `- ${CAUTION[c]}`));
+  add("Predictions are calculations with the uncertainty shown, no promise. Rules on where such a craft may run differ from place to place.");
+  return out.join("\n").replace(/\n{3,}/g, "\n\n");
+}

@@ -1,0 +1,66 @@
+import { useMemo } from "react";
+import { debts, tuneStates } from "../../core/lineage/tune";
+import { faultsOfLine } from "../../core/safety/ready";
+import { Flag } from "../glyphs/Flag";
+import { faultName } from "../stations/runs/words";
+import { useDesk } from "./desk";
+
+/** What the records hold against the version in view, at every station: fixes that no run has proven, evidence not secured, stale tunes, debts. */
+export function RecordLines() {
+  const { file, version, design, go } = useDesk();
+  const lines = useMemo(() => {
+    const own = { ...version, design };
+    const faults = faultsOfLine(file, version.label);
+    const stale = new Map<string, string[]>();
+    for (const t of tuneStates(file, own)) if (t.stale.length > 0) stale.set(t.setting.group, [...new Set([...(stale.get(t.setting.group) ?? []), ...t.stale])]);
+    return [
+      ...file.runs
+        .filter((r) => r.version === version.label && r.crash && Object.values(r.crash.steps).some((done) => !done))
+        .map((r) => ({
+          id: `crash-${r.number}`,
+          text: `Run ${r.number} crashed: secure the evidence first`,
+          to: { station: "runs" as const, search: { evidence: String(r.number) } },
+          severity: "stop" as const,
+        })),
+      ...faults
+        .filter((f) => f.state === "closed")
+        .map((f) => ({
+          id: `unproven-${f.number}`,
+          text: `${faultName(f.number)} ${f.title}: mended, not proven`,
+          to: { station: "faults" as const, search: { fault: String(f.number) } },
+          severity: "care" as const,
+        })),
+      ...[...stale].map(([group, causes]) => ({
+        id: `stale-${group}`,
+        text: `Set-up of ${group || "the craft"} is stale: ${causes.join(", ")} changed since`,
+        to: { station: "versions" as const, search: { setup: "1" } },
+        severity: "care" as const,
+      })),
+      ...debts(file, own).map((d) => ({
+        id: `debt-${d.setting.id}`,
+        text: `Debt since ${d.since}: ${d.setting.name} ${d.setting.value} hides “${d.setting.hides}”`,
+        to: { station: "versions" as const, search: { setup: "1" } },
+        severity: "care" as const,
+      })),
+    ];
+  }, [file, version, design]);
+  if (lines.length === 0) return null;
+  return (
+    <section aria-label="From the records" className="mt-3">
+      <h2 className="border-b border-ink pb-1">From the records</h2>
+      <ul>
+        {lines.map((l) => (
+          <li key={l.id} data-record={l.id} className="flex gap-2 border-b border-hair py-1">
+            <span className="pt-[3px]">
+              <Flag severity={l.severity} />
+            </span>
+            <button type="button" className="text-left text-[12px] leading-4 text-ink" onClick={() => go(l.to)}>
+              <span className="sr-only">{l.severity === "stop" ? "Stop: " : "Care: "}</span>
+              {l.text}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,100 @@
+import { useMemo } from "react";
+import { type Suspect, newSuspect } from "../../../core/design/craftFile";
+import { evaluate } from "../../../core/evaluate";
+import { rankContext } from "../../../core/faults/context";
+import { type RankReason, rankCauses } from "../../../core/faults/rank";
+import { reasonText } from "../../../core/wording/faults";
+import { useDesk } from "../../app/desk";
+import { testCost } from "./SuspectTable";
+import { useCatalogue } from "./useCatalogue";
+
+/** The catalogue's suspects for a symptom, ordered for the version on which it was seen and what its run, repairs and earlier faults tell. */
+function useRanked(symptomId: string | null, runNumber: number, self: number | null) {
+  const { file } = useDesk();
+  const catalogue = useCatalogue();
+  return useMemo(() => {
+    const symptom = catalogue.find((s) => s.id === symptomId);
+    const run = file.runs.find((r) => r.number === runNumber);
+    const version = file.versions.find((v) => v.label === run?.version);
+    if (!symptom || !run || !version) return null;
+    const { findings } = evaluate(version.design);
+    return { findings, version, causes: rankCauses(symptom, rankContext(file, run, findings, symptom.id, self)) };
+  }, [catalogue, symptomId, runNumber, self, file]);
+}
+
+const keyOf = (r: RankReason) => JSON.stringify(r);
+
+/** Suspects that are proposed and not on the list yet, likeliest first; the cheapest test among the likely ones is named. */
+export function Proposals({
+  symptom,
+  run,
+  self,
+  taken,
+  onSuspect,
+}: {
+  symptom: string | null;
+  run: number;
+  self: number | null;
+  taken: readonly { id: string; cause: string }[];
+  onSuspect: (s: Suspect) => void;
+}) {
+  const ranked = useRanked(symptom, run, self);
+  const list = ranked?.causes.filter((c) => !taken.some((s) => s.id === c.cause.id || s.cause === c.cause.text)) ?? [];
+  if (!ranked || list.length === 0) return null;
+  const safe = list.slice(0, 3).filter((c) => c.cause.risk !== "a person");
+  const cheapest = safe.toSorted((a, b) => a.cause.minutes - b.cause.minutes)[0];
+  const said = (reasons: readonly RankReason[], effect: 1 | -1) =>
+    reasons
+      .filter((r) => r.effect === effect)
+      .map((r) => reasonText(r, ranked.findings).replace(/^(up|down): /, ""))
+      .join("\n");
+  return (
+    <section aria-label="Proposed suspects" className="mt-2">
+      <p className="text-pencil">
+        Proposed for this symptom on {ranked.version.label}, likeliest first.
+        {cheapest && list.length > 1 && (
+          <>
+            {" "}
+            Of the first three the cheapest to tell is <b className="text-ink">{cheapest.cause.text}</b>, {testCost(cheapest.cause)}.
+          </>
+        )}
+      </p>
+      <ol>
+        {list.map(({ cause, reasons }) => (
+          <li key={cause.id} data-proposal={cause.id} className="grid grid-cols-[1fr_1fr_auto] items-center gap-3 border-b border-hair py-1 max-[640px]:grid-cols-[minmax(0,1fr)]">
+            <span>
+              <b className="text-ink">{cause.text}</b>
+              {reasons.map((r) => (
+                <span key={keyOf(r)} className={`block text-[11px] ${r.effect > 0 ? "text-care" : "text-clear"}`}>
+                  {reasonText(r, ranked.findings)}
+                </span>
+              ))}
+            </span>
+            <span className="text-[12px]">
+              {cause.test} <span className="num text-pencil">{testCost(cause)}</span>
+            </span>
+            <button
+              type="button"
+              className="act"
+              aria-label={`Suspect: ${cause.text}`}
+              onClick={() =>
+                onSuspect(
+                  newSuspect(cause.id, cause.text, {
+                    for: said(reasons, 1),
+                    against: said(reasons, -1),
+                    test: cause.test,
+                    minutes: cause.minutes,
+                    cost: cause.cost ?? 0,
+                    risk: cause.risk ?? "none",
+                  }),
+                )
+              }
+            >
+              Suspect it
+            </button>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
