@@ -29,6 +29,8 @@ export const stemsOf = (text: string): string[] => [
   ...new Set(
     text
       .toLowerCase()
+      // A push-rod is a pushrod.
+      .replace(/(\p{L})-(?=\p{L})/gu, "$1")
       .split(/[^\p{L}]+/u)
       .filter((w) => w.length >= 3 && !COMMON.has(w))
       .map((w) => (w.length > 4 ? w.replace(/(ings?|ed|es|s)$/, "") : w)),

@@ -29,7 +29,8 @@ export function statusText(r: StatusReason, file: CraftFile, evaluation: Evaluat
     }
     case "fault": {
       const fault = file.faults.find((f) => f.number === r.fault);
-      const end = r.state === "closed" ? "mended, but no run has proven it" : r.state === "open" ? "still open" : r.state;
+      const end =
+        r.mendedIn !== null ? `mended in ${r.mendedIn}, not here` : r.state === "closed" ? "mended, but no run has proven it" : r.state === "open" ? "still open" : r.state;
       return `${faultName(r.fault)} ${fault?.title ?? ""}: ${end}${r.danger ? ", and it can hurt somebody" : ""}`;
     }
     case "rung":

@@ -110,6 +110,17 @@ export interface RunLine {
   surface?: string;
   pack?: string;
   volts?: number;
+  loaded?: number;
+  ended?: number;
+  seconds?: number;
+  plan?: number;
+  /** why it was run although its ladder was locked; left out at seeding when it was not */
+  goneOn?: string;
+  /** what eyes said of its gates, by gate */
+  eye?: Record<string, "passed" | "failed">;
+  /** seconds from the start, code of the mark, words */
+  moments?: [seconds: number, mark: string, text?: string][];
+  crash?: string;
 }
 export const run = (r: RunLine): CraftFileInput["runs"][number] => ({
   number: r.n,
@@ -120,7 +131,7 @@ export const run = (r: RunLine): CraftFileInput["runs"][number] => ({
   place: r.place ?? "north bay",
   pilot: "builder",
   conditions: { airTemperature: r.air ?? -5, wind: r.wind ?? 1.5, surface: r.surface ?? "smooth ice, dusting of snow" },
-  pack: { name: r.pack ?? "P-01", restingVoltage: r.volts ?? 12.45, endVoltage: null, temperature: null },
+  pack: { name: r.pack ?? "P-01", restingVoltage: r.volts ?? 12.45, loadedVoltage: r.loaded ?? null, endVoltage: r.ended ?? null, temperature: null },
   outcome: r.outcome,
   cautionsRead: true,
   notes: r.notes,
@@ -135,6 +146,30 @@ export const run = (r: RunLine): CraftFileInput["runs"][number] => ({
     remark: "",
     out: "",
   })),
+  plan: r.plan ?? null,
+  seconds: r.seconds ?? null,
+  goneOn: r.goneOn ?? "",
+  // Judged at seeding, when its numbers are read.
+  gates: Object.entries(r.eye ?? {}).map(([id, result]) => ({
+    gate: { id, metric: "", dimension: "ratio", comparison: "atLeast", value: 0, upper: null, text: id },
+    result,
+    value: null,
+  })),
+  moments: (r.moments ?? []).map(([seconds, mark, text], k) => ({
+    id: `r${r.n}-${k + 1}`,
+    seconds,
+    kind: mark === "in" ? "pack in" : mark === "out" ? "pack out" : mark === "" ? "words" : "mark",
+    mark: mark === "in" || mark === "out" ? "" : mark,
+    text: text ?? "",
+    pack:
+      mark === "in"
+        ? { name: r.pack ?? "P-01", resting: r.volts ?? 12.45, loaded: r.loaded ?? null }
+        : mark === "out"
+          ? { name: r.pack ?? "P-01", resting: r.ended ?? null, loaded: null }
+          : null,
+    files: [],
+  })),
+  crash: r.crash === undefined ? null : { steps: { safe: true, log: true, photographs: true, unmoved: true, suspects: true }, notes: r.crash },
   metrics: r.read.map((m) => (Array.isArray(m) ? empty(m[0], m[1]) : empty(m))),
 });
 

@@ -92,7 +92,12 @@ export const tern1: Design = {
     { id: "p2", name: "Skim", seconds: 88, repeats: 1, unitIds: [], by: "thrust", value: 3.6 },
   ],
   schools: { balance: "stable", changes: "several at once", testing: "build, break, learn" },
-  setup: [setting("s1", "Radio", "fail-safe", "Fail-safe", "motor off, rudder centred")],
+  setup: [
+    setting("s1", "Radio", "fail-safe", "Fail-safe", "motor off, rudder centred"),
+    setting("s2", "Radio", "channel", "Rudder", "channel 4"),
+    setting("s3", "Surfaces", "throw", "Elevator throw", "18 mm up, 14 mm down"),
+    setting("s4", "Surfaces", "trim", "Elevator trim", "2 mm up"),
+  ],
 };
 for (const i of tern1.items) if (i.mass?.evidence === "calculated") i.mass.sd = 0.06 * i.mass.value;
 
@@ -112,6 +117,7 @@ export const tern3 = edit(tern2, (d) => {
   unit(d).motor.resistance = known(0.03, "datasheet");
   unit(d).propeller.pitch = known(0.11, "datasheet");
   grams(d, "motor", 131, "measured");
+  d.setup.push(setting("s5", "Pitch damper", "gain", "Gain", "30 %"), setting("s6", "Radio", "limit", "Throttle end point", "80 %", "the propeller meets crust at full squat"));
 });
 export const tern3b = edit(tern3, (d) => {
   item(d, "pylon").size.z = 0.044;
@@ -137,6 +143,11 @@ export const tern4 = edit(tern3, (d) => {
     pack.cellResistance = known(0.0065, "measured", "charger");
   }
   grams(d, "boom", 66, "datasheet");
+  const gain = d.setup.find((s) => s.id === "s5");
+  const end = d.setup.find((s) => s.id === "s6");
+  // The tall pylon trembles with the damper on: the gain was cut, and the end point given free again.
+  if (gain) Object.assign(gain, { value: "15 %", hides: "the tall pylon trembles at 60 % throttle" });
+  if (end) Object.assign(end, { value: "100 %", hides: "" });
 });
 export const tern5 = edit(tern4, (d) => {
   grams(d, "tail", 118, "guess");

@@ -4,6 +4,7 @@ import { setImmediate } from "node:timers/promises";
 import { type CraftFile, craftFileSchema } from "../../core/design/craftFile";
 import { evaluate } from "../../core/evaluate";
 import { ledgerOf } from "../../core/mass/evidence";
+import { judgeGates, ladderOf, locksFor } from "../../core/runs/ladder";
 import { seededRandom } from "../../core/numeric/random";
 import type { Database } from "../db/open";
 import { readPacks } from "../../core/power/packShelf";
@@ -21,18 +22,21 @@ const DEMO = ["tern", "annulus", "samphire", "lantern"] as const;
 /** Fills the runs of a demo craft: predictions by the application, measurements off its hidden real craft. */
 export function measureDemo(file: CraftFile, hidden: Hidden): CraftFile {
   const evaluations = new Map(file.versions.map((v) => [v.label, { design: v.design, evaluation: evaluate(v.design) }]));
+  const done: CraftFile["runs"] = [];
+  for (const run of file.runs) {
+    const version = evaluations.get(run.version);
+    const own = file.versions.find((v) => v.label === run.version);
+    if (!version || !own) continue;
+    const measured = readRun(version.design, hidden, run);
+    const metrics = run.metrics.map((m, i) => ({ ...m, predicted: predict(version.design, m.metric, version.evaluation), measured: measured[i] ?? null }));
+    const said = Object.fromEntries(run.gates.flatMap((g) => (g.result === "passed" || g.result === "failed" ? [[g.gate.id, g.result]] : [])));
+    const gates = judgeGates(ladderOf(own)[run.stage - 1]?.gates ?? [], metrics, said);
+    const locks = locksFor({ ...file, runs: done }, own, version.evaluation.findings, run.stage);
+    done.push({ ...run, laps: readLaps(version.design, hidden, run), metrics, gates, locks, goneOn: locks.length > 0 ? run.goneOn : "" });
+  }
   return {
     ...file,
-    runs: file.runs.map((run) => {
-      const version = evaluations.get(run.version);
-      if (!version) return run;
-      const measured = readRun(version.design, hidden, run);
-      return {
-        ...run,
-        laps: readLaps(version.design, hidden, run),
-        metrics: run.metrics.map((m, i) => ({ ...m, predicted: predict(version.design, m.metric, version.evaluation), measured: measured[i] ?? null })),
-      };
-    }),
+    runs: done,
     bench: file.bench.map((session) => {
       const version = evaluations.get(session.version);
       if (!version) return session;

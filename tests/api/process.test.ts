@@ -1,6 +1,9 @@
 import { spawnSync } from "node:child_process";
 import { rmSync } from "node:fs";
 import { afterAll, describe, expect, it } from "vitest";
+import type { CraftRecord } from "../../api/contracts";
+import { newFault } from "../../core/design/craftFile";
+import { newPlan, newRun } from "../support/api";
 import { quietDesign } from "../support/designs";
 import { freshFolder, root, send, spawnServer } from "../support/server";
 
@@ -45,6 +48,41 @@ describe("the server as a process", () => {
     expect(held.file.versions[0]?.design.brief.purpose).toBe(`save ${held.revisions.versions.v1}`);
     third.process.kill("SIGTERM");
     expect(await third.exited).toBe(0);
+  });
+  it("keeps every acknowledged record of every kind through kill -9, and each entry of the field once", async () => {
+    const data = freshFolder();
+    const first = await spawnServer(data);
+    await send(first.address, "POST", "/api/crafts", { craft: { name: "Keeper", summary: "", heldUpBy: "hull" }, design: quietDesign(), question: "" });
+    const path = "/api/crafts/keeper";
+    const sure = { runs: 0, plans: 0, faults: 0 };
+    const post = async (to: string, body: unknown) => (await send(first.address, "POST", `${path}/${to}`, body).catch(() => null))?.status === 200;
+    const writing = (async () => {
+      for (let n = 1; ; n++) {
+        if (!(await post("versions/v1/runs", newRun({ stage: 1, key: `field-${String(n).padStart(4, "0")}` })))) return;
+        sure.runs = n;
+        if (!(await post("versions/v1/plans", newPlan()))) return;
+        sure.plans = n;
+        if (!(await post("faults", { ...newFault(n), title: `fault ${n}` }))) return;
+        sure.faults = n;
+      }
+    })();
+    while (sure.faults < 4) await new Promise((r) => setTimeout(r, 20));
+    first.process.kill("SIGKILL");
+    await first.exited;
+    await writing;
+    const second = await spawnServer(data);
+    const held = (await send(second.address, "GET", path)).body as CraftRecord;
+    for (const kind of ["runs", "plans", "faults"] as const) {
+      expect(held.file[kind].length).toBeGreaterThanOrEqual(sure[kind]);
+      expect(held.file[kind].length).toBeLessThanOrEqual(sure[kind] + 1);
+    }
+    // What the page had no answer to is sent again, and stands there once.
+    for (let n = 1; n <= sure.runs + 1; n++) await send(second.address, "POST", `${path}/versions/v1/runs`, newRun({ stage: 1, key: `field-${String(n).padStart(4, "0")}` }));
+    const again = (await send(second.address, "GET", path)).body as CraftRecord;
+    expect(again.file.runs.map((r) => r.number)).toEqual(Array.from({ length: sure.runs + 1 }, (_, i) => i + 1));
+    second.process.kill("SIGTERM");
+    expect(await second.exited).toBe(0);
+    rmSync(data, { recursive: true, force: true });
   });
   it("says what is wrong with a bad port", async () => {
     const r = spawnSync(process.execPath, ["--import", "tsx", "server/main.ts", "--port", "99999"], { cwd: root, encoding: "utf8" });

@@ -1,6 +1,6 @@
 import { sql } from "drizzle-orm";
 import { afterAll, beforeAll, beforeEach, expect } from "vitest";
-import type { CraftRecord, NewRun, Problem } from "../../api/contracts";
+import type { CraftRecord, NewPlan, NewRun, Problem } from "../../api/contracts";
 import type { Stand } from "../../server/stand/stand";
 import { quietDesign } from "./designs";
 import { type Running, send, startApp } from "./server";
@@ -15,7 +15,7 @@ export function apiForTests(stand?: Stand) {
   });
   afterAll(() => app.close());
   beforeEach(async () => {
-    await app.open.db.execute(sql`truncate crafts, shelf, files restart identity cascade`);
+    await app.open.db.execute(sql`truncate crafts, shelf, files, symptoms, trash restart identity cascade`);
   });
   const call = (method: string, path: string, body?: unknown) => send(app.address, method, path, body);
   return {
@@ -55,5 +55,24 @@ export const newRun = (change: Partial<NewRun> = {}): NewRun => ({
   measured: [],
   eye: {},
   live: false,
+  ...change,
+});
+
+/** A plan as a client makes it. */
+export const newPlan = (change: Partial<NewPlan> = {}): NewPlan => ({
+  stage: 2,
+  question: "what does it pull?",
+  course: "",
+  repeats: 1,
+  abort: [],
+  success: "",
+  people: [],
+  place: "",
+  limits: { wind: null, waves: null, current: null, coldest: null, warmest: null, surface: "" },
+  day: { wind: null, waves: null, current: null, temperature: null, surface: null },
+  safety: [],
+  ticks: [],
+  goneOn: "",
+  state: "planned",
   ...change,
 });

@@ -1,5 +1,7 @@
 import { useMemo } from "react";
+import { mendedElsewhere } from "../../core/lineage/status";
 import { debts, tuneStates } from "../../core/lineage/tune";
+import { lineOf } from "../../core/runs/ladder";
 import { faultsOfLine } from "../../core/safety/ready";
 import { Flag } from "../glyphs/Flag";
 import { faultName } from "../stations/runs/words";
@@ -10,6 +12,7 @@ export function RecordLines() {
   const { file, version, design, go } = useDesk();
   const lines = useMemo(() => {
     const own = { ...version, design };
+    const line = lineOf(file.versions, version.label);
     const faults = faultsOfLine(file, version.label);
     const stale = new Map<string, string[]>();
     for (const t of tuneStates(file, own)) if (t.stale.length > 0) stale.set(t.setting.group, [...new Set([...(stale.get(t.setting.group) ?? []), ...t.stale])]);
@@ -26,7 +29,7 @@ export function RecordLines() {
         .filter((f) => f.state === "closed")
         .map((f) => ({
           id: `unproven-${f.number}`,
-          text: `${faultName(f.number)} ${f.title}: mended, not proven`,
+          text: `${faultName(f.number)} ${f.title}: ${mendedElsewhere(f, line) === null ? "mended, not proven" : `mended in ${mendedElsewhere(f, line)}, not here`}`,
           to: { station: "faults" as const, search: { fault: String(f.number) } },
           severity: "care" as const,
         })),

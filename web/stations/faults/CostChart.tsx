@@ -33,8 +33,14 @@ function CostBars({
       responsive: true,
       maintainAspectRatio: false,
       scales: {
-        x: { stacked: true, min: 0, title: { display: true, text: unit, color: token("ink2") }, grid: { color: token("hair") }, ticks: { color: token("ink2"), maxTicksLimit: 5 } },
-        y: { stacked: true, grid: { display: false }, ticks: { display: labels, color: token("ink"), autoSkip: false } },
+        x: {
+          stacked: true,
+          min: 0,
+          title: { display: true, text: unit, color: token("ink2") },
+          grid: { color: token("hair") },
+          ticks: { color: token("ink2"), maxTicksLimit: 5, precision: 0 },
+        },
+        y: { stacked: true, grid: { display: false }, ticks: { color: token("ink"), autoSkip: false, ...(labels ? {} : { callback: () => "" }) } },
       },
       plugins: { legend: { display: false }, tooltip: { displayColors: false } },
     };

@@ -25,16 +25,15 @@ export function SuspectTable({
   if (suspects.fields.length === 0) return null;
   return (
     <div className="wide">
-      <table className="rows w-full">
+      <table className="rows w-full min-w-[660px] table-fixed">
         <thead>
           <tr>
-            <th className="w-36">suspect</th>
-            <th className="w-24">against, for</th>
+            <th className="w-[17%]">suspect</th>
+            <th className="w-[104px]">against, for</th>
             <th>for it</th>
             <th>against it</th>
-            <th>test that tells it apart, and result</th>
-            <th className="w-28">test takes; went into it</th>
-            <th className="w-24" />
+            <th className="w-[24%]">test that tells it apart, and result</th>
+            <th className="w-[132px]">test takes; went into it</th>
           </tr>
         </thead>
         <tbody>
@@ -69,6 +68,14 @@ export function SuspectTable({
                   <input className="cell text-ink" aria-label={`${s.cause}, result`} placeholder="result" {...register(`suspects.${i}.result`)} />
                 </td>
                 <td className="text-[11px]">
+                  <select className="cell" aria-label={`${s.cause}, state`} {...register(`suspects.${i}.state`)}>
+                    <option>open</option>
+                    <option>ruled in</option>
+                    <option>ruled out</option>
+                  </select>
+                  <button type="button" className="link text-[11px]" onClick={() => suspects.remove(i)}>
+                    remove
+                  </button>
                   <span className="flex items-center">
                     <input
                       className={small}
@@ -92,16 +99,6 @@ export function SuspectTable({
                     min
                     <input className={small} type="number" min={0} step="any" aria-label={`${s.cause}, € spent`} {...register(`suspects.${i}.spentCost`, number)} />€
                   </span>
-                </td>
-                <td>
-                  <select className="cell" aria-label={`${s.cause}, state`} {...register(`suspects.${i}.state`)}>
-                    <option>open</option>
-                    <option>ruled in</option>
-                    <option>ruled out</option>
-                  </select>
-                  <button type="button" className="link text-[11px]" onClick={() => suspects.remove(i)}>
-                    remove
-                  </button>
                 </td>
               </tr>
             );

@@ -257,11 +257,11 @@ export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => vo
             </tbody>
           </table>
           <fieldset disabled={closed} className="mt-3 grid grid-cols-2 gap-3 max-[640px]:grid-cols-[minmax(0,1fr)]">
-            <label>
+            <label className="col-span-2 max-[640px]:col-span-1">
               Question
               <TextField boxed required label="Question" value={draft.question} onCommit={(question) => put({ question: question.trim() })} />
             </label>
-            <div className="grid grid-cols-[1fr_90px] gap-2">
+            <div className="col-span-2 grid grid-cols-[1fr_90px] gap-2 max-[640px]:col-span-1">
               <label>
                 Course
                 <TextField boxed label="Course" value={draft.course} onCommit={(course) => put({ course })} placeholder="none" />

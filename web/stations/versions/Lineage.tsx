@@ -60,7 +60,7 @@ export function Lineage({ from }: { from: string }) {
               style={{ left: place.x - 7, top: place.y - FOOT.y, width: WIDTH - 12, height: FOOT.y + 4 }}
             >
               <Post {...reach(file, v.label)} draft={v.frozenAt === null} />
-              <span className="mb-3 min-w-0 self-start bg-sheet">
+              <span className="mb-3 min-w-0 self-start">
                 <b className={`text-[15px] ${here ? "text-accent" : "text-ink"}`}>{v.label}</b>{" "}
                 <span className="text-[11px] text-pencil">{v.frozenAt?.slice(0, 10) ?? "draft"}</span>
                 <span className="line-clamp-2 text-[11px] italic leading-[13px]">{v.question}</span>

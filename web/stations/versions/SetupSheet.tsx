@@ -56,17 +56,17 @@ export function SetupSheet() {
               )}
             </div>
             <div className="wide">
-              <table className="rows w-full">
+              <table className="rows w-full table-fixed">
                 <thead>
                   <tr>
                     <th className="w-24">kind</th>
-                    <th>setting</th>
+                    <th className="w-[17%]">setting</th>
                     <th>{version.parent ?? "before"}</th>
                     <th>{version.label}</th>
-                    <th>since</th>
+                    <th className="w-12">since</th>
                     <th>rests on what changed</th>
                     <th>hides the fault</th>
-                    <th />
+                    <th className="w-6" />
                   </tr>
                 </thead>
                 <tbody>
