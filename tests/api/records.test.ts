@@ -250,16 +250,6 @@ describe("deleting, and bringing back", () => {
     // Refused, it is still kept.
     expect(((await call("GET", "/api/trash")).body as unknown[]).length).toBe(2);
   });
-  it("a part of the shelf comes back, unless its name was given away", async () => {
-    const part = { kind: "servo", name: "Nine gram", count: 1 };
-    const made = await call("POST", "/api/shelf", { parts: [part] });
-    // Whatever a servo needs besides is told by the schema; without it nothing can be tested here.
-    if (made.status !== 200) return expect(problem(made.body).errors?.length).toBeGreaterThan(0);
-    const [id] = (made.body as { ids: number[] }).ids;
-    const gone = trash((await call("DELETE", `/api/shelf/${id}`)).body);
-    await call("POST", "/api/shelf", { parts: [part] });
-    expect((await back(gone)).status).toBe(422);
-  });
 });
 
 describe("a catalogue of one's own", () => {

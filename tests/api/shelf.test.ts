@@ -24,6 +24,19 @@ const pack = (name: string): ShelfPack => ({
 });
 
 describe("the shelf of packs", () => {
+  it("brings a part back that was taken off, unless its name was given away since", async () => {
+    await call("POST", "/api/shelf", { parts: [pack("A")] });
+    const off = async () => ((await call("DELETE", `/api/shelf/${(await list())[0]?.id}`)).body as { trash: number }).trash;
+    const first = await off();
+    expect(await list()).toEqual([]);
+    expect((await call("POST", `/api/trash/${first}/restore`)).status).toBe(200);
+    expect((await list()).map((r) => r.part)).toEqual([pack("A")]);
+    const second = await off();
+    await call("POST", "/api/shelf", { parts: [pack("A")] });
+    const late = await call("POST", `/api/trash/${second}/restore`);
+    expect(late.status).toBe(422);
+    expect((late.body as Problem).detail).toMatch(/its name was given away/);
+  });
   it("keeps them by name, with a revision each", async () => {
     expect((await call("POST", "/api/shelf", { parts: [pack("B"), pack("A")] })).body).toEqual({ ids: [1, 2] });
     expect((await list()).map((r) => [r.id, r.revision, r.part.name])).toEqual([

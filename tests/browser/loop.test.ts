@@ -241,7 +241,8 @@ describe("the whole loop, as a user would", () => {
     await user.station("6");
     await user.click("Log the first run");
     await user.see("Spinning propeller");
-    await user.choose("Rung", "2 bench");
+    await user.choose("Rung", "2 Held down");
+    await user.see("Rung 2 is locked: rung 1 not tried yet.");
     await user.fill("The question that it answers", "Does it pull as predicted?");
     await user.fill("Measured 1, value", "29 oz");
     await user.click("Add a measurement");
@@ -251,7 +252,11 @@ describe("the whole loop, as a user would", () => {
     await user.see(/cautions of this craft first/);
     await user.click("Read; this craft is held and clear of people when powered");
     await user.click("Log this run");
+    await user.see("Say why it was run all the same");
+    await user.fill("Why it was run all the same", "tied down at home, power-off checks not written down");
+    await user.click("Log this run");
     await user.see("Predicted against measured");
+    await user.see("Run although rung 1 not tried yet. Why: tied down at home");
     expect(await user.read('[data-run-metric="liftOffSpeed"]')).toMatch(/not predicted.*8\.0/);
     expect(await user.read('[data-run-metric="auw"]')).toMatch(/(agrees|doubtful|disagrees)/);
     await user.see("read only");
@@ -301,8 +306,8 @@ describe("the whole loop, as a user would", () => {
 
   it("compares two versions: parts, predicted and measured", async () => {
     await user.station("8");
-    await user.see("What changed");
-    expect(await user.read('[data-change*="mass/value"]')).toMatch(/Hull.*226\.8 g → 210 g/);
+    await user.see("What was changed");
+    expect(await user.read("[data-thing]")).toMatch(/Hull.*226\.8 g → 210 g/);
     expect(await user.read('[data-compare="auw"]')).toMatch(/822/);
     await user.see("Claimed: Lift-off speed");
     await user.click("Branch from v2");

@@ -47,6 +47,17 @@ export function demoInBrowser() {
     user: () => user,
     another: () => another(),
     address: () => server.address,
+    /** Ends the server as a power cut would. */
+    stopServer: async () => {
+      server.process.kill("SIGKILL");
+      await server.exited;
+    },
+    /** Starts it again on the same data and address. */
+    startServer: async () => {
+      const port = Number(new URL(server.address).port);
+      server = await spawnServer(data, ["--demo"], ["dist/server/main.js"], port);
+      expect(server.address, server.output()).not.toBe("");
+    },
     work,
     pageErrors,
     requests,

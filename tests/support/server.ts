@@ -75,9 +75,9 @@ export interface Spawned {
   exited: Promise<number | null>;
 }
 
-/** A server process of its own on a data folder; resolves when it answers, or when it has ended. */
-export async function spawnServer(folder: string, args: string[] = [], command = ["--import", "tsx", "server/main.ts"]): Promise<Spawned> {
-  const child = spawn(process.execPath, [...command, "--port", "0", "--data", folder, ...args], { cwd: root, stdio: ["ignore", "pipe", "pipe"] });
+/** A server process of its own on a data folder; resolves when it answers, or when it has ended. On a free port, or on one that it had before. */
+export async function spawnServer(folder: string, args: string[] = [], command = ["--import", "tsx", "server/main.ts"], port = 0): Promise<Spawned> {
+  const child = spawn(process.execPath, [...command, "--port", String(port), "--data", folder, ...args], { cwd: root, stdio: ["ignore", "pipe", "pipe"] });
   let text = "";
   const exited = new Promise<number | null>((resolve) => child.once("exit", (code) => resolve(code)));
   const address = await new Promise<string>((resolve) => {

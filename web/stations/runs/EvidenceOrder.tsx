@@ -1,5 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
+import { useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { contracts } from "../../../api/contracts";
 import { EVIDENCE_STEPS, type Run } from "../../../core/design/craftFile";
@@ -14,9 +15,13 @@ import { faultName } from "./words";
 export function EvidenceOrder({ run, onDone }: { run: Run; onDone: () => void }) {
   const { slug, file, revisions, refresh, go } = useDesk();
   const [notes, setNotes] = useState(run.crash?.notes ?? "");
+  const [, setSearch] = useSearchParams();
   const save = useMutation({
-    mutationFn: (change: Partial<Run>) =>
-      call(contracts.saveRun, { params: { slug, number: run.number }, body: { revision: revisions.runs[run.number] ?? 0, run: { ...asNewRun(run), ...change } } }),
+    mutationFn: (change: Partial<Run>) => {
+      // It stays in view when its last line is done.
+      setSearch({ evidence: String(run.number) }, { replace: true });
+      return call(contracts.saveRun, { params: { slug, number: run.number }, body: { revision: revisions.runs[run.number] ?? 0, run: { ...asNewRun(run), ...change } } });
+    },
     onSuccess: refresh,
     onError: (e) => toast.error(sayError(e)),
   });

@@ -15,12 +15,12 @@ import { faultName, metricLabel } from "../runs/words";
 const signed = (v: number, dimension: "mass" | "length", habit: "metric" | "imperial") => (Math.abs(v) < 5e-6 ? "0" : `${v > 0 ? "+" : ""}${plain(v, dimension, habit)}`);
 
 /** What is expected of one thing that was changed: metric, direction, amount. Said before the first run. */
-function ClaimForm({ change, onAdd }: { change: string; onAdd: (c: Claim) => void }) {
+function ClaimForm({ change, of, onAdd }: { change: string; of: string; onAdd: (c: Claim) => void }) {
   const [open, setOpen] = useState(false);
   const [claim, setClaim] = useState<Claim>({ metric: "", direction: "down", amount: "", change });
   if (!open)
     return (
-      <button type="button" className="link text-[11px]" onClick={() => setOpen(true)}>
+      <button type="button" className="link text-[11px]" aria-label={`Say what it shall do: ${of}`} onClick={() => setOpen(true)}>
         say what it shall do
       </button>
     );
@@ -128,7 +128,7 @@ function ThingRow({ thing, version, onWhy, onClaim }: { thing: Thing; version: V
           </span>
         ))}
         {version.frozenAt === null ? (
-          <ClaimForm change={thing.key} onAdd={(c) => onClaim([...version.claims, c])} />
+          <ClaimForm change={thing.key} of={thing.subject} onAdd={(c) => onClaim([...version.claims, c])} />
         ) : (
           claims.length === 0 && <span className="text-[11px] text-pencil">nothing was said</span>
         )}
@@ -189,7 +189,7 @@ export function Changes() {
                 <td className="num text-right">{signed(changed.total.mass, "mass", habit)}</td>
                 <td className="num text-right">{signed(changed.total.cg, "length", habit)}</td>
                 <td />
-                <td>{version.frozenAt === null && <ClaimForm change="" onAdd={(c) => words.mutate({ claims: [...version.claims, c] })} />}</td>
+                <td>{version.frozenAt === null && <ClaimForm change="" of="all together" onAdd={(c) => words.mutate({ claims: [...version.claims, c] })} />}</td>
               </tr>
             </tfoot>
           </table>

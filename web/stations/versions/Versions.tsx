@@ -92,8 +92,8 @@ function Comparison({ from, to }: { from: Version; to: Version }) {
     );
   };
   return (
-    <div className="grid grid-cols-2 gap-6 max-[900px]:grid-cols-[minmax(0,1fr)]">
-      <section aria-label="What changed">
+    <div className={`grid gap-6 max-[900px]:grid-cols-[minmax(0,1fr)] ${from.label === to.parent ? "grid-cols-1" : "grid-cols-2"}`}>
+      <section aria-label="What changed" hidden={from.label === to.parent}>
         <h2>
           What changed{" "}
           <span className="text-[12px] font-normal text-pencil">
