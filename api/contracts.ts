@@ -69,8 +69,11 @@ export const newPlanSchema = planSchema.omit({ number: true, version: true, crea
 export type NewPlan = z.infer<typeof newPlanSchema>;
 
 /** What may be said of a version after its design froze; what is left out stays. */
+const said = versionSchema.shape;
 export const versionWordsSchema = versionSchema
-  .pick({ question: true, finding: true, reason: true, claims: true, ladder: true, whys: true, advice: true, trials: true, fate: true })
+  .pick({ question: true, finding: true, reason: true, claims: true })
+  // Without their defaults: a default would stand for what was not said, and wipe it out.
+  .extend({ ladder: said.ladder.unwrap(), whys: said.whys.unwrap(), advice: said.advice.unwrap(), trials: said.trials.unwrap(), fate: said.fate.unwrap() })
   .partial();
 export type VersionWords = z.infer<typeof versionWordsSchema>;
 

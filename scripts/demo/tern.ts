@@ -102,6 +102,8 @@ export const tern: CraftFileInput = {
       whys: [
         { change: "items/#tail", why: "more tail against the rising nose", fault: 3, run: null },
         { change: "units/#d1", why: "tilted so that thrust holds the nose down", fault: 3, run: 8 },
+        { change: "items/#pack", why: "a larger pack, as far aft as it fits", fault: null, run: 8 },
+        { change: "items/#boom", why: "carries the larger tail", fault: 3, run: null },
         { change: "batteries/#b1", why: "the pack was empty after nine minutes", fault: null, run: 8 },
         { change: "items/#pylon", why: "back up, clear of the crust", fault: 4, run: 10 },
       ],

@@ -185,7 +185,7 @@ describe("what is said of a version", () => {
     expect(problem(anew.body)).toMatchObject({ type: "/problems/frozen" });
     expect((await call("PUT", path, { revision, claims, finding: "it does" })).status).toBe(200);
     expect((await call("PUT", path, { revision, finding: "late" })).status).toBe(409);
-    expect((await record(slug)).file.versions[0]?.finding).toBe("it does");
+    expect((await record(slug)).file.versions[0]).toMatchObject({ finding: "it does", question: "does it lift?", claims, whys, advice, fate: { exit: "ten hours more" } });
   });
 });
 

@@ -1,4 +1,4 @@
-import { afterAll, describe, expect, it } from "vitest";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { demoInBrowser } from "../support/browser";
 import type { User } from "../support/page";
 
@@ -16,6 +16,9 @@ const fits = async (path: string) => {
   expect(wide, path).toBeLessThanOrEqual(390);
 };
 
+beforeAll(() => {
+  user = demo.user();
+});
 afterAll(() => {
   expect(demo.pageErrors).toEqual([]);
   expect([...demo.requests]).toEqual([new URL(demo.address()).host]);
@@ -23,7 +26,6 @@ afterAll(() => {
 
 describe("planning a run", () => {
   it("needs a question, and brings the rung's own rules", async () => {
-    user = demo.user();
     await user.open("/craft/tern/v5/runs?newplan=3");
     await user.click("Plan it");
     await user.see("A run answers a question: write it down.");

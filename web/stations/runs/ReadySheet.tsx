@@ -43,7 +43,13 @@ export function ReadySheet() {
         {lines.map((l) => (
           <li key={l.id} data-ready={done(l) ? "green" : l.state} className="border-b border-hair">
             <label className="flex min-h-9 items-center gap-3 py-1">
-              <input type="checkbox" className="h-5 w-5 shrink-0" checked={done(l)} disabled={l.state === "green"} onChange={() => tick(l.id)} />
+              <input
+                type="checkbox"
+                className="h-5 w-5 shrink-0"
+                checked={done(l)}
+                disabled={l.state === "green" || (l.state === "red" && /^(stop|open)-/.test(l.id))}
+                onChange={() => tick(l.id)}
+              />
               <span className={`flex-1 ${done(l) ? "text-pencil" : "text-ink"}`}>
                 {l.text}
                 <span className="block text-[11px] text-pencil">

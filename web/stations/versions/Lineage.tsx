@@ -32,10 +32,10 @@ export function Lineage({ from }: { from: string }) {
             const parent = p.parent === null ? undefined : at.get(p.parent);
             if (!here) return null;
             const draft = file.versions.find((v) => v.label === p.label)?.frozenAt === null;
-            const turn = parent ? Math.min(here.x - 18, parent.x + WIDTH - 30) : 0;
+            const turn = here.x - 14;
             return (
               <g key={p.label} stroke={draft ? "var(--pencil)" : "var(--ink)"} strokeWidth="2" fill="none" strokeDasharray={draft ? "4 3" : undefined}>
-                {parent && (parent.y === here.y ? <path d={`M${parent.x} ${parent.y}H${here.x}`} /> : <path d={`M${turn - 16} ${parent.y}L${turn} ${here.y}H${here.x}`} />)}
+                {parent && (parent.y === here.y ? <path d={`M${parent.x} ${parent.y}H${here.x}`} /> : <path d={`M${turn - 10} ${parent.y}L${turn} ${here.y}H${here.x}`} />)}
                 <path d={`M${here.x} ${here.y}h${WIDTH - 40}`} />
               </g>
             );
