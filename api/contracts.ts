@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { benchEntrySchema, rigSchema, safetySchema, testedDriveSchema, thrustReadingSchema, thrustTestSchema } from "../core/design/bench";
+import { FILE_TYPES, benchEntrySchema, rigSchema, safetySchema, testedDriveSchema, thrustReadingSchema, thrustTestSchema } from "../core/design/bench";
 import { craftFileSchema, craftSchema, faultSchema, planSchema, runSchema, versionSchema } from "../core/design/craftFile";
 import { designSchema } from "../core/design/schema";
 import { shelfPartSchema } from "../core/design/shelf";
@@ -235,7 +235,7 @@ export const contracts = {
     method: "post",
     path: "/api/files",
     params: nothing,
-    body: z.object({ type: z.enum(["image/jpeg", "image/png", "image/webp"]), content: z.string().min(4).max(4_000_000).describe("base64") }),
+    body: z.object({ type: z.enum(FILE_TYPES), content: z.string().min(4).max(4_000_000).describe("base64") }),
     response: z.object({ hash: z.string(), size: z.number().int() }),
   }),
   getFile: contract({ method: "get", path: "/api/files/:hash", params: z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/) }), body: none, response: z.unknown() }),

@@ -15,8 +15,10 @@ const VIEWS: Record<string, string> = {
   bench: "/craft/samphire/v1/bench?session=2",
   power: "/craft/tern/v5/power",
   series: "/craft/tern/v4/runs?series=1",
+  plan: "/craft/tern/v5/runs?plan=2",
   runs: "/craft/tern/v4/runs?run=14",
-  faults: "/craft/tern/v4/faults?fault=6",
+  field: "/field/tern/v4",
+  faults: "/craft/tern/v4/faults?fault=8",
   versions: "/craft/tern/v4/versions?from=v3",
   lantern: "/craft/lantern/v2/power",
   search: "/craft/tern/v5/power?sheet=search",
@@ -30,6 +32,20 @@ const { browser, stop } = await startChromium();
 const page = await browser.newPage();
 page.on("pageerror", (e) => console.error("page error:", e));
 page.on("console", (m) => m.type() === "error" && console.error("console:", m.text()));
+/** Begins a log on the phone's screen and marks some moments of it. It is never ended, and so never logged. */
+async function runInTheField(): Promise<void> {
+  await page.setViewport({ width: 390, height: 844 });
+  await page.waitForSelector('[aria-label="Locked"] input');
+  await page.type('[aria-label="Locked"] input', "the nose is watched");
+  await page.click(".field input[type=checkbox]");
+  await page.click(".field-start");
+  for (const mark of ["Rose", "Nose went up"]) {
+    await page.waitForSelector(`[aria-label^="${mark}"], .field-key`);
+    await page.evaluate((word) => ([...document.querySelectorAll(".field-key")].find((k) => k.textContent?.includes(word)) as HTMLElement | undefined)?.click(), mark);
+    await new Promise((r) => setTimeout(r, 1500));
+  }
+}
+
 for (const [name, path] of Object.entries(VIEWS)) {
   if (only.length > 0 && !only.includes(name)) continue;
   await page.goto(address + path, { waitUntil: "networkidle0" });
@@ -48,10 +64,12 @@ for (const [name, path] of Object.entries(VIEWS)) {
     await page.waitForSelector("[data-pack] button");
     await page.click("[data-pack] button");
   }
+  if (name === "field") await runInTheField();
   // The lower sheet of the station is what these pictures are about.
   const down = { balance: 330, search: 500, shelf: 500, loop: 500 }[name];
   if (down) await page.evaluate((y) => document.querySelector(".frame-main")?.scrollTo(0, y), down);
   await page.screenshot({ path: `${folder}/${name}.png` as `${string}.png` });
+  if (name === "field") await page.setViewport({ width: 1280, height: 800 });
   console.log(name);
 }
 await stop();

@@ -166,10 +166,13 @@ export const calibrationSchema = z.object({
 export type Calibration = z.infer<typeof calibrationSchema>;
 
 /** A picture kept with a session; its content stands in the file store under its hash. */
+/** What can be kept beside a record: pictures, and logs as text. */
+export const FILE_TYPES = ["image/jpeg", "image/png", "image/webp", "text/csv", "text/plain"] as const;
+export type FileType = (typeof FILE_TYPES)[number];
 export const attachmentSchema = z.object({
   hash: z.string().regex(/^[0-9a-f]{64}$/),
   name: z.string().max(200),
-  type: z.enum(["image/jpeg", "image/png", "image/webp"]),
+  type: z.enum(FILE_TYPES),
   size: z.number().int().positive(),
 });
 export type Attachment = z.infer<typeof attachmentSchema>;

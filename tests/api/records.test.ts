@@ -140,6 +140,21 @@ describe("moments and pictures of a run", () => {
     expect((await call("GET", `/api/crafts/${again.slug}/export`)).body).toEqual(out);
     expect((await record(again.slug)).file.runs[0]).toMatchObject({ moments, files: [picture], seconds: 31 });
   });
+  it("a log is kept as the text that it is, and what is no text is refused in words", async () => {
+    const csv = "t;V\n0,1;12,4 °\n";
+    const kept = (await call("POST", "/api/files", { type: "text/csv", content: Buffer.from(csv).toString("base64") })).body as { hash: string; size: number };
+    expect(kept.size).toBe(Buffer.byteLength(csv));
+    const slug = await makeCraft();
+    await log(slug, { stage: 1, files: [{ ...kept, name: "run.csv", type: "text/csv" }] });
+    const out = (await call("GET", `/api/crafts/${slug}/export`)).body as { files: { content: string }[] };
+    expect(Buffer.from(out.files[0]?.content ?? "", "base64").toString()).toBe(csv);
+    for (const bytes of [Buffer.from([0x74, 0, 0x56]), Buffer.from([0xff, 0xfe, 0x41])]) {
+      const no = await call("POST", "/api/files", { type: "text/csv", content: bytes.toString("base64") });
+      expect(no.status).toBe(422);
+      expect(problem(no.body).detail).toMatch(/not a text: UTF-8 is read/);
+    }
+    expect((await call("POST", "/api/files", { type: "image/png", content: Buffer.from(csv).toString("base64") })).status).toBe(422);
+  });
   it("a moment before the start or of no kind is refused with its place", async () => {
     const slug = await makeCraft();
     const moment = { id: "m", seconds: -1, kind: "mark", mark: "", text: "", pack: null, files: [] };

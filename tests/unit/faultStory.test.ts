@@ -7,7 +7,8 @@ import { SYMPTOMS, type Symptom } from "../../core/faults/catalogue";
 import { packState, rankContext } from "../../core/faults/context";
 import { causeOf, costsByCause } from "../../core/faults/costs";
 import { stemsOf, symptomsLike } from "../../core/faults/find";
-import { rankCauses } from "../../core/faults/rank";
+import { cheapestTest, rankCauses } from "../../core/faults/rank";
+import { riskOf } from "../../core/faults/risk";
 import { blamesPilot, refusal } from "../../core/faults/state";
 import { alike, story, strengthens } from "../../core/faults/story";
 import { seededRandom } from "../../core/numeric/random";
@@ -122,6 +123,34 @@ describe("suspects moved by what is on record", () => {
   });
 });
 
+describe("what a test takes", () => {
+  it.each([
+    ["Loaded volts at full throttle with a fresh, warm pack", "a person"],
+    ["Glide or tow with power off; slide the pack forward in steps", "a part"],
+    ["Load at that rpm; spin test behind a shield", "a person"],
+    ["Wiggle by hand, power off", "none"],
+    ["Balance it", "none"],
+    ["Full rudder, time a circle", "a part"],
+  ])("“%s” risks %s", (test, risk) => {
+    expect(riskOf(test)).toBe(risk);
+  });
+  it("every cause of the catalogue says what its test takes; all three kinds of risk are met, most none", () => {
+    const all = SYMPTOMS.flatMap((s) => s.causes);
+    const share = (r: string) => all.filter((c) => c.risk === r).length / all.length;
+    expect(share("none")).toBeGreaterThan(0.5);
+    expect(share("a part")).toBeGreaterThan(0.05);
+    expect(share("a person")).toBeGreaterThan(0.05);
+    expect(all.some((c) => c.cost > 0)).toBe(true);
+  });
+  it("a risk to a person is never bought off with minutes; money counts beside time", () => {
+    const t = (minutes: number, cost: number, risk: "none" | "a part" | "a person") => ({ minutes, cost, risk });
+    expect(cheapestTest([t(1, 0, "a person"), t(30, 0, "a part")])).toEqual(t(30, 0, "a part"));
+    expect(cheapestTest([t(1, 0, "a part"), t(60, 0, "none")])).toEqual(t(60, 0, "none"));
+    expect(cheapestTest([t(5, 10, "none"), t(20, 0, "none")])).toEqual(t(20, 0, "none"));
+    expect(cheapestTest([])).toBeUndefined();
+  });
+});
+
 describe("the same again", () => {
   const clip = (state: Fault["suspects"][number]["state"]) => [newSuspect("clip", "the clip opens", { state })];
   it("a part ties more than a cause, a cause more than a symptom; nothing ties two that share nothing", () => {
@@ -220,7 +249,7 @@ describe("a catalogue with entries of one's own", () => {
     id: "own-gurgle",
     text: "Gurgles like a drain",
     group: "water and ground",
-    causes: [{ id: "c1", text: "Air in the intake", test: "look", minutes: 2, fix: "lower it" }],
+    causes: [{ id: "c1", text: "Air in the intake", test: "look", minutes: 2, cost: 0, risk: "none", fix: "lower it" }],
   };
   it("finds them by their words beside those that ship, and leaves the shipped one alone", () => {
     expect(symptomsLike("it gurgles", 3, [own, ...SYMPTOMS])[0]?.id).toBe("own-gurgle");

@@ -3,17 +3,19 @@ import { toast } from "sonner";
 import type { Attachment } from "../../core/design/bench";
 import { Dialog } from "../app/Dialog";
 import { sayError } from "../app/client";
-import { keepPicture, pictureSource, reduced, taken } from "./keepPicture";
+import { type Taken, asText, keepPicture, pictureSource, reduced, taken } from "./keepPicture";
 
 /** Pictures of a session or a run, photographed or drawn; stored once by their content. */
 export function Pictures({ files, onChange }: { files: Attachment[]; onChange: (files: Attachment[]) => void }) {
   const [shown, setShown] = useState<Attachment | null>(null);
   const [drawing, setDrawing] = useState(false);
-  const take = async (list: FileList) => {
+  const pictures = files.filter((f) => f.type.startsWith("image/"));
+  const logs = files.filter((f) => !f.type.startsWith("image/"));
+  const take = async (list: FileList, read: (file: File) => Promise<Taken>) => {
     const added: Attachment[] = [];
     for (const file of list) {
       try {
-        added.push(await keepPicture(await reduced(file)));
+        added.push(await keepPicture(await read(file)));
       } catch (error) {
         toast.error(`${file.name}: ${error instanceof DOMException ? "this is not a picture that can be read" : sayError(error)}`);
       }
@@ -22,10 +24,21 @@ export function Pictures({ files, onChange }: { files: Attachment[]; onChange: (
   };
   return (
     <div className="mt-2 flex flex-wrap items-center gap-2" role="group" aria-label="Pictures">
-      {files.map((f) => (
+      {pictures.map((f) => (
         <button key={f.hash} type="button" className="border border-hair bg-sheet p-0.5" aria-label={`Picture ${f.name}`} onClick={() => setShown(f)}>
           <img src={pictureSource(f.hash)} alt={f.name} className="block h-14 max-w-28 object-cover" />
         </button>
+      ))}
+      {logs.map((f) => (
+        <span key={f.hash} className="text-[12px]">
+          <a className="link" href={pictureSource(f.hash)} download={f.name}>
+            {f.name}
+          </a>{" "}
+          <span className="text-pencil">{Math.max(1, Math.round(f.size / 1000))} kB</span>{" "}
+          <button type="button" className="link no-print" aria-label={`Take out ${f.name}`} onClick={() => onChange(files.filter((x) => x.hash !== f.hash))}>
+            ×
+          </button>
+        </span>
       ))}
       <span className="no-print flex gap-3 text-[12px]">
         <label className="link cursor-pointer">
@@ -37,7 +50,21 @@ export function Pictures({ files, onChange }: { files: Attachment[]; onChange: (
             className="sr-only"
             aria-label="Add a picture"
             onChange={(e) => {
-              if (e.target.files) void take(e.target.files);
+              if (e.target.files) void take(e.target.files, reduced);
+              e.target.value = "";
+            }}
+          />
+        </label>
+        <label className="link cursor-pointer">
+          add a log
+          <input
+            type="file"
+            accept=".csv,.txt,.log,.gpx,.json,text/*"
+            multiple
+            className="sr-only"
+            aria-label="Add a log"
+            onChange={(e) => {
+              if (e.target.files) void take(e.target.files, asText);
               e.target.value = "";
             }}
           />

@@ -27,6 +27,14 @@ export async function reduced(file: File): Promise<Taken> {
   return taken(file.name, "image/jpeg", canvas.toDataURL("image/jpeg", QUALITY));
 }
 
+/** A log as it is, to be kept beside a record. Numbers of a spreadsheet, a track, notes: whatever is text. */
+export async function asText(file: File): Promise<Taken> {
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  let text = "";
+  for (let k = 0; k < bytes.length; k += 8192) text += String.fromCharCode(...bytes.subarray(k, k + 8192));
+  return { name: file.name.slice(0, 200), type: /\.csv$/i.test(file.name) ? "text/csv" : "text/plain", content: btoa(text) };
+}
+
 /** Puts a picture on the server, where it is kept once by its content. */
 export async function keepPicture({ name, type, content }: Taken): Promise<Attachment> {
   const { hash, size } = await call(contracts.addFile, { body: { type, content } });

@@ -1,6 +1,7 @@
 import type { Risk } from "../../design/risk";
 import type { GROUPS } from "../../design/symptom";
 import type { ChangeKind } from "../../lineage/difference";
+import { costOf, riskOf } from "../risk";
 import type { FindingCode } from "../../verdicts/types";
 
 export interface Cause {
@@ -9,9 +10,9 @@ export interface Cause {
   /** The cheapest test that tells this cause from the others, and its minutes. */
   test: string;
   minutes: number;
-  /** What the test costs, €, and what it puts at risk; none when not said. */
-  cost?: number;
-  risk?: Risk;
+  /** What the test costs, €, and what it puts at risk. */
+  cost: number;
+  risk: Risk;
   fix: string;
   /** Verdicts of the version that make this cause likelier. */
   raisedBy?: FindingCode[];
@@ -30,7 +31,16 @@ export interface Symptom {
 
 type Links = Pick<Cause, "raisedBy" | "loweredBy" | "touchedBy">;
 
-export const c = (id: string, text: string, test: string, minutes: number, fix: string, links: Links = {}): Cause => ({ id, text, test, minutes, fix, ...links });
+export const c = (id: string, text: string, test: string, minutes: number, fix: string, links: Links = {}): Cause => ({
+  id,
+  text,
+  test,
+  minutes,
+  cost: costOf(test),
+  risk: riskOf(test),
+  fix,
+  ...links,
+});
 export const symptom = (group: Symptom["group"], id: string, text: string, ...causes: Cause[]): Symptom => ({ id, text, group, causes });
 
 /** Verdicts and changes that several causes share. */

@@ -2,7 +2,7 @@ import { useMemo } from "react";
 import { type Suspect, newSuspect } from "../../../core/design/craftFile";
 import { evaluate } from "../../../core/evaluate";
 import { rankContext } from "../../../core/faults/context";
-import { type RankReason, rankCauses } from "../../../core/faults/rank";
+import { type RankReason, cheapestTest, rankCauses } from "../../../core/faults/rank";
 import { reasonText } from "../../../core/wording/faults";
 import { useDesk } from "../../app/desk";
 import { testCost } from "./SuspectTable";
@@ -41,8 +41,7 @@ export function Proposals({
   const ranked = useRanked(symptom, run, self);
   const list = ranked?.causes.filter((c) => !taken.some((s) => s.id === c.cause.id || s.cause === c.cause.text)) ?? [];
   if (!ranked || list.length === 0) return null;
-  const safe = list.slice(0, 3).filter((c) => c.cause.risk !== "a person");
-  const cheapest = safe.toSorted((a, b) => a.cause.minutes - b.cause.minutes)[0];
+  const cheapest = cheapestTest(list.slice(0, 3).map((c) => c.cause));
   const said = (reasons: readonly RankReason[], effect: 1 | -1) =>
     reasons
       .filter((r) => r.effect === effect)
@@ -55,7 +54,7 @@ export function Proposals({
         {cheapest && list.length > 1 && (
           <>
             {" "}
-            Of the first three the cheapest to tell is <b className="text-ink">{cheapest.cause.text}</b>, {testCost(cheapest.cause)}.
+            Of the first three the cheapest to tell is <b className="text-ink">{cheapest.text}</b>, {testCost(cheapest)}.
           </>
         )}
       </p>

@@ -189,8 +189,8 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
           {run.files.length > 0 && (
             <p className="mt-1 flex flex-wrap gap-2">
               {run.files.map((f) => (
-                <a key={f.hash} href={pictureSource(f.hash)} target="_blank" rel="noreferrer">
-                  <img src={pictureSource(f.hash)} alt={f.name} className="block h-16 border border-hair" />
+                <a key={f.hash} className="link" href={pictureSource(f.hash)} target="_blank" rel="noreferrer">
+                  {f.type.startsWith("image/") ? <img src={pictureSource(f.hash)} alt={f.name} className="block h-16 border border-hair" /> : f.name}
                 </a>
               ))}
             </p>
