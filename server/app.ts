@@ -4,6 +4,7 @@ import helmet from "helmet";
 import type { Logger } from "pino";
 import type { z } from "zod";
 import { type Contract, contracts } from "../api/contracts";
+import { demandCode } from "./access";
 import * as benchStore from "./bench";
 import type { Database } from "./db/open";
 import { forbiddenHost, notFound, problemHandler } from "./problems";
@@ -23,7 +24,7 @@ import * as trash from "./trash";
 
 const BODY_LIMIT = "2mb";
 const FILE_LIMIT = "5mb";
-const IMPORT_LIMIT = "20mb";
+const IMPORT_LIMIT = "64mb";
 const LOCAL_NAMES = new Set(["localhost", "127.0.0.1", "[::1]"]);
 
 /** Only names of this machine may stand in the Host header: a page elsewhere cannot reach the server by rebinding its own name to it. */
@@ -35,11 +36,19 @@ function checkHost(request: Request): void {
     throw forbiddenHost("The request comes from a page that is not this application's.");
 }
 
+/** Beyond this machine any name may lead here, but a request comes from a page of the same name. */
+function checkOrigin(request: Request): void {
+  const { origin, host } = request.headers;
+  if (origin !== undefined && !(URL.canParse(origin) && new URL(origin).host === host)) throw forbiddenHost("The request comes from a page that is not this application's.");
+}
+
 export interface AppOptions {
   db: Database;
   log: Logger;
   /** Time as ISO 8601; passed in so that tests can set it. */
   now: () => string;
+  /** Access code that a server demands which listens beyond this machine; none: it answers to this machine's names only. */
+  code?: string | undefined;
   /** The thrust stand; the simulated one when none is given. */
   stand?: Stand;
 }
@@ -57,7 +66,7 @@ function bind<C extends Contract>(app: Express, contract: C, handler: Handler<C>
 }
 
 /** The whole HTTP interface: the API, and the built pages when they exist. */
-export function makeApp({ db, log, now, stand = new SimulatedStand() }: AppOptions): Express {
+export function makeApp({ db, log, now, code, stand = new SimulatedStand() }: AppOptions): Express {
   const app = express();
   app.disable("x-powered-by");
   app.use(
@@ -76,9 +85,11 @@ export function makeApp({ db, log, now, stand = new SimulatedStand() }: AppOptio
     }),
   );
   app.use((request, _response, next) => {
-    checkHost(request);
+    if (code === undefined) checkHost(request);
+    else checkOrigin(request);
     next();
   });
+  if (code !== undefined) demandCode(app, code);
   app.use("/api/crafts/import", express.json({ limit: IMPORT_LIMIT }));
   app.use("/api/files", express.json({ limit: FILE_LIMIT }));
   app.use("/api", express.json({ limit: BODY_LIMIT }));

@@ -19,9 +19,9 @@ export interface Running {
 }
 
 /** The real application on a real embedded database in memory, listening on a free port. */
-export async function startApp(stand?: Stand): Promise<Running> {
+export async function startApp(stand?: Stand, code?: string): Promise<Running> {
   const open = await openDatabase(null);
-  const app = makeApp({ db: open.db, log: pino({ level: "silent" }), now: () => new Date().toISOString(), stand });
+  const app = makeApp({ db: open.db, log: pino({ level: "silent" }), now: () => new Date().toISOString(), stand, code });
   const server: Server = createServer(app);
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
   const address = server.address();

@@ -35,7 +35,7 @@ async function change(mutate: (list: Waiting[]) => Waiting[]): Promise<void> {
 }
 
 /** Whether an error means that the server could not be reached, or could not answer: the entry may be sent again. */
-export const unanswered = (error: unknown): boolean => error instanceof ApiError && (error.problem.status === 0 || error.problem.status >= 500);
+export const unanswered = (error: unknown): boolean => error instanceof ApiError && (error.problem.status === 0 || error.problem.status === 401 || error.problem.status >= 500);
 
 /** Sends one entry: its pictures first, then the run that refers to them. */
 async function sendOne({ slug, label, run, pictures }: Waiting): Promise<number> {
