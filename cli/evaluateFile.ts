@@ -1,13 +1,20 @@
-import { craftFileSchema } from "../core/design/craftFile";
+import { type CraftFile, type Version, craftFileSchema } from "../core/design/craftFile";
 import { METRICS, type MetricKey } from "../core/design/metrics";
 import { SI } from "../core/design/units";
-import { evaluate } from "../core/evaluate";
+import { type Evaluation, evaluate } from "../core/evaluate";
 import { findingText, remedyText } from "../core/wording/findings";
+import { buildReport } from "../core/wording/report";
 
 export type Outcome = { ok: true; output: unknown } | { ok: false; why: string };
 
-/** Every computed result (SI value, standard uncertainty, unit, evidence) and verdict of one version of a craft file. */
-export function evaluateFile(text: string, label: string | undefined): Outcome {
+interface Opened {
+  file: CraftFile;
+  version: Version;
+  evaluation: Evaluation;
+}
+
+/** Reads a craft file and evaluates one version of it as the application does; or why that cannot be. */
+function openFile(text: string, label: string | undefined): { ok: true; opened: Opened } | { ok: false; why: string } {
   let parsed: unknown;
   try {
     parsed = JSON.parse(text);
@@ -19,12 +26,26 @@ export function evaluateFile(text: string, label: string | undefined): Outcome {
     const issue = checked.error.issues[0];
     return { ok: false, why: `${issue?.path.join(".") || "file"}: ${issue?.message ?? "not valid"}` };
   }
-  const { versions, craft } = checked.data;
+  const { versions } = checked.data;
   const version = label === undefined ? versions.at(-1) : versions.find((v) => v.label === label);
   if (!version) return { ok: false, why: `has no version ${label}; it has ${versions.map((v) => v.label).join(", ")}` };
   const parent = versions.find((v) => v.label === version.parent);
   const parentAuw = parent && evaluate(parent.design).metrics.auw;
   const evaluation = evaluate(version.design, { parentMass: parent && parentAuw ? { label: parent.label, mass: parentAuw.value } : null });
+  return { ok: true, opened: { file: checked.data, version, evaluation } };
+}
+
+/** The build report of one version of a craft file, as Markdown. */
+export function reportFile(text: string, label: string | undefined): Outcome {
+  const read = openFile(text, label);
+  return read.ok ? { ok: true, output: buildReport(read.opened.file, read.opened.version, read.opened.evaluation) } : read;
+}
+
+/** Every computed result (SI value, standard uncertainty, unit, evidence) and verdict of one version of a craft file. */
+export function evaluateFile(text: string, label: string | undefined): Outcome {
+  const read = openFile(text, label);
+  if (!read.ok) return read;
+  const { file, version, evaluation } = read.opened;
   const results = Object.fromEntries(
     (Object.keys(METRICS) as MetricKey[]).flatMap((key) => {
       const q = evaluation.metrics[key];
@@ -34,7 +55,7 @@ export function evaluateFile(text: string, label: string | undefined): Outcome {
   return {
     ok: true,
     output: {
-      craft: craft.name,
+      craft: file.craft.name,
       version: version.label,
       results,
       targets: evaluation.targets.map(({ target, status, margin, odds }) => ({ metric: target.metric, status, margin, odds, unit: SI[METRICS[target.metric].dimension] })),

@@ -72,15 +72,12 @@ export function demandCode(app: Express, code: string, now: () => number = Date.
       return;
     }
     if (request.path.startsWith("/api/")) {
-      response
-        .status(401)
-        .type("application/problem+json")
-        .send({
-          type: "/problems/access",
-          title: "Access code needed",
-          status: 401,
-          detail: "This workshop asks for its access code: open its first page and enter it. What you entered is still here.",
-        });
+      response.status(401).type("application/problem+json").send({
+        type: "/problems/access",
+        title: "Access code needed",
+        status: 401,
+        detail: "This workshop asks for its access code: open its first page and enter it. What you entered is still here.",
+      });
       return;
     }
     response.status(401).send(page(""));

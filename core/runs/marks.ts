@@ -99,12 +99,15 @@ const ALL: Mark[] = [
   mark("part-off", "Lost a part", "saw", "bond-lets-go"),
 ];
 
+/** Ends one lap of a course and begins the next. */
+export const LAP: Mark = mark("lap", "Lap", "saw");
+
 /** Marks offered for a craft, the likeliest first: six fill a screen. */
 export const marksFor = (heldUpBy: HeldUpBy): Mark[] => {
   const own = OWN[heldUpBy];
   return [...own.slice(0, 3), ALL[0], ALL[1], ...own.slice(3), ...ALL.slice(2)].filter((m): m is Mark => m !== undefined);
 };
 
-const EVERY = [...Object.values(OWN).flat(), ...ALL];
+const EVERY = [...Object.values(OWN).flat(), ...ALL, LAP];
 /** A mark by its code; undefined for a code of another version of the application. */
 export const markOf = (code: string): Mark | undefined => EVERY.find((m) => m.code === code);

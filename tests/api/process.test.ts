@@ -100,6 +100,12 @@ describe("command line", () => {
     expect(out.results.auw?.unit).toBe("kg");
     expect(out.results.auw?.value).toBeCloseTo(0.789, 3);
   });
+  it("prints the build report of a version", () => {
+    const r = cli("report", "demo/tern.json", "--version", "v4");
+    expect(r.status).toBe(0);
+    expect(r.stdout).toMatch(/^# Tern v4\n/);
+    expect(r.stdout).toContain("**Do not build.**");
+  });
   it.each([
     [["evaluate", "nowhere.json"], /cannot be read/],
     [["evaluate", "package.json"], /format/],

@@ -149,6 +149,55 @@ describe("field mode on a phone", () => {
     expect(second?.locks.length).toBeGreaterThan(0);
   });
 
+  it("times the laps of a course by one key, and begins with the first of them", async () => {
+    const user = demo.user();
+    await user.open("/field/tern/v4");
+    const { tap, hold, begin } = thumb(user);
+    await user.fill("Course, if laps of it are to be compared", "Pegs across the bay");
+    await user.fill("Pack", "P-03");
+    await begin("How even are the laps?");
+    await tap("begin the first lap");
+    await wait(1000);
+    await tap("Lap 1 done");
+    await wait(600);
+    await tap("Lap 2 done");
+    await hold(1300);
+    await user.see(/2 laps of Pegs across the bay/);
+    await tap("Passed");
+    await tap("Put it in the log");
+    await user.see("is in the log.");
+    const run = (await demo.exported("tern")).runs.at(-1);
+    expect(run).toMatchObject({ course: "Pegs across the bay", laps: [{ pack: "P-03" }, { pack: "P-03" }] });
+    const times = run?.laps.map((l) => l.values.lapTime ?? 0) ?? [];
+    expect(times[0]).toBeGreaterThan(0.9);
+    expect(times[1]).toBeGreaterThan(0.5);
+    expect(times[0]).toBeLessThan(6);
+  });
+
+  it("a run logged at the desk is kept as well while nothing answers, and stands in the log once", async () => {
+    const user = demo.user();
+    await user.page.setViewport({ width: 1280, height: 800 });
+    await user.open("/craft/tern/v4/runs?log=new");
+    await user.choose("Rung", "1 Power off");
+    await user.fill("The question that it answers", "Still straight?");
+    await user.click("Add a moment");
+    await user.fill("Moment 1, after", "2 min");
+    await user.choose("Moment 1, mark", "Smell or smoke");
+    await demo.stopServer();
+    await user.click("Log this run");
+    await user.see("The server does not answer: the run is kept in this browser");
+    await waiting(user, 1);
+    await user.click("1 entry kept in this browser, sent when the server answers");
+    await user.see(/Still straight\?.*v4, rung 1/);
+    await user.page.keyboard.press("Escape");
+    await demo.startServer();
+    await waiting(user, 0);
+    const runs = (await demo.exported("tern")).runs.filter((r) => r.purpose === "Still straight?");
+    expect(runs.length).toBe(1);
+    expect(runs[0]?.moments).toMatchObject([{ seconds: 120, mark: "smoke", kind: "mark" }]);
+    await user.page.setViewport(PHONE);
+  });
+
   it("an entry outlives the page in which it was made", async () => {
     const user = await demo.another();
     await user.page.setViewport(PHONE);

@@ -26,7 +26,7 @@ export function OutboxBar() {
   const refused = list.filter((w) => w.refused !== "").length;
   if (list.length === 0) return null;
   return (
-    <div role="status" data-outbox={list.length} className="no-print fixed bottom-2 left-1/2 z-40 -translate-x-1/2 border border-ink bg-sheet px-3 py-1 text-[13px] text-ink">
+    <div role="status" data-outbox={list.length} className="outbox no-print border border-ink bg-sheet px-3 py-1 text-[13px] text-ink">
       <button type="button" className="flex min-h-8 items-center gap-2" onClick={() => setOpen(true)}>
         <b className="num">{list.length}</b> {list.length === 1 ? "entry" : "entries"} kept in this browser{refused > 0 ? `, ${refused} refused` : ", sent when the server answers"}
       </button>

@@ -3,7 +3,8 @@ import { mendedElsewhere } from "../../core/lineage/status";
 import { debts, tuneStates } from "../../core/lineage/tune";
 import { lineOf } from "../../core/runs/ladder";
 import { faultsOfLine } from "../../core/safety/ready";
-import { Flag } from "../glyphs/Flag";
+import { SEVERITY_WORD } from "../../core/wording/findings";
+import { Flag, SEVERITY_COLOUR } from "../glyphs/Flag";
 import { faultName } from "../stations/runs/words";
 import { useDesk } from "./desk";
 
@@ -58,8 +59,7 @@ export function RecordLines() {
               <Flag severity={l.severity} />
             </span>
             <button type="button" className="text-left text-[12px] leading-4 text-ink" onClick={() => go(l.to)}>
-              <span className="sr-only">{l.severity === "stop" ? "Stop: " : "Care: "}</span>
-              {l.text}
+              <b className={SEVERITY_COLOUR[l.severity]}>{SEVERITY_WORD[l.severity]}</b> {l.text}
             </button>
           </li>
         ))}

@@ -55,6 +55,7 @@ export function After({ log, rung, onChange, onKeep }: { log: FieldLog; rung: Ru
     <section aria-label="How it went" className="flex flex-col gap-3">
       <p className="text-[16px]">
         <b>{clock(run.seconds ?? 0)}</b>, {run.moments.length} {run.moments.length === 1 ? "moment" : "moments"}
+        {run.laps.length > 0 && `, ${run.laps.length} ${run.laps.length === 1 ? "lap" : "laps"} of ${run.course}`}
       </p>
       <label className="flex min-h-12 items-center gap-3 text-[16px]">
         <input type="checkbox" className="h-7 w-7" checked={run.crash !== null} onChange={(e) => onChange(crashed(log, e.target.checked))} /> It crashed, or ended where nobody

@@ -7,6 +7,7 @@ import { cautionsFor } from "../../core/safety/cautions";
 import { CAUTION } from "../../core/wording/cautions";
 import { findingText } from "../../core/wording/findings";
 import { lockText } from "../../core/wording/ladder";
+import { RungSelect } from "../stations/runs/RungSelect";
 import { QuantityField } from "../fields/QuantityField";
 
 /** Before the start: the rung, the question, the pack, and what stands against it. */
@@ -40,20 +41,15 @@ export function Before({
   const set = (change: Partial<NewRun>) => onChange({ ...run, ...change });
   return (
     <section aria-label="Before the start" className="flex flex-col gap-3">
-      <label>
-        Rung
-        <select className="box" value={run.stage} onChange={(e) => set({ stage: Number(e.target.value) })}>
-          {rungs.map((r) => (
-            <option key={r.stage} value={r.stage}>
-              {r.stage} {r.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <RungSelect rungs={rungs} value={run.stage} onChange={(stage) => set({ stage })} />
       <p className="text-[13px]">{rung?.doing}.</p>
       <label>
         What shall it tell?
         <input className="box" maxLength={200} value={run.purpose} onChange={(e) => set({ purpose: e.target.value })} />
+      </label>
+      <label>
+        Course, if laps of it are to be compared
+        <input className="box" maxLength={80} placeholder="none" value={run.course} onChange={(e) => set({ course: e.target.value })} />
       </label>
       <div className="grid grid-cols-3 gap-2">
         <label>

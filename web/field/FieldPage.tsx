@@ -62,6 +62,11 @@ export function FieldPage() {
         <h1 className="text-[20px]!">
           {file.craft.name} {label}
         </h1>
+        {waiting.length > 0 && (
+          <span className="text-[14px]" data-waiting={waiting.length}>
+            <b className="num">{waiting.length}</b> waiting for the server
+          </span>
+        )}
         <span className="text-[13px]">
           {current.startedAt === null ? (
             <Link className="link" to={`/craft/${slug}/${label}/runs`}>
@@ -112,11 +117,6 @@ export function FieldPage() {
             setSearch({}, { replace: true });
           }}
         />
-      )}
-      {waiting.length > 0 && (
-        <p className="text-[14px]" data-waiting={waiting.length}>
-          <b className="num">{waiting.length}</b> waiting for the server
-        </p>
       )}
     </main>
   );

@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import type { Quantity } from "../../core/design/quantity";
 import type { HeldUpBy } from "../../core/design/schema";
 import { type Rung, isMetricKey } from "../../core/design/craftFile";
-import { type Mark, markOf, marksFor } from "../../core/runs/marks";
+import { LAP, type Mark, markOf, marksFor } from "../../core/runs/marks";
 import { gateText } from "../../core/wording/ladder";
 import { toast } from "sonner";
 import { reduced } from "../fields/keepPicture";
@@ -149,6 +149,14 @@ export function Running({
               onTap={() => onChange(added(log, moment("mark", since(), { mark: m.code })))}
             />
           ))}
+          {log.run.course !== "" && (
+            <Key
+              wide
+              word={count(LAP) === 0 ? `${log.run.course}: begin the first lap` : `Lap ${count(LAP)} done, the next begins`}
+              last={last?.mark === LAP.code}
+              onTap={() => onChange(added(log, moment("mark", since(), { mark: LAP.code })))}
+            />
+          )}
         </div>
       )}
       {panel === null && (

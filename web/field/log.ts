@@ -1,7 +1,8 @@
 import { del, get, set } from "idb-keyval";
 import { useEffect, useRef, useState } from "react";
 import type { NewRun } from "../../api/contracts";
-import { type Moment, type Run, newCrash } from "../../core/design/craftFile";
+import { type Lap, type Moment, type Run, newCrash } from "../../core/design/craftFile";
+import { LAP } from "../../core/runs/marks";
 import type { Taken } from "../fields/keepPicture";
 import { blankRun, localIso, newKey } from "../stations/runs/blankRun";
 
@@ -51,10 +52,29 @@ export function undone(log: FieldLog): FieldLog {
   return { ...log, run: { ...log.run, moments: log.run.moments.slice(0, -1) }, pictures: log.pictures.filter((p) => p.moment !== last.id) };
 }
 
+/** Laps of the course: each from one lap mark to the next. The first mark begins the first lap: the way to the start line is none. */
+export function lapsOf(run: Pick<NewRun, "moments" | "course" | "conditions" | "pilot" | "pack">): Lap[] {
+  const ends = run.moments.filter((m) => m.mark === LAP.code).map((m) => m.seconds);
+  return ends.slice(1).map((end, k) => {
+    const start = ends[k] ?? 0;
+    const pack = run.moments.findLast((m) => m.kind === "pack in" && m.seconds <= start)?.pack;
+    return {
+      label: String(k + 1),
+      values: { lapTime: Math.round((end - start) * 10) / 10 },
+      wind: run.conditions.wind,
+      pack: (pack?.name ?? run.pack.name).slice(0, 80),
+      startVoltage: pack?.resting ?? run.pack.restingVoltage,
+      pilot: run.pilot.slice(0, 80),
+      remark: "",
+      out: "",
+    };
+  });
+}
+
 /** Ends the log; what went wrong at the end opens the evidence order. */
 export const ended = (log: FieldLog, now: Date): FieldLog => {
   const over = { ...log, endedAt: now.toISOString() };
-  return { ...over, run: { ...log.run, seconds: Math.round(secondsOf(over, now.getTime())) } };
+  return { ...over, run: { ...log.run, seconds: Math.round(secondsOf(over, now.getTime())), laps: log.run.course === "" ? [] : lapsOf(log.run) } };
 };
 
 export const crashed = (log: FieldLog, yes: boolean): FieldLog => ({

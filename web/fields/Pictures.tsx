@@ -41,34 +41,8 @@ export function Pictures({ files, onChange }: { files: Attachment[]; onChange: (
         </span>
       ))}
       <span className="no-print flex gap-3 text-[12px]">
-        <label className="link cursor-pointer">
-          add a picture
-          <input
-            type="file"
-            accept="image/*"
-            multiple
-            className="sr-only"
-            aria-label="Add a picture"
-            onChange={(e) => {
-              if (e.target.files) void take(e.target.files, reduced);
-              e.target.value = "";
-            }}
-          />
-        </label>
-        <label className="link cursor-pointer">
-          add a log
-          <input
-            type="file"
-            accept=".csv,.txt,.log,.gpx,.json,text/*"
-            multiple
-            className="sr-only"
-            aria-label="Add a log"
-            onChange={(e) => {
-              if (e.target.files) void take(e.target.files, asText);
-              e.target.value = "";
-            }}
-          />
-        </label>
+        <FileLink name="add a picture" label="Add a picture" accept="image/*" onTake={(list) => void take(list, reduced)} />
+        <FileLink name="add a log" label="Add a log" accept=".csv,.txt,.log,.gpx,.json,text/*" onTake={(list) => void take(list, asText)} />
         <button type="button" className="link" onClick={() => setDrawing(true)}>
           draw one
         </button>
@@ -105,6 +79,25 @@ export function Pictures({ files, onChange }: { files: Attachment[]; onChange: (
         />
       )}
     </div>
+  );
+}
+
+function FileLink({ name, label, accept, onTake }: { name: string; label: string; accept: string; onTake: (list: FileList) => void }) {
+  return (
+    <label className="link cursor-pointer">
+      {name}
+      <input
+        type="file"
+        accept={accept}
+        multiple
+        className="sr-only"
+        aria-label={label}
+        onChange={(e) => {
+          if (e.target.files) onTake(e.target.files);
+          e.target.value = "";
+        }}
+      />
+    </label>
   );
 }
 

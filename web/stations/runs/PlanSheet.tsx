@@ -8,7 +8,6 @@ import { type Plan, isMetricKey } from "../../../core/design/craftFile";
 import { type BoardLine, board, mayBegin } from "../../../core/runs/board";
 import { oddsOf } from "../../../core/runs/ladder";
 import { checklist } from "../../../core/safety/checklist";
-import { findingText } from "../../../core/wording/findings";
 import { gateText } from "../../../core/wording/ladder";
 import { boardText } from "../../../core/wording/plan";
 import { Value } from "../../app/Computed";
@@ -21,7 +20,8 @@ import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
 import { ClipboardSheet, printSheet } from "../bench/ClipboardSheet";
 import { Cautions } from "./Cautions";
-import { useLadder } from "./useLadder";
+import { RungSelect } from "./RungSelect";
+import { useLadder, useStops } from "./useLadder";
 
 const STATE: Record<BoardLine["state"], { word: string; colour: string; sign: string }> = {
   go: { word: "go", colour: "text-clear", sign: "✓" },
@@ -108,16 +108,7 @@ export function NewPlanForm({ stage, onDone, onCancel }: { stage: number; onDone
             </span>
           )}
         </label>
-        <label>
-          Rung
-          <select className="box" value={rung} onChange={(e) => setRung(Number(e.target.value))}>
-            {rungs.map((r) => (
-              <option key={r.stage} value={r.stage}>
-                {r.stage} {r.name}
-              </option>
-            ))}
-          </select>
-        </label>
+        <RungSelect rungs={rungs} value={rung} onChange={setRung} />
       </div>
       <p className="mt-2 max-w-2xl">{rungs[rung - 1]?.doing}.</p>
       <p className="mt-3 flex gap-2">
@@ -167,10 +158,7 @@ export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => vo
   };
 
   const held = locks(draft.stage);
-  const stops = useMemo(
-    () => evaluation.findings.filter((f) => f.severity === "stop").map((f) => ({ id: `${f.code}-${f.subject}`, text: findingText(f, habit) })),
-    [evaluation.findings, habit],
-  );
+  const stops = useStops();
   const checks = useMemo(() => checklist(file, { ...version, design }, stops, "at the site", draft.stage), [file, version, design, stops, draft.stage]);
   const lines = board({ ...plan, ...draft }, held, checks);
   const open = lines.filter((l) => l.state !== "go").length;

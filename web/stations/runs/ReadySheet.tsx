@@ -1,11 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { contracts } from "../../../api/contracts";
 import { minutesToGo, readyToTravel } from "../../../core/safety/ready";
-import { findingText } from "../../../core/wording/findings";
 import { call } from "../../app/client";
 import { useDesk } from "../../app/desk";
-import { usePreferences } from "../../app/preferences";
 import { ClipboardSheet, printSheet } from "../bench/ClipboardSheet";
+import { useStops } from "./useLadder";
 import { useTicks } from "./useTicks";
 
 /** Another craft that got into the open and has no open fault: it can run when this one cannot. */
@@ -16,10 +15,9 @@ function useSpareCraft(slug: string): string | null {
 
 /** Ready to travel? What the records show and what hands must show, with the minutes that turn each red line green. */
 export function ReadySheet() {
-  const { file, version, design, evaluation, slug } = useDesk();
-  const { habit } = usePreferences();
+  const { file, version, design, slug } = useDesk();
   const spare = useSpareCraft(slug);
-  const stops = evaluation.findings.filter((f) => f.severity === "stop").map((f) => ({ id: `${f.code}-${f.subject}`, text: findingText(f, habit) }));
+  const stops = useStops();
   const lines = readyToTravel(file, { ...version, design }, stops, spare);
   const [ticks, tick] = useTicks(`${slug}/${version.label}/ready`);
   const done = (l: (typeof lines)[number]) => l.state === "green" || ticks.has(l.id);

@@ -5,7 +5,7 @@ import { Controller, useFieldArray, useForm } from "react-hook-form";
 import { toast } from "sonner";
 import type { z } from "zod";
 import { type NewRun, contracts, newRunSchema } from "../../../api/contracts";
-import { DIMENSIONS, type Plan, type Run, isMetricKey, newCrash } from "../../../core/design/craftFile";
+import { DIMENSIONS, type Moment, type Plan, type Run, isMetricKey, newCrash } from "../../../core/design/craftFile";
 import { METRICS, METRIC_KEYS } from "../../../core/design/metrics";
 import { DISPLAY } from "../../../core/design/units";
 import { fromPlan } from "../../../core/runs/board";
@@ -19,6 +19,8 @@ import { Pictures } from "../../fields/Pictures";
 import { QuantityField } from "../../fields/QuantityField";
 import { Cautions } from "./Cautions";
 import { asNewRun, blankRun, localIso, newKey } from "./blankRun";
+import { MomentsField } from "./MomentsField";
+import { RungSelect } from "./RungSelect";
 import { useLadder } from "./useLadder";
 import { metricLabel } from "./words";
 
@@ -68,6 +70,7 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
   const stage = Number(watch("stage"));
   const gates = run && run.stage === stage ? run.gates.map((g) => g.gate) : (rungs[stage - 1]?.gates ?? []);
   const held = run ? [] : locks(stage);
+  const eye = watch("eye") ?? {};
   useEffect(() => {
     const warn = (e: BeforeUnloadEvent) => {
       if (formState.isDirty && !formState.isSubmitSuccessful) e.preventDefault();
@@ -156,22 +159,7 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
           The question that it answers
           <input className="box" {...register("purpose")} />
         </label>
-        <label>
-          Rung
-          <Controller
-            control={control}
-            name="stage"
-            render={({ field }) => (
-              <select className="box" value={field.value} onChange={(e) => field.onChange(Number(e.target.value))}>
-                {rungs.map((r) => (
-                  <option key={r.stage} value={r.stage}>
-                    {r.stage} {r.name}
-                  </option>
-                ))}
-              </select>
-            )}
-          />
-        </label>
+        <Controller control={control} name="stage" render={({ field }) => <RungSelect rungs={rungs} value={field.value} onChange={field.onChange} />} />
         <label>
           Outcome
           <select className="box" {...register("outcome")}>
@@ -220,22 +208,20 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
               <li key={g.id} className="flex min-h-6 flex-wrap items-center gap-2">
                 <span className="text-ink">{gateText(g, habit)}</span>
                 {g.metric === "" ? (
-                  <Controller
-                    control={control}
-                    name={`eye.${g.id}`}
-                    render={({ field }) => (
-                      <select
-                        className="box w-auto!"
-                        aria-label={`Gate: ${g.text}`}
-                        value={field.value ?? ""}
-                        onChange={(e) => field.onChange(e.target.value === "" ? undefined : e.target.value)}
-                      >
-                        <option value="">not judged</option>
-                        <option value="passed">passed</option>
-                        <option value="failed">failed</option>
-                      </select>
-                    )}
-                  />
+                  <select
+                    className="box w-auto!"
+                    aria-label={`Gate: ${g.text}`}
+                    value={eye[g.id] ?? ""}
+                    onChange={(e) => {
+                      // A gate that is not judged is left out: nothing was said of it.
+                      const { [g.id]: _, ...others } = eye;
+                      setValue("eye", e.target.value === "" ? others : { ...others, [g.id]: e.target.value as "passed" | "failed" }, { shouldDirty: true });
+                    }}
+                  >
+                    <option value="">not judged</option>
+                    <option value="passed">passed</option>
+                    <option value="failed">failed</option>
+                  </select>
                 ) : watch("measured").some((m) => m.metric === g.metric && m.measured) ? (
                   <span className="text-pencil">decided by what is measured below</span>
                 ) : (
@@ -372,6 +358,11 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
       <button type="button" className="link mt-1" onClick={() => rows.append({ metric: "", dimension: "speed", measured: null })}>
         Add a measurement
       </button>
+      <Controller
+        control={control}
+        name="moments"
+        render={({ field }) => <MomentsField moments={(field.value ?? []) as Moment[]} heldUpBy={design.heldUpBy} onChange={field.onChange} />}
+      />
       <label className="mt-3 block">
         What happened
         <textarea className="box" rows={3} {...register("notes")} />

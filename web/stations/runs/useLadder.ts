@@ -26,3 +26,13 @@ export function useLadder() {
     };
   }, [file, version, design, evaluation.findings, habit]);
 }
+
+/** Sentences of the verdicts that say stop, each with an id of its own: checklists and boards begin with them. */
+export function useStops(): { id: string; text: string }[] {
+  const { evaluation } = useDesk();
+  const { habit } = usePreferences();
+  return useMemo(
+    () => evaluation.findings.filter((f) => f.severity === "stop").map((f) => ({ id: `${f.code}-${f.subject}`, text: findingText(f, habit) })),
+    [evaluation.findings, habit],
+  );
+}

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { toast } from "sonner";
 import { ADVICE_STATES, type Advice } from "../../../core/design/craftFile";
 import { useDesk } from "../../app/desk";
 import { useVersionWords } from "../../app/useVersionWords";
@@ -13,6 +14,12 @@ export function AdviceList() {
   const [from, setFrom] = useState("");
   const put = (advice: Advice[]) => words.mutate({ advice });
   const change = (a: Advice, next: Partial<Advice>) => put(version.advice.map((x) => (x.id === a.id ? { ...x, ...next } : x)));
+  const remove = (a: Advice) => {
+    if (!window.confirm("Remove this advice from the record?")) return;
+    const before = version.advice;
+    put(before.filter((x) => x.id !== a.id));
+    toast("The advice is removed.", { duration: 12_000, action: { label: "Undo", onClick: () => put(before) } });
+  };
   return (
     <section aria-label="Advice" className="border-t border-hair px-4 py-3">
       <h2>
@@ -35,12 +42,7 @@ export function AdviceList() {
               placeholder="what was made of it, and why"
               onCommit={(made) => change(a, { made: made.trim().slice(0, 200) })}
             />
-            <button
-              type="button"
-              className="link"
-              aria-label={`Remove: ${a.text}`}
-              onClick={() => window.confirm("Remove this advice from the record?") && put(version.advice.filter((x) => x.id !== a.id))}
-            >
+            <button type="button" className="link" aria-label={`Remove: ${a.text}`} onClick={() => remove(a)}>
               ×
             </button>
           </li>
