@@ -59,6 +59,8 @@ export function lineOf(versions: readonly Pick<Version, "label" | "parent">[], l
 }
 
 const tested = (f: Fault) => f.state !== "open" || f.suspects.some((s) => s.result.trim() !== "");
+/** Whether a crash is understood as far as arming again needs: it has faults on record, and of each a suspect has been tested or it came to an end. */
+export const understood = (faults: readonly Fault[]): boolean => faults.length > 0 && faults.every(tested);
 
 /**
  * What stands against a run on a rung: stop verdicts, rungs below that failed or were never tried, and a crash that is not understood. Power off is never locked. A failure is over once
@@ -71,7 +73,7 @@ export function locksFor(file: Pick<CraftFile, "runs" | "faults" | "versions">, 
   for (const run of file.runs.filter((r) => r.crash && line.includes(r.version))) {
     const own = file.faults.filter((f) => f.run === run.number);
     if (run.crash && Object.values(run.crash.steps).some((done) => !done)) out.push({ kind: "crash", run: run.number, why: "evidence" });
-    else if (own.length === 0 || !own.every(tested)) out.push({ kind: "crash", run: run.number, why: "suspects" });
+    else if (!understood(own)) out.push({ kind: "crash", run: run.number, why: "suspects" });
   }
   const state = ladderState(file, version);
   for (const below of state.slice(0, stage - 1)) {

@@ -136,6 +136,16 @@ function MeasureNext() {
   );
 }
 
+function VerdictList({ findings }: { findings: Finding[] }) {
+  return (
+    <ul>
+      {findings.map((f) => (
+        <Verdict key={`${f.code}-${f.subject}`} finding={f} />
+      ))}
+    </ul>
+  );
+}
+
 /** Verdicts of the version in view, worst first, then what is worth measuring. The clear ones fold away when there are many. */
 export function VerdictColumn() {
   const { evaluation, version, frozen, file, saveState, undo, redo } = useDesk();
@@ -180,12 +190,9 @@ export function VerdictColumn() {
         </button>
         <div className="verdict-body">
           {findings.length === 0 && <p className="mt-2">Nothing to say yet. Enter parts and targets.</p>}
-          <ul>
-            {findings.map((f) => (
-              <Verdict key={`${f.code}-${f.subject}`} finding={f} />
-            ))}
-          </ul>
+          <VerdictList findings={findings.filter((f) => f.severity === "stop" || f.severity === "care")} />
           <RecordLines />
+          <VerdictList findings={findings.filter((f) => f.severity === "note" || f.severity === "clear")} />
           <MeasureNext />
         </div>
       </div>

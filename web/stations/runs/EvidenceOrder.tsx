@@ -4,6 +4,7 @@ import { useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { contracts } from "../../../api/contracts";
 import { EVIDENCE_STEPS, type Run } from "../../../core/design/craftFile";
+import { understood } from "../../../core/runs/ladder";
 import { EVIDENCE_TEXT } from "../../../core/wording/evidence";
 import { call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
@@ -29,7 +30,7 @@ export function EvidenceOrder({ run, onDone }: { run: Run; onDone: () => void })
   if (!crash) return null;
   const first = EVIDENCE_STEPS.find((s) => !crash.steps[s]);
   const faults = file.faults.filter((f) => f.run === run.number);
-  const tested = faults.some((f) => f.suspects.some((s) => s.result.trim() !== ""));
+  const tested = understood(faults);
   return (
     <section aria-label="Evidence of the crash" className="max-w-2xl">
       <h2 className="border-b border-ink pb-1 text-[18px]">
@@ -55,7 +56,11 @@ export function EvidenceOrder({ run, onDone }: { run: Run; onDone: () => void })
                   <span className="block text-[12px]">{EVIDENCE_TEXT[step].how}</span>
                 </span>
               </label>
-              {step === "photographs" && !shut && <Pictures files={run.files} onChange={(files) => save.mutate({ files })} />}
+              {step === "photographs" && !shut && (
+                <div className="pl-9">
+                  <Pictures files={run.files} onChange={(files) => save.mutate({ files })} />
+                </div>
+              )}
               {step === "suspects" && !shut && (
                 <p className="pl-9">
                   {faults.map((f) => (
@@ -87,7 +92,7 @@ export function EvidenceOrder({ run, onDone }: { run: Run; onDone: () => void })
         {first
           ? "Not to be armed again before this is done."
           : tested
-            ? "One suspect has been tested: it may be armed again, held and clear of people."
+            ? "A suspect has been tested or the fault has come to an end: it may be armed again, held and clear of people."
             : "Not to be armed again before one suspect has been tested, and not near people while it is unexplained."}
       </p>
       <p className="mt-3">
