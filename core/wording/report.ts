@@ -46,8 +46,14 @@ export function statusText(r: StatusReason, file: CraftFile, evaluation: Evaluat
   }
 }
 
-/** A cell of a Markdown table: bars and line ends would break it. */
-const cell = (text: string) => text.replace(/\|/g, "\\|").replace(/\s*\n\s*/g, " ");
+/** Words that somebody wrote, as Markdown shows them as they are: no tags, no escapes, one line. */
+const plainly = (text: string) =>
+  text
+    .replace(/\\/g, "\\\\")
+    .replace(/</g, "&lt;")
+    .replace(/\s*\n\s*/g, " ");
+/** A cell of a table: a bar would end it. */
+const cell = (text: string) => plainly(text).replace(/\|/g, "&#124;");
 const table = (head: readonly string[], rows: readonly (readonly string[])[]): string =>
   [`| ${head.map(cell).join(" | ")} |`, `|${head.map(() => "---").join("|")}|`, ...rows.map((r) => `| ${r.map(cell).join(" | ")} |`)].join("\n");
 
@@ -61,12 +67,12 @@ export function buildReport(file: CraftFile, version: Version, evaluation: Evalu
     const s = show(v, sd, dimension, habit);
     return `${s.value}${s.sd ? ` ± ${s.sd}` : ""} ${s.unit}`.trim();
   };
-  add(`# ${file.craft.name} ${version.label}`, "", file.craft.summary);
+  add(`# ${plainly(file.craft.name)} ${version.label}`, "", plainly(file.craft.summary));
   add(`**${STATUS_WORD[status.status]}.**${status.reasons.length > 0 ? "" : " It ran in the open, nothing stands against it, and no fault is left."}`);
-  if (status.reasons.length > 0) add(...status.reasons.map((r) => `- ${statusText(r, file, evaluation, habit)}`));
-  if (design.brief.purpose) add("## What it is for", "", design.brief.purpose);
+  if (status.reasons.length > 0) add(...status.reasons.map((r) => `- ${plainly(statusText(r, file, evaluation, habit))}`));
+  if (design.brief.purpose) add("## What it is for", "", plainly(design.brief.purpose));
   if (version.question || version.finding)
-    add("## What this version was to find out", "", version.question, "", version.finding ? `It showed: ${version.finding}` : "It has not shown it yet.");
+    add("## What this version was to find out", "", plainly(version.question), "", version.finding ? `It showed: ${plainly(version.finding)}` : "It has not shown it yet.");
 
   add("## Numbers", "", "Predicted from the design, measured on this very version; ± is one standard uncertainty.");
   const rows = METRIC_KEYS.flatMap((k) => {
@@ -160,17 +166,17 @@ export function buildReport(file: CraftFile, version: Version, evaluation: Evalu
       ),
     );
   const owed = debts(file, version);
-  if (owed.length > 0) add("### Debts", "", ...owed.map((d) => `- ${d.setting.name} ${d.setting.value} hides “${d.setting.hides}” since ${d.since}.`));
+  if (owed.length > 0) add("### Debts", "", ...owed.map((d) => `- ${plainly(`${d.setting.name} ${d.setting.value} hides “${d.setting.hides}”`)} since ${d.since}.`));
 
   const parent = file.versions.find((v) => v.label === version.parent);
   if (parent) {
     const { things, total } = thingsChanged(parent.design, version.design);
-    add(`## Changed since ${parent.label}`, "", version.reason);
+    add(`## Changed since ${parent.label}`, "", plainly(version.reason));
     if (things.length > 0)
       add(
         ...things.map((t) => {
           const why = version.whys.find((w) => w.change === t.key);
-          return `- ${t.changes.map((c) => changeText(c, habit)).join("; ")}${why?.why ? ` – ${why.why}` : ""}`;
+          return `- ${plainly(`${t.changes.map((c) => changeText(c, habit)).join("; ")}${why?.why ? ` – ${why.why}` : ""}`)}`;
         }),
         "",
         `In all ${plain(total.mass, "mass", habit)}, CG ${plain(total.cg, "length", habit)} aft.`,
@@ -199,7 +205,7 @@ export function buildReport(file: CraftFile, version: Version, evaluation: Evalu
       ),
     );
   if (version.advice.length > 0)
-    add("## Advice received", "", ...version.advice.map((a) => `- ${a.from ? `${a.from}: ` : ""}${a.text} (${a.state}${a.made ? `: ${a.made}` : ""})`));
+    add("## Advice received", "", ...version.advice.map((a) => `- ${plainly(`${a.from ? `${a.from}: ` : ""}${a.text} (${a.state}${a.made ? `: ${a.made}` : ""})`)}`));
   const tip = evaluation.power.status === "solved" ? Math.max(0, ...evaluation.power.result.units.map((u) => (u.values.rpm / 60) * Math.PI * u.unit.propeller.diameter.value)) : 0;
   add("## Before power", "", ...cautionsFor(design, tip).map((c) => `- ${CAUTION[c]}`));
   add("Predictions are calculations with the uncertainty shown, no promise. Rules on where such a craft may run differ from place to place.");
