@@ -97,3 +97,15 @@ describe("without a mouse", () => {
     await user.see("Faults");
   });
 });
+
+describe("on paper", () => {
+  it.each(["/craft/tern/v4/versions?report=1", "/craft/tern/v5/runs?plan=2", "/craft/tern/v4/runs?ready=1"])("%s: what only hands can press is left out", async (path) => {
+    await user.open(path);
+    await user.page.emulateMediaType("print");
+    const shown = await user.page.$$eval(".no-print, .rail, .brand, .verdict-drawer, .track nav", (l) =>
+      l.filter((e) => (e as HTMLElement).offsetParent !== null).map((e) => e.outerHTML.slice(0, 80)),
+    );
+    await user.page.emulateMediaType("screen");
+    expect(shown).toEqual([]);
+  });
+});
