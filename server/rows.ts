@@ -1,6 +1,6 @@
 import { asc, and, eq, inArray } from "drizzle-orm";
 import type { CraftRecord } from "../api/contracts";
-import { type CraftFile, FORMAT, FORMAT_VERSION, type RunMetric, type Version } from "../core/design/craftFile";
+import { type CraftFile, FORMAT, FORMAT_VERSION, type RunMetric, type Version, claimSchema } from "../core/design/craftFile";
 import { type Design, designSchema } from "../core/design/schema";
 import type { Database } from "./db/open";
 import { bench, crafts, faults, plans, runMetrics, runs, suspects, symptoms, versions } from "./db/schema";
@@ -28,13 +28,16 @@ type VersionRow = typeof versions.$inferSelect;
 /** The design of a stored version. What was stored before a field existed gets that field's default. */
 export const designOf = (row: Pick<VersionRow, "design">): Design => designSchema.parse(row.design);
 
+/** What was claimed of a stored version; what was stored before a claim could name its change is of all changes together. */
+export const claimsOf = (row: Pick<VersionRow, "claims">): Version["claims"] => claimSchema.array().parse(row.claims);
+
 export const toVersion = (v: VersionRow): Version => ({
   label: v.label,
   parent: v.parent,
   question: v.question,
   finding: v.finding,
   reason: v.reason,
-  claims: v.claims,
+  claims: claimsOf(v),
   createdAt: v.createdAt,
   frozenAt: v.frozenAt,
   ladder: v.ladder,

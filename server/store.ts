@@ -9,7 +9,7 @@ import { takeFiles } from "./files";
 import { bench, crafts, plans, symptoms, versions } from "./db/schema";
 import { insertFault } from "./faults";
 import { frozen, refused, stale } from "./problems";
-import { type Tx, craftRow, designOf, readCraft, toVersion, versionRow } from "./rows";
+import { type Tx, claimsOf, craftRow, designOf, readCraft, toVersion, versionRow } from "./rows";
 import { insertRun } from "./runs";
 import { remember, rowsOfCraft } from "./trash";
 
@@ -176,7 +176,7 @@ export async function saveVersion(db: Database, slug: string, label: string, rev
   return db.transaction(async (tx) => {
     const craft = await craftRow(tx, slug);
     const before = await versionRow(tx, craft.id, label);
-    if (words.claims && before.frozenAt !== null && !isDeepStrictEqual(words.claims, before.claims))
+    if (words.claims && before.frozenAt !== null && !isDeepStrictEqual(words.claims, claimsOf(before)))
       throw frozen(`What ${label} is to do was said before its first run; it may not be said anew afterwards. Open a child version.`);
     const [saved] = await tx
       .update(versions)

@@ -7,7 +7,13 @@ import { drizzle } from "drizzle-orm/pglite";
 import { migrate } from "drizzle-orm/pglite/migrator";
 import { expect, it } from "vitest";
 import * as schema from "../../server/db/schema";
+import { craftFileSchema } from "../../core/design/craftFile";
+import { readCraft } from "../../server/rows";
+import { createRun } from "../../server/runs";
+import { saveVersion } from "../../server/store";
 import { listShelf } from "../../server/shelf";
+import { newRun } from "../support/api";
+import { quietDesign } from "../support/designs";
 import { root } from "../support/server";
 
 const all = join(root, "server/db/migrations");
@@ -44,6 +50,51 @@ it("packs of an older release stand on the shelf after the update, with their re
   await db.execute(sql`insert into packs (name, pack, revision) values ('Old one', ${JSON.stringify(pack)}::jsonb, 3)`);
   await migrate(db, { migrationsFolder: all });
   expect(await listShelf(db)).toEqual([{ id: 1, revision: 3, part: { ...pack, kind: "pack", price: null } }]);
+  await client.close();
+  rmSync(older, { recursive: true });
+}, 60_000);
+
+it("a logbook of an older release is read whole after the update, and goes on", async () => {
+  const client = new PGlite();
+  const db = drizzle(client, { schema });
+  const tags = (JSON.parse(readFileSync(join(all, "meta/_journal.json"), "utf8")) as { entries: { tag: string }[] }).entries.map((e) => e.tag);
+  const ladders = tags.findIndex((t) => t.endsWith("ladders_plans_trash"));
+  const older = upTo(tags[ladders - 1] ?? "");
+  await migrate(db, { migrationsFolder: older });
+  // As it was stored then: settings without a kind, a claim of no one change, a pack that was never read under load.
+  const { setup: _, ...rest } = quietDesign();
+  const design = { ...rest, setup: [{ id: "s1", group: "Radio", name: "Fail-safe", value: "off" }] };
+  const claims = [{ metric: "thrust", direction: "up", amount: "by 20 %" }];
+  const json = (x: unknown) => sql`${JSON.stringify(x)}::jsonb`;
+  await db.execute(sql`insert into crafts (slug, name, summary, held_up_by) values ('old', 'Old', '', 'wings')`);
+  await db.execute(
+    sql`insert into versions (craft_id, label, question, finding, reason, claims, created_at, frozen_at, design) values (1, 'v1', 'q', '', '', ${json(claims)}, '2025-01-01T10:00:00Z', '2025-01-02T10:00:00Z', ${json(design)})`,
+  );
+  const pack = { name: "P-01", restingVoltage: 12.4, endVoltage: null, temperature: null };
+  await db.execute(
+    sql`insert into runs (craft_id, version_id, number, date, stage, purpose, place, pilot, conditions, pack, outcome, cautions_read, notes) values (1, 1, 1, '2025-01-02T10:00:00Z', 2, 'pull', '', '', ${json({ airTemperature: 5, wind: null, surface: "" })}, ${json(pack)}, 'passed', true, '')`,
+  );
+  await db.execute(
+    sql`insert into faults (craft_id, number, run, title, seen, severity, damage, cause, fix, state, minutes, cost) values (1, 1, 1, 'Shook', '', 'harmless', '', '', '', 'open', 5, 1)`,
+  );
+  await db.execute(
+    sql`insert into suspects (fault_id, position, key, cause, for_it, against_it, test, minutes, result, state) values (1, 0, 'a', 'loose', '', '', 'wiggle', 3, '', 'open')`,
+  );
+  await migrate(db, { migrationsFolder: all });
+
+  const file = craftFileSchema.parse((await readCraft(db, "old")).file);
+  expect(file.versions[0]).toMatchObject({
+    ladder: null,
+    whys: [],
+    fate: { state: "going" },
+    claims: [{ ...claims[0], change: "" }],
+    design: { setup: [{ kind: "other", hides: "" }] },
+  });
+  expect(file.runs[0]).toMatchObject({ pack: { ...pack, loadedVoltage: null }, gates: [], locks: [], moments: [], key: null, crash: null });
+  expect(file.faults[0]).toMatchObject({ part: "", touched: [], pilotSwap: null, suspects: [{ cause: "loose", cost: 0, risk: "none", spentMinutes: 0 }] });
+  // Said again as it stands, a claim is not said anew.
+  expect(await saveVersion(db, "old", "v1", 0, { claims: file.versions[0]?.claims ?? [], finding: "it did" })).toBe(1);
+  expect(await createRun(db, "old", "v1", newRun({ stage: 1, key: "field-0001" }), "2026-01-01T10:00:00Z")).toBe(2);
   await client.close();
   rmSync(older, { recursive: true });
 }, 60_000);
