@@ -93,7 +93,7 @@ describe("claims", () => {
       for (const verdict of await user.page.$$eval("[data-claim]", (l) => l.map((e) => e.getAttribute("data-claim") ?? ""))) verdicts.add(verdict);
     }
     expect([...verdicts].sort()).toEqual(["met", "not measured", "not met", "unclear"]);
-    expect(await user.read("[data-credit]")).toMatch(/6 things were changed at once: the effect is credited to none of them\..*cheapest first: .*\(about 5 min\)/);
+    expect(await user.read("[data-credit]")).toMatch(/8 things were changed at once: the effect is credited to none of them\..*cheapest first: .*\(about 5 min\)/);
   });
 });
 
