@@ -55,6 +55,8 @@ export async function createRuns(db: Database, slug: string, asked: readonly { v
   return db.transaction(async (tx) => {
     const craft = await craftRow(tx, slug);
     const numbers: number[] = [];
+    // Read once; what is logged here is added as it goes, so that each run is held against those before it.
+    const { file } = await readCraftIn(tx, craft);
     for (const { version: label, run } of asked) {
       if (run.key !== null) {
         const [known] = await tx
@@ -69,13 +71,14 @@ export async function createRuns(db: Database, slug: string, asked: readonly { v
       const row = await versionRow(tx, craft.id, label);
       const version = toVersion(row);
       const evaluation = evaluate(version.design);
-      const { file } = await readCraftIn(tx, craft);
       const locks: Lock[] = locksFor(file, version, evaluation.findings, run.stage).slice(0, 40);
       if (locks.length > 0 && run.goneOn === "" && !run.live) throw refused(`Rung ${run.stage} is locked: ${locksText(locks)}. To go on, say why.`);
       const number = Math.max(0, ...file.runs.map((r) => r.number)) + 1;
       const metrics = run.measured.map((m) => ({ ...m, predicted: predict(version.design, m.metric, evaluation) }));
       const gates = judgeGates(ladderOf(version)[run.stage - 1]?.gates ?? [], metrics, run.eye);
-      await insertRun(tx, craft.id, row.id, { ...withoutAsides(run), number, version: label, metrics, gates, locks });
+      const logged: Run = { ...withoutAsides(run), number, version: label, metrics, gates, locks };
+      await insertRun(tx, craft.id, row.id, logged);
+      file.runs.push(logged);
       if (row.frozenAt === null)
         await tx
           .update(versions)

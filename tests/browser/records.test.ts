@@ -65,6 +65,24 @@ describe("planning a run", () => {
       people: [{ name: "Ada", role: "drives" }],
     });
   });
+  it("saved from two pages, the second is asked and neither is merged in silence", async () => {
+    const number = (await file()).plans.at(-1)?.number;
+    const path = `/craft/tern/v5/runs?plan=${number}`;
+    const other = await demo.another();
+    await other.open(path);
+    await user.open(path);
+    await user.fill("Place", "south bay");
+    for (let k = 0; k < 40 && (await file()).plans.at(-1)?.place !== "south bay"; k++) await new Promise((r) => setTimeout(r, 100));
+    await other.fill("Course", "long one");
+    await other.see("This plan was saved elsewhere in the meantime.");
+    expect((await file()).plans.at(-1)).toMatchObject({ place: "south bay", course: "" });
+    await other.click("Keep what stands here");
+    await other.gone("saved elsewhere in the meantime");
+    for (let k = 0; k < 40 && (await file()).plans.at(-1)?.course !== "long one"; k++) await new Promise((r) => setTimeout(r, 100));
+    expect((await file()).plans.at(-1)?.course).toBe("long one");
+    await other.page.close();
+    await user.open(path);
+  });
   it("does not begin without all go or a reason, and the run keeps both", async () => {
     const number = (await file()).plans.at(-1)?.number;
     await user.open(`/craft/tern/v5/runs?plan=${number}`);

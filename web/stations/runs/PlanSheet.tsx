@@ -2,6 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
 import { toast } from "sonner";
+import { z } from "zod";
 import { type NewPlan, contracts, newPlanSchema } from "../../../api/contracts";
 import { METRICS } from "../../../core/design/metrics";
 import { type Plan, isMetricKey } from "../../../core/design/craftFile";
@@ -11,7 +12,7 @@ import { checklist } from "../../../core/safety/checklist";
 import { gateText } from "../../../core/wording/ladder";
 import { boardText } from "../../../core/wording/plan";
 import { Value } from "../../app/Computed";
-import { call, sayError } from "../../app/client";
+import { ApiError, call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { useDelete } from "../../app/useDelete";
@@ -123,6 +124,10 @@ export function NewPlanForm({ stage, onDone, onCancel }: { stage: number; onDone
   );
 }
 
+/** A plan as the server holds it, in the answer to a stale save. */
+const heldSchema = z.object({ revision: z.number(), plan: newPlanSchema });
+type Held = z.infer<typeof heldSchema>;
+
 /** One planned run: what it asks, what is predicted, what must hold, and whether it may begin. */
 export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => void; onGone: () => void }) {
   const desk = useDesk();
@@ -138,13 +143,15 @@ export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => vo
   const [draft, setDraft] = useState<NewPlan>(() => newPlanSchema.parse(plan));
   const revision = useRef(revisions.plans[plan.number] ?? 0);
   const queue = useRef<Promise<unknown>>(Promise.resolve());
+  const [theirs, setTheirs] = useState<Held | null>(null);
   useEffect(() => {
     const held = revisions.plans[plan.number] ?? 0;
-    if (held > revision.current) {
+    // Not while somebody chooses between two states: neither is merged in silence.
+    if (held > revision.current && theirs === null) {
       revision.current = held;
       setDraft(newPlanSchema.parse(plan));
     }
-  }, [plan, revisions.plans]);
+  }, [plan, revisions.plans, theirs]);
   const put = (change: Partial<NewPlan>) => {
     const next = { ...draft, ...change };
     setDraft(next);
@@ -154,7 +161,20 @@ export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => vo
         revision.current = saved.revision;
         await refresh();
       })
-      .catch((e) => toast.error(sayError(e)));
+      .catch((e) => {
+        if (e instanceof ApiError && e.problem.type === "/problems/stale") setTheirs(heldSchema.parse(e.problem.current));
+        else toast.error(sayError(e));
+      });
+  };
+  /** What the server holds since somebody else saved it; nothing while nobody did. */
+  const settleWith = (held: Held, mine: boolean) => {
+    revision.current = held.revision;
+    setTheirs(null);
+    if (mine) put({});
+    else {
+      setDraft(held.plan);
+      void refresh();
+    }
   };
 
   const held = locks(draft.stage);
@@ -187,6 +207,23 @@ export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => vo
           </button>
         </span>
       </header>
+      {theirs && (
+        <div role="alert" className="mt-2 border-l-[3px] border-stop pl-3" data-conflict>
+          <p className="text-stop">This plan was saved elsewhere in the meantime. What you entered stands here still.</p>
+          <p>
+            There: “{theirs.plan.question}”, rung {theirs.plan.stage}, wind {theirs.plan.day.wind === null ? "not looked at" : `${theirs.plan.day.wind} m/s`},{" "}
+            {theirs.plan.ticks.length} ticks.
+          </p>
+          <p className="mt-1 flex gap-2">
+            <button type="button" className="act" onClick={() => settleWith(theirs, false)}>
+              Take what is there
+            </button>
+            <button type="button" className="act" onClick={() => settleWith(theirs, true)}>
+              Keep what stands here
+            </button>
+          </p>
+        </div>
+      )}
       {plan.state === "done" && (
         <p className="mt-2">
           Carried out{" "}

@@ -2,6 +2,7 @@ import { useHotkeys } from "react-hotkeys-hook";
 import { Link, useSearchParams } from "react-router";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
+import { useKeptLog } from "../../field/log";
 import { ChecklistSheet } from "./ChecklistSheet";
 import { EvidenceOrder } from "./EvidenceOrder";
 import { Ladder } from "./Ladder";
@@ -41,6 +42,8 @@ export function RunsStation() {
   const edited = runs.find((r) => String(r.number) === search.get("edit"));
   useHotkeys("n", () => show({ log: "new" }), { enabled: keys && logging === null && !edited, preventDefault: true });
   const done = (n: number | null) => show(n === null ? {} : { run: String(n) });
+  const { log } = useKeptLog(`${slug}/${version.label}`);
+  const running = log !== null && log.startedAt !== null;
   const open = file.plans.filter((p) => p.version === version.label && p.state === "planned");
 
   const sheet = () => {
@@ -90,7 +93,7 @@ export function RunsStation() {
             Plan a run
           </button>
           <Link className="act max-[640px]:min-h-11 max-[640px]:content-center" to={`/field/${slug}/${version.label}`}>
-            At the site
+            {running ? "A log is running" : "At the site"}
           </Link>
         </div>
         {open.length > 0 && (
