@@ -5,7 +5,7 @@ import type { Dimension } from "../design/units";
 
 const DEGREE = Math.PI / 180;
 
-const number = (id: string, metric: string, dimension: Dimension, comparison: Gate["comparison"], value: number, text = ""): Gate => ({
+const number = (id: string, metric: string, dimension: Dimension, comparison: "atMost" | "atLeast", value: number, text = ""): Gate => ({
   id,
   metric,
   dimension,
@@ -13,6 +13,11 @@ const number = (id: string, metric: string, dimension: Dimension, comparison: Ga
   value,
   upper: null,
   text,
+});
+const between = (id: string, metric: string, dimension: Dimension, low: number, high: number, text = ""): Gate => ({
+  ...number(id, metric, dimension, "atLeast", low, text),
+  comparison: "between",
+  upper: high,
 });
 const eye = (id: string, text: string): Gate => ({ id, metric: "", dimension: "ratio", comparison: "atLeast", value: 0, upper: null, text });
 
@@ -122,7 +127,7 @@ const ABOVE: Record<HeldUpBy, [Step, Step, Step, Step, Step]> = {
     {
       name: "Tether",
       doing: "Filled, weighed off, on a line: does it hang level and only just sink?",
-      gates: [eye("level", "hangs level"), number("net", "netMass", "mass", "between", 0.002, "heavier than air, and not much")],
+      gates: [eye("level", "hangs level"), between("net", "netMass", "mass", 0.002, 0.032, "heavier than air, and not much")],
     },
     {
       name: "Short crossing",
@@ -205,7 +210,7 @@ export function usualLadder(heldUpBy: HeldUpBy): Ladder {
     stage: i + 1,
     name: s.name,
     doing: s.doing,
-    gates: s.gates.map((g) => (g.comparison === "between" && g.upper === null ? { ...g, upper: g.value + 0.03 } : g)),
+    gates: s.gates,
     abort: s.abort ?? (i >= 2 ? ["control answers late or the wrong way", "anybody comes near", "pack at its floor"] : []),
     safety: s.safety ?? (i >= 2 ? CLEAR : []),
     skipped: "",

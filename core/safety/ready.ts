@@ -14,7 +14,7 @@ export interface ReadyLine {
 }
 
 /** Minutes that things take before a trip: common practice. */
-const MINUTES = { spin: 10, failSafe: 10, return: 20, loaded: 5, charge: 60, spare: 15, kit: 5, weigh: 10 };
+const MINUTES = { stop: 30, noSuspect: 30, touched: 3, spin: 10, failSafe: 10, return: 20, loaded: 5, charge: 60, spare: 15, kit: 5, weigh: 10 };
 
 const label = (f: Fault) => `F-${String(f.number).padStart(2, "0")}`;
 const onWater = (version: Version) => version.design.heldUpBy === "hull" || version.design.heldUpBy === "submerged";
@@ -35,7 +35,7 @@ export function readyToTravel(file: CraftFile, version: Version, stops: readonly
   const own = file.runs.filter((r) => r.version === version.label);
   const state = ladderState(file, version);
   const faults = faultsOfLine(file, version.label);
-  for (const s of stops) add(`stop-${s.id}`, s.text, "red", 30, "verdicts");
+  for (const s of stops) add(`stop-${s.id}`, s.text, "red", MINUTES.stop, "verdicts");
 
   for (const f of faults.filter((x) => x.state === "open")) {
     const next = f.suspects.filter((s) => s.state === "open" && s.result.trim() === "").sort((a, b) => (a.minutes ?? 60) - (b.minutes ?? 60))[0];
@@ -43,7 +43,7 @@ export function readyToTravel(file: CraftFile, version: Version, stops: readonly
       `open-${f.number}`,
       next ? `${label(f)} ${f.title}: test “${next.cause}” first` : `${label(f)} ${f.title}: no suspect to test yet`,
       f.severity === "harmless" ? "by hand" : "red",
-      next?.minutes ?? 30,
+      next?.minutes ?? MINUTES.noSuspect,
       label(f),
     );
   }
@@ -53,17 +53,21 @@ export function readyToTravel(file: CraftFile, version: Version, stops: readonly
     const seen = file.runs.find((r) => r.number === f.run);
     const since = own.some((r) => r.stage >= 2 && r.outcome === "passed" && seen && Date.parse(r.date) > Date.parse(seen.date));
     add(`spun-${f.number}`, `Run up, held, since ${label(f)} was mended (${f.fix.replace(/\.$/, "")})`, since ? "green" : "red", since ? 0 : MINUTES.spin, label(f));
-    for (const t of f.touched) add(`touched-${f.number}-${t}`, `What that repair touched is as it was: ${nameOf(version, t)}`, "by hand", 3, label(f));
+    for (const t of f.touched) add(`touched-${f.number}-${t}`, `What that repair touched is as it was: ${nameOf(version, t)}`, "by hand", MINUTES.touched, label(f));
   }
+  // Green only by what is on record: rung 1 passed, and its fail-safe gate with it where it has one.
   const first = state[0];
-  add("failsafe", "Range and fail-safe checked on this version", first?.state === "passed" ? "green" : "red", first?.state === "passed" ? 0 : MINUTES.failSafe, "rung 1");
-  const returned = (last(3)?.stage ?? 0) >= 3;
+  const gate = first?.run?.gates.find((g) => /fail.?safe/i.test(g.gate.text));
+  const failSafe = first?.state === "passed" && (gate === undefined || gate.result === "passed");
+  add("failsafe", "Range and fail-safe checked on this version", failSafe ? "green" : "red", failSafe ? 0 : MINUTES.failSafe, "rung 1");
+  // No gate tells that a lost link was tried: a run on rung 3 makes it possible, hands must show it.
+  const near = (last(3)?.stage ?? 0) >= 3;
   if (onWater(version) || version.design.heldUpBy === "wings" || version.design.heldUpBy === "rotors")
     add(
       "return",
       onWater(version) ? "A way back is tested before water: on a line, or by a second craft" : "What it does when the link is lost is tried low and near",
-      returned ? "green" : "red",
-      returned ? 0 : MINUTES.return,
+      near ? "by hand" : "red",
+      MINUTES.return,
       "rung 3",
     );
   if (version.design.items.some((i) => i.mass === null)) add("masses", "Every part aboard has a mass", "red", MINUTES.weigh, "layout");

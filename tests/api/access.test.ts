@@ -68,6 +68,7 @@ describe("a server that listens beyond its own machine", () => {
   it("survives what is no form", async () => {
     expect([400, 401, 413, 429]).toContain((await ask("POST", "/enter", { "content-type": "application/x-www-form-urlencoded" }, `code=${"x".repeat(5000)}`)).status);
     expect([401, 429]).toContain((await ask("POST", "/enter", { "content-type": "application/json" }, "{")).status);
+    expect((await ask("GET", "/api/crafts")).status).toBe(401);
   });
 });
 

@@ -11,6 +11,7 @@ import { thingKey, thingsChanged } from "../../core/lineage/things";
 import { placeTree } from "../../core/lineage/tree";
 import { debts, repaid, tuneStates } from "../../core/lineage/tune";
 import { rollUp } from "../../core/mass/rollup";
+import { usualLadder } from "../../core/runs/ladders";
 import { worthMending } from "../../core/runs/learnt";
 import { fieldKit, minutesToGo, readyToTravel, spares } from "../../core/safety/ready";
 import { buildReport, statusText } from "../../core/wording/report";
@@ -386,6 +387,18 @@ describe("ready to travel", () => {
     expect(all.size).toBe(lines.length);
     expect(minutesToGo(lines, all)).toBe(0);
     expect(minutesToGo(lines, new Set())).toBe(lines.filter((l) => l.state !== "green").reduce((s, l) => s + l.minutes, 0));
+  });
+  it("what no record shows is never green: a fail-safe that was not judged, a lost link that nobody tried", () => {
+    const gate = usualLadder("wings")[0]?.gates.find((g) => g.id === "failsafe");
+    if (!gate) throw new Error("no fail-safe gate");
+    const at = (result: "passed" | "not judged", stage: number) => {
+      const file = craft([version("v1", null)], [run(1, "v1", 1, { gates: [{ gate, result, value: null }] }), run(2, "v1", stage)]);
+      const lines = readyToTravel(file, versionOf(file, "v1"), [], null);
+      return ["failsafe", "return"].map((id) => lines.find((l) => l.id === id)?.state);
+    };
+    expect(at("not judged", 2)).toEqual(["red", "red"]);
+    expect(at("passed", 2)).toEqual(["green", "red"]);
+    expect(at("passed", 3)).toEqual(["green", "by hand"]);
   });
   it("a run held since the repair turns it green, and spares come from what broke, each part once", () => {
     const broke = { fix: "a pin", damage: "one propeller", part: "prop" };

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import type { Quantity } from "../../core/design/quantity";
 import type { HeldUpBy } from "../../core/design/schema";
-import { type Rung, isMetricKey } from "../../core/design/craftFile";
+import type { Rung } from "../../core/design/craftFile";
 import { LAP, type Mark, markOf, marksFor } from "../../core/runs/marks";
 import { gateText } from "../../core/wording/ladder";
 import { toast } from "sonner";
@@ -113,7 +113,6 @@ export function Running({
           {(rung?.gates ?? []).slice(0, 3).map((g) => (
             <span key={g.id} className="block leading-[18px]">
               {gateText(g)}
-              {isMetricKey(g.metric) ? "" : ""}
             </span>
           ))}
         </div>

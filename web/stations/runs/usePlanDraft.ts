@@ -1,0 +1,53 @@
+import { useEffect, useRef, useState } from "react";
+import { toast } from "sonner";
+import { z } from "zod";
+import { type NewPlan, contracts, newPlanSchema } from "../../../api/contracts";
+import type { Plan } from "../../../core/design/craftFile";
+import { ApiError, call, sayError } from "../../app/client";
+import { useDesk } from "../../app/desk";
+
+/** A plan as the server holds it, in the answer to a stale save. */
+const heldSchema = z.object({ revision: z.number(), plan: newPlanSchema });
+type Held = z.infer<typeof heldSchema>;
+
+/** A plan while it is edited: each change is saved at once, against the revision that the last one left. A stale save is refused and both states stand beside one another until somebody chooses. */
+export function usePlanDraft(plan: Plan) {
+  const { slug, revisions, refresh } = useDesk();
+  const [draft, setDraft] = useState<NewPlan>(() => newPlanSchema.parse(plan));
+  const revision = useRef(revisions.plans[plan.number] ?? 0);
+  const queue = useRef<Promise<unknown>>(Promise.resolve());
+  const [theirs, setTheirs] = useState<Held | null>(null);
+  useEffect(() => {
+    const held = revisions.plans[plan.number] ?? 0;
+    // Not while somebody chooses between two states: neither is merged in silence.
+    if (held > revision.current && theirs === null) {
+      revision.current = held;
+      setDraft(newPlanSchema.parse(plan));
+    }
+  }, [plan, revisions.plans, theirs]);
+  const put = (change: Partial<NewPlan>) => {
+    const next = { ...draft, ...change };
+    setDraft(next);
+    queue.current = queue.current
+      .then(async () => {
+        const saved = await call(contracts.savePlan, { params: { slug, number: plan.number }, body: { revision: revision.current, plan: next } });
+        revision.current = saved.revision;
+        await refresh();
+      })
+      .catch((e) => {
+        if (e instanceof ApiError && e.problem.type === "/problems/stale") setTheirs(heldSchema.parse(e.problem.current));
+        else toast.error(sayError(e));
+      });
+  };
+  /** What the server holds since somebody else saved it; nothing while nobody did. */
+  const settleWith = (held: Held, mine: boolean) => {
+    revision.current = held.revision;
+    setTheirs(null);
+    if (mine) put({});
+    else {
+      setDraft(held.plan);
+      void refresh();
+    }
+  };
+  return { draft, put, theirs, settleWith };
+}
