@@ -2,9 +2,26 @@ import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
 
+/** The server and its threads, each a file of its own. */
+const SERVER = {
+  main: "server/main.ts",
+  engine: "server/db/engine.ts",
+  evaluator: "server/evaluator/evaluator.ts",
+  keeper: "server/db/keeper.ts",
+  templates: "server/makeTemplates.ts",
+};
+
 export default defineConfig(({ isSsrBuild }) =>
   isSsrBuild
-    ? { build: { target: "node20", emptyOutDir: true, rollupOptions: { output: { entryFileNames: "main.js" } } } }
+    ? {
+        // Packed into few files: loading hundreds costs more than reading what is in them. The embedded database and the picture decoder bring files of their own.
+        ssr: { noExternal: true, external: ["@electric-sql/pglite", "sharp"] },
+        build: {
+          target: "node20",
+          emptyOutDir: true,
+          rollupOptions: { input: process.argv.includes("cli/main.ts") ? { main: "cli/main.ts" } : SERVER, output: { entryFileNames: "[name].js" } },
+        },
+      }
     : {
         root: "web",
         plugins: [react(), tailwindcss()],

@@ -1,7 +1,9 @@
 import { z } from "zod";
 import { FILE_TYPES, benchEntrySchema, rigSchema, safetySchema, testedDriveSchema, thrustReadingSchema, thrustTestSchema } from "../core/design/bench";
-import { craftFileSchema, craftSchema, faultSchema, planSchema, runSchema, versionSchema } from "../core/design/craftFile";
+import { type CraftFile, craftFileSchema, craftSchema, faultSchema, planSchema, runSchema, versionSchema } from "../core/design/craftFile";
+import { recordNumber } from "../core/design/bounds";
 import { designSchema } from "../core/design/schema";
+import type { Glance } from "../core/glance";
 import { shelfPartSchema } from "../core/design/shelf";
 import { symptomSchema } from "../core/design/symptom";
 import { massEvidenceSchema } from "../core/mass/evidence";
@@ -13,6 +15,8 @@ export interface Contract<P extends z.ZodType = z.ZodType, B extends z.ZodType =
   params: P;
   body: B;
   response: R;
+  /** What the handler has checked record by record, leniently, is not checked a second time. */
+  checked?: boolean;
 }
 const contract = <P extends z.ZodType, B extends z.ZodType, R extends z.ZodType>(c: Contract<P, B, R>): Contract<P, B, R> => c;
 
@@ -20,13 +24,23 @@ const none = z.undefined();
 const nothing = z.object({});
 const slug = z.string().min(1).max(120);
 const label = z.string().min(1).max(20);
-const revision = z.number().int().nonnegative();
-const number = z.coerce.number().int().positive();
+const revision = z.number().int().nonnegative().max(2_000_000_000);
+const number = z.coerce.number().pipe(recordNumber);
 
-/** A craft as the client holds it: its file, and the revision of every document that can be saved. */
+/** A stored record in which something cannot be: what was left out of it, or that it cannot be read at all. */
+export const brokenSchema = z.object({
+  kind: z.enum(["version", "run", "fault", "plan", "bench session"]),
+  name: z.string().describe("its label or number"),
+  aside: z.array(z.object({ path: z.string(), message: z.string(), was: z.string() })),
+  lost: z.boolean().describe("nothing of it could be read: it is not in the file"),
+});
+export type Broken = z.infer<typeof brokenSchema>;
+
+/** A craft as the client holds it: its file, what of it is broken, and the revision of every document that can be saved. */
 export const craftRecordSchema = z.object({
   slug,
-  file: craftFileSchema,
+  file: z.custom<CraftFile>((f) => typeof f === "object" && f !== null),
+  broken: z.array(brokenSchema),
   revisions: z.object({
     versions: z.record(z.string(), revision),
     runs: z.record(z.string(), revision),
@@ -37,11 +51,20 @@ export const craftRecordSchema = z.object({
 });
 export type CraftRecord = z.infer<typeof craftRecordSchema>;
 
+/** A craft as the workshop's list shows it. Small, since there may be many. */
 export const craftSummarySchema = z.object({
   slug,
-  craft: craftSchema,
-  newest: versionSchema,
-  versions: z.array(z.object({ label, parent: label.nullable(), frozen: z.boolean(), reached: z.number().int(), failed: z.number().int().nullable() })),
+  name: z.string(),
+  summary: z.string(),
+  newest: label,
+  glance: z
+    .custom<Glance>((g) => typeof g === "object" && g !== null)
+    .nullable()
+    .describe("null: not worked out yet since the last change"),
+  versions: z
+    .array(z.tuple([label, z.number().int(), z.number().int().nullable(), z.union([z.literal(0), z.literal(1)])]))
+    .describe("the newest few: label, highest rung passed, highest rung failed, 1 when frozen"),
+  hidden: z.number().int().describe("older versions that are not listed"),
   openFaults: z.number().int(),
   runs: z.number().int(),
 });
@@ -65,6 +88,9 @@ export const newRunSchema = runSchema
   .refine((r) => r.stage === 1 || r.cautionsRead, { message: "read the cautions of this craft first", path: ["cautionsRead"] });
 export type NewRun = z.infer<typeof newRunSchema>;
 
+/** A fault as it is entered: always of a run. */
+export const faultEntrySchema = faultSchema.omit({ number: true }).extend({ run: recordNumber.nullable() });
+
 export const newPlanSchema = planSchema.omit({ number: true, version: true, createdAt: true });
 export type NewPlan = z.infer<typeof newPlanSchema>;
 
@@ -82,6 +108,19 @@ export type SymptomRecord = z.infer<typeof symptomRecordSchema>;
 
 export const trashRecordSchema = z.object({ id: number, kind: z.string(), name: z.string(), deletedAt: z.string() });
 export type TrashRecord = z.infer<typeof trashRecordSchema>;
+/** Another machine that was let in with the access code. */
+export const deviceSchema = z.object({ id: number, name: z.string(), since: z.string(), seen: z.string(), own: z.boolean() });
+export type DeviceRecord = z.infer<typeof deviceSchema>;
+
+/** How the workshop as a whole is doing. */
+export const workshopSchema = z.object({
+  notes: z.array(z.string()).describe("what happened when it was opened, for the user"),
+  beyond: z.boolean().describe("it listens to other machines"),
+  copies: z.array(z.object({ name: z.string(), at: z.string(), size: z.number() })).describe("automatic daily copies, newest first"),
+  folder: z.string().nullable(),
+});
+export type WorkshopState = z.infer<typeof workshopSchema>;
+
 /** What was deleted can be brought back by this number. */
 const gone = z.object({ trash: number });
 
@@ -136,8 +175,20 @@ export const contracts = {
     response: z.object({ slug }),
   }),
   importCraft: contract({ method: "post", path: "/api/crafts/import", params: nothing, body: craftFileSchema, response: z.object({ slug }) }),
-  getCraft: contract({ method: "get", path: "/api/crafts/:slug", params: inCraft, body: none, response: craftRecordSchema }),
-  exportCraft: contract({ method: "get", path: "/api/crafts/:slug/export", params: inCraft, body: none, response: craftFileSchema }),
+  getCraft: contract({ method: "get", path: "/api/crafts/:slug", params: inCraft, body: none, response: craftRecordSchema, checked: true }),
+  exportCraft: contract({ method: "get", path: "/api/crafts/:slug/export", params: inCraft, body: none, response: craftFileSchema, checked: true }),
+  exportTar: contract({ method: "get", path: "/api/crafts/:slug/export.tar", params: inCraft, body: none, response: z.unknown() }),
+  mendRecord: contract({
+    method: "post",
+    path: "/api/crafts/:slug/mend",
+    params: inCraft,
+    body: brokenSchema.pick({ kind: true, name: true }).extend({ revision }),
+    response: z.object({ revision }),
+  }),
+  workshop: contract({ method: "get", path: "/api/workshop", params: nothing, body: none, response: workshopSchema }),
+  backup: contract({ method: "get", path: "/api/backup", params: nothing, body: none, response: z.unknown() }),
+  listDevices: contract({ method: "get", path: "/api/devices", params: nothing, body: none, response: z.array(deviceSchema) }),
+  withdrawDevice: contract({ method: "delete", path: "/api/devices/:id", params: z.object({ id: number }), body: none, response: nothing }),
   deleteCraft: contract({ method: "delete", path: "/api/crafts/:slug", params: inCraft, body: none, response: gone }),
   createVersion: contract({ method: "post", path: "/api/crafts/:slug/versions", params: inCraft, body: newVersionSchema, response: z.object({ label, revision }) }),
   saveDesign: contract({
@@ -185,12 +236,12 @@ export const contracts = {
     response: z.object({ revision }),
   }),
   deletePlan: contract({ method: "delete", path: "/api/crafts/:slug/plans/:number", params: inNumber, body: none, response: gone }),
-  createFault: contract({ method: "post", path: "/api/crafts/:slug/faults", params: inCraft, body: faultSchema.omit({ number: true }), response: z.object({ number }) }),
+  createFault: contract({ method: "post", path: "/api/crafts/:slug/faults", params: inCraft, body: faultEntrySchema, response: z.object({ number }) }),
   saveFault: contract({
     method: "put",
     path: "/api/crafts/:slug/faults/:number",
     params: inNumber,
-    body: z.object({ revision, fault: faultSchema.omit({ number: true }) }),
+    body: z.object({ revision, fault: faultEntrySchema }),
     response: z.object({ revision }),
   }),
   deleteFault: contract({ method: "delete", path: "/api/crafts/:slug/faults/:number", params: inNumber, body: none, response: gone }),

@@ -1,18 +1,32 @@
-import { createHmac, randomInt, timingSafeEqual } from "node:crypto";
-import { existsSync, readFileSync, writeFileSync } from "node:fs";
+import { createHash, createHmac, randomBytes, randomInt, timingSafeEqual } from "node:crypto";
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { networkInterfaces } from "node:os";
 import { join } from "node:path";
+import { parseCookie } from "cookie";
+import { desc, eq } from "drizzle-orm";
 import express, { type Express, type Request, type Response } from "express";
+import type { DeviceRecord } from "../api/contracts";
+import type { Database } from "./db/open";
+import { devices } from "./db/schema";
+import { notFound } from "./problems";
+import { reading } from "./rows";
 
 /** Letters and digits that are not mistaken for one another. */
 const SIGNS = "abcdefghjkmnpqrstuvwxyz23456789";
 const LENGTH = 8;
 const COOKIE = "ultraform";
-/** Wrong codes that one address may send in a minute. */
+/** Wrong codes that one address may send in a minute, and all together in an hour: 8 signs of 30 stay out of reach whoever tries. */
 const TRIES = 6;
+const TRIES_OF_ALL = 60;
+const MINUTE = 60_000;
+const HOUR = 3_600_000;
+/** A device is noted as seen at most once in this time, ms. */
+const SEEN = 600_000;
+const DAYS = 90;
 
 /** The access code of a data folder: made once, kept beside the data, so that a phone stays let in over a restart. */
 export function accessCode(folder: string): string {
+  mkdirSync(folder, { recursive: true });
   const file = join(folder, "access-code");
   const held = existsSync(file) ? readFileSync(file, "utf8").trim() : "";
   if (held.length >= LENGTH) return held;
@@ -39,37 +53,87 @@ const page = (said: string) => `<!doctype html>
 <body><h1>Ultraform</h1><p>This workshop is another machine's. It shows its access code where it was started.</p>${said ? `<p role="alert">${said}</p>` : ""}
 <form method="post" action="/enter"><label>Access code<input name="code" autocomplete="off" autocapitalize="none" autofocus></label><button>Enter</button></form></body></html>`;
 
-/** Lets nobody in without the access code: for a server that listens beyond its own machine. */
-export function demandCode(app: Express, code: string, now: () => number = Date.now): void {
-  // Derived from the code, so that it outlives a restart; the code itself never stands in a cookie.
-  const pass = createHmac("sha256", code).update("session").digest("hex");
-  const wrong = new Map<string, number[]>();
-  const recent = (from: string) => (wrong.get(from) ?? []).filter((t) => now() - t < 60_000);
-  const enter = (request: Request, response: Response): void => {
+/** What a device calls itself, in a few words: its system and browser. */
+function deviceName(agent: string): string {
+  const system = ["iPhone", "iPad", "Android", "Windows", "Mac OS", "CrOS", "Linux"].find((s) => agent.includes(s)) ?? "a device";
+  const browser = ["Firefox", "Edg", "OPR", "Chrome", "Safari"].find((b) => agent.includes(b)) ?? "";
+  return [system === "Mac OS" ? "Mac" : system, { Edg: "Edge", OPR: "Opera" }[browser] ?? browser].filter(Boolean).join(", ");
+}
+
+const hashed = (pass: string) => createHash("sha256").update(pass).digest("hex");
+
+/** Devices that were let in, the one seen last first; `own` is the one that asks. */
+export async function listDevices(db: Database, request: Request): Promise<DeviceRecord[]> {
+  const own = parseCookie(request.headers.cookie ?? "")[COOKIE];
+  const rows = await db.transaction((tx) => tx.select().from(devices).orderBy(desc(devices.seen)), reading);
+  return rows.map(({ id, name, since, seen, pass }) => ({ id, name, since, seen, own: own !== undefined && hashed(own) === pass }));
+}
+
+/** Withdraws a device's pass: its next request is turned away. */
+export async function withdrawDevice(db: Database, id: number): Promise<void> {
+  await db.transaction(async (tx) => {
+    const [gone] = await tx.delete(devices).where(eq(devices.id, id)).returning({ id: devices.id });
+    if (!gone) throw notFound("This device is not let in any more.");
+  });
+}
+
+export interface Gate {
+  db: Database;
+  code: string;
+  now: () => string;
+}
+
+/** Lets nobody in without the access code: for a server that listens beyond its own machine. Each device gets a pass of its own, which can be withdrawn. */
+export function demandCode(app: Express, { db, code, now }: Gate): void {
+  const wrong: { from: string; at: number }[] = [];
+  const tries = (from: string | null, within: number) => wrong.filter((w) => (from === null || w.from === from) && Date.parse(now()) - w.at < within).length;
+  const enter = async (request: Request, response: Response): Promise<void> => {
     const from = request.socket.remoteAddress ?? "";
     const given: unknown = (request.body as { code?: unknown } | undefined)?.code;
-    if (recent(from).length >= TRIES) {
+    if (tries(from, MINUTE) >= TRIES) {
       response.status(429).send(page("Too many wrong codes. Wait a minute."));
       return;
     }
+    if (tries(null, HOUR) >= TRIES_OF_ALL) {
+      response.status(429).send(page("Too many wrong codes from everywhere. Wait an hour, or start the server anew."));
+      return;
+    }
     if (typeof given !== "string" || !same(given.trim().toLowerCase(), code)) {
-      wrong.set(from, [...recent(from), now()]);
+      wrong.push({ from, at: Date.parse(now()) });
+      if (wrong.length > 4 * TRIES_OF_ALL) wrong.splice(0, TRIES_OF_ALL);
       response.status(401).send(page("That is not the code."));
       return;
     }
-    wrong.delete(from);
-    response.cookie(COOKIE, pass, { httpOnly: true, sameSite: "strict", maxAge: 90 * 24 * 3600 * 1000 });
+    for (let k = wrong.length - 1; k >= 0; k--) if (wrong[k]?.from === from) wrong.splice(k, 1);
+    const pass = randomBytes(32).toString("hex");
+    const at = now();
+    await db.transaction(async (tx) => {
+      await tx.insert(devices).values({ name: deviceName(request.headers["user-agent"] ?? ""), pass: hashed(pass), since: at, seen: at });
+    });
+    response.cookie(COOKIE, pass, { httpOnly: true, sameSite: "strict", maxAge: DAYS * 24 * HOUR });
     response.redirect(303, "/");
   };
   app.post("/enter", express.urlencoded({ extended: false, limit: "1kb" }), enter);
-  app.use((request, response, next) => {
-    const held = (request.headers.cookie ?? "")
-      .split(";")
-      .map((c) => c.trim().split("="))
-      .find(([name]) => name === COOKIE)?.[1];
-    if (held !== undefined && same(held, pass)) {
-      next();
-      return;
+  app.use(async (request, response, next) => {
+    const held = parseCookie(request.headers.cookie ?? "")[COOKIE];
+    if (held !== undefined && /^[0-9a-f]{64}$/.test(held)) {
+      const [device] = await db.transaction(
+        (tx) =>
+          tx
+            .select()
+            .from(devices)
+            .where(eq(devices.pass, hashed(held))),
+        reading,
+      );
+      const age = device ? Date.parse(now()) - Date.parse(device.since) : Number.POSITIVE_INFINITY;
+      if (device && age < DAYS * 24 * HOUR) {
+        if (Date.parse(now()) - Date.parse(device.seen) > SEEN)
+          await db.transaction(async (tx) => {
+            await tx.update(devices).set({ seen: now() }).where(eq(devices.id, device.id));
+          });
+        next();
+        return;
+      }
     }
     if (request.path.startsWith("/api/")) {
       response.status(401).type("application/problem+json").send({

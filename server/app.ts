@@ -1,12 +1,17 @@
 import { join } from "node:path";
+import { pipeline } from "node:stream/promises";
 import express, { type Express, type Request } from "express";
 import helmet from "helmet";
 import type { Logger } from "pino";
 import type { z } from "zod";
 import { type Contract, contracts } from "../api/contracts";
-import { demandCode } from "./access";
+import { demandCode, listDevices, withdrawDevice } from "./access";
+import { backupOf, copiesOf } from "./backup";
 import * as benchStore from "./bench";
-import type { Database } from "./db/open";
+import type { OpenDatabase } from "./db/open";
+import type { Evaluator } from "./evaluator";
+import { Glances, listCrafts } from "./glances";
+import { mendRecord } from "./mending";
 import { forbiddenHost, notFound, problemHandler } from "./problems";
 import { projectRoot } from "./root";
 import * as faults from "./faults";
@@ -21,29 +26,31 @@ import * as rows from "./rows";
 import * as store from "./store";
 import * as symptoms from "./symptoms";
 import * as trash from "./trash";
+import { checkWellFormed } from "./wellFormed";
 
 const BODY_LIMIT = "2mb";
 const FILE_LIMIT = "5mb";
 const IMPORT_LIMIT = "64mb";
+/** A tar of a craft: its pictures are kept as they pass, so that its size is limited by the disk only. */
+const TAR = "application/x-tar";
 const LOCAL_NAMES = new Set(["localhost", "127.0.0.1", "[::1]"]);
 
 /** Only names of this machine may stand in the Host header: a page elsewhere cannot reach the server by rebinding its own name to it. */
 function checkHost(request: Request): void {
   const host = (request.headers.host ?? "").replace(/:\d+$/, "").toLowerCase();
   if (!LOCAL_NAMES.has(host)) throw forbiddenHost(`Ultraform answers on this machine only; “${host}” is not one of its names.`);
-  const { origin } = request.headers;
-  if (origin !== undefined && !(URL.canParse(origin) && LOCAL_NAMES.has(new URL(origin).hostname)))
-    throw forbiddenHost("The request comes from a page that is not this application's.");
+  checkOrigin(request);
 }
 
-/** Beyond this machine any name may lead here, but a request comes from a page of the same name. */
+/** A request comes from a page of the same name and port. */
 function checkOrigin(request: Request): void {
   const { origin, host } = request.headers;
   if (origin !== undefined && !(URL.canParse(origin) && new URL(origin).host === host)) throw forbiddenHost("The request comes from a page that is not this application's.");
 }
 
 export interface AppOptions {
-  db: Database;
+  open: OpenDatabase;
+  evaluator: Evaluator;
   log: Logger;
   /** Time as ISO 8601; passed in so that tests can set it. */
   now: () => string;
@@ -58,15 +65,20 @@ type Handler<C extends Contract> = (input: { params: z.output<C["params"]>; body
 /** Binds a handler to its contract: validates what comes in and what goes out. */
 function bind<C extends Contract>(app: Express, contract: C, handler: Handler<C>): void {
   app[contract.method](contract.path, async (request, response) => {
+    checkWellFormed(request.params);
+    checkWellFormed(request.body);
     const params = contract.params.parse(request.params) as z.output<C["params"]>;
     const body = contract.body.parse(request.body) as z.output<C["body"]>;
     const result = await handler({ params, body });
-    response.json(contract.response.parse(result));
+    response.json(contract.checked ? result : contract.response.parse(result));
   });
 }
 
 /** The whole HTTP interface: the API, and the built pages when they exist. */
-export function makeApp({ db, log, now, code, stand = new SimulatedStand() }: AppOptions): Express {
+export function makeApp({ open, evaluator, log, now, code, stand = new SimulatedStand() }: AppOptions): Express {
+  const { db } = open;
+  const glances = new Glances(db, evaluator);
+  glances.touch();
   const app = express();
   app.disable("x-powered-by");
   app.use(
@@ -89,25 +101,57 @@ export function makeApp({ db, log, now, code, stand = new SimulatedStand() }: Ap
     else checkOrigin(request);
     next();
   });
-  if (code !== undefined) demandCode(app, code);
+  if (code !== undefined) demandCode(app, { db, code, now });
+  app.use("/api", (request, response, next) => {
+    response.set("cache-control", "no-store");
+    // What a save changed is looked at again for the workshop's list, after the answer.
+    if (request.method !== "GET") response.on("finish", () => glances.touch(/^\/crafts\/([^/]+)\//.exec(request.path)?.[1]));
+    next();
+  });
   app.use("/api/crafts/import", express.json({ limit: IMPORT_LIMIT }));
   app.use("/api/files", express.json({ limit: FILE_LIMIT }));
   app.use("/api", express.json({ limit: BODY_LIMIT }));
 
   const c = contracts;
-  bind(app, c.listCrafts, () => store.listCrafts(db));
-  bind(app, c.createCraft, async ({ body }) => ({ slug: await store.createCraft(db, body.craft, body.design, body.question, now()) }));
-  bind(app, c.importCraft, async ({ body }) => ({ slug: await store.importCraft(db, body) }));
+  bind(app, c.listCrafts, () => listCrafts(db));
+  bind(app, c.createCraft, async ({ body }) => ({ slug: await store.createCraft(open, body.craft, body.design, body.question, now()) }));
+  app.post(c.importCraft.path, async (request, response, next) => {
+    if (!request.is(TAR)) return next();
+    const file = await fileStore.readCraftTar(open, request);
+    checkWellFormed(file);
+    response.json({ slug: await store.importCraft(open, file) });
+  });
+  bind(app, c.importCraft, async ({ body }) => ({ slug: await store.importCraft(open, body) }));
   bind(app, c.getCraft, ({ params }) => rows.readCraft(db, params.slug));
-  bind(app, c.exportCraft, async ({ params }) => fileStore.withFiles(db, (await rows.readCraft(db, params.slug)).file));
+  bind(app, c.exportCraft, async ({ params }) => fileStore.withFiles(open, (await rows.readCraft(db, params.slug)).file));
+  app.get(c.exportTar.path, async (request, response) => {
+    checkWellFormed(request.params);
+    const { slug } = c.exportTar.params.parse(request.params);
+    const { file } = await rows.readCraft(db, slug);
+    response.set({ "content-type": TAR, "content-disposition": `attachment; filename="${slug.replaceAll(/[^\w-]/g, "_")}.tar"` });
+    await pipeline(fileStore.craftTar(open, file), response);
+  });
+  bind(app, c.mendRecord, async ({ params, body }) => ({ revision: await mendRecord(db, params.slug, body) }));
+  bind(app, c.workshop, async () => ({ notes: open.notes, beyond: code !== undefined, copies: open.folder === null ? [] : copiesOf(open.folder), folder: open.folder }));
+  app.get(c.backup.path, async (_request, response) => {
+    response.set({ "content-type": TAR, "content-disposition": `attachment; filename="ultraform-${now().slice(0, 10)}.tar"` });
+    await backupOf(open, now(), response);
+  });
+  app.get(c.listDevices.path, async (request, response) => {
+    response.json(c.listDevices.response.parse(await listDevices(db, request)));
+  });
+  bind(app, c.withdrawDevice, async ({ params }) => {
+    await withdrawDevice(db, params.id);
+    return {};
+  });
   bind(app, c.deleteCraft, async ({ params }) => ({ trash: await store.deleteCraft(db, params.slug, now()) }));
   bind(app, c.createVersion, ({ params, body }) => store.createVersion(db, params.slug, body, now()));
   bind(app, c.saveDesign, async ({ params, body }) => ({ revision: await store.saveDesign(db, params.slug, params.label, body.revision, body.design) }));
   bind(app, c.saveVersion, async ({ params, body: { revision, ...words } }) => ({ revision: await store.saveVersion(db, params.slug, params.label, revision, words) }));
   bind(app, c.deleteVersion, async ({ params }) => ({ trash: await store.deleteVersion(db, params.slug, params.label, now()) }));
-  bind(app, c.createRun, async ({ params, body }) => ({ number: await runs.createRun(db, params.slug, params.label, body, now()) }));
-  bind(app, c.createRuns, async ({ params, body }) => ({ numbers: await runs.createRuns(db, params.slug, body.runs, now()) }));
-  bind(app, c.saveRun, async ({ params, body }) => ({ revision: await runs.saveRun(db, params.slug, params.number, body.revision, body.run) }));
+  bind(app, c.createRun, async ({ params, body }) => ({ number: await runs.createRun(db, evaluator, params.slug, params.label, body, now()) }));
+  bind(app, c.createRuns, async ({ params, body }) => ({ numbers: await runs.createRuns(db, evaluator, params.slug, body.runs, now()) }));
+  bind(app, c.saveRun, async ({ params, body }) => ({ revision: await runs.saveRun(db, evaluator, params.slug, params.number, body.revision, body.run) }));
   bind(app, c.createFault, async ({ params, body }) => ({ number: await faults.createFault(db, params.slug, body) }));
   bind(app, c.saveFault, async ({ params, body }) => ({ revision: await faults.saveFault(db, params.slug, params.number, body.revision, body.fault) }));
   bind(app, c.deleteFault, async ({ params }) => ({ trash: await faults.deleteFault(db, params.slug, params.number, now()) }));
@@ -125,10 +169,10 @@ export function makeApp({ db, log, now, code, stand = new SimulatedStand() }: Ap
   bind(app, c.deleteBench, async ({ params }) => ({ trash: await benchStore.deleteBench(db, params.slug, params.number, now()) }));
   bind(app, c.adopt, async ({ params, body }) => ({ revision: await benchStore.adopt(db, params.slug, params.number, body) }));
   bind(app, c.learn, async ({ params, body }) => ({ revision: await benchStore.learn(db, params.slug, params.number, body) }));
-  bind(app, c.addFile, ({ body }) => fileStore.addFile(db, body.type, body.content));
+  bind(app, c.addFile, ({ body }) => fileStore.addFile(open, body.type, body.content));
   app.get(c.getFile.path, async (request, response) => {
     const { hash } = c.getFile.params.parse(request.params);
-    const { type, bytes } = await fileStore.readFile(db, hash);
+    const { type, bytes } = await fileStore.readFile(open, hash);
     // The name of the content is its hash: it never changes.
     response.set({ "content-type": type, "cache-control": "public, max-age=31536000, immutable", "content-disposition": "inline" }).send(bytes);
   });
@@ -142,8 +186,11 @@ export function makeApp({ db, log, now, code, stand = new SimulatedStand() }: Ap
   });
 
   const pages = join(projectRoot(), "dist/web");
+  app.use("/assets", express.static(join(pages, "assets"), { index: false, maxAge: "1y", immutable: true, fallthrough: false }));
   app.use(express.static(pages, { index: false, maxAge: "1h" }));
-  app.get("/{*path}", (_request, response) => {
+  app.get("/{*path}", (request, response) => {
+    // A name with an ending is a file that is not there; anything else is a page of the application.
+    if (/\.[a-z0-9]{1,5}$/i.test(request.path) && !request.path.startsWith("/craft/") && !request.path.startsWith("/field/")) throw notFound("There is no such file.");
     response.sendFile(join(pages, "index.html"), { maxAge: 0 });
   });
   app.use(problemHandler(log));

@@ -10,19 +10,15 @@ import { changedSince, ledgerOf, withEvidence } from "../core/mass/evidence";
 import type { Database } from "./db/open";
 import { bench, versions } from "./db/schema";
 import { notFound, refused, stale } from "./problems";
-import { craftRow, designOf, versionRow } from "./rows";
-import { remember } from "./trash";
+import { deleteRow } from "./references";
+import { designOf, lockCraft, nextNumber, versionRow } from "./rows";
 
 /** Logs a bench session of a version; it keeps the ledger of that moment, and never freezes the version. */
 export async function createBench(db: Database, slug: string, label: string, asked: NewBench): Promise<number> {
   return db.transaction(async (tx) => {
-    const craft = await craftRow(tx, slug);
+    const craft = await lockCraft(tx, slug);
     const version = await versionRow(tx, craft.id, label);
-    const [last] = await tx
-      .select({ number: sql<number>`coalesce(max(${bench.number}), 0)`.mapWith(Number) })
-      .from(bench)
-      .where(eq(bench.craftId, craft.id));
-    const number = (last?.number ?? 0) + 1;
+    const number = await nextNumber(tx, craft.id, "bench");
     await tx.insert(bench).values({
       ...asked,
       thrust: asked.thrust && { ...asked.thrust, drive: driveOf(designOf(version), asked.thrust.unitId) },
@@ -53,7 +49,7 @@ function driveOf(design: Design, unitId: string): TestedDrive {
 
 export async function saveBench(db: Database, slug: string, number: number, revision: number, asked: NewBench): Promise<number> {
   return db.transaction(async (tx) => {
-    const craft = await craftRow(tx, slug);
+    const craft = await lockCraft(tx, slug);
     const where = and(eq(bench.craftId, craft.id), eq(bench.number, number));
     const [before] = await tx.select({ thrust: bench.thrust }).from(bench).where(where);
     // What stood on the stand stays what it was: editing readings does not change the drive that was tested.
@@ -64,21 +60,24 @@ export async function saveBench(db: Database, slug: string, number: number, revi
       .where(and(where, eq(bench.revision, revision)))
       .returning({ revision: bench.revision });
     if (saved) return saved.revision;
-    const [held] = await tx.select({ revision: bench.revision }).from(bench).where(where);
+    const [held] = await tx.select().from(bench).where(where);
     if (!held) throw notFound(`There is no bench session B-${number}.`);
-    throw stale(`Bench session B-${number} was saved elsewhere since it was opened here.`, { current: held });
+    const { date, weighIn, thrust, fastThrottle, calibration, notes, files } = held;
+    throw stale(`Bench session B-${number} was saved elsewhere since it was opened here.`, {
+      current: { revision: held.revision, session: { date, weighIn, thrust, fastThrottle, calibration, notes, files } },
+    });
   });
 }
 
 export async function deleteBench(db: Database, slug: string, number: number, now: string): Promise<number> {
   return db.transaction(async (tx) => {
-    const craft = await craftRow(tx, slug);
+    const craft = await lockCraft(tx, slug);
     const [row] = await tx
-      .delete(bench)
-      .where(and(eq(bench.craftId, craft.id), eq(bench.number, number)))
-      .returning();
+      .select()
+      .from(bench)
+      .where(and(eq(bench.craftId, craft.id), eq(bench.number, number)));
     if (!row) throw notFound(`There is no bench session B-${number}.`);
-    return remember(tx, "bench session", `B-${number} of ${craft.name}`, now, [{ table: bench, rows: [row] }]);
+    return deleteRow(tx, bench, row, { kind: "bench session", name: `B-${number} of ${craft.name}`, called: `bench session B-${number}`, now });
   });
 }
 
@@ -88,7 +87,7 @@ export async function deleteBench(db: Database, slug: string, number: number, no
  */
 export async function adopt(db: Database, slug: string, number: number, asked: Adoption): Promise<number> {
   return db.transaction(async (tx) => {
-    const craft = await craftRow(tx, slug);
+    const craft = await lockCraft(tx, slug);
     const [session] = await tx
       .select()
       .from(bench)
@@ -123,7 +122,7 @@ export async function adopt(db: Database, slug: string, number: number, asked: A
  */
 export async function learn(db: Database, slug: string, number: number, asked: Learn): Promise<number> {
   return db.transaction(async (tx) => {
-    const craft = await craftRow(tx, slug);
+    const craft = await lockCraft(tx, slug);
     const sessions = await tx.select().from(bench).where(eq(bench.craftId, craft.id));
     const session = sessions.find((s) => s.number === number);
     if (!session?.thrust?.drive) throw notFound(`There is no sweep B-${number}.`);

@@ -1,22 +1,41 @@
-import { and, eq, sql } from "drizzle-orm";
-import type { Fault } from "../core/design/craftFile";
+import { and, asc, eq, sql } from "drizzle-orm";
+import { type Fault, faultSchema } from "../core/design/craftFile";
+import { mend } from "../core/design/mend";
 import { refusal } from "../core/faults/state";
 import type { Database } from "./db/open";
-import { faults, runs, suspects } from "./db/schema";
+import { faults, runs, suspects, versions } from "./db/schema";
 import { notFound, refused, stale } from "./problems";
-import { type Tx, craftRow, versionRow } from "./rows";
-import { remember, suspectsOf } from "./trash";
+import { deleteRow } from "./references";
+import { type Tx, lockCraft, nextNumber, versionRow } from "./rows";
 
 async function insertSuspects(tx: Tx, faultId: number, list: Fault["suspects"]) {
   if (list.length === 0) return;
   await tx.insert(suspects).values(list.map(({ id: key, ...s }, position) => ({ ...s, faultId, position, key })));
 }
 
-export async function insertFault(tx: Tx, craftId: number, fault: Fault) {
+/** Ids of the runs and versions that a fault may name, by number and label. */
+export interface Ids {
+  run: ReadonlyMap<number, number>;
+  version: ReadonlyMap<string, number>;
+}
+
+async function idsOf(tx: Tx, craftId: number): Promise<Ids> {
+  const own = await tx.select({ id: runs.id, number: runs.number }).from(runs).where(eq(runs.craftId, craftId));
+  const labels = await tx.select({ id: versions.id, label: versions.label }).from(versions).where(eq(versions.craftId, craftId));
+  return { run: new Map(own.map((r) => [r.number, r.id])), version: new Map(labels.map((v) => [v.label, v.id])) };
+}
+
+/** A fault with what it names as ids. */
+function referring<F extends Pick<Fault, "run" | "proofRun" | "fixVersion">>({ run, proofRun, fixVersion, ...rest }: F, ids: Ids) {
+  const of = <K>(map: ReadonlyMap<K, number>, key: K | null) => (key === null ? null : (map.get(key) ?? null));
+  return { ...rest, runId: of(ids.run, run), proofRunId: of(ids.run, proofRun), fixVersionId: of(ids.version, fixVersion) };
+}
+
+export async function insertFault(tx: Tx, craftId: number, fault: Fault, ids: Ids) {
   const { suspects: list, ...row } = fault;
   const [made] = await tx
     .insert(faults)
-    .values({ ...row, craftId })
+    .values({ ...referring(row, ids), craftId })
     .returning({ id: faults.id });
   if (made) await insertSuspects(tx, made.id, list);
 }
@@ -31,31 +50,47 @@ async function checkFault(tx: Tx, craftId: number, fault: Omit<Fault, "number">)
 
 export async function createFault(db: Database, slug: string, fault: Omit<Fault, "number">): Promise<number> {
   return db.transaction(async (tx) => {
-    const craft = await craftRow(tx, slug);
+    const craft = await lockCraft(tx, slug);
     await checkFault(tx, craft.id, fault);
-    const [last] = await tx
-      .select({ number: sql<number>`coalesce(max(${faults.number}), 0)`.mapWith(Number) })
-      .from(faults)
-      .where(eq(faults.craftId, craft.id));
-    const number = (last?.number ?? 0) + 1;
-    await insertFault(tx, craft.id, { ...fault, number });
+    const number = await nextNumber(tx, craft.id, "fault");
+    await insertFault(tx, craft.id, { ...fault, number }, await idsOf(tx, craft.id));
     return number;
   });
 }
 
+/** A fault as the server holds it: what a stale save is shown. */
+async function heldFault(tx: Tx, craftId: number, number: number): Promise<{ revision: number; fault: Omit<Fault, "number"> } | null> {
+  const [row] = await tx
+    .select()
+    .from(faults)
+    .where(and(eq(faults.craftId, craftId), eq(faults.number, number)));
+  if (!row) return null;
+  const ids = await idsOf(tx, craftId);
+  const named = <K>(map: ReadonlyMap<K, number>, id: number | null) => [...map].find(([, v]) => v === id)?.[0] ?? null;
+  const list = await tx.select().from(suspects).where(eq(suspects.faultId, row.id)).orderBy(asc(suspects.position));
+  const fault = mend(faultSchema, {
+    ...row,
+    run: named(ids.run, row.runId),
+    proofRun: named(ids.run, row.proofRunId),
+    fixVersion: named(ids.version, row.fixVersionId),
+    suspects: list.map((s) => ({ ...s, id: s.key })),
+  });
+  return fault && { revision: row.revision, fault: fault.value };
+}
+
 export async function saveFault(db: Database, slug: string, number: number, revision: number, fault: Omit<Fault, "number">): Promise<number> {
   return db.transaction(async (tx) => {
-    const craft = await craftRow(tx, slug);
+    const craft = await lockCraft(tx, slug);
     await checkFault(tx, craft.id, fault);
     const { suspects: list, ...row } = fault;
     const where = and(eq(faults.craftId, craft.id), eq(faults.number, number));
     const [saved] = await tx
       .update(faults)
-      .set({ ...row, revision: sql`${faults.revision} + 1` })
+      .set({ ...referring(row, await idsOf(tx, craft.id)), revision: sql`${faults.revision} + 1` })
       .where(and(where, eq(faults.revision, revision)))
       .returning({ id: faults.id, revision: faults.revision });
     if (!saved) {
-      const [held] = await tx.select({ revision: faults.revision }).from(faults).where(where);
+      const held = await heldFault(tx, craft.id, number);
       if (!held) throw notFound(`There is no fault F-${number}.`);
       throw stale(`Fault F-${number} was saved elsewhere since it was opened here.`, { current: held });
     }
@@ -67,17 +102,13 @@ export async function saveFault(db: Database, slug: string, number: number, revi
 
 export async function deleteFault(db: Database, slug: string, number: number, now: string): Promise<number> {
   return db.transaction(async (tx) => {
-    const craft = await craftRow(tx, slug);
+    const craft = await lockCraft(tx, slug);
     const [row] = await tx
       .select()
       .from(faults)
       .where(and(eq(faults.craftId, craft.id), eq(faults.number, number)));
     if (!row) throw notFound(`There is no fault F-${number}.`);
-    const id = await remember(tx, "fault", `F-${String(number).padStart(2, "0")} of ${craft.name}`, now, [
-      { table: faults, rows: [row] },
-      { table: suspects, rows: await suspectsOf(tx, [row]) },
-    ]);
-    await tx.delete(faults).where(eq(faults.id, row.id));
-    return id;
+    const called = `fault F-${String(number).padStart(2, "0")}`;
+    return deleteRow(tx, faults, row, { kind: "fault", name: `F-${String(number).padStart(2, "0")} of ${craft.name}`, called, now });
   });
 }

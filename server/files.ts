@@ -1,73 +1,163 @@
 import { createHash } from "node:crypto";
-import { eq, inArray } from "drizzle-orm";
-import type { FileType } from "../core/design/bench";
-import type { CraftFile } from "../core/design/craftFile";
-import type { Database } from "./db/open";
+import type { Readable } from "node:stream";
+import { pipeline } from "node:stream/promises";
+import { eq, inArray, isNotNull } from "drizzle-orm";
+import { type Pack, extract, pack } from "tar-stream";
+import { FILE_TYPES, type FileType } from "../core/design/bench";
+import { type CraftFile, craftFileSchema } from "../core/design/craftFile";
+import type { Database, OpenDatabase } from "./db/open";
 import { files } from "./db/schema";
-import { notFound, refused } from "./problems";
+import { ENDING, isOf, pictureBytes, putPicture } from "./pictures";
+import { notFound, refused, tooLarge } from "./problems";
+import { reading } from "./rows";
 
-const MOST_BYTES = 2_500_000;
+/** Where records and pictures are kept. */
+export type Store = Pick<OpenDatabase, "db" | "folder" | "checkSpace">;
 
-/** Whether bytes are text: UTF-8 without the byte that no text has. */
-function isText(bytes: Buffer): boolean {
-  if (bytes.includes(0)) return false;
-  try {
-    new TextDecoder("utf-8", { fatal: true }).decode(bytes);
-    return true;
-  } catch {
-    return false;
-  }
-}
-
-/** Whether the content is what it is said to be, whatever it is called. */
-const isOf = (bytes: Buffer, type: FileType): boolean => (type === "text/csv" || type === "text/plain" ? isText(bytes) : pictureKind(bytes) === type);
-
-function pictureKind(bytes: Buffer): FileType | null {
-  if (bytes.subarray(0, 3).equals(Buffer.from([0xff, 0xd8, 0xff]))) return "image/jpeg";
-  if (bytes.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]))) return "image/png";
-  if (bytes.subarray(0, 4).toString("latin1") === "RIFF" && bytes.subarray(8, 12).toString("latin1") === "WEBP") return "image/webp";
-  return null;
-}
+export const MOST_BYTES = 2_500_000;
+/** Pictures that an export as one JSON file may hold, in bytes; beyond, they stand beside it in a tar. */
+const MOST_INSIDE = 24_000_000;
+const MOST_CRAFT = 64 * 1024 * 1024;
 
 const hashOf = (bytes: Buffer) => createHash("sha256").update(bytes).digest("hex");
 
-/** Keeps a picture under the hash of its content. The same content is kept once. */
-export async function addFile(db: Database, type: FileType, content: string): Promise<{ hash: string; size: number }> {
+/** Keeps content under its hash. The same content is kept once. */
+async function keep(store: Store, hash: string, type: FileType, bytes: Buffer): Promise<void> {
+  await store.checkSpace(bytes.length);
+  if (store.folder !== null) await putPicture(store.folder, hash, bytes);
+  const content = store.folder === null ? bytes.toString("base64") : null;
+  await store.db.transaction(async (tx) => {
+    await tx.insert(files).values({ hash, type, size: bytes.length, content }).onConflictDoNothing();
+  });
+}
+
+/** Keeps a picture or a log under the hash of its content. */
+export async function addFile(store: Store, type: FileType, content: string): Promise<{ hash: string; size: number }> {
   const bytes = Buffer.from(content, "base64");
   if (bytes.length === 0 || bytes.length > MOST_BYTES) throw refused("A picture or a log has between 1 byte and 2.5 MB.");
-  if (!isOf(bytes, type)) throw refused(type.startsWith("text/") ? "This is not a text: UTF-8 is read." : "This is not a JPEG, PNG or WebP picture.");
+  if (!(await isOf(bytes, type))) throw refused(type.startsWith("text/") ? "This is not a text: UTF-8 is read." : "This is not a JPEG, PNG or WebP picture, or it is damaged.");
   const hash = hashOf(bytes);
-  await db
-    .insert(files)
-    .values({ hash, type, content: bytes.toString("base64") })
-    .onConflictDoNothing();
+  await keep(store, hash, type, bytes);
   return { hash, size: bytes.length };
 }
 
-export async function readFile(db: Database, hash: string): Promise<{ type: FileType; bytes: Buffer }> {
-  const [found] = await db.select().from(files).where(eq(files.hash, hash));
-  if (!found) throw notFound("There is no such file.");
-  return { type: found.type, bytes: Buffer.from(found.content, "base64") };
+export async function readFile(store: Store, hash: string): Promise<{ type: FileType; bytes: Buffer }> {
+  const [found] = await store.db.transaction((tx) => tx.select().from(files).where(eq(files.hash, hash)), reading);
+  const bytes = found ? await pictureBytes(store.folder, found) : null;
+  if (!found || !bytes) throw notFound("There is no such file.");
+  return { type: found.type, bytes };
 }
 
-/** A craft file with the content of the pictures that its sessions and runs refer to. */
-export async function withFiles(db: Database, file: CraftFile): Promise<CraftFile> {
+/** Hashes of all pictures and logs that a craft's records refer to. */
+const named = (file: CraftFile): string[] => {
   const ofRuns = file.runs.flatMap((r) => [...r.files, ...r.moments.flatMap((m) => m.files)]);
-  const hashes = [...new Set([...file.bench.flatMap((b) => b.files), ...ofRuns].map((f) => f.hash))];
-  if (hashes.length === 0) return file;
-  const rows = await db.select().from(files).where(inArray(files.hash, hashes));
-  return { ...file, files: rows.map(({ hash, type, content }) => ({ hash, type, content })) };
+  return [...new Set([...file.bench.flatMap((b) => b.files), ...ofRuns].map((f) => f.hash))];
+};
+const rowsOf = (db: Database, hashes: string[]) =>
+  hashes.length === 0 ? Promise.resolve([]) : db.transaction((tx) => tx.select().from(files).where(inArray(files.hash, hashes)), reading);
+
+/** A craft file with the content of the pictures that its sessions and runs refer to, as long as they fit. */
+export async function withFiles(store: Store, file: CraftFile): Promise<CraftFile> {
+  const rows = await rowsOf(store.db, named(file));
+  if (rows.reduce((sum, r) => sum + r.size, 0) > MOST_INSIDE)
+    throw tooLarge("The pictures of this craft are too large for one JSON file: export it with its pictures beside it (.tar).");
+  const inside: CraftFile["files"] = [];
+  for (const row of rows) {
+    const bytes = await pictureBytes(store.folder, row);
+    if (bytes) inside.push({ hash: row.hash, type: row.type, content: bytes.toString("base64") });
+  }
+  return { ...file, files: inside };
 }
 
-/** Takes over the pictures of an imported craft file; one whose content does not match its hash is refused with the whole file. */
-export async function takeFiles(tx: Pick<Database, "insert">, list: CraftFile["files"]): Promise<void> {
-  for (const { hash, type, content } of list) {
-    const bytes = Buffer.from(content, "base64");
-    if (bytes.length > MOST_BYTES || hashOf(bytes) !== hash || !isOf(bytes, type))
-      throw refused(`The picture ${hash.slice(0, 12)}… in this file is damaged: its content does not match.`);
-    await tx
-      .insert(files)
-      .values({ hash, type, content: bytes.toString("base64") })
-      .onConflictDoNothing();
+const entry = (tar: Pack, name: string, bytes: Buffer) =>
+  new Promise<void>((resolve, reject) => tar.entry({ name, size: bytes.length, mtime: new Date(0) }, bytes, (e) => (e ? reject(e) : resolve())));
+
+/** A craft as a tar: craft.json, and beside it each picture under pictures/. Made while it is sent; one picture at a time stands in memory. */
+export function craftTar(store: Store, file: CraftFile): Readable {
+  const tar = pack();
+  void (async () => {
+    await entry(tar, "craft.json", Buffer.from(JSON.stringify(file, null, 1)));
+    for (const row of await rowsOf(store.db, named(file))) {
+      const bytes = await pictureBytes(store.folder, row);
+      if (bytes) await entry(tar, `pictures/${row.hash}.${ENDING[row.type]}`, bytes);
+    }
+    tar.finalize();
+  })().catch((error: Error) => tar.destroy(error));
+  return tar as unknown as Readable;
+}
+
+/** Keeps the pictures of an imported craft file; one whose content does not match its hash is refused with the whole file. */
+export async function keepFiles(store: Store, list: CraftFile["files"]): Promise<void> {
+  for (const { hash, type, content } of list) await keepChecked(store, hash, type, Buffer.from(content, "base64"));
+}
+
+async function keepChecked(store: Store, hash: string, type: FileType, bytes: Buffer): Promise<void> {
+  if (bytes.length > MOST_BYTES || hashOf(bytes) !== hash || !(await isOf(bytes, type)))
+    throw refused(`The picture ${hash.slice(0, 12)}… in this file is damaged: its content does not match.`);
+  await keep(store, hash, type, bytes);
+}
+
+async function bytesOf(stream: AsyncIterable<Buffer>, most: number, what: string): Promise<Buffer> {
+  const chunks: Buffer[] = [];
+  let size = 0;
+  for await (const chunk of stream) {
+    size += chunk.length;
+    if (size > most) throw tooLarge(`${what} is larger than ${Math.round(most / 1e6)} MB.`);
+    chunks.push(chunk);
+  }
+  return Buffer.concat(chunks);
+}
+
+const PICTURE = /^pictures\/([0-9a-f]{64})\.([a-z]{3,4})$/;
+
+/** Reads a craft's tar while it comes in: pictures are kept as they pass, the craft file is given back. */
+export async function readCraftTar(store: Store, source: Readable): Promise<CraftFile> {
+  const tar = extract();
+  let craft: Buffer | null = null;
+  const reading = (async () => {
+    for await (const part of tar) {
+      const { name } = part.header;
+      const picture = PICTURE.exec(name);
+      const type = FILE_TYPES.find((t) => ENDING[t] === picture?.[2]);
+      if (name === "craft.json") craft = await bytesOf(part as AsyncIterable<Buffer>, MOST_CRAFT, "craft.json");
+      else if (picture?.[1] && type) await keepChecked(store, picture[1], type, await bytesOf(part as AsyncIterable<Buffer>, MOST_BYTES, name));
+      else part.resume();
+    }
+  })();
+  try {
+    await Promise.all([pipeline(source, tar), reading]);
+  } catch (error) {
+    if (error instanceof Error && /tar header|Unexpected end/i.test(error.message)) throw refused("This is not a craft exported by Ultraform, or it was cut short.");
+    throw error;
+  }
+  if (craft === null) throw refused("There is no craft.json in this file.");
+  let content: unknown;
+  try {
+    content = JSON.parse((craft as Buffer).toString("utf8"));
+  } catch {
+    throw refused("craft.json in this file is not JSON.");
+  }
+  return craftFileSchema.parse(content);
+}
+
+/** Pictures that an older release kept inside the database move into the data folder. */
+export async function movePictures(store: Store): Promise<void> {
+  const { folder } = store;
+  if (folder === null) return;
+  for (;;) {
+    const rows = await store.db.transaction((tx) => tx.select().from(files).where(isNotNull(files.content)).limit(8), reading);
+    if (rows.length === 0) return;
+    for (const row of rows) if (row.content !== null) await putPicture(folder, row.hash, Buffer.from(row.content, "base64"));
+    await store.db.transaction((tx) =>
+      tx
+        .update(files)
+        .set({ content: null })
+        .where(
+          inArray(
+            files.hash,
+            rows.map((r) => r.hash),
+          ),
+        ),
+    );
   }
 }

@@ -1,26 +1,36 @@
+import { existsSync } from "node:fs";
 import { createServer } from "node:http";
 import { homedir } from "node:os";
 import { join } from "node:path";
 import { parseArgs } from "node:util";
 import { pino } from "pino";
-import { accessCode, localAddresses } from "./access";
-import { makeApp } from "./app";
-import { DataInUse } from "./db/lock";
+import { CannotOpen } from "./db/cannotOpen";
 import { openDatabase } from "./db/open";
-import { seedDemo } from "./demo/seed";
+import { copyDemo } from "./demo/copy";
+import { Evaluator } from "./evaluator";
+
 import { projectRoot } from "./root";
+import { startThread } from "./thread";
 
 const HELP = `Ultraform server
   --port N      port on this machine (default 4870, or ULTRAFORM_PORT)
   --host NAME   also for other machines: the address to listen on, such as 0.0.0.0 (or ULTRAFORM_HOST). An access code is demanded
                 and shown here; without this only this machine is answered
   --data DIR    folder of the data (default ~/.local/share/ultraform, or ULTRAFORM_DATA)
+  --new         begin a new workshop in a folder that held one before
   --demo        the demo workshop instead of your own (its data: .data/demo in the project)
   --help        this text`;
 
 function options() {
   const { values } = parseArgs({
-    options: { port: { type: "string" }, host: { type: "string" }, data: { type: "string" }, demo: { type: "boolean", default: false }, help: { type: "boolean", default: false } },
+    options: {
+      port: { type: "string" },
+      host: { type: "string" },
+      data: { type: "string" },
+      demo: { type: "boolean", default: false },
+      new: { type: "boolean", default: false },
+      help: { type: "boolean", default: false },
+    },
   });
   const port = Number(values.port ?? process.env.ULTRAFORM_PORT ?? 4870);
   if (!Number.isInteger(port) || port < 0 || port > 65535) throw new Error(`“${values.port ?? process.env.ULTRAFORM_PORT}” is not a port: a whole number from 0 to 65535.`);
@@ -30,19 +40,59 @@ function options() {
   return { ...values, port, host, data };
 }
 
+const HOUR = 3_600_000;
+
+/** Makes the daily copy in a thread of its own, when one is due: looked at now and every hour. */
+function dailyCopies(data: string, now: () => string): NodeJS.Timeout {
+  const look = () => {
+    const thread = startThread("keeper", { workerData: { data, now: now() } });
+    // A copy that could not be made is tried again in an hour.
+    thread.on("error", () => {});
+    thread.unref();
+  };
+  setTimeout(look, 20_000).unref();
+  return setInterval(look, HOUR).unref();
+}
+
 async function main(): Promise<void> {
-  const { port, host, data, demo, help } = options();
+  const { port, host, data, demo, help, ...values } = options();
   if (help) {
     console.log(HELP);
     return;
   }
   const log = pino({ level: process.env.ULTRAFORM_LOG ?? "warn" });
   console.log(process.env.DATABASE_URL ? "Opening the database server …" : `Opening ${data} … (the first start takes some seconds)`);
-  const { db, close } = await openDatabase(data, process.env.DATABASE_URL);
+  const url = process.env.DATABASE_URL;
+  // Loaded while the database opens in its own thread.
+  const loading = import("./serve");
+  if (!url && existsSync(join(data, "restore.next"))) await (await import("./backup")).finishRestore(data);
+  if (demo && !url) await copyDemo(data);
+  const now = () => new Date().toISOString();
+  const opened = await openDatabase(data, {
+    url,
+    now,
+    fresh: values.new || demo,
+    remember: !demo,
+    lost: () => {
+      console.error("The lock of the data folder was lost: stopping, so that no other server can write to it at the same time.");
+      process.kill(process.pid, "SIGTERM");
+    },
+  });
+  const { db, close: closeDatabase } = opened;
+  for (const note of opened.notes) console.log(note);
+  const { makeApp, accessCode, localAddresses, seedDemo, movePictures } = await loading;
   if (demo) await seedDemo(db);
-  const open = !["127.0.0.1", "localhost", "::1"].includes(host);
-  const code = open ? accessCode(data) : undefined;
-  const server = createServer(makeApp({ db, log, now: () => new Date().toISOString(), code }));
+  await movePictures(opened);
+  const evaluator = new Evaluator();
+  const copies = url || demo ? null : dailyCopies(data, now);
+  const close = async () => {
+    if (copies) clearInterval(copies);
+    evaluator.close();
+    await closeDatabase();
+  };
+  const beyond = !["127.0.0.1", "localhost", "::1"].includes(host);
+  const code = beyond ? accessCode(data) : undefined;
+  const server = createServer(makeApp({ open: opened, evaluator, log, now, code }));
   server.on("error", (error: NodeJS.ErrnoException) => {
     console.error(
       error.code === "EADDRNOTAVAIL" || error.code === "ENOTFOUND"
@@ -72,6 +122,6 @@ async function main(): Promise<void> {
 }
 
 main().catch((error: unknown) => {
-  console.error(error instanceof DataInUse || error instanceof Error ? error.message : error);
+  console.error(error instanceof CannotOpen || error instanceof Error ? error.message : error);
   process.exit(1);
 });

@@ -3,18 +3,14 @@ import type { NewPlan } from "../api/contracts";
 import type { Database } from "./db/open";
 import { plans } from "./db/schema";
 import { notFound, stale } from "./problems";
-import { craftRow, versionRow } from "./rows";
-import { remember } from "./trash";
+import { deleteRow } from "./references";
+import { lockCraft, nextNumber, versionRow } from "./rows";
 
 export async function createPlan(db: Database, slug: string, label: string, plan: NewPlan, now: string): Promise<number> {
   return db.transaction(async (tx) => {
-    const craft = await craftRow(tx, slug);
+    const craft = await lockCraft(tx, slug);
     const version = await versionRow(tx, craft.id, label);
-    const [last] = await tx
-      .select({ number: sql<number>`coalesce(max(${plans.number}), 0)`.mapWith(Number) })
-      .from(plans)
-      .where(eq(plans.craftId, craft.id));
-    const number = (last?.number ?? 0) + 1;
+    const number = await nextNumber(tx, craft.id, "plan");
     await tx.insert(plans).values({ craftId: craft.id, versionId: version.id, number, plan: { ...plan, createdAt: now } });
     return number;
   });
@@ -22,7 +18,7 @@ export async function createPlan(db: Database, slug: string, label: string, plan
 
 export async function savePlan(db: Database, slug: string, number: number, revision: number, plan: NewPlan): Promise<number> {
   return db.transaction(async (tx) => {
-    const craft = await craftRow(tx, slug);
+    const craft = await lockCraft(tx, slug);
     const where = and(eq(plans.craftId, craft.id), eq(plans.number, number));
     const [held] = await tx.select().from(plans).where(where);
     if (!held) throw notFound(`There is no plan ${number}.`);
@@ -38,12 +34,12 @@ export async function savePlan(db: Database, slug: string, number: number, revis
 
 export async function deletePlan(db: Database, slug: string, number: number, now: string): Promise<number> {
   return db.transaction(async (tx) => {
-    const craft = await craftRow(tx, slug);
+    const craft = await lockCraft(tx, slug);
     const [row] = await tx
-      .delete(plans)
-      .where(and(eq(plans.craftId, craft.id), eq(plans.number, number)))
-      .returning();
+      .select()
+      .from(plans)
+      .where(and(eq(plans.craftId, craft.id), eq(plans.number, number)));
     if (!row) throw notFound(`There is no plan ${number}.`);
-    return remember(tx, "plan", `the plan “${row.plan.question}”`, now, [{ table: plans, rows: [row] }]);
+    return deleteRow(tx, plans, row, { kind: "plan", name: `the plan “${row.plan.question}”`, called: "this plan", now });
   });
 }

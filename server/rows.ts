@@ -1,17 +1,74 @@
-import { asc, and, eq, inArray } from "drizzle-orm";
-import type { CraftRecord } from "../api/contracts";
-import { type CraftFile, FORMAT, FORMAT_VERSION, type RunMetric, type Version, claimSchema } from "../core/design/craftFile";
-import { type Design, designSchema } from "../core/design/schema";
+import { asc, and, eq, inArray, sql } from "drizzle-orm";
+import type { z } from "zod";
+import type { Broken, CraftRecord } from "../api/contracts";
+import { benchSchema } from "../core/design/bench";
+import {
+  type CraftFile,
+  FORMAT,
+  FORMAT_VERSION,
+  type RunMetric,
+  type Version,
+  claimSchema,
+  craftSchema,
+  faultSchema,
+  planSchema,
+  runSchema,
+  versionSchema,
+} from "../core/design/craftFile";
+import { type Mended, mend } from "../core/design/mend";
+import { type Design, designSchema, emptyDesign } from "../core/design/schema";
+import { symptomSchema } from "../core/design/symptom";
 import type { Database } from "./db/open";
 import { bench, crafts, faults, plans, runMetrics, runs, suspects, symptoms, versions } from "./db/schema";
-import { notFound } from "./problems";
+import { notFound, refused } from "./problems";
 
 export type Tx = Parameters<Parameters<Database["transaction"]>[0]>[0];
+
+/** A transaction that only reads, and sees one moment. */
+export const reading = { accessMode: "read only", isolationLevel: "repeatable read" } as const;
 
 export async function craftRow(db: Tx | Database, slug: string) {
   const [row] = await db.select().from(crafts).where(eq(crafts.slug, slug));
   if (!row) throw notFound(`There is no craft “${slug}”.`);
   return row;
+}
+
+/** The craft, held until the transaction ends: what is written to one craft is written one after the other. */
+export async function lockCraft(tx: Tx, slug: string) {
+  const [row] = await tx.select().from(crafts).where(eq(crafts.slug, slug)).for("update");
+  if (!row) throw notFound(`There is no craft “${slug}”.`);
+  return row;
+}
+
+const COUNTERS = { run: "nextRun", fault: "nextFault", plan: "nextPlan", bench: "nextBench" } as const;
+/** Gives the next number of a kind of record in a craft. A number is given once, whatever is deleted later. */
+export async function nextNumber(tx: Tx, craftId: number, kind: keyof typeof COUNTERS): Promise<number> {
+  const key = COUNTERS[kind];
+  const [row] = await tx
+    .update(crafts)
+    .set({ [key]: sql`${crafts[key]} + 1` })
+    .where(eq(crafts.id, craftId))
+    .returning({ next: crafts[key] });
+  if (!row) throw notFound("The craft is gone.");
+  return row.next - 1;
+}
+
+/** A slug that no craft has yet: the one wanted, else one made of the name. */
+export async function freeSlug(tx: Tx, name: string, wanted?: string): Promise<string> {
+  const stem =
+    wanted ??
+    (name
+      .normalize("NFKD")
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, "-")
+      .replace(/^-|-$/g, "")
+      .slice(0, 60) ||
+      "craft");
+  const taken = new Set((await tx.select({ slug: crafts.slug }).from(crafts)).map((r) => r.slug));
+  if (!taken.has(stem)) return stem;
+  let n = 2;
+  while (taken.has(`${stem}-${n}`)) n++;
+  return `${stem}-${n}`;
 }
 
 export async function versionRow(db: Tx | Database, craftId: number, label: string) {
@@ -23,21 +80,36 @@ export async function versionRow(db: Tx | Database, craftId: number, label: stri
   return row;
 }
 
+export async function runRow(tx: Tx, craftId: number, number: number) {
+  const [row] = await tx
+    .select()
+    .from(runs)
+    .where(and(eq(runs.craftId, craftId), eq(runs.number, number)));
+  if (!row) throw notFound(`There is no run ${number}.`);
+  return row;
+}
+
 type VersionRow = typeof versions.$inferSelect;
 
-/** The design of a stored version. What was stored before a field existed gets that field's default. */
-export const designOf = (row: Pick<VersionRow, "design">): Design => designSchema.parse(row.design);
+/**
+ * The design of a stored version, leniently: what was stored before a field existed gets that field's default, and what no longer makes sense is left out (the record says so).
+ */
+export const designOf = (row: Pick<VersionRow, "design">): Design => {
+  const read = designSchema.safeParse(row.design);
+  return read.success ? read.data : (mend(designSchema, row.design)?.value ?? emptyDesign("wings"));
+};
 
 /** What was claimed of a stored version; what was stored before a claim could name its change is of all changes together. */
-export const claimsOf = (row: Pick<VersionRow, "claims">): Version["claims"] => claimSchema.array().parse(row.claims);
+export const claimsOf = (row: Pick<VersionRow, "claims">): Version["claims"] => mend(claimSchema.array(), row.claims)?.value ?? [];
 
-export const toVersion = (v: VersionRow): Version => ({
+/** A stored version as the file holds it, before it is checked. */
+const rawVersion = (v: VersionRow, parent: string | null) => ({
   label: v.label,
-  parent: v.parent,
+  parent,
   question: v.question,
   finding: v.finding,
   reason: v.reason,
-  claims: claimsOf(v),
+  claims: v.claims,
   createdAt: v.createdAt,
   frozenAt: v.frozenAt,
   ladder: v.ladder,
@@ -45,8 +117,21 @@ export const toVersion = (v: VersionRow): Version => ({
   advice: v.advice,
   trials: v.trials,
   fate: v.fate,
-  design: designOf(v),
+  design: v.design,
 });
+
+/** A stored version as the file holds it. @throws refused when it cannot be read at all */
+export function toVersion(v: VersionRow, parent: string | null): Version {
+  const read = mend(versionSchema, rawVersion(v, parent));
+  if (!read) throw refused(`${v.label} cannot be read.`);
+  return read.value;
+}
+
+export async function parentLabel(tx: Tx, row: VersionRow): Promise<string | null> {
+  if (row.parentId === null) return null;
+  const [parent] = await tx.select({ label: versions.label }).from(versions).where(eq(versions.id, row.parentId));
+  return parent?.label ?? null;
+}
 
 export const toMetric = (m: typeof runMetrics.$inferSelect): RunMetric => ({
   metric: m.metric,
@@ -56,63 +141,90 @@ export const toMetric = (m: typeof runMetrics.$inferSelect): RunMetric => ({
 });
 
 /** One craft with everything recorded about it, and the revisions of its documents. */
-export const readCraft = (db: Database, slug: string): Promise<CraftRecord> => db.transaction(async (tx) => readCraftIn(tx, await craftRow(tx, slug)));
+export const readCraft = (db: Database, slug: string): Promise<CraftRecord> => db.transaction(async (tx) => readCraftIn(tx, await craftRow(tx, slug)), reading);
 
-/** The same within a transaction. */
+function grouped<T>(list: readonly T[], by: (item: T) => number): Map<number, T[]> {
+  const out = new Map<number, T[]>();
+  for (const item of list) {
+    const held = out.get(by(item));
+    if (held) held.push(item);
+    else out.set(by(item), [item]);
+  }
+  return out;
+}
+
+/**
+ * The same within a transaction. Reading is lenient: what in a record cannot be is left out and told in `broken`, and a record that cannot be read at all is told and left out; the rest of
+ * the craft is there.
+ */
 export async function readCraftIn(tx: Tx, craft: typeof crafts.$inferSelect): Promise<CraftRecord> {
   const versionRows = await tx.select().from(versions).where(eq(versions.craftId, craft.id)).orderBy(asc(versions.id));
   const runRows = await tx.select().from(runs).where(eq(runs.craftId, craft.id)).orderBy(asc(runs.number));
   const faultRows = await tx.select().from(faults).where(eq(faults.craftId, craft.id)).orderBy(asc(faults.number));
-  const metricRows = runRows.length
-    ? await tx
-        .select()
-        .from(runMetrics)
-        .where(
-          inArray(
-            runMetrics.runId,
-            runRows.map((r) => r.id),
-          ),
-        )
-        .orderBy(asc(runMetrics.position))
-    : [];
-  const suspectRows = faultRows.length
-    ? await tx
-        .select()
-        .from(suspects)
-        .where(
-          inArray(
-            suspects.faultId,
-            faultRows.map((f) => f.id),
-          ),
-        )
-        .orderBy(asc(suspects.position))
-    : [];
+  const ofCraft = (table: typeof runs | typeof faults) => tx.select({ id: table.id }).from(table).where(eq(table.craftId, craft.id));
+  const metricRows =
+    runRows.length > 0
+      ? await tx
+          .select()
+          .from(runMetrics)
+          .where(inArray(runMetrics.runId, ofCraft(runs)))
+          .orderBy(asc(runMetrics.position))
+      : [];
+  const suspectRows =
+    faultRows.length > 0
+      ? await tx
+          .select()
+          .from(suspects)
+          .where(inArray(suspects.faultId, ofCraft(faults)))
+          .orderBy(asc(suspects.position))
+      : [];
   const planRows = await tx.select().from(plans).where(eq(plans.craftId, craft.id)).orderBy(asc(plans.number));
-  const ownSymptoms = await tx.select().from(symptoms);
+  const named = faultRows.flatMap((f) => f.symptom ?? []);
+  const ownSymptoms = named.length > 0 ? await tx.select().from(symptoms).where(inArray(symptoms.id, named)) : [];
   const benchRows = await tx.select().from(bench).where(eq(bench.craftId, craft.id)).orderBy(asc(bench.number));
-  const labelOf = new Map(versionRows.map((v) => [v.id, v.label]));
+
+  const labels = new Map(versionRows.map((v) => [v.id, v.label]));
+  const runNumbers = new Map(runRows.map((r) => [r.id, r.number]));
+  const planNumbers = new Map(planRows.map((p) => [p.id, p.number]));
+  const metrics = grouped(metricRows, (m) => m.runId);
+  const suspicions = grouped(suspectRows, (s) => s.faultId);
+  const of = <T>(map: Map<number, T>, id: number | null): T | null => (id === null ? null : (map.get(id) ?? null));
+
+  const broken: Broken[] = [];
+  const each = <T>(kind: Broken["kind"], name: string, schema: z.ZodType<T>, stored: unknown): T[] => {
+    const read: Mended<T> | null = mend(schema, stored);
+    if (!read) broken.push({ kind, name, aside: [], lost: true });
+    else if (read.aside.length > 0) broken.push({ kind, name, aside: read.aside, lost: false });
+    return read ? [read.value] : [];
+  };
   const file: CraftFile = {
     format: FORMAT,
     formatVersion: FORMAT_VERSION,
-    craft: { name: craft.name, summary: craft.summary, heldUpBy: craft.heldUpBy },
-    versions: versionRows.map(toVersion),
-    runs: runRows.map(({ id, craftId: _c, versionId, revision: _r, ...run }) => ({
-      ...run,
-      version: labelOf.get(versionId) ?? "",
-      metrics: metricRows.filter((m) => m.runId === id).map(toMetric),
-    })),
-    faults: faultRows.map(({ id, craftId: _c, revision: _r, ...fault }) => ({
-      ...fault,
-      suspects: suspectRows.filter((s) => s.faultId === id).map(({ id: _i, faultId: _f, position: _p, key, ...s }) => ({ ...s, id: key })),
-    })),
-    plans: planRows.map(({ number, versionId, plan }) => ({ ...plan, number, version: labelOf.get(versionId) ?? "" })),
-    symptoms: ownSymptoms.map((s) => s.symptom).filter((s) => faultRows.some((f) => f.symptom === s.id)),
+    craft: mend(craftSchema, { name: craft.name, summary: craft.summary, heldUpBy: craft.heldUpBy })?.value ?? { name: craft.slug, summary: "", heldUpBy: "wings" },
+    versions: versionRows.flatMap((v) => each("version", v.label, versionSchema, rawVersion(v, of(labels, v.parentId)))),
+    runs: runRows.flatMap(({ id, craftId: _c, versionId, planId, revision: _r, ...run }) =>
+      each("run", String(run.number), runSchema, { ...run, version: labels.get(versionId) ?? "", plan: of(planNumbers, planId), metrics: (metrics.get(id) ?? []).map(toMetric) }),
+    ),
+    faults: faultRows.flatMap(({ id, craftId: _c, runId, fixVersionId, proofRunId, revision: _r, ...fault }) =>
+      each("fault", String(fault.number), faultSchema, {
+        ...fault,
+        run: of(runNumbers, runId),
+        fixVersion: of(labels, fixVersionId),
+        proofRun: of(runNumbers, proofRunId),
+        suspects: (suspicions.get(id) ?? []).map(({ id: _i, faultId: _f, position: _p, key, ...s }) => ({ ...s, id: key })),
+      }),
+    ),
+    plans: planRows.flatMap(({ number, versionId, plan }) => each("plan", String(number), planSchema, { ...plan, number, version: labels.get(versionId) ?? "" })),
+    symptoms: ownSymptoms.flatMap((s) => mend(symptomSchema, s.symptom)?.value ?? []),
     files: [],
-    bench: benchRows.map(({ id: _i, craftId: _c, versionId, revision: _r, ...session }) => ({ ...session, version: labelOf.get(versionId) ?? "" })),
+    bench: benchRows.flatMap(({ id: _i, craftId: _c, versionId, revision: _r, ...session }) =>
+      each("bench session", String(session.number), benchSchema, { ...session, version: labels.get(versionId) ?? "" }),
+    ),
   };
   return {
     slug: craft.slug,
     file,
+    broken,
     revisions: {
       versions: Object.fromEntries(versionRows.map((v) => [v.label, v.revision])),
       runs: Object.fromEntries(runRows.map((r) => [r.number, r.revision])),

@@ -1,21 +1,22 @@
-import { and, asc, eq, sql } from "drizzle-orm";
+import { and, asc, eq, inArray, sql } from "drizzle-orm";
 import type { NewRun } from "../api/contracts";
-import { type Lock, type Run, type RunMetric, isMetricKey } from "../core/design/craftFile";
-import type { Design } from "../core/design/schema";
-import { evaluate } from "../core/evaluate";
+import { type Lock, type Run, type RunMetric, isMetricKey, runSchema } from "../core/design/craftFile";
+import { mend } from "../core/design/mend";
 import { judgeGates, ladderOf, locksFor } from "../core/runs/ladder";
 import { locksText } from "../core/wording/ladder";
 import type { Database } from "./db/open";
-import { faults, plans, runMetrics, runs, versions } from "./db/schema";
+import { plans, runMetrics, runs, versions } from "./db/schema";
+import type { Evaluator } from "./evaluator";
+import type { Judged } from "./evaluator/judged";
 import { notFound, refused, stale } from "./problems";
-import { type Tx, craftRow, designOf, readCraftIn, toMetric, toVersion, versionRow } from "./rows";
-import { metricsOf, remember } from "./trash";
+import { deleteRow } from "./references";
+import { type Tx, craftRow, designOf, lockCraft, nextNumber, parentLabel, readCraftIn, reading, runRow, toMetric, toVersion, versionRow } from "./rows";
 
-/** What the application predicts for a metric of a design, as a run copies it; null for what has no model. */
-export function predict(design: Design, metric: string, evaluation = evaluate(design)): RunMetric["predicted"] {
-  const quantity = isMetricKey(metric) ? evaluation.metrics[metric] : undefined;
-  return quantity ? { value: quantity.value, sd: quantity.sd, evidence: quantity.evidence } : null;
-}
+/** What the application predicts for a metric, as a run copies it; null for what has no model, and where nothing could be predicted. */
+export const predicted = (metric: string, judged: Judged | null): RunMetric["predicted"] => (judged && isMetricKey(metric) ? (judged.metrics[metric] ?? null) : null);
+
+/** The lock of a design that could not be judged in time: not known is not clear. */
+const NOT_JUDGED: Lock = { kind: "verdict", code: "not judged in time", subject: "" };
 
 async function insertMetrics(tx: Tx, runId: number, metrics: RunMetric[]) {
   if (metrics.length === 0) return;
@@ -35,11 +36,11 @@ async function insertMetrics(tx: Tx, runId: number, metrics: RunMetric[]) {
   );
 }
 
-export async function insertRun(tx: Tx, craftId: number, versionId: number, run: Run) {
-  const { metrics, version: _, ...row } = run;
+export async function insertRun(tx: Tx, craftId: number, versionId: number, run: Run, planIds: ReadonlyMap<number, number>) {
+  const { metrics, version: _, plan, ...row } = run;
   const [made] = await tx
     .insert(runs)
-    .values({ ...row, craftId, versionId })
+    .values({ ...row, planId: plan === null ? null : (planIds.get(plan) ?? null), craftId, versionId })
     .returning({ id: runs.id });
   if (made) await insertMetrics(tx, made.id, metrics);
 }
@@ -47,48 +48,74 @@ export async function insertRun(tx: Tx, craftId: number, versionId: number, run:
 /** What is on record of a run besides what a client says. */
 const withoutAsides = ({ measured: _m, eye: _e, live: _l, ...rest }: NewRun) => rest;
 
+/** Versions by label as they are now, each judged outside of any transaction: an evaluation may take its time, and stops nobody. */
+async function judgeVersions(db: Database, evaluator: Evaluator, slug: string, labels: readonly string[]): Promise<Map<string, { revision: number; judged: Judged | null }>> {
+  const rows = await db.transaction(async (tx) => {
+    const craft = await craftRow(tx, slug);
+    return tx
+      .select()
+      .from(versions)
+      .where(and(eq(versions.craftId, craft.id), inArray(versions.label, [...labels])));
+  }, reading);
+  const out = new Map<string, { revision: number; judged: Judged | null }>();
+  for (const row of rows) out.set(row.label, { revision: row.revision, judged: await evaluator.judge(designOf(row), `${row.id} ${row.revision}`) });
+  return out;
+}
+
+/** How often a design that changes meanwhile is judged anew before the run is logged without a prediction. */
+const TRIES = 3;
+
 /**
  * Logs runs, all or none: gives each its number, copies the predictions and the gates of its rung in, and freezes its version. A run on a locked rung needs a reason; one that was logged
  * live is kept without, with what stood against it. A run whose key is known already is not logged again: its number is given back.
  */
-export async function createRuns(db: Database, slug: string, asked: readonly { version: string; run: NewRun }[], now: string): Promise<number[]> {
-  return db.transaction(async (tx) => {
-    const craft = await craftRow(tx, slug);
-    const numbers: number[] = [];
-    // Read once; what is logged here is added as it goes, so that each run is held against those before it.
-    const { file } = await readCraftIn(tx, craft);
-    for (const { version: label, run } of asked) {
-      if (run.key !== null) {
-        const [known] = await tx
-          .select({ number: runs.number })
-          .from(runs)
-          .where(and(eq(runs.craftId, craft.id), eq(runs.key, run.key)));
-        if (known) {
-          numbers.push(known.number);
-          continue;
+export async function createRuns(db: Database, evaluator: Evaluator, slug: string, asked: readonly { version: string; run: NewRun }[], now: string): Promise<number[]> {
+  for (let attempt = 1; ; attempt++) {
+    const judged = await judgeVersions(db, evaluator, slug, [...new Set(asked.map((a) => a.version))]);
+    const numbers = await db.transaction(async (tx): Promise<number[] | null> => {
+      const craft = await lockCraft(tx, slug);
+      const numbers: number[] = [];
+      // Read once; what is logged here is added as it goes, so that each run is held against those before it.
+      const { file } = await readCraftIn(tx, craft);
+      const planIds = new Map((await tx.select({ id: plans.id, number: plans.number }).from(plans).where(eq(plans.craftId, craft.id))).map((p) => [p.number, p.id]));
+      for (const { version: label, run } of asked) {
+        if (run.key !== null) {
+          const [known] = await tx
+            .select({ number: runs.number })
+            .from(runs)
+            .where(and(eq(runs.craftId, craft.id), eq(runs.key, run.key)));
+          if (known) {
+            numbers.push(known.number);
+            continue;
+          }
         }
+        const row = await versionRow(tx, craft.id, label);
+        const held = judged.get(label);
+        // The design was saved while it was judged: it froze with these runs already, or it is judged anew.
+        if ((!held || held.revision !== row.revision) && row.frozenAt === null && attempt < TRIES) return null;
+        const judgement = held?.judged ?? null;
+        const version = toVersion(row, await parentLabel(tx, row));
+        const locks: Lock[] = [...(judgement || run.stage <= 1 ? [] : [NOT_JUDGED]), ...locksFor(file, version, judgement?.findings ?? [], run.stage)].slice(0, 40);
+        if (locks.length > 0 && run.goneOn === "" && !run.live) throw refused(`Rung ${run.stage} is locked: ${locksText(locks)}. To go on, say why.`);
+        if (run.plan !== null && !planIds.has(run.plan)) throw notFound(`There is no plan ${run.plan}.`);
+        const number = await nextNumber(tx, craft.id, "run");
+        const metrics = run.measured.map((m) => ({ ...m, predicted: predicted(m.metric, judgement) }));
+        const gates = judgeGates(ladderOf(version)[run.stage - 1]?.gates ?? [], metrics, run.eye);
+        const logged: Run = { ...withoutAsides(run), number, version: label, metrics, gates, locks };
+        await insertRun(tx, craft.id, row.id, logged, planIds);
+        file.runs.push(logged);
+        if (row.frozenAt === null)
+          await tx
+            .update(versions)
+            .set({ frozenAt: now, revision: sql`${versions.revision} + 1` })
+            .where(eq(versions.id, row.id));
+        if (run.plan !== null) await carriedOut(tx, craft.id, run.plan);
+        numbers.push(number);
       }
-      const row = await versionRow(tx, craft.id, label);
-      const version = toVersion(row);
-      const evaluation = evaluate(version.design);
-      const locks: Lock[] = locksFor(file, version, evaluation.findings, run.stage).slice(0, 40);
-      if (locks.length > 0 && run.goneOn === "" && !run.live) throw refused(`Rung ${run.stage} is locked: ${locksText(locks)}. To go on, say why.`);
-      const number = Math.max(0, ...file.runs.map((r) => r.number)) + 1;
-      const metrics = run.measured.map((m) => ({ ...m, predicted: predict(version.design, m.metric, evaluation) }));
-      const gates = judgeGates(ladderOf(version)[run.stage - 1]?.gates ?? [], metrics, run.eye);
-      const logged: Run = { ...withoutAsides(run), number, version: label, metrics, gates, locks };
-      await insertRun(tx, craft.id, row.id, logged);
-      file.runs.push(logged);
-      if (row.frozenAt === null)
-        await tx
-          .update(versions)
-          .set({ frozenAt: now, revision: sql`${versions.revision} + 1` })
-          .where(eq(versions.id, row.id));
-      if (run.plan !== null) await carriedOut(tx, craft.id, run.plan);
-      numbers.push(number);
-    }
-    return numbers;
-  });
+      return numbers;
+    });
+    if (numbers) return numbers;
+  }
 }
 
 async function carriedOut(tx: Tx, craftId: number, number: number): Promise<void> {
@@ -102,55 +129,71 @@ async function carriedOut(tx: Tx, craftId: number, number: number): Promise<void
 }
 
 /** Logs one run (`createRuns`). */
-export async function createRun(db: Database, slug: string, label: string, asked: NewRun, now: string): Promise<number> {
-  const [number = 0] = await createRuns(db, slug, [{ version: label, run: asked }], now);
+export async function createRun(db: Database, evaluator: Evaluator, slug: string, label: string, asked: NewRun, now: string): Promise<number> {
+  const [number = 0] = await createRuns(db, evaluator, slug, [{ version: label, run: asked }], now);
   return number;
 }
 
 /** Saves what was measured and noted of a run. Predictions, locks and gates stay as they were copied when it was logged; gates are judged anew. */
-export async function saveRun(db: Database, slug: string, number: number, revision: number, asked: NewRun): Promise<number> {
+export async function saveRun(db: Database, evaluator: Evaluator, slug: string, number: number, revision: number, asked: NewRun): Promise<number> {
+  const label = await db.transaction(async (tx) => {
+    const row = await runRow(tx, (await craftRow(tx, slug)).id, number);
+    const [version] = await tx.select({ label: versions.label }).from(versions).where(eq(versions.id, row.versionId));
+    return version?.label ?? "";
+  }, reading);
+  const judged = (await judgeVersions(db, evaluator, slug, [label])).get(label)?.judged ?? null;
   return db.transaction(async (tx) => {
-    const craft = await craftRow(tx, slug);
+    const craft = await lockCraft(tx, slug);
     const where = and(eq(runs.craftId, craft.id), eq(runs.number, number));
-    const [row] = await tx.select().from(runs).where(where);
-    if (!row) throw notFound(`There is no run ${number}.`);
+    const row = await runRow(tx, craft.id, number);
     const [versionOf] = await tx.select().from(versions).where(eq(versions.id, row.versionId));
     const before = (await tx.select().from(runMetrics).where(eq(runMetrics.runId, row.id)).orderBy(asc(runMetrics.position))).map(toMetric);
     const metrics = asked.measured.map((m) => {
       const known = before.find((b) => b.metric === m.metric);
-      return { ...m, predicted: known ? known.predicted : versionOf ? predict(designOf(versionOf), m.metric) : null };
+      return { ...m, predicted: known ? known.predicted : predicted(m.metric, judged) };
     });
     const said = { ...Object.fromEntries(row.gates.flatMap((g) => (g.result === "passed" || g.result === "failed" ? [[g.gate.id, g.result]] : []))), ...asked.eye };
     const sameRung = asked.stage === row.stage;
-    const rules = sameRung ? row.gates.map((g) => g.gate) : versionOf ? (ladderOf(toVersion(versionOf))[asked.stage - 1]?.gates ?? []) : [];
+    const ladder = sameRung || !versionOf ? [] : ladderOf(toVersion(versionOf, await parentLabel(tx, versionOf)));
+    const rules = sameRung ? row.gates.map((g) => g.gate) : (ladder[asked.stage - 1]?.gates ?? []);
+    const { plan, ...fields } = withoutAsides(asked);
+    const planId = plan === null ? null : await planIdOf(tx, craft.id, plan);
     const [saved] = await tx
       .update(runs)
-      .set({ ...withoutAsides(asked), key: row.key, gates: judgeGates(rules, metrics, sameRung ? said : asked.eye), revision: sql`${runs.revision} + 1` })
+      .set({ ...fields, planId, key: row.key, gates: judgeGates(rules, metrics, sameRung ? said : asked.eye), revision: sql`${runs.revision} + 1` })
       .where(and(where, eq(runs.revision, revision)))
       .returning({ revision: runs.revision });
-    if (!saved) throw stale(`Run ${number} was saved elsewhere since it was opened here.`, { current: { revision: row.revision } });
+    if (!saved) {
+      const { craftId: _c, versionId: _v, planId: plannedAs, ...fieldsHeld } = row;
+      const held = mend(runSchema, { ...fieldsHeld, version: versionOf?.label ?? "", plan: await planNumber(tx, plannedAs), metrics: before });
+      throw stale(`Run ${number} was saved elsewhere since it was opened here.`, { current: { revision: row.revision, run: held?.value ?? null } });
+    }
     await tx.delete(runMetrics).where(eq(runMetrics.runId, row.id));
     await insertMetrics(tx, row.id, metrics);
     return saved.revision;
   });
 }
 
-/** Deletes a run that no fault refers to. Its version stays frozen: that it was run is not undone. */
+async function planIdOf(tx: Tx, craftId: number, number: number): Promise<number> {
+  const [held] = await tx
+    .select({ id: plans.id })
+    .from(plans)
+    .where(and(eq(plans.craftId, craftId), eq(plans.number, number)));
+  if (!held) throw notFound(`There is no plan ${number}.`);
+  return held.id;
+}
+
+async function planNumber(tx: Tx, id: number | null): Promise<number | null> {
+  if (id === null) return null;
+  const [held] = await tx.select({ number: plans.number }).from(plans).where(eq(plans.id, id));
+  return held?.number ?? null;
+}
+
+/** Deletes a run that nothing rests on. Its version stays frozen: that it was run is not undone. */
 export async function deleteRun(db: Database, slug: string, number: number, now: string): Promise<number> {
   return db.transaction(async (tx) => {
-    const craft = await craftRow(tx, slug);
-    const [row] = await tx
-      .select()
-      .from(runs)
-      .where(and(eq(runs.craftId, craft.id), eq(runs.number, number)));
-    if (!row) throw notFound(`There is no run ${number}.`);
-    const held = (await tx.select().from(faults).where(eq(faults.craftId, craft.id))).find((f) => f.run === number || f.proofRun === number);
-    if (held) throw refused(`Fault F-${String(held.number).padStart(2, "0")} rests on run ${number}: delete that first, or give it another run.`);
-    const id = await remember(tx, "run", `run ${number} of ${craft.name}`, now, [
-      { table: runs, rows: [row] },
-      { table: runMetrics, rows: await metricsOf(tx, [row]) },
-    ]);
-    await tx.delete(runs).where(eq(runs.id, row.id));
-    return id;
+    const craft = await lockCraft(tx, slug);
+    const row = await runRow(tx, craft.id, number);
+    return deleteRow(tx, runs, row, { kind: "run", name: `run ${number} of ${craft.name}`, called: `run ${number}`, now });
   });
 }

@@ -1,15 +1,20 @@
 import { and, asc, eq, sql } from "drizzle-orm";
 import type { ShelfRecord } from "../api/contracts";
-import type { ShelfPart } from "../core/design/shelf";
+import { mend } from "../core/design/mend";
+import { type ShelfPart, shelfPartSchema } from "../core/design/shelf";
 import type { Database } from "./db/open";
 import { shelf } from "./db/schema";
 import { notFound, refused, stale } from "./problems";
-import { remember } from "./trash";
+import { deleteRow } from "./references";
+import { reading } from "./rows";
 
 /** All parts on the shelf, by kind and name. */
 export async function listShelf(db: Database): Promise<ShelfRecord[]> {
-  const rows = await db.select().from(shelf).orderBy(asc(shelf.kind), asc(shelf.name));
-  return rows.map(({ id, revision, part }) => ({ id, revision, part }));
+  const rows = await db.transaction((tx) => tx.select().from(shelf).orderBy(asc(shelf.kind), asc(shelf.name)), reading);
+  return rows.flatMap(({ id, revision, part }) => {
+    const read = mend(shelfPartSchema, part);
+    return read ? [{ id, revision, part: read.value }] : [];
+  });
 }
 
 const taken = (parts: readonly Pick<ShelfPart, "kind" | "name">[]) =>
@@ -34,28 +39,28 @@ export async function addToShelf(db: Database, list: ShelfPart[]): Promise<{ ids
 }
 
 export async function saveShelf(db: Database, id: number, revision: number, part: ShelfPart): Promise<number> {
-  return db.transaction(async (tx) => {
-    try {
+  try {
+    return await db.transaction(async (tx) => {
       const [saved] = await tx
         .update(shelf)
         .set({ kind: part.kind, name: part.name, part, revision: sql`${shelf.revision} + 1` })
         .where(and(eq(shelf.id, id), eq(shelf.revision, revision)))
         .returning({ revision: shelf.revision });
       if (saved) return saved.revision;
-    } catch (error) {
-      if (isDuplicate(error)) throw taken([part]);
-      throw error;
-    }
-    const [held] = await tx.select().from(shelf).where(eq(shelf.id, id));
-    if (!held) throw notFound("This part is no longer on the shelf.");
-    throw stale(`“${held.name}” was saved elsewhere since it was opened here.`, { current: held });
-  });
+      const [held] = await tx.select().from(shelf).where(eq(shelf.id, id));
+      if (!held) throw notFound("This part is no longer on the shelf.");
+      throw stale(`“${held.name}” was saved elsewhere since it was opened here.`, { current: { revision: held.revision, part: held.part } });
+    });
+  } catch (error) {
+    if (isDuplicate(error)) throw taken([part]);
+    throw error;
+  }
 }
 
 export async function deleteFromShelf(db: Database, id: number, now: string): Promise<number> {
   return db.transaction(async (tx) => {
-    const [row] = await tx.delete(shelf).where(eq(shelf.id, id)).returning();
+    const [row] = await tx.select().from(shelf).where(eq(shelf.id, id));
     if (!row) throw notFound("This part is no longer on the shelf.");
-    return remember(tx, "part on the shelf", row.name, now, [{ table: shelf, rows: [row] }]);
+    return deleteRow(tx, shelf, row, { kind: "part on the shelf", name: row.name, called: `“${row.name}”`, now });
   });
 }

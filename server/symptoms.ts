@@ -1,14 +1,20 @@
 import { and, asc, eq, sql } from "drizzle-orm";
 import type { SymptomRecord } from "../api/contracts";
-import type { OwnSymptom } from "../core/design/symptom";
+import { mend } from "../core/design/mend";
+import { type OwnSymptom, symptomSchema } from "../core/design/symptom";
 import type { Database } from "./db/open";
 import { faults, symptoms } from "./db/schema";
 import { notFound, refused, stale } from "./problems";
-import { remember } from "./trash";
+import { deleteRow } from "./references";
+import { reading } from "./rows";
 
 /** Entries of one's own in the fault catalogue, of all craft. */
 export async function listSymptoms(db: Database): Promise<SymptomRecord[]> {
-  return db.select({ revision: symptoms.revision, symptom: symptoms.symptom }).from(symptoms).orderBy(asc(symptoms.id));
+  const rows = await db.transaction((tx) => tx.select({ revision: symptoms.revision, symptom: symptoms.symptom }).from(symptoms).orderBy(asc(symptoms.id)), reading);
+  return rows.flatMap(({ revision, symptom }) => {
+    const read = mend(symptomSchema, symptom);
+    return read ? [{ revision, symptom: read.value }] : [];
+  });
 }
 
 /** Saves an entry; with no revision a new one. */
@@ -37,8 +43,8 @@ export async function deleteSymptom(db: Database, id: string, now: string): Prom
   return db.transaction(async (tx) => {
     const [used] = await tx.select({ number: faults.number }).from(faults).where(eq(faults.symptom, id)).limit(1);
     if (used) throw refused("A fault refers to this entry: give that another symptom first.");
-    const [row] = await tx.delete(symptoms).where(eq(symptoms.id, id)).returning();
+    const [row] = await tx.select().from(symptoms).where(eq(symptoms.id, id));
     if (!row) throw notFound("This entry is no longer in the catalogue.");
-    return remember(tx, "catalogue entry", `“${row.symptom.text}”`, now, [{ table: symptoms, rows: [row] }]);
+    return deleteRow(tx, symptoms, row, { kind: "catalogue entry", name: `“${row.symptom.text}”`, called: "this entry", now });
   });
 }

@@ -1,7 +1,7 @@
 import { z } from "zod";
+import { finite, recordNumber } from "./bounds";
 import { batterySchema, controllerSchema, gearSchema, motorSchema, propellerSchema } from "./schema";
 
-const finite = z.number().finite();
 const place = finite.min(-100).max(100);
 /** Repeated readings of one thing: at least one. */
 const readings = (of: z.ZodNumber) => z.array(of).min(1, "at least one reading").max(50);
@@ -58,7 +58,7 @@ const meter = (unit: string) =>
   z.object({
     step: finite.positive().max(1000).describe(`smallest step that it shows, ${unit}`),
     error: finite.min(0).max(0.5).describe("standard uncertainty of its calibration, as a share of the reading"),
-    session: z.number().int().positive().nullable().describe("bench session in which it was calibrated; null: as it reads"),
+    session: recordNumber.nullable().describe("bench session in which it was calibrated; null: as it reads"),
   });
 
 /** What can be read at each throttle of a sweep. */
@@ -173,13 +173,13 @@ export const attachmentSchema = z.object({
   hash: z.string().regex(/^[0-9a-f]{64}$/),
   name: z.string().max(200),
   type: z.enum(FILE_TYPES),
-  size: z.number().int().positive(),
+  size: z.number().int().positive().max(100_000_000),
 });
 export type Attachment = z.infer<typeof attachmentSchema>;
 
 /** A bench session: what was measured on one version, and what it was held against. It holds one of weigh-in, thrust sweep, fast-throttle test or calibration. */
 const sessionFields = z.object({
-  number: z.number().int().positive(),
+  number: recordNumber,
   version: z.string().min(1).max(20),
   date: z.iso.datetime({ offset: true }),
   weighIn: weighInSchema.nullable().default(null),

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { finite, recordNumber } from "./bounds";
 import { attachmentSchema, benchSchema } from "./bench";
 import { ladderSchema } from "./ladder";
 import { METRIC_KEYS } from "./metrics";
@@ -14,7 +15,6 @@ export * from "./run";
 
 const text = z.string().max(8000);
 const shortText = z.string().trim().max(200);
-const finite = z.number().finite();
 
 export const claimSchema = z.object({
   metric: z.string().trim().min(1).max(60).describe("metric key, or a name of one's own"),
@@ -28,8 +28,8 @@ export type Claim = z.infer<typeof claimSchema>;
 export const whySchema = z.object({
   change: z.string().min(1).max(200).describe("the thing changed: its place in the design"),
   why: shortText,
-  fault: z.number().int().positive().nullable(),
-  run: z.number().int().positive().nullable(),
+  fault: recordNumber.nullable(),
+  run: recordNumber.nullable(),
 });
 export type Why = z.infer<typeof whySchema>;
 
@@ -48,7 +48,7 @@ export type Advice = z.infer<typeof adviceSchema>;
 /** That a group of the set-up was tried on this version, in calm and in rough conditions. */
 export const tuneTrialSchema = z.object({
   group: z.string().max(60),
-  run: z.number().int().positive(),
+  run: recordNumber,
   air: z.enum(["calm", "rough"]),
   good: z.boolean(),
   note: shortText,
@@ -102,8 +102,8 @@ export type Suspect = z.infer<typeof suspectSchema>;
 
 export const FAULT_STATES = ["open", "closed", "proven", "cured, cause unknown", "unresolved"] as const;
 export const faultSchema = z.object({
-  number: z.number().int().positive(),
-  run: z.number().int().positive(),
+  number: recordNumber,
+  run: recordNumber.nullable().describe("run in which it was seen; null only where an older release lost it"),
   title: z.string().trim().min(1, "say what was seen, in a few words").max(200),
   symptom: z.string().max(60).nullable().describe("id in the fault catalogue"),
   seen: text,
@@ -113,7 +113,7 @@ export const faultSchema = z.object({
   cause: text,
   fix: text,
   fixVersion: label.nullable(),
-  proofRun: z.number().int().positive().nullable(),
+  proofRun: recordNumber.nullable(),
   state: z.enum(FAULT_STATES),
   minutes: finite.min(0).max(1e6).describe("repair time spent"),
   cost: finite.min(0).max(1e6).describe("money spent, €"),
@@ -215,7 +215,7 @@ export const craftFileSchema = z
     });
     if (new Set(file.faults.map((f) => f.number)).size !== file.faults.length) issue(["faults"], "two faults have the same number");
     file.faults.forEach((f, i) => {
-      if (!runs.has(f.run)) issue(["faults", i, "run"], `there is no run ${f.run}`);
+      if (f.run !== null && !runs.has(f.run)) issue(["faults", i, "run"], `there is no run ${f.run}`);
       if (f.proofRun !== null && !runs.has(f.proofRun)) issue(["faults", i, "proofRun"], `there is no run ${f.proofRun}`);
       if (f.fixVersion !== null && !labels.has(f.fixVersion)) issue(["faults", i, "fixVersion"], `there is no version ${f.fixVersion}`);
     });

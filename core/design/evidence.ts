@@ -1,4 +1,6 @@
 import { z } from "zod";
+import { BOUNDS, type Bounded } from "./bounds";
+import type { Dimension } from "./units";
 
 /** How a number is known, from worst to best. */
 export const EVIDENCE = ["guess", "datasheet", "calculated", "measured", "proven"] as const;
@@ -20,9 +22,8 @@ export function computedFrom(inputs: readonly Evidence[]): Evidence {
   return weakest([...inputs, "calculated"]);
 }
 
-const uncertainty = z.number().nonnegative().finite().optional().describe("standard uncertainty (1 sigma), same unit as value");
-
-function known(value: z.ZodNumber) {
+function known(value: z.ZodNumber, most: number) {
+  const uncertainty = z.number().nonnegative().max(most).optional().describe("standard uncertainty (1 sigma), same unit as value");
   return z
     .object({
       value,
@@ -36,10 +37,28 @@ function known(value: z.ZodNumber) {
     });
 }
 
-/** A positive magnitude with its evidence. */
-export const magnitudeSchema = known(z.number().positive().finite());
-/** A magnitude that may also be zero. */
-export const magnitudeOrZeroSchema = known(z.number().nonnegative().finite());
+/** A positive magnitude with its evidence, within what its quantity can be at all. */
+export function magnitude(of: Bounded) {
+  const [least, most, unit] = BOUNDS[of];
+  const words = `between ${least} and ${most} ${unit}`.trim();
+  return known(z.number().positive().min(least, words).max(most, words), most);
+}
+export const magnitudeSchema = magnitude("any");
+
+const BY_DIMENSION: Partial<Record<Dimension, Bounded>> = {
+  mass: "mass",
+  capacity: "capacity",
+  resistance: "resistance",
+  length: "length",
+  kv: "kv",
+  current: "current",
+  area: "area",
+  torque: "torque",
+};
+/** What a field for a positive value of a dimension accepts. */
+export const positiveOf = (dimension: Dimension) => magnitude(BY_DIMENSION[dimension] ?? "any").shape.value;
+/** The same that may also be zero. */
+export const magnitudeOrZero = (of: Bounded) => known(z.number().nonnegative().max(BOUNDS[of][1], `from 0 to ${BOUNDS[of][1]} ${BOUNDS[of][2]}`.trim()), BOUNDS[of][1]);
 
 /** A value that a person entered, with how it is known. SI units (see docs/format.md). */
 export type Known = z.infer<typeof magnitudeSchema>;

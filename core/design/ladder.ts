@@ -1,7 +1,7 @@
 import { z } from "zod";
+import { finite, recordNumber } from "./bounds";
 import { type Dimension, SI } from "./units";
 
-const finite = z.number().finite();
 const words = (most: number) => z.string().trim().max(most);
 
 export const DIMENSIONS = Object.keys(SI) as [Dimension, ...Dimension[]];
@@ -54,9 +54,9 @@ export type GateResult = z.infer<typeof gateResultSchema>;
 /** What stands against going up to a rung. */
 export const lockSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("verdict"), code: words(60), subject: words(200) }),
-  z.object({ kind: z.literal("gate"), stage: stageSchema, run: z.number().int().positive(), gate: words(200) }),
-  z.object({ kind: z.literal("failed"), stage: stageSchema, run: z.number().int().positive() }),
+  z.object({ kind: z.literal("gate"), stage: stageSchema, run: recordNumber, gate: words(200) }),
+  z.object({ kind: z.literal("failed"), stage: stageSchema, run: recordNumber }),
   z.object({ kind: z.literal("untried"), stage: stageSchema }),
-  z.object({ kind: z.literal("crash"), run: z.number().int().positive(), why: z.enum(["evidence", "suspects"]) }),
+  z.object({ kind: z.literal("crash"), run: recordNumber, why: z.enum(["evidence", "suspects"]) }),
 ]);
 export type Lock = z.infer<typeof lockSchema>;

@@ -1,8 +1,8 @@
 import { z } from "zod";
+import { finite, recordNumber } from "./bounds";
 import { stageSchema } from "./ladder";
 import { dateSchema, labelSchema } from "./run";
 
-const finite = z.number().finite();
 const words = (most: number) => z.string().trim().max(most);
 
 /** Limits of a place and a day beyond which a run does not begin; null: no limit. */
@@ -28,7 +28,7 @@ export type DayConditions = z.infer<typeof conditionsSchema>;
 
 /** A run that is meant to answer a question, before it is made. */
 export const planSchema = z.object({
-  number: z.number().int().positive(),
+  number: recordNumber,
   version: labelSchema,
   createdAt: dateSchema,
   stage: stageSchema,

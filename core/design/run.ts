@@ -1,9 +1,9 @@
 import { z } from "zod";
+import { finite, recordNumber } from "./bounds";
 import { attachmentSchema } from "./bench";
 import { evidenceSchema } from "./evidence";
 import { DIMENSIONS, gateResultSchema, lockSchema, stageSchema } from "./ladder";
 
-const finite = z.number().finite();
 const text = z.string().max(8000);
 const shortText = z.string().trim().max(200);
 export const labelSchema = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9._-]{0,19}$/, "a label such as v3 or v3b: letters, digits, . _ -, at most 20");
@@ -57,7 +57,7 @@ export type Crash = z.infer<typeof crashSchema>;
 
 export const OUTCOMES = ["passed", "partly", "failed", "aborted"] as const;
 export const runSchema = z.object({
-  number: z.number().int().positive(),
+  number: recordNumber,
   version: labelSchema,
   date: dateSchema,
   stage: stageSchema,
@@ -82,7 +82,7 @@ export const runSchema = z.object({
   metrics: z.array(runMetricSchema).max(80),
   course: shortText.default("").describe("name of the course that it repeats; runs of one course are one series"),
   laps: z.array(lapSchema).max(500).default([]),
-  plan: z.number().int().positive().nullable().default(null).describe("plan that it carried out"),
+  plan: recordNumber.nullable().default(null).describe("plan that it carried out"),
   seconds: finite.min(0).max(1e6).nullable().default(null).describe("how long it lasted"),
   moments: z.array(momentSchema).max(500).default([]),
   files: z.array(attachmentSchema).max(40).default([]),

@@ -1,8 +1,8 @@
 import { z } from "zod";
-import { evidenceSchema, magnitudeOrZeroSchema, magnitudeSchema } from "./evidence";
+import { finite, recordNumber } from "./bounds";
+import { evidenceSchema, magnitude, magnitudeOrZero } from "./evidence";
 import { METRIC_KEYS } from "./metrics";
 
-const finite = z.number().finite();
 const coordinate = finite.min(-100).max(100);
 const id = z
   .string()
@@ -62,13 +62,13 @@ export const itemSchema = z.object({
   name,
   group: z.string().max(60),
   quantity: z.number().int().min(1).max(999),
-  planned: z.number().positive().finite().nullable().default(null).describe("mass each that the plan allows, kg"),
-  predicted: magnitudeSchema.nullable().default(null).describe("what was predicted before it was weighed, kg each; null while `mass` is the prediction"),
-  mass: magnitudeSchema.nullable().describe("mass in force, kg each; null while not known"),
+  planned: z.number().positive().max(1e5).nullable().default(null).describe("mass each that the plan allows, kg"),
+  predicted: magnitude("mass").nullable().default(null).describe("what was predicted before it was weighed, kg each; null while `mass` is the prediction"),
+  mass: magnitude("mass").nullable().describe("mass in force, kg each; null while not known"),
   parentId: id.nullable().default(null).describe("part that this one is attached to: it moves along"),
   place: pointSchema.describe("centre of the part"),
   placeEvidence: evidenceSchema,
-  placeSd: z.number().nonnegative().finite().optional().describe("standard uncertainty along each axis, m"),
+  placeSd: z.number().nonnegative().max(100).optional().describe("standard uncertainty along each axis, m"),
   size: z.object({ x: finite.min(0).max(100), y: finite.min(0).max(100), z: finite.min(0).max(100) }).describe("edges of the box that encloses the part, m"),
   mirrored: z.boolean().describe("an even quantity, half at +y and half at −y"),
   hollow: z.boolean().default(false).describe("other parts may sit inside its box"),
@@ -88,8 +88,8 @@ export const batterySchema = z.object({
   itemId: id.nullable().describe("ledger entry that is this pack"),
   chemistry: z.enum(CHEMISTRIES),
   series: z.number().int().min(1).max(24, "at most 24 cells in series"),
-  capacity: magnitudeSchema.describe("A·h of the whole pack"),
-  cellResistance: magnitudeSchema.describe("Ω of one series cell (group) at 25 °C, as a charger reads it"),
+  capacity: magnitude("capacity").describe("A·h of the whole pack"),
+  cellResistance: magnitude("resistance").describe("Ω of one series cell (group) at 25 °C, as a charger reads it"),
   cRating: finite.positive().max(300).describe("continuous discharge current in multiples of the capacity per hour"),
   usable: finite.min(0.1).max(1).describe("share of the capacity that a run may use"),
   startCharge: finite.min(0.05).max(1).describe("state of charge at the start, 0 to 1"),
@@ -98,13 +98,13 @@ export const batterySchema = z.object({
 export type Battery = z.infer<typeof batterySchema>;
 
 export const motorSchema = z.object({
-  kv: magnitudeSchema.describe("rpm/V"),
-  resistance: magnitudeSchema.describe("winding resistance, Ω"),
-  noLoadCurrent: magnitudeSchema.describe("A"),
+  kv: magnitude("kv").describe("rpm/V"),
+  resistance: magnitude("resistance").describe("winding resistance, Ω"),
+  noLoadCurrent: magnitude("current").describe("A"),
   maxCurrent: finite.positive().max(2000).describe("A"),
 });
 export const controllerSchema = z.object({
-  resistance: magnitudeOrZeroSchema.describe("on-resistance, Ω"),
+  resistance: magnitudeOrZero("resistance").describe("on-resistance, Ω"),
   maxCurrent: finite.positive().max(2000).describe("A"),
   maxCells: z.number().int().min(1).max(24),
 });
@@ -118,16 +118,16 @@ export const gearSchema = z.object({
   }),
 });
 export const propellerSchema = z.object({
-  diameter: magnitudeSchema.describe("m"),
-  pitch: magnitudeSchema.describe("m per turn"),
+  diameter: magnitude("length").describe("m"),
+  pitch: magnitude("length").describe("m per turn"),
   blades: z.number().int().min(2, "2 to 6 blades").max(6, "2 to 6 blades"),
-  chord: magnitudeSchema.describe("widest chord of a blade, m"),
+  chord: magnitude("length").describe("widest chord of a blade, m"),
 });
 
 const factor = z.object({ value: finite.positive().max(20), sd: finite.nonnegative() });
 /** What a sweep on the stand taught of a drive: its model's factors, which duty a throttle really gives, and the curve as it was measured (docs/physics.md). */
 export const learnedSchema = z.object({
-  session: z.number().int().positive().describe("bench session that it comes from"),
+  session: recordNumber.describe("bench session that it comes from"),
   craft: z.string().max(80).describe("craft on whose bench it was measured"),
   kv: factor.describe("measured over entered Kv"),
   thrust: factor.describe("measured over modelled thrust at the same speed of the propeller"),
@@ -300,8 +300,8 @@ export const designSchema = z.object({
   conductors: z.array(conductorSchema).max(60).refine(unique, "two conductors have the same id").default([]),
   regulators: z.array(regulatorSchema).max(12).refine(unique, "two regulators have the same id").default([]),
   duty: z.array(phaseSchema).max(40).describe("one cycle of a run, repeated until the pack is spent"),
-  gasLift: magnitudeSchema.nullable().default(null).describe("mass that the gas carries, kg: entered by hand"),
-  dragArea: magnitudeSchema.nullable().default(null).describe("drag coefficient times area when moving, m²: drag = ½ρv²·it"),
+  gasLift: magnitude("mass").nullable().default(null).describe("mass that the gas carries, kg: entered by hand"),
+  dragArea: magnitude("area").nullable().default(null).describe("drag coefficient times area when moving, m²: drag = ½ρv²·it"),
   ballastSpots: z
     .array(ballastSpotSchema)
     .max(20)

@@ -1,8 +1,8 @@
 import { z } from "zod";
-import { magnitudeSchema } from "./evidence";
+import { magnitude } from "./evidence";
 import { batterySchema, controllerSchema, gearSchema, learnedSchema, motorSchema, propellerSchema } from "./schema";
 
-const reading = z.number().finite().positive().nullable();
+const reading = z.number().positive().max(1e6).nullable();
 
 /** One entry in a pack's log: what was read before, under and after a run. */
 export const packReadingSchema = z.object({
@@ -18,7 +18,7 @@ export type PackReading = z.infer<typeof packReadingSchema>;
 export const priceSchema = z.number().finite().min(0).max(1e6);
 const common = {
   name: z.string().trim().min(1, "a part on the shelf needs a name").max(80),
-  mass: magnitudeSchema.nullable().describe("kg"),
+  mass: magnitude("mass").nullable().describe("kg"),
   price: priceSchema.nullable().default(null).describe("€"),
   notes: z.string().max(1000),
 };
@@ -39,9 +39,9 @@ export const shelfPropellerSchema = propellerSchema.extend({ kind: z.literal("pr
 export const shelfServoSchema = z.object({
   kind: z.literal("servo"),
   ...common,
-  torque: magnitudeSchema.describe("stall torque at the voltage below, N·m"),
+  torque: magnitude("torque").describe("stall torque at the voltage below, N·m"),
   voltage: z.number().positive().max(60).describe("V"),
-  stallCurrent: magnitudeSchema.describe("A"),
+  stallCurrent: magnitude("current").describe("A"),
   minVoltage: z.number().min(0).max(60).describe("least voltage at which it works, V"),
 });
 

@@ -26,8 +26,8 @@ export interface Chapter {
 
 /** Earlier faults of the same part, cause or symptom, oldest first, with how long each fix held. Symptoms alone count only when nothing nearer does. */
 export function story(file: Pick<CraftFile, "faults" | "runs">, fault: Omit<Fault, "number"> & { number?: number }): Chapter[] {
-  const runOf = (n: number) => file.runs.find((r) => r.number === n);
-  const time = (n: number) => Date.parse(runOf(n)?.date ?? "");
+  const runOf = (n: number | null) => file.runs.find((r) => r.number === n);
+  const time = (n: number | null) => Date.parse(runOf(n)?.date ?? "");
   const here = time(fault.run);
   const list = file.faults
     .filter((f) => f.number !== fault.number && (time(f.run) < here || (time(f.run) === here && f.number < (fault.number ?? Infinity))))

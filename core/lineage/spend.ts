@@ -76,7 +76,7 @@ export interface Reusable {
 /** Parts that could go back to the shelf, dearest first. A part that an unmended fault names is not whole. */
 export function reusableParts(file: Pick<CraftFile, "runs" | "faults">, version: Version): Reusable[] {
   const own = new Set(file.runs.filter((r) => r.version === version.label).map((r) => r.number));
-  const broken = new Set(file.faults.filter((f) => own.has(f.run) && f.severity !== "harmless" && f.fix === "").map((f) => f.part));
+  const broken = new Set(file.faults.filter((f) => f.run !== null && own.has(f.run) && f.severity !== "harmless" && f.fix === "").map((f) => f.part));
   return version.design.items
     .map((item) => ({ item, whole: !broken.has(item.id), money: (item.cost ?? 0) * item.quantity, minutes: item.makeMinutes ?? 0 }))
     .sort((a, b) => b.money - a.money || b.minutes - a.minutes);

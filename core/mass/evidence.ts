@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { type Known, magnitudeSchema } from "../design/evidence";
+import { type Known, magnitude } from "../design/evidence";
 import { type Design, type Item, itemSchema } from "../design/schema";
 
 /** What a weighing tells about entries of the ledger. It may be added to a frozen version too: the craft stays as it was built, only better known. */
@@ -8,7 +8,7 @@ export const massEvidenceSchema = z.object({
     .array(
       z.object({
         itemId: z.string(),
-        mass: magnitudeSchema.optional().describe("kg each"),
+        mass: magnitude("mass").optional().describe("kg each"),
         place: z
           .object({ axis: z.enum(["x", "y", "z"]), value: z.number().min(-100).max(100), sd: z.number().nonnegative().max(10) })
           .optional()

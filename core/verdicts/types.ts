@@ -168,3 +168,10 @@ export function figureOf(label: string, quantity: Quantity, limit?: number): Fig
   const { value, sd, dimension, evidence } = quantity;
   return { label, value, sd, dimension, evidence, limit };
 }
+
+/** How many findings there are of each severity. */
+export function tallyOf(findings: readonly Pick<Finding, "severity">[]): Record<Severity, number> {
+  const out: Record<Severity, number> = { stop: 0, care: 0, note: 0, clear: 0 };
+  for (const f of findings) out[f.severity]++;
+  return out;
+}

@@ -175,7 +175,7 @@ export const run = (r: RunLine): CraftFileInput["runs"][number] => ({
 
 export const suspect = (id: string, cause: string, s: Partial<Suspect>): Suspect => newSuspect(id, cause, s);
 export const setting = (id: string, group: string, kind: Setting["kind"], name: string, value: string, hides = ""): Setting => ({ id, group, name, value, kind, hides });
-export const fault = (f: Partial<Fault> & Pick<Fault, "number" | "run" | "title">): Fault => ({ ...newFault(f.run), ...f });
+export const fault = (f: Partial<Fault> & Pick<Fault, "number" | "run" | "title">): Fault => ({ ...newFault(f.run ?? 0), ...f });
 
 /** The kitchen scale of the demo: 1 g steps, 0.05 % calibration. */
 const SCALE = { resolution: 0.001, error: 0.0005 };

@@ -1,31 +1,52 @@
+import { spawn } from "node:child_process";
 import { closeSync, openSync, readFileSync, realpathSync, rmSync, writeSync } from "node:fs";
-import { type Server, createServer } from "node:net";
 import { join } from "node:path";
+import { cannotOpen } from "./cannotOpen";
 
-export class DataInUse extends Error {
-  constructor(folder: string) {
-    super(`The data in ${folder} is in use by another Ultraform server. Stop that one, or choose another folder with --data or ULTRAFORM_DATA.`);
-  }
-}
+/** How long a server that is just ending may keep its lock, s. */
+const PATIENCE = 2;
+const CONFLICT = 9;
 
 /**
- * Takes the exclusive lock of a data folder: two processes on one embedded database lose rows without a word. On Linux the lock is an
- * abstract socket that ends with its process, so a killed server leaves none behind; elsewhere a pid file with a check that its owner lives.
+ * Takes the exclusive lock of a data folder: two processes on one embedded database lose rows without a word. The lock is the kernel's own on the file `lock` in the folder, so it holds by
+ * device and inode: through bind mounts, other names of the folder, other namespaces, and paths of any length. It is held by a small process that ends when this one does, however that ends.
+ * Where there is no `flock` command, a pid file with a check that its owner lives.
+ * @param lost called when the lock is lost while the server runs
  * @returns a function that gives the lock back
- * @throws DataInUse when another process holds it
+ * @throws CannotOpen when another process holds it
  */
-export async function lockFolder(folder: string): Promise<() => void> {
+export async function lockFolder(folder: string, lost: () => void = () => {}): Promise<() => void> {
   const real = realpathSync(folder);
-  return process.platform === "linux" ? socketLock(real) : pidLock(real);
+  return (await kernelLock(real, lost)) ?? pidLock(real);
 }
 
-function socketLock(folder: string): Promise<() => void> {
+function kernelLock(folder: string, lost: () => void): Promise<(() => void) | null> {
   return new Promise((resolve, reject) => {
-    const server: Server = createServer();
-    server.once("error", (error: NodeJS.ErrnoException) => reject(error.code === "EADDRINUSE" ? new DataInUse(folder) : error));
-    server.listen({ path: `\0ultraform:${folder}` }, () => {
-      server.unref();
-      resolve(() => server.close());
+    // A process group of its own: Ctrl-C at the terminal must not end it before the server has closed the database.
+    const holder = spawn("flock", ["--wait", String(PATIENCE), "--conflict-exit-code", String(CONFLICT), "lock", "sh", "-c", "echo held; exec cat > /dev/null"], {
+      cwd: folder,
+      detached: true,
+      stdio: ["pipe", "pipe", "ignore"],
+    });
+    let held = false;
+    let released = false;
+    holder.on("error", () => resolve(null));
+    holder.stdin?.on("error", () => {});
+    holder.stdout?.once("data", () => {
+      held = true;
+      holder.unref();
+      (holder.stdin as unknown as { unref?: () => void }).unref?.();
+      (holder.stdout as unknown as { unref?: () => void }).unref?.();
+      resolve(() => {
+        released = true;
+        holder.stdin?.end();
+      });
+    });
+    holder.on("exit", (code) => {
+      if (held) {
+        if (!released) lost();
+      } else if (code === CONFLICT) reject(cannotOpen.inUse(folder));
+      else resolve(null);
     });
   });
 }
@@ -48,9 +69,9 @@ function pidLock(folder: string): () => void {
       closeSync(handle);
       return () => rmSync(file, { force: true });
     } catch {
-      if (alive(Number(readFileSync(file, "utf8")))) throw new DataInUse(folder);
+      if (alive(Number(readFileSync(file, "utf8")))) throw cannotOpen.inUse(folder);
       rmSync(file, { force: true });
     }
   }
-  throw new DataInUse(folder);
+  throw cannotOpen.inUse(folder);
 }

@@ -1,47 +1,31 @@
-import { mkdirSync } from "node:fs";
-import { join } from "node:path";
-import { PGlite } from "@electric-sql/pglite";
-import type { PgDatabase, PgQueryResultHKT } from "drizzle-orm/pg-core";
-import { drizzle as drizzlePg } from "drizzle-orm/node-postgres";
-import { migrate as migratePg } from "drizzle-orm/node-postgres/migrator";
-import { drizzle as drizzlePglite } from "drizzle-orm/pglite";
-import { migrate as migratePglite } from "drizzle-orm/pglite/migrator";
-import { projectRoot } from "../root";
-import { lockFolder } from "./lock";
-import * as schema from "./schema";
+import type { NodePgDatabase } from "drizzle-orm/node-postgres";
+import { type EmbeddedOptions, openEmbedded } from "./embedded";
+import { openServer } from "./remote";
+import type * as schema from "./schema";
 
-export type Database = PgDatabase<PgQueryResultHKT, typeof schema>;
+export type Database = NodePgDatabase<typeof schema>;
 
 export interface OpenDatabase {
   db: Database;
+  kind: "embedded" | "server";
+  /** The data folder; null: in memory, or the database is a server's. */
+  folder: string | null;
+  /** What happened while it was opened, for the user: one sentence each. */
+  notes: string[];
+  /** @throws a problem (507) when the disk has no room for this many bytes more */
+  checkSpace: (bytes?: number) => Promise<void>;
+  healthy: () => boolean;
   close: () => Promise<void>;
 }
 
+export interface OpenOptions extends Partial<EmbeddedOptions> {
+  url?: string | undefined;
+}
+
 /**
- * Opens the database and brings its tables up to date: a PostgreSQL server when `url` is given, else the embedded one in `folder`
- * (null: in memory, for tests).
- * @throws DataInUse when another server holds the folder
+ * Opens the database and brings its tables up to date: a PostgreSQL server when `url` is given, else the embedded one in `folder` (null: in memory, for tests).
+ * @throws CannotOpen with one sentence for whoever started the server
  */
-export async function openDatabase(folder: string | null, url?: string): Promise<OpenDatabase> {
-  const migrationsFolder = join(projectRoot(), "server/db/migrations");
-  if (url) {
-    const db = drizzlePg(url, { schema });
-    await migratePg(db, { migrationsFolder });
-    return { db, close: () => db.$client.end() };
-  }
-  let release = () => {};
-  if (folder !== null) {
-    mkdirSync(folder, { recursive: true });
-    release = await lockFolder(folder);
-  }
-  const client = folder === null ? new PGlite() : new PGlite(join(folder, "database"));
-  const db = drizzlePglite(client, { schema });
-  await migratePglite(db, { migrationsFolder });
-  return {
-    db,
-    close: async () => {
-      await client.close();
-      release();
-    },
-  };
+export function openDatabase(folder: string | null, { url, now = () => new Date().toISOString(), ...options }: OpenOptions = {}): Promise<OpenDatabase> {
+  return url ? openServer(url) : openEmbedded(folder, { now, ...options });
 }

@@ -1,4 +1,4 @@
-import { boolean, doublePrecision, integer, jsonb, pgTable, serial, text, uniqueIndex } from "drizzle-orm/pg-core";
+import { type AnyPgColumn, boolean, doublePrecision, index, integer, jsonb, pgTable, serial, text, uniqueIndex } from "drizzle-orm/pg-core";
 import type { Attachment, Bench, Calibration, FastThrottle, ThrustTest, WeighIn } from "../../core/design/bench";
 import type { Advice, Claim, Crash, Fate, Fault, GateResult, Ladder, Lap, Lock, Moment, Plan, Run, TuneTrial, Why } from "../../core/design/craftFile";
 import type { Evidence } from "../../core/design/evidence";
@@ -7,6 +7,7 @@ import type { Design, HeldUpBy } from "../../core/design/schema";
 import type { ShelfKind, ShelfPart } from "../../core/design/shelf";
 import type { OwnSymptom } from "../../core/design/symptom";
 import type { Dimension } from "../../core/design/units";
+import type { Glance } from "../../core/glance";
 
 export const crafts = pgTable("crafts", {
   id: serial("id").primaryKey(),
@@ -14,12 +15,22 @@ export const crafts = pgTable("crafts", {
   name: text("name").notNull(),
   summary: text("summary").notNull(),
   heldUpBy: text("held_up_by").$type<HeldUpBy>().notNull(),
+  // The next number of each kind of record: a number that was given is never given again, whatever is deleted.
+  nextRun: integer("next_run").notNull().default(1),
+  nextFault: integer("next_fault").notNull().default(1),
+  nextPlan: integer("next_plan").notNull().default(1),
+  nextBench: integer("next_bench").notNull().default(1),
 });
 
 const craftId = () =>
   integer("craft_id")
     .notNull()
     .references(() => crafts.id, { onDelete: "cascade" });
+
+/**
+ * References between records go by row id. Those with `onDelete: "cascade"` are parts of what they refer to and go with it; those with none rest on it, and keep it from being deleted;
+ * those with `"set null"` let go of it, and are tied again when it is brought back (server/references.ts reads all three from here).
+ */
 
 /** Times are kept as the ISO 8601 text that came in, so that a round trip loses nothing. */
 const stamp = (name: string) => text(name);
@@ -30,7 +41,7 @@ export const versions = pgTable(
     id: serial("id").primaryKey(),
     craftId: craftId(),
     label: text("label").notNull(),
-    parent: text("parent"),
+    parentId: integer("parent_id").references((): AnyPgColumn => versions.id),
     question: text("question").notNull(),
     finding: text("finding").notNull(),
     reason: text("reason").notNull(),
@@ -45,7 +56,7 @@ export const versions = pgTable(
     revision: integer("revision").notNull().default(0),
     design: jsonb("design").$type<Design>().notNull(),
   },
-  (t) => [uniqueIndex("versions_label").on(t.craftId, t.label)],
+  (t) => [uniqueIndex("versions_label").on(t.craftId, t.label), index("versions_parent").on(t.parentId)],
 );
 
 export const runs = pgTable(
@@ -69,7 +80,7 @@ export const runs = pgTable(
     notes: text("notes").notNull(),
     course: text("course").notNull().default(""),
     laps: jsonb("laps").$type<Lap[]>().notNull().default([]),
-    plan: integer("plan"),
+    planId: integer("plan_id").references((): AnyPgColumn => plans.id, { onDelete: "set null" }),
     seconds: doublePrecision("seconds"),
     moments: jsonb("moments").$type<Moment[]>().notNull().default([]),
     files: jsonb("files").$type<Attachment[]>().notNull().default([]),
@@ -80,7 +91,7 @@ export const runs = pgTable(
     key: text("key"),
     revision: integer("revision").notNull().default(0),
   },
-  (t) => [uniqueIndex("runs_number").on(t.craftId, t.number), uniqueIndex("runs_key").on(t.craftId, t.key)],
+  (t) => [uniqueIndex("runs_number").on(t.craftId, t.number), uniqueIndex("runs_key").on(t.craftId, t.key), index("runs_version").on(t.versionId), index("runs_plan").on(t.planId)],
 );
 
 /** Runs that are meant to be made. */
@@ -96,24 +107,28 @@ export const plans = pgTable(
     plan: jsonb("plan").$type<Omit<Plan, "number" | "version">>().notNull(),
     revision: integer("revision").notNull().default(0),
   },
-  (t) => [uniqueIndex("plans_number").on(t.craftId, t.number)],
+  (t) => [uniqueIndex("plans_number").on(t.craftId, t.number), index("plans_version").on(t.versionId)],
 );
 
-export const runMetrics = pgTable("run_metrics", {
-  id: serial("id").primaryKey(),
-  runId: integer("run_id")
-    .notNull()
-    .references(() => runs.id, { onDelete: "cascade" }),
-  position: integer("position").notNull(),
-  metric: text("metric").notNull(),
-  dimension: text("dimension").$type<Dimension>().notNull(),
-  predictedValue: doublePrecision("predicted_value"),
-  predictedSd: doublePrecision("predicted_sd"),
-  predictedEvidence: text("predicted_evidence").$type<Evidence>(),
-  measuredValue: doublePrecision("measured_value"),
-  measuredSd: doublePrecision("measured_sd"),
-  measuredBy: text("measured_by"),
-});
+export const runMetrics = pgTable(
+  "run_metrics",
+  {
+    id: serial("id").primaryKey(),
+    runId: integer("run_id")
+      .notNull()
+      .references(() => runs.id, { onDelete: "cascade" }),
+    position: integer("position").notNull(),
+    metric: text("metric").notNull(),
+    dimension: text("dimension").$type<Dimension>().notNull(),
+    predictedValue: doublePrecision("predicted_value"),
+    predictedSd: doublePrecision("predicted_sd"),
+    predictedEvidence: text("predicted_evidence").$type<Evidence>(),
+    measuredValue: doublePrecision("measured_value"),
+    measuredSd: doublePrecision("measured_sd"),
+    measuredBy: text("measured_by"),
+  },
+  (t) => [index("run_metrics_run").on(t.runId)],
+);
 
 export const faults = pgTable(
   "faults",
@@ -121,7 +136,8 @@ export const faults = pgTable(
     id: serial("id").primaryKey(),
     craftId: craftId(),
     number: integer("number").notNull(),
-    run: integer("run").notNull(),
+    /** The run in which it was seen; null when an older release lost it: then it is shown as such until one is chosen. */
+    runId: integer("run_id").references(() => runs.id),
     title: text("title").notNull(),
     symptom: text("symptom"),
     seen: text("seen").notNull(),
@@ -129,8 +145,8 @@ export const faults = pgTable(
     damage: text("damage").notNull(),
     cause: text("cause").notNull(),
     fix: text("fix").notNull(),
-    fixVersion: text("fix_version"),
-    proofRun: integer("proof_run"),
+    fixVersionId: integer("fix_version_id").references(() => versions.id),
+    proofRunId: integer("proof_run_id").references(() => runs.id),
     state: text("state").$type<"open" | "closed" | "proven" | "cured, cause unknown" | "unresolved">().notNull(),
     minutes: doublePrecision("minutes").notNull(),
     cost: doublePrecision("cost").notNull(),
@@ -141,28 +157,37 @@ export const faults = pgTable(
     pilotSwap: jsonb("pilot_swap").$type<Fault["pilotSwap"]>(),
     revision: integer("revision").notNull().default(0),
   },
-  (t) => [uniqueIndex("faults_number").on(t.craftId, t.number)],
+  (t) => [
+    uniqueIndex("faults_number").on(t.craftId, t.number),
+    index("faults_run").on(t.runId),
+    index("faults_fix_version").on(t.fixVersionId),
+    index("faults_proof_run").on(t.proofRunId),
+  ],
 );
 
-export const suspects = pgTable("suspects", {
-  id: serial("id").primaryKey(),
-  faultId: integer("fault_id")
-    .notNull()
-    .references(() => faults.id, { onDelete: "cascade" }),
-  position: integer("position").notNull(),
-  key: text("key").notNull(),
-  cause: text("cause").notNull(),
-  for: text("for_it").notNull(),
-  against: text("against_it").notNull(),
-  test: text("test").notNull(),
-  minutes: doublePrecision("minutes"),
-  cost: doublePrecision("cost").notNull().default(0),
-  risk: text("risk").$type<Risk>().notNull().default("none"),
-  spentMinutes: doublePrecision("spent_minutes").notNull().default(0),
-  spentCost: doublePrecision("spent_cost").notNull().default(0),
-  result: text("result").notNull(),
-  state: text("state").$type<"open" | "ruled in" | "ruled out">().notNull(),
-});
+export const suspects = pgTable(
+  "suspects",
+  {
+    id: serial("id").primaryKey(),
+    faultId: integer("fault_id")
+      .notNull()
+      .references(() => faults.id, { onDelete: "cascade" }),
+    position: integer("position").notNull(),
+    key: text("key").notNull(),
+    cause: text("cause").notNull(),
+    for: text("for_it").notNull(),
+    against: text("against_it").notNull(),
+    test: text("test").notNull(),
+    minutes: doublePrecision("minutes"),
+    cost: doublePrecision("cost").notNull().default(0),
+    risk: text("risk").$type<Risk>().notNull().default("none"),
+    spentMinutes: doublePrecision("spent_minutes").notNull().default(0),
+    spentCost: doublePrecision("spent_cost").notNull().default(0),
+    result: text("result").notNull(),
+    state: text("state").$type<"open" | "ruled in" | "ruled out">().notNull(),
+  },
+  (t) => [index("suspects_fault").on(t.faultId)],
+);
 
 export const bench = pgTable(
   "bench",
@@ -184,7 +209,7 @@ export const bench = pgTable(
     adopted: text("adopted").notNull(),
     revision: integer("revision").notNull().default(0),
   },
-  (t) => [uniqueIndex("bench_number").on(t.craftId, t.number)],
+  (t) => [uniqueIndex("bench_number").on(t.craftId, t.number), index("bench_version").on(t.versionId)],
 );
 
 /** Parts of one's own, which wander between craft. */
@@ -221,6 +246,34 @@ export type TrashKind = "craft" | "version" | "run" | "plan" | "fault" | "bench 
 export const files = pgTable("files", {
   hash: text("hash").primaryKey(),
   type: text("type").$type<Attachment["type"]>().notNull(),
-  /** base64 */
-  content: text("content").notNull(),
+  size: integer("size").notNull(),
+  /** base64; null where the content stands in the data folder (server/pictures.ts) */
+  content: text("content"),
 });
+
+/** What the workshop's list shows of a craft, worked out when its newest version changed: with another stamp it is out of date. */
+export const summaries = pgTable("summaries", {
+  craftId: integer("craft_id")
+    .primaryKey()
+    .references(() => crafts.id, { onDelete: "cascade" }),
+  stamp: text("stamp").notNull(),
+  summary: jsonb("summary").$type<Glance>().notNull(),
+});
+
+/** Other machines that were let in with the access code, each with a pass of its own that can be withdrawn. */
+export const devices = pgTable("devices", {
+  id: serial("id").primaryKey(),
+  name: text("name").notNull(),
+  pass: text("pass").notNull().unique(),
+  since: stamp("since").notNull(),
+  seen: stamp("seen").notNull(),
+});
+
+/** What the application remembers of the workshop as a whole. */
+export const workshop = pgTable("workshop", {
+  key: text("key").primaryKey(),
+  value: jsonb("value").$type<unknown>().notNull(),
+});
+
+/** Every table, those that others refer to first: the order in which rows are put in. */
+export const TABLES = { crafts, versions, plans, runs, runMetrics, faults, suspects, bench, shelf, symptoms, trash, files, summaries, devices, workshop } as const;

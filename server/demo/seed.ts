@@ -1,3 +1,4 @@
+import { eq } from "drizzle-orm";
 import { readFile } from "node:fs/promises";
 import { join } from "node:path";
 import { setImmediate } from "node:timers/promises";
@@ -7,12 +8,14 @@ import { ledgerOf } from "../../core/mass/evidence";
 import { judgeGates, ladderOf, locksFor } from "../../core/runs/ladder";
 import { seededRandom } from "../../core/numeric/random";
 import type { Database } from "../db/open";
+import { crafts, shelf, workshop } from "../db/schema";
 import { readPacks } from "../../core/power/packShelf";
 import { readParts } from "../../core/power/partShelf";
 import { projectRoot } from "../root";
-import { addToShelf } from "../shelf";
-import { predict } from "../runs";
-import { importCraft, listCrafts } from "../store";
+import { judged } from "../evaluator/judged";
+import { type Tx, reading } from "../rows";
+import { predicted } from "../runs";
+import { insertCraft } from "../store";
 import { type Hidden, hiddenSchema, readLaps, readRun, realDesign } from "./hiddenCraft";
 import { readThrust } from "./thrustDemo";
 import { readWeighIn } from "./weighDemo";
@@ -21,14 +24,14 @@ const DEMO = ["tern", "annulus", "samphire", "lantern"] as const;
 
 /** Fills the runs of a demo craft: predictions by the application, measurements off its hidden real craft. */
 export function measureDemo(file: CraftFile, hidden: Hidden): CraftFile {
-  const evaluations = new Map(file.versions.map((v) => [v.label, { design: v.design, evaluation: evaluate(v.design) }]));
+  const evaluations = new Map(file.versions.map((v) => [v.label, { design: v.design, evaluation: evaluate(v.design), judged: judged(v.design) }]));
   const done: CraftFile["runs"] = [];
   for (const run of file.runs) {
     const version = evaluations.get(run.version);
     const own = file.versions.find((v) => v.label === run.version);
     if (!version || !own) continue;
     const measured = readRun(version.design, hidden, run);
-    const metrics = run.metrics.map((m, i) => ({ ...m, predicted: predict(version.design, m.metric, version.evaluation), measured: measured[i] ?? null }));
+    const metrics = run.metrics.map((m, i) => ({ ...m, predicted: predicted(m.metric, version.judged), measured: measured[i] ?? null }));
     const said = Object.fromEntries(run.gates.flatMap((g) => (g.result === "passed" || g.result === "failed" ? [[g.gate.id, g.result]] : [])));
     const gates = judgeGates(ladderOf(own)[run.stage - 1]?.gates ?? [], metrics, said);
     const locks = locksFor({ ...file, runs: done }, own, version.evaluation.findings, run.stage);
@@ -48,23 +51,51 @@ export function measureDemo(file: CraftFile, hidden: Hidden): CraftFile {
   };
 }
 
-/** Puts the demo crafts and the parts on the shelf into an empty workshop. */
+/** Names of the demo crafts that this workshop has been given; what was deleted since stays deleted. */
+async function given(db: Database): Promise<Set<string>> {
+  return db.transaction(async (tx) => {
+    const [row] = await tx.select().from(workshop).where(eq(workshop.key, "demo"));
+    if (row) return new Set(row.value as string[]);
+    // A workshop of a release that kept no such list: what is there was given, and what is missing is made whole.
+    return new Set((await tx.select({ slug: crafts.slug }).from(crafts)).map((c) => c.slug));
+  }, reading);
+}
+
+/** Puts the demo crafts and the parts on the shelf into a workshop, each whole or not at all; goes on where an earlier start was stopped. */
 export async function seedDemo(db: Database): Promise<void> {
-  if ((await listCrafts(db)).length > 0) return;
+  const done = await given(db);
+  if (DEMO.every((name) => done.has(name)) && done.has("shelf")) return;
   const folder = join(projectRoot(), "demo");
   const read = async (name: string): Promise<unknown> => JSON.parse(await readFile(join(folder, name), "utf8"));
   const hidden = (await read("hidden.json")) as Record<string, unknown>;
+  const mark = async (tx: Tx, name: string) => {
+    done.add(name);
+    const value = [...done];
+    await tx.insert(workshop).values({ key: "demo", value }).onConflictDoUpdate({ target: workshop.key, set: { value } });
+  };
   for (const name of DEMO) {
-    const file = craftFileSchema.parse(await read(`${name}.json`));
-    await importCraft(db, measureDemo(file, hiddenSchema.parse(hidden[name])));
+    if (done.has(name)) continue;
+    const file = measureDemo(craftFileSchema.parse(await read(`${name}.json`)), hiddenSchema.parse(hidden[name]));
+    await db.transaction(async (tx) => {
+      await insertCraft(tx, file);
+      await mark(tx, name);
+    });
     await setImmediate();
   }
+  if (done.has("shelf")) return;
   const list = (name: string) => readFile(join(folder, name), "utf8");
-  await addToShelf(db, [
+  const parts = [
     ...readPacks(await list("packs.csv")).parts,
     ...readParts("motor", await list("motors.csv")).parts,
     ...readParts("controller", await list("controllers.csv")).parts,
     ...readParts("propeller", await list("propellers.csv")).parts,
     ...readParts("servo", await list("servos.csv")).parts,
-  ]);
+  ];
+  await db.transaction(async (tx) => {
+    await tx
+      .insert(shelf)
+      .values(parts.map((part) => ({ kind: part.kind, name: part.name, part })))
+      .onConflictDoNothing();
+    await mark(tx, "shelf");
+  });
 }

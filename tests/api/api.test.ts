@@ -108,7 +108,7 @@ describe("runs freeze versions", () => {
     const slug = await makeCraft();
     const auw = (value: number) => [{ metric: "auw", dimension: "mass" as const, measured: { value, sd: 0.001, by: "scale" } }];
     await call("POST", `/api/crafts/${slug}/versions/v1/runs`, newRun({ measured: auw(0.95) }));
-    await app().open.db.execute(sql`update run_metrics set predicted_value = 0.5`);
+    await app().open.db.transaction((tx) => tx.execute(sql`update run_metrics set predicted_value = 0.5`));
     expect((await call("PUT", `/api/crafts/${slug}/runs/1`, { revision: 0, run: newRun({ measured: auw(0.96), notes: "again" }) })).body).toEqual({ revision: 1 });
     const kept = (await record(slug)).file.runs[0];
     expect(kept?.metrics[0]).toMatchObject({ predicted: { value: 0.5 }, measured: { value: 0.96 } });
@@ -218,7 +218,9 @@ describe("hostile and broken requests", () => {
     expect(await sendAs(app().address, { host: "localhost:80" })).toBe(200);
     expect(await sendAs(app().address, { host: "localhost", origin: "http://evil.example" })).toBe(403);
     expect(await sendAs(app().address, { host: "localhost", origin: "null" })).toBe(403);
-    expect(await sendAs(app().address, { host: "localhost", origin: "http://localhost:4870" })).toBe(200);
+    expect(await sendAs(app().address, { host: "localhost:4870", origin: "http://localhost:4870" })).toBe(200);
+    // A page of another program on this machine.
+    expect(await sendAs(app().address, { host: "localhost:4870", origin: "http://localhost:3000" })).toBe(403);
   });
   it("sends security headers", async () => {
     const r = await fetch(`${app().address}/api/crafts`);

@@ -8,6 +8,8 @@ import { migrate } from "drizzle-orm/pglite/migrator";
 import { expect, it } from "vitest";
 import * as schema from "../../server/db/schema";
 import { craftFileSchema } from "../../core/design/craftFile";
+import type { Database } from "../../server/db/open";
+import { Evaluator } from "../../server/evaluator";
 import { readCraft } from "../../server/rows";
 import { createRun } from "../../server/runs";
 import { saveVersion } from "../../server/store";
@@ -31,7 +33,7 @@ function upTo(tag: string): string {
 
 it("packs of an older release stand on the shelf after the update, with their revision", async () => {
   const client = new PGlite();
-  const db = drizzle(client, { schema });
+  const db = drizzle(client, { schema }) as unknown as Database & Parameters<typeof migrate>[0];
   const older = upTo("0002_packs");
   await migrate(db, { migrationsFolder: older });
   const pack = {
@@ -56,7 +58,7 @@ it("packs of an older release stand on the shelf after the update, with their re
 
 it("a logbook of an older release is read whole after the update, and goes on", async () => {
   const client = new PGlite();
-  const db = drizzle(client, { schema });
+  const db = drizzle(client, { schema }) as unknown as Database & Parameters<typeof migrate>[0];
   const tags = (JSON.parse(readFileSync(join(all, "meta/_journal.json"), "utf8")) as { entries: { tag: string }[] }).entries.map((e) => e.tag);
   const ladders = tags.findIndex((t) => t.endsWith("ladders_plans_trash"));
   const older = upTo(tags[ladders - 1] ?? "");
@@ -94,7 +96,7 @@ it("a logbook of an older release is read whole after the update, and goes on", 
   expect(file.faults[0]).toMatchObject({ part: "", touched: [], pilotSwap: null, suspects: [{ cause: "loose", cost: 0, risk: "none", spentMinutes: 0 }] });
   // Said again as it stands, a claim is not said anew.
   expect(await saveVersion(db, "old", "v1", 0, { claims: file.versions[0]?.claims ?? [], finding: "it did" })).toBe(1);
-  expect(await createRun(db, "old", "v1", newRun({ stage: 1, key: "field-0001" }), "2026-01-01T10:00:00Z")).toBe(2);
+  expect(await createRun(db, new Evaluator(60_000), "old", "v1", newRun({ stage: 1, key: "field-0001" }), "2026-01-01T10:00:00Z")).toBe(2);
   await client.close();
   rmSync(older, { recursive: true });
 }, 60_000);

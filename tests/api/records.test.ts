@@ -239,15 +239,15 @@ describe("deleting, and bringing back", () => {
     for (const id of ids.toReversed()) expect((await back(id)).status).toBe(200);
     expect((await call("GET", `${path}/export`)).body).toEqual(before);
   });
-  it("a number that was given away since is not taken back: the next free one is", async () => {
+  it("a number is given once: what comes back has its own, and what was logged meanwhile another", async () => {
     const slug = await makeCraft();
     await log(slug, { stage: 1, purpose: "first" });
     const id = trash((await call("DELETE", `/api/crafts/${slug}/runs/1`)).body);
     await log(slug, { stage: 1, purpose: "second" });
     await back(id);
     expect((await record(slug)).file.runs.map((r) => [r.number, r.purpose])).toEqual([
-      [1, "second"],
-      [2, "first"],
+      [1, "first"],
+      [2, "second"],
     ]);
   });
   it("a run that a fault rests on stays; one whose craft is gone does not come back, in words", async () => {
@@ -256,12 +256,12 @@ describe("deleting, and bringing back", () => {
     await call("POST", `/api/crafts/${slug}/faults`, fault());
     const held = await call("DELETE", `/api/crafts/${slug}/runs/1`);
     expect(held.status).toBe(422);
-    expect(problem(held.body).detail).toMatch(/Fault F-01 rests on run 1/);
+    expect(problem(held.body).detail).toMatch(/Fault F-01 belongs to run 1/);
     const id = trash((await call("DELETE", `/api/crafts/${slug}/faults/1`)).body);
     await call("DELETE", `/api/crafts/${slug}`);
     const late = await back(id);
     expect(late.status).toBe(422);
-    expect(problem(late.body).detail).toMatch(/what it belonged to is gone/);
+    expect(problem(late.body).detail).toMatch(/it belongs to/);
     // Refused, it is still kept.
     expect(((await call("GET", "/api/trash")).body as unknown[]).length).toBe(2);
   });

@@ -35,7 +35,7 @@ describe("the shelf of packs", () => {
     await call("POST", "/api/shelf", { parts: [pack("A")] });
     const late = await call("POST", `/api/trash/${second}/restore`);
     expect(late.status).toBe(422);
-    expect((late.body as Problem).detail).toMatch(/its name was given away/);
+    expect((late.body as Problem).detail).toMatch(/its name or number was given to something else/);
   });
   it("keeps them by name, with a revision each", async () => {
     expect((await call("POST", "/api/shelf", { parts: [pack("B"), pack("A")] })).body).toEqual({ ids: [1, 2] });

@@ -1,10 +1,11 @@
 import { sql } from "drizzle-orm";
 import { afterAll, beforeAll, beforeEach, expect } from "vitest";
-import type { CraftRecord, NewPlan, NewRun, Problem } from "../../api/contracts";
+import type { CraftRecord, Problem } from "../../api/contracts";
 import type { Stand } from "../../server/stand/stand";
 import { quietDesign } from "./designs";
 import { type Running, send, startApp } from "./server";
 
+export { newPlan, newRun } from "./entries";
 export const problem = (body: unknown) => body as Problem;
 
 /** The API on a real database for one test file: started once, emptied before each test. */
@@ -30,49 +31,3 @@ export function apiForTests(stand?: Stand) {
     },
   };
 }
-
-/** A run as a client logs it. */
-export const newRun = (change: Partial<NewRun> = {}): NewRun => ({
-  date: "2026-02-01T10:00:00+01:00",
-  stage: 2,
-  purpose: "pull",
-  place: "",
-  pilot: "",
-  conditions: { airTemperature: null, wind: null, surface: "" },
-  pack: { name: "", restingVoltage: null, loadedVoltage: null, endVoltage: null, temperature: null },
-  outcome: "passed",
-  cautionsRead: true,
-  notes: "",
-  course: "",
-  laps: [],
-  plan: null,
-  seconds: null,
-  moments: [],
-  files: [],
-  goneOn: "tried at home",
-  crash: null,
-  key: null,
-  measured: [],
-  eye: {},
-  live: false,
-  ...change,
-});
-
-/** A plan as a client makes it. */
-export const newPlan = (change: Partial<NewPlan> = {}): NewPlan => ({
-  stage: 2,
-  question: "what does it pull?",
-  course: "",
-  repeats: 1,
-  abort: [],
-  success: "",
-  people: [],
-  place: "",
-  limits: { wind: null, waves: null, current: null, coldest: null, warmest: null, surface: "" },
-  day: { wind: null, waves: null, current: null, temperature: null, surface: null },
-  safety: [],
-  ticks: [],
-  goneOn: "",
-  state: "planned",
-  ...change,
-});

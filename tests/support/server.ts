@@ -6,6 +6,7 @@ import { join } from "node:path";
 import { pino } from "pino";
 import { craftFileSchema } from "../../core/design/craftFile";
 import { makeApp } from "../../server/app";
+import { Evaluator } from "../../server/evaluator";
 import type { Stand } from "../../server/stand/stand";
 import { type OpenDatabase, openDatabase } from "../../server/db/open";
 
@@ -20,8 +21,9 @@ export interface Running {
 
 /** The real application on a real embedded database in memory, listening on a free port. */
 export async function startApp(stand?: Stand, code?: string): Promise<Running> {
-  const open = await openDatabase(null);
-  const app = makeApp({ db: open.db, log: pino({ level: "silent" }), now: () => new Date().toISOString(), stand, code });
+  const open = await openDatabase(null, { url: process.env.ULTRAFORM_TEST_DATABASE });
+  const evaluator = new Evaluator(60_000);
+  const app = makeApp({ open, evaluator, log: pino({ level: "silent" }), now: () => new Date().toISOString(), stand, code });
   const server: Server = createServer(app);
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
   const address = server.address();
@@ -32,6 +34,7 @@ export async function startApp(stand?: Stand, code?: string): Promise<Running> {
     close: async () => {
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
+      evaluator.close();
       await open.close();
     },
   };

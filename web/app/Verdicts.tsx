@@ -3,7 +3,7 @@ import { METRICS } from "../../core/design/metrics";
 import { show } from "../../core/wording/format";
 import { SEVERITY_WORD, findingText, remedyText } from "../../core/wording/findings";
 import { INPUT_NAME } from "../../core/wording/methods";
-import type { Finding, Remedy, Severity } from "../../core/verdicts/types";
+import { type Finding, type Remedy, type Severity, tallyOf } from "../../core/verdicts/types";
 import { Cairn } from "../glyphs/Cairn";
 import { Flag, SEVERITY_COLOUR } from "../glyphs/Flag";
 import { RecordLines } from "./RecordLines";
@@ -13,17 +13,16 @@ import { usePreferences } from "./preferences";
 const SEVERITIES: Severity[] = ["stop", "care", "note", "clear"];
 
 /** How many of each, as small flags. */
-export function Tally({ findings }: { findings: Finding[] }) {
+export function Tally({ counts }: { counts: Record<Finding["severity"], number> }) {
   return (
-    <span className="flex gap-2" role="img" aria-label={SEVERITIES.map((s) => `${findings.filter((f) => f.severity === s).length} ${SEVERITY_WORD[s]}`).join(", ")}>
-      {SEVERITIES.map((s) => {
-        const n = findings.filter((f) => f.severity === s).length;
-        return n === 0 ? null : (
+    <span className="flex gap-2" role="img" aria-label={SEVERITIES.map((s) => `${counts[s]} ${SEVERITY_WORD[s]}`).join(", ")}>
+      {SEVERITIES.map((s) =>
+        counts[s] === 0 ? null : (
           <span key={s} className="num flex items-center gap-1">
-            <Flag severity={s} /> {n}
+            <Flag severity={s} /> {counts[s]}
           </span>
-        );
-      })}
+        ),
+      )}
     </span>
   );
 }
@@ -186,7 +185,7 @@ export function VerdictColumn() {
           onClick={() => setOpen(!open)}
         >
           <h2>Verdicts</h2>
-          <Tally findings={findings} />
+          <Tally counts={tallyOf(findings)} />
         </button>
         <div className="verdict-body">
           {findings.length === 0 && <p className="mt-2">Nothing to say yet. Enter parts and targets.</p>}

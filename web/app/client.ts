@@ -19,11 +19,18 @@ const offline: Problem = {
 export async function call<C extends Contract>(contract: C, input: { params?: z.input<C["params"]>; body?: z.input<C["body"]> }): Promise<z.output<C["response"]>> {
   const params = (input.params ?? {}) as Record<string, string | number>;
   const path = contract.path.replace(/:(\w+)/g, (_, key: string) => encodeURIComponent(String(params[key] ?? "")));
-  const response = await fetch(path, {
-    method: contract.method.toUpperCase(),
-    headers: input.body === undefined ? {} : { "content-type": "application/json" },
-    body: input.body === undefined ? undefined : JSON.stringify(input.body),
-  }).catch(() => {
+  return readAnswer(contract, () =>
+    fetch(path, {
+      method: contract.method.toUpperCase(),
+      headers: input.body === undefined ? {} : { "content-type": "application/json" },
+      body: input.body === undefined ? undefined : JSON.stringify(input.body),
+    }),
+  );
+}
+
+/** Sends a request and reads its answer by the contract. @throws ApiError with what the server said, or that it did not answer */
+export async function readAnswer<C extends Contract>(contract: C, send: () => Promise<Response>): Promise<z.output<C["response"]>> {
+  const response = await send().catch(() => {
     throw new ApiError(offline);
   });
   const answer: unknown = await response.json().catch(() => null);

@@ -3,7 +3,7 @@ import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { contracts } from "../../api/contracts";
-import { magnitudeOrZeroSchema, magnitudeSchema } from "../../core/design/evidence";
+import { magnitudeOrZero, positiveOf } from "../../core/design/evidence";
 import { type Design, HELD_UP_BY, type HeldUpBy, emptyDesign, newItem } from "../../core/design/schema";
 import { type Banded, firstAnswer } from "../../core/support/firstAnswer";
 import type { Dimension } from "../../core/design/units";
@@ -103,14 +103,7 @@ export function NewCraft() {
         <div className="mt-3 grid grid-cols-3 gap-3">
           <label>
             Mass limit
-            <QuantityField
-              boxed
-              label="Mass limit"
-              value={massLimit}
-              dimension="mass"
-              schema={magnitudeSchema.shape.value}
-              onCommit={(v) => setThree({ ...three, massLimit: v })}
-            />
+            <QuantityField boxed label="Mass limit" value={massLimit} dimension="mass" schema={positiveOf("mass")} onCommit={(v) => setThree({ ...three, massLimit: v })} />
           </label>
           <label>
             Mass on hand
@@ -119,20 +112,13 @@ export function NewCraft() {
               label="Mass on hand"
               value={massOnHand}
               dimension="mass"
-              schema={magnitudeOrZeroSchema.shape.value}
+              schema={magnitudeOrZero("any").shape.value}
               onCommit={(v) => setThree({ ...three, massOnHand: v })}
             />
           </label>
           <label>
             Minutes wanted
-            <QuantityField
-              boxed
-              label="Minutes wanted"
-              value={duration}
-              dimension="time"
-              schema={magnitudeSchema.shape.value}
-              onCommit={(v) => setThree({ ...three, duration: v })}
-            />
+            <QuantityField boxed label="Minutes wanted" value={duration} dimension="time" schema={positiveOf("time")} onCommit={(v) => setThree({ ...three, duration: v })} />
           </label>
         </div>
         <label className="mt-3 block">

@@ -1,11 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useMemo, useRef } from "react";
+import { useRef } from "react";
 import { Link, useNavigate } from "react-router";
 import { toast } from "sonner";
 import { type CraftSummary, contracts } from "../../api/contracts";
 import { craftFileSchema } from "../../core/design/craftFile";
-import { evaluate } from "../../core/evaluate";
-import { type Extent, extent } from "../../core/mass/rollup";
+import type { Glance } from "../../core/glance";
+import type { Finding } from "../../core/verdicts/types";
 import { findingText } from "../../core/wording/findings";
 import { Legend } from "../app/Frame";
 import { Post } from "../app/VersionTrack";
@@ -14,24 +14,30 @@ import { call, sayError } from "../app/client";
 import { usePreferences } from "../app/preferences";
 import { useDelete } from "../app/useDelete";
 import { Flag } from "../glyphs/Flag";
+import { Keeping, Notes } from "./Keeping";
 import { NewCraft } from "./NewCraft";
+import { isTar, sendCraftTar } from "./craftTar";
 
 const BENCH_WIDTH = 180;
+/** ms until the list is looked at again while verdicts are being worked out. */
+const LOOK_AGAIN = 1500;
 
 /** A craft from the side, as its parts, at the scale common to all. */
-function Silhouette({ summary, scale }: { summary: CraftSummary; scale: number }) {
-  const box = extent(summary.newest.design);
-  if (!box) return <span className="w-[180px] text-pencil">no parts yet</span>;
-  const h = Math.max((box.max.z - box.min.z) * scale, 6);
+function Silhouette({ glance, scale }: { glance: Glance | null; scale: number }) {
+  if (!glance) return <span className="w-[180px] text-pencil">being worked out …</span>;
+  if (!glance.size) return <span className="w-[180px] text-pencil">no parts yet</span>;
+  const per = (glance.size.length * scale) / 1000;
+  const h = Math.max(glance.size.height * scale, 6);
   return (
     <svg width={BENCH_WIDTH} height={h + 2} viewBox={`0 0 ${BENCH_WIDTH} ${h + 2}`} aria-hidden="true" className="shrink-0">
-      {summary.newest.design.items.map((i) => (
+      {glance.boxes.map(([x, z, length, height], k) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: parts in the picture have no names
         <rect
-          key={i.id}
-          x={(i.place.x - i.size.x / 2 - box.min.x) * scale + 1}
-          y={(box.max.z - i.place.z - i.size.z / 2) * scale + 1}
-          width={Math.max(i.size.x * scale, 1)}
-          height={Math.max(i.size.z * scale, 1)}
+          key={k}
+          x={x * per + 1}
+          y={z * per + 1}
+          width={Math.max(length * per, 1)}
+          height={Math.max(height * per, 1)}
           fill="var(--part)"
           stroke="var(--ink)"
           strokeWidth="0.9"
@@ -41,58 +47,54 @@ function Silhouette({ summary, scale }: { summary: CraftSummary; scale: number }
   );
 }
 
-const lengthOf = (box: Extent | null) => (box ? box.max.x - box.min.x : 0);
-
 function CraftRow({ summary, scale }: { summary: CraftSummary; scale: number }) {
   const { habit } = usePreferences();
-  const { craft, newest, slug } = summary;
-  const evaluation = useMemo(() => evaluate(newest.design), [newest]);
-  const worst = evaluation.findings.find((f) => f.severity !== "clear");
+  const { name, newest, slug, glance } = summary;
+  const worst = glance?.worst ?? null;
   const remove = useDelete();
   return (
     <li data-craft={slug} className="flex items-end gap-4 border-b-[3px] border-ink2 pt-4 max-[640px]:flex-wrap">
-      <Silhouette summary={summary} scale={scale} />
+      <Silhouette glance={glance} scale={scale} />
       <div className="min-w-0 flex-1 pb-2 max-[640px]:order-first max-[640px]:basis-full">
-        <Link to={`/craft/${slug}/${newest.label}/brief`} className="hover:underline">
-          <h2 className="inline text-[16px]">{craft.name}</h2>
+        <Link to={`/craft/${slug}/${newest}/brief`} className="hover:underline">
+          <h2 className="inline text-[16px]">{name}</h2>
         </Link>{" "}
-        <span>{craft.summary}</span>
+        <span>{summary.summary}</span>
         <p className="mt-1 flex gap-2 text-ink">
           {worst ? (
             <>
               <Flag severity={worst.severity} />
               <span>
-                {newest.label}: {findingText(worst, habit)}
+                {newest}: {findingText({ ...worst, figure: null, remedies: [] } as Finding, habit)}
               </span>
             </>
           ) : (
-            `${newest.label}: nothing to say yet`
+            `${newest}: ${glance ? "nothing to say yet" : "verdicts are being worked out"}`
           )}
         </p>
         <p className="text-[11px] text-pencil">
           {summary.runs} {summary.runs === 1 ? "run" : "runs"}, {summary.openFaults} {summary.openFaults === 1 ? "fault" : "faults"} open or unproven
         </p>
       </div>
-      <div className="flex items-end gap-3 overflow-x-auto pb-1" role="img" aria-label={`Versions: ${summary.versions.map((v) => v.label).join(", ")}`}>
-        {summary.versions.map((v) => (
-          <span key={v.label} className="flex flex-col items-center">
-            <Post passed={v.reached} failed={v.failed} draft={!v.frozen} />
-            <span className="text-[11px]">{v.label}</span>
+      <div className="flex items-end gap-3 overflow-x-auto pb-1" role="img" aria-label={`Versions: ${summary.versions.map(([label]) => label).join(", ")}`}>
+        {summary.hidden > 0 && <span className="text-[11px] text-pencil">{summary.hidden} older</span>}
+        {summary.versions.map(([label, passed, failed, frozen]) => (
+          <span key={label} className="flex flex-col items-center">
+            <Post passed={passed} failed={failed} draft={frozen === 0} />
+            <span className="text-[11px]">{label}</span>
           </span>
         ))}
       </div>
       <div className="flex w-28 flex-col items-end gap-1 pb-2">
-        <Tally findings={evaluation.findings} />
-        <Link className="act act-first" to={`/craft/${slug}/${newest.label}/layout`} aria-label={`Open ${craft.name}`}>
+        {glance && <Tally counts={glance.tally} />}
+        <Link className="act act-first" to={`/craft/${slug}/${newest}/layout`} aria-label={`Open ${name}`}>
           Open
         </Link>
         <button
           type="button"
           className="link text-[11px]"
-          aria-label={`Delete ${craft.name}`}
-          onClick={() =>
-            void remove(`Delete ${craft.name} with all its versions, runs and faults?`, `${craft.name} was deleted.`, () => call(contracts.deleteCraft, { params: { slug } }))
-          }
+          aria-label={`Delete ${name}`}
+          onClick={() => void remove(`Delete ${name} with all its versions, runs and faults?`, `${name} was deleted.`, () => call(contracts.deleteCraft, { params: { slug } }))}
         >
           delete
         </button>
@@ -108,6 +110,13 @@ function ImportButton() {
   const navigate = useNavigate();
   const read = async (file: File) => {
     try {
+      if (await isTar(file)) {
+        // Sent as it is: the pictures in it are kept as they pass, whatever their number.
+        const { slug } = await sendCraftTar(file);
+        await queries.invalidateQueries({ queryKey: ["crafts"] });
+        void navigate(`/craft/${slug}`);
+        return;
+      }
       const parsed: unknown = JSON.parse(await file.text());
       const checked = craftFileSchema.safeParse(parsed);
       if (!checked.success) {
@@ -118,7 +127,9 @@ function ImportButton() {
       await queries.invalidateQueries({ queryKey: ["crafts"] });
       void navigate(`/craft/${slug}`);
     } catch (error) {
-      toast.error(error instanceof SyntaxError ? `${file.name} is not JSON. Accepted: a craft file exported by Ultraform.` : sayError(error), { duration: 15_000 });
+      toast.error(error instanceof SyntaxError ? `${file.name} is not JSON. Accepted: a craft exported by Ultraform (.json, or .tar with its pictures).` : sayError(error), {
+        duration: 15_000,
+      });
     }
   };
   return (
@@ -129,7 +140,7 @@ function ImportButton() {
       <input
         ref={input}
         type="file"
-        accept=".json,application/json"
+        accept=".json,.tar,application/json,application/x-tar"
         aria-label="Craft file"
         className="hidden"
         onChange={(e) => {
@@ -178,8 +189,13 @@ function DeletedLately() {
 
 /** Home: all craft on the bench at one scale, and a new one from three numbers. */
 export function Workshop() {
-  const { data, error } = useQuery({ queryKey: ["crafts"], queryFn: () => call(contracts.listCrafts, {}) });
-  const longest = Math.max(0.1, ...(data ?? []).map((s) => lengthOf(extent(s.newest.design))));
+  const { data, error } = useQuery({
+    queryKey: ["crafts"],
+    queryFn: () => call(contracts.listCrafts, {}),
+    // Verdicts are worked out in the background: looked for again until all are there.
+    refetchInterval: ({ state }) => (state.data?.some((c) => c.glance === null) ? LOOK_AGAIN : false),
+  });
+  const longest = Math.max(0.1, ...(data ?? []).map((s) => s.glance?.size?.length ?? 0));
   const scale = (BENCH_WIDTH - 4) / longest;
   return (
     <div className="workshop">
@@ -200,6 +216,7 @@ export function Workshop() {
       <main className="overflow-auto [grid-area:main]">
         <section aria-label="Craft" className="bg-sheet px-4 pb-5 pt-2">
           {error && <p className="text-stop">{sayError(error)}</p>}
+          <Notes />
           {data && data.length > 0 && (
             <p className="flex items-center gap-2 text-[11px] text-pencil">
               all to one scale
@@ -218,6 +235,7 @@ export function Workshop() {
         </section>
         <NewCraft />
         <DeletedLately />
+        <Keeping />
       </main>
     </div>
   );

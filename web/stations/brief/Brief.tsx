@@ -1,5 +1,5 @@
 import { freeId } from "../../../core/design/ids";
-import { magnitudeSchema } from "../../../core/design/evidence";
+import { positiveOf } from "../../../core/design/evidence";
 import { METRICS, METRIC_KEYS, type MetricKey } from "../../../core/design/metrics";
 import { type Target, environmentSchema } from "../../../core/design/schema";
 import type { TargetResult } from "../../../core/design/targets";
@@ -196,7 +196,7 @@ function Environment() {
                 label="Mass that the gas carries"
                 value={design.gasLift?.value ?? null}
                 dimension="mass"
-                schema={magnitudeSchema.shape.value}
+                schema={positiveOf("mass")}
                 empty="weigh it"
                 onCommit={(v) => edit((d) => void (d.gasLift = v === null ? null : { value: v, evidence: "measured" }))}
               />

@@ -1,5 +1,5 @@
 import { type ReactNode, useMemo } from "react";
-import { magnitudeSchema } from "../../../core/design/evidence";
+import { positiveOf } from "../../../core/design/evidence";
 import { type Axis, type Item, itemSchema } from "../../../core/design/schema";
 import { leverage } from "../../../core/mass/balance";
 import { isWeighed, unweigh, weigh } from "../../../core/mass/evidence";
@@ -13,7 +13,6 @@ import { renewed } from "../../fields/KnownField";
 import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
 
-const positive = magnitudeSchema.shape.value;
 const coordinate = itemSchema.shape.place.shape;
 
 /** Where a part stands between nose and tail, with its slide range and the CG window behind it. */
@@ -154,7 +153,7 @@ function columnsOf(sheet: SheetName, { edit, habit, band, min, max, mass }: Surr
             label={`${item.name}, planned each`}
             value={item.planned}
             dimension="mass"
-            schema={positive}
+            schema={positiveOf("mass")}
             empty="–"
             onCommit={(v) => change(item.id, (p) => void (p.planned = v))}
           />
@@ -171,7 +170,7 @@ function columnsOf(sheet: SheetName, { edit, habit, band, min, max, mass }: Surr
             label={`${item.name}, predicted each`}
             value={(isWeighed(item.mass) ? item.predicted : item.mass)?.value ?? null}
             dimension="mass"
-            schema={positive}
+            schema={positiveOf("mass")}
             empty="–"
             onCommit={(v) =>
               change(item.id, (p) => {
@@ -195,7 +194,7 @@ function columnsOf(sheet: SheetName, { edit, habit, band, min, max, mass }: Surr
             label={`${item.name}, weighed each`}
             value={isWeighed(item.mass) ? (item.mass?.value ?? null) : null}
             dimension="mass"
-            schema={positive}
+            schema={positiveOf("mass")}
             empty="weigh"
             onCommit={(v) => change(item.id, (p) => (v === null ? unweigh(p) : weigh(p, { value: v, evidence: "measured" })))}
           />

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { magnitudeSchema } from "../../../core/design/evidence";
+import { positiveOf } from "../../../core/design/evidence";
 import { dragAreaFrom } from "../../../core/power/dragArea";
 import type { PowerResult } from "../../../core/power/evaluatePower";
 import { useDesk } from "../../app/desk";
@@ -24,7 +24,7 @@ export function DragArea({ result }: { result: PowerResult }) {
       {design.dragArea ? (
         <div className="mt-1 flex items-center gap-2">
           <span className="w-40">
-            <KnownField label="Drag area" value={design.dragArea} dimension="area" schema={magnitudeSchema.shape.value} onCommit={(k) => edit((d) => void (d.dragArea = k))} />
+            <KnownField label="Drag area" value={design.dragArea} dimension="area" schema={positiveOf("area")} onCommit={(k) => edit((d) => void (d.dragArea = k))} />
           </span>
           <span className="flex-1 text-pencil">{design.dragArea.note}</span>
           <button type="button" className="link" onClick={() => edit((d) => void (d.dragArea = null))}>

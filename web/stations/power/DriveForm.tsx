@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import { magnitudeOrZeroSchema, magnitudeSchema } from "../../../core/design/evidence";
+import { magnitudeOrZero, positiveOf } from "../../../core/design/evidence";
 import { type Battery, CHEMISTRIES, type Unit, batterySchema, controllerSchema, gearSchema, motorSchema, propellerSchema, unitSchema } from "../../../core/design/schema";
 import { CHEMISTRY } from "../../../core/power/battery";
 import { learnedHolds } from "../../../core/power/learned";
@@ -9,9 +9,6 @@ import { LoadTest } from "./LoadTest";
 import { OtherPack } from "./OtherPack";
 import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
-
-const positive = magnitudeSchema.shape.value;
-const orZero = magnitudeOrZeroSchema.shape.value;
 
 function Line({ label, hint, children }: { label: string; hint?: string; children: ReactNode }) {
   return (
@@ -78,10 +75,16 @@ export function PackForm({ battery }: { battery: Battery }) {
           />
         </Line>
         <Line label="Capacity">
-          <KnownField label="Capacity" value={battery.capacity} dimension="capacity" schema={positive} onCommit={(k) => pack((b) => void (b.capacity = k))} />
+          <KnownField label="Capacity" value={battery.capacity} dimension="capacity" schema={positiveOf("capacity")} onCommit={(k) => pack((b) => void (b.capacity = k))} />
         </Line>
         <Line label="Resistance a cell">
-          <KnownField label="Cell resistance" value={battery.cellResistance} dimension="resistance" schema={positive} onCommit={(k) => pack((b) => void (b.cellResistance = k))} />
+          <KnownField
+            label="Cell resistance"
+            value={battery.cellResistance}
+            dimension="resistance"
+            schema={positiveOf("resistance")}
+            onCommit={(k) => pack((b) => void (b.cellResistance = k))}
+          />
         </Line>
         <Line label="C rating">
           <QuantityField
@@ -179,10 +182,22 @@ export function DriveForm({ unit }: { unit: Unit }) {
       )}
       <Group title="Propeller">
         <Line label="Diameter">
-          <KnownField label="Propeller diameter" value={propeller.diameter} dimension="length" schema={positive} onCommit={(k) => drive((u) => void (u.propeller.diameter = k))} />
+          <KnownField
+            label="Propeller diameter"
+            value={propeller.diameter}
+            dimension="length"
+            schema={positiveOf("length")}
+            onCommit={(k) => drive((u) => void (u.propeller.diameter = k))}
+          />
         </Line>
         <Line label="Pitch">
-          <KnownField label="Propeller pitch" value={propeller.pitch} dimension="length" schema={positive} onCommit={(k) => drive((u) => void (u.propeller.pitch = k))} />
+          <KnownField
+            label="Propeller pitch"
+            value={propeller.pitch}
+            dimension="length"
+            schema={positiveOf("length")}
+            onCommit={(k) => drive((u) => void (u.propeller.pitch = k))}
+          />
         </Line>
         <Line label="Blades">
           <QuantityField
@@ -195,7 +210,7 @@ export function DriveForm({ unit }: { unit: Unit }) {
           />
         </Line>
         <Line label="Widest chord">
-          <KnownField label="Widest chord" value={propeller.chord} dimension="length" schema={positive} onCommit={(k) => drive((u) => void (u.propeller.chord = k))} />
+          <KnownField label="Widest chord" value={propeller.chord} dimension="length" schema={positiveOf("length")} onCommit={(k) => drive((u) => void (u.propeller.chord = k))} />
         </Line>
         <Line label="Like units">
           <QuantityField
@@ -241,13 +256,25 @@ export function DriveForm({ unit }: { unit: Unit }) {
       </Group>
       <Group title="Motor">
         <Line label="Kv">
-          <KnownField label="Motor Kv" value={motor.kv} dimension="kv" schema={positive} onCommit={(k) => drive((u) => void (u.motor.kv = k))} />
+          <KnownField label="Motor Kv" value={motor.kv} dimension="kv" schema={positiveOf("kv")} onCommit={(k) => drive((u) => void (u.motor.kv = k))} />
         </Line>
         <Line label="Winding resistance">
-          <KnownField label="Winding resistance" value={motor.resistance} dimension="resistance" schema={positive} onCommit={(k) => drive((u) => void (u.motor.resistance = k))} />
+          <KnownField
+            label="Winding resistance"
+            value={motor.resistance}
+            dimension="resistance"
+            schema={positiveOf("resistance")}
+            onCommit={(k) => drive((u) => void (u.motor.resistance = k))}
+          />
         </Line>
         <Line label="No-load current">
-          <KnownField label="No-load current" value={motor.noLoadCurrent} dimension="current" schema={positive} onCommit={(k) => drive((u) => void (u.motor.noLoadCurrent = k))} />
+          <KnownField
+            label="No-load current"
+            value={motor.noLoadCurrent}
+            dimension="current"
+            schema={positiveOf("current")}
+            onCommit={(k) => drive((u) => void (u.motor.noLoadCurrent = k))}
+          />
         </Line>
         <Line label="Rated current">
           <QuantityField
@@ -297,7 +324,7 @@ export function DriveForm({ unit }: { unit: Unit }) {
             label="Controller resistance"
             value={controller.resistance}
             dimension="resistance"
-            schema={orZero}
+            schema={magnitudeOrZero("resistance").shape.value}
             onCommit={(k) => drive((u) => void (u.controller.resistance = k))}
           />
         </Line>

@@ -10,7 +10,7 @@ import { useTicks } from "./useTicks";
 /** Another craft that got into the open and has no open fault: it can run when this one cannot. */
 function useSpareCraft(slug: string): string | null {
   const { data } = useQuery({ queryKey: ["crafts"], queryFn: () => call(contracts.listCrafts, {}) });
-  return data?.find((c) => c.slug !== slug && c.openFaults === 0 && c.versions.some((v) => v.reached >= 4))?.craft.name ?? null;
+  return data?.find((c) => c.slug !== slug && c.openFaults === 0 && c.versions.some((v) => v[1] >= 4))?.name ?? null;
 }
 
 /** Ready to travel? What the records show and what hands must show, with the minutes that turn each red line green. */

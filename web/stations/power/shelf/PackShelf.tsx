@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { magnitudeSchema } from "../../../../core/design/evidence";
+import { positiveOf } from "../../../../core/design/evidence";
 import { CHEMISTRIES } from "../../../../core/design/schema";
 import { type PackReading, type ShelfPack, shelfPackSchema } from "../../../../core/design/shelf";
 import { CHEMISTRY } from "../../../../core/power/battery";
@@ -11,7 +11,6 @@ import { QuantityField } from "../../../fields/QuantityField";
 import { TextField } from "../../../fields/TextField";
 import type { Choosing, Shelf } from "./useShelf";
 
-const positive = magnitudeSchema.shape.value;
 const today = () => new Date().toISOString().slice(0, 10);
 const age = (days: number | null) => (days === null ? "" : days < 60 ? `${days} d` : days < 730 ? `${Math.round(days / 30.4)} months` : `${(days / 365.25).toFixed(1)} years`);
 
@@ -104,7 +103,13 @@ function PackLog({ record, shelf, onGone }: { record: { id: number; revision: nu
         </div>
         <div className="w-28">
           Capacity
-          <KnownField label="Shelf pack capacity" value={pack.capacity} dimension="capacity" schema={positive} onCommit={(k) => void save((p) => void (p.capacity = k))} />
+          <KnownField
+            label="Shelf pack capacity"
+            value={pack.capacity}
+            dimension="capacity"
+            schema={positiveOf("capacity")}
+            onCommit={(k) => void save((p) => void (p.capacity = k))}
+          />
         </div>
         <label className="w-24">
           Mass
@@ -113,7 +118,7 @@ function PackLog({ record, shelf, onGone }: { record: { id: number; revision: nu
             label="Shelf pack mass"
             value={pack.mass?.value ?? null}
             dimension="mass"
-            schema={positive}
+            schema={positiveOf("mass")}
             empty="not weighed"
             onCommit={(v) => void save((p) => void (p.mass = v === null ? null : { value: v, evidence: "measured" }))}
           />

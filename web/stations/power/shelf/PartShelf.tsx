@@ -1,4 +1,4 @@
-import { type Known, magnitudeSchema } from "../../../../core/design/evidence";
+import { type Known, positiveOf } from "../../../../core/design/evidence";
 import { type PlainPart, figureSchema, priceSchema } from "../../../../core/design/shelf";
 import { PART_FIELDS, type PartField, type PlainKind } from "../../../../core/power/partShelf";
 import { plain } from "../../../../core/wording/format";
@@ -8,7 +8,6 @@ import { QuantityField } from "../../../fields/QuantityField";
 import { TextField } from "../../../fields/TextField";
 import type { Choosing, Shelf } from "./useShelf";
 
-const positive = magnitudeSchema.shape.value;
 const figure = (part: PlainPart, key: string) => (part as unknown as Record<string, Known | number>)[key];
 const numberOf = (v: Known | number | undefined) => (typeof v === "object" ? v.value : v);
 
@@ -101,7 +100,7 @@ function PartCard({ record, shelf, onGone }: { record: { id: number; revision: n
             label="Shelf part mass"
             value={part.mass?.value ?? null}
             dimension="mass"
-            schema={positive}
+            schema={positiveOf("mass")}
             empty="not weighed"
             onCommit={(v) => put("mass", v === null ? null : { value: v, evidence: "measured" })}
           />
@@ -112,7 +111,7 @@ function PartCard({ record, shelf, onGone }: { record: { id: number; revision: n
             <div key={f.key} className={f.how === "known" ? "w-36" : "w-24"}>
               {f.title}
               {typeof v === "object" ? (
-                <KnownField label={`Shelf ${f.title}`} value={v} dimension={f.dimension} schema={positive} onCommit={(k) => put(f.key, k)} />
+                <KnownField label={`Shelf ${f.title}`} value={v} dimension={f.dimension} schema={positiveOf(f.dimension)} onCommit={(k) => put(f.key, k)} />
               ) : (
                 <QuantityField
                   boxed

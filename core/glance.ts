@@ -1,0 +1,38 @@
+import type { Design } from "./design/schema";
+import { evaluate } from "./evaluate";
+import { extent } from "./mass/rollup";
+import { type Finding, tallyOf } from "./verdicts/types";
+
+/** What the workshop's list shows of a version: its outline from the side, how many verdicts of each kind, and the worst one. Small: a list of sixty must stay light. */
+export interface Glance {
+  /** Extent along x and z, m; null: no parts yet. */
+  size: { length: number; height: number } | null;
+  /** The largest parts from the side: x, z, length and height in thousandths of the craft's length, x from its front, z from its top. */
+  boxes: [number, number, number, number][];
+  tally: Record<Finding["severity"], number>;
+  /** Without its remedies and figure. */
+  worst: Pick<Finding, "code" | "severity" | "station" | "subject" | "params"> | null;
+}
+
+/** Parts that are drawn: the largest. */
+const MOST = 14;
+
+/** Works a glance out of a design; costs as much as one evaluation. */
+export function glanceAt(design: Design): Glance {
+  const box = extent(design);
+  const { findings } = evaluate(design);
+  const worst = findings.find((f) => f.severity !== "clear");
+  const length = box ? box.max.x - box.min.x : 0;
+  const thousandths = (m: number) => (length > 0 ? Math.round((1000 * m) / length) : 0);
+  return {
+    size: box && { length, height: box.max.z - box.min.z },
+    boxes: box
+      ? design.items
+          .toSorted((a, b) => b.size.x * b.size.z - a.size.x * a.size.z)
+          .slice(0, MOST)
+          .map((i) => [thousandths(i.place.x - i.size.x / 2 - box.min.x), thousandths(box.max.z - i.place.z - i.size.z / 2), thousandths(i.size.x), thousandths(i.size.z)])
+      : [],
+    tally: tallyOf(findings),
+    worst: worst ? { code: worst.code, severity: worst.severity, station: worst.station, subject: worst.subject, params: worst.params } : null,
+  };
+}

@@ -1,0 +1,24 @@
+import type { Design } from "../../core/design/schema";
+import { evaluate } from "../../core/evaluate";
+import type { Glance } from "../../core/glance";
+import type { Finding } from "../../core/verdicts/types";
+
+/** What of an evaluation a record needs: plain data. */
+export interface Judged {
+  metrics: Record<string, { value: number; sd: number; evidence: "guess" | "datasheet" | "calculated" | "measured" | "proven" }>;
+  /** Without remedies, which nobody looks at here. */
+  findings: Finding[];
+}
+export type Task = { kind: "judge"; design: Design } | { kind: "glance"; design: Design };
+export type Answer = { judged: Judged } | { glance: Glance } | { failed: string };
+
+/** Judges a design as a run that is logged copies it in. A prediction that is not finite is none. */
+export function judged(design: Design): Judged {
+  const { metrics, findings } = evaluate(design);
+  return {
+    metrics: Object.fromEntries(
+      Object.entries(metrics).flatMap(([key, q]) => (q && Number.isFinite(q.value) && Number.isFinite(q.sd) ? [[key, { value: q.value, sd: q.sd, evidence: q.evidence }]] : [])),
+    ),
+    findings: findings.map((f) => ({ ...f, remedies: [] }) as Finding),
+  };
+}
