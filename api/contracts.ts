@@ -60,7 +60,8 @@ export const craftSummarySchema = z.object({
   glance: z
     .custom<Glance>((g) => typeof g === "object" && g !== null)
     .nullable()
-    .describe("null: not worked out yet since the last change"),
+    .describe("null: not worked out yet"),
+  current: z.boolean().describe("whether the glance is that of the newest version as it is now"),
   versions: z
     .array(z.tuple([label, z.number().int(), z.number().int().nullable(), z.union([z.literal(0), z.literal(1)])]))
     .describe("the newest few: label, highest rung passed, highest rung failed, 1 when frozen"),

@@ -12,7 +12,8 @@ import { freshFolder, root, send, spawnServer } from "../tests/support/server";
 
 const { values, positionals } = parseArgs({ allowPositionals: true, options: { rounds: { type: "string" }, seed: { type: "string", default: "1" } } });
 const seed = Number(values.seed);
-const COMMAND = [join(root, "dist/server/main.js")];
+/** As `npm start` runs it. */
+const COMMAND = ["--liftoff-only", "--max-semi-space-size=2", join(root, "dist/server/main.js")];
 const wanted = (name: string) => positionals.length === 0 || positionals.includes(name);
 const rounds = (usual: number) => Number(values.rounds ?? usual);
 const note = (text: string) => console.log(`  ${text}`);
@@ -63,8 +64,8 @@ if (wanted("load")) {
     await fillWorkshop(address, 60);
     note("60 crafts, 600 versions, 16 200 runs are there");
     for (let k = 0; k < 240; k++) {
-      const list = (await send(address, "GET", "/api/crafts")).body as { glance: unknown }[];
-      if (list.every((c) => c.glance !== null)) break;
+      const list = (await send(address, "GET", "/api/crafts")).body as { current: boolean }[];
+      if (list.every((c) => c.current)) break;
       await new Promise((done) => setTimeout(done, 500));
     }
     return load(address, 50, 5, rounds(180));

@@ -10,19 +10,19 @@ import { backupOf, copiesOf } from "./backup";
 import * as benchStore from "./bench";
 import type { OpenDatabase } from "./db/open";
 import type { Evaluator } from "./evaluator";
-import { Glances, listCrafts } from "./glances";
+import { Glances } from "./glances";
 import { mendRecord } from "./mending";
 import { forbiddenHost, notFound, problemHandler } from "./problems";
 import { projectRoot } from "./root";
 import * as faults from "./faults";
 import * as fileStore from "./files";
 import * as plans from "./plans";
+import { Records } from "./records";
 import * as runs from "./runs";
 import * as shelf from "./shelf";
 import { standRoutes } from "./stand/routes";
 import { SimulatedStand } from "./stand/simulatedStand";
 import type { Stand } from "./stand/stand";
-import * as rows from "./rows";
 import * as store from "./store";
 import * as symptoms from "./symptoms";
 import * as trash from "./trash";
@@ -78,9 +78,11 @@ function bind<C extends Contract>(app: Express, contract: C, handler: Handler<C>
 export function makeApp({ open, evaluator, log, now, code, stand = new SimulatedStand() }: AppOptions): Express {
   const { db } = open;
   const glances = new Glances(db, evaluator);
+  const records = new Records(db);
   glances.touch();
   const app = express();
   app.disable("x-powered-by");
+  app.disable("etag");
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -113,7 +115,9 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
   app.use("/api", express.json({ limit: BODY_LIMIT }));
 
   const c = contracts;
-  bind(app, c.listCrafts, () => listCrafts(db));
+  app.get(c.listCrafts.path, async (_request, response) => {
+    response.type("application/json").send(await records.list());
+  });
   bind(app, c.createCraft, async ({ body }) => ({ slug: await store.createCraft(open, body.craft, body.design, body.question, now()) }));
   app.post(c.importCraft.path, async (request, response, next) => {
     if (!request.is(TAR)) return next();
@@ -122,12 +126,16 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
     response.json({ slug: await store.importCraft(open, file) });
   });
   bind(app, c.importCraft, async ({ body }) => ({ slug: await store.importCraft(open, body) }));
-  bind(app, c.getCraft, ({ params }) => rows.readCraft(db, params.slug));
-  bind(app, c.exportCraft, async ({ params }) => fileStore.withFiles(open, (await rows.readCraft(db, params.slug)).file));
+  app.get(c.getCraft.path, async (request, response) => {
+    checkWellFormed(request.params);
+    const { text } = await records.get(c.getCraft.params.parse(request.params).slug);
+    response.type("application/json").send(text);
+  });
+  bind(app, c.exportCraft, async ({ params }) => fileStore.withFiles(open, (await records.get(params.slug)).record.file));
   app.get(c.exportTar.path, async (request, response) => {
     checkWellFormed(request.params);
     const { slug } = c.exportTar.params.parse(request.params);
-    const { file } = await rows.readCraft(db, slug);
+    const { file } = (await records.get(slug)).record;
     response.set({ "content-type": TAR, "content-disposition": `attachment; filename="${slug.replaceAll(/[^\w-]/g, "_")}.tar"` });
     await pipeline(fileStore.craftTar(open, file), response);
   });
@@ -149,8 +157,8 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
   bind(app, c.saveDesign, async ({ params, body }) => ({ revision: await store.saveDesign(db, params.slug, params.label, body.revision, body.design) }));
   bind(app, c.saveVersion, async ({ params, body: { revision, ...words } }) => ({ revision: await store.saveVersion(db, params.slug, params.label, revision, words) }));
   bind(app, c.deleteVersion, async ({ params }) => ({ trash: await store.deleteVersion(db, params.slug, params.label, now()) }));
-  bind(app, c.createRun, async ({ params, body }) => ({ number: await runs.createRun(db, evaluator, params.slug, params.label, body, now()) }));
-  bind(app, c.createRuns, async ({ params, body }) => ({ numbers: await runs.createRuns(db, evaluator, params.slug, body.runs, now()) }));
+  bind(app, c.createRun, async ({ params, body }) => ({ number: await runs.createRun(db, records, evaluator, params.slug, params.label, body, now()) }));
+  bind(app, c.createRuns, async ({ params, body }) => ({ numbers: await runs.createRuns(db, records, evaluator, params.slug, body.runs, now()) }));
   bind(app, c.saveRun, async ({ params, body }) => ({ revision: await runs.saveRun(db, evaluator, params.slug, params.number, body.revision, body.run) }));
   bind(app, c.createFault, async ({ params, body }) => ({ number: await faults.createFault(db, params.slug, body) }));
   bind(app, c.saveFault, async ({ params, body }) => ({ revision: await faults.saveFault(db, params.slug, params.number, body.revision, body.fault) }));

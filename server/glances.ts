@@ -3,66 +3,65 @@ import type { CraftSummary } from "../api/contracts";
 import type { Database } from "./db/open";
 import { crafts, faults, runs, summaries, versions } from "./db/schema";
 import type { Evaluator } from "./evaluator";
-import { designOf, reading } from "./rows";
+import { type Tx, designOf, reading } from "./rows";
 
 /** Versions of a craft that the list shows: the newest. */
 const SHOWN = 12;
 
-/** All crafts as the workshop's list shows them: a few queries whatever their number, and no design read. A craft whose newest version changed since has no glance until it is worked out. */
-export function listCrafts(db: Database): Promise<CraftSummary[]> {
-  return db.transaction(async (tx) => {
-    const craftRows = await tx.select().from(crafts).orderBy(asc(crafts.id));
-    const versionRows = await tx
-      .select({ id: versions.id, craftId: versions.craftId, label: versions.label, frozenAt: versions.frozenAt, revision: versions.revision })
-      .from(versions)
-      .orderBy(asc(versions.id));
-    const runRows = await tx
-      .select({
-        versionId: runs.versionId,
-        count: sql<number>`count(*)`.mapWith(Number),
-        reached: sql<number>`coalesce(max(${runs.stage}) filter (where ${runs.outcome} = 'passed'), 0)`.mapWith(Number),
-        failed: sql<number | null>`max(${runs.stage}) filter (where ${runs.outcome} = 'failed')`,
-      })
-      .from(runs)
-      .groupBy(runs.versionId);
-    const faultRows = await tx
-      .select({ craftId: faults.craftId, count: sql<number>`count(*)`.mapWith(Number) })
-      .from(faults)
-      .where(inArray(faults.state, ["open", "closed"]))
-      .groupBy(faults.craftId);
-    const glances = new Map((await tx.select().from(summaries)).map((s) => [s.craftId, s]));
-    const ofVersion = new Map(runRows.map((r) => [r.versionId, r]));
-    const openFaults = new Map(faultRows.map((f) => [f.craftId, f.count]));
-    return craftRows.flatMap((craft): CraftSummary[] => {
-      const own = versionRows.filter((v) => v.craftId === craft.id);
-      const newest = own.at(-1);
-      if (!newest) return [];
-      const glance = glances.get(craft.id);
-      return [
-        {
-          slug: craft.slug,
-          name: craft.name,
-          summary: craft.summary,
-          newest: newest.label,
-          glance: glance?.stamp === stampOf(newest) ? glance.summary : null,
-          versions: own.slice(-SHOWN).map((v) => {
-            const r = ofVersion.get(v.id);
-            return [v.label, r?.reached ?? 0, r?.failed === null || r?.failed === undefined ? null : Number(r.failed), v.frozenAt === null ? 0 : 1];
-          }),
-          hidden: Math.max(0, own.length - SHOWN),
-          openFaults: openFaults.get(craft.id) ?? 0,
-          runs: own.reduce((sum, v) => sum + (ofVersion.get(v.id)?.count ?? 0), 0),
-        },
-      ];
-    });
-  }, reading);
+/** All crafts as the workshop's list shows them: a few queries whatever their number, and no design read. A craft whose newest version changed since has the glance of before until it is worked out anew. */
+export async function listCrafts(tx: Tx): Promise<CraftSummary[]> {
+  const craftRows = await tx.select().from(crafts).orderBy(asc(crafts.id));
+  const versionRows = await tx
+    .select({ id: versions.id, craftId: versions.craftId, label: versions.label, frozenAt: versions.frozenAt, revision: versions.revision })
+    .from(versions)
+    .orderBy(asc(versions.id));
+  const runRows = await tx
+    .select({
+      versionId: runs.versionId,
+      count: sql<number>`count(*)`.mapWith(Number),
+      reached: sql<number>`coalesce(max(${runs.stage}) filter (where ${runs.outcome} = 'passed'), 0)`.mapWith(Number),
+      failed: sql<number | null>`max(${runs.stage}) filter (where ${runs.outcome} = 'failed')`,
+    })
+    .from(runs)
+    .groupBy(runs.versionId);
+  const faultRows = await tx
+    .select({ craftId: faults.craftId, count: sql<number>`count(*)`.mapWith(Number) })
+    .from(faults)
+    .where(inArray(faults.state, ["open", "closed"]))
+    .groupBy(faults.craftId);
+  const glances = new Map((await tx.select().from(summaries)).map((s) => [s.craftId, s]));
+  const ofVersion = new Map(runRows.map((r) => [r.versionId, r]));
+  const openFaults = new Map(faultRows.map((f) => [f.craftId, f.count]));
+  return craftRows.flatMap((craft): CraftSummary[] => {
+    const own = versionRows.filter((v) => v.craftId === craft.id);
+    const newest = own.at(-1);
+    if (!newest) return [];
+    const glance = glances.get(craft.id);
+    return [
+      {
+        slug: craft.slug,
+        name: craft.name,
+        summary: craft.summary,
+        newest: newest.label,
+        glance: glance?.summary ?? null,
+        current: glance?.stamp === stampOf(newest),
+        versions: own.slice(-SHOWN).map((v) => {
+          const r = ofVersion.get(v.id);
+          return [v.label, r?.reached ?? 0, r?.failed === null || r?.failed === undefined ? null : Number(r.failed), v.frozenAt === null ? 0 : 1];
+        }),
+        hidden: Math.max(0, own.length - SHOWN),
+        openFaults: openFaults.get(craft.id) ?? 0,
+        runs: own.reduce((sum, v) => sum + (ofVersion.get(v.id)?.count ?? 0), 0),
+      },
+    ];
+  });
 }
 
 /** Names the state of a version that a glance was worked out from. */
 const stampOf = (v: { id: number; revision: number }) => `${v.id}.${v.revision}`;
 
-/** ms between one glance and the next: the list may wait, typing may not. */
-const PAUSE = 150;
+/** ms after a save until its craft is looked at, with all that was saved meanwhile: who types is not in the list. */
+const PAUSE = 1500;
 
 /**
  * Works out glances in the background, one after the other: after a save of the craft that was saved, at the start of all that are out of date.
@@ -96,7 +95,7 @@ export class Glances {
       const [slug = ""] = this.waiting;
       this.waiting.delete(slug);
       try {
-        if (slug === "") for (const c of await listCrafts(this.db)) if (c.glance === null) this.waiting.add(c.slug);
+        if (slug === "") for (const c of await this.db.transaction(listCrafts, reading)) if (!c.current) this.waiting.add(c.slug);
         if (slug !== "") await this.one(slug);
       } catch {
         // A glance that could not be worked out is worked out when the craft is saved next.

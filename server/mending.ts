@@ -1,7 +1,7 @@
 import { and, eq, sql } from "drizzle-orm";
 import type { Broken } from "../api/contracts";
 import type { Database } from "./db/open";
-import { bench, faults, plans, runMetrics, runs, suspects, versions } from "./db/schema";
+import { bench, crafts, faults, plans, runMetrics, runs, suspects, versions } from "./db/schema";
 import { notFound, refused, stale } from "./problems";
 import { deleteRow } from "./references";
 import { type Tx, lockCraft, readCraftIn } from "./rows";
@@ -13,7 +13,8 @@ import { type Tx, lockCraft, readCraftIn } from "./rows";
 export async function mendRecord(db: Database, slug: string, asked: Pick<Broken, "kind" | "name"> & { revision: number }): Promise<number> {
   return db.transaction(async (tx) => {
     const craft = await lockCraft(tx, slug);
-    const { file, broken } = await readCraftIn(tx, craft);
+    await tx.update(crafts).set({ checked: "" }).where(eq(crafts.id, craft.id));
+    const { file, broken } = await readCraftIn(tx, { ...craft, checked: "" });
     const found = broken.find((b) => b.kind === asked.kind && b.name === asked.name);
     if (!found) throw notFound("There is nothing to mend in it any more.");
     const number = Number(asked.name);

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from "node:util";
 import { asc, and, eq, inArray, sql } from "drizzle-orm";
 import type { z } from "zod";
 import type { Broken, CraftRecord } from "../api/contracts";
@@ -21,6 +22,7 @@ import { symptomSchema } from "../core/design/symptom";
 import type { Database } from "./db/open";
 import { bench, crafts, faults, plans, runMetrics, runs, suspects, symptoms, versions } from "./db/schema";
 import { notFound, refused } from "./problems";
+import { rulesNow } from "./rules";
 
 export type Tx = Parameters<Parameters<Database["transaction"]>[0]>[0];
 
@@ -33,9 +35,13 @@ export async function craftRow(db: Tx | Database, slug: string) {
   return row;
 }
 
-/** The craft, held until the transaction ends: what is written to one craft is written one after the other. */
+/** The craft, held until the transaction ends: what is written to one craft is written one after the other. Its stamp is raised: what was read of it before is out of date. */
 export async function lockCraft(tx: Tx, slug: string) {
-  const [row] = await tx.select().from(crafts).where(eq(crafts.slug, slug)).for("update");
+  const [row] = await tx
+    .update(crafts)
+    .set({ stamp: sql`${crafts.stamp} + 1` })
+    .where(eq(crafts.slug, slug))
+    .returning();
   if (!row) throw notFound(`There is no craft “${slug}”.`);
   return row;
 }
@@ -140,8 +146,19 @@ export const toMetric = (m: typeof runMetrics.$inferSelect): RunMetric => ({
   measured: m.measuredValue === null ? null : { value: m.measuredValue, sd: m.measuredSd ?? 0, by: m.measuredBy ?? "" },
 });
 
+/** Raises the stamp of crafts whose rows were changed by another way than through the craft; of all without a list. */
+export async function touchCrafts(tx: Tx, ids?: readonly number[]): Promise<void> {
+  await tx
+    .update(crafts)
+    .set({ stamp: sql`${crafts.stamp} + 1` })
+    .where(ids ? inArray(crafts.id, [...ids]) : undefined);
+}
+
+/** A craft as it is sent, and whether every record of it is stored just as the rules of this release read it. */
+export type ReadCraft = CraftRecord & { whole: boolean };
+
 /** One craft with everything recorded about it, and the revisions of its documents. */
-export const readCraft = (db: Database, slug: string): Promise<CraftRecord> => db.transaction(async (tx) => readCraftIn(tx, await craftRow(tx, slug)), reading);
+export const readCraft = (db: Database, slug: string): Promise<ReadCraft> => db.transaction(async (tx) => readCraftIn(tx, await craftRow(tx, slug)), reading);
 
 function grouped<T>(list: readonly T[], by: (item: T) => number): Map<number, T[]> {
   const out = new Map<number, T[]>();
@@ -157,7 +174,7 @@ function grouped<T>(list: readonly T[], by: (item: T) => number): Map<number, T[
  * The same within a transaction. Reading is lenient: what in a record cannot be is left out and told in `broken`, and a record that cannot be read at all is told and left out; the rest of
  * the craft is there.
  */
-export async function readCraftIn(tx: Tx, craft: typeof crafts.$inferSelect): Promise<CraftRecord> {
+export async function readCraftIn(tx: Tx, craft: typeof crafts.$inferSelect): Promise<ReadCraft> {
   const versionRows = await tx.select().from(versions).where(eq(versions.craftId, craft.id)).orderBy(asc(versions.id));
   const runRows = await tx.select().from(runs).where(eq(runs.craftId, craft.id)).orderBy(asc(runs.number));
   const faultRows = await tx.select().from(faults).where(eq(faults.craftId, craft.id)).orderBy(asc(faults.number));
@@ -191,10 +208,16 @@ export async function readCraftIn(tx: Tx, craft: typeof crafts.$inferSelect): Pr
   const of = <T>(map: Map<number, T>, id: number | null): T | null => (id === null ? null : (map.get(id) ?? null));
 
   const broken: Broken[] = [];
+  // Every record was found whole by the rules of this release, and what is written since is checked as it is written.
+  const known = craft.checked === rulesNow();
+  let plain = true;
   const each = <T>(kind: Broken["kind"], name: string, schema: z.ZodType<T>, stored: unknown): T[] => {
+    if (known) return [stored as T];
     const read: Mended<T> | null = mend(schema, stored);
     if (!read) broken.push({ kind, name, aside: [], lost: true });
     else if (read.aside.length > 0) broken.push({ kind, name, aside: read.aside, lost: false });
+    // What a rule fills in, such as a default, is not stored yet: it is filled in at each reading.
+    plain &&= read !== null && isDeepStrictEqual(read.value, stored);
     return read ? [read.value] : [];
   };
   const file: CraftFile = {
@@ -225,6 +248,7 @@ export async function readCraftIn(tx: Tx, craft: typeof crafts.$inferSelect): Pr
     slug: craft.slug,
     file,
     broken,
+    whole: known || (plain && broken.length === 0),
     revisions: {
       versions: Object.fromEntries(versionRows.map((v) => [v.label, v.revision])),
       runs: Object.fromEntries(runRows.map((r) => [r.number, r.revision])),

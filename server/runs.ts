@@ -9,8 +9,9 @@ import { plans, runMetrics, runs, versions } from "./db/schema";
 import type { Evaluator } from "./evaluator";
 import type { Judged } from "./evaluator/judged";
 import { notFound, refused, stale } from "./problems";
+import type { Records } from "./records";
 import { deleteRow } from "./references";
-import { type Tx, craftRow, designOf, lockCraft, nextNumber, parentLabel, readCraftIn, reading, runRow, toMetric, toVersion, versionRow } from "./rows";
+import { type Tx, craftRow, designOf, lockCraft, nextNumber, parentLabel, reading, runRow, toMetric, toVersion, versionRow } from "./rows";
 
 /** What the application predicts for a metric, as a run copies it; null for what has no model, and where nothing could be predicted. */
 export const predicted = (metric: string, judged: Judged | null): RunMetric["predicted"] => (judged && isMetricKey(metric) ? (judged.metrics[metric] ?? null) : null);
@@ -58,7 +59,7 @@ async function judgeVersions(db: Database, evaluator: Evaluator, slug: string, l
       .where(and(eq(versions.craftId, craft.id), inArray(versions.label, [...labels])));
   }, reading);
   const out = new Map<string, { revision: number; judged: Judged | null }>();
-  for (const row of rows) out.set(row.label, { revision: row.revision, judged: await evaluator.judge(designOf(row), `${row.id} ${row.revision}`) });
+  for (const row of rows) out.set(row.label, { revision: row.revision, judged: await evaluator.judge(designOf(row)) });
   return out;
 }
 
@@ -69,14 +70,21 @@ const TRIES = 3;
  * Logs runs, all or none: gives each its number, copies the predictions and the gates of its rung in, and freezes its version. A run on a locked rung needs a reason; one that was logged
  * live is kept without, with what stood against it. A run whose key is known already is not logged again: its number is given back.
  */
-export async function createRuns(db: Database, evaluator: Evaluator, slug: string, asked: readonly { version: string; run: NewRun }[], now: string): Promise<number[]> {
+export async function createRuns(
+  db: Database,
+  records: Records,
+  evaluator: Evaluator,
+  slug: string,
+  asked: readonly { version: string; run: NewRun }[],
+  now: string,
+): Promise<number[]> {
   for (let attempt = 1; ; attempt++) {
     const judged = await judgeVersions(db, evaluator, slug, [...new Set(asked.map((a) => a.version))]);
     const numbers = await db.transaction(async (tx): Promise<number[] | null> => {
       const craft = await lockCraft(tx, slug);
       const numbers: number[] = [];
       // Read once; what is logged here is added as it goes, so that each run is held against those before it.
-      const { file } = await readCraftIn(tx, craft);
+      const { file } = await records.before(tx, craft);
       const planIds = new Map((await tx.select({ id: plans.id, number: plans.number }).from(plans).where(eq(plans.craftId, craft.id))).map((p) => [p.number, p.id]));
       for (const { version: label, run } of asked) {
         if (run.key !== null) {
@@ -129,8 +137,8 @@ async function carriedOut(tx: Tx, craftId: number, number: number): Promise<void
 }
 
 /** Logs one run (`createRuns`). */
-export async function createRun(db: Database, evaluator: Evaluator, slug: string, label: string, asked: NewRun, now: string): Promise<number> {
-  const [number = 0] = await createRuns(db, evaluator, slug, [{ version: label, run: asked }], now);
+export async function createRun(db: Database, records: Records, evaluator: Evaluator, slug: string, label: string, asked: NewRun, now: string): Promise<number> {
+  const [number = 0] = await createRuns(db, records, evaluator, slug, [{ version: label, run: asked }], now);
   return number;
 }
 

@@ -1,3 +1,4 @@
+import { randomInt } from "node:crypto";
 import { isDeepStrictEqual } from "node:util";
 import { and, eq, ne, sql } from "drizzle-orm";
 import type { NewVersion, VersionWords } from "../api/contracts";
@@ -10,6 +11,7 @@ import { insertFault } from "./faults";
 import { type Store, keepFiles } from "./files";
 import { frozen, refused, stale } from "./problems";
 import { deleteRow } from "./references";
+import { rulesNow } from "./rules";
 import { type Tx, claimsOf, designOf, freeSlug, lockCraft, parentLabel, toVersion, versionRow } from "./rows";
 import { insertRun } from "./runs";
 
@@ -30,7 +32,7 @@ export async function insertCraft(tx: Tx, file: CraftFile): Promise<string> {
   const slug = await freeSlug(tx, file.craft.name);
   const [craft] = await tx
     .insert(crafts)
-    .values({ ...file.craft, slug, nextRun: after(file.runs), nextFault: after(file.faults), nextPlan: after(file.plans), nextBench: after(file.bench) })
+    .values({ ...file.craft, slug, nextRun: after(file.runs), nextFault: after(file.faults), nextPlan: after(file.plans), nextBench: after(file.bench), checked: rulesNow(), stamp: randomInt(1_000_000_000) })
     .returning({ id: crafts.id });
   if (!craft) throw new Error("craft was not inserted");
   const version = new Map<string, number>();

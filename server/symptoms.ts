@@ -6,7 +6,7 @@ import type { Database } from "./db/open";
 import { faults, symptoms } from "./db/schema";
 import { notFound, refused, stale } from "./problems";
 import { deleteRow } from "./references";
-import { reading } from "./rows";
+import { reading, touchCrafts } from "./rows";
 
 /** Entries of one's own in the fault catalogue, of all craft. */
 export async function listSymptoms(db: Database): Promise<SymptomRecord[]> {
@@ -21,6 +21,7 @@ export async function listSymptoms(db: Database): Promise<SymptomRecord[]> {
 export async function saveSymptom(db: Database, id: string, revision: number | null, symptom: OwnSymptom): Promise<number> {
   if (symptom.id !== id) throw refused("An entry keeps its id.");
   return db.transaction(async (tx) => {
+    await touchCrafts(tx);
     if (revision === null) {
       const [made] = await tx.insert(symptoms).values({ id, symptom }).onConflictDoNothing().returning({ revision: symptoms.revision });
       if (!made) throw refused(`There is an entry “${id}” already.`);

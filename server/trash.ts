@@ -1,11 +1,11 @@
-import { desc, eq } from "drizzle-orm";
+import { desc, eq, inArray } from "drizzle-orm";
 import type { TrashRecord } from "../api/contracts";
 import { codeOf } from "./db/remote";
 import type { Database } from "./db/open";
-import { trash } from "./db/schema";
+import { crafts, trash } from "./db/schema";
 import { notFound, refused } from "./problems";
 import { inPresentShape, missingFor, putBack } from "./references";
-import { freeSlug, reading } from "./rows";
+import { freeSlug, reading, touchCrafts } from "./rows";
 
 /** What was deleted lately, newest first. */
 export const listTrash = (db: Database): Promise<TrashRecord[]> =>
@@ -22,6 +22,12 @@ export async function restore(db: Database, id: number): Promise<{ kind: string;
       if (missing) throw refused(`It cannot be brought back yet: it belongs to ${missing}. Bring that back first.`);
       for (const part of parts) if (part.table === "crafts") for (const row of part.rows) row.slug = await freeSlug(tx, String(row.name), String(row.slug));
       await putBack(tx, parts);
+      // An entry of the catalogue may be read with any craft.
+      if (parts.some((p) => p.table === "symptoms")) await touchCrafts(tx);
+      // What an older release deleted comes back as that release wrote it: all is looked at again.
+      const ids = [...new Set(parts.flatMap((p) => p.rows.map((row) => Number(row.craftId ?? (p.table === "crafts" ? row.id : undefined))).filter(Number.isInteger)))];
+      await touchCrafts(tx, ids);
+      if (ids.length > 0) await tx.update(crafts).set({ checked: "" }).where(inArray(crafts.id, ids));
       return { kind: held.kind, name: held.name };
     });
   } catch (error) {

@@ -12,6 +12,7 @@ import { Broken, Missing } from "./app/Missing";
 import { OutboxBar, OutboxWatch } from "./app/OutboxBar";
 import { openOutbox } from "./app/outbox";
 import { PreferencesProvider } from "./app/preferences";
+import { StaleQuestion } from "./app/saveAgainst";
 import { FieldPage } from "./field/FieldPage";
 import { Workshop } from "./workshop/Workshop";
 
@@ -35,6 +36,7 @@ if (root)
           <RouterProvider router={router} />
           <OutboxWatch />
           <OutboxBar />
+          <StaleQuestion />
           <Toaster position="bottom-center" toastOptions={{ style: { borderRadius: 0, background: "var(--sheet)", color: "var(--ink)", border: "1px solid var(--rule)" } }} />
         </PreferencesProvider>
       </QueryClientProvider>

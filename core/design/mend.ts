@@ -39,6 +39,8 @@ const under = (path: Path, prefix: Path) => prefix.every((key, k) => path[k] ===
  * @returns the document that can be read, and all that was left out; null when nothing of it can be read
  */
 export function mend<T>(schema: z.ZodType<T>, stored: unknown): Mended<T> | null {
+  const whole = schema.safeParse(stored);
+  if (whole.success) return { value: whole.data, aside: [] };
   const work = structuredClone(stored);
   const aside: SetAside[] = [];
   for (let round = 0; round < MOST; round++) {

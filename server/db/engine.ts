@@ -37,12 +37,22 @@ async function main(): Promise<void> {
     say({ failed: String(error) });
     return;
   }
+  /** Runs protocol messages. The answer is taken piece by piece as the engine writes it, unread: its own reading of it costs as much as the queries. */
+  const exec = async (bytes: Uint8Array): Promise<Uint8Array<ArrayBuffer>> => {
+    const pieces: Uint8Array[] = [];
+    await client.execProtocolRawStream(bytes, { syncToFs: false, onRawData: (piece) => void pieces.push(piece.slice()) });
+    const answer = new Uint8Array(pieces.reduce((sum, p) => sum + p.length, 0));
+    let at = 0;
+    for (const piece of pieces) {
+      answer.set(piece, at);
+      at += piece.length;
+    }
+    return answer;
+  };
   port.on("message", (message: ToEngine) => {
-    const work = "close" in message ? client.close() : client.execProtocolRaw(message.bytes);
-    work.then(
-      (bytes) => say(bytes ? { id: message.id, bytes } : { id: message.id }),
-      (error: unknown) => say({ id: message.id, error: String(error) }),
-    );
+    const failed = (error: unknown) => say({ id: message.id, error: String(error) });
+    if ("close" in message) client.close().then(() => say({ id: message.id }), failed);
+    else exec(message.bytes).then((bytes) => port.postMessage({ id: message.id, bytes } satisfies FromEngine, [bytes.buffer]), failed);
   });
   say({ ready: true });
 }

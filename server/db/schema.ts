@@ -20,6 +20,10 @@ export const crafts = pgTable("crafts", {
   nextFault: integer("next_fault").notNull().default(1),
   nextPlan: integer("next_plan").notNull().default(1),
   nextBench: integer("next_bench").notNull().default(1),
+  /** Raised by every transaction that writes to the craft: what was read at a stamp still holds at that stamp. It begins anywhere, so that no other craft of the same id ever had it. */
+  stamp: integer("stamp").notNull().default(0),
+  /** The rules by which every record of it was found whole (server/rules.ts); empty: not looked at by any. */
+  checked: text("checked").notNull().default(""),
 });
 
 const craftId = () =>

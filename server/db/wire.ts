@@ -86,7 +86,8 @@ export class Engine {
       const timer = setTimeout(() => this.lose(new EngineLost(`the database gave no answer within ${Math.round(this.patience / 1000)} s`)), this.patience);
       timer.unref();
       this.waiting.set(id, { take, fail, timer });
-      this.worker.postMessage({ id, ...message } satisfies ToEngine);
+      // Handed over, not copied: the bytes are of no more use here.
+      this.worker.postMessage({ id, ...message } satisfies ToEngine, "bytes" in message ? [message.bytes.buffer as ArrayBuffer] : []);
     });
   }
 

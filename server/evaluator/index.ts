@@ -1,3 +1,4 @@
+import { createHash } from "node:crypto";
 import type { Worker } from "node:worker_threads";
 import type { Design } from "../../core/design/schema";
 import type { Glance } from "../../core/glance";
@@ -33,17 +34,16 @@ export class Evaluator {
   private readonly remembered = new Map<string, Judged | null>();
   constructor(private readonly limit = LIMIT) {}
 
-  /** What a run that is logged now would copy in; null when it takes too long. Remembered by a key that changes with the design, if one is given. */
-  async judge(design: Design, key?: string): Promise<Judged | null> {
-    const held = key === undefined ? undefined : this.remembered.get(key);
+  /** What a run that is logged now would copy in; null when it takes too long. Remembered by the content of the design. */
+  async judge(design: Design): Promise<Judged | null> {
+    const key = createHash("sha1").update(JSON.stringify(design)).digest("base64");
+    const held = this.remembered.get(key);
     if (held !== undefined) return held;
     const answer = await this.ask({ kind: "judge", design }, true);
     const judged = answer && "judged" in answer ? answer.judged : null;
-    if (key !== undefined) {
-      this.remembered.set(key, judged);
-      const [oldest] = this.remembered.keys();
-      if (this.remembered.size > KEPT && oldest !== undefined) this.remembered.delete(oldest);
-    }
+    this.remembered.set(key, judged);
+    const [oldest] = this.remembered.keys();
+    if (this.remembered.size > KEPT && oldest !== undefined) this.remembered.delete(oldest);
     return judged;
   }
 

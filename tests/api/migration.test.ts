@@ -10,6 +10,7 @@ import * as schema from "../../server/db/schema";
 import { craftFileSchema } from "../../core/design/craftFile";
 import type { Database } from "../../server/db/open";
 import { Evaluator } from "../../server/evaluator";
+import { Records } from "../../server/records";
 import { readCraft } from "../../server/rows";
 import { createRun } from "../../server/runs";
 import { saveVersion } from "../../server/store";
@@ -96,7 +97,7 @@ it("a logbook of an older release is read whole after the update, and goes on", 
   expect(file.faults[0]).toMatchObject({ part: "", touched: [], pilotSwap: null, suspects: [{ cause: "loose", cost: 0, risk: "none", spentMinutes: 0 }] });
   // Said again as it stands, a claim is not said anew.
   expect(await saveVersion(db, "old", "v1", 0, { claims: file.versions[0]?.claims ?? [], finding: "it did" })).toBe(1);
-  expect(await createRun(db, new Evaluator(60_000), "old", "v1", newRun({ stage: 1, key: "field-0001" }), "2026-01-01T10:00:00Z")).toBe(2);
+  expect(await createRun(db, new Records(db), new Evaluator(60_000), "old", "v1", newRun({ stage: 1, key: "field-0001" }), "2026-01-01T10:00:00Z")).toBe(2);
   await client.close();
   rmSync(older, { recursive: true });
 }, 60_000);

@@ -379,14 +379,14 @@ describe("the whole loop, as a user would", () => {
     await user.fill("Hull, weighed each", "205 g");
     await user.see("v2 was saved elsewhere in the meantime");
     await user.see("Hull, mass each: 190 g → 205 g");
-    await user.click("Take what is saved there");
+    await user.click("Use the saved version");
     await user.gone("saved elsewhere in the meantime");
     expect((await exported("plover")).versions[1]?.design.items[1]?.mass?.value).toBeCloseTo(0.19, 9);
     await other.fill("Hull, weighed each", "195 g");
     await other.saved();
     await user.fill("Hull, weighed each", "205 g");
     await user.see("v2 was saved elsewhere in the meantime");
-    await user.click("Save what stands here over it");
+    await user.click("Overwrite with mine");
     await user.saved();
     expect((await exported("plover")).versions[1]?.design.items[1]?.mass?.value).toBeCloseTo(0.205, 9);
     await other.page.close();

@@ -18,6 +18,7 @@ export async function fillWorkshop(address: string, crafts: number, versions = 1
       ),
       runs: Array.from({ length: (versions - 1) * runsEach }, (_, r) =>
         run(r + 1, `v${1 + Math.floor(r / runsEach)}`, 1 + (r % 5), {
+          date: new Date(Date.UTC(2026, 0, 1) + r * 3_600_000).toISOString(),
           metrics: [{ metric: "auw", dimension: "mass", predicted: { value: 1, sd: 0.1, evidence: "calculated" }, measured: { value: 1.02, sd: 0.01, by: "scale" } }],
         }),
       ),

@@ -10,7 +10,7 @@ export function ConflictDialog() {
   const { habit } = usePreferences();
   const changes = conflict ? difference(conflict.design, design) : [];
   return (
-    <Dialog open={conflict !== null} wide title={`${version.label} was saved elsewhere in the meantime`} onClose={() => {}}>
+    <Dialog open={conflict !== null} must wide title={`${version.label} was saved elsewhere in the meantime`} onClose={() => {}}>
       <p className="mb-2">Where the two states differ, from what is saved there to what stands here:</p>
       <ul className="mb-3 max-h-64 overflow-auto border-y border-hair py-1 text-ink">
         {changes.length === 0 && <li>They are the same.</li>}
@@ -20,10 +20,10 @@ export function ConflictDialog() {
       </ul>
       <p className="flex justify-end gap-2">
         <button type="button" className="act" onClick={() => resolve("theirs")}>
-          Take what is saved there
+          Use the saved version
         </button>
         <button type="button" className="act act-first" onClick={() => resolve("mine")}>
-          Save what stands here over it
+          Overwrite with mine
         </button>
       </p>
     </Dialog>

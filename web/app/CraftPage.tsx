@@ -8,6 +8,7 @@ import { LayoutStation } from "../stations/layout/Layout";
 import { PowerStation } from "../stations/power/Power";
 import { RunsStation } from "../stations/runs/Runs";
 import { VersionsStation } from "../stations/versions/Versions";
+import { BrokenLines } from "./BrokenLines";
 import { Frame } from "./Frame";
 import { Missing } from "./Missing";
 import { sayError } from "./client";
@@ -32,6 +33,7 @@ export function CraftPage() {
   // What was read before stays in view when the server does not answer for a while.
   if (!data) return <Missing what="craft" detail={sayError(error)} />;
   const version = label === undefined ? data.file.versions.at(-1) : data.file.versions.find((v) => v.label === label);
+  if (data.file.versions.length === 0) return <BrokenLines record={data} />;
   if (!version) return <Missing what="version" detail={`${data.file.craft.name} has no version ${label}.`} />;
   const known = STATIONS.find((s) => s === station);
   if (!known) return <Missing what="station" />;
@@ -39,6 +41,7 @@ export function CraftPage() {
   return (
     <DeskProvider key={`${slug}/${version.label}/${version.frozenAt ?? ""}`} record={data} version={version} station={known}>
       <Frame station={known}>
+        <BrokenLines record={data} />
         <View />
       </Frame>
     </DeskProvider>

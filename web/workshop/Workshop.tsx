@@ -31,7 +31,6 @@ function Silhouette({ glance, scale }: { glance: Glance | null; scale: number })
   return (
     <svg width={BENCH_WIDTH} height={h + 2} viewBox={`0 0 ${BENCH_WIDTH} ${h + 2}`} aria-hidden="true" className="shrink-0">
       {glance.boxes.map(([x, z, length, height], k) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: parts in the picture have no names
         <rect
           key={k}
           x={x * per + 1}
@@ -49,7 +48,7 @@ function Silhouette({ glance, scale }: { glance: Glance | null; scale: number })
 
 function CraftRow({ summary, scale }: { summary: CraftSummary; scale: number }) {
   const { habit } = usePreferences();
-  const { name, newest, slug, glance } = summary;
+  const { name, newest, slug, glance, current } = summary;
   const worst = glance?.worst ?? null;
   const remove = useDelete();
   return (
@@ -73,6 +72,7 @@ function CraftRow({ summary, scale }: { summary: CraftSummary; scale: number }) 
           )}
         </p>
         <p className="text-[11px] text-pencil">
+          {glance && !current && "verdicts as before the last change; being worked out again · "}
           {summary.runs} {summary.runs === 1 ? "run" : "runs"}, {summary.openFaults} {summary.openFaults === 1 ? "fault" : "faults"} open or unproven
         </p>
       </div>
@@ -193,7 +193,7 @@ export function Workshop() {
     queryKey: ["crafts"],
     queryFn: () => call(contracts.listCrafts, {}),
     // Verdicts are worked out in the background: looked for again until all are there.
-    refetchInterval: ({ state }) => (state.data?.some((c) => c.glance === null) ? LOOK_AGAIN : false),
+    refetchInterval: ({ state }) => (state.data?.some((c) => !c.current) ? LOOK_AGAIN : false),
   });
   const longest = Math.max(0.1, ...(data ?? []).map((s) => s.glance?.size?.length ?? 0));
   const scale = (BENCH_WIDTH - 4) / longest;

@@ -7,6 +7,7 @@ import { type OwnSymptom, symptomSchema } from "../../../core/design/symptom";
 import { GROUPS } from "../../../core/faults/catalogue";
 import { symptomsLike } from "../../../core/faults/find";
 import { call, sayError } from "../../app/client";
+import { saveAgainst } from "../../app/saveAgainst";
 import { useDelete } from "../../app/useDelete";
 import { testCost } from "./SuspectTable";
 import { useCatalogue, useOwnSymptoms } from "./useCatalogue";
@@ -18,6 +19,8 @@ const blank = (): OwnSymptom => ({ id: `own-${Date.now().toString(36)}`, text: "
 function EntryForm({ held, onDone }: { held: SymptomRecord | null; onDone: () => void }) {
   const queries = useQueryClient();
   const remove = useDelete();
+  // As it was opened: what is saved elsewhere meanwhile must not pass for it.
+  const [opened, setOpened] = useState(held);
   const [entry, setEntry] = useState<OwnSymptom>(() => held?.symptom ?? blank());
   const [wrong, setWrong] = useState<{ path: string; text: string } | null>(null);
   const cause = (i: number, change: Partial<OwnSymptom["causes"][number]>) => setEntry({ ...entry, causes: entry.causes.map((c, k) => (k === i ? { ...c, ...change } : c)) });
@@ -35,7 +38,26 @@ function EntryForm({ held, onDone }: { held: SymptomRecord | null; onDone: () =>
       return;
     }
     try {
-      await call(contracts.saveSymptom, { params: { id: entry.id }, body: { revision: held?.revision ?? null, symptom: checked.data } });
+      const { id } = entry;
+      if (!opened) await call(contracts.saveSymptom, { params: { id }, body: { revision: null, symptom: checked.data } });
+      else {
+        const saved = await saveAgainst<OwnSymptom>({
+          what: `“${opened.symptom.text}”`,
+          revision: opened.revision,
+          mine: checked.data,
+          read: (current) => {
+            const there = current as { revision: number; symptom: unknown };
+            return { revision: there.revision, value: symptomSchema.parse(there.symptom) };
+          },
+          send: (revision) => call(contracts.saveSymptom, { params: { id }, body: { revision, symptom: checked.data } }),
+        });
+        setOpened({ revision: saved.revision, symptom: saved.kept === "theirs" ? saved.value : checked.data });
+        if (saved.kept === "theirs") {
+          setEntry(saved.value);
+          await queries.invalidateQueries({ queryKey: ["symptoms"] });
+          return;
+        }
+      }
       await queries.invalidateQueries({ queryKey: ["symptoms"] });
       onDone();
     } catch (error) {

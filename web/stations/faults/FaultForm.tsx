@@ -1,6 +1,6 @@
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useMutation } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { useFieldArray, useForm, useWatch } from "react-hook-form";
 import { toast } from "sonner";
 import { contracts } from "../../../api/contracts";
@@ -9,6 +9,7 @@ import { GROUPS } from "../../../core/faults/catalogue";
 import { symptomsLike } from "../../../core/faults/find";
 import { blamesPilot, refusal } from "../../../core/faults/state";
 import { call, sayError } from "../../app/client";
+import { NotChosen, saveAgainst } from "../../app/saveAgainst";
 import { useDesk } from "../../app/desk";
 import { useDelete } from "../../app/useDelete";
 import { newKey } from "../runs/blankRun";
@@ -34,12 +35,32 @@ export function FaultForm({ fault, number, onSaved, onGone }: { fault: Values & 
   const remove = useDelete();
   const words = `${filled.title} ${filled.seen}`;
   const like = useMemo(() => symptomsLike(words, 4, catalogue), [words, catalogue]);
-  const { errors } = formState;
+  const { errors, isDirty } = formState;
+  // The revision that this form shows: what is saved elsewhere meanwhile must not pass for it.
+  const heldRevision = number === null ? 0 : (revisions.faults[number] ?? 0);
+  const opened = useRef(heldRevision);
+  useEffect(() => {
+    if (isDirty || heldRevision <= opened.current) return;
+    opened.current = heldRevision;
+    const { number: _n, ...shown } = fault;
+    form.reset(shown);
+  }, [heldRevision, isDirty, fault, form]);
   const checked = useMemo(() => formSchema.safeParse({ ...filled, title: filled.title || "–" }), [filled]);
   const save = useMutation({
     mutationFn: async (input: Values) => {
       if (number === null) return (await call(contracts.createFault, { params: { slug }, body: input })).number;
-      await call(contracts.saveFault, { params: { slug, number }, body: { revision: revisions.faults[number] ?? 0, fault: input } });
+      const saved = await saveAgainst<Values>({
+        what: faultName(number),
+        revision: opened.current,
+        mine: input,
+        read: (current) => {
+          const held = current as { revision: number; fault: unknown };
+          return { revision: held.revision, value: formSchema.parse(held.fault) };
+        },
+        send: (revision) => call(contracts.saveFault, { params: { slug, number }, body: { revision, fault: input } }),
+      });
+      opened.current = saved.revision;
+      form.reset(saved.kept === "theirs" ? saved.value : input);
       return number;
     },
     onSuccess: async (n) => {
@@ -47,7 +68,7 @@ export function FaultForm({ fault, number, onSaved, onGone }: { fault: Values & 
       toast.success(`${faultName(n)} saved`);
       onSaved(n);
     },
-    onError: (error) => setRefused(sayError(error)),
+    onError: (error) => (error instanceof NotChosen ? toast(error.message) : setRefused(sayError(error))),
   });
   const submit = handleSubmit((input) => {
     const why = refusal(input, file.runs);

@@ -1,6 +1,6 @@
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useMutation } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Controller, useFieldArray, useForm } from "react-hook-form";
 import { toast } from "sonner";
 import type { z } from "zod";
@@ -15,10 +15,11 @@ import { Value } from "../../app/Computed";
 import { useDesk } from "../../app/desk";
 import { keep, unanswered, useOutbox } from "../../app/outbox";
 import { usePreferences } from "../../app/preferences";
+import { NotChosen, saveAgainst } from "../../app/saveAgainst";
 import { Pictures } from "../../fields/Pictures";
 import { QuantityField } from "../../fields/QuantityField";
 import { Cautions } from "./Cautions";
-import { asNewRun, blankRun, localIso, newKey } from "./blankRun";
+import { asNewRun, blankRun, heldRun, localIso, newKey } from "./blankRun";
 import { MomentsField } from "./MomentsField";
 import { RungSelect } from "./RungSelect";
 import { useLadder } from "./useLadder";
@@ -65,6 +66,14 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
     defaultValues: start(run, plan, design.brief.environment.airTemperature, next),
   });
   const { register, control, handleSubmit, formState, watch, setValue } = form;
+  // The revision that this form shows: what is saved elsewhere meanwhile must not pass for it.
+  const heldRevision = run ? (revisions.runs[run.number] ?? 0) : 0;
+  const opened = useRef(heldRevision);
+  useEffect(() => {
+    if (!run || formState.isDirty || heldRevision <= opened.current) return;
+    opened.current = heldRevision;
+    form.reset(asNewRun(run));
+  }, [heldRevision, formState.isDirty, run, form]);
   const rows = useFieldArray({ control, name: "measured" });
   const { errors } = formState;
   const stage = Number(watch("stage"));
@@ -83,7 +92,15 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
       await flush();
       const body = { ...values, measured: values.measured.filter((m) => m.metric.trim() !== "") };
       if (run) {
-        await call(contracts.saveRun, { params: { slug, number: run.number }, body: { revision: revisions.runs[run.number] ?? 0, run: body } });
+        const saved = await saveAgainst<NewRun>({
+          what: `Run ${run.number}`,
+          revision: opened.current,
+          mine: body,
+          read: heldRun,
+          send: (revision) => call(contracts.saveRun, { params: { slug, number: run.number }, body: { revision, run: body } }),
+        });
+        opened.current = saved.revision;
+        if (saved.kept === "theirs") form.reset(saved.value);
         return run.number;
       }
       const entry = { key: body.key ?? newKey(), slug, label: version.label, run: body, pictures: [], at: localIso(new Date()), refused: "" };
@@ -109,7 +126,7 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
       await refresh();
       onDone(number);
     },
-    onError: (error) => toast.error(sayError(error)),
+    onError: (error) => (error instanceof NotChosen ? toast(error.message) : toast.error(sayError(error))),
   });
   const number = (
     label: string,

@@ -2,7 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import { toast } from "sonner";
-import { contracts } from "../../../api/contracts";
+import { type NewRun, contracts } from "../../../api/contracts";
 import { isMetricKey } from "../../../core/design/craftFile";
 import { METRICS } from "../../../core/design/metrics";
 import { type Dimension, toDisplay } from "../../../core/design/units";
@@ -14,7 +14,9 @@ import { PER_WORD, confounderText, seriesText } from "../../../core/wording/seri
 import { call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
 import { QuantityField } from "../../fields/QuantityField";
+import { saveAgainst } from "../../app/saveAgainst";
 import { LapImport } from "./LapImport";
+import { asNewRun, heldRun } from "./blankRun";
 import { metricLabel } from "./words";
 
 const dimensionOf = (metric: string): Dimension => (isMetricKey(metric) ? METRICS[metric].dimension : "ratio");
@@ -94,9 +96,14 @@ export function SeriesSheet() {
     mutationFn: async ({ lap, out }: { lap: SeriesLap; out: string }) => {
       const run = file.runs.find((r) => r.number === lap.run);
       if (!run) throw new Error("This run is gone.");
-      const { number: _n, version: _v, metrics, ...rest } = run;
-      const body = { ...rest, measured: metrics.map(({ predicted: _p, ...m }) => m), laps: run.laps.map((l) => (l.label === lap.label ? { ...l, out } : l)) };
-      await call(contracts.saveRun, { params: { slug, number: run.number }, body: { revision: revisions.runs[run.number] ?? 0, run: body } });
+      const body = { ...asNewRun(run), laps: run.laps.map((l) => (l.label === lap.label ? { ...l, out } : l)) };
+      await saveAgainst<NewRun>({
+        what: `Run ${run.number}`,
+        revision: revisions.runs[run.number] ?? 0,
+        mine: body,
+        read: heldRun,
+        send: (revision) => call(contracts.saveRun, { params: { slug, number: run.number }, body: { revision, run: body } }),
+      });
     },
     onSuccess: refresh,
     onError: (e) => toast.error(sayError(e)),

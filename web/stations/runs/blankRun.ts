@@ -1,5 +1,5 @@
 import type { NewRun } from "../../../api/contracts";
-import type { Run } from "../../../core/design/craftFile";
+import { type Run, runSchema } from "../../../core/design/craftFile";
 
 /** Local time with its offset from UTC, as ISO 8601. */
 export function localIso(date: Date): string {
@@ -44,4 +44,10 @@ export function asNewRun(run: Run): NewRun {
   const { number: _n, version: _v, metrics, gates, locks: _l, ...rest } = run;
   const eye = Object.fromEntries(gates.flatMap((g) => (g.gate.metric === "" && (g.result === "passed" || g.result === "failed") ? [[g.gate.id, g.result]] : [])));
   return { ...rest, eye, live: false, measured: metrics.map(({ predicted: _, ...m }) => m) };
+}
+
+/** A run as the server holds it, from its answer to a stale save. */
+export function heldRun(current: unknown): { revision: number; value: NewRun } {
+  const { revision, run } = current as { revision: number; run: unknown };
+  return { revision, value: asNewRun(runSchema.parse(run)) };
 }

@@ -1,3 +1,4 @@
+import type { CraftFile } from "../../../core/design/craftFile";
 import { useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import { contracts } from "../../../api/contracts";
@@ -181,6 +182,10 @@ function Comparison({ from, to }: { from: Version; to: Version }) {
   );
 }
 
+/** Whether pictures or logs go along with a craft: then it is exported with them beside it. */
+const hasPictures = (file: CraftFile): boolean =>
+  file.bench.some((b) => b.files.length > 0) || file.runs.some((r) => r.files.length > 0 || r.moments.some((m) => m.files.length > 0));
+
 export function VersionsStation() {
   const { file, version, design, slug, go } = useDesk();
   const [search, setSearch] = useSearchParams();
@@ -251,8 +256,8 @@ export function VersionsStation() {
               Delete this draft
             </button>
           )}
-          <a className="link" href={`/api/crafts/${slug}/export`} download={`${slug}.json`}>
-            Export {file.craft.name} as a file
+          <a className="link" href={`/api/crafts/${slug}/${hasPictures(file) ? "export.tar" : "export"}`} download={`${slug}.${hasPictures(file) ? "tar" : "json"}`}>
+            Export {file.craft.name} {hasPictures(file) ? "with its pictures" : "as a file"}
           </a>
           <label className="flex items-center gap-2">
             Compare with

@@ -3,6 +3,7 @@ import { toast } from "sonner";
 import { type ShelfRecord, contracts } from "../../../../api/contracts";
 import { type ShelfPart, shelfPartSchema } from "../../../../core/design/shelf";
 import { call } from "../../../app/client";
+import { saveAgainst } from "../../../app/saveAgainst";
 import { useDelete } from "../../../app/useDelete";
 
 const KEY = ["shelf"];
@@ -40,7 +41,19 @@ export function useShelf() {
         toast.error(parsed.error.issues[0]?.message ?? "This cannot be saved.");
         return false;
       }
-      return (await tell(() => call(contracts.saveShelf, { params: { id: record.id }, body: { revision: record.revision, part: parsed.data } }))) !== null;
+      const saved = await tell(() =>
+        saveAgainst<ShelfPart>({
+          what: `“${record.part.name}”`,
+          revision: record.revision,
+          mine: parsed.data,
+          read: (current) => {
+            const there = current as { revision: number; part: unknown };
+            return { revision: there.revision, value: shelfPartSchema.parse(there.part) };
+          },
+          send: (revision) => call(contracts.saveShelf, { params: { id: record.id }, body: { revision, part: parsed.data } }),
+        }),
+      );
+      return saved?.kept === "mine";
     },
     /** @returns whether it is gone: it asks first */
     remove: (id: number) => {

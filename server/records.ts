@@ -1,0 +1,100 @@
+import { and, eq, sql } from "drizzle-orm";
+import type { CraftRecord } from "../api/contracts";
+import type { Database } from "./db/open";
+import { crafts } from "./db/schema";
+import { listCrafts } from "./glances";
+import { notFound } from "./problems";
+import { type Tx, readCraftIn, reading } from "./rows";
+import { rulesNow } from "./rules";
+
+interface Held {
+  stamp: number;
+  record: CraftRecord;
+  /** The same as it is sent. */
+  text: Buffer;
+}
+
+/** Bytes of records that are held in memory. */
+const MOST = 16_000_000;
+
+/**
+ * Crafts as they were read, held as long as nobody wrote to them: reading and checking a large one takes a tenth of a second, looking at its stamp a thousandth. The stamp stands in the database,
+ * so this holds with several servers on one database too.
+ */
+export class Records {
+  private readonly held = new Map<number, Held>();
+  private size = 0;
+  private lists: { stamp: string; text: Buffer } | null = null;
+  constructor(private readonly db: Database) {}
+
+  /** @throws a problem (404) when there is no such craft */
+  async get(slug: string): Promise<Held> {
+    // One look at the stamp; if the database does not answer, the transaction below finds out why.
+    const [seen] = await this.db
+      .select({ id: crafts.id, stamp: crafts.stamp })
+      .from(crafts)
+      .where(eq(crafts.slug, slug))
+      .catch(() => []);
+    const held = seen && this.held.get(seen.id);
+    if (held && held.stamp === seen.stamp) {
+      // Used last is let go of last.
+      this.held.delete(seen.id);
+      this.held.set(seen.id, held);
+      return held;
+    }
+    return this.db.transaction(async (tx) => {
+      const [craft] = await tx.select().from(crafts).where(eq(crafts.slug, slug));
+      if (!craft) throw notFound(`There is no craft “${slug}”.`);
+      const { whole, ...record } = await readCraftIn(tx, craft);
+      if (whole && craft.checked !== rulesNow()) this.foundWhole(craft);
+      return this.keep(craft.id, { stamp: craft.stamp, record, text: Buffer.from(JSON.stringify(record)) });
+    }, reading);
+  }
+
+  /** A craft that this transaction has just locked, as it was before: a copy that may be added to. */
+  async before(tx: Tx, craft: typeof crafts.$inferSelect): Promise<CraftRecord> {
+    const held = this.held.get(craft.id);
+    if (held?.stamp !== craft.stamp - 1) return readCraftIn(tx, craft);
+    return { ...held.record, file: { ...held.record.file, runs: [...held.record.file.runs] } };
+  }
+
+  /** The workshop's list as it is sent. */
+  list(): Promise<Buffer> {
+    return this.db.transaction(async (tx) => {
+      const { rows } = await tx.execute<{ stamp: string | null }>(
+        sql`select md5(string_agg(c.id || '.' || c.stamp || '.' || coalesce(s.stamp, ''), ',' order by c.id)) as stamp from crafts c left join summaries s on s.craft_id = c.id`,
+      );
+      const stamp = rows[0]?.stamp ?? "none";
+      if (this.lists?.stamp !== stamp) this.lists = { stamp, text: Buffer.from(JSON.stringify(await listCrafts(tx))) };
+      return this.lists.text;
+    }, reading);
+  }
+
+  /** Notes that a craft was found whole, so that it need not be looked through again; after the answer, and only if nobody wrote to it meanwhile. */
+  private foundWhole({ id, stamp }: typeof crafts.$inferSelect): void {
+    setImmediate(
+      () =>
+        void this.db
+          .transaction(async (tx) => {
+            await tx
+              .update(crafts)
+              .set({ checked: rulesNow() })
+              .where(and(eq(crafts.id, id), eq(crafts.stamp, stamp)));
+          })
+          // What could not be noted is looked through again the next time.
+          .catch(() => {}),
+    );
+  }
+
+  private keep(id: number, next: Held): Held {
+    this.size += next.text.length - (this.held.get(id)?.text.length ?? 0);
+    this.held.delete(id);
+    this.held.set(id, next);
+    for (const [old, { text }] of this.held) {
+      if (this.size <= MOST || old === id) break;
+      this.held.delete(old);
+      this.size -= text.length;
+    }
+    return next;
+  }
+}
