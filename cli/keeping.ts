@@ -64,6 +64,6 @@ export async function restore({ file, at }: { file?: string | undefined; at?: st
     const head = file === undefined ? await restoreMoment(folder, { at: moment(at ?? "") }, now()) : await restoreFolder(folder, createReadStream(file), now());
     return `${folder} holds the state of ${head.at} now; what it held before is in before-restore-… inside it`;
   } finally {
-    release();
+    await release();
   }
 }

@@ -178,7 +178,7 @@ export interface EmbeddedOptions {
  */
 export async function openEmbedded(folder: string | null, { now, fresh = false, remember = false, lost }: EmbeddedOptions): Promise<OpenDatabase> {
   const notes: string[] = [];
-  let release = () => {};
+  let release = async () => {};
   let begun: Awaited<ReturnType<typeof look>> | null = null;
   if (folder !== null) {
     begun = await look(folder, fresh);
@@ -187,7 +187,7 @@ export async function openEmbedded(folder: string | null, { now, fresh = false, 
   try {
     return await opened(folder, begun, { now, remember, notes, release });
   } catch (error) {
-    release();
+    await release();
     throw error;
   }
 }
@@ -195,7 +195,7 @@ export async function openEmbedded(folder: string | null, { now, fresh = false, 
 async function opened(
   folder: string | null,
   begun: Awaited<ReturnType<typeof look>> | null,
-  { now, remember, notes, release }: { now: () => string; remember: boolean; notes: string[]; release: () => void },
+  { now, remember, notes, release }: { now: () => string; remember: boolean; notes: string[]; release: () => Promise<void> },
 ): Promise<OpenDatabase> {
   let engine: Engine;
   const pool = poolOn(() => engine);
@@ -265,9 +265,8 @@ async function opened(
     const had = await openOrRebuild(folder, trusted, cluster ? "it was not closed in good order" : "its files were gone");
     const { rows } = await withClient((c) => c.query("select seq from journal.position"));
     const seq = Number(rows[0].seq);
-    const segment = segmentsOf(folder).at(-1);
     // A first snapshot; one after an update changed the shape of rows; one when the journal does not lead up to here.
-    if (snapshotsOf(folder).length === 0 || had !== schemaNow() || !segment || lastSeq(folder) !== seq)
+    if (snapshotsOf(folder).length === 0 || had !== schemaNow() || lastSeq(folder) !== seq)
       await withClient(async (c) => {
         const next = Math.max(seq, lastSeq(folder), 0);
         await c.query("update journal.position set seq = $1", [next]);
@@ -376,7 +375,7 @@ async function opened(
         await syncTree(clusterOf(folder));
         await writeFolderState(folder, true);
       }
-      release();
+      await release();
     },
   };
 }

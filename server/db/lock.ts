@@ -12,15 +12,15 @@ const CONFLICT = 9;
  * device and inode: through bind mounts, other names of the folder, other namespaces, and paths of any length. It is held by a small process that ends when this one does, however that ends.
  * Where there is no `flock` command, a pid file with a check that its owner lives.
  * @param lost called when the lock is lost while the server runs
- * @returns a function that gives the lock back
+ * @returns gives the lock back, and resolves when another may have it
  * @throws CannotOpen when another process holds it
  */
-export async function lockFolder(folder: string, lost: () => void = () => {}): Promise<() => void> {
+export async function lockFolder(folder: string, lost: () => void = () => {}): Promise<() => Promise<void>> {
   const real = realpathSync(folder);
   return (await kernelLock(real, lost)) ?? pidLock(real);
 }
 
-function kernelLock(folder: string, lost: () => void): Promise<(() => void) | null> {
+function kernelLock(folder: string, lost: () => void): Promise<(() => Promise<void>) | null> {
   return new Promise((resolve, reject) => {
     // A process group of its own: Ctrl-C at the terminal must not end it before the server has closed the database.
     const holder = spawn("flock", ["--wait", String(PATIENCE), "--conflict-exit-code", String(CONFLICT), "lock", "sh", "-c", "echo held; exec cat > /dev/null"], {
@@ -37,10 +37,15 @@ function kernelLock(folder: string, lost: () => void): Promise<(() => void) | nu
       holder.unref();
       (holder.stdin as unknown as { unref?: () => void }).unref?.();
       (holder.stdout as unknown as { unref?: () => void }).unref?.();
-      resolve(() => {
-        released = true;
-        holder.stdin?.end();
-      });
+      resolve(
+        () =>
+          new Promise<void>((done) => {
+            released = true;
+            holder.ref();
+            holder.once("exit", () => done());
+            holder.stdin?.end();
+          }),
+      );
     });
     holder.on("exit", (code) => {
       if (held) {
@@ -60,14 +65,14 @@ function alive(pid: number): boolean {
   }
 }
 
-function pidLock(folder: string): () => void {
+function pidLock(folder: string): () => Promise<void> {
   const file = join(folder, "ultraform.pid");
   for (let attempt = 0; attempt < 2; attempt++) {
     try {
       const handle = openSync(file, "wx");
       writeSync(handle, String(process.pid));
       closeSync(handle);
-      return () => rmSync(file, { force: true });
+      return async () => rmSync(file, { force: true });
     } catch {
       if (alive(Number(readFileSync(file, "utf8")))) throw cannotOpen.inUse(folder);
       rmSync(file, { force: true });

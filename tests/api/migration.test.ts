@@ -1,5 +1,4 @@
-import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
+import { readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { PGlite } from "@electric-sql/pglite";
 import { sql } from "drizzle-orm";
@@ -17,20 +16,7 @@ import { saveVersion } from "../../server/store";
 import { listShelf } from "../../server/shelf";
 import { newRun } from "../support/api";
 import { quietDesign } from "../support/designs";
-import { root } from "../support/server";
-
-const all = join(root, "server/db/migrations");
-
-/** The migrations up to one, as an older release had them. */
-function upTo(tag: string): string {
-  const folder = mkdtempSync(join(tmpdir(), "ultraform-migrations-"));
-  cpSync(all, folder, { recursive: true });
-  const path = join(folder, "meta/_journal.json");
-  const journal = JSON.parse(readFileSync(path, "utf8")) as { entries: { tag: string }[] };
-  journal.entries = journal.entries.slice(0, journal.entries.findIndex((e) => e.tag === tag) + 1);
-  writeFileSync(path, JSON.stringify(journal));
-  return folder;
-}
+import { allMigrations, upTo } from "../support/migrations";
 
 it("packs of an older release stand on the shelf after the update, with their revision", async () => {
   const client = new PGlite();
@@ -51,7 +37,7 @@ it("packs of an older release stand on the shelf after the update, with their re
     readings: [],
   };
   await db.execute(sql`insert into packs (name, pack, revision) values ('Old one', ${JSON.stringify(pack)}::jsonb, 3)`);
-  await migrate(db, { migrationsFolder: all });
+  await migrate(db, { migrationsFolder: allMigrations });
   expect(await listShelf(db)).toEqual([{ id: 1, revision: 3, part: { ...pack, kind: "pack", price: null } }]);
   await client.close();
   rmSync(older, { recursive: true });
@@ -60,7 +46,7 @@ it("packs of an older release stand on the shelf after the update, with their re
 it("a logbook of an older release is read whole after the update, and goes on", async () => {
   const client = new PGlite();
   const db = drizzle(client, { schema }) as unknown as Database & Parameters<typeof migrate>[0];
-  const tags = (JSON.parse(readFileSync(join(all, "meta/_journal.json"), "utf8")) as { entries: { tag: string }[] }).entries.map((e) => e.tag);
+  const tags = (JSON.parse(readFileSync(join(allMigrations, "meta/_journal.json"), "utf8")) as { entries: { tag: string }[] }).entries.map((e) => e.tag);
   const ladders = tags.findIndex((t) => t.endsWith("ladders_plans_trash"));
   const older = upTo(tags[ladders - 1] ?? "");
   await migrate(db, { migrationsFolder: older });
@@ -83,7 +69,7 @@ it("a logbook of an older release is read whole after the update, and goes on", 
   await db.execute(
     sql`insert into suspects (fault_id, position, key, cause, for_it, against_it, test, minutes, result, state) values (1, 0, 'a', 'loose', '', '', 'wiggle', 3, '', 'open')`,
   );
-  await migrate(db, { migrationsFolder: all });
+  await migrate(db, { migrationsFolder: allMigrations });
 
   const file = craftFileSchema.parse((await readCraft(db, "old")).file);
   expect(file.versions[0]).toMatchObject({

@@ -188,7 +188,10 @@ describe("packs of one's own", () => {
     await other.fill("Shelf pack cycles", "12");
     await other.page.waitForFunction(() => /\b12\b/.test(document.querySelector('[data-pack="Shed one"]')?.textContent ?? ""));
     await user.fill("Shelf pack cycles", "7");
-    await user.see("was saved elsewhere");
+    // Both states are shown, and one is chosen.
+    await user.see("was saved elsewhere in the meantime");
+    expect(await user.read("dialog table")).toMatch(/cycles\s+12\s+7/);
+    await user.click("Use the saved version");
     await user.page.waitForFunction(() => /\b12\b/.test(document.querySelector('[data-pack="Shed one"]')?.textContent ?? ""));
     await other.page.close();
   });
