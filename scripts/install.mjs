@@ -47,9 +47,17 @@ export function ensureBuild({ quiet = false } = {}) {
 
 /** Chromium for the browser test: Debian's package, when it is not there and this user may install it. */
 export function ensureChromium() {
-  const path = process.env.CHROMIUM ?? "/usr/bin/chromium";
-  if (existsSync(path)) return;
-  console.log("Installing Chromium …");
+  if (!existsSync(process.env.CHROMIUM ?? "/usr/bin/chromium")) installPackage("chromium", "Chromium");
+}
+
+/** A PostgreSQL server for the API tests: Debian's package. The tests run one of their own, in a folder and on a port of its own. */
+export function ensurePostgres() {
+  const folder = "/usr/lib/postgresql";
+  if (!existsSync(folder) || !readdirSync(folder).some((v) => existsSync(join(folder, v, "bin/initdb")))) installPackage("postgresql", "PostgreSQL");
+}
+
+function installPackage(name, called) {
+  console.log(`Installing ${called} …`);
   const sudo = process.getuid?.() === 0 ? [] : ["sudo"];
   const apt = (...args) =>
     run([...sudo, "apt-get"][0], [...sudo, "apt-get"].slice(1).concat(args), {
@@ -57,5 +65,5 @@ export function ensureChromium() {
       env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
     });
   apt("update");
-  apt("install", "-y", "--no-install-recommends", "chromium");
+  apt("install", "-y", "--no-install-recommends", name);
 }
