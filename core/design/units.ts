@@ -148,7 +148,7 @@ const TERM = /^\s*([+-]?)\s*(\d+(?:[.,]\d+)?(?:e[+-]?\d+)?|[.,]\d+)\s*([^\d+\s,.
 
 /** Stages multiply: "48:13 × 2.5", "97 × 95 %". Each is a number, or teeth over teeth. Null when the text is no product and no quotient. */
 function readStages(text: string, dimension: "ratio" | "percent", habit: UnitHabit): ParseResult | null {
-  const stages = text.trim().split(/\s*[×x*]\s*/i);
+  const stages = text.split(/[×x*]/i).map((stage) => stage.trim());
   if (stages.length === 1 && !(dimension === "ratio" && /\d\s*:\s*\d/.test(text))) return null;
   let product = 1;
   for (const stage of stages) {

@@ -241,6 +241,14 @@ function readQuantity(cell: string, dimension: Dimension, unit: string, decimal:
   return read.ok ? read.value : null;
 }
 
+/** The words between dashes of a heading such as "-- tail --"; empty when it is none. Walked from both ends: a pattern would take the square of a long line. */
+function headingOf(cell: string): string {
+  let [from, to] = [0, cell.length];
+  while (cell[from] === "-") from++;
+  while (to > from && cell[to - 1] === "-") to--;
+  return from >= 2 && cell.length - to >= 2 ? cell.slice(from, to).trim() : "";
+}
+
 const EMPTY = /^(|-|–|—|\?+|tbd|tba|n\/?a|none|unknown|unbekannt|later|offen)$/i;
 const SUBTOTAL = /^\s*(sub-?\s?totals?|totals?|grand total|zwischensumme|summe|gesamt|somme|sous-total|sum)\b/i;
 const COMMENT = /^(#|\/\/|--|\*|;|%)/;
@@ -270,7 +278,7 @@ export function readParts(text: string, reading: TableReading = guessReading(tex
     }
     if (filled.length <= 2 && COMMENT.test(filled[0] ?? "")) {
       report("info", "comment", filled.join(" "));
-      const heading = /^--+\s*(.+?)\s*--+$/.exec(filled[0] ?? "")?.[1];
+      const heading = headingOf(filled[0] ?? "");
       if (heading) group = heading;
       return;
     }

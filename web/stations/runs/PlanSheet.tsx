@@ -32,7 +32,7 @@ export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => vo
   const rung = rungs[plan.stage - 1];
   const run = file.runs.find((r) => r.plan === plan.number);
   const closed = plan.state !== "planned";
-  const { draft, put, theirs, settleWith } = usePlanDraft(plan);
+  const { draft, put, theirs, settleWith, settled } = usePlanDraft(plan);
 
   const held = locks(draft.stage);
   const stops = useStops();
@@ -141,7 +141,7 @@ export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => vo
                   Start the log at the site
                 </button>
               )}
-              <button type="button" className="act" onClick={onLog}>
+              <button type="button" className="act" onClick={() => void settled().then(onLog)}>
                 Log it afterwards
               </button>
               <button type="button" className="link" onClick={() => put({ state: "dropped" })}>

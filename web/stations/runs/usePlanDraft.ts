@@ -49,5 +49,7 @@ export function usePlanDraft(plan: Plan) {
       void refresh();
     }
   };
-  return { draft, put, theirs, settleWith };
+  /** Resolves when what was entered so far is on the server, or refused. */
+  const settled = () => queue.current;
+  return { draft, put, theirs, settleWith, settled };
 }

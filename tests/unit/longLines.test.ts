@@ -1,0 +1,59 @@
+import { describe, expect, it } from "vitest";
+import { guessSweep, readSweepTable } from "../../core/bench/sweepTable";
+import { parseQuantity } from "../../core/design/units";
+import { symptomsLike } from "../../core/faults/find";
+import { guessReading, readParts as readPartsList } from "../../core/mass/partsTable";
+import { readPacks } from "../../core/power/packShelf";
+import { readParts as readShelfParts } from "../../core/power/partShelf";
+import { guessLaps, readLaps } from "../../core/runs/lapTable";
+
+/** Everything that reads what a person pasted or typed. */
+const READERS: Record<string, (text: string) => unknown> = {
+  "a parts list": (t) => readPartsList(t, guessReading(t)),
+  "a parts list with a header": (t) => {
+    const text = `name;mass [g];x [mm];remark\nA;5;10;b\n${t}\n${t};${t}`;
+    return readPartsList(text, guessReading(text));
+  },
+  "laps": (t) => {
+    const text = `lap;time s;wind\n1;5;2\n${t}`;
+    return readLaps(text, guessLaps(text));
+  },
+  "a sweep": (t) => {
+    const text = `throttle %;thrust g;V\n10;5;12\n${t}`;
+    return readSweepTable(text, guessSweep(text));
+  },
+  packs: (t) => readPacks(`name,chemistry,cells\n${t}`),
+  motors: (t) => readShelfParts("motor", `name,kv\n${t}`),
+  "a quantity": (t) => parseQuantity(t, "mass"),
+  "a ratio": (t) => parseQuantity(t, "ratio"),
+  "a symptom in one's own words": (t) => symptomsLike(t, 4),
+};
+const TOKENS = ["-", "- ", " ", "x", "x ", "1", "1 ", "1,", "1.", "1.1.", "±", "(", ")", "[", '"', '""', "g", "1g ", "1 000 ", "#", "--", "-x", "\t", ";", "|", "/", "×", "1:1", "a,", "é", "ss", "ing ", "_", "~", "?", "'", "5x5"];
+/** ms that a line of 20 000 characters may take. A quadratic reader takes seconds. */
+const MOST = 400;
+
+describe("a long line never freezes the page", () => {
+  it.each(Object.keys(READERS))("%s is read in time that grows with its length", (name) => {
+    const read = READERS[name];
+    const slow: string[] = [];
+    for (const token of TOKENS)
+      for (const [head, tail] of [
+        ["", ""],
+        ["--", "x"],
+        ["1", "!"],
+        ["a ", " kg"],
+      ] as const) {
+        const line = head + token.repeat(Math.ceil(20_000 / token.length)).slice(0, 20_000) + tail;
+        const start = performance.now();
+        try {
+          read?.(line);
+        } catch {
+          // What cannot be read is refused elsewhere; here only the time counts.
+        }
+        const took = performance.now() - start;
+        if (took > MOST) slow.push(`${JSON.stringify(head + token + tail)}: ${Math.round(took)} ms`);
+        if (took > 5000) break;
+      }
+    expect(slow).toEqual([]);
+  });
+});
