@@ -47,3 +47,12 @@ export function applyPatch(design: Design, patch: Patch): Design {
   copy.items.push(...patch.addItems);
   return designSchema.parse(copy);
 }
+
+/** The same; null when the result would be beyond what a design can be, as a remedy of an absurd design may ask for. */
+export function tryPatch(design: Design, patch: Patch): Design | null {
+  try {
+    return applyPatch(design, patch);
+  } catch {
+    return null;
+  }
+}

@@ -4,7 +4,7 @@ import { GRAVITY } from "../media/air";
 import { nominalPower, nominalSetup } from "./nominal";
 import { packEnergy } from "./otherPack";
 import { packPatch } from "./packPatch";
-import { applyPatch } from "../design/patch";
+import { tryPatch } from "../design/patch";
 
 /** One turn of the sizing loop: what the mass asks for, and what that makes of the mass. */
 export interface Turn {
@@ -62,7 +62,8 @@ export function sizingLoop(design: Design, endurance: number, structure: number)
     let capacity = start;
     let power = Number.NaN;
     for (let k = 0; k < 4; k++) {
-      const sized = applyPatch(design, packPatch(design, battery.id, capacity)?.patch ?? { set: [], addItems: [] });
+      const sized = tryPatch(design, packPatch(design, battery.id, capacity)?.patch ?? { set: [], addItems: [] });
+      if (!sized) return null;
       for (const phase of sized.duty) if (phase.by === "thrust") phase.value *= mass / all.mass;
       const setup = nominalSetup(sized, mass);
       const lasts = setup && nominalPower(setup, 8)?.packs[index]?.endurance;

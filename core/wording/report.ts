@@ -46,12 +46,22 @@ export function statusText(r: StatusReason, file: CraftFile, evaluation: Evaluat
   }
 }
 
-/** Words that somebody wrote, as Markdown shows them as they are: no tags, no escapes, one line. */
+/**
+ * Words that somebody wrote, as Markdown shows them as they are: on one line, and neither tags, links, pictures, emphasis, headings nor lists, whatever stands in them. Addresses stay text.
+ */
 const plainly = (text: string) =>
   text
-    .replace(/\\/g, "\\\\")
+    .replace(/[\\`*_[\]~]/g, "\\$&")
+    .replace(/&/g, "&amp;")
     .replace(/</g, "&lt;")
-    .replace(/\s*\n\s*/g, " ");
+    .replace(/@/g, "&#64;")
+    .replace(/\b(https?|ftp|mailto|javascript|data):/gi, "$1&#58;")
+    .replace(/\bwww\./gi, "www&#46;")
+    .split("\n")
+    .map((line) => line.trim())
+    .join(" ")
+    .replace(/^([#>+=-])/, "\\$1")
+    .replace(/^(\d{1,9})([.)])(?=\s|$)/, "$1\\$2");
 /** A cell of a table: a bar would end it. */
 const cell = (text: string) => plainly(text).replace(/\|/g, "&#124;");
 const table = (head: readonly string[], rows: readonly (readonly string[])[]): string =>

@@ -14,7 +14,7 @@ const READERS: Record<string, (text: string) => unknown> = {
     const text = `name;mass [g];x [mm];remark\nA;5;10;b\n${t}\n${t};${t}`;
     return readPartsList(text, guessReading(text));
   },
-  "laps": (t) => {
+  laps: (t) => {
     const text = `lap;time s;wind\n1;5;2\n${t}`;
     return readLaps(text, guessLaps(text));
   },
@@ -28,7 +28,45 @@ const READERS: Record<string, (text: string) => unknown> = {
   "a ratio": (t) => parseQuantity(t, "ratio"),
   "a symptom in one's own words": (t) => symptomsLike(t, 4),
 };
-const TOKENS = ["-", "- ", " ", "x", "x ", "1", "1 ", "1,", "1.", "1.1.", "±", "(", ")", "[", '"', '""', "g", "1g ", "1 000 ", "#", "--", "-x", "\t", ";", "|", "/", "×", "1:1", "a,", "é", "ss", "ing ", "_", "~", "?", "'", "5x5"];
+const TOKENS = [
+  "-",
+  "- ",
+  " ",
+  "x",
+  "x ",
+  "1",
+  "1 ",
+  "1,",
+  "1.",
+  "1.1.",
+  "±",
+  "(",
+  ")",
+  "[",
+  '"',
+  '""',
+  "g",
+  "1g ",
+  "1 000 ",
+  "#",
+  "--",
+  "-x",
+  "\t",
+  ";",
+  "|",
+  "/",
+  "×",
+  "1:1",
+  "a,",
+  "é",
+  "ss",
+  "ing ",
+  "_",
+  "~",
+  "?",
+  "'",
+  "5x5",
+];
 /** ms that a line of 20 000 characters may take. A quadratic reader takes seconds. */
 const MOST = 400;
 

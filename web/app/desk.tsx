@@ -4,7 +4,7 @@ import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { type CraftRecord, contracts } from "../../api/contracts";
 import type { CraftFile, Version } from "../../core/design/craftFile";
-import { type Patch, applyPatch } from "../../core/design/patch";
+import { type Patch, tryPatch } from "../../core/design/patch";
 import { type Design, designSchema } from "../../core/design/schema";
 import { type Evaluation, evaluate } from "../../core/evaluate";
 import { ApiError, call, sayError } from "./client";
@@ -224,8 +224,8 @@ export function DeskProvider({ record, version, station, children }: { record: C
   const evaluation = useMemo(() => evaluate(design, context), [design, context]);
   const preview = useMemo(() => {
     if (!previewPatch) return null;
-    const changed = applyPatch(design, previewPatch);
-    return { design: changed, evaluation: evaluate(changed, context) };
+    const changed = tryPatch(design, previewPatch);
+    return changed && { design: changed, evaluation: evaluate(changed, context) };
   }, [previewPatch, design, context]);
 
   const desk: Desk = {
@@ -241,7 +241,9 @@ export function DeskProvider({ record, version, station, children }: { record: C
     edit,
     apply: (patch) => {
       setPreview(null);
-      change(applyPatch(design, patch));
+      const changed = tryPatch(design, patch);
+      if (changed) change(changed);
+      else toast.error("Not changed: this would be beyond what can be entered.");
     },
     undo:
       history.past.length > 0

@@ -1,5 +1,5 @@
 import type { Patch } from "../../design/patch";
-import { applyPatch, knownAt } from "../../design/patch";
+import { tryPatch, knownAt } from "../../design/patch";
 import type { Design, Unit } from "../../design/schema";
 import { rollUp } from "../../mass/rollup";
 import { remembering } from "../../numeric/memo";
@@ -51,7 +51,8 @@ export const ofPack =
 
 /** Nominal result of a changed design; NaN when it has none. */
 function after(design: Design, patch: Patch, pick: Pick): number {
-  const changed = applyPatch(design, patch);
+  const changed = tryPatch(design, patch);
+  if (!changed) return Number.NaN;
   const setup = nominalSetup(changed, rollUp(changed)?.mass ?? null);
   const values = setup && nominalPower(setup, 12);
   return values ? pick(values) : Number.NaN;
