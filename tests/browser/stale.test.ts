@@ -1,0 +1,95 @@
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { demoInBrowser } from "../support/browser";
+import { send } from "../support/server";
+import type { User } from "../support/page";
+
+const demo = demoInBrowser();
+let user: User;
+beforeAll(() => {
+  user = demo.user();
+});
+afterAll(() => {
+  expect(demo.pageErrors).toEqual([]);
+});
+const stands = async (page: User, selector: string, text: string) =>
+  page.page.waitForFunction((s, t) => (document.querySelector(s) as HTMLTextAreaElement | null)?.value === t, {}, selector, text);
+
+/** Comes back to the page, as from another window: what the server holds is read again. */
+const comeBack = (page: User) => page.page.evaluate(() => document.dispatchEvent(new Event("visibilitychange")));
+
+describe("a form that was open while somebody else saved", () => {
+  it("a fault: both states are shown; put aside, nothing is saved and nothing entered is lost; then one is chosen", async () => {
+    const other = await demo.another();
+    const path = "/craft/tern/v4/faults?fault=8";
+    await user.open(path);
+    await other.open(path);
+    const field = 'textarea[name="damage"]';
+    const write = async (page: User, text: string) => {
+      await page.page.bringToFront();
+      await page.page.focus(field);
+      await page.page.keyboard.down("Control");
+      await page.page.keyboard.press("KeyA");
+      await page.page.keyboard.up("Control");
+      await page.page.keyboard.type(text);
+    };
+    await write(other, "seen by the other");
+    await other.click("Save the fault");
+    await other.see("F-08 saved");
+    await write(user, "seen here");
+    // Reading it again must not make the old form pass for a new one.
+    await comeBack(user);
+    await new Promise((r) => setTimeout(r, 400));
+    await user.click("Save the fault");
+    await user.see("F-08 was saved elsewhere in the meantime");
+    expect(await user.read("dialog table")).toMatch(/damage\s+seen by the other\s+seen here/);
+    await user.page.keyboard.press("Escape");
+    await user.gone("was saved elsewhere in the meantime");
+    await stands(user, field, "seen here");
+    expect((await demo.exported("tern")).faults.find((f) => f.number === 8)?.damage).toBe("seen by the other");
+    await user.click("Save the fault");
+    await user.click("Use the saved version");
+    await stands(user, field, "seen by the other");
+    await write(other, "again");
+    await other.click("Save the fault");
+    await write(user, "mine after all");
+    await user.click("Save the fault");
+    await user.click("Overwrite with mine");
+    await user.gone("was saved elsewhere in the meantime");
+    for (let k = 0; k < 50 && (await demo.exported("tern")).faults.find((f) => f.number === 8)?.damage !== "mine after all"; k++) await new Promise((r) => setTimeout(r, 100));
+    expect((await demo.exported("tern")).faults.find((f) => f.number === 8)?.damage).toBe("mine after all");
+    await other.page.close();
+  });
+  it("a run that is edited: the same", async () => {
+    const path = "/craft/tern/v4/runs?edit=12";
+    await user.open(path);
+    const held = (await (await fetch(`${demo.address()}/api/crafts/tern`)).json()) as { file: { runs: { number: number }[] }; revisions: { runs: Record<string, number> } };
+    const run = held.file.runs.find((r) => r.number === 12) as unknown as Record<string, unknown> & { metrics: Record<string, unknown>[] };
+    const { number: _n, version: _v, metrics, gates: _g, locks: _l, ...rest } = run;
+    const body = {
+      revision: held.revisions.runs["12"],
+      run: { ...rest, notes: "written by another", measured: metrics.map(({ predicted: _p, ...m }) => m), eye: {}, live: false },
+    };
+    expect((await send(demo.address(), "PUT", "/api/crafts/tern/runs/12", body)).status).toBe(200);
+    await user.page.focus('textarea[name="notes"]');
+    await user.page.keyboard.down("Control");
+    await user.page.keyboard.press("KeyA");
+    await user.page.keyboard.up("Control");
+    await user.page.keyboard.type("written here");
+    await user.page.click('form[aria-label="Run 12"] button[type="submit"]');
+    await user.see("Run 12 was saved elsewhere in the meantime");
+    expect(await user.read("dialog table")).toMatch(/written by another\s+written here/);
+    await user.click("Use the saved version");
+    await user.gone("was saved elsewhere in the meantime");
+    expect((await demo.exported("tern")).runs.find((r) => r.number === 12)?.notes).toBe("written by another");
+  });
+});
+
+describe("the workshop keeps itself", () => {
+  it("everything can be backed up from the first page, and the file is a whole backup", async () => {
+    await user.open("/");
+    await user.see("Back up everything");
+    const file = Buffer.from(await (await fetch(`${demo.address()}/api/backup`)).arrayBuffer());
+    expect(file.subarray(257, 262).toString()).toBe("ustar");
+    expect(file.includes(Buffer.from("SHA256SUMS"))).toBe(true);
+  });
+});
