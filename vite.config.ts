@@ -11,15 +11,18 @@ const SERVER = {
   templates: "server/makeTemplates.ts",
 };
 
+/** What is built for Node besides: the command line and the benchmark, each from its own file. */
+const one = ["cli/main.ts", "scripts/bench.ts"].find((file) => process.argv.includes(file));
+
 export default defineConfig(({ isSsrBuild }) =>
   isSsrBuild
     ? {
         // Packed into few files: loading hundreds costs more than reading what is in them. The embedded database and the picture decoder bring files of their own.
-        ssr: { noExternal: true, external: ["@electric-sql/pglite", "sharp"] },
+        ssr: { noExternal: true, external: ["@electric-sql/pglite", "sharp", "puppeteer-core"] },
         build: {
           target: "node20",
           emptyOutDir: true,
-          rollupOptions: { input: process.argv.includes("cli/main.ts") ? { main: "cli/main.ts" } : SERVER, output: { entryFileNames: "[name].js" } },
+          rollupOptions: { input: one ? { [one === "cli/main.ts" ? "main" : "bench"]: one } : SERVER, output: { entryFileNames: "[name].js" } },
         },
       }
     : {

@@ -1,5 +1,5 @@
 /**
- * Speed of what runs while a part is dragged. Run: npm run bench
+ * Speed of what runs while a part is dragged. Run: npm run bench (bundled; processor time, after a warm-up); with --smoke a short round without a browser, which the tests run.
  * Prints the time of evaluate() for 15, 60 and 300 parts, of the balance solver, how many drives, endurances and sizing candidates are solved in a second, and the script
  * time per frame in Chromium while a part of a 60-part craft is dragged.
  */
@@ -11,8 +11,9 @@ import { seededRandom } from "../core/numeric/random";
 import { solveChain, solvePack } from "../core/power/chain";
 import { endurance } from "../core/power/endurance";
 import { nominalSetup } from "../core/power/nominal";
-import { judgeChoice, search, type SearchBounds } from "../core/power/search";
-import { choices, sizeOf, spaceAround } from "../core/power/searchSpace";
+import { search, type SearchBounds } from "../core/power/search";
+import { choices, sizeOf, spaceAround, withChoice } from "../core/power/searchSpace";
+import { plainFullThrottle } from "./plainChain";
 import { startChromium } from "../tests/support/chromium";
 import { demoFile, freshFolder, spawnServer } from "../tests/support/server";
 
@@ -42,11 +43,19 @@ const percentile = (list: number[], share: number) => list.toSorted((a, b) => a 
 const line = (name: string, times: number[]) =>
   console.log(`${name.padEnd(46)} median ${percentile(times, 0.5).toFixed(2)} ms, 95th percentile ${percentile(times, 0.95).toFixed(2)} ms`);
 
+const SMOKE = process.argv.includes("--smoke");
+const most = (times: number) => (SMOKE ? Math.max(2, Math.round(times / 20)) : times);
+/** Processor time of this process, ms: what else the machine does is not counted. */
+const spent = () => {
+  const { user, system } = process.cpuUsage();
+  return (user + system) / 1000;
+};
+
 function timed(times: number, work: (k: number) => void): number[] {
-  return Array.from({ length: times }, (_, k) => {
-    const start = performance.now();
+  return Array.from({ length: most(times) }, (_, k) => {
+    const start = spent();
     work(k);
-    return performance.now() - start;
+    return spent() - start;
   });
 }
 
@@ -75,9 +84,10 @@ for (const parts of [15, 60, 300]) {
 
 {
   const rate = (name: string, times: number, work: (k: number) => void) => {
-    const start = performance.now();
-    for (let k = 0; k < times; k++) work(k);
-    console.log(`${name.padEnd(46)} ${Math.round((times * 1000) / (performance.now() - start))} in a second`);
+    for (let k = 0; k < most(times / 4); k++) work(k);
+    const start = spent();
+    for (let k = 0; k < most(times); k++) work(k);
+    console.log(`${name.padEnd(46)} ${Math.round((most(times) * 1000) / (spent() - start))} in a second`);
   };
   for (const name of ["tern", "lantern"]) {
     const design = demoFile(name).versions.at(-1)?.design;
@@ -88,7 +98,15 @@ for (const parts of [15, 60, 300]) {
     const source = { openCircuit: 4 * (design.batteries[0]?.series ?? 1), resistance: pack.pack.resistance, otherLoad: 1 };
     const [first] = drives;
     // Another throttle each time, so that nothing is remembered; the propeller's map is made once, as in use.
-    if (first) rate(`${name}: one drive solved on its pack`, 4000, (k) => void solveChain(first, source, 0.3 + (0.7 * k) / 4000));
+    if (first) {
+      rate(`${name}: one drive solved on its pack`, 4000, (k) => void solveChain(first, source, 0.3 + (0.7 * k) / 4000));
+      rate(`${name}: the same by the plain bisection`, 1000, (k) => void plainFullThrottle(first, { ...source, openCircuit: source.openCircuit * (1 - k / 1e5) }));
+      const ours = solveChain(first, source, 1);
+      const plain = plainFullThrottle(first, source);
+      const apart = ours.status === "converged" && plain ? Math.abs(ours.point.thrust / plain.thrust - 1) : Number.NaN;
+      console.log(`${`${name}: thrust of both`.padEnd(46)} ${(100 * apart).toFixed(4)} % apart`);
+      if (!(apart < 1e-3)) throw new Error(`the product's drive and the plain one are ${apart} apart`);
+    }
     if (drives.length > 1)
       rate(
         `${name}: ${drives.length} drives solved on one pack`,
@@ -116,54 +134,65 @@ for (const parts of [15, 60, 300]) {
   if (design && around) {
     const space = { ...around, kv: around.kv.slice(0, 2) };
     const bounds: SearchBounds = { maxMass: 1.5, minEndurance: 360, minThrustToWeight: 0.8, maxCost: null, maxTipMach: 0.7, structure: 0.15 };
-    const none: SearchBounds = { ...bounds, maxMass: null, minEndurance: null, minThrustToWeight: null, maxTipMach: 9 };
     const of = sizeOf(space);
-    const timeOf = (name: string, work: () => void) => {
-      const start = performance.now();
+    const list = SMOKE ? [...choices(space)].slice(0, 20) : [...choices(space)];
+    const timeOf = (name: string, count: number, work: () => void) => {
+      const start = spent();
       work();
-      console.log(`${name.padEnd(46)} ${Math.round((of * 1000) / (performance.now() - start))} candidates in a second (${of})`);
+      console.log(`${name.padEnd(46)} ${Math.round((count * 1000) / (spent() - start))} candidates in a second (${count})`);
     };
-    timeOf("sizing search", () => void [...search({ design, unitId, space, bounds })]);
-    timeOf("plain nested loop, same models, full discharge", () => {
-      for (const choice of choices(space)) judgeChoice({ design, unitId, bounds: none }, choice);
+    if (!SMOKE) for (const _ of search({ design, unitId, space: { ...space, kv: space.kv.slice(0, 1) }, bounds })) break;
+    if (!SMOKE) timeOf("sizing search, with its endurance", of, () => void [...search({ design, unitId, space, bounds })]);
+    // Apart from the product: the same candidates in a plain loop, full throttle only, by the plain bisection.
+    timeOf("plain loop, full throttle only", list.length, () => {
+      for (const choice of list) {
+        const setup = nominalSetup(withChoice(design, unitId, choice, bounds.structure), 1);
+        const pack = setup?.packs[0];
+        const drive = setup?.units[pack?.units[0] ?? 0]?.drive;
+        if (drive && pack) plainFullThrottle(drive, { openCircuit: 4.2 * choice.series, resistance: pack.pack.resistance, otherLoad: 1 });
+      }
     });
   }
 }
 
-const folder = freshFolder();
-const server = await spawnServer(folder, [], ["dist/server/main.js"]);
-const { browser, stop } = await startChromium();
-try {
-  const file = { ...demoFile("tern"), runs: [], faults: [], bench: [] };
-  file.versions = file.versions.slice(0, 1).map((v) => ({ ...v, frozenAt: null, design: craftOf(60) }));
-  const response = await fetch(`${server.address}/api/crafts/import`, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(file) });
-  const { slug } = (await response.json()) as { slug: string };
-  const page = await browser.newPage();
-  await page.goto(`${server.address}/craft/${slug}/v1/layout`, { waitUntil: "networkidle0" });
-  const rect = await page.waitForSelector('[data-part="pack"][data-view="side"] rect');
-  const box = await rect?.boundingBox();
-  if (!box) throw new Error("the pack is not in the drawing");
-  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
-  const client = await page.createCDPSession();
-  await client.send("Performance.enable");
-  const script = async () => {
-    const { metrics } = await client.send("Performance.getMetrics");
-    return (metrics.find((m) => m.name === "ScriptDuration")?.value ?? 0) * 1000;
-  };
-  await page.mouse.move(x, y);
-  await page.mouse.down();
-  const frames: number[] = [];
-  for (let k = 0; k < WARM_UP + 120; k++) {
-    const before = await script();
-    await page.mouse.move(x - 40 + (k % 80), y);
-    await page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r))));
-    frames.push((await script()) - before);
+/** Script time per frame in the browser while a part is dragged. */
+async function dragged(): Promise<void> {
+  const folder = freshFolder();
+  const server = await spawnServer(folder, [], ["dist/server/main.js"]);
+  const { browser, stop } = await startChromium();
+  try {
+    const file = { ...demoFile("tern"), runs: [], faults: [], bench: [], plans: [] };
+    file.versions = file.versions.slice(0, 1).map((v) => ({ ...v, frozenAt: null, design: craftOf(60) }));
+    const response = await fetch(`${server.address}/api/crafts/import`, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(file) });
+    const { slug } = (await response.json()) as { slug: string };
+    const page = await browser.newPage();
+    await page.goto(`${server.address}/craft/${slug}/v1/layout`, { waitUntil: "networkidle0" });
+    const rect = await page.waitForSelector('[data-part="pack"][data-view="side"] rect');
+    const box = await rect?.boundingBox();
+    if (!box) throw new Error("the pack is not in the drawing");
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    const client = await page.createCDPSession();
+    await client.send("Performance.enable");
+    const script = async () => {
+      const { metrics } = await client.send("Performance.getMetrics");
+      return (metrics.find((m) => m.name === "ScriptDuration")?.value ?? 0) * 1000;
+    };
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    const frames: number[] = [];
+    for (let k = 0; k < WARM_UP + 120; k++) {
+      const before = await script();
+      await page.mouse.move(x - 40 + (k % 80), y);
+      await page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r))));
+      frames.push((await script()) - before);
+    }
+    await page.mouse.up();
+    line("script per frame, 60 parts, one dragged", frames.slice(WARM_UP));
+  } finally {
+    await stop();
+    server.process.kill("SIGTERM");
+    await server.exited;
+    rmSync(folder, { recursive: true, force: true });
   }
-  await page.mouse.up();
-  line("script per frame, 60 parts, one dragged", frames.slice(WARM_UP));
-} finally {
-  await stop();
-  server.process.kill("SIGTERM");
-  await server.exited;
-  rmSync(folder, { recursive: true, force: true });
 }
+if (!SMOKE) await dragged();

@@ -15,6 +15,7 @@ bin("depcruise", "--config", ".dependency-cruiser.cjs", "core", "api", "server",
 bin("vitest", "run", "--project", "unit");
 // The build makes the clusters that first starts are copied from.
 ensureBuild();
+run(process.execPath, ["scripts/bench.mjs", "--smoke"]);
 bin("vitest", "run", "--project", "api");
 bin("vitest", "run", "--project", "postgres");
 bin("vitest", "run", "--project", "browser");

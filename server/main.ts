@@ -84,7 +84,7 @@ async function main(): Promise<void> {
   if (demo) await seedDemo(db);
   await movePictures(opened);
   const evaluator = new Evaluator();
-  const copies = url || demo ? null : dailyCopies(data, now);
+  const copies = url ? null : dailyCopies(data, now);
   const close = async () => {
     if (copies) clearInterval(copies);
     evaluator.close();

@@ -28,6 +28,7 @@ function at(root: unknown, path: Path): unknown {
 }
 
 const short = (value: unknown): string => {
+  if (typeof value === "object" && value !== null && "value" in value) return short(value.value);
   const text = typeof value === "string" ? value : (JSON.stringify(value) ?? "nothing");
   return text.length > 60 ? `${text.slice(0, 57)}…` : text;
 };

@@ -248,7 +248,7 @@ async function opened(
     }
     await start();
     await withClient(install);
-    notes.push(`The database was built anew from its journal, because ${why}: everything that was acknowledged is there (up to entry ${seq}).`);
+    notes.push(`The database was rebuilt from its journal because ${why}. Nothing that was saved is missing (${seq} saves on record).`);
     return schemaNow();
   };
 
@@ -262,7 +262,7 @@ async function opened(
     if (!cluster && !history) await freshCluster(clusterOf(folder));
     // A folder of a release before the journal has no state: it is opened as it is.
     const trusted = history ? cluster && state?.clean === true : true;
-    const had = await openOrRebuild(folder, trusted, cluster ? "it was not closed in good order" : "its files were gone");
+    const had = await openOrRebuild(folder, trusted, cluster ? "the server was not stopped properly last time" : "its files were missing");
     const { rows } = await withClient((c) => c.query("select seq from journal.position"));
     const seq = Number(rows[0].seq);
     // A first snapshot; one after an update changed the shape of rows; one when the journal does not lead up to here.

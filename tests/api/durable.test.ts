@@ -140,8 +140,8 @@ describe("a folder that is opened after trouble", () => {
     await open.close();
   });
   it.each([
-    ["was killed", killed, /not closed in good order/],
-    ["lost its whole cluster", (data: string) => rmSync(join(data, "database"), { recursive: true }), /its files were gone/],
+    ["was killed", killed, /not stopped properly/],
+    ["lost its whole cluster", (data: string) => rmSync(join(data, "database"), { recursive: true }), /its files were missing/],
     [
       "has a cluster of zeros",
       (data: string) => {
@@ -155,7 +155,7 @@ describe("a folder that is opened after trouble", () => {
         rmSync(join(data, "database"), { recursive: true });
         mkdirSync(join(data, "database"));
       },
-      /its files were gone/,
+      /its files were missing/,
     ],
   ])("one that %s is built anew from the journal, and says so in one sentence", async (_what, harm, why) => {
     const { data, held } = await left();

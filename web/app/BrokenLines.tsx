@@ -12,6 +12,13 @@ const nameOf = ({ kind, name }: Broken): string =>
         ? name
         : `${kind === "run" ? "Run" : "Plan"} ${name}`;
 
+/** A place in words: "items 4, mass". Lists count from one, as people do. */
+const placeOf = (path: string): string =>
+  path
+    .split(".")
+    .filter((key) => key !== "design")
+    .reduce((text, key) => (/^\d+$/.test(key) ? `${text} ${Number(key) + 1}` : text === "" ? key : `${text}, ${key}`), "");
+
 const revisionOf = ({ revisions }: CraftRecord, { kind, name }: Broken): number =>
   ({ version: revisions.versions, run: revisions.runs, fault: revisions.faults, plan: revisions.plans, "bench session": revisions.bench })[kind][name] ?? 0;
 
@@ -38,7 +45,7 @@ export function BrokenLines({ record }: { record: CraftRecord }) {
               {nameOf(b)}: {b.lost && "nothing of it can be read"}
               {b.aside.slice(0, 4).map((a) => (
                 <span key={a.path} className="mr-2">
-                  <span className="num">{a.path}</span> ({a.was}) is left out: {a.message}.
+                  {placeOf(a.path)} ({a.was}) is left out: {a.message}.
                 </span>
               ))}
               {b.aside.length > 4 && `and ${b.aside.length - 4} more.`}

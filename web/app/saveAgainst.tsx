@@ -70,7 +70,7 @@ export function StaleQuestion() {
   const changes = plainDifference(asked.theirs, asked.mine);
   return (
     <Dialog open wide title={`${asked.what} was saved elsewhere in the meantime`} onClose={() => asked.answer(null)}>
-      <p className="mb-2">Where the two states differ. Nothing is saved until you choose; close this to go on editing yours.</p>
+      <p className="mb-2">Where the two states differ. Nothing is saved until you choose.</p>
       <div className="mb-3 max-h-72 overflow-auto border-y border-hair">
         <table className="rows w-full">
           <thead>
@@ -97,6 +97,9 @@ export function StaleQuestion() {
         </table>
       </div>
       <p className="flex flex-wrap justify-end gap-2">
+        <button type="button" className="act" onClick={() => asked.answer(null)}>
+          Go on editing mine
+        </button>
         <button type="button" className="act" onClick={() => asked.answer("theirs")}>
           Use the saved version
         </button>
