@@ -1,8 +1,9 @@
-import { mkdirSync, rmSync, statSync } from "node:fs";
+import { rmSync, statSync } from "node:fs";
 import { request } from "node:http";
 import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessCode } from "../../server/access";
+import express from "express";
+import { accessCode, demandCode } from "../../server/access";
 import { type Running, freshFolder, spawnServer, startApp } from "../support/server";
 
 const CODE = "kvmr4t7x";
@@ -57,6 +58,21 @@ describe("a server that listens beyond its own machine", () => {
     expect((await ask("GET", "/api/crafts", { cookie, origin: "http://elsewhere.example" })).status).toBe(403);
     expect((await ask("GET", "/api/crafts", { cookie, origin: "http://192.168.1.7:4870" })).status).toBe(200);
   });
+  it("each device has a pass of its own, which is listed and can be withdrawn", async () => {
+    const phone =
+      (await ask("POST", "/enter", { "content-type": "application/x-www-form-urlencoded", "user-agent": "Mozilla/5.0 (Linux; Android 15) Chrome/140" }, `code=${CODE}`)).cookie ??
+      "";
+    const tablet = (await enter(CODE)).cookie ?? "";
+    expect(phone).not.toBe(tablet);
+    const list = JSON.parse((await ask("GET", "/api/devices", { cookie: phone })).body) as { id: number; name: string; own: boolean }[];
+    const own = list.filter((d) => d.own);
+    expect(own).toHaveLength(1);
+    expect(own[0]?.name).toBe("Android, Chrome");
+    expect(JSON.stringify(list)).not.toContain(phone.split("=")[1]);
+    expect((await ask("DELETE", `/api/devices/${own[0]?.id}`, { cookie: tablet })).status).toBe(200);
+    expect((await ask("GET", "/api/crafts", { cookie: phone })).status).toBe(401);
+    expect((await ask("GET", "/api/crafts", { cookie: tablet })).status).toBe(200);
+  });
   it("says that a code is wrong, and after six in a minute to wait", async () => {
     const wrong: number[] = [];
     for (let k = 0; k < 6; k++) wrong.push((await enter(k === 0 ? "" : `guess${k}`)).status);
@@ -72,10 +88,32 @@ describe("a server that listens beyond its own machine", () => {
   });
 });
 
+describe("wrong codes from everywhere", () => {
+  it("are counted together: after sixty in an hour nobody is let in, whatever their address", async () => {
+    let time = Date.parse("2026-01-01T10:00:00Z");
+    const server = express();
+    demandCode(server, { db: app.open.db, code: CODE, now: () => new Date(time).toISOString() });
+    const listening = server.listen(0, "127.0.0.1");
+    await new Promise((r) => listening.once("listening", r));
+    const place = listening.address();
+    const address = `http://127.0.0.1:${typeof place === "object" ? place?.port : 0}`;
+    const tryCode = async (code: string) => (await fetch(`${address}/enter`, { method: "POST", body: new URLSearchParams({ code }), redirect: "manual" })).status;
+    for (let k = 0; k < 60; k++) {
+      expect(await tryCode(`guess${k}`)).toBe(401);
+      // Slow enough for the limit of one address.
+      time += 15_000;
+    }
+    expect(await tryCode(CODE)).toBe(429);
+    time += 3_600_000;
+    expect(await tryCode(CODE)).toBe(303);
+    listening.close();
+  });
+});
+
 describe("the access code", () => {
   it("is made once for a data folder, readable by its owner only, of signs that are not mistaken", () => {
-    const folder = join(freshFolder(), "data");
-    mkdirSync(folder);
+    // Its folder may not be there yet.
+    const folder = join(freshFolder(), "data", "deeper");
     const code = accessCode(folder);
     expect(code).toMatch(/^[a-z2-9]{8}$/);
     expect(code).not.toMatch(/[ilo01]/);
