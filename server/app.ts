@@ -78,7 +78,7 @@ function bind<C extends Contract>(app: Express, contract: C, handler: Handler<C>
 export function makeApp({ open, evaluator, log, now, code, stand = new SimulatedStand() }: AppOptions): Express {
   const { db } = open;
   const glances = new Glances(db, evaluator);
-  const records = new Records(db);
+  const records = new Records(db, open.watch);
   glances.touch();
   const app = express();
   app.disable("x-powered-by");

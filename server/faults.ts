@@ -8,7 +8,7 @@ import { notFound, refused, stale } from "./problems";
 import { deleteRow } from "./references";
 import { type Tx, lockCraft, nextNumber, versionRow } from "./rows";
 
-async function insertSuspects(tx: Tx, faultId: number, list: Fault["suspects"]) {
+export async function insertSuspects(tx: Tx, faultId: number, list: Fault["suspects"]) {
   if (list.length === 0) return;
   await tx.insert(suspects).values(list.map(({ id: key, ...s }, position) => ({ ...s, faultId, position, key })));
 }

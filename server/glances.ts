@@ -60,14 +60,16 @@ export async function listCrafts(tx: Tx): Promise<CraftSummary[]> {
 /** Names the state of a version that a glance was worked out from. */
 const stampOf = (v: { id: number; revision: number }) => `${v.id}.${v.revision}`;
 
-/** ms after a save until its craft is looked at, with all that was saved meanwhile: who types is not in the list. */
-const PAUSE = 1500;
+/** ms without a save after which a craft is looked at, and ms after the first save when it is looked at anyway: who types is not in the list, and an evaluation costs a core's time. */
+const QUIET = 2500;
+const AT_LATEST = 15_000;
+const STEP = 500;
 
 /**
  * Works out glances in the background, one after the other: after a save of the craft that was saved, at the start of all that are out of date.
  */
 export class Glances {
-  private waiting = new Set<string>();
+  private waiting = new Map<string, { first: number; last: number }>();
   private busy: Promise<void> | null = null;
   private stopped = false;
   constructor(
@@ -75,12 +77,12 @@ export class Glances {
     private readonly evaluator: Evaluator,
   ) {}
 
-  /** Looks at a craft soon; with none, at all. */
-  touch(slug?: string): void {
-    this.waiting.add(slug ?? "");
+  /** Looks at a craft soon; with none, at all, at once. */
+  touch(slug = ""): void {
+    const now = slug === "" ? 0 : performance.now();
+    this.waiting.set(slug, { first: this.waiting.get(slug)?.first ?? now, last: now });
     this.busy ??= this.work().finally(() => {
       this.busy = null;
-      if (this.waiting.size > 0 && !this.stopped) this.touch([...this.waiting][0]);
     });
   }
 
@@ -90,13 +92,17 @@ export class Glances {
   }
 
   private async work(): Promise<void> {
-    await new Promise((r) => setTimeout(r, PAUSE).unref());
     while (this.waiting.size > 0 && !this.stopped) {
-      const [slug = ""] = this.waiting;
-      this.waiting.delete(slug);
+      const now = performance.now();
+      const due = [...this.waiting].find(([, w]) => w.last === 0 || now - w.last > QUIET || now - w.first > AT_LATEST)?.[0];
+      if (due === undefined) {
+        await new Promise((r) => setTimeout(r, STEP).unref());
+        continue;
+      }
+      this.waiting.delete(due);
       try {
-        if (slug === "") for (const c of await this.db.transaction(listCrafts, reading)) if (!c.current) this.waiting.add(c.slug);
-        if (slug !== "") await this.one(slug);
+        if (due !== "") await this.one(due);
+        else for (const c of await this.db.transaction(listCrafts, reading)) if (!c.current) this.waiting.set(c.slug, { first: 0, last: 0 });
       } catch {
         // A glance that could not be worked out is worked out when the craft is saved next.
       }

@@ -2,9 +2,11 @@ import { and, eq, sql } from "drizzle-orm";
 import type { Broken } from "../api/contracts";
 import type { Database } from "./db/open";
 import { bench, crafts, faults, plans, runMetrics, runs, suspects, versions } from "./db/schema";
+import { insertSuspects } from "./faults";
 import { notFound, refused, stale } from "./problems";
 import { deleteRow } from "./references";
 import { type Tx, lockCraft, readCraftIn } from "./rows";
+import { insertMetrics } from "./runs";
 
 /**
  * Keeps a broken record as it is read: without what cannot be in it. A frozen version is mended too, since what is taken out was nothing that could have been run. A record of which nothing can be
@@ -42,21 +44,7 @@ export async function mendRecord(db: Database, slug: string, asked: Pick<Broken,
       saved = row;
       if (row) {
         await tx.delete(runMetrics).where(eq(runMetrics.runId, row.id));
-        if (metrics.length > 0)
-          await tx.insert(runMetrics).values(
-            metrics.map((m, position) => ({
-              runId: row.id,
-              position,
-              metric: m.metric,
-              dimension: m.dimension,
-              predictedValue: m.predicted?.value ?? null,
-              predictedSd: m.predicted?.sd ?? null,
-              predictedEvidence: m.predicted?.evidence ?? null,
-              measuredValue: m.measured?.value ?? null,
-              measuredSd: m.measured?.sd ?? null,
-              measuredBy: m.measured?.by ?? null,
-            })),
-          );
+        await insertMetrics(tx, row.id, metrics);
       }
     } else if (asked.kind === "fault") {
       const fault = file.faults.find((f) => f.number === number);
@@ -70,7 +58,7 @@ export async function mendRecord(db: Database, slug: string, asked: Pick<Broken,
       saved = row;
       if (row) {
         await tx.delete(suspects).where(eq(suspects.faultId, row.id));
-        if (list.length > 0) await tx.insert(suspects).values(list.map(({ id: key, ...s }, position) => ({ ...s, faultId: row.id, position, key })));
+        await insertSuspects(tx, row.id, list);
       }
     } else if (asked.kind === "plan") {
       const plan = file.plans.find((p) => p.number === number);

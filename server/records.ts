@@ -1,6 +1,6 @@
 import { and, eq, sql } from "drizzle-orm";
 import type { CraftRecord } from "../api/contracts";
-import type { Database } from "./db/open";
+import type { Database, OpenDatabase } from "./db/open";
 import { crafts } from "./db/schema";
 import { listCrafts } from "./glances";
 import { notFound } from "./problems";
@@ -25,10 +25,36 @@ export class Records {
   private readonly held = new Map<number, Held>();
   private size = 0;
   private lists: { stamp: string; text: Buffer } | null = null;
-  constructor(private readonly db: Database) {}
+  /** Where nobody else writes: the stamp of each craft that was written to since the start (-1: deleted), and how often the list changed. */
+  private seen: { stamps: Map<number, number>; list: number } | null = null;
+  private readonly ids = new Map<string, number>();
+  constructor(
+    private readonly db: Database,
+    watch: OpenDatabase["watch"] = null,
+  ) {
+    if (!watch) return;
+    const seen = { stamps: new Map<number, number>(), list: 0 };
+    this.seen = seen;
+    watch((changes) => {
+      for (const [table, key, row] of changes) {
+        if (table === "crafts") seen.stamps.set(Number(key), (row as { stamp: number } | null)?.stamp ?? -1);
+        if (table === "crafts" || table === "summaries") seen.list++;
+      }
+    });
+  }
+
+  /** What is held of a craft and still holds, without asking the database; where others write too, nothing is known without. */
+  private atHand(slug: string): Held | undefined {
+    const id = this.ids.get(slug);
+    const held = id === undefined ? undefined : this.held.get(id);
+    if (!this.seen || id === undefined || !held) return undefined;
+    return (this.seen.stamps.get(id) ?? held.stamp) === held.stamp ? held : undefined;
+  }
 
   /** @throws a problem (404) when there is no such craft */
   async get(slug: string): Promise<Held> {
+    const there = this.atHand(slug);
+    if (there) return there;
     // One look at the stamp; if the database does not answer, the transaction below finds out why.
     const [seen] = await this.db
       .select({ id: crafts.id, stamp: crafts.stamp })
@@ -46,6 +72,7 @@ export class Records {
       const [craft] = await tx.select().from(crafts).where(eq(crafts.slug, slug));
       if (!craft) throw notFound(`There is no craft “${slug}”.`);
       const { whole, ...record } = await readCraftIn(tx, craft);
+      this.ids.set(slug, craft.id);
       if (whole && craft.checked !== rulesNow()) this.foundWhole(craft);
       return this.keep(craft.id, { stamp: craft.stamp, record, text: Buffer.from(JSON.stringify(record)) });
     }, reading);
@@ -59,12 +86,15 @@ export class Records {
   }
 
   /** The workshop's list as it is sent. */
-  list(): Promise<Buffer> {
+  async list(): Promise<Buffer> {
+    const own = this.seen && `own ${this.seen.list}`;
+    if (own && this.lists?.stamp === own) return this.lists.text;
     return this.db.transaction(async (tx) => {
       const { rows } = await tx.execute<{ stamp: string | null }>(
         sql`select md5(string_agg(c.id || '.' || c.stamp || '.' || coalesce(s.stamp, ''), ',' order by c.id)) as stamp from crafts c left join summaries s on s.craft_id = c.id`,
       );
-      const stamp = rows[0]?.stamp ?? "none";
+      // A change during the reading makes another number: what was read under this one is then read again.
+      const stamp = own ?? rows[0]?.stamp ?? "none";
       if (this.lists?.stamp !== stamp) this.lists = { stamp, text: Buffer.from(JSON.stringify(await listCrafts(tx))) };
       return this.lists.text;
     }, reading);

@@ -19,7 +19,7 @@ export const predicted = (metric: string, judged: Judged | null): RunMetric["pre
 /** The lock of a design that could not be judged in time: not known is not clear. */
 const NOT_JUDGED: Lock = { kind: "verdict", code: "not judged in time", subject: "" };
 
-async function insertMetrics(tx: Tx, runId: number, metrics: RunMetric[]) {
+export async function insertMetrics(tx: Tx, runId: number, metrics: RunMetric[]) {
   if (metrics.length === 0) return;
   await tx.insert(runMetrics).values(
     metrics.map((m, position) => ({

@@ -32,7 +32,16 @@ export async function insertCraft(tx: Tx, file: CraftFile): Promise<string> {
   const slug = await freeSlug(tx, file.craft.name);
   const [craft] = await tx
     .insert(crafts)
-    .values({ ...file.craft, slug, nextRun: after(file.runs), nextFault: after(file.faults), nextPlan: after(file.plans), nextBench: after(file.bench), checked: rulesNow(), stamp: randomInt(1_000_000_000) })
+    .values({
+      ...file.craft,
+      slug,
+      nextRun: after(file.runs),
+      nextFault: after(file.faults),
+      nextPlan: after(file.plans),
+      nextBench: after(file.bench),
+      checked: rulesNow(),
+      stamp: randomInt(1_000_000_000),
+    })
     .returning({ id: crafts.id });
   if (!craft) throw new Error("craft was not inserted");
   const version = new Map<string, number>();

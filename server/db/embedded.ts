@@ -317,6 +317,7 @@ async function opened(
     const client = await pool.connect();
     let result: { value: T } | null = null;
     let durable = false;
+    let changed: Change[] = [];
     let broken: Error | undefined;
     try {
       await client.query(reading ? "begin isolation level repeatable read read only" : "begin");
@@ -326,12 +327,13 @@ async function opened(
         const { rows } = await client.query("select t, k, r from pg_temp.changes order by n");
         if (rows.length > 0) {
           if (journal) await client.query("update journal.position set seq = $1", [journal.seq + 1]);
-          const changes = rows.map(({ t, k, r }): Change => [t, k, r]);
-          if (journal) await journal.append(changes, now());
+          changed = rows.map(({ t, k, r }): Change => [t, k, r]);
+          if (journal) await journal.append(changed, now());
           durable = true;
         }
       }
       await client.query("commit");
+      for (const tell of watchers) tell(changed);
       if (durable) keeper?.written(journal);
       return result.value;
     } catch (error) {
@@ -341,6 +343,7 @@ async function opened(
       if (durable && result) {
         broken ??= error as Error;
         await engine.kill();
+        for (const tell of watchers) tell(changed);
         return result.value;
       }
       if (!lost)
@@ -355,6 +358,7 @@ async function opened(
     }
   };
 
+  const watchers: ((changes: readonly Change[]) => void)[] = [];
   const db = drizzle(pool, { schema }) as unknown as Database;
   db.transaction = transaction as never;
   return {
@@ -364,6 +368,7 @@ async function opened(
     notes,
     checkSpace,
     healthy: () => engine.lost === null,
+    watch: (tell) => void watchers.push(tell),
     close: async () => {
       await keeper?.stop();
       await pool.end().catch(() => {});

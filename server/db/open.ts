@@ -1,6 +1,7 @@
 import type { NodePgDatabase } from "drizzle-orm/node-postgres";
 import { type EmbeddedOptions, openEmbedded } from "./embedded";
 import { openServer } from "./remote";
+import type { Change } from "./journal";
 import type * as schema from "./schema";
 
 export type Database = NodePgDatabase<typeof schema>;
@@ -15,6 +16,8 @@ export interface OpenDatabase {
   /** @throws a problem (507) when the disk has no room for this many bytes more */
   checkSpace: (bytes?: number) => Promise<void>;
   healthy: () => boolean;
+  /** Where this process is the only one that writes: what each transaction changed, told as it is committed. Null: others may write too. */
+  watch: ((tell: (changes: readonly Change[]) => void) => void) | null;
   close: () => Promise<void>;
 }
 

@@ -87,6 +87,6 @@ export async function openServer(url: string): Promise<OpenDatabase> {
   };
   const db = drizzle(pool, { schema }) as unknown as Database;
   db.transaction = transaction as never;
-  return { db, kind: "server", folder: null, notes: [], checkSpace: async () => {}, healthy: () => true, close: () => pool.end() };
+  return { db, kind: "server", folder: null, notes: [], checkSpace: async () => {}, healthy: () => true, watch: null, close: () => pool.end() };
 }
 const ignore = () => {};
