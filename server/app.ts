@@ -17,7 +17,7 @@ import { projectRoot } from "./root";
 import * as faults from "./faults";
 import * as fileStore from "./files";
 import * as plans from "./plans";
-import { Records } from "./records";
+import { Records, recordOf } from "./records";
 import * as runs from "./runs";
 import * as shelf from "./shelf";
 import { standRoutes } from "./stand/routes";
@@ -80,6 +80,7 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
   const glances = new Glances(db, evaluator);
   const records = new Records(db, open.watch);
   glances.touch();
+  records.warm();
   const app = express();
   app.disable("x-powered-by");
   app.disable("etag");
@@ -107,7 +108,12 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
   app.use("/api", (request, response, next) => {
     response.set("cache-control", "no-store");
     // What a save changed is looked at again for the workshop's list, after the answer.
-    if (request.method !== "GET") response.on("finish", () => glances.touch(/^\/crafts\/([^/]+)\//.exec(request.path)?.[1]));
+    if (request.method !== "GET")
+      response.on("finish", () => {
+        const slug = /^\/crafts\/([^/]+)\//.exec(request.path)?.[1];
+        glances.touch(slug);
+        if (slug === undefined) records.warm();
+      });
     next();
   });
   app.use("/api/crafts/import", express.json({ limit: IMPORT_LIMIT }));
@@ -131,11 +137,11 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
     const { text } = await records.get(c.getCraft.params.parse(request.params).slug);
     response.type("application/json").send(text);
   });
-  bind(app, c.exportCraft, async ({ params }) => fileStore.withFiles(open, (await records.get(params.slug)).record.file));
+  bind(app, c.exportCraft, async ({ params }) => fileStore.withFiles(open, recordOf(await records.get(params.slug)).file));
   app.get(c.exportTar.path, async (request, response) => {
     checkWellFormed(request.params);
     const { slug } = c.exportTar.params.parse(request.params);
-    const { file } = (await records.get(slug)).record;
+    const { file } = recordOf(await records.get(slug));
     response.set({ "content-type": TAR, "content-disposition": `attachment; filename="${slug.replaceAll(/[^\w-]/g, "_")}.tar"` });
     await pipeline(fileStore.craftTar(open, file), response);
   });

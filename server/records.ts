@@ -1,3 +1,4 @@
+import { setTimeout as wait } from "node:timers/promises";
 import { and, eq, sql } from "drizzle-orm";
 import type { CraftRecord } from "../api/contracts";
 import type { Database, OpenDatabase } from "./db/open";
@@ -9,11 +10,17 @@ import { rulesNow } from "./rules";
 
 interface Held {
   stamp: number;
-  record: CraftRecord;
-  /** The same as it is sent. */
+  /** The craft's record as it is sent: read again where its content is needed, which is quick and keeps memory small. */
   text: Buffer;
 }
 
+export const recordOf = ({ text }: Held): CraftRecord => JSON.parse(text.toString("utf8")) as CraftRecord;
+
+/** Waits without keeping a process alive that has nothing else to do. */
+const pause = (ms: number) => wait(ms, undefined, { ref: false });
+/** ms after a start or an import until crafts are read ahead, and ms between one and the next. */
+const WARM_AFTER = 1500;
+const WARM_PAUSE = 60;
 /** Bytes of records that are held in memory. */
 const MOST = 16_000_000;
 
@@ -28,6 +35,7 @@ export class Records {
   /** Where nobody else writes: the stamp of each craft that was written to since the start (-1: deleted), and how often the list changed. */
   private seen: { stamps: Map<number, number>; list: number } | null = null;
   private readonly ids = new Map<string, number>();
+  private warming: Promise<void> | null = null;
   constructor(
     private readonly db: Database,
     watch: OpenDatabase["watch"] = null,
@@ -74,15 +82,35 @@ export class Records {
       const { whole, ...record } = await readCraftIn(tx, craft);
       this.ids.set(slug, craft.id);
       if (whole && craft.checked !== rulesNow()) this.foundWhole(craft);
-      return this.keep(craft.id, { stamp: craft.stamp, record, text: Buffer.from(JSON.stringify(record)) });
+      return this.keep(craft.id, { stamp: craft.stamp, text: Buffer.from(JSON.stringify(record)) });
     }, reading);
+  }
+
+  /** Reads what is not at hand yet, one craft at a time with pauses: who opens one then need not wait. Only where it is known without asking what still holds. */
+  warm(): void {
+    if (!this.seen || this.warming) return;
+    this.warming = (async () => {
+      await pause(WARM_AFTER);
+      const { rows } = await this.db.execute<{ slug: string }>(sql`select slug from crafts order by id desc`);
+      for (const { slug } of rows) {
+        if (this.size > 0.8 * MOST) return;
+        if (this.atHand(slug)) continue;
+        await this.get(slug);
+        await pause(WARM_PAUSE);
+      }
+    })()
+      // What could not be read now is read when it is opened.
+      .catch(() => {})
+      .finally(() => {
+        this.warming = null;
+      });
   }
 
   /** A craft that this transaction has just locked, as it was before: a copy that may be added to. */
   async before(tx: Tx, craft: typeof crafts.$inferSelect): Promise<CraftRecord> {
     const held = this.held.get(craft.id);
     if (held?.stamp !== craft.stamp - 1) return readCraftIn(tx, craft);
-    return { ...held.record, file: { ...held.record.file, runs: [...held.record.file.runs] } };
+    return recordOf(held);
   }
 
   /** The workshop's list as it is sent. */
