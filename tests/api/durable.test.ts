@@ -1,5 +1,6 @@
 import { execFileSync, spawnSync } from "node:child_process";
 import { appendFileSync, chmodSync, cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, truncateSync, writeFileSync } from "node:fs";
+import { open as openFile } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { PGlite } from "@electric-sql/pglite";
@@ -78,7 +79,9 @@ describe("the journal", () => {
     const slug = await make(open);
     // What the handle of the journal is asked, in order: written, synced, and only then is the save acknowledged.
     const asked: string[] = [];
-    const handle = Object.getPrototypeOf(await (await import("node:fs/promises")).open(join(data, "state.json"))) as { write: unknown; datasync: () => Promise<void> };
+    const probe = await openFile(join(data, "state.json"));
+    const handle = Object.getPrototypeOf(probe) as { write: unknown; datasync: () => Promise<void> };
+    await probe.close();
     const { write, datasync } = handle;
     handle.datasync = async function (this: unknown) {
       await datasync.call(this as never);
