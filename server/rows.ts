@@ -70,6 +70,8 @@ export async function freeSlug(tx: Tx, name: string, wanted?: string): Promise<s
       .replace(/^-|-$/g, "")
       .slice(0, 60) ||
       "craft");
+  // Who makes a craft of this name at the same time waits here, and then sees the address that was taken.
+  await tx.execute(sql`select pg_advisory_xact_lock(4870, hashtext(${stem}))`);
   const taken = new Set((await tx.select({ slug: crafts.slug }).from(crafts)).map((r) => r.slug));
   if (!taken.has(stem)) return stem;
   let n = 2;

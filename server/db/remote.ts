@@ -10,7 +10,7 @@ import * as schema from "./schema";
 
 /** Codes after which a transaction is tried again: it met another one, or a name that was free a moment ago. */
 const AGAIN = new Set(["40001", "40P01", "23505", "55P03"]);
-const TRIES = 6;
+const TRIES = 10;
 /** Codes and messages of a connection that is gone. */
 const GONE = /^(08|57P0|53300)|ECONNREFUSED|ECONNRESET|EPIPE|Connection terminated|timeout/;
 /** The lock under which two servers that start at once bring the tables up to date one after the other. */

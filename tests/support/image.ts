@@ -20,6 +20,7 @@ export default async function setup(): Promise<void> {
     await client.close();
   }
   process.env.ULTRAFORM_TEST_IMAGE = file;
+  process.env.ULTRAFORM_UNSYNCED_CLOSE = "1";
   // Folders of tests are not remembered among this user's own.
   process.env.XDG_STATE_HOME = folder;
 }
