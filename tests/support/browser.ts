@@ -1,6 +1,7 @@
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import type { Page } from "puppeteer-core";
 import { afterAll, beforeAll, expect } from "vitest";
 import type { CraftFile } from "../../core/design/craftFile";
 import { startChromium } from "./chromium";
@@ -16,6 +17,7 @@ export function demoInBrowser() {
   const data = freshFolder();
   const work = mkdtempSync(join(tmpdir(), "ultraform-work-"));
   const pageErrors: string[] = [];
+  const pages: Page[] = [];
   const requests = new Set<string>();
   beforeAll(async () => {
     expect(existsSync(join(root, "dist/server/main.js"))).toBe(true);
@@ -32,6 +34,7 @@ export function demoInBrowser() {
       page.on("request", (r) => r.url().startsWith("data:") || requests.add(new URL(r.url()).host));
       page.on("pageerror", (e) => pageErrors.push(String(e)));
       page.on("dialog", (d) => void d.accept());
+      pages.push(page);
       return userOf(page, server.address);
     };
     user = await another();
@@ -42,7 +45,11 @@ export function demoInBrowser() {
     await server?.exited;
     for (const folder of [data, work]) rmSync(folder, { recursive: true, force: true });
   });
-  const exported = async (slug: string): Promise<CraftFile> => (await (await fetch(`${server.address}/api/crafts/${slug}/export`)).json()) as CraftFile;
+  /** What the server has, once the pages have sent what they had to send: a message of an earlier save may still stand on the page. */
+  const exported = async (slug: string): Promise<CraftFile> => {
+    await Promise.all(pages.filter((p) => !p.isClosed()).map((p) => p.waitForNetworkIdle({ idleTime: 150, timeout: 2000 }).catch(() => {})));
+    return (await (await fetch(`${server.address}/api/crafts/${slug}/export`)).json()) as CraftFile;
+  };
   return {
     user: () => user,
     another: () => another(),
