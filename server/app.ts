@@ -1,5 +1,6 @@
 import { join } from "node:path";
 import { pipeline } from "node:stream/promises";
+import compression from "compression";
 import express, { type Express, type Request } from "express";
 import helmet from "helmet";
 import type { Logger } from "pino";
@@ -17,7 +18,7 @@ import { projectRoot } from "./root";
 import * as faults from "./faults";
 import * as fileStore from "./files";
 import * as plans from "./plans";
-import { Records, recordOf } from "./records";
+import { Records, recordOf, textOf } from "./records";
 import * as runs from "./runs";
 import * as shelf from "./shelf";
 import { standRoutes } from "./stand/routes";
@@ -99,6 +100,8 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
       strictTransportSecurity: false,
     }),
   );
+  // A stream of events goes out as it comes.
+  app.use(compression({ level: 1, filter: (request, response) => !String(response.getHeader("content-type")).startsWith("text/event-stream") && compression.filter(request, response) }));
   app.use((request, _response, next) => {
     if (code === undefined) checkHost(request);
     else checkOrigin(request);
@@ -134,8 +137,10 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
   bind(app, c.importCraft, async ({ body }) => ({ slug: await store.importCraft(open, body) }));
   app.get(c.getCraft.path, async (request, response) => {
     checkWellFormed(request.params);
-    const { text } = await records.get(c.getCraft.params.parse(request.params).slug);
-    response.type("application/json").send(text);
+    const held = await records.get(c.getCraft.params.parse(request.params).slug);
+    response.type("application/json").vary("Accept-Encoding");
+    if (request.acceptsEncodings("gzip")) response.set("content-encoding", "gzip").send(held.packed);
+    else response.send(textOf(held));
   });
   bind(app, c.exportCraft, async ({ params }) => fileStore.withFiles(open, recordOf(await records.get(params.slug)).file));
   app.get(c.exportTar.path, async (request, response) => {
