@@ -6,7 +6,7 @@ import { designSchema } from "../core/design/schema";
 import type { Glance } from "../core/glance";
 import { shelfPartSchema } from "../core/design/shelf";
 import { symptomSchema } from "../core/design/symptom";
-import { massEvidenceSchema } from "../core/mass/evidence";
+import { massEvidenceSchema } from "../core/subjects/mass/evidence";
 
 /** What client and server agree on about one route. Both sides validate with these schemas. */
 export interface Contract<P extends z.ZodType = z.ZodType, B extends z.ZodType = z.ZodType, R extends z.ZodType = z.ZodType> {

@@ -1,6 +1,6 @@
 import type { Design } from "./design/schema";
 import { evaluate } from "./evaluate";
-import { extent } from "./mass/rollup";
+import { extent } from "./subjects/mass/rollup";
 import { type Finding, tallyOf } from "./verdicts/types";
 
 /** What the workshop's list shows of a version: its outline from the side, how many verdicts of each kind, and the worst one. Small: a list of sixty must stay light. */

@@ -1,4 +1,4 @@
-import type { Drive, Source } from "../core/power/chain";
+import type { Drive, Source } from "../core/subjects/propulsion/chain";
 
 /**
  * The drive at full throttle, written plainly and apart from the product: on the same tables of the propeller, halving the bracket of the motor's speed until the voltages balance. It is what the

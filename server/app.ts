@@ -101,7 +101,9 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
     }),
   );
   // A stream of events goes out as it comes.
-  app.use(compression({ level: 1, filter: (request, response) => !String(response.getHeader("content-type")).startsWith("text/event-stream") && compression.filter(request, response) }));
+  app.use(
+    compression({ level: 1, filter: (request, response) => !String(response.getHeader("content-type")).startsWith("text/event-stream") && compression.filter(request, response) }),
+  );
   app.use((request, _response, next) => {
     if (code === undefined) checkHost(request);
     else checkOrigin(request);

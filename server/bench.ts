@@ -5,8 +5,8 @@ import { correctionsFor, sharedCurrentError, sharedThrustError } from "../core/b
 import { readSweep } from "../core/bench/sweep";
 import type { TestedDrive } from "../core/design/bench";
 import type { Design } from "../core/design/schema";
-import { partsChanged } from "../core/power/learned";
-import { changedSince, ledgerOf, withEvidence } from "../core/mass/evidence";
+import { partsChanged } from "../core/subjects/propulsion/learned";
+import { changedSince, ledgerOf, withEvidence } from "../core/subjects/mass/evidence";
 import type { Database } from "./db/open";
 import { bench, versions } from "./db/schema";
 import { notFound, refused, stale } from "./problems";

@@ -1,9 +1,9 @@
 import type { TestedDrive } from "../design/bench";
 import type { Learned, Unit } from "../design/schema";
 import { findRoot } from "../numeric/root";
-import type { Drive } from "../power/chain";
-import { solveChain } from "../power/chain";
-import { torqueConstant } from "../power/motor";
+import type { Drive } from "../subjects/propulsion/chain";
+import { solveChain } from "../subjects/propulsion/chain";
+import { torqueConstant } from "../subjects/propulsion/motor";
 import { standDrive, standMap } from "./standDrive";
 import type { Level, SweepResult } from "./sweep";
 

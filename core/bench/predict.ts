@@ -1,5 +1,5 @@
 import type { Unit } from "../design/schema";
-import { solveChain } from "../power/chain";
+import { solveChain } from "../subjects/propulsion/chain";
 import { standDrive, standMap } from "./standDrive";
 import type { Level } from "./sweep";
 

@@ -1,5 +1,5 @@
 import type { Bench, Rig } from "../design/bench";
-import { GRAVITY } from "../media/air";
+import { GRAVITY } from "../subjects/air/air";
 import type { Uncertain } from "../numeric/propagate";
 import { type Correction, PLAIN, correctionOf } from "./calibration";
 

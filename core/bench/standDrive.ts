@@ -1,9 +1,9 @@
 import type { Unit } from "../design/schema";
-import { air } from "../media/air";
-import type { Drive } from "../power/chain";
-import { scaledMap } from "../power/learned";
-import type { PropellerMap } from "../power/propeller";
-import { rememberedMap } from "../power/setup";
+import { air } from "../subjects/air/air";
+import type { Drive } from "../subjects/propulsion/chain";
+import { scaledMap } from "../subjects/propulsion/learned";
+import type { PropellerMap } from "../subjects/propulsion/propeller";
+import { rememberedMap } from "../subjects/propulsion/setup";
 
 /** What the propeller of a drive does in still air of this density (kg/m³), by the model alone: temperature and pressure of the stand are folded into the density. */
 export function standMap(unit: Unit, density: number): PropellerMap {

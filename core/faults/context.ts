@@ -3,7 +3,7 @@ import type { Battery } from "../design/schema";
 import { difference, kindsOf } from "../lineage/difference";
 import { baselineOf } from "../lineage/baseline";
 import { reversals } from "../lineage/settle";
-import { CHEMISTRY, openCircuit } from "../power/battery";
+import { CHEMISTRY, openCircuit } from "../subjects/energy/battery";
 import { lineOf } from "../runs/ladder";
 import type { Finding } from "../verdicts/types";
 import type { PackState, RankContext } from "./rank";

@@ -1,5 +1,5 @@
 import type { Design } from "../design/schema";
-import { rollUp } from "../mass/rollup";
+import { rollUp } from "../subjects/mass/rollup";
 import { type Change, difference } from "./difference";
 
 /** Everything that changed about one thing from parent to child: a part, a drive, a pack, a setting. */

@@ -1,6 +1,6 @@
 import type { CraftFile, Version } from "../design/craftFile";
 import type { Setting } from "../design/schema";
-import { rollUp } from "../mass/rollup";
+import { rollUp } from "../subjects/mass/rollup";
 import { lineOf } from "../runs/ladder";
 import { difference } from "./difference";
 

@@ -1,7 +1,7 @@
 import { correctionsFor } from "../bench/rig";
 import { readSweep } from "../bench/sweep";
 import type { CraftFile } from "../design/craftFile";
-import { weighIn } from "../mass/weighIn";
+import { weighIn } from "../bench/weighIn";
 import { lapDoubts } from "./series";
 
 /** What was measured of a quantity on one version, all readings together. */

@@ -2,7 +2,7 @@ import type { CraftFile, Version } from "../design/craftFile";
 import { difference } from "../lineage/difference";
 import { reversals } from "../lineage/settle";
 import { debts, tuneStates } from "../lineage/tune";
-import { CHEMISTRY, openCircuit } from "../power/battery";
+import { CHEMISTRY, openCircuit } from "../subjects/energy/battery";
 
 export const LISTS = ["leaving home", "at the site", "between runs", "after a crash", "before storage"] as const;
 export type ListName = (typeof LISTS)[number];

@@ -1,6 +1,6 @@
 import type { CraftFile, Fault, Version } from "../design/craftFile";
 import { ladderState, lineOf } from "../runs/ladder";
-import { CHEMISTRY } from "../power/battery";
+import { CHEMISTRY } from "../subjects/energy/battery";
 
 /** One line of the board before a trip. */
 export interface ReadyLine {

@@ -5,8 +5,8 @@ import type { Quantity } from "../design/quantity";
 import type { Axis, Design } from "../design/schema";
 import type { TargetResult } from "../design/targets";
 import type { Dimension } from "../design/units";
-import type { Extent, MassResult } from "../mass/rollup";
-import type { PowerOutcome } from "../power/evaluatePower";
+import type { Extent, MassResult } from "../subjects/mass/rollup";
+import type { PowerOutcome } from "../subjects/propulsion/evaluatePower";
 
 /** The parameters that each finding carries. SI values; the sentence is made in core/wording. */
 export interface FindingParams {

@@ -1,8 +1,8 @@
 import type { WeighInKind } from "../design/bench";
 import type { Design } from "../design/schema";
 import type { UnitHabit } from "../design/units";
-import type { Reconciliation, Suspect } from "../mass/reconcile";
-import type { WeighInResult } from "../mass/weighIn";
+import type { Reconciliation, Suspect } from "../bench/reconcile";
+import type { WeighInResult } from "../bench/weighIn";
 import { plain, show } from "./format";
 
 export const KIND_WORD: Record<WeighInKind, string> = {

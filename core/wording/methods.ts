@@ -1,5 +1,5 @@
 import type { HeldUpBy } from "../design/schema";
-import type { InputKey } from "../power/setup";
+import type { InputKey } from "../subjects/propulsion/setup";
 
 /** How a result is computed, in words that an engineer can check. */
 export interface Method {

@@ -1,4 +1,4 @@
-import type { LineReport, PartRole } from "../mass/partsTable";
+import type { LineReport, PartRole } from "../exchange/partsTable";
 
 export const ROLE_WORD: Record<PartRole, string> = {
   name: "name",

@@ -2,7 +2,7 @@
 import { type CraftFileInput, type Fault, type Run, type RunMetric, type Suspect, newFault, newSuspect } from "../../core/design/craftFile";
 import type { Bench, Calibration, FastThrottle, WeighIn } from "../../core/design/bench";
 import type { Evidence } from "../../core/design/evidence";
-import { weigh } from "../../core/mass/evidence";
+import { weigh } from "../../core/subjects/mass/evidence";
 import type { MetricKey } from "../../core/design/metrics";
 import { METRICS } from "../../core/design/metrics";
 import { type Design, type Item, type Setting, type Target, type Unit, newItem } from "../../core/design/schema";

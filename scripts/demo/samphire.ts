@@ -1,8 +1,8 @@
 import { readFileSync } from "node:fs";
 import type { CraftFileInput } from "../../core/design/craftFile";
 import { type Design, emptyDesign } from "../../core/design/schema";
-import { toItems } from "../../core/mass/partsExchange";
-import { readParts } from "../../core/mass/partsTable";
+import { toItems } from "../../core/exchange/partsExchange";
+import { readParts } from "../../core/exchange/partsTable";
 import { edit, fault, item, onOneScale, onThreeScales, part, run, session, suspect, target, tilted, setting } from "./parts";
 
 // ---------------------------------------------------------------- Samphire: twin-screw amphibious marsh crawler

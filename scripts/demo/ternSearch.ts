@@ -1,4 +1,4 @@
-import type { SearchTask } from "../../core/power/search";
+import type { SearchTask } from "../../core/sizing/search";
 import { tern2 } from "./ternDesigns";
 
 /** What Tern's builder asked the search before its third version: motors, gears and propellers at hand, on the pack that is there. The 180 mm are what the pylon leaves room for. */

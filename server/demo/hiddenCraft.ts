@@ -1,11 +1,11 @@
 import { z } from "zod";
 import { type RunMetric, type Run, isMetricKey } from "../../core/design/craftFile";
 import type { Design } from "../../core/design/schema";
-import { rollUp } from "../../core/mass/rollup";
-import { GRAVITY, air } from "../../core/media/air";
+import { rollUp } from "../../core/subjects/mass/rollup";
+import { GRAVITY, air } from "../../core/subjects/air/air";
 import { type Random, seededRandom } from "../../core/numeric/random";
-import { type PowerValues, nominalPower, nominalSetup } from "../../core/power/nominal";
-import { INPUT_KEYS, type PowerSetup, inputId, powerInputs, setUp } from "../../core/power/setup";
+import { type PowerValues, nominalPower, nominalSetup } from "../../core/subjects/propulsion/nominal";
+import { INPUT_KEYS, type PowerSetup, inputId, powerInputs, setUp } from "../../core/subjects/propulsion/setup";
 
 /** What a demo craft is really like: how its masses, places and coefficients differ from the design. */
 export const hiddenSchema = z.object({

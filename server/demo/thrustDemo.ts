@@ -1,10 +1,10 @@
 import { armRatio } from "../../core/bench/rig";
 import type { TestedDrive, ThrustTest } from "../../core/design/bench";
 import type { Design } from "../../core/design/schema";
-import { GRAVITY } from "../../core/media/air";
+import { GRAVITY } from "../../core/subjects/air/air";
 import type { Random } from "../../core/numeric/random";
-import { openCircuit } from "../../core/power/battery";
-import { solveChain } from "../../core/power/chain";
+import { openCircuit } from "../../core/subjects/energy/battery";
+import { solveChain } from "../../core/subjects/propulsion/chain";
 import { type Hidden, realSetup } from "./hiddenCraft";
 
 /** Thrust that the demo's pivot holds back, N, and the time between two readings, s. */

@@ -1,6 +1,6 @@
 import type { WeighIn } from "../../core/design/bench";
 import type { Design } from "../../core/design/schema";
-import { rollUp } from "../../core/mass/rollup";
+import { rollUp } from "../../core/subjects/mass/rollup";
 import type { Random } from "../../core/numeric/random";
 
 /** Scatter of a kitchen scale about what lies on it, kg, and of a balance on an edge, m. */

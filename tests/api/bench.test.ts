@@ -10,7 +10,7 @@ import { calm, rig, syntheticSweep } from "../support/sweeps";
 import { measureDemo } from "../../server/demo/seed";
 import { hiddenSchema } from "../../server/demo/hiddenCraft";
 import { readFileSync } from "node:fs";
-import { weighIn } from "../../core/mass/weighIn";
+import { weighIn } from "../../core/bench/weighIn";
 
 const { call, record, makeCraft, app } = apiForTests();
 

@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import type { Problem, ShelfRecord } from "../../api/contracts";
 import type { ShelfPack } from "../../core/design/shelf";
-import { readPacks } from "../../core/power/packShelf";
+import { readPacks } from "../../core/catalogue/packShelf";
 import { apiForTests } from "../support/api";
 
 const { call } = apiForTests();

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { type Discharge, discharge } from "../../core/power/discharge";
-import { evaluatePower } from "../../core/power/evaluatePower";
+import { type Discharge, discharge } from "../../core/subjects/energy/discharge";
+import { evaluatePower } from "../../core/subjects/propulsion/evaluatePower";
 import { seededRandom } from "../../core/numeric/random";
 import type { Design } from "../../core/design/schema";
 import { changed, quietDesign } from "../support/designs";

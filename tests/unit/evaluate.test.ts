@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { HELD_UP_BY, emptyDesign } from "../../core/design/schema";
 import { evaluate } from "../../core/evaluate";
-import { firstAnswer } from "../../core/support/firstAnswer";
+import { firstAnswer } from "../../core/sizing/firstAnswer";
 import { normalCdf, probabilityWithin } from "../../core/numeric/normal";
 import { findRoot } from "../../core/numeric/root";
 import { miss } from "../../core/runs/miss";

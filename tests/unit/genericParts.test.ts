@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { designSchema } from "../../core/design/schema";
 import { SI } from "../../core/design/units";
-import { rollUp } from "../../core/mass/rollup";
-import { GENERIC_KINDS, type GenericPart, type GenericWish, fitGeneric, genericParts, genericText } from "../../core/power/genericParts";
+import { rollUp } from "../../core/subjects/mass/rollup";
+import { GENERIC_KINDS, type GenericPart, type GenericWish, fitGeneric, genericParts, genericText } from "../../core/catalogue/genericParts";
 import { changed, quietDesign } from "../support/designs";
 
 const wish: GenericWish = { kv: 1000, chemistry: "lipo", series: 3, blades: 2, pitchRatio: 0.5 };

@@ -7,11 +7,11 @@ import { readSweep } from "../../core/bench/sweep";
 import type { ThrustReading } from "../../core/design/bench";
 import { type Design, type Unit, designSchema } from "../../core/design/schema";
 import { evaluate } from "../../core/evaluate";
-import { air } from "../../core/media/air";
-import { solveChain } from "../../core/power/chain";
-import { learnedHolds, packChanged, partsChanged, scaledMap } from "../../core/power/learned";
-import { propellerMap } from "../../core/power/propeller";
-import { nominalSetup } from "../../core/power/nominal";
+import { air } from "../../core/subjects/air/air";
+import { solveChain } from "../../core/subjects/propulsion/chain";
+import { learnedHolds, packChanged, partsChanged, scaledMap } from "../../core/subjects/propulsion/learned";
+import { propellerMap } from "../../core/subjects/propulsion/propeller";
+import { nominalSetup } from "../../core/subjects/propulsion/nominal";
 import { changed, quietDesign } from "../support/designs";
 import { calm, reading, rig, shownFor } from "../support/sweeps";
 

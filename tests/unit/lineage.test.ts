@@ -10,7 +10,7 @@ import { mendedElsewhere, statusOf } from "../../core/lineage/status";
 import { thingKey, thingsChanged } from "../../core/lineage/things";
 import { placeTree } from "../../core/lineage/tree";
 import { debts, repaid, tuneStates } from "../../core/lineage/tune";
-import { rollUp } from "../../core/mass/rollup";
+import { rollUp } from "../../core/subjects/mass/rollup";
 import { usualLadder } from "../../core/runs/ladders";
 import { worthMending } from "../../core/runs/learnt";
 import { fieldKit, minutesToGo, readyToTravel, spares } from "../../core/safety/ready";

@@ -2,9 +2,9 @@ import { describe, expect, it } from "vitest";
 import { guessSweep, readSweepTable } from "../../core/bench/sweepTable";
 import { parseQuantity } from "../../core/design/units";
 import { symptomsLike } from "../../core/faults/find";
-import { guessReading, readParts as readPartsList } from "../../core/mass/partsTable";
-import { readPacks } from "../../core/power/packShelf";
-import { readParts as readShelfParts } from "../../core/power/partShelf";
+import { guessReading, readParts as readPartsList } from "../../core/exchange/partsTable";
+import { readPacks } from "../../core/catalogue/packShelf";
+import { readParts as readShelfParts } from "../../core/catalogue/partShelf";
 import { guessLaps, readLaps } from "../../core/runs/lapTable";
 
 /** Everything that reads what a person pasted or typed. */

@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { emptyDesign } from "../../core/design/schema";
-import { ballastFor, leverage, shiftFor } from "../../core/mass/balance";
-import { rollUp } from "../../core/mass/rollup";
+import { ballastFor, leverage, shiftFor } from "../../core/subjects/mass/balance";
+import { rollUp } from "../../core/subjects/mass/rollup";
 import { seededRandom } from "../../core/numeric/random";
 import { part } from "../support/designs";
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { air } from "../../core/media/air";
+import { air } from "../../core/subjects/air/air";
 
 // Source: ICAO Doc 7488/3, Manual of the ICAO Standard Atmosphere, tables by geopotential altitude.
 describe("standard atmosphere", () => {

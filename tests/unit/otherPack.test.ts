@@ -1,13 +1,13 @@
 import fc from "fast-check";
-import { coldFactor } from "../../core/power/battery";
-import { cellResistanceFrom } from "../../core/power/loadTest";
+import { coldFactor } from "../../core/subjects/energy/battery";
+import { cellResistanceFrom } from "../../core/subjects/energy/loadTest";
 import { describe, expect, it } from "vitest";
-import { CHEMISTRY } from "../../core/power/battery";
-import { solveChain } from "../../core/power/chain";
-import { endurance } from "../../core/power/endurance";
-import { nominalSetup } from "../../core/power/nominal";
-import { conductorRise, regulatorHeat, temperatureRise } from "../../core/power/heat";
-import { capacityFor, meanCellVoltage, otherPack, packEnergy } from "../../core/power/otherPack";
+import { CHEMISTRY } from "../../core/subjects/energy/battery";
+import { solveChain } from "../../core/subjects/propulsion/chain";
+import { endurance } from "../../core/subjects/energy/endurance";
+import { nominalSetup } from "../../core/subjects/propulsion/nominal";
+import { conductorRise, regulatorHeat, temperatureRise } from "../../core/subjects/propulsion/heat";
+import { capacityFor, meanCellVoltage, otherPack, packEnergy } from "../../core/subjects/energy/otherPack";
 import { quietDesign } from "../support/designs";
 
 const a = { chemistry: "lipo" as const, series: 3, capacity: 2.2 };

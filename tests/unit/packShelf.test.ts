@@ -2,9 +2,9 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { CHEMISTRIES, designSchema } from "../../core/design/schema";
 import type { ShelfPack } from "../../core/design/shelf";
-import { coldFactor } from "../../core/power/battery";
-import { ageOf, fitPack, newestResistance, packsText, readPacks } from "../../core/power/packShelf";
-import { rollUp } from "../../core/mass/rollup";
+import { coldFactor } from "../../core/subjects/energy/battery";
+import { ageOf, fitPack, newestResistance, packsText, readPacks } from "../../core/catalogue/packShelf";
+import { rollUp } from "../../core/subjects/mass/rollup";
 import { quietDesign } from "../support/designs";
 
 const pack: ShelfPack = {

@@ -4,10 +4,10 @@ import { describe, expect, it } from "vitest";
 import { EVIDENCE } from "../../core/design/evidence";
 import { designSchema } from "../../core/design/schema";
 import { type PlainPart, shelfPartSchema } from "../../core/design/shelf";
-import { rollUp } from "../../core/mass/rollup";
-import { GENERIC_KINDS, genericParts, shelfPartOf } from "../../core/power/genericParts";
-import { entryOf } from "../../core/power/ledgerEntry";
-import { PART_FIELDS, PLAIN_KINDS, type PlainKind, fitPart, partFrom, partsText, readParts } from "../../core/power/partShelf";
+import { rollUp } from "../../core/subjects/mass/rollup";
+import { GENERIC_KINDS, genericParts, shelfPartOf } from "../../core/catalogue/genericParts";
+import { entryOf } from "../../core/catalogue/ledgerEntry";
+import { PART_FIELDS, PLAIN_KINDS, type PlainKind, fitPart, partFrom, partsText, readParts } from "../../core/catalogue/partShelf";
 import { changed, quietDesign } from "../support/designs";
 
 const amount = fc.integer({ min: 1, max: 9_999 });

@@ -2,9 +2,9 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { emptyDesign } from "../../core/design/schema";
-import { partsText, toItems } from "../../core/mass/partsExchange";
-import { guessReading, readParts, tableSums } from "../../core/mass/partsTable";
-import { rollUp } from "../../core/mass/rollup";
+import { partsText, toItems } from "../../core/exchange/partsExchange";
+import { guessReading, readParts, tableSums } from "../../core/exchange/partsTable";
+import { rollUp } from "../../core/subjects/mass/rollup";
 import { part } from "../support/designs";
 
 interface Truth {

@@ -1,12 +1,12 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { air } from "../../core/media/air";
-import { CHEMISTRY, coldFactor, openCircuit } from "../../core/power/battery";
-import { type Drive, type Source, solveChain, solvePack, solveShared, throttleForThrust } from "../../core/power/chain";
-import { endurance } from "../../core/power/endurance";
-import { nominalPower, nominalSetup } from "../../core/power/nominal";
-import { motorAt, peakEfficiency, torqueConstant } from "../../core/power/motor";
-import { propellerMap } from "../../core/power/propeller";
+import { air } from "../../core/subjects/air/air";
+import { CHEMISTRY, coldFactor, openCircuit } from "../../core/subjects/energy/battery";
+import { type Drive, type Source, solveChain, solvePack, solveShared, throttleForThrust } from "../../core/subjects/propulsion/chain";
+import { endurance } from "../../core/subjects/energy/endurance";
+import { nominalPower, nominalSetup } from "../../core/subjects/propulsion/nominal";
+import { motorAt, peakEfficiency, torqueConstant } from "../../core/subjects/propulsion/motor";
+import { propellerMap } from "../../core/subjects/propulsion/propeller";
 import { quietDesign } from "../support/designs";
 
 describe("motor", () => {

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { seededRandom } from "../../core/numeric/random";
-import { evaluatePower } from "../../core/power/evaluatePower";
-import { nominalPower, nominalSetup } from "../../core/power/nominal";
-import { inputId, powerInputs, setUp } from "../../core/power/setup";
+import { evaluatePower } from "../../core/subjects/propulsion/evaluatePower";
+import { nominalPower, nominalSetup } from "../../core/subjects/propulsion/nominal";
+import { inputId, powerInputs, setUp } from "../../core/subjects/propulsion/setup";
 import { changed, quietDesign } from "../support/designs";
 
 const mass = { value: 0.92, sd: 0.01, evidence: "measured" as const };

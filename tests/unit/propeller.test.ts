@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { air } from "../../core/media/air";
-import { type Propeller, propellerLoad, propellerMap } from "../../core/power/propeller";
+import { air } from "../../core/subjects/air/air";
+import { type Propeller, propellerLoad, propellerMap } from "../../core/subjects/propulsion/propeller";
 
 const sea = air(0);
 const generic = (change: Partial<Propeller> = {}): Propeller => ({ diameter: 0.254, pitch: 0.127, blades: 2, chord: 0.027, liftFactor: 1, dragFactor: 1, ...change });

@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { type Item, type Design, emptyDesign } from "../../core/design/schema";
-import { changedSince, ledgerOf, unweigh, weigh, withEvidence } from "../../core/mass/evidence";
-import { reconcile } from "../../core/mass/reconcile";
-import { rollUp } from "../../core/mass/rollup";
-import { meanOf, weighIn } from "../../core/mass/weighIn";
+import { changedSince, ledgerOf, unweigh, weigh, withEvidence } from "../../core/subjects/mass/evidence";
+import { reconcile } from "../../core/bench/reconcile";
+import { rollUp } from "../../core/subjects/mass/rollup";
+import { meanOf, weighIn } from "../../core/bench/weighIn";
 import { propagate } from "../../core/numeric/propagate";
 import { seededRandom } from "../../core/numeric/random";
 import { part, quietDesign } from "../support/designs";

@@ -1,8 +1,8 @@
 import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, memo } from "react";
 import { AXES, type Axis, type Design, type Item } from "../../core/design/schema";
-import { bodies } from "../../core/mass/rollup";
-import { moveItem, slideOf } from "../../core/mass/tree";
+import { bodies } from "../../core/subjects/mass/rollup";
+import { moveItem, slideOf } from "../../core/subjects/mass/tree";
 import { useDeskActions } from "../app/desk";
 import { ACROSS, type Box, type Sheet, UP, type ViewName, snap } from "./scale";
 

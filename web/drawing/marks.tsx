@@ -1,6 +1,6 @@
 import type { Axis, Outline } from "../../core/design/schema";
 import { type UnitHabit, toDisplay } from "../../core/design/units";
-import type { Extent, MassResult } from "../../core/mass/rollup";
+import type { Extent, MassResult } from "../../core/subjects/mass/rollup";
 import { plain } from "../../core/wording/format";
 import { useDesk } from "../app/desk";
 import { ACROSS, type Sheet, UP, type ViewName, roundStep } from "./scale";

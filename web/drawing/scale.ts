@@ -1,5 +1,5 @@
 import type { Axis } from "../../core/design/schema";
-import type { Extent } from "../../core/mass/rollup";
+import type { Extent } from "../../core/subjects/mass/rollup";
 
 /** Side from port (nose left), top from above (nose left), front from ahead (starboard left). */
 export const VIEWS = ["side", "top", "front"] as const;

@@ -5,7 +5,7 @@ import { toast } from "sonner";
 import { contracts } from "../../api/contracts";
 import { magnitudeOrZero, positiveOf } from "../../core/design/evidence";
 import { type Design, HELD_UP_BY, type HeldUpBy, emptyDesign, newItem } from "../../core/design/schema";
-import { type Banded, firstAnswer } from "../../core/support/firstAnswer";
+import { type Banded, firstAnswer } from "../../core/sizing/firstAnswer";
 import type { Dimension } from "../../core/design/units";
 import { plain } from "../../core/wording/format";
 import { FIRST_ANSWER, HELD_UP_WORD } from "../../core/wording/methods";

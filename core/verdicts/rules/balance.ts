@@ -2,11 +2,11 @@ import { probabilityWithin } from "../../numeric/normal";
 import { METRICS } from "../../design/metrics";
 import type { Patch } from "../../design/patch";
 import { AXES, type Axis, type Item, type Target } from "../../design/schema";
-import { ballastFor, leverage } from "../../mass/balance";
-import { ballastItem, ballastSpots, isBallast } from "../../mass/ballast";
-import { type Alternative, alternatives, planPatch, reachOf, shortestSlide } from "../../mass/balanceSolver";
-import { rollUp } from "../../mass/rollup";
-import { movingMass, slideSteps } from "../../mass/tree";
+import { ballastFor, leverage } from "../../subjects/mass/balance";
+import { ballastItem, ballastSpots, isBallast } from "../../subjects/mass/ballast";
+import { type Alternative, alternatives, planPatch, reachOf, shortestSlide } from "../../subjects/mass/balanceSolver";
+import { rollUp } from "../../subjects/mass/rollup";
+import { movingMass, slideSteps } from "../../subjects/mass/tree";
 import { type Finding, type Remedy, type Rule, type RuleInput, figureOf } from "../types";
 
 const CG_METRIC = { x: "cgX", y: "cgY", z: "cgZ" } as const;

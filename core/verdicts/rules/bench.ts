@@ -1,6 +1,6 @@
 import { weakest } from "../../design/evidence";
 import type { Unit } from "../../design/schema";
-import { learnedHolds, packChanged, partsChanged, taughtOf } from "../../power/learned";
+import { learnedHolds, packChanged, partsChanged, taughtOf } from "../../subjects/propulsion/learned";
 import type { Finding, Remedy, Rule } from "../types";
 
 const sweep: Remedy[] = [{ code: "advice", params: { text: "sweep-one" }, patch: null }];

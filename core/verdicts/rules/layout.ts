@@ -1,7 +1,7 @@
 import { METRICS } from "../../design/metrics";
-import { outOfEnvelope } from "../../mass/clash";
-import { growthOf } from "../../mass/growth";
-import { slideSteps } from "../../mass/tree";
+import { outOfEnvelope } from "../../subjects/mass/clash";
+import { growthOf } from "../../subjects/mass/growth";
+import { slideSteps } from "../../subjects/mass/tree";
 import { type Rule, figureOf } from "../types";
 import { costOfGram } from "./balance";
 

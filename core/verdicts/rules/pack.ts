@@ -1,5 +1,5 @@
-import { CHEMISTRY, coldFactor } from "../../power/battery";
-import { packPatch } from "../../power/packPatch";
+import { CHEMISTRY, coldFactor } from "../../subjects/energy/battery";
+import { packPatch } from "../../subjects/energy/packPatch";
 import { type Finding, type Remedy, type Rule, type RuleInput, figureOf } from "../types";
 import { figure, forEachPack, lessCurrent, ofPack, set, solveFor, withDrive } from "./solve";
 

@@ -1,8 +1,8 @@
 import type { Conductor } from "../../design/schema";
 import { remembering } from "../../numeric/memo";
-import { openCircuit } from "../../power/battery";
-import type { PowerResult, SolvedPack } from "../../power/evaluatePower";
-import { type LoopResult, sizingLoop } from "../../power/loop";
+import { openCircuit } from "../../subjects/energy/battery";
+import type { PowerResult, SolvedPack } from "../../subjects/propulsion/evaluatePower";
+import { type LoopResult, sizingLoop } from "../../sizing/loop";
 import { type Finding, type Rule, figureOf } from "../types";
 import { figure, forEachDrive, forEachPack, ofUnit, resize, set, solveFor, withDrive } from "./solve";
 

@@ -1,11 +1,11 @@
 import type { Patch } from "../../design/patch";
 import { tryPatch, knownAt } from "../../design/patch";
 import type { Design, Unit } from "../../design/schema";
-import { rollUp } from "../../mass/rollup";
+import { rollUp } from "../../subjects/mass/rollup";
 import { remembering } from "../../numeric/memo";
 import { findRoot } from "../../numeric/root";
-import type { PowerResult, SolvedPack, SolvedUnit } from "../../power/evaluatePower";
-import { type Nominal, type PowerKey, nominalPower, nominalSetup } from "../../power/nominal";
+import type { PowerResult, SolvedPack, SolvedUnit } from "../../subjects/propulsion/evaluatePower";
+import { type Nominal, type PowerKey, nominalPower, nominalSetup } from "../../subjects/propulsion/nominal";
 import type { Figure, Finding, Remedy, Rule, RuleInput } from "../types";
 
 export interface Solved extends RuleInput {

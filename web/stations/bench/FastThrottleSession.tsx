@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { judgeFastThrottle } from "../../../core/bench/fastThrottle";
 import { type Bench, type FastThrottle, SAFETY } from "../../../core/design/bench";
-import { CHEMISTRY } from "../../../core/power/battery";
+import { CHEMISTRY } from "../../../core/subjects/energy/battery";
 import { SAFETY_LINE, fastThrottleText } from "../../../core/wording/sweep";
 import { useDesk } from "../../app/desk";
 import { QuantityField } from "../../fields/QuantityField";

@@ -1,6 +1,6 @@
 import { isMetricKey } from "../../../core/design/craftFile";
 import type { MetricKey } from "../../../core/design/metrics";
-import { weighIn } from "../../../core/mass/weighIn";
+import { weighIn } from "../../../core/bench/weighIn";
 import { useDesk } from "../../app/desk";
 
 export interface MeasuredValue {

@@ -1,10 +1,10 @@
 import { freeId } from "../../../core/design/ids";
 import { useState } from "react";
 import { AXES, type Axis, type BallastSpot, ballastSpotSchema } from "../../../core/design/schema";
-import { type BalancePlan, type CgGoal, alternatives, balance, packMassFor, planPatch } from "../../../core/mass/balanceSolver";
-import { ballastSpots } from "../../../core/mass/ballast";
-import { slideOf } from "../../../core/mass/tree";
-import { packPatch } from "../../../core/power/packPatch";
+import { type BalancePlan, type CgGoal, alternatives, balance, packMassFor, planPatch } from "../../../core/subjects/mass/balanceSolver";
+import { ballastSpots } from "../../../core/subjects/mass/ballast";
+import { slideOf } from "../../../core/subjects/mass/tree";
+import { packPatch } from "../../../core/subjects/energy/packPatch";
 import type { Patch } from "../../../core/design/patch";
 import { planText } from "../../../core/wording/balance";
 import { plain } from "../../../core/wording/format";

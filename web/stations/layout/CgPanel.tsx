@@ -1,5 +1,5 @@
 import { METRICS, type MetricKey } from "../../../core/design/metrics";
-import { growthOf } from "../../../core/mass/growth";
+import { growthOf } from "../../../core/subjects/mass/growth";
 import { plain, show } from "../../../core/wording/format";
 import { Computed } from "../../app/Computed";
 import { useDesk } from "../../app/desk";

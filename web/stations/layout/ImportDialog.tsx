@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
-import { toItems } from "../../../core/mass/partsExchange";
-import { PART_ROLES, type PartRole, guessReading, readParts, tableSums } from "../../../core/mass/partsTable";
+import { toItems } from "../../../core/exchange/partsExchange";
+import { PART_ROLES, type PartRole, guessReading, readParts, tableSums } from "../../../core/exchange/partsTable";
 import { plain } from "../../../core/wording/format";
 import { ROLE_WORD, reportText } from "../../../core/wording/partsTable";
 import { Dialog } from "../../app/Dialog";

@@ -4,7 +4,7 @@ import { type ClipboardEvent, Fragment, memo, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { toast } from "sonner";
 import { type Design, type Item, newItem } from "../../../core/design/schema";
-import { partsText } from "../../../core/mass/partsExchange";
+import { partsText } from "../../../core/exchange/partsExchange";
 import { useDesk, useDeskActions } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { saveFile } from "../../drawing/saveSvg";

@@ -1,6 +1,6 @@
 import { useState } from "react";
-import { leverage } from "../../../core/mass/balance";
-import { ballastSpots } from "../../../core/mass/ballast";
+import { leverage } from "../../../core/subjects/mass/balance";
+import { ballastSpots } from "../../../core/subjects/mass/ballast";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";

@@ -1,6 +1,6 @@
 import { AXES, type Axis, type Item, itemSchema } from "../../../core/design/schema";
-import { leverage } from "../../../core/mass/balance";
-import { attachedTo, movingMass, slideOf } from "../../../core/mass/tree";
+import { leverage } from "../../../core/subjects/mass/balance";
+import { attachedTo, movingMass, slideOf } from "../../../core/subjects/mass/tree";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";

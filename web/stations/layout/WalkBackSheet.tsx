@@ -1,7 +1,7 @@
 import type { Item, WalkBack } from "../../../core/design/schema";
 import { walkBackSchema } from "../../../core/design/schema";
-import { movingMass } from "../../../core/mass/tree";
-import { walkBack } from "../../../core/mass/walkBack";
+import { movingMass } from "../../../core/subjects/mass/tree";
+import { walkBack } from "../../../core/subjects/mass/walkBack";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";

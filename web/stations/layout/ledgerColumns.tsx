@@ -1,9 +1,9 @@
 import { type ReactNode, useMemo } from "react";
 import { positiveOf } from "../../../core/design/evidence";
 import { type Axis, type Item, itemSchema } from "../../../core/design/schema";
-import { leverage } from "../../../core/mass/balance";
-import { isWeighed, unweigh, weigh } from "../../../core/mass/evidence";
-import { moveItem } from "../../../core/mass/tree";
+import { leverage } from "../../../core/subjects/mass/balance";
+import { isWeighed, unweigh, weigh } from "../../../core/subjects/mass/evidence";
+import { moveItem } from "../../../core/subjects/mass/tree";
 import type { UnitHabit } from "../../../core/design/units";
 import { plain, showSd } from "../../../core/wording/format";
 import { type DeskActions, useDesk, useDeskActions } from "../../app/desk";

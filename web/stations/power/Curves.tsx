@@ -1,9 +1,9 @@
 import { useMemo, useState } from "react";
-import { GRAVITY } from "../../../core/media/air";
-import { CHEMISTRY } from "../../../core/power/battery";
-import { type DischargePoint, discharge } from "../../../core/power/discharge";
+import { GRAVITY } from "../../../core/subjects/air/air";
+import { CHEMISTRY } from "../../../core/subjects/energy/battery";
+import { type DischargePoint, discharge } from "../../../core/subjects/energy/discharge";
 import { plain, showSd } from "../../../core/wording/format";
-import type { PowerResult } from "../../../core/power/evaluatePower";
+import type { PowerResult } from "../../../core/subjects/propulsion/evaluatePower";
 import "../../charts/setup";
 import { CurveChart, type Limit } from "../../charts/CurveChart";
 import { useDesk } from "../../app/desk";

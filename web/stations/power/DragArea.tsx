@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { positiveOf } from "../../../core/design/evidence";
-import { dragAreaFrom } from "../../../core/power/dragArea";
-import type { PowerResult } from "../../../core/power/evaluatePower";
+import { dragAreaFrom } from "../../../core/subjects/speed/dragArea";
+import type { PowerResult } from "../../../core/subjects/propulsion/evaluatePower";
 import { useDesk } from "../../app/desk";
 import { KnownField } from "../../fields/KnownField";
 import { QuantityField } from "../../fields/QuantityField";

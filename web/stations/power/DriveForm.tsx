@@ -1,8 +1,8 @@
 import type { ReactNode } from "react";
 import { magnitudeOrZero, positiveOf } from "../../../core/design/evidence";
 import { type Battery, CHEMISTRIES, type Unit, batterySchema, controllerSchema, gearSchema, motorSchema, propellerSchema, unitSchema } from "../../../core/design/schema";
-import { CHEMISTRY } from "../../../core/power/battery";
-import { learnedHolds } from "../../../core/power/learned";
+import { CHEMISTRY } from "../../../core/subjects/energy/battery";
+import { learnedHolds } from "../../../core/subjects/propulsion/learned";
 import { useDesk } from "../../app/desk";
 import { KnownField } from "../../fields/KnownField";
 import { LoadTest } from "./LoadTest";

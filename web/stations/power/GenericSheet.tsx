@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { toast } from "sonner";
 import { SI } from "../../../core/design/units";
-import { CHEMISTRY, type Chemistry } from "../../../core/power/battery";
-import { GENERIC_KINDS, type GenericKind, type GenericPart, type GenericWish, fitGeneric, genericParts, genericText, shelfPartOf } from "../../../core/power/genericParts";
+import { CHEMISTRY, type Chemistry } from "../../../core/subjects/energy/battery";
+import { GENERIC_KINDS, type GenericKind, type GenericPart, type GenericWish, fitGeneric, genericParts, genericText, shelfPartOf } from "../../../core/catalogue/genericParts";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";

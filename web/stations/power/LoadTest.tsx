@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { toast } from "sonner";
 import type { Battery } from "../../../core/design/schema";
-import { cellResistanceFrom } from "../../../core/power/loadTest";
+import { cellResistanceFrom } from "../../../core/subjects/energy/loadTest";
 import { plain, showSd } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { QuantityField } from "../../fields/QuantityField";

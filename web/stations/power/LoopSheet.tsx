@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import { sizingLoop } from "../../../core/power/loop";
+import { sizingLoop } from "../../../core/sizing/loop";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";

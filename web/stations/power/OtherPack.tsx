@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { CHEMISTRIES, type Battery } from "../../../core/design/schema";
-import { CHEMISTRY, type Chemistry } from "../../../core/power/battery";
-import { type Drawn, capacityFor, energyPackOf, otherPack } from "../../../core/power/otherPack";
+import { CHEMISTRY, type Chemistry } from "../../../core/subjects/energy/battery";
+import { type Drawn, capacityFor, energyPackOf, otherPack } from "../../../core/subjects/energy/otherPack";
 import { plain, show } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { QuantityField } from "../../fields/QuantityField";

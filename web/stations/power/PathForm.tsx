@@ -1,7 +1,7 @@
 import { freeId } from "../../../core/design/ids";
 import { type Conductor, type Regulator, conductorSchema, railLoadSchema, regulatorSchema } from "../../../core/design/schema";
-import { conductorRise, regulatorHeat } from "../../../core/power/heat";
-import type { PowerResult } from "../../../core/power/evaluatePower";
+import { conductorRise, regulatorHeat } from "../../../core/subjects/propulsion/heat";
+import type { PowerResult } from "../../../core/subjects/propulsion/evaluatePower";
 import { currentThrough } from "../../../core/verdicts/rules/path";
 import { useDesk } from "../../app/desk";
 import { QuantityField } from "../../fields/QuantityField";

@@ -1,6 +1,6 @@
 import type { Battery, Conductor, Regulator, Unit } from "../../../core/design/schema";
-import type { OperatingPoint } from "../../../core/power/chain";
-import { temperatureRise } from "../../../core/power/heat";
+import type { OperatingPoint } from "../../../core/subjects/propulsion/chain";
+import { temperatureRise } from "../../../core/subjects/propulsion/heat";
 import { show } from "../../../core/wording/format";
 
 const WIDTH = 872;

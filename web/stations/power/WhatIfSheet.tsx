@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import type { Dimension } from "../../../core/design/units";
-import type { Nominal } from "../../../core/power/nominal";
-import { type Scaling, UNSCALED, whatIf } from "../../../core/power/whatIf";
+import type { Nominal } from "../../../core/subjects/propulsion/nominal";
+import { type Scaling, UNSCALED, whatIf } from "../../../core/sizing/whatIf";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 

@@ -1,4 +1,4 @@
-import { type SearchProgress, type SearchResult, type SearchTask, search } from "../../../core/power/search";
+import { type SearchProgress, type SearchResult, type SearchTask, search } from "../../../core/sizing/search";
 
 export type SearchMessage = { kind: "progress"; progress: SearchProgress } | { kind: "done"; result: SearchResult } | { kind: "failed"; why: string };
 

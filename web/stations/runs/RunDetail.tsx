@@ -3,7 +3,7 @@ import { METRICS } from "../../../core/design/metrics";
 import { type Moment, type Run, isMetricKey } from "../../../core/design/craftFile";
 import { markOf } from "../../../core/runs/marks";
 import { miss } from "../../../core/runs/miss";
-import { dragAreaFrom } from "../../../core/power/dragArea";
+import { dragAreaFrom } from "../../../core/subjects/speed/dragArea";
 import { worthMending } from "../../../core/runs/learnt";
 import { GATE_WORD, gateText } from "../../../core/wording/ladder";
 import { plain, show } from "../../../core/wording/format";

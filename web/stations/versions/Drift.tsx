@@ -5,7 +5,7 @@ import { spendOf } from "../../../core/lineage/spend";
 import { evaluate } from "../../../core/evaluate";
 import { toDisplay } from "../../../core/design/units";
 import { DISPLAY, type Dimension } from "../../../core/design/units";
-import { growthOf } from "../../../core/mass/growth";
+import { growthOf } from "../../../core/subjects/mass/growth";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { roundStep } from "../../drawing/scale";

@@ -1,6 +1,6 @@
 import type { Rig, ThrustReading, ThrustTest } from "../../../../core/design/bench";
 import type { Design } from "../../../../core/design/schema";
-import { air } from "../../../../core/media/air";
+import { air } from "../../../../core/subjects/air/air";
 
 const meter = (step: number, error: number) => ({ step, error, session: null });
 

@@ -1,9 +1,9 @@
 import type { Bench, WeighIn } from "../../../../core/design/bench";
 import { METRICS } from "../../../../core/design/metrics";
 import { newItem } from "../../../../core/design/schema";
-import { type MassEvidence, changedSince } from "../../../../core/mass/evidence";
-import { type Measured, reconcile } from "../../../../core/mass/reconcile";
-import { type WeighInResult, weighIn } from "../../../../core/mass/weighIn";
+import { type MassEvidence, changedSince } from "../../../../core/subjects/mass/evidence";
+import { type Measured, reconcile } from "../../../../core/bench/reconcile";
+import { type WeighInResult, weighIn } from "../../../../core/bench/weighIn";
 import type { Uncertain } from "../../../../core/numeric/propagate";
 import { miss } from "../../../../core/runs/miss";
 import { DOUBT_WORD, reconciliationText, suspectText } from "../../../../core/wording/bench";

@@ -1,5 +1,5 @@
 import type { WeighInKind } from "../../../../core/design/bench";
-import { bodies } from "../../../../core/mass/rollup";
+import { bodies } from "../../../../core/subjects/mass/rollup";
 import { useDesk } from "../../../app/desk";
 import { plain } from "../../../../core/wording/format";
 import { usePreferences } from "../../../app/preferences";

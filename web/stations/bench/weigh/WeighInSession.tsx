@@ -2,7 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { contracts } from "../../../../api/contracts";
 import type { Bench, WeighInKind } from "../../../../core/design/bench";
-import type { MassEvidence } from "../../../../core/mass/evidence";
+import type { MassEvidence } from "../../../../core/subjects/mass/evidence";
 import { KIND_WORD } from "../../../../core/wording/bench";
 import { call } from "../../../app/client";
 import { useDesk } from "../../../app/desk";

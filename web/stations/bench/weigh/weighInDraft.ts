@@ -1,5 +1,5 @@
 import { type WeighIn, type WeighInKind, weighInSchema } from "../../../../core/design/bench";
-import type { Extent } from "../../../../core/mass/rollup";
+import type { Extent } from "../../../../core/subjects/mass/rollup";
 
 type Loads = (number | null)[];
 

@@ -1,6 +1,6 @@
 import { type Known, positiveOf } from "../../../../core/design/evidence";
 import { type PlainPart, figureSchema, priceSchema } from "../../../../core/design/shelf";
-import { PART_FIELDS, type PartField, type PlainKind } from "../../../../core/power/partShelf";
+import { PART_FIELDS, type PartField, type PlainKind } from "../../../../core/catalogue/partShelf";
 import { plain } from "../../../../core/wording/format";
 import { usePreferences } from "../../../app/preferences";
 import { KnownField } from "../../../fields/KnownField";

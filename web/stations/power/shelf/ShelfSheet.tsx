@@ -1,11 +1,11 @@
 import { useState } from "react";
 import { toast } from "sonner";
 import type { PlainPart, ShelfKind, ShelfPack, ShelfPart } from "../../../../core/design/shelf";
-import { entryOf } from "../../../../core/power/ledgerEntry";
-import { fitPack, packsText, readPacks } from "../../../../core/power/packShelf";
-import { learnedHolds } from "../../../../core/power/learned";
-import { type PlainKind, fitDrive, fitPart, partFrom, partsText, readParts } from "../../../../core/power/partShelf";
-import type { Refused } from "../../../../core/power/listTable";
+import { entryOf } from "../../../../core/catalogue/ledgerEntry";
+import { fitPack, packsText, readPacks } from "../../../../core/catalogue/packShelf";
+import { learnedHolds } from "../../../../core/subjects/propulsion/learned";
+import { type PlainKind, fitDrive, fitPart, partFrom, partsText, readParts } from "../../../../core/catalogue/partShelf";
+import type { Refused } from "../../../../core/catalogue/listTable";
 import { plain } from "../../../../core/wording/format";
 import { useDesk } from "../../../app/desk";
 import { saveFile } from "../../../drawing/saveSvg";

@@ -1,0 +1,143 @@
+import { type Evidence, computedFrom, magnitudeSd, placeSd } from "../../design/evidence";
+import type { Design, Item, Point } from "../../design/schema";
+
+/** One body of the ledger: an item, or one half of a mirrored pair. */
+export interface Body {
+  mass: number;
+  place: Point;
+}
+
+/** The bodies that an item stands for, with a mass of 0 while it is not known. A mirrored item is half at +y, half at −y. */
+export function bodies(item: Item): Body[] {
+  const mass = (item.mass?.value ?? 0) * item.quantity;
+  if (!item.mirrored) return [{ mass, place: item.place }];
+  return [1, -1].map((side) => ({ mass: mass / 2, place: { ...item.place, y: side * Math.abs(item.place.y) } }));
+}
+
+export interface Extent {
+  min: Point;
+  max: Point;
+}
+
+/** The box around all parts of the ledger, m; null for an empty ledger. */
+export function extent(design: Design): Extent | null {
+  if (design.items.length === 0) return null;
+  const min = { x: Infinity, y: Infinity, z: Infinity };
+  const max = { x: -Infinity, y: -Infinity, z: -Infinity };
+  for (const item of design.items)
+    for (const axis of ["x", "y", "z"] as const) {
+      const c = item.place[axis];
+      const half = item.size[axis] / 2;
+      const mirror = axis === "y" && item.mirrored;
+      min[axis] = Math.min(min[axis], (mirror ? -Math.abs(c) : c) - half);
+      max[axis] = Math.max(max[axis], (mirror ? Math.abs(c) : c) + half);
+    }
+  return { min, max };
+}
+
+/** What one item does to the whole. */
+export interface ItemShare {
+  id: string;
+  /** kg, all pieces; null while unknown */
+  mass: number | null;
+  massSd: number;
+  placeSd: number;
+  /** Standard uncertainty that this item alone puts into the CG along x, m. */
+  blurX: number;
+}
+
+export interface MassResult {
+  mass: number;
+  massSd: number;
+  cg: Point;
+  cgSd: Point;
+  /** Covariances of the CG, m²: for the ellipses of the side (xz), top (xy) and front (yz) views. */
+  cov: { xz: number; xy: number; yz: number };
+  /** Moments of inertia about the CG, kg·m². */
+  inertia: { roll: number; pitch: number; yaw: number };
+  inertiaSd: { roll: number; pitch: number; yaw: number };
+  evidence: Evidence;
+  cgEvidence: Evidence;
+  items: ItemShare[];
+  /** Items without a mass: left out of every sum. */
+  withoutMass: string[];
+}
+
+/**
+ * Mass, centre of gravity and inertia of the ledger with first-order uncertainty. Errors of different items are taken as independent;
+ * all pieces of one item share one error (they were weighed or guessed as one). Own inertia: a homogeneous box of the entered size.
+ *
+ * @returns null when no item has a mass
+ * Source: R. L. Boynton and K. Wiener, mass-properties practice (common practice); parallel-axis theorem. Checked against the
+ * weight-and-balance examples and closed forms named in the tests.
+ */
+export function rollUp(design: Design): MassResult | null {
+  const known = design.items.filter((i) => i.mass !== null);
+  const withoutMass = design.items.filter((i) => i.mass === null).map((i) => i.id);
+  const parts = known.flatMap((item) => bodies(item).map((body) => ({ item, ...body })));
+  const mass = parts.reduce((s, p) => s + p.mass, 0);
+  if (!(mass > 0)) return null;
+  const at = (axis: keyof Point) => parts.reduce((s, p) => s + p.mass * p.place[axis], 0) / mass;
+  const cg = { x: at("x"), y: at("y"), z: at("z") };
+  const box = extent(design);
+  const length = box ? Math.max(box.max.x - box.min.x, box.max.y - box.min.y, box.max.z - box.min.z) : 0;
+
+  let massVar = 0;
+  const cgVar = { x: 0, y: 0, z: 0 };
+  const cov = { xz: 0, xy: 0, yz: 0 };
+  const inertia = { roll: 0, pitch: 0, yaw: 0 };
+  const inertiaVar = { roll: 0, pitch: 0, yaw: 0 };
+  const items: ItemShare[] = withoutMass.map((id) => ({ id, mass: null, massSd: 0, placeSd: 0, blurX: 0 }));
+  for (const item of known) {
+    if (item.mass === null) continue;
+    const total = item.mass.value * item.quantity;
+    const sdMass = magnitudeSd(item.mass) * item.quantity;
+    const sdPlace = placeSd(item.placeEvidence, length, item.placeSd);
+    const d = { x: item.place.x - cg.x, y: (item.mirrored ? 0 : item.place.y) - cg.y, z: item.place.z - cg.z };
+    const perKg = sdMass / mass;
+    const perMetre = (sdPlace * total) / mass;
+    massVar += sdMass ** 2;
+    for (const axis of ["x", "z"] as const) cgVar[axis] += (perKg * d[axis]) ** 2 + perMetre ** 2;
+    // The halves of a mirrored pair err in opposite directions across the craft: their common y error cancels.
+    cgVar.y += (perKg * d.y) ** 2 + (item.mirrored ? 0 : perMetre ** 2);
+    cov.xz += perKg ** 2 * d.x * d.z;
+    cov.xy += perKg ** 2 * d.x * d.y;
+    cov.yz += perKg ** 2 * d.y * d.z;
+    items.push({ id: item.id, mass: total, massSd: sdMass, placeSd: sdPlace, blurX: Math.hypot(perKg * d.x, perMetre) });
+
+    const own = { roll: 0, pitch: 0, yaw: 0 };
+    const arm = { roll: 0, pitch: 0, yaw: 0 };
+    for (const body of bodies(item)) {
+      const r = { x: body.place.x - cg.x, y: body.place.y - cg.y, z: body.place.z - cg.z };
+      const { x, y, z } = item.size;
+      // A box of n pieces of one item counts once per body; pieces stacked at one place share that box.
+      own.roll += (body.mass * (y * y + z * z)) / 12;
+      own.pitch += (body.mass * (x * x + z * z)) / 12;
+      own.yaw += (body.mass * (x * x + y * y)) / 12;
+      arm.roll += body.mass * (r.y ** 2 + r.z ** 2);
+      arm.pitch += body.mass * (r.x ** 2 + r.z ** 2);
+      arm.yaw += body.mass * (r.x ** 2 + r.y ** 2);
+    }
+    for (const axis of ["roll", "pitch", "yaw"] as const) {
+      const here = own[axis] + arm[axis];
+      inertia[axis] += here;
+      const radius = Math.sqrt(arm[axis] / total);
+      inertiaVar[axis] += ((here / total) * sdMass) ** 2 + (2 * total * radius * sdPlace) ** 2;
+    }
+  }
+  const byId = new Map(items.map((s) => [s.id, s]));
+  const masses = known.flatMap((i) => (i.mass ? [i.mass.evidence] : []));
+  return {
+    mass,
+    massSd: Math.sqrt(massVar),
+    cg,
+    cgSd: { x: Math.sqrt(cgVar.x), y: Math.sqrt(cgVar.y), z: Math.sqrt(cgVar.z) },
+    cov,
+    inertia,
+    inertiaSd: { roll: Math.sqrt(inertiaVar.roll), pitch: Math.sqrt(inertiaVar.pitch), yaw: Math.sqrt(inertiaVar.yaw) },
+    evidence: computedFrom(masses),
+    cgEvidence: computedFrom([...masses, ...known.map((i) => i.placeEvidence)]),
+    items: design.items.map((i) => byId.get(i.id) as ItemShare),
+    withoutMass,
+  };
+}

@@ -1,0 +1,216 @@
+import type { Design } from "../../design/schema";
+import { findRoot } from "../../numeric/root";
+import { type OperatingPoint, type Unsolved, solvePack, throttleForThrust } from "./chain";
+import { type EnduranceResult, endurance } from "../energy/endurance";
+import { type PackSetup, type PowerSetup, setUp } from "./setup";
+
+/** The scalar results of the whole craft standing still at its throttle limits. Those of one drive are the leading one's: the first that the craft is judged by. */
+export interface PowerValues {
+  thrust: number;
+  current: number;
+  packCurrent: number;
+  packVoltage: number;
+  packPower: number;
+  rpm: number;
+  torque: number;
+  motorLoss: number;
+  tipMach: number;
+  thrustToWeight: number;
+  thrustThrottle: number;
+  endurance: number;
+  speed: number;
+}
+export type PowerKey = keyof PowerValues;
+
+/** Results of one drive with everything on its pack at full throttle; thrust of all its like units. */
+export interface UnitValues {
+  thrust: number;
+  current: number;
+  rpm: number;
+  torque: number;
+  motorLoss: number;
+  tipMach: number;
+}
+/** Results of one pack with everything on it at full throttle; endurance at the duty. */
+export interface PackValues {
+  current: number;
+  voltage: number;
+  power: number;
+  endurance: number;
+}
+
+export interface Nominal {
+  craft: PowerValues;
+  units: UnitValues[];
+  packs: PackValues[];
+}
+type Solved = { status: "converged"; points: OperatingPoint[] } | { status: Unsolved };
+
+/** Every pack solved with the drives of `which` at `throttle` of their limits, the others at rest; points in the design's order. */
+export function solveAll(setup: PowerSetup, throttle: number, speed: number, which: readonly number[]): Solved {
+  const points: OperatingPoint[] = [];
+  for (const { start, units } of setup.packs) {
+    const commands = units.flatMap((i) => {
+      const unit = setup.units[i];
+      return unit ? [{ drive: unit.drive, throttle: which.includes(i) ? throttle * unit.limit : 0 }] : [];
+    });
+    // A drive at rest beside one that works leaves the single-drive solution as it is.
+    const working = commands.filter((c) => c.throttle > 0);
+    const solved = solvePack(working.length > 0 ? working : commands, start, speed);
+    if (solved.status !== "converged") return solved;
+    const resting = working.length < commands.length && working.length > 0 ? solved.points[0] : null;
+    let k = 0;
+    units.forEach((i, j) => {
+      const at = commands[j];
+      if (!at) return;
+      if (resting && at.throttle === 0) points[i] = still(resting);
+      else points[i] = solved.points[k++] as OperatingPoint;
+    });
+  }
+  return { status: "converged", points };
+}
+
+/** A drive at rest on a pack that others load. */
+const still = (other: OperatingPoint): OperatingPoint => ({
+  ...other,
+  throttle: 0,
+  pathLoss: 0,
+  controllerIn: 0,
+  controllerLoss: 0,
+  motorVoltage: 0,
+  current: 0,
+  motorIn: 0,
+  motorLoss: 0,
+  motorRpm: 0,
+  motorTorque: 0,
+  shaftPower: 0,
+  gearLoss: 0,
+  rpm: 0,
+  torque: 0,
+  propellerPower: 0,
+  thrust: 0,
+});
+/** Indices of all drives. */
+export const indices = (setup: PowerSetup) => setup.units.map((_, i) => i);
+/** Thrust (N) of these drives with all their like units. */
+export const thrustOf = (setup: PowerSetup, points: readonly OperatingPoint[], which: readonly number[]) =>
+  which.reduce((s, i) => s + (points[i]?.thrust ?? 0) * (setup.units[i]?.drive.count ?? 0), 0);
+/** Drag (N) at a speed (m/s); null without a drag area. */
+export const dragAt = (setup: PowerSetup, speed: number) => (setup.dragArea === null ? null : 0.5 * setup.medium.density * speed ** 2 * setup.dragArea);
+/** The discharge of one pack at its share of the duty; null without a duty. */
+export const enduranceOf = (setup: PowerSetup, p: PackSetup, steps?: number): EnduranceResult | null =>
+  p.phases.length === 0
+    ? null
+    : endurance(
+        p.units.flatMap((i) => {
+          const u = setup.units[i];
+          return u ? [{ drive: u.drive, limit: u.limit }] : [];
+        }),
+        p.pack,
+        p.phases,
+        steps,
+      );
+
+/** Throttle (share of the limits) at which the main drives push `thrust` at `speed`; null when they cannot. On one pack exactly; on several by a common throttle. */
+export function mainThrottle(setup: PowerSetup, thrust: number, speed = 0): number | null {
+  const [first] = setup.main;
+  const pack = setup.packs.find((p) => first !== undefined && p.units.includes(first));
+  if (!pack) return null;
+  if (setup.main.every((i) => pack.units.includes(i)) && setup.main.every((i) => setup.units[i]?.limit === 1))
+    return throttleForThrust(
+      setup.main.flatMap((i) => setup.units[i]?.drive ?? []),
+      pack.start,
+      thrust,
+      1,
+      speed,
+    );
+  const total = (u: number) => {
+    const s = solveAll(setup, u, speed, setup.main);
+    return s.status === "converged" ? thrustOf(setup, s.points, setup.main) : s.status === "windmilling" ? -1e-6 : Number.NaN;
+  };
+  if (!(total(1) >= thrust)) return null;
+  const found = findRoot((u) => total(u) - thrust, 0, 1, 1e-5, 60);
+  return found.status === "converged" ? found.x : null;
+}
+
+/** Speed (m/s) at which full thrust meets the drag; NaN without a drag area, or for a craft that is not pushed along. */
+function topSpeed(setup: PowerSetup): number {
+  const direction = setup.units[setup.main[0] ?? 0]?.unit.direction;
+  if (setup.dragArea === null || (direction !== "ahead" && direction !== "astern")) return Number.NaN;
+  const surplus = (v: number) => {
+    const s = solveAll(setup, 1, v, setup.main);
+    return (s.status === "converged" ? thrustOf(setup, s.points, setup.main) : 0) - (dragAt(setup, v) ?? 0);
+  };
+  let high = 2;
+  while (surplus(high) > 0 && high < 120) high *= 1.6;
+  const found = findRoot(surplus, 0, high, 1e-3, 60);
+  return found.status === "converged" ? found.x : Number.NaN;
+}
+
+/** All scalar results of one set of numbers; NaN where a result does not apply. Null when a pack has no solution. */
+export function nominalPower(setup: PowerSetup, steps?: number): Nominal | null {
+  const everything = solveAll(setup, 1, 0, indices(setup));
+  if (everything.status !== "converged") return null;
+  const alone = setup.main.length === setup.units.length ? everything : solveAll(setup, 1, 0, setup.main);
+  if (alone.status !== "converged") return null;
+  const units = everything.points.map((p, i): UnitValues => {
+    const u = setup.units[i];
+    return {
+      thrust: p.thrust * (u?.drive.count ?? 1),
+      current: p.current,
+      rpm: p.rpm,
+      torque: p.torque,
+      motorLoss: p.motorLoss,
+      tipMach: (p.rpm * Math.PI * (u?.diameter ?? 0)) / 60 / setup.medium.soundSpeed,
+    };
+  });
+  const packs = setup.packs.map((p): PackValues => {
+    const first = everything.points[p.units[0] ?? -1];
+    const voltage = first?.packVoltage ?? p.start.openCircuit;
+    const current = first?.packCurrent ?? p.start.otherLoad / voltage;
+    return { current, voltage, power: voltage * current, endurance: enduranceOf(setup, p, steps)?.seconds ?? Number.NaN };
+  });
+  const lead = setup.main[0] ?? 0;
+  const leading = units[lead];
+  const pack = packs[setup.packs.findIndex((p) => p.units.includes(lead))];
+  const thrust = thrustOf(setup, alone.points, setup.main);
+  const lasting = packs.map((p) => p.endurance).filter((s) => !Number.isNaN(s));
+  return {
+    units,
+    packs,
+    craft: {
+      thrust,
+      current: leading?.current ?? Number.NaN,
+      packCurrent: pack?.current ?? Number.NaN,
+      packVoltage: pack?.voltage ?? Number.NaN,
+      packPower: pack?.power ?? Number.NaN,
+      rpm: leading?.rpm ?? Number.NaN,
+      torque: leading?.torque ?? Number.NaN,
+      motorLoss: leading?.motorLoss ?? Number.NaN,
+      tipMach: leading?.tipMach ?? Number.NaN,
+      thrustToWeight: setup.weight === null ? Number.NaN : thrust / setup.weight,
+      thrustThrottle: setup.weight === null ? Number.NaN : (mainThrottle(setup, setup.weight) ?? Number.NaN),
+      endurance: lasting.length > 0 ? Math.min(...lasting) : Number.NaN,
+      speed: topSpeed(setup),
+    },
+  };
+}
+
+/** The design's drives as the solvers take them, nominal values; null while drive or pack is missing. */
+export function nominalSetup(design: Design, mass: number | null): PowerSetup | null {
+  if (missingOf(design).length > 0) return null;
+  return setUp(design, new Map(mass === null ? [] : [["/mass", mass]]));
+}
+
+/** What a design lacks for its drives to be solved: every drive needs the pack that it names. */
+export function missingOf(design: Design): ("drive" | "pack")[] {
+  const fed = design.units.every((u) => design.batteries.some((b) => b.id === u.batteryId));
+  return [...(design.units.length > 0 ? [] : ["drive" as const]), ...(design.batteries.length > 0 && fed ? [] : ["pack" as const])];
+}
+/** Speed (m/s) at which a propeller at its standing rpm would only just follow its pitch: where thrust is about gone. */
+export function pitchSpeed(setup: PowerSetup): number {
+  const i = setup.main[0] ?? 0;
+  const s = solveAll(setup, 1, 0, setup.main);
+  const unit = setup.units[i];
+  return s.status === "converged" && unit ? ((s.points[i]?.rpm ?? 0) / 60) * unit.propeller.pitch * 1.15 : 10;
+}
