@@ -2,7 +2,7 @@ import { type CraftFile, type Version, craftFileSchema } from "../core/design/cr
 import { METRICS, type MetricKey } from "../core/design/metrics";
 import { SI } from "../core/design/units";
 import { type Evaluation, evaluate } from "../core/evaluate";
-import { findingText, remedyText } from "../core/wording/findings";
+import { findingText, remediesFor } from "../core/evaluate";
 import { buildReport } from "../core/wording/report";
 
 export type Outcome = { ok: true; output: unknown } | { ok: false; why: string };
@@ -49,7 +49,7 @@ export function evaluateFile(text: string, label: string | undefined): Outcome {
   const results = Object.fromEntries(
     (Object.keys(METRICS) as MetricKey[]).flatMap((key) => {
       const q = evaluation.metrics[key];
-      return q ? [[key, { value: q.value, uncertainty: q.sd, unit: SI[q.dimension], evidence: q.evidence, outside: q.working?.outside ?? [] }]] : [];
+      return q ? [[key, { value: q.value, uncertainty: q.sd, unit: SI[q.dimension], evidence: q.evidence, outside: q.outside ?? [], incomplete: q.incomplete ?? [] }]] : [];
     }),
   );
   return {
@@ -58,14 +58,21 @@ export function evaluateFile(text: string, label: string | undefined): Outcome {
       craft: file.craft.name,
       version: version.label,
       results,
-      targets: evaluation.targets.map(({ target, status, margin, odds }) => ({ metric: target.metric, status, margin, odds, unit: SI[METRICS[target.metric].dimension] })),
+      targets: evaluation.targets.map(({ target, status, margin, odds, because }) => ({
+        metric: target.metric,
+        status,
+        margin,
+        odds,
+        because,
+        unit: SI[METRICS[target.metric].dimension],
+      })),
       verdicts: evaluation.findings.map((f) => ({
         code: f.code,
         severity: f.severity,
-        station: f.station,
+        page: f.page,
         sentence: findingText(f),
         figure: f.figure && { label: f.figure.label, value: f.figure.value, uncertainty: f.figure.sd, unit: SI[f.figure.dimension], limit: f.figure.limit ?? null },
-        remedies: f.remedies.map((r) => ({ sentence: remedyText(r), patch: r.patch })),
+        remedies: remediesFor(version.design, evaluation, f).map((r) => ({ sentence: r.text, patch: r.patch })),
       })),
     },
   };

@@ -1,37 +1,19 @@
-import { type Evidence, computedFrom, magnitudeSd } from "./design/evidence";
 import type { MetricKey } from "./design/metrics";
-import type { Quantity, Working, WorkingInput } from "./design/quantity";
+import type { Quantity, WorkingInput } from "./design/quantity";
 import type { Design } from "./design/schema";
 import { type TargetResult, judgeTargets } from "./design/targets";
-import type { Dimension } from "./design/units";
-import { ballastMass } from "./subjects/mass/ballast";
-import { growthOf } from "./subjects/mass/growth";
-import { type Extent, type MassResult, extent, rollUp } from "./subjects/mass/rollup";
-import { air } from "./subjects/air/air";
-import { type PowerOutcome, type PowerResult, evaluatePower } from "./subjects/propulsion/evaluatePower";
-import type { PowerKey } from "./subjects/propulsion/nominal";
-import type { InputKey } from "./subjects/propulsion/setup";
-import { judge } from "./verdicts/judge";
-import type { Finding } from "./verdicts/types";
+import type { UnitHabit } from "./design/units";
+import { sameData } from "./numeric/sameData";
+import { type AnySubject, type Finding, type Of, type Outcome, type Remedy, type See, bySeverity } from "./subject";
+import { SUBJECTS } from "./subjects";
 
-/** One thing whose measurement would take the most doubt out of a number that decides. */
-export interface NextMeasurement {
-  metric: MetricKey;
-  /** Ledger entry, or input of the drive. */
-  of: { kind: "mass" | "place"; item: string } | { kind: "input"; input: InputKey; drive: string };
-  sdNow: number;
-  sdAfter: number;
-}
-
-/** Everything that the application says about one version comes from one of these. */
+/** Everything that the application says about one version comes from one of these. Plain data. */
 export interface Evaluation {
-  mass: MassResult | null;
-  box: Extent | null;
-  power: PowerOutcome;
+  /** How each subject ended, by its name. */
+  outcomes: Readonly<Record<string, Outcome<unknown>>>;
   metrics: Partial<Record<MetricKey, Quantity>>;
   targets: TargetResult[];
   findings: Finding[];
-  measureNext: NextMeasurement[];
 }
 
 export interface EvaluationContext {
@@ -39,160 +21,160 @@ export interface EvaluationContext {
   parentMass?: { label: string; mass: number } | null;
 }
 
-const POWER_DIMENSION: Record<PowerKey, Dimension> = {
-  thrust: "force",
-  current: "current",
-  packCurrent: "current",
-  packVoltage: "voltage",
-  packPower: "power",
-  rpm: "rotation",
-  torque: "torque",
-  motorLoss: "power",
-  tipMach: "ratio",
-  thrustToWeight: "ratio",
-  thrustThrottle: "percent",
-  endurance: "time",
-  speed: "speed",
-};
+type Part = Record<string, unknown>;
+const partOf = (design: Design, key: string): unknown => (key.startsWith("brief.") ? (design.brief as Part)[key.slice(6)] : (design as Part)[key]);
 
-/** Inputs that a working lists by name; the words are in core/wording. */
-function powerWorking(result: PowerResult, key: PowerKey): Working {
-  const several = result.units.length > 1;
-  const inputs: WorkingInput[] = result.inputs.map((i) => ({
-    name: several && i.name !== "" ? `${i.name}: ${i.key}` : i.key,
-    value: i.value,
-    sd: i.sd,
-    dimension: i.dimension,
-    evidence: i.evidence,
-  }));
-  const outside: string[] = [];
-  const lead = result.units[result.lead];
-  if (!lead) return { method: key, inputs, outside };
-  const ratio = lead.unit.propeller.pitch.value / lead.unit.propeller.diameter.value;
-  if (ratio < 0.3 || ratio > 1.2) outside.push(`pitch/diameter ${ratio.toFixed(2)} is outside 0.3 to 1.2`);
-  if (result.values.tipMach > 0.75) outside.push(`tip Mach ${result.values.tipMach.toFixed(2)} is above 0.75`);
-  if (lead.stalled > 0.55) outside.push(`${Math.round(lead.stalled * 100)} % of the blade is stalled standing still: thrust is uncertain`);
-  return { method: key, inputs, outside };
+/** The design with only what a subject reads. */
+function viewOf(subject: AnySubject<unknown>, design: Design): Design {
+  const view: Part = {};
+  const brief: Part = {};
+  for (const key of subject.reads) {
+    if (key.startsWith("brief.")) brief[key.slice(6)] = partOf(design, key);
+    else view[key] = partOf(design, key);
+  }
+  view.brief = brief;
+  return view as Design;
 }
 
-function massMetrics(design: Design, mass: MassResult, box: Extent | null): Partial<Record<MetricKey, Quantity>> {
-  const inputs = design.items.flatMap((i, k) =>
-    i.mass ? [{ name: i.name, value: i.mass.value * i.quantity, sd: mass.items[k]?.massSd ?? 0, dimension: "mass" as const, evidence: i.mass.evidence }] : [],
-  );
-  const outside = mass.withoutMass.length > 0 ? [`${mass.withoutMass.length} parts have no mass and are left out`] : [];
-  const q = (method: MetricKey, value: number, sd: number, dimension: Dimension, evidence: Evidence): Quantity => ({
-    value,
-    sd,
-    dimension,
-    evidence,
-    working: { method, inputs, outside },
-  });
-  const out: Partial<Record<MetricKey, Quantity>> = {
-    auw: q("auw", mass.mass, mass.massSd, "mass", mass.evidence),
-    auwExpected: q("auwExpected", mass.mass + growthOf(design).expected, mass.massSd, "mass", mass.evidence),
-    cgX: q("cgX", mass.cg.x, mass.cgSd.x, "length", mass.cgEvidence),
-    cgY: q("cgY", mass.cg.y, mass.cgSd.y, "length", mass.cgEvidence),
-    cgZ: q("cgZ", mass.cg.z, mass.cgSd.z, "length", mass.cgEvidence),
-    inertiaRoll: q("inertiaRoll", mass.inertia.roll, mass.inertiaSd.roll, "inertia", mass.cgEvidence),
-    inertiaPitch: q("inertiaPitch", mass.inertia.pitch, mass.inertiaSd.pitch, "inertia", mass.cgEvidence),
-    inertiaYaw: q("inertiaYaw", mass.inertia.yaw, mass.inertiaSd.yaw, "inertia", mass.cgEvidence),
+interface Remembered {
+  keys: readonly unknown[];
+  outcome: Outcome<unknown>;
+  quantities: Partial<Record<MetricKey, Quantity>>;
+}
+/** Results of one subject that are kept: enough for undo, a preview and the parent beside the version in view. */
+const KEPT = 24;
+
+/** Results by the identity of what they were computed from: the one way in which a result is remembered. */
+export class Memo {
+  private readonly held = new Map<string, Remembered[]>();
+
+  /** A result of exactly these inputs, made when there is none. */
+  get(name: string, keys: readonly unknown[], make: () => Omit<Remembered, "keys">): Remembered {
+    const list = this.held.get(name) ?? [];
+    this.held.set(name, list);
+    const at = list.findIndex((r) => r.keys.length === keys.length && r.keys.every((k, i) => k === keys[i]));
+    const known = list[at];
+    if (known) {
+      if (at > 0) list.unshift(...list.splice(at, 1));
+      return known;
+    }
+    const made = make();
+    // The same numbers from other inputs: whoever needs them is not computed again.
+    const alike = list[0];
+    const outcome = alike && sameData(alike.outcome, made.outcome) ? alike.outcome : made.outcome;
+    const kept = { keys, outcome, quantities: made.quantities };
+    list.unshift(kept);
+    if (list.length > KEPT) list.pop();
+    return kept;
+  }
+}
+
+const shared = new Memo();
+
+function ofIn(outcomes: Readonly<Record<string, Outcome<unknown>>>, allowed: readonly AnySubject<unknown>[] | null): Of {
+  return <R>(wanted: AnySubject<R>): Outcome<R> => {
+    if (allowed && !allowed.some((s) => s.name === wanted.name)) throw new Error(`${wanted.name} is asked for and not named as needed`);
+    const outcome = outcomes[wanted.name];
+    if (!outcome) throw new Error(`${wanted.name} is not computed before it is needed`);
+    return outcome as Outcome<R>;
   };
-  if (box) {
-    const place = computedFrom(design.items.map((i) => i.placeEvidence));
-    for (const [key, axis] of [
-      ["length", "x"],
-      ["width", "y"],
-      ["height", "z"],
-    ] as const)
-      out[key] = { value: box.max[axis] - box.min[axis], sd: 0.003, dimension: "length", evidence: place };
-  }
-  if (design.gasLift) {
-    const lift = design.gasLift;
-    out.netMass = q("netMass", mass.mass - lift.value, Math.hypot(mass.massSd, magnitudeSd(lift)), "mass", computedFrom([mass.evidence, lift.evidence]));
-  }
-  const dead = ballastMass(design);
-  if (dead > 0) out.ballastShare = q("ballastShare", dead / mass.mass, ((dead / mass.mass) * mass.massSd) / mass.mass, "percent", mass.evidence);
-  const packs = design.items.filter((i) => design.batteries.some((b) => b.itemId === i.id));
-  const packMass = packs.reduce((s, i) => s + (i.mass?.value ?? 0) * i.quantity, 0);
-  if (packMass > 0)
-    out.packShare = { value: packMass / mass.mass, sd: (packMass / mass.mass) * Math.hypot(mass.massSd / mass.mass, 0.01), dimension: "percent", evidence: mass.evidence };
-  return out;
 }
 
-function costs(design: Design): Partial<Record<MetricKey, Quantity>> {
-  const priced = design.items.filter((i) => i.cost !== null);
-  if (priced.length === 0) return {};
-  const sum = (items: typeof priced) => items.reduce((s, i) => s + (i.cost ?? 0) * i.quantity, 0);
-  const evidence: Evidence = priced.length === design.items.length ? "datasheet" : "guess";
-  const toBuy = sum(priced.filter((i) => i.source === "buy"));
+/** All that a rule, a remedy or a working may look at. */
+function seeOf(design: Design, e: Omit<Evaluation, "findings">, context: EvaluationContext): See {
+  const of = ofIn(e.outcomes, null);
   return {
-    cost: { value: sum(priced), sd: 0.05 * sum(priced), dimension: "money", evidence },
-    costToBuy: { value: toBuy, sd: 0.05 * toBuy, dimension: "money", evidence },
+    design,
+    of,
+    result: (subject) => {
+      const outcome = of(subject);
+      return outcome.status === "solved" ? outcome.result : null;
+    },
+    metrics: e.metrics,
+    targets: e.targets,
+    parentMass: context.parentMass ?? null,
   };
 }
 
-function powerMetrics(result: PowerResult): Partial<Record<MetricKey, Quantity>> {
-  const out: Partial<Record<MetricKey, Quantity>> = {};
-  for (const key of Object.keys(POWER_DIMENSION) as PowerKey[]) {
-    const value = result.values[key];
-    if (!Number.isFinite(value)) continue;
-    out[key] = { value, sd: result.sd[key], dimension: POWER_DIMENSION[key], evidence: result.evidence, working: powerWorking(result, key) };
+/**
+ * All computed results and verdicts of one design. Returns what can be computed and says of the rest why not; never throws on a
+ * design that the schema accepts.
+ *
+ * @param memo where results are remembered; null: everything is computed
+ */
+export function evaluate(design: Design, context: EvaluationContext = {}, memo: Memo | null = shared): Evaluation {
+  const outcomes: Record<string, Outcome<unknown>> = {};
+  const metrics: Partial<Record<MetricKey, Quantity>> = {};
+  for (const subject of SUBJECTS) {
+    const make = () => {
+      const view = viewOf(subject, design);
+      const of = ofIn(outcomes, subject.needs);
+      const outcome = subject.compute(view, of);
+      return { outcome, quantities: outcome.status === "solved" ? subject.quantities(outcome.result, view, of) : {} };
+    };
+    const keys = [...subject.reads.map((k) => partOf(design, k)), ...subject.needs.map((n) => outcomes[n.name])];
+    const { outcome, quantities } = memo ? memo.get(subject.name, keys, make) : make();
+    outcomes[subject.name] = outcome;
+    Object.assign(metrics, quantities);
   }
-  return out;
+  const targets = judgeTargets(design.brief.targets, metrics);
+  const see = seeOf(design, { outcomes, metrics, targets }, context);
+  const findings: Finding[] = [];
+  for (const { verdicts } of SUBJECTS) for (const code in verdicts) for (const found of verdicts[code]?.find(see) ?? []) findings.push({ ...found, code });
+  return { outcomes, metrics, targets, findings: findings.sort(bySeverity) };
+}
+
+/** The result of a subject in an evaluation; null when it has none. */
+export function resultIn<R>({ outcomes }: Pick<Evaluation, "outcomes">, subject: AnySubject<R>): R | null {
+  const outcome = outcomes[subject.name] as Outcome<R> | undefined;
+  return outcome?.status === "solved" ? outcome.result : null;
+}
+
+const VERDICTS = new Map(SUBJECTS.flatMap((s) => Object.entries(s.verdicts)));
+
+/** The sentence of a finding. */
+export const findingText = (finding: Pick<Finding, "code" | "params">, habit: UnitHabit = "metric"): string =>
+  VERDICTS.get(finding.code)?.says(finding.params, habit) ?? finding.code;
+
+/** What would answer a finding. May search and solve: asked for only what is looked at. */
+export function remediesFor(design: Design, evaluation: Evaluation, finding: Finding, habit: UnitHabit = "metric", context: EvaluationContext = {}): Remedy[] {
+  return VERDICTS.get(finding.code)?.remedies?.(seeOf(design, evaluation, context), finding, habit) ?? [];
+}
+
+/** What a computed number came from, the largest share of its doubt first; empty when the design has no such number. */
+export function workingOf(design: Design, evaluation: Evaluation, key: MetricKey): WorkingInput[] {
+  if (!evaluation.metrics[key]) return [];
+  for (const subject of SUBJECTS) {
+    const outcome = evaluation.outcomes[subject.name];
+    if (outcome?.status !== "solved") continue;
+    const view = viewOf(subject, design);
+    const of = ofIn(evaluation.outcomes, subject.needs);
+    if (key in subject.quantities(outcome.result, view, of)) return subject.working(key, outcome.result, view, of);
+  }
+  return [];
+}
+
+/** One thing whose measurement would take the most doubt out of a number that decides. */
+export interface NextMeasurement {
+  metric: MetricKey;
+  /** Ledger entry, or input of the drive. */
+  of: NonNullable<WorkingInput["source"]>;
+  sdNow: number;
+  sdAfter: number;
 }
 
 const NEXT = 4;
 
-/** What to measure next: for the CG, and for thrust to weight when there is a drive. Best first; only what removes a tenth of the doubt. */
-function nextMeasurements(design: Design, mass: MassResult | null, power: PowerOutcome): NextMeasurement[] {
-  const out: NextMeasurement[] = [];
-  const left = (sd: number, without: number) => Math.sqrt(Math.max(0, sd ** 2 - without ** 2));
-  if (mass) {
-    for (const [k, share] of mass.items.entries()) {
-      const item = design.items[k];
-      if (!item?.mass || share.mass === null) continue;
-      const byMass = (share.massSd * Math.abs(item.place.x - mass.cg.x)) / mass.mass;
-      const byPlace = (share.placeSd * share.mass) / mass.mass;
-      const kind = byMass >= byPlace ? ("mass" as const) : ("place" as const);
-      const measuredAlready = kind === "mass" ? item.mass.evidence === "measured" : item.placeEvidence === "measured";
-      if (!measuredAlready) out.push({ metric: "cgX", of: { kind, item: item.name }, sdNow: mass.cgSd.x, sdAfter: left(mass.cgSd.x, Math.max(byMass, byPlace)) });
-    }
-  }
-  if (power.status === "solved" && Number.isFinite(power.result.values.thrustToWeight)) {
-    const { sd, shares } = power.result;
-    for (const { input, share } of shares("thrustToWeight"))
-      if (input.of !== "")
-        out.push({
-          metric: "thrustToWeight",
-          of: { kind: "input", input: input.key, drive: power.result.units.length > 1 ? input.name : "" },
-          sdNow: sd.thrustToWeight,
-          sdAfter: sd.thrustToWeight * Math.sqrt(Math.max(0, 1 - share)),
-        });
-  }
-  return out
+/** What to measure next: for the CG, and for thrust to weight when there is a drive. Best first; only what removes a twentieth of the doubt. */
+export function measureNext(design: Design, evaluation: Evaluation): NextMeasurement[] {
+  return (["cgX", "thrustToWeight"] as const)
+    .flatMap((metric) => {
+      const sdNow = evaluation.metrics[metric]?.sd ?? 0;
+      return workingOf(design, evaluation, metric).flatMap((i): NextMeasurement[] =>
+        i.source && !(i.source.kind !== "input" && i.evidence === "measured") ? [{ metric, of: i.source, sdNow, sdAfter: sdNow * Math.sqrt(Math.max(0, 1 - i.share)) }] : [],
+      );
+    })
     .filter((n) => n.sdNow > 0 && n.sdAfter < 0.95 * n.sdNow)
     .sort((p, q) => p.sdAfter / p.sdNow - q.sdAfter / q.sdNow)
     .slice(0, NEXT);
-}
-
-/**
- * All computed results and verdicts of one design. Returns what can be computed and leaves out what lacks its inputs; never throws on a
- * design that the schema accepts.
- */
-export function evaluate(design: Design, context: EvaluationContext = {}): Evaluation {
-  const mass = rollUp(design);
-  const box = extent(design);
-  const power = evaluatePower(design, mass ? { value: mass.mass, sd: mass.massSd, evidence: mass.evidence } : null);
-  const { environment } = design.brief;
-  const metrics: Partial<Record<MetricKey, Quantity>> = {
-    ...(mass ? massMetrics(design, mass, box) : {}),
-    ...costs(design),
-    airDensity: { value: air(environment.altitude, environment.airTemperature).density, sd: 0, dimension: "density", evidence: "calculated" },
-    ...(power.status === "solved" ? powerMetrics(power.result) : {}),
-  };
-  const lifted = design.heldUpBy === "rotors" || design.heldUpBy === "flapping";
-  if (!lifted) delete metrics.thrustThrottle;
-  const targets = judgeTargets(design.brief.targets, metrics);
-  const findings = judge({ design, mass, box, power, metrics, targets, parentMass: context.parentMass ?? null });
-  return { mass, box, power, metrics, targets, findings, measureNext: nextMeasurements(design, mass, power) };
 }

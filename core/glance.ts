@@ -1,7 +1,7 @@
 import type { Design } from "./design/schema";
 import { evaluate } from "./evaluate";
 import { extent } from "./subjects/mass/rollup";
-import { type Finding, tallyOf } from "./verdicts/types";
+import { type Finding, tallyOf } from "./subject";
 
 /** What the workshop's list shows of a version: its outline from the side, how many verdicts of each kind, and the worst one. Small: a list of sixty must stay light. */
 export interface Glance {
@@ -11,7 +11,7 @@ export interface Glance {
   boxes: [number, number, number, number][];
   tally: Record<Finding["severity"], number>;
   /** Without its remedies and figure. */
-  worst: Pick<Finding, "code" | "severity" | "station" | "subject" | "params"> | null;
+  worst: Pick<Finding, "code" | "severity" | "page" | "about" | "params"> | null;
 }
 
 /** Parts that are drawn: the largest. */
@@ -33,6 +33,6 @@ export function glanceAt(design: Design): Glance {
           .map((i) => [thousandths(i.place.x - i.size.x / 2 - box.min.x), thousandths(box.max.z - i.place.z - i.size.z / 2), thousandths(i.size.x), thousandths(i.size.z)])
       : [],
     tally: tallyOf(findings),
-    worst: worst ? { code: worst.code, severity: worst.severity, station: worst.station, subject: worst.subject, params: worst.params } : null,
+    worst: worst ? { code: worst.code, severity: worst.severity, page: worst.page, about: worst.about, params: worst.params } : null,
   };
 }

@@ -6,7 +6,7 @@
 import { rmSync } from "node:fs";
 import { type Design, emptyDesign, newItem } from "../core/design/schema";
 import { evaluate } from "../core/evaluate";
-import { alternatives } from "../core/subjects/mass/balanceSolver";
+import { alternatives } from "../core/subjects/balance/solver";
 import { seededRandom } from "../core/numeric/random";
 import { solveChain, solvePack } from "../core/subjects/propulsion/chain";
 import { endurance } from "../core/subjects/energy/endurance";

@@ -3,12 +3,12 @@ import { air } from "../subjects/air/air";
 import type { Drive } from "../subjects/propulsion/chain";
 import { scaledMap } from "../subjects/propulsion/learned";
 import type { PropellerMap } from "../subjects/propulsion/propeller";
-import { rememberedMap } from "../subjects/propulsion/setup";
+import { propellerMapOf } from "../subjects/propulsion/propeller";
 
 /** What the propeller of a drive does in still air of this density (kg/m³), by the model alone: temperature and pressure of the stand are folded into the density. */
 export function standMap(unit: Unit, density: number): PropellerMap {
   const { propeller: p } = unit;
-  return rememberedMap({ diameter: p.diameter.value, pitch: p.pitch.value, blades: p.blades, chord: p.chord.value, liftFactor: 1, dragFactor: 1 }, { ...air(0, 15), density });
+  return propellerMapOf({ diameter: p.diameter.value, pitch: p.pitch.value, blades: p.blades, chord: p.chord.value, liftFactor: 1, dragFactor: 1 }, { ...air(0, 15), density });
 }
 
 /** One motor of a drive as it stands on the bench, fed at the controller's leads: the figures entered, times the given factors on Kv, thrust and torque. */

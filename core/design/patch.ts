@@ -1,6 +1,7 @@
 import { z } from "zod";
 import type { Evidence } from "./evidence";
-import { type Design, designSchema, itemSchema } from "./schema";
+import { editDesign } from "./edit";
+import { type Design, itemSchema } from "./schema";
 
 /**
  * A change of a design as data: values to set (each at a path of keys, `#id` selecting an element of a list by its id), parts to add and parts to take out.
@@ -28,24 +29,26 @@ function child(node: Node, key: string): unknown {
 }
 
 /**
- * Applies a patch to a copy of the design.
+ * A design with a patch in it; what the patch does not touch stays the same object.
  * @throws Error when a path leads nowhere or the result is not a valid design (a defect of the rule that made the patch)
  */
 export function applyPatch(design: Design, patch: Patch): Design {
-  const copy = designSchema.parse(design);
-  for (const { path, value } of patch.set) {
-    let node: unknown = copy;
-    for (const key of path.slice(0, -1)) {
-      node = typeof node === "object" && node !== null ? child(node as Node, key) : undefined;
-      if (node === undefined) throw new Error(`no ${key} in ${path.join("/")}`);
+  const edited = editDesign(design, (draft) => {
+    for (const { path, value } of patch.set) {
+      let node: unknown = draft;
+      for (const key of path.slice(0, -1)) {
+        node = typeof node === "object" && node !== null ? child(node as Node, key) : undefined;
+        if (node === undefined) throw new Error(`no ${key} in ${path.join("/")}`);
+      }
+      const last = path.at(-1) ?? "";
+      if (last === "sd" && value === null) delete (node as Record<string, unknown>)[last];
+      else (node as Record<string, unknown>)[last] = value;
     }
-    const last = path.at(-1) ?? "";
-    if (last === "sd" && value === null) delete (node as Record<string, unknown>)[last];
-    else (node as Record<string, unknown>)[last] = value;
-  }
-  if (patch.removeItems) copy.items = copy.items.filter((i) => !patch.removeItems?.includes(i.id));
-  copy.items.push(...patch.addItems);
-  return designSchema.parse(copy);
+    if (patch.removeItems) draft.items = draft.items.filter((i) => !patch.removeItems?.includes(i.id));
+    draft.items.push(...patch.addItems);
+  });
+  if (!edited.ok) throw new Error(edited.message);
+  return edited.design;
 }
 
 /** The same; null when the result would be beyond what a design can be, as a remedy of an absurd design may ask for. */

@@ -8,14 +8,10 @@ export interface WorkingInput {
   sd: number;
   dimension: Dimension;
   evidence: Evidence;
-}
-
-/** How a result came about. The formula, source and range are worded from `method` (core/wording/methods.ts). */
-export interface Working {
-  method: string;
-  inputs: WorkingInput[];
-  /** Conditions outside the method's stated range, as sentences. Empty when inside. */
-  outside: string[];
+  /** Share of the result's variance that comes from it, 0 to 1. */
+  share: number;
+  /** What a builder would measure to know it better; null for what belongs to a method. */
+  source: { kind: "mass" | "place"; item: string } | { kind: "input"; input: string; drive: string } | null;
 }
 
 /** A computed result: SI value, standard uncertainty (1 sigma), dimension and evidence. */
@@ -24,5 +20,8 @@ export interface Quantity {
   sd: number;
   dimension: Dimension;
   evidence: Evidence;
-  working?: Working;
+  /** Conditions outside the method's stated range, as sentences; left out when inside. */
+  outside?: readonly string[];
+  /** What the number leaves out, as sentences: a target that it bears on is not met by it. */
+  incomplete?: readonly string[];
 }

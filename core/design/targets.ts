@@ -5,12 +5,15 @@ import type { Target } from "./schema";
 
 export interface TargetResult {
   target: Target;
-  status: "met" | "missed" | "unknown";
+  /** open: nothing predicts it, or something that bears on it is not there yet. Only what is predicted whole is met. */
+  status: "met" | "missed" | "open";
   predicted: Quantity | null;
   /** Distance inside (positive) or outside (negative) the nearest limit, in the metric's SI unit. */
   margin: number | null;
   /** Probability that the target is met, given the stated uncertainty (normal), 0 to 1. */
   odds: number | null;
+  /** Why it is open, as a sentence; null otherwise. */
+  because: string | null;
 }
 
 /** The range of values that a target accepts. */
@@ -20,13 +23,18 @@ export function acceptedRange(target: Target): { low: number; high: number } {
   return { low: target.value, high: target.upper ?? Infinity };
 }
 
-/** Holds each target against what is predicted. A target whose metric is not predicted stays unknown. */
+/**
+ * Holds each target against what is predicted. Open is a target that nothing predicts, one whose number leaves something out and does not already miss, and one on a number outside its
+ * method.
+ */
 export function judgeTargets(targets: readonly Target[], metrics: Partial<Record<MetricKey, Quantity>>): TargetResult[] {
   return targets.map((target) => {
     const predicted = metrics[target.metric] ?? null;
-    if (!predicted) return { target, status: "unknown", predicted, margin: null, odds: null };
+    if (!predicted) return { target, status: "open", predicted, margin: null, odds: null, because: "nothing here predicts it yet" };
     const { low, high } = acceptedRange(target);
     const margin = Math.min(predicted.value - low, high - predicted.value);
-    return { target, status: margin >= 0 ? "met" : "missed", predicted, margin, odds: probabilityWithin(predicted.value, predicted.sd, low, high) };
+    const lacks = predicted.incomplete?.[0];
+    if (margin >= 0 && lacks !== undefined) return { target, status: "open", predicted, margin, odds: null, because: lacks };
+    return { target, status: margin >= 0 ? "met" : "missed", predicted, margin, odds: probabilityWithin(predicted.value, predicted.sd, low, high), because: null };
   });
 }

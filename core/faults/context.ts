@@ -5,7 +5,7 @@ import { baselineOf } from "../lineage/baseline";
 import { reversals } from "../lineage/settle";
 import { CHEMISTRY, openCircuit } from "../subjects/energy/battery";
 import { lineOf } from "../runs/ladder";
-import type { Finding } from "../verdicts/types";
+import type { Finding } from "../subject";
 import type { PackState, RankContext } from "./rank";
 
 /** Share of the full resting voltage below which a pack began low, and of the resting voltage below which it sags when loaded (common practice). */

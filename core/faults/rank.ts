@@ -1,5 +1,5 @@
 import type { ChangeKind } from "../lineage/difference";
-import type { FindingCode, Severity } from "../verdicts/types";
+import type { Severity } from "../subject";
 import type { Cause, Symptom } from "./catalogue";
 import { stemsOf } from "./find";
 
@@ -8,7 +8,7 @@ export type PackState = "began low" | "cold" | "sagged" | "ended flat" | "held";
 
 /** Why a suspect was moved up or down. */
 export type RankReason =
-  | { why: "finding"; code: FindingCode; effect: 1 | -1 }
+  | { why: "finding"; code: string; effect: 1 | -1 }
   | { why: "changed"; kind: ChangeKind; effect: 1 }
   | { why: "repaired"; fault: number; effect: 1 }
   | { why: "unverified"; part: string; effect: 1 }
@@ -22,7 +22,7 @@ export interface RankedCause {
 }
 
 export interface RankContext {
-  findings: readonly { code: FindingCode; severity: Severity }[];
+  findings: readonly { code: string; severity: Severity }[];
   /** What changed from the parent version. */
   changed: ReadonlySet<ChangeKind>;
   /** Repairs aboard that no later run has proven, with the words of part, fix and damage. */

@@ -1,6 +1,6 @@
 import type { CraftFile, Fault, Version } from "../design/craftFile";
 import { ladderState, lineOf } from "../runs/ladder";
-import type { Finding } from "../verdicts/types";
+import type { Finding } from "../subject";
 import { debts, tuneStates } from "./tune";
 
 /** Why a build is not simply good, as codes; the words are in core/wording/report.ts. */
@@ -31,8 +31,8 @@ export function statusOf(file: CraftFile, version: Version, findings: readonly F
   const state = ladderState(file, version);
   const reached = Math.max(0, ...state.filter((s) => s.state === "passed").map((s) => s.stage));
   const line = lineOf(file.versions, version.label);
-  const no: StatusReason[] = findings.filter((f) => f.severity === "stop").map((f) => ({ kind: "stop", code: f.code, subject: f.subject }));
-  const but: StatusReason[] = findings.filter((f) => f.severity === "care").map((f) => ({ kind: "care", code: f.code, subject: f.subject }));
+  const no: StatusReason[] = findings.filter((f) => f.severity === "stop").map((f) => ({ kind: "stop", code: f.code, subject: f.about }));
+  const but: StatusReason[] = findings.filter((f) => f.severity === "care").map((f) => ({ kind: "care", code: f.code, subject: f.about }));
   for (const f of file.faults) {
     const label = file.runs.find((r) => r.number === f.run)?.version ?? "";
     if (!line.includes(label) || f.state === "proven") continue;

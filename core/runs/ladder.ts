@@ -1,6 +1,6 @@
 import type { CraftFile, Fault, Gate, GateResult, Ladder, Lock, Run, RunMetric, Version } from "../design/craftFile";
 import { probabilityWithin } from "../numeric/normal";
-import type { Finding } from "../verdicts/types";
+import type { Finding } from "../subject";
 import { usualLadder } from "./ladders";
 
 /** The ladder of a version: its own, or the usual one for what holds it up. */
@@ -68,7 +68,7 @@ export const understood = (faults: readonly Fault[]): boolean => faults.length >
  */
 export function locksFor(file: Pick<CraftFile, "runs" | "faults" | "versions">, version: Version, findings: readonly Finding[], stage: number): Lock[] {
   if (stage <= 1) return [];
-  const out: Lock[] = findings.filter((f) => f.severity === "stop").map((f) => ({ kind: "verdict", code: f.code, subject: f.subject.slice(0, 200) }));
+  const out: Lock[] = findings.filter((f) => f.severity === "stop").map((f) => ({ kind: "verdict", code: f.code, subject: f.about.slice(0, 200) }));
   const line = lineOf(file.versions, version.label);
   for (const run of file.runs.filter((r) => r.crash && line.includes(r.version))) {
     const own = file.faults.filter((f) => f.run === run.number);

@@ -1,7 +1,6 @@
 import type { Run } from "../design/craftFile";
 import type { Evidence } from "../design/evidence";
-import type { MetricKey } from "../design/metrics";
-import type { Quantity } from "../design/quantity";
+import type { WorkingInput } from "../design/quantity";
 import { miss } from "./miss";
 
 export interface Mend {
@@ -14,13 +13,17 @@ export interface Mend {
 
 const WEAK: readonly Evidence[] = ["guess", "datasheet"];
 
-/** What a run shows to be predicted badly, worst first, and which weakly known inputs its prediction rests on. What agrees is left out. */
-export function worthMending(run: Pick<Run, "metrics">, metrics: Partial<Record<MetricKey, Quantity>>): Mend[] {
+/**
+ * What a run shows to be predicted badly, worst first, and which weakly known inputs its prediction rests on. What agrees is left out.
+ *
+ * @param workingOf what a computed number came from
+ */
+export function worthMending(run: Pick<Run, "metrics">, workingOf: (metric: string) => readonly WorkingInput[]): Mend[] {
   return run.metrics
     .flatMap((m): Mend[] => {
       const missed = m.predicted && m.measured ? miss(m.predicted, m.measured) : null;
       if (!missed || missed.verdict === "agrees") return [];
-      const inputs = (metrics[m.metric as MetricKey]?.working?.inputs ?? [])
+      const inputs = workingOf(m.metric)
         .filter((i) => WEAK.includes(i.evidence) && i.value !== 0)
         .map((i) => ({ name: i.name, share: i.sd / Math.abs(i.value), evidence: i.evidence }))
         .sort((a, b) => b.share - a.share)

@@ -1,10 +1,9 @@
 import type { Design } from "../design/schema";
 import { rollUp } from "../subjects/mass/rollup";
 import { GRAVITY } from "../subjects/air/air";
-import { nominalPower, nominalSetup } from "../subjects/propulsion/nominal";
+import type { Driven } from "../subjects/propulsion/inputs";
+import { enduranceOf, nominalSetup } from "../subjects/propulsion/nominal";
 import { packEnergy } from "../subjects/energy/otherPack";
-import { packPatch } from "../subjects/energy/packPatch";
-import { tryPatch } from "../design/patch";
 
 /** One turn of the sizing loop: what the mass asks for, and what that makes of the mass. */
 export interface Turn {
@@ -47,14 +46,23 @@ const SETTLED = 1e-4;
  * @returns null without a drive, a pack in the ledger, a duty or a mass
  */
 export function sizingLoop(design: Design, endurance: number, structure: number): LoopResult | null {
-  const unit = design.units[0];
-  const battery = design.batteries.find((b) => b.id === unit?.batteryId);
-  const item = design.items.find((i) => i.id === battery?.itemId);
-  const all = rollUp(design);
-  if (!battery || !item?.mass || !all || design.duty.length === 0) return null;
-  const perAh = (item.mass.value * item.quantity) / battery.capacity.value;
-  const bare = all.mass - item.mass.value * item.quantity;
-  const wanted = design.brief.targets.find((t) => t.metric === "thrustToWeight" && t.comparison === "atLeast")?.value ?? 1;
+  const ledger = rollUp(design);
+  const item = design.items.find((i) => i.id === design.batteries.find((b) => b.id === design.units[0]?.batteryId)?.itemId);
+  return ledger && loopOf(design, { all: ledger.mass, pack: (item?.mass?.value ?? 0) * (item?.quantity ?? 0) }, endurance, structure);
+}
+
+/** The same on numbers alone. @param kg all-up mass, and of the ledger's entry for the pack */
+export function loopOf(
+  design: Driven & Pick<Design, "duty"> & { brief: Partial<Pick<Design["brief"], "targets">> },
+  kg: { all: number; pack: number },
+  endurance: number,
+  structure: number,
+): LoopResult | null {
+  const battery = design.batteries.find((b) => b.id === design.units[0]?.batteryId);
+  if (!battery || !(kg.pack > 0) || design.duty.length === 0) return null;
+  const perAh = kg.pack / battery.capacity.value;
+  const bare = kg.all - kg.pack;
+  const wanted = design.brief.targets?.find((t) => t.metric === "thrustToWeight" && t.comparison === "atLeast")?.value ?? 1;
   const index = design.batteries.indexOf(battery);
 
   /** Capacity that lasts `endurance` at a mass, by the pack's own discharge: its endurance scales nearly with capacity, so two steps settle it. */
@@ -62,11 +70,19 @@ export function sizingLoop(design: Design, endurance: number, structure: number)
     let capacity = start;
     let power = Number.NaN;
     for (let k = 0; k < 4; k++) {
-      const sized = tryPatch(design, packPatch(design, battery.id, capacity)?.patch ?? { set: [], addItems: [] });
-      if (!sized) return null;
-      for (const phase of sized.duty) if (phase.by === "thrust") phase.value *= mass / all.mass;
+      if (!(capacity > 0) || capacity > 1e4) return null;
+      const sized = {
+        ...design,
+        batteries: design.batteries.map((b) =>
+          b === battery
+            ? { ...b, capacity: { ...b.capacity, value: capacity }, cellResistance: { ...b.cellResistance, value: (b.cellResistance.value * b.capacity.value) / capacity } }
+            : b,
+        ),
+        duty: design.duty.map((p) => (p.by === "thrust" ? { ...p, value: (p.value * mass) / kg.all } : p)),
+      };
       const setup = nominalSetup(sized, mass);
-      const lasts = setup && nominalPower(setup, 8)?.packs[index]?.endurance;
+      const pack = setup?.packs[index];
+      const lasts = setup && pack && enduranceOf(setup, pack, 8)?.seconds;
       if (!lasts || !Number.isFinite(lasts) || lasts <= 0) return null;
       power = packEnergy({ chemistry: battery.chemistry, series: battery.series, capacity }, battery.startCharge, battery.startCharge - battery.usable) / lasts;
       const next = (capacity * endurance) / lasts;
@@ -87,14 +103,14 @@ export function sizingLoop(design: Design, endurance: number, structure: number)
     capacity = need.capacity;
     const packMass = perAh * capacity;
     turns.push({ number: n, mass, thrust: wanted * mass * GRAVITY, power: need.power, capacity, packMass });
-    const next = bare + packMass * (1 + structure) - structure * item.mass.value * item.quantity;
+    const next = bare + packMass * (1 + structure) - structure * kg.pack;
     const step = next - mass;
     if (Number.isFinite(before) && Math.abs(before) > 1e-9) gain = Math.abs(step / before);
     if (Math.abs(step) < SETTLED) return { status: "closes", turns, mass: next, capacity, gain, growth: gain < 1 ? 1 / (1 - gain) : Infinity };
     if (n > 6 && gain >= 1) return { status: "runsAway", turns, mass: Number.NaN, capacity: Number.NaN, gain, growth: Infinity };
     before = step;
     mass = next;
-    if (mass > 40 * all.mass) return { status: "runsAway", turns, mass: Number.NaN, capacity: Number.NaN, gain: Math.max(gain, 1), growth: Infinity };
+    if (mass > 40 * kg.all) return { status: "runsAway", turns, mass: Number.NaN, capacity: Number.NaN, gain: Math.max(gain, 1), growth: Infinity };
   }
   return { status: "iterationLimit", turns, mass, capacity, gain, growth: gain < 1 ? 1 / (1 - gain) : Infinity };
 }

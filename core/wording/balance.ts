@@ -1,6 +1,6 @@
 import type { Design } from "../design/schema";
 import type { UnitHabit } from "../design/units";
-import type { BalancePlan } from "../subjects/mass/balanceSolver";
+import type { BalancePlan } from "../subjects/balance/solver";
 import { plain } from "./format";
 
 const WAY = { x: ["forward", "aft"], y: ["to port", "to starboard"], z: ["down", "up"] } as const;

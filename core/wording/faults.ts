@@ -1,6 +1,6 @@
 import type { PackState, RankReason } from "../faults/rank";
-import type { Finding } from "../verdicts/types";
-import { findingText } from "./findings";
+import type { Finding } from "../subject";
+import { findingText } from "../evaluate";
 
 const PACK: Record<PackState, string> = {
   "began low": "the pack was not full at the start",

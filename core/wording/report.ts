@@ -11,7 +11,8 @@ import { ladderOf, ladderState } from "../runs/ladder";
 import { cautionsFor } from "../safety/cautions";
 import { CAUTION } from "./cautions";
 import { changeText } from "./changes";
-import { findingText } from "./findings";
+import { findingText, resultIn } from "../evaluate";
+import { fastestTip, propulsion } from "../subjects/propulsion/node";
 import { plain, show } from "./format";
 import { RUNG_WORD, gateText } from "./ladder";
 
@@ -24,7 +25,7 @@ export function statusText(r: StatusReason, file: CraftFile, evaluation: Evaluat
   switch (r.kind) {
     case "stop":
     case "care": {
-      const finding = evaluation.findings.find((f) => f.code === r.code && f.subject === r.subject);
+      const finding = evaluation.findings.find((f) => f.code === r.code && f.about === r.subject);
       return finding ? findingText(finding, habit) : r.code;
     }
     case "fault": {
@@ -216,7 +217,7 @@ export function buildReport(file: CraftFile, version: Version, evaluation: Evalu
     );
   if (version.advice.length > 0)
     add("## Advice received", "", ...version.advice.map((a) => `- ${plainly(`${a.from ? `${a.from}: ` : ""}${a.text} (${a.state}${a.made ? `: ${a.made}` : ""})`)}`));
-  const tip = evaluation.power.status === "solved" ? Math.max(0, ...evaluation.power.result.units.map((u) => (u.values.rpm / 60) * Math.PI * u.unit.propeller.diameter.value)) : 0;
+  const tip = fastestTip(version.design, resultIn(evaluation, propulsion));
   add("## Before power", "", ...cautionsFor(design, tip).map((c) => `- ${CAUTION[c]}`));
   add("Predictions are calculations with the uncertainty shown, no promise. Rules on where such a craft may run differ from place to place.");
   return out.join("\n").replace(/\n{3,}/g, "\n\n");

@@ -5,7 +5,8 @@ import { rollUp } from "../../core/subjects/mass/rollup";
 import { GRAVITY, air } from "../../core/subjects/air/air";
 import { type Random, seededRandom } from "../../core/numeric/random";
 import { type PowerValues, nominalPower, nominalSetup } from "../../core/subjects/propulsion/nominal";
-import { INPUT_KEYS, type PowerSetup, inputId, powerInputs, setUp } from "../../core/subjects/propulsion/setup";
+import { INPUT_KEYS, inputId, powerInputs } from "../../core/subjects/propulsion/inputs";
+import { type PowerSetup, setUp } from "../../core/subjects/propulsion/setup";
 
 /** What a demo craft is really like: how its masses, places and coefficients differ from the design. */
 export const hiddenSchema = z.object({

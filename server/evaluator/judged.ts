@@ -1,12 +1,11 @@
 import type { Design } from "../../core/design/schema";
 import { evaluate } from "../../core/evaluate";
 import type { Glance } from "../../core/glance";
-import type { Finding } from "../../core/verdicts/types";
+import type { Finding } from "../../core/subject";
 
 /** What of an evaluation a record needs: plain data. */
 export interface Judged {
   metrics: Record<string, { value: number; sd: number; evidence: "guess" | "datasheet" | "calculated" | "measured" | "proven" }>;
-  /** Without remedies, which nobody looks at here. */
   findings: Finding[];
 }
 export type Task = { kind: "judge"; design: Design } | { kind: "glance"; design: Design };
@@ -19,6 +18,6 @@ export function judged(design: Design): Judged {
     metrics: Object.fromEntries(
       Object.entries(metrics).flatMap(([key, q]) => (q && Number.isFinite(q.value) && Number.isFinite(q.sd) ? [[key, { value: q.value, sd: q.sd, evidence: q.evidence }]] : [])),
     ),
-    findings: findings.map((f) => ({ ...f, remedies: [] }) as Finding),
+    findings,
   };
 }

@@ -29,6 +29,8 @@ export async function killRounds(rounds: number, command: Command, seed = 1, not
   const folder = mkdtempSync(join(tmpdir(), "ultraform-kill-"));
   const lost: string[] = [];
   const writers: Sure[] = [];
+  const sum = () => writers.reduce((s, w) => s + w.saves + w.runs + w.plans + w.faults, 0);
+  let before = 0;
   try {
     for (let round = 0; round <= rounds; round++) {
       const server = await up(folder, command, ["--new"]);
@@ -39,7 +41,10 @@ export async function killRounds(rounds: number, command: Command, seed = 1, not
         break;
       }
       // New crafts now and then, so that the folder does not grow without end.
-      if (round % 20 === 0) writers.splice(0, writers.length, ...(await Promise.all(["One", "Two", "Three"].map((name) => begin(server.address, `${name} ${round}`)))));
+      if (round % 20 === 0) {
+        before += sum();
+        writers.splice(0, writers.length, ...(await Promise.all(["One", "Two", "Three"].map((name) => begin(server.address, `${name} ${round}`)))));
+      }
       const writing = Promise.all(writers.map((sure) => write(server.address, sure)));
       await pause(20 + 500 * random.uniform());
       server.process.kill("SIGKILL");
@@ -47,7 +52,7 @@ export async function killRounds(rounds: number, command: Command, seed = 1, not
       await writing;
       if (round % 25 === 24) note(`${round + 1} kills`);
     }
-    return { kills: rounds, acknowledged: writers.reduce((sum, w) => sum + w.saves + w.runs + w.plans + w.faults, 0), lost };
+    return { kills: rounds, acknowledged: before + sum(), lost };
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { CraftFile } from "../../core/design/craftFile";
 import { evaluate } from "../../core/evaluate";
-import { findingText } from "../../core/wording/findings";
+import { findingText } from "../../core/evaluate";
 import { LISTS, type ListName, checklist } from "../../core/safety/checklist";
 import { demoFile } from "../support/server";
 
@@ -11,7 +11,7 @@ const at = (list: ListName, label = "v4", stage = 4, of: CraftFile = file) => {
   if (!version) throw new Error(label);
   const stops = evaluate(version.design)
     .findings.filter((f) => f.severity === "stop")
-    .map((f) => ({ id: `${f.code}-${f.subject}`, text: findingText(f) }));
+    .map((f) => ({ id: `${f.code}-${f.about}`, text: findingText(f) }));
   return checklist(of, version, stops, list, stage);
 };
 const words = (lines: { text: string }[]) => lines.map((l) => l.text).join("\n");

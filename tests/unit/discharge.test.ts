@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { type Discharge, discharge } from "../../core/subjects/energy/discharge";
-import { evaluatePower } from "../../core/subjects/propulsion/evaluatePower";
+import { type Discharge, discharge } from "../../core/subjects/energy/dischargeBand";
+import { evaluate } from "../../core/evaluate";
+import { nominalPower, nominalSetup } from "../../core/subjects/propulsion/nominal";
 import { seededRandom } from "../../core/numeric/random";
 import type { Design } from "../../core/design/schema";
 import { changed, quietDesign } from "../support/designs";
@@ -30,12 +31,11 @@ describe("the discharge of a pack over a run", () => {
   });
   it("takes the time that the drive's own result takes, with the same ±", () => {
     const design = atHalf();
-    const power = evaluatePower(design, mass);
-    if (power.status !== "solved") throw new Error(power.status);
+    const own = evaluate(design).metrics.endurance;
     const d = run(design);
-    expect(d.seconds / power.result.values.endurance).toBeCloseTo(1, 2);
-    expect(d.sd / power.result.sd.endurance).toBeGreaterThan(0.97);
-    expect(d.sd / power.result.sd.endurance).toBeLessThan(1.03);
+    expect(d.seconds / (own?.value ?? 0)).toBeCloseTo(1, 2);
+    expect(d.sd / (own?.sd ?? 0)).toBeGreaterThan(0.97);
+    expect(d.sd / (own?.sd ?? 0)).toBeLessThan(1.03);
   });
   it("its ± is that of sampling, where the pack alone is in doubt", () => {
     // Two independent methods: first-order propagation against 300 random packs.
@@ -57,8 +57,8 @@ describe("the discharge of a pack over a run", () => {
     const stated = discharge(of(2.2, 0.008), mass);
     const random = seededRandom(7);
     const times = Array.from({ length: 300 }, () => {
-      const d = evaluatePower(of(2.2 + 0.1 * random.normal(), Math.max(1e-4, 0.008 + 0.002 * random.normal())), null);
-      return d.status === "solved" ? d.result.values.endurance : Number.NaN;
+      const setup = nominalSetup(of(2.2 + 0.1 * random.normal(), Math.max(1e-4, 0.008 + 0.002 * random.normal())), null);
+      return (setup && nominalPower(setup)?.craft.endurance) ?? Number.NaN;
     });
     const mean = times.reduce((s, t) => s + t, 0) / times.length;
     const sampled = Math.sqrt(times.reduce((s, t) => s + (t - mean) ** 2, 0) / (times.length - 1));

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { HELD_UP_BY, emptyDesign } from "../../core/design/schema";
-import { evaluate } from "../../core/evaluate";
+import { evaluate, measureNext } from "../../core/evaluate";
 import { firstAnswer } from "../../core/sizing/firstAnswer";
 import { normalCdf, probabilityWithin } from "../../core/numeric/normal";
 import { findRoot } from "../../core/numeric/root";
@@ -14,7 +14,7 @@ describe("evaluate", () => {
     for (const kind of HELD_UP_BY) {
       const e = evaluate(emptyDesign(kind));
       expect(e.metrics.auw).toBeUndefined();
-      expect(e.power.status).toBe("missing");
+      expect(e.outcomes.propulsion?.status).toBe("missing");
     }
     const partial = changed((d) => {
       d.batteries = [];
@@ -52,7 +52,7 @@ describe("evaluate", () => {
     expect(evaluate(guessed).metrics.auw?.evidence).toBe("guess");
     expect(evaluate(guessed).metrics.thrust?.evidence).toBe("calculated");
   });
-  it("holds targets against predictions: met, missed and unknown, with margin and odds", () => {
+  it("holds targets against predictions: met, missed and open, with margin and odds", () => {
     const design = changed((d) => {
       d.brief.targets = [
         { id: "a", metric: "auw", comparison: "atMost", value: 1, weight: "must" },
@@ -65,13 +65,13 @@ describe("evaluate", () => {
     expect(a?.margin).toBeCloseTo(0.08, 9);
     expect(b?.status).toBe("missed");
     expect((a?.odds ?? 0) > 0.99 && (b?.odds ?? 1) < 0.01).toBe(true);
-    expect(c).toMatchObject({ status: "unknown", margin: null, odds: null });
+    expect(c).toMatchObject({ status: "open", margin: null, odds: null });
   });
   it("puts what removes most doubt first", () => {
     const design = changed((d) => {
       for (const i of d.items) if (i.mass && (i.id === "tail" || i.id === "hull")) i.mass.evidence = "guess";
     });
-    const next = evaluate(design).measureNext.filter((n) => n.metric === "cgX");
+    const next = measureNext(design, evaluate(design)).filter((n) => n.metric === "cgX");
     expect(next[0]?.of).toEqual({ kind: "mass", item: "tail" });
     expect((next[0]?.sdAfter ?? 1) < (next[0]?.sdNow ?? 0)).toBe(true);
   });

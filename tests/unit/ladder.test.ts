@@ -7,7 +7,7 @@ import { judgeGate, judgeGates, ladderOf, ladderState, lineOf, locksFor, nextSta
 import { usualLadder } from "../../core/runs/ladders";
 import { markOf, marksFor } from "../../core/runs/marks";
 import { SYMPTOMS } from "../../core/faults/catalogue";
-import { findingText } from "../../core/wording/findings";
+import { findingText } from "../../core/evaluate";
 import { gateText, lockText } from "../../core/wording/ladder";
 import { boardText } from "../../core/wording/plan";
 import { evaluate } from "../../core/evaluate";
@@ -128,7 +128,7 @@ describe("how far a version got, and what locks it", () => {
     expect(stop?.code).toBe("cg-outside");
     const file = craft([v], [run(1, "v1", 1)]);
     const [lock] = locksFor(file, versionOf(file, "v1"), findings, 2);
-    expect(lock).toEqual({ kind: "verdict", code: "cg-outside", subject: stop?.subject });
+    expect(lock).toEqual({ kind: "verdict", code: "cg-outside", subject: stop?.about });
     expect(lock && lockText(lock, () => stop && findingText(stop))).toMatch(/CG sits/);
     expect(lock && lockText(lock)).toMatch(/stop verdict: cg outside/);
   });

@@ -2,7 +2,8 @@ import { describe, expect, it } from "vitest";
 import fc from "fast-check";
 import { GOING, newSuspect } from "../../core/design/craftFile";
 import type { Setting } from "../../core/design/schema";
-import { evaluate } from "../../core/evaluate";
+import type { MetricKey } from "../../core/design/metrics";
+import { evaluate, workingOf } from "../../core/evaluate";
 import { baselineOf, reachedBy } from "../../core/lineage/baseline";
 import { guessingRecord, guessingTrend } from "../../core/lineage/guessing";
 import { forkOf, reusableParts, spendOf, spendOfBranch } from "../../core/lineage/spend";
@@ -414,14 +415,14 @@ describe("ready to travel", () => {
 describe("what a run teaches", () => {
   it("names what disagrees, worst first, and what it rests on that is weakly known", () => {
     const design = changed((d) => void ((d.units[0] as { motor: { kv: { evidence: string } } }).motor.kv.evidence = "guess"));
-    const { metrics } = evaluate(design);
+    const evaluation = evaluate(design);
     const m = (metric: string, value: number, predicted: number) => ({
       metric,
       dimension: "force" as const,
       predicted: { value: predicted, sd: 0.1, evidence: "guess" as const },
       measured: { value, sd: 0, by: "" },
     });
-    const list = worthMending({ metrics: [m("thrust", 5, 5.05), m("auw", 5, 5.15), m("rpm", 5, 5.5)] }, metrics);
+    const list = worthMending({ metrics: [m("thrust", 5, 5.05), m("auw", 5, 5.15), m("rpm", 5, 5.5)] }, (metric) => workingOf(design, evaluation, metric as MetricKey));
     expect(list.map((x) => x.metric)).toEqual(["rpm", "auw"]);
     expect(list[0]?.steps).toBeCloseTo(-5, 6);
     expect(list[0]?.inputs[0]?.name).toMatch(/kv/i);

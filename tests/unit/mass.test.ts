@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { emptyDesign } from "../../core/design/schema";
-import { ballastFor, leverage, shiftFor } from "../../core/subjects/mass/balance";
+import { ballastFor, leverage, shiftFor } from "../../core/subjects/balance/lever";
 import { rollUp } from "../../core/subjects/mass/rollup";
 import { seededRandom } from "../../core/numeric/random";
 import { part } from "../support/designs";

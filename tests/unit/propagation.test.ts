@@ -1,24 +1,21 @@
 import { describe, expect, it } from "vitest";
 import { seededRandom } from "../../core/numeric/random";
-import { evaluatePower } from "../../core/subjects/propulsion/evaluatePower";
+import { evaluate, resultIn, workingOf } from "../../core/evaluate";
+import { curveOf, operatingAt } from "../../core/subjects/propulsion/band";
+import { propulsion } from "../../core/subjects/propulsion/node";
 import { nominalPower, nominalSetup } from "../../core/subjects/propulsion/nominal";
-import { inputId, powerInputs, setUp } from "../../core/subjects/propulsion/setup";
+import { inputId, powerInputs } from "../../core/subjects/propulsion/inputs";
+import { setUp } from "../../core/subjects/propulsion/setup";
 import { changed, quietDesign } from "../support/designs";
-
-const mass = { value: 0.92, sd: 0.01, evidence: "measured" as const };
-
-function solved(design = quietDesign()) {
-  const outcome = evaluatePower(design, mass);
-  if (outcome.status !== "solved") throw new Error(outcome.status);
-  return outcome.result;
-}
 
 describe("uncertainty of the drive", () => {
   it("by differences agrees with sampling over all inputs within 12 %", () => {
     const design = quietDesign();
     design.duty = [];
-    const result = solved(design);
-    const inputs = powerInputs(design, mass);
+    const { metrics } = evaluate(design);
+    const auw = metrics.auw;
+    if (!auw) throw new Error("no mass");
+    const inputs = powerInputs(design, auw);
     const random = seededRandom(11);
     const n = 1500;
     const sums = { thrust: [0, 0], current: [0, 0], packVoltage: [0, 0], thrustToWeight: [0, 0] };
@@ -33,31 +30,35 @@ describe("uncertainty of the drive", () => {
     }
     for (const key of Object.keys(sums) as (keyof typeof sums)[]) {
       const [m = 0, m2 = 0] = sums[key];
-      expect(Math.abs(Math.sqrt(m2 - m * m) / result.sd[key] - 1), key).toBeLessThan(0.12);
+      expect(Math.abs(Math.sqrt(m2 - m * m) / (metrics[key]?.sd ?? 0) - 1), key).toBeLessThan(0.12);
     }
   });
   it("shares of the doubt add up to one, and a guessed Kv leads them", () => {
-    const result = solved(changed((d) => void (d.units[0] && (d.units[0].motor.kv.evidence = "guess"))));
-    const shares = result.shares("thrust");
+    const design = changed((d) => void (d.units[0] && (d.units[0].motor.kv.evidence = "guess")));
+    const evaluation = evaluate(design);
+    const shares = workingOf(design, evaluation, "thrust");
     expect(shares.reduce((s, x) => s + x.share, 0)).toBeCloseTo(1, 9);
-    expect(shares[0]?.input.key).toBe("kv");
-    expect(result.evidence).toBe("guess");
+    expect(shares[0]?.name).toBe("Kv");
+    expect(evaluation.metrics.thrust?.evidence).toBe("guess");
   });
   it("the curve rises from rest to the full-throttle result", () => {
-    const { curve: make, values } = solved();
-    const curve = make();
+    const curve = curveOf(quietDesign(), "throttle");
     expect(curve[0]?.thrust).toBeCloseTo(0, 6);
-    expect(curve.at(-1)?.thrust).toBeCloseTo(values.thrust, 9);
+    expect(curve.at(-1)?.thrust).toBeCloseTo(evaluate(quietDesign()).metrics.thrust?.value ?? 0, 7);
     for (let i = 1; i < curve.length; i++) expect(curve[i]?.thrust ?? 0).toBeGreaterThanOrEqual(curve[i - 1]?.thrust ?? 0);
   });
-  it("at the throttle to lift the weight, thrust is the weight", () => {
-    const design = changed((d) => {
-      d.heldUpBy = "rotors";
-      if (d.units[0]) d.units[0].count = 2;
-    });
-    const result = solved(design);
-    const point = result.at(result.values.thrustThrottle)?.points[0];
-    expect((point?.thrust ?? 0) * 2).toBeCloseTo(0.92 * 9.80665, 2);
+  it("at the throttle to lift the weight, thrust is the weight: the point read off the curve holds when it is solved", () => {
+    for (const count of [2, 3, 4]) {
+      const design = changed((d) => {
+        d.heldUpBy = "rotors";
+        if (d.units[0]) d.units[0].count = count;
+      });
+      const { thrustThrottle, auw } = evaluate(design).metrics;
+      const point = operatingAt(design, thrustThrottle?.value ?? 0)?.points[0];
+      expect(((point?.thrust ?? 0) * count) / ((auw?.value ?? 0) * 9.80665)).toBeCloseTo(1, 3);
+      const lead = resultIn(evaluate(design), propulsion);
+      expect(lead?.lift?.thrust.at(-1)?.value).toBeCloseTo(lead?.values.thrust.value ?? 0, 7);
+    }
   });
 });
 

@@ -178,7 +178,7 @@ describe("command line", () => {
     const out = r.output as { version: string; results: Record<string, object>; verdicts: { code: string }[] };
     expect(out.version).toBe("v4");
     expect(Object.keys(out.results).length).toBeGreaterThan(20);
-    for (const q of Object.values(out.results)) expect(Object.keys(q)).toEqual(["value", "uncertainty", "unit", "evidence", "outside"]);
+    for (const q of Object.values(out.results)) expect(Object.keys(q)).toEqual(["value", "uncertainty", "unit", "evidence", "outside", "incomplete"]);
     expect(out.verdicts.map((v) => v.code)).toContain("cg-outside");
   });
   it("says in one line what is wrong", () => {

@@ -1,14 +1,17 @@
 import { describe, expect, it } from "vitest";
 import { applyPatch } from "../../core/design/patch";
 import type { Design, Regulator } from "../../core/design/schema";
-import { evaluate } from "../../core/evaluate";
-import type { Finding, FindingCode } from "../../core/verdicts/types";
-import { findingText, remedyText } from "../../core/wording/findings";
+import { evaluate, findingText, remediesFor } from "../../core/evaluate";
+import type { Finding } from "../../core/subject";
 import { changed, part, quietDesign } from "../support/designs";
 
 const parent = { label: "v1", mass: 0.9 };
 const findings = (design: Design, context = {}) => evaluate(design, context).findings.filter((f) => f.severity !== "clear");
-const find = (design: Design, code: FindingCode, context = {}) => findings(design, context).find((f) => f.code === code);
+const find = (design: Design, code: string, context = {}) => findings(design, context).find((f) => f.code === code);
+const answers = (design: Design, code: string) => {
+  const finding = find(design, code);
+  return finding ? remediesFor(design, evaluate(design), finding) : [];
+};
 const unit = (d: Design) => {
   const u = d.units[0];
   if (!u) throw new Error("no unit");
@@ -42,7 +45,7 @@ const rail = (change: Partial<Regulator>): Regulator => ({
 });
 
 /** Each rule with a design on which it fires, and a near neighbour on which it is silent. */
-const CASES: [FindingCode, (d: Design) => void, (d: Design) => void, object?][] = [
+const CASES: [string, (d: Design) => void, (d: Design) => void, object?][] = [
   ["cg-outside", (d) => void (item(d, "pack").place.x = 0.36), (d) => void (item(d, "pack").place.x = 0.24)],
   ["cg-doubtful", (d) => void (item(d, "tail").placeSd = 0.2), (d) => void (item(d, "tail").placeSd = 0.05)],
   ["cg-sideways", (d) => void (item(d, "pack").place.y = 0.04), (d) => void (item(d, "pack").place.y = 0.005)],
@@ -295,7 +298,9 @@ describe("remedies", () => {
     const design = changed(fires);
     const finding = find(design, code, context);
     return finding
-      ? finding.remedies.flatMap((r, i) => (r.patch ? [{ name: `${code} ${i}: ${remedyText(r)}`, code, design, context, patch: r.patch, finding, remedy: r }] : []))
+      ? remediesFor(design, evaluate(design, context), finding, "metric", context).flatMap((r, i) =>
+          r.patch ? [{ name: `${code} ${i}: ${r.text}`, code, design, context, patch: r.patch, finding, remedy: r }] : [],
+        )
       : [];
   });
   it("at least six rules carry one that can be applied", () => {
@@ -303,18 +308,18 @@ describe("remedies", () => {
   });
   it.each(withPatch)("$name clears the verdict", ({ code, design, context, patch, finding }) => {
     const after = applyPatch(design, patch);
-    const left = findings(after, context).find((f: Finding) => f.code === code && f.subject === finding.subject);
+    const left = findings(after, context).find((f: Finding) => f.code === code && f.about === finding.about);
     expect(left && findingText(left)).toBeUndefined();
   });
   it("leave the design that they are shown for as it was", () => {
     const design = changed((d) => void (item(d, "pack").place.x = 0.36));
     const before = JSON.stringify(design);
-    for (const f of evaluate(design).findings) for (const r of f.remedies) if (r.patch) applyPatch(design, r.patch);
+    for (const f of evaluate(design).findings) for (const r of remediesFor(design, evaluate(design), f)) if (r.patch) applyPatch(design, r.patch);
     expect(JSON.stringify(design)).toBe(before);
   });
   it("slide and ballast bring the CG to the same place: the middle of the window", () => {
     const design = changed((d) => void (item(d, "pack").place.x = 0.36));
-    const remedies = find(design, "cg-outside")?.remedies ?? [];
+    const remedies = answers(design, "cg-outside");
     expect(remedies.map((r) => r.code)).toEqual(["move-part", "add-ballast", "slide-and-ballast"]);
     for (const r of remedies) {
       const cg = r.patch && evaluate(applyPatch(design, r.patch)).metrics.cgX;
@@ -326,7 +331,7 @@ describe("remedies", () => {
       item(d, "pack").place.x = 0.36;
       item(d, "pack").slide = { from: 0.35, to: 0.4 };
     });
-    const remedies = find(design, "cg-outside")?.remedies ?? [];
+    const remedies = answers(design, "cg-outside");
     expect(remedies.map((r) => r.code)).toEqual(["slide-and-ballast", "add-ballast"]);
     const first = remedies[0];
     expect(first?.patch && applyPatch(design, first.patch).items.find((i) => i.id === "pack")?.place.x).toBeCloseTo(0.35, 9);

@@ -3,17 +3,16 @@ import { describe, expect, it } from "vitest";
 import { craftFileSchema } from "../../core/design/craftFile";
 import { applyPatch, knownAt } from "../../core/design/patch";
 import { DISPLAY, acceptedUnits, type Dimension, parseQuantity } from "../../core/design/units";
-import { evaluate } from "../../core/evaluate";
+import { evaluate, findingText, remediesFor, workingOf } from "../../core/evaluate";
 import { SYMPTOMS } from "../../core/faults/catalogue";
 import { rankCauses } from "../../core/faults/rank";
 import { difference, kindsOf } from "../../core/lineage/difference";
 import { CAUTION } from "../../core/wording/cautions";
 import { reasonText } from "../../core/wording/faults";
-import { findingText, remedyText } from "../../core/wording/findings";
 import { plain, show, showSd } from "../../core/wording/format";
-import { INPUT_NAME, METHODS } from "../../core/wording/methods";
+import { INPUT_NAME } from "../../core/subjects/propulsion/words";
 import { stationState } from "../../web/app/stationState";
-import { STATIONS } from "../../core/design/metrics";
+import { METRICS, type MetricKey, PAGES } from "../../core/design/metrics";
 import { quietDesign } from "../support/designs";
 
 const files = ["tern", "annulus"].map((n) => craftFileSchema.parse(JSON.parse(readFileSync(new URL(`../../demo/${n}.json`, import.meta.url), "utf8"))));
@@ -22,16 +21,25 @@ const evaluations = files.flatMap((file) => file.versions.map((version) => ({ fi
 describe("every computed number can show its working", () => {
   it("over all demo versions", () => {
     let seen = 0;
-    for (const { evaluation } of evaluations)
-      for (const q of Object.values(evaluation.metrics)) {
-        if (!q.working) continue;
-        const method = METHODS[q.working.method];
-        expect(method, q.working.method).toBeDefined();
-        expect(method?.source.length).toBeGreaterThan(10);
-        expect(q.working.inputs.length).toBeGreaterThan(0);
+    for (const { version, evaluation } of evaluations)
+      for (const key of Object.keys(evaluation.metrics) as MetricKey[]) {
+        const { formula, source, range } = METRICS[key];
+        expect(formula?.length, key).toBeGreaterThan(3);
+        expect(source?.length, key).toBeGreaterThan(10);
+        expect(range?.length, key).toBeGreaterThan(3);
+        // Nothing to buy has no parts that cost.
+        if (evaluation.metrics[key]?.value !== 0) expect(workingOf(version.design, evaluation, key).length, key).toBeGreaterThan(0);
         seen++;
       }
     expect(seen).toBeGreaterThan(100);
+  });
+  it("the shares of a result's doubt add up to one", () => {
+    for (const { version, evaluation } of evaluations)
+      for (const key of ["cgX", "cgZ", "auw", "thrust", "thrustToWeight", "endurance"] as const) {
+        if (!evaluation.metrics[key]) continue;
+        const sum = workingOf(version.design, evaluation, key).reduce((s, i) => s + i.share, 0);
+        expect(sum, key).toBeCloseTo(1, 6);
+      }
   });
   it("every input of the drive has a name", () => {
     for (const name of Object.values(INPUT_NAME)) expect(name).toMatch(/^[A-Z]/);
@@ -41,10 +49,10 @@ describe("every computed number can show its working", () => {
 describe("sentences", () => {
   it("of verdicts and remedies hold no hole and no exclamation mark, in either habit", () => {
     let seen = 0;
-    for (const { evaluation } of evaluations)
+    for (const { version, evaluation } of evaluations)
       for (const f of evaluation.findings)
         for (const habit of ["metric", "imperial"] as const)
-          for (const text of [findingText(f, habit), ...f.remedies.map((r) => remedyText(r, habit))]) {
+          for (const text of [findingText(f, habit), ...remediesFor(version.design, evaluation, f, habit).map((r) => r.text)]) {
             expect(text).not.toMatch(/undefined|NaN|Infinity|!/);
             expect(text.length).toBeGreaterThan(6);
             seen++;
@@ -64,7 +72,7 @@ describe("sentences", () => {
     for (const text of Object.values(CAUTION)) expect(text).toMatch(/^[A-Z].*[.?]$/);
   });
   it("station lines stay short enough for the rail", () => {
-    for (const { file, version, evaluation } of evaluations) for (const s of STATIONS) expect(stationState(s, evaluation, file, version).text.length).toBeLessThanOrEqual(18);
+    for (const { file, version, evaluation } of evaluations) for (const s of PAGES) expect(stationState(s, evaluation, file, version).text.length).toBeLessThanOrEqual(18);
   });
 });
 

@@ -1,10 +1,11 @@
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { METRICS, type MetricKey } from "../../core/design/metrics";
 import type { Quantity } from "../../core/design/quantity";
+import { workingOf } from "../../core/evaluate";
 import { show } from "../../core/wording/format";
-import { INPUT_NAME, METHODS } from "../../core/wording/methods";
 import { Cairn } from "../glyphs/Cairn";
 import { Dialog } from "./Dialog";
+import { useDesk } from "./desk";
 import { usePreferences } from "./preferences";
 
 /** Value, ± and unit of a computed quantity with its cairn. */
@@ -20,29 +21,26 @@ export function Value({ quantity, colour = "predicted", digitsOnly }: { quantity
   );
 }
 
-/** Name of an input as shown; with several drives it begins with the drive. */
-export function inputName(name: string): string {
-  const at = name.lastIndexOf(": ");
-  const key = at < 0 ? name : name.slice(at + 2);
-  const known = INPUT_NAME[key as keyof typeof INPUT_NAME];
-  return known ? `${at < 0 ? "" : name.slice(0, at + 2)}${known}` : name;
-}
-
 /** Formula, inputs, source and range of a computed number. */
-function WorkingSheet({ name, quantity }: { name: string; quantity: Quantity }) {
+function WorkingSheet({ metric, quantity }: { metric: MetricKey; quantity: Quantity }) {
   const { habit } = usePreferences();
-  const { working } = quantity;
-  const method = working && METHODS[working.method];
-  if (!working || !method) return null;
+  const { design, evaluation } = useDesk();
+  const inputs = useMemo(() => workingOf(design, evaluation, metric), [design, evaluation, metric]);
+  const { label, formula, source, range } = METRICS[metric];
   return (
     <div className="flex flex-col gap-2">
       <p className="text-[15px]">
-        {name}: <Value quantity={quantity} colour="text-ink font-semibold" /> <Cairn level={quantity.evidence} />
+        {label}: <Value quantity={quantity} colour="text-ink font-semibold" /> <Cairn level={quantity.evidence} />
       </p>
-      <p className="num bg-sheet p-2 text-ink">{method.formula}</p>
-      {working.outside.map((o) => (
+      <p className="num bg-sheet p-2 text-ink">{formula}</p>
+      {quantity.outside?.map((o) => (
         <p key={o} className="text-care">
           Outside its range: {o}.
+        </p>
+      ))}
+      {quantity.incomplete?.map((o) => (
+        <p key={o} className="text-care">
+          Left out: {o}.
         </p>
       ))}
       <div className="max-h-64 overflow-auto">
@@ -52,19 +50,23 @@ function WorkingSheet({ name, quantity }: { name: string; quantity: Quantity }) 
               <th>input</th>
               <th className="text-right!">value</th>
               <th className="text-right!">±</th>
+              <th className="text-right!" title="share of the result's doubt">
+                of its doubt
+              </th>
               <th>known</th>
             </tr>
           </thead>
           <tbody>
-            {working.inputs.map((i) => {
+            {inputs.map((i) => {
               const s = show(i.value, i.sd, i.dimension, habit);
               return (
-                <tr key={i.name}>
-                  <td className="text-ink">{inputName(i.name)}</td>
+                <tr key={`${i.name} ${i.source?.kind ?? ""}`}>
+                  <td className="text-ink">{i.name}</td>
                   <td className="num text-right">
                     {s.value} {s.unit}
                   </td>
                   <td className="num predicted text-right">{s.sd ?? ""}</td>
+                  <td className="num predicted text-right">{i.share >= 0.005 ? `${Math.round(100 * i.share)} %` : ""}</td>
                   <td>
                     <Cairn level={i.evidence} />
                   </td>
@@ -75,10 +77,10 @@ function WorkingSheet({ name, quantity }: { name: string; quantity: Quantity }) 
         </table>
       </div>
       <p>
-        <b className="text-ink">Source.</b> {method.source}
+        <b className="text-ink">Source.</b> {source}
       </p>
       <p>
-        <b className="text-ink">Valid for.</b> {method.range}
+        <b className="text-ink">Valid for.</b> {range}
       </p>
     </div>
   );
@@ -87,8 +89,7 @@ function WorkingSheet({ name, quantity }: { name: string; quantity: Quantity }) 
 /** A computed number that opens its working. */
 export function Computed({ metric, quantity, colour, digitsOnly }: { metric: MetricKey; quantity: Quantity | undefined; colour?: string; digitsOnly?: boolean }) {
   const [open, setOpen] = useState(false);
-  if (!quantity) return <span className="text-pencil">unknown</span>;
-  const name = METRICS[metric].label;
+  if (!quantity) return <span className="text-pencil">open</span>;
   return (
     <>
       <button type="button" data-metric={metric} title="Show working" className="inline-flex items-baseline gap-1 hover:underline" onClick={() => setOpen(true)}>
@@ -96,7 +97,7 @@ export function Computed({ metric, quantity, colour, digitsOnly }: { metric: Met
         <Cairn level={quantity.evidence} />
       </button>
       <Dialog open={open} title="Working" onClose={() => setOpen(false)} wide>
-        <WorkingSheet name={name} quantity={quantity} />
+        <WorkingSheet metric={metric} quantity={quantity} />
         <p className="mt-3 text-right">
           <button type="button" className="act act-first" onClick={() => setOpen(false)}>
             Close

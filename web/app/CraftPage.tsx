@@ -1,5 +1,5 @@
 import { useParams } from "react-router";
-import { STATIONS } from "../../core/design/metrics";
+import { PAGES } from "../../core/design/metrics";
 import { StabilityPlanned } from "../stations/Planned";
 import { BenchStation } from "../stations/bench/Bench";
 import { BriefStation } from "../stations/brief/Brief";
@@ -14,7 +14,7 @@ import { Missing } from "./Missing";
 import { sayError } from "./client";
 import { DeskProvider, useCraft } from "./desk";
 
-const VIEWS: Record<(typeof STATIONS)[number], () => React.ReactNode> = {
+const VIEWS: Record<(typeof PAGES)[number], () => React.ReactNode> = {
   brief: BriefStation,
   layout: LayoutStation,
   power: PowerStation,
@@ -35,7 +35,7 @@ export function CraftPage() {
   const version = label === undefined ? data.file.versions.at(-1) : data.file.versions.find((v) => v.label === label);
   if (data.file.versions.length === 0) return <BrokenLines record={data} />;
   if (!version) return <Missing what="version" detail={`${data.file.craft.name} has no version ${label}.`} />;
-  const known = STATIONS.find((s) => s === station);
+  const known = PAGES.find((s) => s === station);
   if (!known) return <Missing what="station" />;
   const View = VIEWS[known];
   return (

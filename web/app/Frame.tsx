@@ -1,7 +1,7 @@
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link } from "react-router";
-import { STATIONS, type Station } from "../../core/design/metrics";
+import { PAGES, type Page } from "../../core/design/metrics";
 import { Cairn } from "../glyphs/Cairn";
 import { SEVERITY_COLOUR } from "../glyphs/Flag";
 import { ChildDialog } from "./ChildDialog";
@@ -13,7 +13,7 @@ import { useDesk } from "./desk";
 import { usePreferences } from "./preferences";
 import { stationState } from "./stationState";
 
-function Rail({ station }: { station: Station }) {
+function Rail({ station }: { station: Page }) {
   const { evaluation, file, version, go } = useDesk();
   const list = useRef<HTMLOListElement>(null);
   // On a phone the stations are a bar that scrolls: the one in view is brought into it.
@@ -24,7 +24,7 @@ function Rail({ station }: { station: Station }) {
   return (
     <nav aria-label="Stations" className="rail">
       <ol ref={list} className="rail-list">
-        {STATIONS.map((s, i) => {
+        {PAGES.map((s, i) => {
           const here = s === station;
           const state = stationState(s, evaluation, file, version);
           return (
@@ -80,7 +80,7 @@ export function Legend() {
 }
 
 /** Rail, version track, main and verdicts: the frame around every station. */
-export function Frame({ station, children }: { station: Station; children: ReactNode }) {
+export function Frame({ station, children }: { station: Page; children: ReactNode }) {
   const desk = useDesk();
   const { keys } = usePreferences();
   const [help, setHelp] = useState(false);
@@ -91,7 +91,7 @@ export function Frame({ station, children }: { station: Station; children: React
     if (next) go({ label: next });
   };
   const single = { enabled: keys };
-  useHotkeys("1,2,3,4,5,6,7,8", (e) => go({ station: STATIONS[Number(e.key) - 1] }), { ...single, useKey: true });
+  useHotkeys("1,2,3,4,5,6,7,8", (e) => go({ station: PAGES[Number(e.key) - 1] }), { ...single, useKey: true });
   useHotkeys("[,PageUp", () => step(-1), { ...single, useKey: true });
   useHotkeys("],PageDown", () => step(1), { ...single, useKey: true });
   useHotkeys("?", () => setHelp(true), { ...single, useKey: true });

@@ -3,7 +3,7 @@ import { mendedElsewhere } from "../../core/lineage/status";
 import { debts, tuneStates } from "../../core/lineage/tune";
 import { lineOf } from "../../core/runs/ladder";
 import { faultsOfLine } from "../../core/safety/ready";
-import { SEVERITY_WORD } from "../../core/wording/findings";
+import { SEVERITY_WORD } from "../../core/wording/severity";
 import { Flag, SEVERITY_COLOUR } from "../glyphs/Flag";
 import { faultName } from "../stations/runs/words";
 import { useDesk } from "./desk";

@@ -1,13 +1,14 @@
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { METRICS } from "../../core/design/metrics";
 import { show } from "../../core/wording/format";
-import { SEVERITY_WORD, findingText, remedyText } from "../../core/wording/findings";
-import { INPUT_NAME } from "../../core/wording/methods";
-import { type Finding, type Remedy, type Severity, tallyOf } from "../../core/verdicts/types";
+import { findingText, measureNext } from "../../core/evaluate";
+import { SEVERITY_WORD } from "../../core/wording/severity";
+import { type Finding, type Remedy, type Severity, tallyOf } from "../../core/subject";
 import { Cairn } from "../glyphs/Cairn";
 import { Flag, SEVERITY_COLOUR } from "../glyphs/Flag";
 import { RecordLines } from "./RecordLines";
 import { useDesk } from "./desk";
+import { useRemedies } from "./useRemedies";
 import { usePreferences } from "./preferences";
 
 const SEVERITIES: Severity[] = ["stop", "care", "note", "clear"];
@@ -57,9 +58,7 @@ function FigureLine({ finding }: { finding: Finding }) {
 
 function RemedyLine({ remedy, first }: { remedy: Remedy; first: boolean }) {
   const { apply, setPreview } = useDesk();
-  const { habit } = usePreferences();
-  const text = remedyText(remedy, habit);
-  const { patch } = remedy;
+  const { patch, text } = remedy;
   return (
     <li className="mt-1 flex items-center justify-between gap-2 text-[12px] text-ink">
       <span>
@@ -84,20 +83,20 @@ function RemedyLine({ remedy, first }: { remedy: Remedy; first: boolean }) {
   );
 }
 
-function Verdict({ finding }: { finding: Finding }) {
+function Verdict({ finding, remedies, current }: { finding: Finding; remedies: Remedy[]; current: boolean }) {
   const { habit } = usePreferences();
   return (
     <li className="border-b border-hair py-2" data-code={finding.code} data-severity={finding.severity}>
       <p className="flex items-center gap-2 text-[11px]">
         <Flag severity={finding.severity} />
         <b className={SEVERITY_COLOUR[finding.severity]}>{SEVERITY_WORD[finding.severity]}</b>
-        <span className="ml-auto capitalize text-pencil">{finding.station}</span>
+        <span className="ml-auto capitalize text-pencil">{finding.page}</span>
       </p>
       <p className="mt-1 text-[13px] font-semibold leading-[17px] text-ink">{findingText(finding, habit)}</p>
       <FigureLine finding={finding} />
-      {finding.remedies.length > 0 && (
-        <ul>
-          {finding.remedies.map((r, i) => (
+      {remedies.length > 0 && (
+        <ul className={current ? "" : "opacity-60"} title={current ? undefined : "of the design before the last change: being worked out again"}>
+          {remedies.map((r, i) => (
             <RemedyLine key={`${r.code}${i}`} remedy={r} first={i === 0} />
           ))}
         </ul>
@@ -107,18 +106,19 @@ function Verdict({ finding }: { finding: Finding }) {
 }
 
 function MeasureNext() {
-  const { evaluation } = useDesk();
+  const { design, evaluation } = useDesk();
   const { habit } = usePreferences();
-  if (evaluation.measureNext.length === 0) return null;
+  const next = useMemo(() => measureNext(design, evaluation), [design, evaluation]);
+  if (next.length === 0) return null;
   return (
     <section className="mt-3">
       <h2 className="text-[13px]">Worth measuring next</h2>
       <ul className="mt-1 border-t border-rule">
-        {evaluation.measureNext.map((n) => {
+        {next.map((n) => {
           const metric = METRICS[n.metric];
           const now = show(n.sdNow, null, metric.dimension, habit);
           const after = show(n.sdAfter, null, metric.dimension, habit);
-          const name = n.of.kind === "input" ? `${n.of.drive ? `${n.of.drive}, ` : ""}${INPUT_NAME[n.of.input]}` : n.of.kind === "mass" ? n.of.item : `${n.of.item}, place`;
+          const name = n.of.kind === "input" ? `${n.of.drive ? `${n.of.drive}, ` : ""}${n.of.input}` : n.of.kind === "mass" ? n.of.item : `${n.of.item}, place`;
           return (
             <li key={`${n.metric}${name}`} className="flex justify-between gap-2 border-b border-hair py-[3px] text-[12px]">
               <span className="text-ink">
@@ -136,10 +136,11 @@ function MeasureNext() {
 }
 
 function VerdictList({ findings }: { findings: Finding[] }) {
+  const remedies = useRemedies(findings);
   return (
     <ul>
       {findings.map((f) => (
-        <Verdict key={`${f.code}-${f.subject}`} finding={f} />
+        <Verdict key={`${f.code}-${f.about}`} finding={f} remedies={remedies.of(f)} current={remedies.current} />
       ))}
     </ul>
   );

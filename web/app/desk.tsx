@@ -4,9 +4,10 @@ import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { type CraftRecord, contracts } from "../../api/contracts";
 import type { CraftFile, Version } from "../../core/design/craftFile";
+import { type Edited, editDesign } from "../../core/design/edit";
 import { type Patch, tryPatch } from "../../core/design/patch";
 import { type Design, designSchema } from "../../core/design/schema";
-import { type Evaluation, evaluate } from "../../core/evaluate";
+import { type Evaluation, type EvaluationContext, evaluate } from "../../core/evaluate";
 import { ApiError, call, sayError } from "./client";
 
 export type SaveState = "saved" | "saving" | "unsaved" | "stale";
@@ -19,6 +20,8 @@ export interface Desk {
   version: Version;
   design: Design;
   evaluation: Evaluation;
+  /** What of the craft beside the design the evaluation was made with. */
+  context: EvaluationContext;
   frozen: boolean;
   /** Design and evaluation with the remedy that is being pointed at; null otherwise. */
   preview: { design: Design; evaluation: Evaluation } | null;
@@ -55,18 +58,6 @@ export function useDeskActions(): DeskActions {
   const actions = useContext(Actions);
   if (!actions) throw new Error("useDeskActions outside a DeskProvider");
   return actions;
-}
-
-/** The next design with every part that did not change being the very same object as before. */
-function sharing(before: Design, next: Design): Design {
-  const held = new Map(before.items.map((i) => [i.id, i]));
-  return {
-    ...next,
-    items: next.items.map((i) => {
-      const old = held.get(i.id);
-      return old && JSON.stringify(old) === JSON.stringify(i) ? old : i;
-    }),
-  };
 }
 
 export function useDesk(): Desk {
@@ -196,28 +187,19 @@ export function DeskProvider({ record, version, station, children }: { record: C
     }));
   }, []);
 
-  const change = useCallback(
-    (next: Design, key?: string): string | null => {
-      const checked = designSchema.safeParse(next);
-      if (!checked.success) {
-        const message = checked.error.issues[0]?.message ?? "not valid";
-        toast.error(`Not changed: ${message}`);
-        return message;
+  const take = useCallback(
+    (edited: Edited, key?: string): string | null => {
+      if (!edited.ok) {
+        toast.error(`Not changed: ${edited.message}`);
+        return edited.message;
       }
-      if (frozen) setPending(checked.data);
-      else put(sharing(latest.current, checked.data), key);
+      if (frozen) setPending(edited.design);
+      else if (edited.design !== latest.current) put(edited.design, key);
       return null;
     },
     [frozen, put],
   );
-  const edit = useCallback(
-    (mutate: (draft: Design) => void, key?: string) => {
-      const draft = structuredClone(latest.current);
-      mutate(draft);
-      return change(draft, key);
-    },
-    [change],
-  );
+  const edit = useCallback((mutate: (draft: Design) => void, key?: string) => take(editDesign(latest.current, mutate), key), [take]);
   const actions = useMemo((): DeskActions => ({ edit, now: () => latest.current }), [edit]);
 
   const context = useMemo(() => ({ parentMass: parentMassOf(file, version) }), [file, version]);
@@ -235,6 +217,7 @@ export function DeskProvider({ record, version, station, children }: { record: C
     version,
     design,
     evaluation,
+    context,
     frozen,
     preview,
     setPreview,
@@ -242,7 +225,7 @@ export function DeskProvider({ record, version, station, children }: { record: C
     apply: (patch) => {
       setPreview(null);
       const changed = tryPatch(design, patch);
-      if (changed) change(changed);
+      if (changed) take({ ok: true, design: changed });
       else toast.error("Not changed: this would be beyond what can be entered.");
     },
     undo:

@@ -1,8 +1,11 @@
+import { resultIn } from "../../core/evaluate";
+import { balance } from "../../core/subjects/balance/node";
 import type { CraftFile, Version } from "../../core/design/craftFile";
-import type { Station } from "../../core/design/metrics";
+import type { Page } from "../../core/design/metrics";
 import type { Evaluation } from "../../core/evaluate";
 import { isStale } from "../../core/bench/stale";
-import type { Severity } from "../../core/verdicts/types";
+import type { Outcome, Severity } from "../../core/subject";
+import type { PropulsionResult } from "../../core/subjects/propulsion/node";
 
 export interface StationState {
   text: string;
@@ -10,8 +13,8 @@ export interface StationState {
 }
 
 /** The live line under each station's name, from the same evaluation as the verdicts. At most 16 characters or so. */
-export function stationState(station: Station, evaluation: Evaluation, file: CraftFile, version: Version): StationState {
-  const own = evaluation.findings.filter((f) => f.station === station);
+export function stationState(station: Page, evaluation: Evaluation, file: CraftFile, version: Version): StationState {
+  const own = evaluation.findings.filter((f) => f.page === station);
   const worst = own.find((f) => f.severity !== "clear")?.severity ?? "clear";
   const runs = file.runs.filter((r) => r.version === version.label);
   const open = file.faults.filter((f) => f.state === "open");
@@ -20,19 +23,26 @@ export function stationState(station: Station, evaluation: Evaluation, file: Cra
     case "brief": {
       const missed = evaluation.targets.filter((t) => t.status === "missed").length;
       const total = evaluation.targets.length;
+      const open = evaluation.targets.filter((t) => t.status === "open").length;
       return {
-        text: total === 0 ? "no targets yet" : missed === 0 ? `${total} of ${total} met` : `${missed} of ${total} missed`,
-        severity: missed > 0 && worst === "clear" ? "care" : worst,
+        text:
+          total === 0 ? "no targets yet" : missed > 0 ? `${missed} of ${total} missed` : open > 0 ? `${total - open} of ${total} met, ${open} open` : `${total} of ${total} met`,
+        severity: missed > 0 && worst === "clear" ? "care" : open > 0 && worst === "clear" ? "note" : worst,
       };
     }
-    case "layout":
-      if (evaluation.mass === null) return { text: "no parts yet", severity: "note" };
+    case "layout": {
+      const at = resultIn(evaluation, balance);
+      if (at === null) return { text: "no parts yet", severity: "note" };
       if (own.some((f) => f.code === "cg-outside")) return { text: "CG out of window", severity: "stop" };
-      return { text: `CG ± ${(evaluation.mass.cgSd.x * 1000).toFixed(1)} mm`, severity: worst };
-    case "power":
-      if (evaluation.power.status === "missing") return { text: "no drive yet", severity: "note" };
-      if (evaluation.power.status === "failed") return { text: "no solution", severity: "stop" };
-      return { text: `${evaluation.power.result.values.thrust.toFixed(1)} N standing`, severity: worst };
+      return { text: `CG ± ${(at.cgSd.x * 1000).toFixed(1)} mm`, severity: worst };
+    }
+    case "power": {
+      const drives = evaluation.outcomes.propulsion as Outcome<PropulsionResult>;
+      if (drives.status === "missing") return { text: "no drive yet", severity: "note" };
+      if (drives.status === "not covered") return { text: "not covered", severity: "note" };
+      if (drives.status === "failed") return { text: "no solution", severity: "stop" };
+      return { text: `${drives.result.values.thrust.value.toFixed(1)} N standing`, severity: worst };
+    }
     case "stability":
       return { text: "planned", severity: "note" };
     case "bench": {

@@ -1,3 +1,5 @@
+import { resultIn } from "../../core/evaluate";
+import { balance } from "../../core/subjects/balance/node";
 import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
 import type { Axis, Item, Target } from "../../core/design/schema";
@@ -17,6 +19,7 @@ const WINDOW_AXIS: Partial<Record<Target["metric"], Axis>> = { cgX: "x", cgY: "y
 
 /** What a remedy that is pointed at would do: parts moved or added, in the colour of what is proposed. */
 function Proposed({ sheet, view, evaluation, items }: { sheet: Sheet; view: ViewName; evaluation: Evaluation; items: { item: Item; from: Item | undefined }[] }) {
+  const mass = resultIn(evaluation, balance);
   return (
     <g pointerEvents="none">
       {items.flatMap(({ item, from }) =>
@@ -37,7 +40,7 @@ function Proposed({ sheet, view, evaluation, items }: { sheet: Sheet; view: View
           );
         }),
       )}
-      {evaluation.mass && <CgMark sheet={sheet} view={view} mass={evaluation.mass} colour="var(--accent)" />}
+      {mass && <CgMark sheet={sheet} view={view} mass={mass} colour="var(--accent)" />}
     </g>
   );
 }
@@ -153,6 +156,7 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
     return axis && t.comparison === "between" && t.upper !== undefined ? [{ axis, low: t.value, high: t.upper }] : [];
   });
   const inOrder = items.map((item, i) => ({ item, number: i + 1 })).sort((a, b) => b.item.size.x * b.item.size.z - a.item.size.x * a.item.size.z);
+  const mass = resultIn(evaluation, balance);
   const out = evaluation.findings.some((f) => f.code === "cg-outside");
   const proposed = preview
     ? preview.design.items
@@ -219,7 +223,7 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
                 />
               ))}
               <OverlapMarks {...{ sheet, view, items }} pairs={clashes} />
-              {labelsOf(items, sheet, view, evaluation.mass?.cg, (kg) => plain(kg, "mass", habit)).map(({ box: b, data }) => (
+              {labelsOf(items, sheet, view, mass?.cg, (kg) => plain(kg, "mass", habit)).map(({ box: b, data }) => (
                 <text
                   key={data.item.id}
                   x={b.x + 2}
@@ -232,7 +236,7 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
                   {data.text}
                 </text>
               ))}
-              {evaluation.mass && <CgMark sheet={sheet} view={view} mass={evaluation.mass} colour={out ? "var(--stop)" : "var(--ink)"} />}
+              {mass && <CgMark sheet={sheet} view={view} mass={mass} colour={out ? "var(--stop)" : "var(--ink)"} />}
               {preview && <Proposed {...{ sheet, view, items: proposed }} evaluation={preview.evaluation} />}
               <ThrustArrow sheet={sheet} view={view} />
               {guides

@@ -1,3 +1,5 @@
+import { resultIn } from "../../core/evaluate";
+import { propulsion } from "../../core/subjects/propulsion/node";
 import type { Axis, Outline } from "../../core/design/schema";
 import { type UnitHabit, toDisplay } from "../../core/design/units";
 import type { Extent, MassResult } from "../../core/subjects/mass/rollup";
@@ -108,9 +110,11 @@ export function Ruler({ sheet, view, box, along, habit }: { sheet: Sheet; view: 
 /** Thrust of each drive at full throttle, through its propeller, along its tilt. */
 export function ThrustArrow({ sheet, view }: { sheet: Sheet; view: ViewName }) {
   const { design, evaluation } = useDesk();
-  const { power } = evaluation;
-  if (power.status !== "solved") return null;
-  return power.result.units.flatMap(({ unit, values }) => {
+  const result = resultIn(evaluation, propulsion);
+  if (!result) return null;
+  return result.drives.flatMap(({ values }, k) => {
+    const unit = design.units[k];
+    if (!unit) return [];
     const item = design.items.find((i) => i.id === unit.propellerItemId);
     const sideways = unit.direction === "port" || unit.direction === "starboard";
     // Fore and aft and up and down show from the side; across shows from above.

@@ -1,3 +1,4 @@
+import { fastestTip, propulsion } from "../../core/subjects/propulsion/node";
 import { useState } from "react";
 import type { NewRun } from "../../api/contracts";
 import type { CraftFile, Version } from "../../core/design/craftFile";
@@ -5,7 +6,7 @@ import type { Evaluation } from "../../core/evaluate";
 import { ladderOf, locksFor } from "../../core/runs/ladder";
 import { cautionsFor } from "../../core/safety/cautions";
 import { CAUTION } from "../../core/wording/cautions";
-import { findingText } from "../../core/wording/findings";
+import { findingText, resultIn } from "../../core/evaluate";
 import { lockText } from "../../core/wording/ladder";
 import { RungSelect } from "../stations/runs/RungSelect";
 import { QuantityField } from "../fields/QuantityField";
@@ -30,11 +31,10 @@ export function Before({
   const rungs = ladderOf(version);
   const locks = locksFor(file, version, evaluation.findings, run.stage);
   const say = (code: string, subject: string) => {
-    const f = evaluation.findings.find((x) => x.code === code && x.subject === subject);
+    const f = evaluation.findings.find((x) => x.code === code && x.about === subject);
     return f && findingText(f);
   };
-  const { power } = evaluation;
-  const tip = power.status === "solved" ? Math.max(0, ...power.result.units.map((u) => (u.values.rpm / 60) * Math.PI * u.unit.propeller.diameter.value)) : 0;
+  const tip = fastestTip(version.design, resultIn(evaluation, propulsion));
   const noReason = locks.length > 0 && run.goneOn.trim() === "";
   const notRead = run.stage > 1 && !run.cautionsRead;
   const rung = rungs[run.stage - 1];

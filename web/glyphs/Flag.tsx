@@ -1,4 +1,4 @@
-import type { Severity } from "../../core/verdicts/types";
+import type { Severity } from "../../core/subject";
 
 const COLOUR: Record<Severity, string> = { stop: "text-stop", care: "text-care", note: "text-ink2", clear: "text-clear" };
 

@@ -8,7 +8,7 @@ import { type Design, HELD_UP_BY, type HeldUpBy, emptyDesign, newItem } from "..
 import { type Banded, firstAnswer } from "../../core/sizing/firstAnswer";
 import type { Dimension } from "../../core/design/units";
 import { plain } from "../../core/wording/format";
-import { FIRST_ANSWER, HELD_UP_WORD } from "../../core/wording/methods";
+import { FIRST_ANSWER, HELD_UP_WORD } from "../../core/wording/heldUp";
 import { call, sayError } from "../app/client";
 import { usePreferences } from "../app/preferences";
 import { QuantityField } from "../fields/QuantityField";

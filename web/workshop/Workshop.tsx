@@ -5,8 +5,7 @@ import { toast } from "sonner";
 import { type CraftSummary, contracts } from "../../api/contracts";
 import { craftFileSchema } from "../../core/design/craftFile";
 import type { Glance } from "../../core/glance";
-import type { Finding } from "../../core/verdicts/types";
-import { findingText } from "../../core/wording/findings";
+import { findingText } from "../../core/evaluate";
 import { Legend } from "../app/Frame";
 import { Post } from "../app/VersionTrack";
 import { Tally } from "../app/Verdicts";
@@ -64,7 +63,7 @@ function CraftRow({ summary, scale }: { summary: CraftSummary; scale: number }) 
             <>
               <Flag severity={worst.severity} />
               <span>
-                {newest}: {findingText({ ...worst, figure: null, remedies: [] } as Finding, habit)}
+                {newest}: {findingText(worst, habit)}
               </span>
             </>
           ) : (

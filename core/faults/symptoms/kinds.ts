@@ -2,7 +2,6 @@ import type { Risk } from "../../design/risk";
 import type { GROUPS } from "../../design/symptom";
 import type { ChangeKind } from "../../lineage/difference";
 import { costOf, riskOf } from "../risk";
-import type { FindingCode } from "../../verdicts/types";
 
 export interface Cause {
   id: string;
@@ -15,9 +14,9 @@ export interface Cause {
   risk: Risk;
   fix: string;
   /** Verdicts of the version that make this cause likelier. */
-  raisedBy?: FindingCode[];
+  raisedBy?: string[];
   /** Clear verdicts that make it less likely. */
-  loweredBy?: FindingCode[];
+  loweredBy?: string[];
   /** Recent changes that make it likelier. */
   touchedBy?: ChangeKind[];
 }

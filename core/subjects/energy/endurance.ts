@@ -1,5 +1,5 @@
 import { CHEMISTRY, type Chemistry, openCircuit } from "./battery";
-import { type Drive, type Source, solvePack, throttleForThrust } from "../propulsion/chain";
+import { type Command, type Drive, type PackState, type Source, drawnIn, packCurrentIn, stateForThrust, stateNear } from "../propulsion/chain";
 
 export interface Pack {
   chemistry: Chemistry;
@@ -11,6 +11,8 @@ export interface Pack {
   usable: number;
   startCharge: number;
   otherLoad: number;
+  /** by how much each cell stands off its chemistry's curve, V; 0 when left out */
+  offset?: number;
 }
 
 /** A share of the time in which some drives of the pack work: each at a throttle (0 to 1), or all together at a thrust (N) at a speed (m/s). */
@@ -30,66 +32,81 @@ export interface EnduranceResult {
   trace: { seconds: number; voltage: number; power: number; charge: number }[];
 }
 
+/** Where each phase stood in each step of the discharge: from there a run with an input a little different is followed. */
+export type DischargeStates = (PackState & { throttle: number })[][];
+
 const STEPS = 24;
 
 /**
  * Endurance by integrating the discharge: in each of 24 equal steps of charge the phases are solved at the pack's open-circuit voltage of
  * that moment, and the step lasts as long as the mean current takes to draw it (midpoint rule; error below 0.5 %, tested against a finer integration).
- * A phase that asks for a thrust raises its throttle as the pack empties; the run ends when it can no longer be held.
+ * A phase that asks for a thrust raises its throttle as the pack empties; the run ends when it can no longer be held. Each step starts from the one before.
  *
  * @param drives of this pack, with their throttle limits
  * @param phases shares of the time that add up to 1
+ * @param along states of a run with nearly the same numbers, from which this one is followed
  */
-export function endurance(drives: readonly { drive: Drive; limit: number }[], pack: Pack, phases: readonly DutyPhase[], steps = STEPS): EnduranceResult {
+export function discharge(
+  drives: readonly { drive: Drive; limit: number }[],
+  pack: Pack,
+  phases: readonly DutyPhase[],
+  steps = STEPS,
+  along: DischargeStates | null = null,
+): EnduranceResult & { states: DischargeStates } {
   const floor = CHEMISTRY[pack.chemistry].floor * pack.series;
   const lowest = Math.max(0, pack.startCharge - pack.usable);
   const width = (pack.startCharge - lowest) / steps;
   const trace: EnduranceResult["trace"] = [];
+  const states: DischargeStates = [];
+  const working = phases.map((phase) => phase.drives.flatMap((i) => drives[i] ?? []));
+  const only = working.map((list) => list.map((w) => w.drive));
   let seconds = 0;
   for (let k = 0; k < steps; k++) {
     const charge = pack.startCharge - (k + 0.5) * width;
     const source = {
-      openCircuit: openCircuit(pack.chemistry, charge) * pack.series,
+      openCircuit: (openCircuit(pack.chemistry, charge) + (pack.offset ?? 0)) * pack.series,
       resistance: pack.resistance,
       otherLoad: pack.otherLoad,
     };
     let mean = 0;
     let voltage = Infinity;
     let power = 0;
-    for (const phase of phases) {
-      const working = phase.drives.flatMap((i) => drives[i] ?? []);
-      const limit = Math.min(1, ...working.map((w) => w.limit));
-      const throttle =
-        "throttle" in phase.by
-          ? Math.min(phase.by.throttle, limit)
-          : throttleForThrust(
-              working.map((w) => w.drive),
-              source,
-              phase.by.thrust,
-              limit,
-              phase.speed,
-            );
-      if (throttle === null) return { seconds, endedBy: "thrust", trace };
-      const result = solvePack(
-        working.map(({ drive }) => ({ drive, throttle })),
-        source,
-        phase.speed,
-      );
-      if (result.status !== "converged") return { seconds, endedBy: "notSolved", trace };
-      const [first] = result.points;
-      const current = first ? first.packCurrent : restingCurrent(source);
-      const volts = first ? first.packVoltage : source.openCircuit - source.resistance * current;
+    const here: DischargeStates[number] = [];
+    for (const [j, phase] of phases.entries()) {
+      const near = along?.[k]?.[j] ?? states[k - 1]?.[j] ?? null;
+      const limit = Math.min(1, ...(working[j] ?? []).map((w) => w.limit));
+      let state: (PackState & { throttle: number }) | null;
+      if ("throttle" in phase.by) {
+        const throttle = Math.min(phase.by.throttle, limit);
+        const solved = stateNear(commandsAt(only[j] ?? [], throttle), source, phase.speed, near);
+        if (solved.status !== "converged") return { seconds, endedBy: "notSolved", trace, states };
+        state = { rail: solved.rail, speeds: solved.speeds, throttle };
+      } else state = stateForThrust(only[j] ?? [], source, phase.by.thrust, limit, phase.speed, near);
+      if (state === null) return { seconds, endedBy: "thrust", trace, states };
+      here.push(state);
+      const still = state.speeds.length === 0;
+      const current = still ? restingCurrent(source) : packCurrentIn(source, state.rail, drawnIn(commandsAt(only[j] ?? [], state.throttle), state, phase.speed));
+      const volts = still ? source.openCircuit - source.resistance * current : state.rail;
       mean += phase.share * current;
       voltage = Math.min(voltage, volts);
       power = Math.max(power, volts * current);
     }
-    if (voltage < floor) return { seconds, endedBy: "floor", trace };
-    if (!(mean > 0)) return { seconds: Infinity, endedBy: "charge", trace: [...trace, { seconds, voltage, power, charge }] };
+    states.push(here);
+    if (voltage < floor) return { seconds, endedBy: "floor", trace, states };
+    if (!(mean > 0)) return { seconds: Infinity, endedBy: "charge", trace: [...trace, { seconds, voltage, power, charge }], states };
     const lasts = (width * pack.capacity * 3600) / mean;
     trace.push({ seconds: seconds + lasts / 2, voltage, power, charge });
     seconds += lasts;
   }
-  return { seconds, endedBy: "charge", trace };
+  return { seconds, endedBy: "charge", trace, states };
+}
+
+const commandsAt = (drives: readonly Drive[], throttle: number): Command[] => drives.map((drive) => ({ drive, throttle }));
+
+/** The same, without the states. */
+export function endurance(drives: readonly { drive: Drive; limit: number }[], pack: Pack, phases: readonly DutyPhase[], steps = STEPS): EnduranceResult {
+  const { states: _, ...result } = discharge(drives, pack, phases, steps);
+  return result;
 }
 
 /** Current (A) that the other loads alone draw: a constant power behind the pack's resistance. */

@@ -20,7 +20,7 @@ export interface Extent {
 }
 
 /** The box around all parts of the ledger, m; null for an empty ledger. */
-export function extent(design: Design): Extent | null {
+export function extent(design: Pick<Design, "items">): Extent | null {
   if (design.items.length === 0) return null;
   const min = { x: Infinity, y: Infinity, z: Infinity };
   const max = { x: -Infinity, y: -Infinity, z: -Infinity };
@@ -71,7 +71,7 @@ export interface MassResult {
  * Source: R. L. Boynton and K. Wiener, mass-properties practice (common practice); parallel-axis theorem. Checked against the
  * weight-and-balance examples and closed forms named in the tests.
  */
-export function rollUp(design: Design): MassResult | null {
+export function rollUp(design: Pick<Design, "items">): MassResult | null {
   const known = design.items.filter((i) => i.mass !== null);
   const withoutMass = design.items.filter((i) => i.mass === null).map((i) => i.id);
   const parts = known.flatMap((item) => bodies(item).map((body) => ({ item, ...body })));

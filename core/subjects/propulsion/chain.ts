@@ -68,7 +68,18 @@ const LEAST_THROTTLE = 1e-3;
 
 const dutyOf = (drive: Drive, throttle: number): number => Math.max(drive.duty ? drive.duty(throttle) : throttle, LEAST_THROTTLE);
 
-type UnitPoint = Omit<OperatingPoint, "packVoltage" | "packCurrent" | "packLoss" | "otherLoad">;
+/** A drive and the throttle (0 to 1) at which it works. */
+export interface Command {
+  drive: Drive;
+  throttle: number;
+}
+
+/** What a pack and its drives settle at: the rail's voltage (V) and each motor's speed (rpm; 0: it stands still). All else follows from these. */
+export interface PackState {
+  rail: number;
+  speeds: number[];
+}
+export type StateResult = ({ status: "converged" } & PackState) | { status: Unsolved };
 
 /** Motor current (A) that a speed of the motor asks for. */
 function currentAt(drive: Drive, motorRpm: number, speed: number): number {
@@ -80,109 +91,26 @@ function currentAt(drive: Drive, motorRpm: number, speed: number): number {
 const imbalance = (drive: Drive, u: number, motorRpm: number, current: number, rail: number): number =>
   u * (rail - u * current * drive.pathResistance) - current * (drive.controllerResistance + drive.motor.resistance) - motorRpm / drive.motor.kv;
 
-/** All links of one unit at a motor speed. */
-function unitPoint(drive: Drive, throttle: number, u: number, motorRpm: number, speed: number, rail: number): UnitPoint {
-  const rpm = motorRpm / drive.ratio;
-  const load = drive.propeller.at(rpm, speed);
-  const motorTorque = load.torque / (drive.ratio * drive.gearEfficiency);
-  const { current, voltage } = motorAt(drive.motor, motorTorque, motorRpm);
-  const omega = (motorRpm * 2 * Math.PI) / 60;
-  const shaftPower = motorTorque * omega;
-  const propellerPower = (load.torque * omega) / drive.ratio;
-  const branch = u * current;
-  const pathLoss = branch ** 2 * drive.pathResistance;
-  return {
-    throttle,
-    pathLoss,
-    controllerIn: rail * branch - pathLoss,
-    controllerLoss: current ** 2 * drive.controllerResistance,
-    motorVoltage: voltage,
-    current,
-    motorIn: voltage * current,
-    motorLoss: voltage * current - shaftPower,
-    motorRpm,
-    motorTorque,
-    shaftPower,
-    gearLoss: shaftPower - propellerPower,
-    rpm,
-    torque: load.torque,
-    propellerPower,
-    thrust: load.thrust,
-  };
-}
-
-/** A motor that its duty cannot overcome friction with: it stands still, and what it draws is not modelled. */
-const atRest = (point: UnitPoint): UnitPoint => ({
-  ...point,
-  pathLoss: 0,
-  controllerIn: 0,
-  controllerLoss: 0,
-  motorVoltage: 0,
-  current: 0,
-  motorIn: 0,
-  motorLoss: 0,
-  thrust: point.thrust,
-});
-
-const packFields = (source: Source, voltage: number, driveCurrent: number) => {
-  const packCurrent = driveCurrent + (voltage > 0 ? source.otherLoad / voltage : 0);
-  return { packVoltage: voltage, packCurrent, packLoss: packCurrent ** 2 * source.resistance, otherLoad: source.otherLoad };
-};
-
-/**
- * Equilibrium of pack, controller, motor, gearing and propeller at one throttle and flight speed. The controller is a duty: it hands the
- * motor u·V less its own resistive drop and draws u·I from the pack. One bracketed root in motor speed, the pack's sag inside it.
- *
- * @param throttle 0 to 1
- * @param speed along the propeller's axis, m/s, ≥ 0
- * @returns the operating point; "overloaded" when the pack cannot even feed the other loads; "windmilling" when the air drives the propeller
- * Source: averaged model of a pulse-width controller (switching losses left out: a few per cent at part throttle, common practice).
- */
-export function solveChain(drive: Drive, source: Source, throttle: number, speed = 0): ChainResult {
+/** One drive alone: one bracketed root in motor speed, the pack's sag inside it. */
+function solveAlone(drive: Drive, source: Source, throttle: number, speed: number, idle: number): StateResult {
   const u = dutyOf(drive, throttle);
-  const idle = terminalVoltage(source, 0);
-  if (idle === null) return { status: "overloaded" };
   const railAt = (current: number) => terminalVoltage(source, drive.count * u * current) ?? 0;
   const balance = (n: number) => {
     const current = currentAt(drive, n, speed);
     return imbalance(drive, u, n, current, railAt(current));
   };
-  if (balance(0) <= 0) return { status: "converged", point: { ...atRest(unitPoint(drive, throttle, u, 0, speed, idle)), ...packFields(source, idle, 0) } };
+  if (balance(0) <= 0) return { status: "converged", rail: idle, speeds: [0] };
   const top = u * source.openCircuit * drive.motor.kv;
   const found = findRoot(balance, 0, top, top * 1e-9);
   if (found.status === "noBracket" && found.high > 0) return { status: "windmilling" };
   if (found.status !== "converged") return { status: found.status };
-  const rail = railAt(currentAt(drive, found.x, speed));
-  const point = unitPoint(drive, throttle, u, found.x, speed, rail);
-  return { status: "converged", point: { ...point, ...packFields(source, rail, drive.count * u * point.current) } };
+  return { status: "converged", rail: railAt(currentAt(drive, found.x, speed)), speeds: [found.x] };
 }
 
-/** A drive and the throttle (0 to 1) at which it works. */
-export interface Command {
-  drive: Drive;
-  throttle: number;
-}
-export type PackResult = { status: "converged"; points: OperatingPoint[] } | { status: Unsolved };
-
-/**
- * Equilibrium of several unlike drives on one pack: they share its sag. A bracketed root in the rail's voltage, with one in each motor's speed inside it:
- * the more the drives draw, the lower the rail, so the balance falls steadily with the voltage assumed.
- * One drive alone is solved by `solveChain`; both methods agree (tested).
- */
-export function solvePack(commands: readonly Command[], source: Source, speed = 0): PackResult {
-  const [only] = commands;
-  if (commands.length === 1 && only) {
-    const alone = solveChain(only.drive, source, only.throttle, speed);
-    return alone.status === "converged" ? { status: "converged", points: [alone.point] } : alone;
-  }
-  return solveShared(commands, source, speed);
-}
-
-/** The general solver behind `solvePack`, for any number of drives. */
-export function solveShared(commands: readonly Command[], source: Source, speed = 0): PackResult {
-  const idle = terminalVoltage(source, 0);
-  if (idle === null) return { status: "overloaded" };
+/** Any number of drives: a bracketed root in the rail's voltage, with one in each motor's speed inside it. */
+function solveTogether(commands: readonly Command[], source: Source, speed: number, idle: number): StateResult {
   let failed: Unsolved | null = null;
+  const speeds = commands.map(() => 0);
   /** Motor speed of one drive at a rail voltage; 0 when it stands still. */
   const speedOf = ({ drive, throttle }: Command, rail: number): number => {
     const u = dutyOf(drive, throttle);
@@ -194,43 +122,273 @@ export function solveShared(commands: readonly Command[], source: Source, speed 
     failed = found.status === "noBracket" && found.high > 0 ? "windmilling" : found.status;
     return 0;
   };
-  const drawn = (rail: number) =>
-    commands.reduce((sum, command) => {
+  const drawn = (rail: number) => {
+    let sum = 0;
+    for (let k = 0; k < commands.length; k++) {
+      const command = commands[k] as Command;
       const n = speedOf(command, rail);
-      return n > 0 ? sum + command.drive.count * dutyOf(command.drive, command.throttle) * currentAt(command.drive, n, speed) : sum;
-    }, 0);
+      speeds[k] = n;
+      if (n > 0) sum += command.drive.count * dutyOf(command.drive, command.throttle) * currentAt(command.drive, n, speed);
+    }
+    return sum;
+  };
   const balance = (rail: number) => (terminalVoltage(source, drawn(rail)) ?? 0) - rail;
-  const full = balance(idle);
   // No drive draws anything: the rail stands where the other loads leave it.
-  const found = Math.abs(full) < 1e-9 ? { status: "converged" as const, x: idle } : findRoot(balance, idle * 1e-3, idle, idle * 1e-8);
+  const found = Math.abs(balance(idle)) < 1e-9 ? { status: "converged" as const, x: idle } : findRoot(balance, idle * 1e-3, idle, idle * 1e-8);
   if (found.status !== "converged") return { status: found.status };
   failed = null;
-  const points = commands.map((command): UnitPoint => {
-    const u = dutyOf(command.drive, command.throttle);
-    const n = speedOf(command, found.x);
-    const point = unitPoint(command.drive, command.throttle, u, n, speed, found.x);
-    return n > 0 ? point : atRest(point);
-  });
-  if (failed !== null) return { status: failed };
-  const pack = packFields(source, found.x, drawn(found.x));
-  return { status: "converged", points: points.map((p) => ({ ...p, ...pack })) };
+  drawn(found.x);
+  return failed === null ? { status: "converged", rail: found.x, speeds: [...speeds] } : { status: failed };
 }
 
 /**
- * Common throttle (0 to 1) at which these drives together push `thrust` newtons, the rest of the craft at rest.
+ * Where a pack and its drives settle, found from nothing: one bracketed root for one drive, nested ones for several that share the sag. The more the drives draw, the lower the rail, so the
+ * balance falls steadily with the voltage assumed.
+ */
+export function solveState(commands: readonly Command[], source: Source, speed = 0): StateResult {
+  const idle = terminalVoltage(source, 0);
+  if (idle === null) return { status: "overloaded" };
+  const [only] = commands;
+  return commands.length === 1 && only ? solveAlone(only.drive, source, only.throttle, speed, idle) : solveTogether(commands, source, speed, idle);
+}
+
+/** Newton steps before a state counts as too far from where the search began. */
+const STEPS = 14;
+const CLOSE = 1e-9;
+
+/**
+ * The state near a known one: after a small change of an input, the charge or the speed. Newton's method on the whole system (rail and all motor speeds, whose matrix is an arrow: solved by
+ * elimination). With `thrust` (N, of all like units) the drives' common throttle is an unknown too, so that a wanted thrust takes one solution and no search.
+ *
+ * @param from a state of the same drives nearby; a drive that stands still there stays out
+ * @returns null when it does not settle: then `solveState` decides
+ */
+export function followState(
+  commands: readonly Command[],
+  source: Source,
+  speed: number,
+  from: PackState,
+  demand: { thrust: number; limit: number } | null = null,
+): (PackState & { throttle: number }) | null {
+  const speeds = [...from.speeds];
+  let rail = from.rail;
+  let throttle = commands[0]?.throttle ?? 0;
+  const few = commands.length;
+  if (speeds.some((n) => n <= 0) || speeds.length !== few) return null;
+  const [slope, gap, push, pull] = [new Array<number>(few), new Array<number>(few), new Array<number>(few), new Array<number>(few)];
+  for (let step = 0; step < STEPS; step++) {
+    // Sums over the drives of what each contributes to the pack's balance and to the thrust, with its motor speed eliminated.
+    let [current, currentByRail, currentByThrottle, thrust, thrustByRail, thrustByThrottle, currentOwn, thrustOwn] = [0, 0, 0, 0, 0, 0, 0, 0];
+    for (let k = 0; k < few; k++) {
+      const { drive, throttle: own } = commands[k] as Command;
+      const n = speeds[k] as number;
+      const at = demand ? throttle : own;
+      const u = dutyOf(drive, at);
+      const i = currentAt(drive, n, speed);
+      const dn = n * 1e-4;
+      const iSlope = (currentAt(drive, n + dn, speed) - i) / dn;
+      const g = imbalance(drive, u, n, i, rail);
+      const gSlope = -iSlope * (u * u * drive.pathResistance + drive.controllerResistance + drive.motor.resistance) - 1 / drive.motor.kv;
+      slope[k] = gSlope;
+      gap[k] = g;
+      const draw = drive.count * u;
+      current += draw * i;
+      currentOwn -= (draw * iSlope * g) / gSlope;
+      currentByRail -= (draw * iSlope * u) / gSlope;
+      if (demand) {
+        const du = Math.min(1e-4, at / 2);
+        const uSlope = (u - dutyOf(drive, at - du)) / du;
+        const gThrottle = (rail - 2 * u * i * drive.pathResistance) * uSlope;
+        push[k] = gThrottle;
+        currentByThrottle += drive.count * uSlope * i - (draw * iSlope * gThrottle) / gSlope;
+        const t = drive.propeller.at(n / drive.ratio, speed).thrust;
+        const tSlope = (drive.propeller.at((n + dn) / drive.ratio, speed).thrust - t) / dn;
+        thrust += drive.count * t;
+        thrustOwn -= (drive.count * tSlope * g) / gSlope;
+        thrustByRail -= (drive.count * tSlope * u) / gSlope;
+        thrustByThrottle -= (drive.count * tSlope * gThrottle) / gSlope;
+      }
+      pull[k] = u;
+    }
+    const terminal = terminalVoltage(source, current);
+    if (terminal === null) return null;
+    const open = source.openCircuit - source.resistance * current;
+    const sag = (-source.resistance / 2) * (1 + open / Math.sqrt(open * open - 4 * source.resistance * source.otherLoad));
+    // Two equations: the pack's voltage, and the thrust.
+    const a = sag * currentByRail - 1;
+    const b = sag * currentByThrottle;
+    const r = -(terminal - rail + sag * currentOwn);
+    let [dRail, dThrottle] = [r / a, 0];
+    if (demand) {
+      const s = -(thrust - demand.thrust + thrustOwn);
+      const det = a * thrustByThrottle - b * thrustByRail;
+      dRail = (r * thrustByThrottle - b * s) / det;
+      dThrottle = (a * s - thrustByRail * r) / det;
+      const next = throttle + dThrottle;
+      dThrottle = (next > LEAST_THROTTLE ? Math.min(next, 1.3) : throttle / 2) - throttle;
+    }
+    if (!Number.isFinite(dRail + dThrottle)) return null;
+    let moved = Math.abs(dRail) / rail + Math.abs(dThrottle);
+    for (let k = 0; k < few; k++) {
+      const by = -((gap[k] as number) + (pull[k] as number) * dRail + (demand ? (push[k] as number) * dThrottle : 0)) / (slope[k] as number);
+      const n = speeds[k] as number;
+      const next = n + by;
+      if (!Number.isFinite(next)) return null;
+      speeds[k] = next > 0.05 * n ? Math.min(next, 4 * n) : 0.05 * n;
+      moved += Math.abs(by) / n;
+    }
+    rail = Math.max(rail + dRail, 0.05 * rail);
+    throttle += dThrottle;
+    if (moved < CLOSE) return demand && throttle > demand.limit * (1 + 1e-9) ? null : { rail, speeds, throttle };
+  }
+  return null;
+}
+
+/** The state near `from` where there is one, else found from nothing. */
+export function stateNear(commands: readonly Command[], source: Source, speed: number, from: PackState | null): StateResult {
+  const near = from && followState(commands, source, speed, from);
+  return near ? { status: "converged", rail: near.rail, speeds: near.speeds } : solveState(commands, source, speed);
+}
+
+/** Current (A) that the drives draw from the pack in a state. */
+export function drawnIn(commands: readonly Command[], state: PackState, speed: number): number {
+  let sum = 0;
+  for (let k = 0; k < commands.length; k++) {
+    const { drive, throttle } = commands[k] as Command;
+    const n = state.speeds[k] as number;
+    if (n > 0) sum += drive.count * dutyOf(drive, throttle) * currentAt(drive, n, speed);
+  }
+  return sum;
+}
+
+/** Thrust (N) of the drives with all their like units in a state. */
+export function thrustIn(commands: readonly Command[], state: PackState, speed: number): number {
+  let sum = 0;
+  for (let k = 0; k < commands.length; k++) {
+    const { drive } = commands[k] as Command;
+    sum += drive.count * drive.propeller.at((state.speeds[k] as number) / drive.ratio, speed).thrust;
+  }
+  return sum;
+}
+
+/** Current (A) from the pack with its other loads, at a rail voltage and a current of the drives. */
+export const packCurrentIn = (source: Source, rail: number, drawn: number): number => drawn + (rail > 0 ? source.otherLoad / rail : 0);
+
+/** All links of one unit in a state. A motor that its duty cannot overcome friction with stands still, and what it draws is not modelled. */
+function pointIn({ drive, throttle }: Command, source: Source, rail: number, packCurrent: number, motorRpm: number, speed: number): OperatingPoint {
+  const u = dutyOf(drive, throttle);
+  const turns = motorRpm > 0;
+  const rpm = motorRpm / drive.ratio;
+  const load = drive.propeller.at(rpm, speed);
+  const motorTorque = load.torque / (drive.ratio * drive.gearEfficiency);
+  const { current, voltage } = motorAt(drive.motor, motorTorque, motorRpm);
+  const omega = (motorRpm * 2 * Math.PI) / 60;
+  const shaftPower = motorTorque * omega;
+  const propellerPower = (load.torque * omega) / drive.ratio;
+  const branch = u * current;
+  const pathLoss = turns ? branch ** 2 * drive.pathResistance : 0;
+  return {
+    throttle,
+    packVoltage: rail,
+    packCurrent,
+    packLoss: packCurrent ** 2 * source.resistance,
+    otherLoad: source.otherLoad,
+    pathLoss,
+    controllerIn: turns ? rail * branch - pathLoss : 0,
+    controllerLoss: turns ? current ** 2 * drive.controllerResistance : 0,
+    motorVoltage: turns ? voltage : 0,
+    current: turns ? current : 0,
+    motorIn: turns ? voltage * current : 0,
+    motorLoss: turns ? voltage * current - shaftPower : 0,
+    motorRpm,
+    motorTorque,
+    shaftPower,
+    gearLoss: shaftPower - propellerPower,
+    rpm,
+    torque: load.torque,
+    propellerPower,
+    thrust: load.thrust,
+  };
+}
+
+/** All links of every drive in a state. */
+export function pointsIn(commands: readonly Command[], source: Source, state: PackState, speed: number): OperatingPoint[] {
+  const packCurrent = packCurrentIn(source, state.rail, drawnIn(commands, state, speed));
+  return commands.map((command, k) => pointIn(command, source, state.rail, packCurrent, state.speeds[k] as number, speed));
+}
+
+/**
+ * Equilibrium of pack, controller, motor, gearing and propeller at one throttle and flight speed. The controller is a duty: it hands the
+ * motor u·V less its own resistive drop and draws u·I from the pack.
+ *
+ * @param throttle 0 to 1
+ * @param speed along the propeller's axis, m/s, ≥ 0
+ * @returns the operating point; "overloaded" when the pack cannot even feed the other loads; "windmilling" when the air drives the propeller
+ * Source: averaged model of a pulse-width controller (switching losses left out: a few per cent at part throttle, common practice).
+ */
+export function solveChain(drive: Drive, source: Source, throttle: number, speed = 0): ChainResult {
+  const solved = solvePack([{ drive, throttle }], source, speed);
+  const point = solved.status === "converged" ? solved.points[0] : undefined;
+  return point ? { status: "converged", point } : { status: solved.status as Unsolved };
+}
+
+export type PackResult = { status: "converged"; points: OperatingPoint[]; state: PackState } | { status: Unsolved };
+
+/** Equilibrium of several unlike drives on one pack: they share its sag. */
+export function solvePack(commands: readonly Command[], source: Source, speed = 0, near: PackState | null = null): PackResult {
+  const state = stateNear(commands, source, speed, near);
+  return state.status === "converged" ? { status: "converged", points: pointsIn(commands, source, state, speed), state } : { status: state.status };
+}
+
+/** The general solver for any number of drives, one too: what the single-drive solution is held against. */
+export function solveShared(commands: readonly Command[], source: Source, speed = 0): PackResult {
+  const idle = terminalVoltage(source, 0);
+  const state = idle === null ? { status: "overloaded" as const } : solveTogether(commands, source, speed, idle);
+  return state.status === "converged" ? { status: "converged", points: pointsIn(commands, source, state, speed), state } : { status: state.status };
+}
+
+/**
+ * Where drives settle that together push a wanted thrust (N) by a common throttle, the rest of the craft at rest.
+ *
+ * @param near a state of before, with its throttle, from which the search may start
  * @returns null when full throttle is not enough
  */
-export function throttleForThrust(drives: readonly Drive[], source: Source, thrust: number, limit = 1, speed = 0): number | null {
+export function stateForThrust(
+  drives: readonly Drive[],
+  source: Source,
+  thrust: number,
+  limit = 1,
+  speed = 0,
+  near: (PackState & { throttle: number }) | null = null,
+): (PackState & { throttle: number }) | null {
+  const at = (throttle: number): Command[] => drives.map((drive) => ({ drive, throttle }));
+  const demand = { thrust, limit };
+  const followed = near && thrust > 0 ? followState(at(near.throttle), source, speed, near, demand) : null;
+  if (followed) return followed;
+  const commands = at(limit);
+  const full = solveState(commands, source, speed);
+  if (full.status !== "converged") return null;
+  const most = thrustIn(commands, full, speed);
+  if (!(most >= thrust)) return null;
+  // Thrust goes about with the square of the speed of the propellers, and that with the throttle.
+  const share = Math.sqrt(Math.max(thrust, 0) / most);
+  const guess = { rail: full.rail, speeds: full.speeds.map((n) => n * share) };
+  const found = share > 0.02 ? followState(at(limit * share), source, speed, guess, demand) : null;
+  if (found) return found;
+  const states = new Map<number, PackState>();
   const total = (u: number) => {
-    const r = solvePack(
-      drives.map((drive) => ({ drive, throttle: u })),
-      source,
-      speed,
-    );
+    const r = solveState(at(u), source, speed);
     if (r.status === "windmilling") return -1e-6;
-    return r.status === "converged" ? r.points.reduce((s, p, k) => s + p.thrust * (drives[k]?.count ?? 1), 0) : Number.NaN;
+    if (r.status !== "converged") return Number.NaN;
+    states.set(u, r);
+    return thrustIn(at(u), r, speed);
   };
-  if (!(total(limit) >= thrust)) return null;
-  const found = findRoot((u) => total(u) - thrust, 0, limit, 1e-5, 60);
-  return found.status === "converged" ? found.x : null;
+  const root = findRoot((u) => total(u) - thrust, 0, limit, 1e-6, 80);
+  if (root.status !== "converged") return null;
+  const state = states.get(root.x) ?? solveState(at(root.x), source, speed);
+  return "rail" in state ? { rail: state.rail, speeds: state.speeds, throttle: root.x } : null;
 }
+
+/** Common throttle (0 to 1) at which these drives together push `thrust` newtons; null when full throttle is not enough. */
+export const throttleForThrust = (drives: readonly Drive[], source: Source, thrust: number, limit = 1, speed = 0): number | null =>
+  stateForThrust(drives, source, thrust, limit, speed)?.throttle ?? null;

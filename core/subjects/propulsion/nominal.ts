@@ -1,7 +1,7 @@
-import type { Design } from "../../design/schema";
 import { findRoot } from "../../numeric/root";
-import { type OperatingPoint, type Unsolved, solvePack, throttleForThrust } from "./chain";
+import { type OperatingPoint, type PackState, type Unsolved, solvePack, throttleForThrust } from "./chain";
 import { type EnduranceResult, endurance } from "../energy/endurance";
+import type { Driven } from "./inputs";
 import { type PackSetup, type PowerSetup, setUp } from "./setup";
 
 /** The scalar results of the whole craft standing still at its throttle limits. Those of one drive are the leading one's: the first that the craft is judged by. */
@@ -24,6 +24,7 @@ export type PowerKey = keyof PowerValues;
 
 /** Results of one drive with everything on its pack at full throttle; thrust of all its like units. */
 export interface UnitValues {
+  id: string;
   thrust: number;
   current: number;
   rpm: number;
@@ -33,6 +34,7 @@ export interface UnitValues {
 }
 /** Results of one pack with everything on it at full throttle; endurance at the duty. */
 export interface PackValues {
+  id: string;
   current: number;
   voltage: number;
   power: number;
@@ -44,20 +46,24 @@ export interface Nominal {
   units: UnitValues[];
   packs: PackValues[];
 }
-type Solved = { status: "converged"; points: OperatingPoint[] } | { status: Unsolved };
+export type SolvedAll =
+  | { status: "converged"; points: OperatingPoint[] /** of each pack, where the next solution nearby starts */; states: (PackState | null)[] }
+  | { status: Unsolved };
 
 /** Every pack solved with the drives of `which` at `throttle` of their limits, the others at rest; points in the design's order. */
-export function solveAll(setup: PowerSetup, throttle: number, speed: number, which: readonly number[]): Solved {
+export function solveAll(setup: PowerSetup, throttle: number, speed: number, which: readonly number[], near: readonly (PackState | null)[] | null = null): SolvedAll {
   const points: OperatingPoint[] = [];
-  for (const { start, units } of setup.packs) {
+  const states: (PackState | null)[] = [];
+  for (const [p, { start, units }] of setup.packs.entries()) {
     const commands = units.flatMap((i) => {
       const unit = setup.units[i];
       return unit ? [{ drive: unit.drive, throttle: which.includes(i) ? throttle * unit.limit : 0 }] : [];
     });
     // A drive at rest beside one that works leaves the single-drive solution as it is.
     const working = commands.filter((c) => c.throttle > 0);
-    const solved = solvePack(working.length > 0 ? working : commands, start, speed);
+    const solved = solvePack(working.length > 0 ? working : commands, start, speed, near?.[p] ?? null);
     if (solved.status !== "converged") return solved;
+    states.push(solved.state);
     const resting = working.length < commands.length && working.length > 0 ? solved.points[0] : null;
     let k = 0;
     units.forEach((i, j) => {
@@ -67,7 +73,7 @@ export function solveAll(setup: PowerSetup, throttle: number, speed: number, whi
       else points[i] = solved.points[k++] as OperatingPoint;
     });
   }
-  return { status: "converged", points };
+  return { status: "converged", points, states };
 }
 
 /** A drive at rest on a pack that others load. */
@@ -156,6 +162,7 @@ export function nominalPower(setup: PowerSetup, steps?: number): Nominal | null 
   const units = everything.points.map((p, i): UnitValues => {
     const u = setup.units[i];
     return {
+      id: u?.unit.id ?? "",
       thrust: p.thrust * (u?.drive.count ?? 1),
       current: p.current,
       rpm: p.rpm,
@@ -168,7 +175,7 @@ export function nominalPower(setup: PowerSetup, steps?: number): Nominal | null 
     const first = everything.points[p.units[0] ?? -1];
     const voltage = first?.packVoltage ?? p.start.openCircuit;
     const current = first?.packCurrent ?? p.start.otherLoad / voltage;
-    return { current, voltage, power: voltage * current, endurance: enduranceOf(setup, p, steps)?.seconds ?? Number.NaN };
+    return { id: p.battery.id, current, voltage, power: voltage * current, endurance: enduranceOf(setup, p, steps)?.seconds ?? Number.NaN };
   });
   const lead = setup.main[0] ?? 0;
   const leading = units[lead];
@@ -197,13 +204,13 @@ export function nominalPower(setup: PowerSetup, steps?: number): Nominal | null 
 }
 
 /** The design's drives as the solvers take them, nominal values; null while drive or pack is missing. */
-export function nominalSetup(design: Design, mass: number | null): PowerSetup | null {
+export function nominalSetup(design: Driven, mass: number | null): PowerSetup | null {
   if (missingOf(design).length > 0) return null;
   return setUp(design, new Map(mass === null ? [] : [["/mass", mass]]));
 }
 
 /** What a design lacks for its drives to be solved: every drive needs the pack that it names. */
-export function missingOf(design: Design): ("drive" | "pack")[] {
+export function missingOf(design: Pick<Driven, "units" | "batteries">): ("drive" | "pack")[] {
   const fed = design.units.every((u) => design.batteries.some((b) => b.id === u.batteryId));
   return [...(design.units.length > 0 ? [] : ["drive" as const]), ...(design.batteries.length > 0 && fed ? [] : ["pack" as const])];
 }

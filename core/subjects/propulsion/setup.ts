@@ -1,144 +1,11 @@
-import { type Evidence, magnitudeSd } from "../../design/evidence";
-import type { Battery, Design, Regulator, Unit } from "../../design/schema";
-import type { Dimension } from "../../design/units";
+import type { Battery, Regulator, Unit } from "../../design/schema";
 import { type Air, GRAVITY, air } from "../air/air";
-import { remembering } from "../../numeric/memo";
 import { coldFactor, openCircuit } from "../energy/battery";
-import type { Drive, Source } from "./chain";
 import type { DutyPhase, Pack } from "../energy/endurance";
+import type { Drive, Source } from "./chain";
+import type { Driven, InputKey, InputValues } from "./inputs";
 import { dutyOf, scaledMap, taughtOf } from "./learned";
-import { type Propeller, type PropellerMap, propellerMap } from "./propeller";
-
-export const INPUT_KEYS = [
-  "kv",
-  "motorResistance",
-  "noLoadCurrent",
-  "controllerResistance",
-  "gearEfficiency",
-  "diameter",
-  "pitch",
-  "chord",
-  "bladeLift",
-  "bladeDrag",
-  "kvFactor",
-  "thrustFactor",
-  "torqueFactor",
-  "capacity",
-  "cellResistance",
-  "cellVoltage",
-  "mass",
-  "dragArea",
-] as const;
-export type InputKey = (typeof INPUT_KEYS)[number];
-
-/** One uncertain number that the power chain rests on. */
-export interface PowerInput {
-  key: InputKey;
-  /** Drive or pack that it belongs to; empty for what the whole craft or the method has. */
-  of: string;
-  /** Name of that drive or pack. */
-  name: string;
-  value: number;
-  sd: number;
-  evidence: Evidence;
-  dimension: Dimension;
-}
-
-/** Values of inputs, by `inputId`. */
-export type InputValues = ReadonlyMap<string, number>;
-export const inputId = (input: { of: string; key: InputKey }): string => `${input.of}/${input.key}`;
-
-/** Stated errors of the methods (1 sigma): section lift ± 6 %, section drag ± 20 %, open-circuit curve ± 0.03 V a cell (docs/physics.md). */
-const METHOD = { bladeLift: 0.06, bladeDrag: 0.2, cellVoltage: 0.03 };
-
-type Entered = { value: number; sd?: number; evidence: Evidence; note?: string };
-
-/**
- * Share of the doubt about a drive's own figures that a sweep leaves: its factors make up for their errors at the voltage and standing still; elsewhere a quarter stays (judgement).
- */
-const LEFT = 0.25;
-
-function unitInputs(unit: Unit): PowerInput[] {
-  const taught = taughtOf(unit);
-  if (!taught) return enteredInputs(unit);
-  const evidence = taught.exact ? ("measured" as const) : ("calculated" as const);
-  const factor = (key: InputKey, f: { value: number; sd: number }): PowerInput => ({
-    key,
-    of: unit.id,
-    name: unit.name,
-    value: f.value,
-    sd: f.sd,
-    evidence,
-    dimension: "ratio",
-  });
-  return [
-    ...enteredInputs(unit).map((i) => (taught.exact ? { ...i, sd: LEFT * i.sd, evidence } : i)),
-    factor("kvFactor", taught.kv),
-    factor("thrustFactor", taught.thrust),
-    factor("torqueFactor", taught.torque),
-  ];
-}
-
-function enteredInputs(unit: Unit): PowerInput[] {
-  const input = (key: InputKey, known: Entered, dimension: Dimension, sd = magnitudeSd(known)): PowerInput => ({
-    key,
-    of: unit.id,
-    name: unit.name,
-    value: known.value,
-    sd,
-    evidence: known.evidence,
-    dimension,
-  });
-  const { motor, controller, gear, propeller } = unit;
-  const { efficiency } = gear;
-  return [
-    input("kv", motor.kv, "kv"),
-    input("motorResistance", motor.resistance, "resistance"),
-    input("noLoadCurrent", motor.noLoadCurrent, "current"),
-    input("controllerResistance", controller.resistance, "resistance"),
-    // The doubt about a gear's efficiency lies in what it loses, not in what it passes on.
-    input("gearEfficiency", efficiency, "percent", efficiency.sd ?? magnitudeSd({ ...efficiency, value: 1 - efficiency.value })),
-    // Propellers are stamped with diameter and pitch: a guess is a misread stamp, not a quarter of the size.
-    input("diameter", propeller.diameter, "length", propeller.diameter.sd ?? sizeSd(propeller.diameter, 0.03)),
-    input("pitch", propeller.pitch, "length", propeller.pitch.sd ?? sizeSd(propeller.pitch, 0.1)),
-    input("chord", propeller.chord, "length"),
-  ];
-}
-
-const packInputs = (battery: Battery): PowerInput[] =>
-  (
-    [
-      ["capacity", battery.capacity, "capacity"],
-      ["cellResistance", battery.cellResistance, "resistance"],
-    ] as const
-  ).map(([key, known, dimension]) => ({ key, of: battery.id, name: battery.name, value: known.value, sd: magnitudeSd(known), evidence: known.evidence, dimension }));
-
-/** The uncertain inputs of all drives and packs of a design, with the errors of the methods. `mass` is the craft's, kg. */
-export function powerInputs(design: Design, mass: { value: number; sd: number; evidence: Evidence } | null): PowerInput[] {
-  const method = (key: InputKey, value: number, sd: number, dimension: Dimension): PowerInput => ({ key, of: "", name: "", value, sd, evidence: "calculated", dimension });
-  const { dragArea } = design;
-  return [
-    ...design.units.flatMap(unitInputs),
-    method("bladeLift", 1, METHOD.bladeLift, "ratio"),
-    method("bladeDrag", 1, METHOD.bladeDrag, "ratio"),
-    ...design.batteries.flatMap(packInputs),
-    method("cellVoltage", 0, METHOD.cellVoltage, "voltage"),
-    ...(mass ? [{ key: "mass" as const, of: "", name: "", value: mass.value, sd: mass.sd, evidence: mass.evidence, dimension: "mass" as const }] : []),
-    ...(dragArea
-      ? [{ key: "dragArea" as const, of: "", name: "", value: dragArea.value, sd: magnitudeSd(dragArea), evidence: dragArea.evidence, dimension: "area" as const }]
-      : []),
-  ];
-}
-
-function sizeSd(known: { value: number; evidence: Evidence }, guess: number): number {
-  const share = known.evidence === "guess" ? guess : known.evidence === "datasheet" ? guess / 3 : 0.005;
-  return known.value * share;
-}
-
-const maps = remembering<PropellerMap>(200);
-
-/** The map of a propeller in this air, remembered: most uncertain inputs leave it as it is. */
-export const rememberedMap = (prop: Propeller, medium: Air): PropellerMap => maps(JSON.stringify([prop, medium]), () => propellerMap(prop, medium));
+import { type Propeller, type PropellerMap, propellerMapOf, variedMap } from "./propeller";
 
 /** Steady power (W) that a regulator draws from its pack: what hangs on it, through its efficiency; a linear one draws its load's current at the pack's voltage. */
 export function regulatorPower(regulator: Regulator, packVoltage: number): number {
@@ -154,6 +21,8 @@ export interface UnitSetup {
   /** m */
   diameter: number;
   propeller: Propeller;
+  /** of the propeller as modelled, before what a stand taught */
+  map: PropellerMap;
 }
 export interface PackSetup {
   battery: Battery;
@@ -181,23 +50,34 @@ export interface PowerSetup {
   hasDuty: boolean;
 }
 
+/** Whether a craft hangs on the thrust of its drives. */
+export const liftedByRotors = (design: Pick<Driven, "heldUpBy">): boolean => design.heldUpBy === "rotors" || design.heldUpBy === "flapping";
+
 /** The drives that a craft is judged by: those that push up when it is held up by them, else those that push ahead, else astern, else all. */
-function mainUnits(design: Design): number[] {
-  const lifted = design.heldUpBy === "rotors" || design.heldUpBy === "flapping";
+export function mainUnits(design: Pick<Driven, "heldUpBy" | "units">): number[] {
+  const lifted = liftedByRotors(design);
   const indices = design.units.map((_, i) => i);
   const along = (wanted: readonly string[]) => indices.filter((i) => wanted.includes(design.units[i]?.direction ?? ""));
   const first = [lifted ? ["up"] : ["ahead"], ["ahead"], ["astern"]].map(along).find((found) => found.length > 0);
   return first ?? indices;
 }
 
+/** The map of a shape: the one next to it where that is the same; a little different one as its difference from that. */
+function mapNear(shape: Propeller, medium: Air, near: UnitSetup | null): PropellerMap {
+  if (!near) return propellerMapOf(shape, medium);
+  const same = (Object.keys(shape) as (keyof Propeller)[]).every((k) => shape[k] === near.propeller[k]);
+  return same ? near.map : variedMap(near.map, near.propeller, shape, medium);
+}
+
 /** Builds the solvers' numbers from a design and values for its uncertain inputs (nominal where none is given). */
-export function setUp(design: Design, values: InputValues): PowerSetup {
+export function setUp(design: Driven, values: InputValues, near: PowerSetup | null = null): PowerSetup {
+  const { duty = [], dragArea: area = null } = design;
   const v = (of: string, key: InputKey, fallback: number) => values.get(`${of}/${key}`) ?? fallback;
   const { environment } = design.brief;
   const medium = air(environment.altitude, environment.airTemperature);
   const inPath = (batteryId: string, unitId: string | null) =>
     design.conductors.filter((c) => c.batteryId === batteryId && c.unitId === unitId).reduce((s, c) => s + c.resistance, 0);
-  const units = design.units.map((unit): UnitSetup => {
+  const units = design.units.map((unit, k): UnitSetup => {
     const { motor, controller, gear, propeller } = unit;
     const diameter = v(unit.id, "diameter", propeller.diameter.value);
     const taught = taughtOf(unit);
@@ -210,9 +90,11 @@ export function setUp(design: Design, values: InputValues): PowerSetup {
       liftFactor: taught ? 1 : v("", "bladeLift", 1),
       dragFactor: taught ? 1 : v("", "bladeDrag", 1),
     };
+    const map = mapNear(shape, medium, near?.units[k] ?? null);
     return {
       unit,
       diameter,
+      map,
       limit: unit.throttleLimit,
       propeller: shape,
       drive: {
@@ -226,23 +108,17 @@ export function setUp(design: Design, values: InputValues): PowerSetup {
         pathResistance: inPath(unit.batteryId, unit.id),
         ratio: gear.ratio,
         gearEfficiency: Math.min(1, v(unit.id, "gearEfficiency", gear.efficiency.value)),
-        propeller: taught
-          ? scaledMap(rememberedMap(shape, medium), v(unit.id, "thrustFactor", taught.thrust.value), v(unit.id, "torqueFactor", taught.torque.value))
-          : rememberedMap(shape, medium),
+        propeller: taught ? scaledMap(map, v(unit.id, "thrustFactor", taught.thrust.value), v(unit.id, "torqueFactor", taught.torque.value)) : map,
         ...(taught?.throttle ? { duty: dutyOf(taught.throttle) } : {}),
       },
     };
   });
   const mass = values.get("/mass");
   const weight = mass === undefined ? null : mass * GRAVITY;
-  const dragArea = design.dragArea ? v("", "dragArea", design.dragArea.value) : null;
+  const dragArea = area ? v("", "dragArea", area.value) : null;
   const dutyNeeds =
-    design.duty.some((p) => p.by === "thrustToWeight") && weight === null
-      ? ("mass" as const)
-      : design.duty.some((p) => p.by === "speed") && dragArea === null
-        ? ("drag area" as const)
-        : null;
-  const cycle = design.duty.reduce((s, p) => s + p.seconds * p.repeats, 0);
+    duty.some((p) => p.by === "thrustToWeight") && weight === null ? ("mass" as const) : duty.some((p) => p.by === "speed") && dragArea === null ? ("drag area" as const) : null;
+  const cycle = duty.reduce((s, p) => s + p.seconds * p.repeats, 0);
   const strength = (i: number) => (units[i]?.unit.count ?? 0) * (units[i]?.diameter ?? 0) ** 2;
   const packs = design.batteries.map((battery): PackSetup => {
     const cells = battery.series;
@@ -259,11 +135,12 @@ export function setUp(design: Design, values: InputValues): PowerSetup {
       usable: battery.usable,
       startCharge: battery.startCharge,
       otherLoad,
+      offset: v("", "cellVoltage", 0),
     };
     const phases =
       dutyNeeds !== null
         ? []
-        : design.duty.map((p): DutyPhase => {
+        : duty.map((p): DutyPhase => {
             const chosen =
               p.unitIds.length > 0 ? units.flatMap((u, i) => (p.unitIds.includes(u.unit.id) ? [i] : [])) : p.by === "throttle" ? units.map((_, i) => i) : mainUnits(design);
             const here = chosen.filter((i) => own.includes(i));
@@ -280,5 +157,5 @@ export function setUp(design: Design, values: InputValues): PowerSetup {
           });
     return { battery, pack, units: own, phases, start: { openCircuit: open, resistance, otherLoad } };
   });
-  return { units, packs, medium, main: mainUnits(design), weight, dragArea, dutyNeeds, hasDuty: design.duty.length > 0 };
+  return { units, packs, medium, main: mainUnits(design), weight, dragArea, dutyNeeds, hasDuty: duty.length > 0 };
 }

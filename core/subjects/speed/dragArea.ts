@@ -1,5 +1,7 @@
 import type { Known } from "../../design/evidence";
-import type { PowerResult } from "../propulsion/evaluatePower";
+import { sdOf } from "../../numeric/doubt";
+import { operatingAt } from "../propulsion/band";
+import type { Driven } from "../propulsion/inputs";
 
 /**
  * Drag area (m²) from one timed straight run: at a steady speed the drag is the thrust of the drives at that throttle and speed, C_D·A = 2·T(u, v)/(ρ·v²).
@@ -8,18 +10,15 @@ import type { PowerResult } from "../propulsion/evaluatePower";
  * @param speed through the air, m/s, > 0, and its standard uncertainty
  * @returns null when the drives give no thrust there (the speed cannot have been held by them)
  */
-export function dragAreaFrom(result: PowerResult, density: number, throttle: number, speed: { value: number; sd: number }): Known | null {
+export function dragAreaFrom(design: Driven, density: number, throttle: number, speed: { value: number; sd: number }): Known | null {
   if (!(speed.value > 0)) return null;
-  const at = result.at(throttle, speed.value, result.main);
-  if (!at) return null;
-  const thrust = result.main.reduce((s, i) => s + (at.points[i]?.thrust ?? 0) * (result.units[i]?.unit.count ?? 0), 0);
-  if (!(thrust > 0)) return null;
-  const thrustSd = Math.hypot(...result.main.map((i) => (at.sd[i]?.thrust ?? 0) * (result.units[i]?.unit.count ?? 0)));
-  const value = (2 * thrust) / (density * speed.value ** 2);
+  const at = operatingAt(design, throttle, speed.value, "main");
+  if (!at || !(at.thrust.value > 0)) return null;
+  const value = (2 * at.thrust.value) / (density * speed.value ** 2);
   return {
     value,
     evidence: "calculated",
-    sd: value * Math.hypot(thrustSd / thrust, (2 * speed.sd) / speed.value),
+    sd: value * Math.hypot(sdOf(at.thrust) / at.thrust.value, (2 * speed.sd) / speed.value),
     note: `from a timed run, ${speed.value.toFixed(1)} m/s at ${Math.round(throttle * 100)} %`,
   };
 }

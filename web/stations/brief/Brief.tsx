@@ -1,6 +1,6 @@
 import { freeId } from "../../../core/design/ids";
 import { positiveOf } from "../../../core/design/evidence";
-import { METRICS, METRIC_KEYS, type MetricKey } from "../../../core/design/metrics";
+import { METRICS, METRIC_KEYS, type MetricKey, isModelled } from "../../../core/design/metrics";
 import { type Target, environmentSchema } from "../../../core/design/schema";
 import type { TargetResult } from "../../../core/design/targets";
 import { plain } from "../../../core/wording/format";
@@ -11,17 +11,17 @@ import { QuantityField } from "../../fields/QuantityField";
 import { MassBar } from "./MassBar";
 
 /** What a brief can ask for: everything computed that a builder would set a limit to. */
-const ASKABLE = METRIC_KEYS.filter((k) => METRICS[k].modelled && !["cgY", "cgZ", "inertiaRoll", "inertiaPitch", "inertiaYaw", "airDensity", "torque", "packVoltage"].includes(k));
+const ASKABLE = METRIC_KEYS.filter((k) => isModelled(k) && !["cgY", "cgZ", "inertiaRoll", "inertiaPitch", "inertiaYaw", "airDensity", "torque", "packVoltage"].includes(k));
 
 const STATUS: Record<TargetResult["status"], { word: string; colour: string }> = {
   met: { word: "met", colour: "text-clear" },
   missed: { word: "missed", colour: "text-stop" },
-  unknown: { word: "unknown", colour: "text-pencil" },
+  open: { word: "open", colour: "text-pencil" },
 };
 
 /** Odds of 100 as a ruled bar. */
 function OddsBar({ odds }: { odds: number | null }) {
-  if (odds === null) return <span className="text-pencil">unknown</span>;
+  if (odds === null) return <span className="text-pencil">open</span>;
   const n = Math.round(odds * 100);
   const colour = n < 20 ? "var(--stop)" : n < 70 ? "var(--care)" : "var(--ink)";
   return (
@@ -265,7 +265,7 @@ export function BriefStation() {
           </button>
           {all.length > 0 && (
             <span>
-              {all.filter((t) => t.status === "met").length} of {all.length} musts met, {all.filter((t) => t.status === "unknown").length} unknown
+              {all.filter((t) => t.status === "met").length} of {all.length} musts met, {all.filter((t) => t.status === "open").length} open
             </span>
           )}
         </p>

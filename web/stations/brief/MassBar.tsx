@@ -1,3 +1,5 @@
+import { resultIn } from "../../../core/evaluate";
+import { balance } from "../../../core/subjects/balance/node";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
@@ -7,7 +9,7 @@ export function MassBar() {
   const { design, evaluation } = useDesk();
   const { habit } = usePreferences();
   const limit = design.brief.targets.find((t) => t.metric === "auw" && t.comparison === "atMost")?.value;
-  const total = evaluation.mass?.mass;
+  const total = resultIn(evaluation, balance)?.mass;
   if (limit === undefined || total === undefined) return null;
   const groups = new Map<string, number>();
   for (const item of design.items) {

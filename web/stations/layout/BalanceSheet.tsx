@@ -1,7 +1,10 @@
+import { resultIn } from "../../../core/evaluate";
+import { balance } from "../../../core/subjects/balance/node";
+import { extent } from "../../../core/subjects/extent/node";
 import { freeId } from "../../../core/design/ids";
 import { useState } from "react";
 import { AXES, type Axis, type BallastSpot, ballastSpotSchema } from "../../../core/design/schema";
-import { type BalancePlan, type CgGoal, alternatives, balance, packMassFor, planPatch } from "../../../core/subjects/mass/balanceSolver";
+import { type BalancePlan, type CgGoal, alternatives, balance as balanceFor, packMassFor, planPatch } from "../../../core/subjects/balance/solver";
 import { ballastSpots } from "../../../core/subjects/mass/ballast";
 import { slideOf } from "../../../core/subjects/mass/tree";
 import { packPatch } from "../../../core/subjects/energy/packPatch";
@@ -64,6 +67,7 @@ export function BalanceSheet() {
   const sliding = design.items.filter((i) => AXES.some((a) => slideOf(i, a) !== null) && i.mass !== null);
   const toggled = (set: ReadonlySet<string>, id: string) => new Set(set.has(id) ? [...set].filter((x) => x !== id) : [...set, id]);
 
+  const now = resultIn(evaluation, balance);
   const goals: Partial<Record<Axis, CgGoal>> = {};
   for (const axis of AXES) {
     const g = goal(axis);
@@ -71,7 +75,7 @@ export function BalanceSheet() {
   }
   const question = { sliders: sliding.filter((i) => !fixed.has(i.id)).map((i) => i.id), spots: spots.filter((s) => !closed.has(s.id)).map((s) => s.id), goals };
   const ways = alternatives(design, question);
-  const result = ways.length > 0 ? null : balance(design, question);
+  const result = ways.length > 0 ? null : balanceFor(design, question);
   const pack = goals.x ? packMassFor(design, goals.x.low) : null;
   const battery = design.batteries.find((b) => b.itemId === pack?.itemId);
   const packChange = pack && battery ? packPatch(design, battery.id, battery.capacity.value * pack.factor) : null;
@@ -83,7 +87,7 @@ export function BalanceSheet() {
   const addSpot = () =>
     edit((d) => {
       const id = freeId(d.ballastSpots, "spot-");
-      d.ballastSpots.push({ id, name: id.replace("-", " "), place: { x: evaluation.box?.min.x ?? 0, y: 0, z: evaluation.mass?.cg.z ?? 0 }, most: 0.2 });
+      d.ballastSpots.push({ id, name: id.replace("-", " "), place: { x: resultIn(evaluation, extent)?.min.x ?? 0, y: 0, z: now?.cg.z ?? 0 }, most: 0.2 });
     });
   return (
     <section aria-label="Get it right" className="grid grid-cols-[300px_1fr] gap-6 px-4 py-3 max-[860px]:grid-cols-1">
@@ -97,7 +101,7 @@ export function BalanceSheet() {
                 <td className="w-28">
                   <QuantityField boxed label={`CG goal ${axis}`} value={goal(axis)} dimension="length" empty="as it falls" onCommit={(v) => setGoal(axis, v)} />
                 </td>
-                <td className="num pl-2 text-pencil">now {evaluation.mass ? plain(evaluation.mass.cg[axis], "length", habit) : "unknown"}</td>
+                <td className="num pl-2 text-pencil">now {now ? plain(now.cg[axis], "length", habit) : "unknown"}</td>
               </tr>
             ))}
           </tbody>

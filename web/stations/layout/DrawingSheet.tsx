@@ -1,3 +1,5 @@
+import { resultIn } from "../../../core/evaluate";
+import { extent } from "../../../core/subjects/extent/node";
 import { useState } from "react";
 import { AXES, type Outline, outlineSchema } from "../../../core/design/schema";
 import { useDesk } from "../../app/desk";
@@ -26,7 +28,7 @@ export function DrawingSheet() {
   const [path, setPath] = useState("");
   const [problem, setProblem] = useState<string | null>(null);
   const { envelope } = design;
-  const box = evaluation.box;
+  const box = resultIn(evaluation, extent);
   const addOutline = () => {
     const d = /\sd="([^"]+)"/.exec(path)?.[1] ?? path.trim();
     const checked = outlineSchema.shape.path.safeParse(d);

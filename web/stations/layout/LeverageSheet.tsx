@@ -1,5 +1,8 @@
+import { resultIn } from "../../../core/evaluate";
+import { balance } from "../../../core/subjects/balance/node";
+import { extent } from "../../../core/subjects/extent/node";
 import { useState } from "react";
-import { leverage } from "../../../core/subjects/mass/balance";
+import { leverage } from "../../../core/subjects/balance/lever";
 import { ballastSpots } from "../../../core/subjects/mass/ballast";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
@@ -18,7 +21,8 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
   const spots = ballastSpots(design);
   const [chosen, setChosen] = useState<string | null>(null);
   const spot = spots.find((s) => s.id === chosen) ?? spots[0];
-  const { mass, box } = evaluation;
+  const mass = resultIn(evaluation, balance);
+  const box = resultIn(evaluation, extent);
   if (!mass || !box || !spot) return <p className="px-4 py-4">No part has a mass yet.</p>;
   const cost = (x: number) => leverage(mass.cg.x, x, spot.place.x);
   const range = box.max.x - box.min.x || 1;

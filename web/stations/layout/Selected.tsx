@@ -1,5 +1,8 @@
+import { resultIn } from "../../../core/evaluate";
+import { balance } from "../../../core/subjects/balance/node";
+import { extent } from "../../../core/subjects/extent/node";
 import { AXES, type Axis, type Item, itemSchema } from "../../../core/design/schema";
-import { leverage } from "../../../core/subjects/mass/balance";
+import { leverage } from "../../../core/subjects/balance/lever";
 import { attachedTo, movingMass, slideOf } from "../../../core/subjects/mass/tree";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
@@ -17,12 +20,13 @@ export function Selected({ item, number }: { item: Item; number: number }) {
       const found = d.items.find((i) => i.id === item.id);
       if (found) mutate(found);
     });
-  const mass = evaluation.mass;
+  const mass = resultIn(evaluation, balance);
   const moving = movingMass(design.items, item);
   const perTen = mass && moving > 0 ? (0.01 * moving) / mass.mass : null;
   const under = attachedTo(design.items, item.id);
   const hosts = design.items.filter((i) => i.id !== item.id && !under.includes(i));
-  const atNose = mass && evaluation.box ? leverage(mass.cg.x, item.place.x, evaluation.box.min.x) : 0;
+  const box = resultIn(evaluation, extent);
+  const atNose = mass && box ? leverage(mass.cg.x, item.place.x, box.min.x) : 0;
   const remove = () =>
     edit((d) => {
       d.items = d.items.filter((i) => i.id !== item.id);

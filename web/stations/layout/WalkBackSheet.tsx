@@ -1,7 +1,9 @@
+import { resultIn } from "../../../core/evaluate";
+import { balance } from "../../../core/subjects/balance/node";
 import type { Item, WalkBack } from "../../../core/design/schema";
 import { walkBackSchema } from "../../../core/design/schema";
 import { movingMass } from "../../../core/subjects/mass/tree";
-import { walkBack } from "../../../core/subjects/mass/walkBack";
+import { walkBack } from "../../../core/subjects/balance/walkBack";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
@@ -18,7 +20,7 @@ const WHY: Record<string, string> = {
 export function WalkBackSheet() {
   const { design, edit, evaluation } = useDesk();
   const { habit } = usePreferences();
-  const cg = evaluation.mass?.cg.x ?? 0;
+  const cg = resultIn(evaluation, balance)?.cg.x ?? 0;
   // The part that moves the CG furthest by sliding is the first proposal.
   const strength = (i: Item) => (i.slide ? movingMass(design.items, i) * (i.slide.to - i.place.x) : 0);
   const first = design.items.length > 0 ? design.items.reduce((best, i) => (strength(i) > strength(best) ? i : best)) : undefined;

@@ -1,7 +1,10 @@
+import { resultIn } from "../../../core/evaluate";
+import { balance } from "../../../core/subjects/balance/node";
+import { extent } from "../../../core/subjects/extent/node";
 import { type ReactNode, useMemo } from "react";
 import { positiveOf } from "../../../core/design/evidence";
 import { type Axis, type Item, itemSchema } from "../../../core/design/schema";
-import { leverage } from "../../../core/subjects/mass/balance";
+import { leverage } from "../../../core/subjects/balance/lever";
 import { isWeighed, unweigh, weigh } from "../../../core/subjects/mass/evidence";
 import { moveItem } from "../../../core/subjects/mass/tree";
 import type { UnitHabit } from "../../../core/design/units";
@@ -48,7 +51,8 @@ export type Derived = Record<"sd" | "blur" | "bar" | "mass" | "ofMass" | "ofMome
 export function useDerived(): Map<string, Derived> {
   const { design, evaluation } = useDesk();
   const { habit } = usePreferences();
-  const { mass, box } = evaluation;
+  const mass = resultIn(evaluation, balance);
+  const box = resultIn(evaluation, extent);
   const whole = { mass: mass?.mass ?? 0, cg: mass?.cg.x ?? 0 };
   const moment = (i: Item) => Math.abs((i.mass?.value ?? 0) * i.quantity * (i.place.x - whole.cg));
   const moments = design.items.reduce((s, i) => s + moment(i), 0);
@@ -85,9 +89,9 @@ export function useColumns(sheet: SheetName): Column[] {
   const { habit } = usePreferences();
   const window = design.brief.targets.find((t) => t.metric === "cgX" && t.upper !== undefined);
   const [low, high] = [window?.value, window?.upper];
-  const min = evaluation.box?.min.x ?? 0;
-  const max = evaluation.box?.max.x ?? 1;
-  const mass = evaluation.mass?.mass ?? 0;
+  const min = resultIn(evaluation, extent)?.min.x ?? 0;
+  const max = resultIn(evaluation, extent)?.max.x ?? 1;
+  const mass = resultIn(evaluation, balance)?.mass ?? 0;
   return useMemo(
     () => columnsOf(sheet, { edit, habit, band: low !== undefined && high !== undefined ? [low, high] : null, min, max, mass }),
     [sheet, edit, habit, low, high, min, max, mass],

@@ -1,9 +1,12 @@
+import { resultIn } from "../../../core/evaluate";
+import { balance } from "../../../core/subjects/balance/node";
 import { useMemo, useState } from "react";
 import { GRAVITY } from "../../../core/subjects/air/air";
 import { CHEMISTRY } from "../../../core/subjects/energy/battery";
-import { type DischargePoint, discharge } from "../../../core/subjects/energy/discharge";
+import { type DischargePoint, discharge } from "../../../core/subjects/energy/dischargeBand";
 import { plain, showSd } from "../../../core/wording/format";
-import type { PowerResult } from "../../../core/subjects/propulsion/evaluatePower";
+import { curveOf } from "../../../core/subjects/propulsion/band";
+import type { PropulsionResult } from "../../../core/subjects/propulsion/node";
 import "../../charts/setup";
 import { CurveChart, type Limit } from "../../charts/CurveChart";
 import { useDesk } from "../../app/desk";
@@ -14,13 +17,17 @@ const SHEETS = { throttle: "against throttle", speed: "against speed", discharge
 type Sheet = keyof typeof SHEETS;
 
 /** Curves of the drives that the craft is judged by: standing against throttle, at full throttle against speed, and the pack over a run. */
-export function Curves({ result, throttle, speed }: { result: PowerResult; throttle: number; speed: number }) {
+export function Curves({ result, throttle, speed }: { result: PropulsionResult; throttle: number; speed: number }) {
   const { design, evaluation } = useDesk();
   const [sheet, setSheet] = useState<Sheet>(speed > 0 ? "speed" : "throttle");
-  const unit = result.units[result.lead]?.unit;
-  const weight = (evaluation.mass?.mass ?? 0) * GRAVITY;
-  const full = result.values.thrust;
-  const curve = useMemo(() => (sheet === "throttle" ? result.curve().map((c) => ({ ...c, x: c.x * 100 })) : sheet === "speed" ? result.speedCurve() : []), [result, sheet]);
+  const unit = design.units[result.lead];
+  const top = evaluation.metrics.speed?.value ?? null;
+  const weight = (resultIn(evaluation, balance)?.mass ?? 0) * GRAVITY;
+  const full = result.values.thrust.value;
+  const curve = useMemo(
+    () => (sheet === "throttle" ? curveOf(design, "throttle").map((c) => ({ ...c, x: c.x * 100 })) : sheet === "speed" ? curveOf(design, "speed", top) : []),
+    [design, sheet, top],
+  );
   const points = useMemo(
     () => ({
       thrust: curve.map((c) => ({ x: c.x, y: c.thrust, sd: c.thrustSd })),
@@ -29,7 +36,7 @@ export function Curves({ result, throttle, speed }: { result: PowerResult; throt
     }),
     [curve, sheet],
   );
-  const drag = useMemo(() => (sheet === "speed" && result.drag(1) !== null ? curve.map((c) => ({ x: c.x, y: result.drag(c.x) ?? 0 })) : null), [curve, result, sheet]);
+  const drag = useMemo(() => (sheet === "speed" && curve.some((c) => c.drag !== null) ? curve.map((c) => ({ x: c.x, y: c.drag ?? 0 })) : null), [curve, sheet]);
   const thrustLimits = useMemo<Limit[]>(() => {
     if (sheet === "speed") return [];
     const asked = design.brief.targets.flatMap((t): Limit[] =>
@@ -52,7 +59,7 @@ export function Curves({ result, throttle, speed }: { result: PowerResult; throt
     [unit],
   );
   const [pack, setPack] = useState<keyof typeof CHANGES>("as it is");
-  const { mass } = evaluation;
+  const mass = resultIn(evaluation, balance);
   const run = useMemo(
     () => (sheet === "discharge" ? discharge(design, mass && { value: mass.mass, sd: mass.massSd, evidence: mass.evidence }, CHANGES[pack]) : null),
     [design, mass, pack, sheet],

@@ -1,19 +1,18 @@
 import { useState } from "react";
 import { positiveOf } from "../../../core/design/evidence";
 import { dragAreaFrom } from "../../../core/subjects/speed/dragArea";
-import type { PowerResult } from "../../../core/subjects/propulsion/evaluatePower";
 import { useDesk } from "../../app/desk";
 import { KnownField } from "../../fields/KnownField";
 import { QuantityField } from "../../fields/QuantityField";
 
 /** What holds the craft back when it moves: entered, or from one timed straight run. */
-export function DragArea({ result }: { result: PowerResult }) {
+export function DragArea() {
   const { design, edit, evaluation } = useDesk();
   const [timed, setTimed] = useState<{ speed: number | null; doubt: number | null; throttle: number }>({ speed: null, doubt: null, throttle: 1 });
   const [problem, setProblem] = useState<string | null>(null);
   const derive = () => {
     if (timed.speed === null || timed.speed <= 0) return setProblem("The speed that was timed is needed, more than zero.");
-    const known = dragAreaFrom(result, evaluation.metrics.airDensity?.value ?? 1.225, timed.throttle, { value: timed.speed, sd: timed.doubt ?? 0.05 * timed.speed });
+    const known = dragAreaFrom(design, evaluation.metrics.airDensity?.value ?? 1.225, timed.throttle, { value: timed.speed, sd: timed.doubt ?? 0.05 * timed.speed });
     if (!known) return setProblem("By this model the drives give no thrust at that speed: check speed, pitch and Kv.");
     setProblem(null);
     edit((d) => void (d.dragArea = known));

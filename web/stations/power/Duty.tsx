@@ -1,3 +1,5 @@
+import { resultIn } from "../../../core/evaluate";
+import { energy } from "../../../core/subjects/energy/node";
 import { type Phase, phaseSchema } from "../../../core/design/schema";
 import type { Dimension } from "../../../core/design/units";
 import { useDesk } from "../../app/desk";
@@ -28,7 +30,8 @@ export function Duty() {
       if (phase) mutate(phase);
     });
   const cycle = duty.reduce((s, p) => s + p.seconds * p.repeats, 0);
-  const end = evaluation.power.status === "solved" ? evaluation.power.result.endurance?.endedBy : undefined;
+  const run = resultIn(evaluation, energy);
+  const end = run?.packs[run.first]?.endedBy;
   return (
     <section aria-label="Duty" className="mt-4">
       <h2>

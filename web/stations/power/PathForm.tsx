@@ -1,14 +1,14 @@
 import { freeId } from "../../../core/design/ids";
 import { type Conductor, type Regulator, conductorSchema, railLoadSchema, regulatorSchema } from "../../../core/design/schema";
 import { conductorRise, regulatorHeat } from "../../../core/subjects/propulsion/heat";
-import type { PowerResult } from "../../../core/subjects/propulsion/evaluatePower";
-import { currentThrough } from "../../../core/verdicts/rules/path";
+import type { PropulsionResult } from "../../../core/subjects/propulsion/node";
+import { currentThrough } from "../../../core/subjects/propulsion/verdicts";
 import { useDesk } from "../../app/desk";
 import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
 
 /** The current path branch by branch, and the regulators with what hangs on them. */
-export function PathForm({ result }: { result: PowerResult | null }) {
+export function PathForm({ result }: { result: PropulsionResult | null }) {
   const { design, edit } = useDesk();
   const [pack] = design.batteries;
   const conductor = (id: string, mutate: (c: Conductor) => void) =>
@@ -22,7 +22,7 @@ export function PathForm({ result }: { result: PowerResult | null }) {
       if (found) mutate(found);
     });
   if (!pack) return null;
-  const heatOf = (r: Regulator) => regulatorHeat(r, result?.packs.find((p) => p.battery.id === r.batteryId)?.values.voltage ?? r.voltage + r.dropout);
+  const heatOf = (r: Regulator) => regulatorHeat(r, result?.packs.find((p) => p.id === r.batteryId)?.values.voltage ?? r.voltage + r.dropout);
   return (
     <section aria-label="Current path" className="text-[12px]">
       <h2 className="text-[14px]">Current path</h2>

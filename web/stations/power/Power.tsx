@@ -1,3 +1,7 @@
+import { resultIn } from "../../../core/evaluate";
+import { balance } from "../../../core/subjects/balance/node";
+import { operatingAt, throttleFor } from "../../../core/subjects/propulsion/band";
+import { propulsion } from "../../../core/subjects/propulsion/node";
 import { freeId } from "../../../core/design/ids";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
@@ -46,8 +50,7 @@ export function PowerStation() {
   const { habit } = usePreferences();
   const [search, setSearch] = useSearchParams();
   const [live, setLive] = useState<number | null>(null);
-  const { power } = evaluation;
-  const result = power.status === "solved" ? power.result : null;
+  const result = resultIn(evaluation, propulsion);
   const put = (change: Record<string, string | null>) =>
     setSearch(
       (s) => {
@@ -67,7 +70,7 @@ export function PowerStation() {
           className="act act-first mt-4"
           onClick={() =>
             edit((d) => {
-              const first = firstDrive(d, evaluation.mass?.mass ?? null);
+              const first = firstDrive(d, resultIn(evaluation, balance)?.mass ?? null);
               if (d.batteries.length === 0) d.batteries = [first.battery];
               if (d.units.length === 0) d.units = [{ ...first.unit, batteryId: d.batteries[0]?.id ?? first.battery.id }];
               if (d.duty.length === 0) d.duty = [{ id: "p1", name: "Cruise", seconds: 60, repeats: 1, by: "throttle", value: 0.5, unitIds: [] }];
@@ -86,7 +89,7 @@ export function PowerStation() {
   const all = design.units.map((_, i) => i);
   const idle = new Set((search.get("idle") ?? "").split(".").filter(Boolean));
   const working = all.filter((i) => !idle.has(design.units[i]?.id ?? ""));
-  const here = result?.at(throttle, speed, working) ?? null;
+  const here = result ? operatingAt(design, throttle, speed, working) : null;
   const sheet = (Object.keys(SHEETS) as SheetName[]).find((n) => n === search.get("sheet")) ?? "drives";
   const chosen = search.get("of") ?? design.units[0]?.id;
   const unit = design.units.find((u) => u.id === chosen);
@@ -160,8 +163,8 @@ export function PowerStation() {
               empty="N"
               onCommit={(v) => {
                 if (v === null || v <= 0 || !result) return null;
-                const u = result.throttleFor(v, speed);
-                if (u === null) return `full throttle gives ${result.values.thrust.toFixed(1)} N standing, less when moving`;
+                const u = throttleFor(design, v, speed);
+                if (u === null) return `full throttle gives ${result.values.thrust.value.toFixed(1)} N standing, less when moving`;
                 put({ throttle: String(Math.round(u * 1000) / 10) });
                 return null;
               }}
@@ -276,7 +279,7 @@ export function PowerStation() {
           <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,340px)] gap-6 px-4 py-3 max-[760px]:grid-cols-[minmax(0,1fr)]">
             {unit ? <DriveForm key={unit.id} unit={unit} /> : battery ? <PackForm key={battery.id} battery={battery} /> : <PathForm result={result} />}
             <div>
-              <h2>Standing, full throttle{design.units.length > 1 ? `: ${result?.units[result.lead]?.unit.name ?? ""} leads` : ""}</h2>
+              <h2>Standing, full throttle{design.units.length > 1 ? `: ${result?.drives[result.lead]?.name ?? ""} leads` : ""}</h2>
               <table className="rows mt-1 w-full">
                 <tbody>
                   {RESULTS.map((key) => {
@@ -298,9 +301,9 @@ export function PowerStation() {
                 </tbody>
               </table>
               <Duty />
-              {result && <DragArea result={result} />}
+              {result && <DragArea />}
               <Cautions />
-              {!evaluation.mass && (
+              {!resultIn(evaluation, balance) && (
                 <p className="mt-2 text-pencil">
                   The craft has no mass yet:{" "}
                   <button type="button" className="link" onClick={() => go({ station: "layout" })}>

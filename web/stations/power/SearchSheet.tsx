@@ -1,3 +1,5 @@
+import { proxy } from "comlink";
+import { newSlow } from "../../worker/slow";
 import { useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
 import type { Dimension } from "../../../core/design/units";
@@ -9,7 +11,6 @@ import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { QuantityField } from "../../fields/QuantityField";
 import { useShelf } from "./shelf/useShelf";
-import type { SearchMessage } from "./search.worker";
 
 const FIELDS: [key: SearchKey, label: string, dimension: Dimension][] = [
   ["diameter", "Diameter", "length"],
@@ -151,31 +152,35 @@ export function SearchSheet() {
   const [progress, setProgress] = useState<SearchProgress | null>(null);
   const [result, setResult] = useState<SearchResult | null>(null);
   const [chosen, setChosen] = useState<number | null>(null);
-  const worker = useRef<Worker | null>(null);
+  const worker = useRef<ReturnType<typeof newSlow> | null>(null);
   const stop = () => {
-    worker.current?.terminate();
+    worker.current?.end();
     worker.current = null;
     setProgress(null);
   };
-  useEffect(() => () => worker.current?.terminate(), []);
+  useEffect(() => () => worker.current?.end(), []);
   if (!space) return <p className="px-4 py-4">Describe a drive and its pack first: the search starts from them.</p>;
   const count = sizeOf(space, own);
   const run = () => {
     stop();
     setResult(null);
     setChosen(null);
-    const made = new Worker(new URL("./search.worker.ts", import.meta.url), { type: "module" });
+    const made = newSlow();
     worker.current = made;
     setProgress({ tried: 0, of: count, found: 0 });
-    made.onmessage = ({ data }: MessageEvent<SearchMessage>) => {
-      if (data.kind === "progress") setProgress(data.progress);
-      else {
+    const task: SearchTask = { design, unitId: unit?.id ?? "", space, bounds, own };
+    made.slow
+      .search(task, proxy(setProgress))
+      .then((found) => {
+        if (worker.current !== made) return;
         stop();
-        if (data.kind === "done") setResult(data.result);
-        else toast.error(`The search ended: ${data.why}`);
-      }
-    };
-    made.postMessage({ design, unitId: unit?.id ?? "", space, bounds, own } satisfies SearchTask);
+        setResult(found);
+      })
+      .catch((error: unknown) => {
+        if (worker.current !== made) return;
+        stop();
+        toast.error(`The search ended: ${error instanceof Error ? error.message : String(error)}`);
+      });
   };
   const apply = (c: Candidate) => {
     const next = withChoice(design, unit?.id ?? "", c.choice, bounds.structure);

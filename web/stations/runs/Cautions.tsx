@@ -1,3 +1,5 @@
+import { fastestTip, propulsion } from "../../../core/subjects/propulsion/node";
+import { resultIn } from "../../../core/evaluate";
 import { cautionsFor } from "../../../core/safety/cautions";
 import { CAUTION } from "../../../core/wording/cautions";
 import { useDesk } from "../../app/desk";
@@ -5,8 +7,7 @@ import { useDesk } from "../../app/desk";
 /** The usual cautions for this craft, each once. */
 export function Cautions() {
   const { design, evaluation } = useDesk();
-  const { power } = evaluation;
-  const tip = power.status === "solved" ? Math.max(0, ...power.result.units.map((u) => (u.values.rpm / 60) * Math.PI * u.unit.propeller.diameter.value)) : 0;
+  const tip = fastestTip(design, resultIn(evaluation, propulsion));
   return (
     <section aria-label="Cautions" className="mt-4 border-l-[3px] border-care pl-3 text-[12px]">
       <h2 className="text-[13px] text-care">Before power</h2>

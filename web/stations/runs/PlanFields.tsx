@@ -1,4 +1,4 @@
-import { METRICS } from "../../../core/design/metrics";
+import { METRICS, isModelled } from "../../../core/design/metrics";
 import { type NewPlan, newPlanSchema } from "../../../api/contracts";
 import { type Rung, isMetricKey } from "../../../core/design/craftFile";
 import { oddsOf } from "../../../core/runs/ladder";
@@ -44,7 +44,7 @@ export function PlanPredictions({ rung }: { rung: Rung | undefined }) {
           );
         })}
         {evaluation.targets
-          .filter((t) => METRICS[t.target.metric].modelled)
+          .filter((t) => isModelled(t.target.metric))
           .slice(0, 6)
           .map((t) => {
             const q = evaluation.metrics[t.target.metric];

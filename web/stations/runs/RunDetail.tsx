@@ -1,5 +1,5 @@
 import { toast } from "sonner";
-import { METRICS } from "../../../core/design/metrics";
+import { METRICS, type MetricKey } from "../../../core/design/metrics";
 import { type Moment, type Run, isMetricKey } from "../../../core/design/craftFile";
 import { markOf } from "../../../core/runs/marks";
 import { miss } from "../../../core/runs/miss";
@@ -8,7 +8,8 @@ import { worthMending } from "../../../core/runs/learnt";
 import { GATE_WORD, gateText } from "../../../core/wording/ladder";
 import { plain, show } from "../../../core/wording/format";
 import { contracts } from "../../../api/contracts";
-import { inputName } from "../../app/Computed";
+import { resultIn, workingOf } from "../../../core/evaluate";
+import { propulsion } from "../../../core/subjects/propulsion/node";
 import { call } from "../../app/client";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
@@ -64,8 +65,8 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
   const { habit } = usePreferences();
   const adoptSpeed = () => {
     const speed = run.metrics.find((m) => m.metric === "speed")?.measured;
-    const { power, metrics } = evaluation;
-    const known = speed && power.status === "solved" ? dragAreaFrom(power.result, metrics.airDensity?.value ?? 1.225, 1, speed) : null;
+    const { metrics } = evaluation;
+    const known = speed ? dragAreaFrom(version.design, metrics.airDensity?.value ?? 1.225, 1, speed) : null;
     if (!known) {
       toast.error("The drives give no thrust at that speed: it was not held by them alone.");
       return;
@@ -79,7 +80,7 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
   const remove = useDelete();
   const faults = file.faults.filter((f) => f.run === run.number);
   const outcome = OUTCOME[run.outcome];
-  const mend = worthMending(run, evaluation.metrics);
+  const mend = worthMending(run, (metric) => workingOf(version.design, evaluation, metric as MetricKey));
   const condition = (label: string, value: string | null) =>
     value && (
       <tr>
@@ -254,8 +255,8 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
                 {metricLabel(m.metric)} came {m.steps > 0 ? "out above" : "out below"} what was predicted.{" "}
                 {m.inputs.length > 0 ? (
                   <>
-                    Its prediction rests most on {m.inputs.map((i) => `${inputName(i.name)} (± ${Math.round(i.share * 100)} %)`).join(", ")}:{" "}
-                    <button type="button" className="link" onClick={() => go({ station: isMetricKey(m.metric) ? bestPlace(METRICS[m.metric].station) : "bench" })}>
+                    Its prediction rests most on {m.inputs.map((i) => `${i.name} (± ${Math.round(i.share * 100)} %)`).join(", ")}:{" "}
+                    <button type="button" className="link" onClick={() => go({ station: isMetricKey(m.metric) ? bestPlace(METRICS[m.metric].page) : "bench" })}>
                       measure that first
                     </button>
                     .
@@ -263,7 +264,7 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
                 ) : (
                   "What it rests on is measured already: look at the method's own error in its working."
                 )}
-                {m.metric === "speed" && evaluation.power.status === "solved" && (
+                {m.metric === "speed" && resultIn(evaluation, propulsion) !== null && (
                   <button type="button" className="link ml-2" onClick={() => adoptSpeed()}>
                     adopt the drag area that this speed tells
                   </button>

@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 import type { Lock } from "../../../core/design/craftFile";
 import { ladderOf, ladderState, locksFor, nextStage } from "../../../core/runs/ladder";
-import { findingText } from "../../../core/wording/findings";
+import { findingText } from "../../../core/evaluate";
 import { lockText } from "../../../core/wording/ladder";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
@@ -20,7 +20,7 @@ export function useLadder() {
       locks: (stage: number): Lock[] => locksFor(file, own, evaluation.findings, stage),
       say: (lock: Lock): string =>
         lockText(lock, (code, subject) => {
-          const finding = evaluation.findings.find((f) => f.code === code && f.subject === subject);
+          const finding = evaluation.findings.find((f) => f.code === code && f.about === subject);
           return finding && findingText(finding, habit);
         }),
     };
@@ -32,7 +32,7 @@ export function useStops(): { id: string; text: string }[] {
   const { evaluation } = useDesk();
   const { habit } = usePreferences();
   return useMemo(
-    () => evaluation.findings.filter((f) => f.severity === "stop").map((f) => ({ id: `${f.code}-${f.subject}`, text: findingText(f, habit) })),
+    () => evaluation.findings.filter((f) => f.severity === "stop").map((f) => ({ id: `${f.code}-${f.about}`, text: findingText(f, habit) })),
     [evaluation.findings, habit],
   );
 }

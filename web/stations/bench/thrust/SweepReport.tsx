@@ -4,7 +4,7 @@ import { predictLevels } from "../../../../core/bench/predict";
 import { correctionsFor, sharedCurrentError, sharedThrustError } from "../../../../core/bench/rig";
 import { STANDARD_DENSITY, readSweep } from "../../../../core/bench/sweep";
 import type { Bench, ThrustTest } from "../../../../core/design/bench";
-import { evaluatePower } from "../../../../core/subjects/propulsion/evaluatePower";
+import { operatingAt } from "../../../../core/subjects/propulsion/band";
 import { openCircuit } from "../../../../core/subjects/energy/battery";
 import { partsChanged } from "../../../../core/subjects/propulsion/learned";
 import { plain, showSd } from "../../../../core/wording/format";
@@ -41,9 +41,10 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
   // How far off the model alone was thought to be, whatever has been learned since.
   const share = useMemo(() => {
     if (!unit) return 0.15;
-    const bare = evaluatePower({ ...design, units: design.units.map((u) => (u.id === unit.id ? { ...u, learned: null } : u)) }, null);
-    const solved = bare.status === "solved" ? bare.result.units.find((u) => u.unit.id === unit.id) : undefined;
-    return solved ? solved.sd.thrust / Math.max(1e-9, solved.values.thrust) : 0.15;
+    const k = design.units.indexOf(unit);
+    const bare = operatingAt({ ...design, units: design.units.map((u) => (u.id === unit.id ? { ...u, learned: null } : u)) }, 1);
+    const point = bare?.points[k];
+    return point ? (bare?.sd[k]?.thrust ?? 0) / Math.max(1e-9, point.thrust) : 0.15;
   }, [design, unit]);
   const current = sharedCurrentError(test.rig, corrections.current);
   const shared = sharedThrustError(test.rig, corrections.scale);

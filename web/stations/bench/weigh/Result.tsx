@@ -1,3 +1,5 @@
+import { resultIn } from "../../../../core/evaluate";
+import { balance } from "../../../../core/subjects/balance/node";
 import type { Bench, WeighIn } from "../../../../core/design/bench";
 import { METRICS } from "../../../../core/design/metrics";
 import { newItem } from "../../../../core/design/schema";
@@ -240,7 +242,7 @@ export function Result({ weighed, session, onAdopt, busy }: Props) {
                           className="act"
                           disabled={!canAdopt}
                           onClick={() => {
-                            const at = { x: found.at.x?.value ?? 0, y: found.at.y?.value ?? 0, z: found.at.z?.value ?? evaluation.mass?.cg.z ?? 0 };
+                            const at = { x: found.at.x?.value ?? 0, y: found.at.y?.value ?? 0, z: found.at.z?.value ?? resultIn(evaluation, balance)?.cg.z ?? 0 };
                             const mass = found.missing.value;
                             const entry = newItem({
                               id: `found-${session?.number ?? 0}`,

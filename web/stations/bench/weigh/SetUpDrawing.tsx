@@ -1,3 +1,6 @@
+import { resultIn } from "../../../../core/evaluate";
+import { balance } from "../../../../core/subjects/balance/node";
+import { extent } from "../../../../core/subjects/extent/node";
 import type { WeighInKind } from "../../../../core/design/bench";
 import { bodies } from "../../../../core/subjects/mass/rollup";
 import { useDesk } from "../../../app/desk";
@@ -12,7 +15,7 @@ const H = 170;
 export function SetUpDrawing({ draft }: { draft: Draft }) {
   const { design, evaluation } = useDesk();
   const { habit } = usePreferences();
-  const box = evaluation.box;
+  const box = resultIn(evaluation, extent);
   if (!box) return null;
   const fromTop = draft.kind === "three-scales";
   const up = fromTop ? ("y" as const) : ("z" as const);
@@ -69,8 +72,8 @@ export function SetUpDrawing({ draft }: { draft: Draft }) {
         <path d={`M${W / 2 - 60} ${floor}h120v6h-120zM${W / 2 - 30} ${floor + 6}h60v16h-60z`} fill="var(--paper)" stroke="var(--ink)" strokeWidth="1.3" />
       ) : draft.kind === "knife-edge" ? (
         <g>
-          {scaleMark(px(draft.loads[0]?.find((v) => v !== null) ?? evaluation.mass?.cg.x ?? 0), floor, 1)}
-          {dimension(draft.loads[0]?.find((v) => v !== null) ?? evaluation.mass?.cg.x ?? 0, floor + 36)}
+          {scaleMark(px(draft.loads[0]?.find((v) => v !== null) ?? resultIn(evaluation, balance)?.cg.x ?? 0), floor, 1)}
+          {dimension(draft.loads[0]?.find((v) => v !== null) ?? resultIn(evaluation, balance)?.cg.x ?? 0, floor + 36)}
         </g>
       ) : (
         <g>

@@ -1,3 +1,5 @@
+import { resultIn } from "../../../../core/evaluate";
+import { extent } from "../../../../core/subjects/extent/node";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { contracts } from "../../../../api/contracts";
@@ -16,7 +18,7 @@ import { draftOf, finish, newDraft } from "./weighInDraft";
 /** One weigh-in, new or kept: form, result, and what may be taken over. */
 export function WeighInSession({ session, kind, onOpen }: { session: Bench | null; kind: WeighInKind; onOpen: (number: number | null) => void }) {
   const { slug, evaluation, design } = useDesk();
-  const [draft, setDraft] = useState(() => (session?.weighIn ? draftOf(session.weighIn, evaluation.box) : newDraft(kind, evaluation.box)));
+  const [draft, setDraft] = useState(() => (session?.weighIn ? draftOf(session.weighIn, resultIn(evaluation, extent)) : newDraft(kind, resultIn(evaluation, extent))));
   const [asked, setAsked] = useState(false);
   const done = finish(draft);
   const { keep, after, onError, freshRevision, entry, touched, touch, foot } = useEntry(session, onOpen);

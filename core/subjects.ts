@@ -1,0 +1,43 @@
+import { air } from "./subjects/air/node";
+import { balance } from "./subjects/balance/node";
+import { verdicts as balanceVerdicts } from "./subjects/balance/verdicts";
+import { brief } from "./subjects/brief/node";
+import { verdicts as briefVerdicts } from "./subjects/brief/verdicts";
+import { cost } from "./subjects/cost/node";
+import { verdicts as costVerdicts } from "./subjects/cost/verdicts";
+import { demand } from "./subjects/demand/node";
+import { energy } from "./subjects/energy/node";
+import { verdicts as energyVerdicts } from "./subjects/energy/verdicts";
+import { extent } from "./subjects/extent/node";
+import { verdicts as extentVerdicts } from "./subjects/extent/verdicts";
+import { loop } from "./subjects/loop/node";
+import { verdicts as loopVerdicts } from "./subjects/loop/verdicts";
+import { mass } from "./subjects/mass/node";
+import { verdicts as massVerdicts } from "./subjects/mass/verdicts";
+import { propulsion } from "./subjects/propulsion/node";
+import { verdicts as propulsionVerdicts } from "./subjects/propulsion/verdicts";
+import { ratios } from "./subjects/ratios/node";
+import { verdicts as ratioVerdicts } from "./subjects/ratios/verdicts";
+import { speed } from "./subjects/speed/node";
+import { verdicts as speedVerdicts } from "./subjects/speed/verdicts";
+import { stand } from "./subjects/stand/node";
+import { verdicts as standVerdicts } from "./subjects/stand/verdicts";
+import { type AnySubject, judged } from "./subject";
+
+/** Every subject, in the order of computation: each stands behind those that it needs. To add one: its folder, one line here, one line in design/schema.ts. */
+// biome-ignore lint/suspicious/noExplicitAny: results differ from subject to subject
+export const SUBJECTS: readonly AnySubject<any>[] = [
+  judged(brief, briefVerdicts),
+  air,
+  judged(mass, massVerdicts),
+  judged(extent, extentVerdicts),
+  judged(balance, balanceVerdicts),
+  judged(cost, costVerdicts),
+  judged(propulsion, propulsionVerdicts),
+  judged(ratios, ratioVerdicts),
+  demand,
+  judged(energy, energyVerdicts),
+  judged(loop, loopVerdicts),
+  judged(speed, speedVerdicts),
+  judged(stand, standVerdicts),
+];

@@ -1,0 +1,49 @@
+import type { Quantity, WorkingInput } from "../../design/quantity";
+import type { Axis } from "../../design/schema";
+import { type Outcome, subject } from "../../subject";
+import { mass } from "../mass/node";
+import { type MassResult, rollUp } from "../mass/rollup";
+
+const AXIS: Record<"cgX" | "cgY" | "cgZ", Axis> = { cgX: "x", cgY: "y", cgZ: "z" };
+
+/** Where the mass is: centre of gravity and moments of inertia. */
+export const balance = subject({
+  name: "balance",
+  reads: ["items"],
+  needs: [mass],
+  compute(view): Outcome<MassResult> {
+    const result = rollUp(view);
+    return result ? { status: "solved", result } : { status: "missing", needs: ["mass"] };
+  },
+  quantities(r, _view, of) {
+    const ledger = of(mass);
+    const incomplete = ledger.status === "solved" ? ledger.result.incomplete : [];
+    const rest = incomplete.length > 0 ? { incomplete } : {};
+    const q = (value: number, sd: number, dimension: Quantity["dimension"]): Quantity => ({ value, sd, dimension, evidence: r.cgEvidence, ...rest });
+    return {
+      cgX: q(r.cg.x, r.cgSd.x, "length"),
+      cgY: q(r.cg.y, r.cgSd.y, "length"),
+      cgZ: q(r.cg.z, r.cgSd.z, "length"),
+      inertiaRoll: q(r.inertia.roll, r.inertiaSd.roll, "inertia"),
+      inertiaPitch: q(r.inertia.pitch, r.inertiaSd.pitch, "inertia"),
+      inertiaYaw: q(r.inertia.yaw, r.inertiaSd.yaw, "inertia"),
+    };
+  },
+  working(key, r, view) {
+    const axis = AXIS[key as keyof typeof AXIS] as Axis | undefined;
+    const out: WorkingInput[] = [];
+    for (const [k, item] of view.items.entries()) {
+      const share = r.items[k];
+      if (!item.mass || share?.mass == null) continue;
+      const place = { name: `${item.name}, place`, value: item.place[axis ?? "x"], sd: share.placeSd, dimension: "length" as const, evidence: item.placeEvidence };
+      const weight = { name: item.name, value: share.mass, sd: share.massSd, dimension: "mass" as const, evidence: item.mass.evidence };
+      const variance = axis ? r.cgSd[axis] ** 2 : 0;
+      const arm = axis ? (axis === "y" && item.mirrored ? 0 : item.place[axis]) - r.cg[axis] : 0;
+      const byMass = axis ? ((share.massSd / r.mass) * arm) ** 2 : 0;
+      const byPlace = axis && !(axis === "y" && item.mirrored) ? ((share.placeSd * share.mass) / r.mass) ** 2 : 0;
+      out.push({ ...weight, share: variance > 0 ? byMass / variance : 0, source: { kind: "mass", item: item.name } });
+      out.push({ ...place, share: variance > 0 ? byPlace / variance : 0, source: { kind: "place", item: item.name } });
+    }
+    return out.sort((a, b) => b.share - a.share);
+  },
+});

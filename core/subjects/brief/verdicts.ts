@@ -1,0 +1,39 @@
+import { METRICS } from "../../design/metrics";
+import { type Found, figureOf, verdict } from "../../subject";
+import { advice } from "../say";
+
+/** No target at all, or none for where the CG must be. */
+const targetsMissing = verdict<{ which: "all" | "window" }>({
+  find({ design }) {
+    const { targets } = design.brief;
+    const which = targets.length === 0 ? "all" : targets.some((t) => t.metric === "cgX") ? null : "window";
+    if (!which || (which === "window" && design.heldUpBy === "gas")) return [];
+    return [{ page: "brief", severity: "note", about: which, params: { which }, figure: null }];
+  },
+  remedies: () => [advice("State targets in Brief")],
+  says: (p) => (p.which === "all" ? "No targets yet: nothing to hold the craft against" : "No window for the CG yet: say where it must be"),
+});
+
+/** A must target that looks met, or nearly so, with odds between 10 and 90 in 100, on a number that is no better than a guess. */
+const restsOnGuess = verdict<{ label: string }>({
+  find: ({ targets }) =>
+    targets
+      .filter((t) => t.predicted?.evidence === "guess" && t.odds !== null && t.odds > 0.1 && t.odds < 0.9 && t.target.metric !== "cgX")
+      .flatMap((t): Found<{ label: string }>[] =>
+        t.predicted
+          ? [
+              {
+                page: METRICS[t.target.metric].page,
+                severity: "note",
+                about: t.target.id,
+                params: { label: METRICS[t.target.metric].label },
+                figure: figureOf(METRICS[t.target.metric].label, t.predicted, t.target.value),
+              },
+            ]
+          : [],
+      ),
+  remedies: () => [advice("Measure the weakest input before building on it")],
+  says: (p) => `${p.label} rests on a guess`,
+});
+
+export const verdicts = { "targets-missing": targetsMissing, "rests-on-guess": restsOnGuess };

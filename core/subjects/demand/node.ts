@@ -1,0 +1,24 @@
+import type { Evidence } from "../../design/evidence";
+import { type Outcome, subject } from "../../subject";
+import { mass } from "../mass/node";
+
+export interface DemandResult {
+  /** The craft's mass (kg), where a phase asks for multiples of the weight; else null, so that a change of mass changes nothing here. */
+  mass: { value: number; sd: number; evidence: Evidence } | null;
+}
+
+/** What the duty asks of the drives beyond what stands in it: the weight, when a phase is stated in multiples of it. */
+export const demand = subject({
+  name: "demand",
+  reads: ["duty", "dragArea"],
+  needs: [mass],
+  compute(view, of): Outcome<DemandResult> {
+    if (view.duty.length === 0) return { status: "missing", needs: ["duty"] };
+    if (view.duty.some((p) => p.by === "speed") && view.dragArea === null) return { status: "missing", needs: ["drag area"] };
+    if (!view.duty.some((p) => p.by === "thrustToWeight")) return { status: "solved", result: { mass: null } };
+    const ledger = of(mass);
+    if (ledger.status !== "solved") return { status: "missing", needs: ["mass"] };
+    const m = ledger.result;
+    return { status: "solved", result: { mass: { value: m.mass, sd: m.massSd, evidence: m.evidence } } };
+  },
+});

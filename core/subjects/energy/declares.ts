@@ -1,0 +1,72 @@
+import { z } from "zod";
+import { finite } from "../../design/bounds";
+import { magnitude } from "../../design/evidence";
+import { field, idSchema, nameSchema, unique } from "../../design/fields";
+import { numbers } from "../../design/numbers";
+
+export const CHEMISTRIES = ["lipo", "lihv", "liion", "lifepo4", "nimh", "lead"] as const;
+export const batterySchema = z.object({
+  id: idSchema,
+  name: nameSchema,
+  itemId: field(idSchema.nullable().describe("ledger entry that is this pack"), { label: "ledger entry" }),
+  chemistry: field(z.enum(CHEMISTRIES), { label: "chemistry" }),
+  series: field(z.number().int().min(1).max(24, "at most 24 cells in series"), { label: "cells in series", dimension: "count" }),
+  capacity: field(magnitude("capacity").describe("A·h of the whole pack"), { label: "capacity", dimension: "capacity" }),
+  cellResistance: field(magnitude("resistance").describe("Ω of one series cell (group) at 25 °C, as a charger reads it"), { label: "cell resistance", dimension: "resistance" }),
+  cRating: field(finite.positive().max(300).describe("continuous discharge current in multiples of the capacity per hour"), { label: "C rating", dimension: "ratio" }),
+  usable: field(finite.min(0.1).max(1).describe("share of the capacity that a run may use"), { label: "usable share", dimension: "percent" }),
+  startCharge: field(finite.min(0.05).max(1).describe("state of charge at the start, 0 to 1"), { label: "charge at start", dimension: "percent" }),
+  otherLoad: field(finite.min(0).max(5000).describe("radio, servos, lights: steady power from this pack, W"), { label: "other load", dimension: "power" }),
+});
+export type Battery = z.infer<typeof batterySchema>;
+
+export const phaseSchema = z.object({
+  id: idSchema,
+  name: nameSchema,
+  seconds: field(finite.positive().max(1e6).describe("how long it lasts each time, s"), { label: "lasts", dimension: "time" }),
+  repeats: field(z.number().int().min(1).max(1000).default(1).describe("how often in one cycle"), { label: "repeats", dimension: "count" }),
+  by: field(z.enum(["throttle", "thrust", "thrustToWeight", "speed"]), { label: "held by" }),
+  value: field(finite.min(0).describe("throttle 0 to 1, total thrust in N, total thrust in multiples of the weight, or speed in m/s"), { label: "value" }),
+  unitIds: field(z.array(idSchema).max(24).default([]).describe("drives that work in it; empty: all. The others stand still"), { label: "drives" }),
+});
+export type Phase = z.infer<typeof phaseSchema>;
+
+/** What hangs on a regulator. */
+export const railLoadSchema = z.object({
+  id: idSchema,
+  name: nameSchema,
+  current: field(finite.min(0).max(200).describe("usual draw at the rail's voltage, A"), { label: "usual draw", dimension: "current" }),
+  peak: field(finite.min(0).max(200).describe("highest draw, such as all servos stalled, A"), { label: "highest draw", dimension: "current" }),
+  minVoltage: field(finite.min(0).max(60).describe("least voltage at which it works, V"), { label: "least voltage", dimension: "voltage" }),
+});
+export const regulatorSchema = z.object({
+  id: idSchema,
+  name: nameSchema,
+  batteryId: field(idSchema, { label: "pack" }),
+  kind: field(z.enum(["switching", "linear"]), { label: "kind" }),
+  voltage: field(finite.positive().max(60).describe("V"), { label: "voltage", dimension: "voltage" }),
+  maxCurrent: field(finite.positive().max(200).describe("A"), { label: "rating", dimension: "current" }),
+  dropout: field(finite.min(0).max(10).describe("V that the pack must stand above the rail"), { label: "dropout", dimension: "voltage" }),
+  efficiency: field(finite.min(0.3).max(1).describe("of a switching one; a linear one has rail over pack voltage"), { label: "efficiency", dimension: "percent" }),
+  loads: z.array(railLoadSchema).max(40),
+});
+export type Regulator = z.infer<typeof regulatorSchema>;
+
+/** The numbers of packs at work. */
+export const quantities = numbers({
+  endurance: {
+    label: "Endurance at the duty",
+    dimension: "time",
+    page: "power",
+    formula: "t = Σ ΔQ / I_mean(charge), each step solved at its own open-circuit voltage; ends at the usable share, at the cells' floor, or when the thrust can no longer be held",
+    source: "Midpoint rule over 24 steps of charge; drives as under thrust; generic cell curves (common practice).",
+    range: "The duty as entered, its phases in turn; drives inside their own range.",
+  },
+});
+
+/** What packs, regulators and the duty add to the document. */
+export const shape = {
+  batteries: field(z.array(batterySchema).max(8).refine(unique, "two packs have the same id"), { label: "pack", change: "pack" }),
+  regulators: field(z.array(regulatorSchema).max(12).refine(unique, "two regulators have the same id").default([]), { label: "regulator", change: "other" }),
+  duty: field(z.array(phaseSchema).max(40).describe("one cycle of a run, repeated until the pack is spent"), { label: "phase of the duty", change: "duty" }),
+};

@@ -1,0 +1,20 @@
+import { type LoopResult, loopOf } from "../../sizing/loop";
+import { type Outcome, subject } from "../../subject";
+import { mass } from "../mass/node";
+import { DRIVEN } from "../propulsion/node";
+
+/** The sizing loop for the time asked, gone round where a limit of mass and a wanted time stand against each other. */
+export const loop = subject({
+  name: "loop",
+  reads: [...DRIVEN, "duty", "dragArea", "brief.targets"],
+  needs: [mass],
+  compute(view, of): Outcome<LoopResult> {
+    const long = view.brief.targets.find((t) => t.metric === "endurance" && t.comparison === "atLeast");
+    const heavy = view.brief.targets.find((t) => t.metric === "auw" && t.comparison === "atMost");
+    const ledger = of(mass);
+    if (!long || !heavy || ledger.status !== "solved") return { status: "missing", needs: ["limits of mass and time"] };
+    const { mass: all, itemOfPack } = ledger.result;
+    const result = loopOf(view, { all, pack: itemOfPack[view.units[0]?.batteryId ?? ""] ?? 0 }, long.value, 0);
+    return result ? { status: "solved", result } : { status: "missing", needs: ["drive", "pack", "duty"] };
+  },
+});

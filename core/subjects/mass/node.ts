@@ -1,0 +1,91 @@
+import { type Evidence, computedFrom, magnitudeSd } from "../../design/evidence";
+import type { Quantity, WorkingInput } from "../../design/quantity";
+import type { Item } from "../../design/schema";
+import { type Outcome, subject } from "../../subject";
+import { isBallast } from "./ballast";
+import { growthOf } from "./growth";
+
+/** How heavy the craft is: nothing of where its parts are, so that moving one changes nothing here. */
+export interface LedgerMass {
+  /** kg */
+  mass: number;
+  massSd: number;
+  evidence: Evidence;
+  /** kg still to be expected at this evidence */
+  growth: number;
+  /** kg that are there for balance alone, and in the packs */
+  ballast: number;
+  packs: number;
+  /** kg of each pack's entry, by the pack's id */
+  itemOfPack: Record<string, number>;
+  /** Parts without a mass, left out of every sum. */
+  withoutMass: string[];
+  /** The same as a sentence; empty when every part has one. */
+  incomplete: string[];
+}
+
+const total = (items: readonly Item[]): number => items.reduce((s, i) => s + (i.mass?.value ?? 0) * i.quantity, 0);
+
+export const mass = subject({
+  name: "mass",
+  reads: ["items", "batteries", "gasLift"],
+  compute(view): Outcome<LedgerMass> {
+    const known = view.items.filter((i) => i.mass !== null);
+    if (known.length === 0) return { status: "missing", needs: ["mass"] };
+    const without = view.items.filter((i) => i.mass === null);
+    return {
+      status: "solved",
+      result: {
+        mass: total(known),
+        massSd: Math.hypot(...known.map((i) => (i.mass ? magnitudeSd(i.mass) * i.quantity : 0))),
+        evidence: computedFrom(known.flatMap((i) => (i.mass ? [i.mass.evidence] : []))),
+        growth: growthOf(view).expected,
+        ballast: total(view.items.filter(isBallast)),
+        packs: total(view.items.filter((i) => view.batteries.some((b) => b.itemId === i.id))),
+        itemOfPack: Object.fromEntries(view.batteries.map((b) => [b.id, total(view.items.filter((i) => i.id === b.itemId))])),
+        withoutMass: without.map((i) => i.id),
+        incomplete: without.length === 0 ? [] : [`${without[0]?.name ?? ""}${without.length > 1 ? ` and ${without.length - 1} more` : ""} without a mass`],
+      },
+    };
+  },
+  quantities({ mass: m, massSd, evidence, growth, ballast, packs, incomplete }, view) {
+    const rest = incomplete.length > 0 ? { incomplete } : {};
+    const q = (value: number, sd: number, dimension: Quantity["dimension"], by: Evidence = evidence): Quantity => ({ value, sd, dimension, evidence: by, ...rest });
+    const lift = view.gasLift;
+    return {
+      auw: q(m, massSd, "mass"),
+      auwExpected: q(m + growth, massSd, "mass"),
+      ...(lift ? { netMass: q(m - lift.value, Math.hypot(massSd, magnitudeSd(lift)), "mass", computedFrom([evidence, lift.evidence])) } : {}),
+      ...(ballast > 0 ? { ballastShare: q(ballast / m, (ballast / m) * (massSd / m), "percent") } : {}),
+      ...(packs > 0 ? { packShare: q(packs / m, (packs / m) * Math.hypot(massSd / m, 0.01), "percent") } : {}),
+    };
+  },
+  working(key, { massSd }, view) {
+    const of = key === "ballastShare" ? view.items.filter(isBallast) : key === "packShare" ? view.items.filter((i) => view.batteries.some((b) => b.itemId === i.id)) : view.items;
+    const lift: WorkingInput[] =
+      key === "netMass" && view.gasLift
+        ? [{ name: "Carried by the gas", value: view.gasLift.value, sd: magnitudeSd(view.gasLift), dimension: "mass", evidence: view.gasLift.evidence, share: 0, source: null }]
+        : [];
+    return [...massesOf(of, massSd), ...lift];
+  },
+});
+
+/** The masses of parts as inputs of a sum with this standard uncertainty. */
+export const massesOf = (items: readonly Item[], sd: number): WorkingInput[] =>
+  items
+    .flatMap((i): WorkingInput[] => {
+      if (!i.mass) return [];
+      const own = magnitudeSd(i.mass) * i.quantity;
+      return [
+        {
+          name: i.name,
+          value: i.mass.value * i.quantity,
+          sd: own,
+          dimension: "mass",
+          evidence: i.mass.evidence,
+          share: sd > 0 ? (own / sd) ** 2 : 0,
+          source: { kind: "mass", item: i.name },
+        },
+      ];
+    })
+    .sort((a, b) => b.share - a.share);

@@ -1,0 +1,212 @@
+import { type Found, figureOf, verdict } from "../../subject";
+import { plain } from "../../wording/format";
+import { leverage } from "../balance/lever";
+import { balance } from "../balance/node";
+import { shortestSlide } from "../balance/solver";
+import { LIGHTEN, advice, askFor, percent, set } from "../say";
+import { ballastSpots, isBallast } from "./ballast";
+import { growthOf } from "./growth";
+import { mass } from "./node";
+import { rollUp } from "./rollup";
+import { slideSteps } from "./tree";
+import type { See } from "../../subject";
+
+/** The AUW target when it is missed by more than it allows. */
+const overLimit = ({ targets }: See) => targets.find((t) => t.target.metric === "auw" && t.status === "missed" && t.target.comparison === "atMost" && t.predicted);
+
+/** A plain miss of the AUW target. */
+const massOver = verdict<{ by: number }>({
+  find(see) {
+    const t = overLimit(see);
+    const open = see.result(mass)?.withoutMass.length ?? 0;
+    if (!t?.predicted || (open > 0 && see.design.items.length > open)) return [];
+    return [
+      {
+        page: "brief",
+        severity: t.target.weight === "must" ? "stop" : "care",
+        about: t.target.id,
+        params: { by: t.predicted.value - t.target.value },
+        figure: figureOf("AUW", t.predicted, t.target.value),
+      },
+    ];
+  },
+  remedies(see, _found, h) {
+    const t = overLimit(see);
+    return t?.predicted ? [askFor(t.target.id, "mass", t.predicted.value, t.predicted.value + t.predicted.sd, h), LIGHTEN] : [];
+  },
+  says: (p, h) => `${plain(p.by, "mass", h)} over the mass limit`,
+});
+
+/** Known masses alone reach the limit while parts still have none: nothing is left for them. */
+const nothingLeft = verdict<{ by: number; open: number }>({
+  find(see) {
+    const t = overLimit(see);
+    const open = see.result(mass)?.withoutMass.length ?? 0;
+    if (!t?.predicted || open === 0 || see.design.items.length <= open) return [];
+    return [
+      {
+        page: "brief",
+        severity: "stop",
+        about: t.target.id,
+        params: { by: t.predicted.value - t.target.value, open },
+        figure: figureOf("AUW", t.predicted, t.target.value),
+      },
+    ];
+  },
+  remedies(see, _found, h) {
+    const t = overLimit(see);
+    return t?.predicted ? [askFor(t.target.id, "mass", t.predicted.value, t.predicted.value + t.predicted.sd, h)] : [];
+  },
+  says: (p, h) => `Nothing is left for ${p.open} ${p.open === 1 ? "part" : "parts"} without a mass: already ${plain(p.by, "mass", h)} over`,
+});
+
+/** Some parts have no mass yet: every sum leaves them out. */
+const massMissing = verdict<{ count: number; first: string }>({
+  find(see) {
+    const ledger = see.result(mass);
+    const open = ledger ? ledger.withoutMass : see.design.items.map((i) => i.id);
+    const first = see.design.items.find((i) => i.id === open[0]);
+    if (!first) return [];
+    return [{ page: "layout", severity: ledger ? "care" : "stop", about: "items", params: { count: open.length, first: first.name }, figure: null }];
+  },
+  remedies: () => [advice("Weigh it, or enter a guess with its doubt")],
+  says: (p) => (p.count === 1 ? `${p.first} has no mass: every sum leaves it out` : `${p.count} parts have no mass, ${p.first} first: every sum leaves them out`),
+});
+
+/** Growth alarm: 20 % over what was planned, or over the version it came from where nothing was planned (common practice). */
+const GROWTH_ALARM = 0.2;
+
+const growth = verdict<{ share: number; from: string; expected: number }>({
+  find({ design, metrics, parentMass }) {
+    const auw = metrics.auw;
+    if (!auw) return [];
+    const { planned, share: overPlan, expected } = growthOf(design);
+    const reference = planned !== null ? { label: "planned", mass: planned } : parentMass;
+    if (!reference) return [];
+    const share = overPlan ?? auw.value / reference.mass - 1;
+    if (share <= GROWTH_ALARM) return [];
+    return [
+      { page: "layout", severity: "care", about: "auw", params: { share, from: reference.label, expected }, figure: figureOf("AUW", auw, reference.mass * (1 + GROWTH_ALARM)) },
+    ];
+  },
+  remedies: () => [LIGHTEN],
+  says: (p, h) => `${percent(p.share)} heavier than ${p.from}${p.expected > 0.0005 ? `, and ${plain(p.expected, "mass", h)} more to expect` : ""}`,
+});
+
+/** What one gram at a place costs at the foremost or aftmost ballast spot, whichever balances it; null where it costs nothing. */
+function costOfGram(see: See, x: number): number | null {
+  const all = see.result(balance);
+  if (!all) return null;
+  const costs = ballastSpots(see.design)
+    .map((s) => leverage(all.cg.x, x, s.place.x))
+    .filter((l) => l > 0);
+  return costs.length > 0 ? Math.min(...costs) : null;
+}
+
+/** Share of AUW that one part may come out heavier than foreseen before it is said (common practice). */
+const SURPRISE = 0.015;
+
+/** The heaviest surprise: one part over what was planned or predicted for it, and what that costs in the nose. */
+const surprise = verdict<{ item: string; by: number; against: "planned" | "predicted"; atNose: number | null }>({
+  find(see) {
+    const { design, metrics } = see;
+    const worst = growthOf(design).surprises[0];
+    const item = design.items.find((i) => i.id === worst?.id);
+    if (!worst || !item?.mass || !metrics.auw || worst.by <= SURPRISE * metrics.auw.value) return [];
+    const cost = costOfGram(see, item.place.x);
+    const atNose = cost === null ? null : cost * worst.by;
+    return [
+      {
+        page: "layout",
+        severity: "note",
+        about: item.id,
+        params: { item: item.name, by: worst.by, against: worst.against, atNose: atNose !== null && atNose > 0.002 ? atNose : null },
+        figure: { label: "over", value: worst.by, sd: 0, dimension: "mass", evidence: item.mass.evidence, limit: SURPRISE * metrics.auw.value },
+      },
+    ];
+  },
+  remedies: () => [advice("Find what made it heavy before building another")],
+  says: (p, h) => `${p.item} came out ${plain(p.by, "mass", h)} over what was ${p.against}${p.atNose !== null ? `: it costs ${plain(p.atNose, "mass", h)} more in the nose` : ""}`,
+});
+
+/** Share of AUW that may be there for balance alone (common practice). */
+const BALLAST_SHARE = 0.08;
+
+/** Dead weight for balance out of proportion. The remedy slides a part instead, when one reaches. */
+const ballastShare = verdict<{ share: number; mass: number }>({
+  find(see): Found<{ share: number; mass: number }>[] {
+    const share = see.metrics.ballastShare;
+    const ledger = see.result(mass);
+    if (!share || share.value <= BALLAST_SHARE || !ledger) return [];
+    return [
+      {
+        page: "layout",
+        severity: "care",
+        about: "ballast",
+        params: { share: share.value, mass: ledger.ballast },
+        figure: figureOf("Ballast's share of AUW", share, BALLAST_SHARE),
+      },
+    ];
+  },
+  remedies(see, { params }, h) {
+    const { design } = see;
+    const all = see.result(balance);
+    const dead = design.items.filter(isBallast);
+    const without = { ...design, items: design.items.filter((i) => !dead.includes(i)) };
+    const rest = rollUp(without);
+    const slide = rest && all && shortestSlide(without, rest, all.cg.x);
+    const item = design.items.find((i) => i.id === slide?.itemId);
+    if (!slide || !item) return [LIGHTEN];
+    const by = slide.to - item.place.x;
+    return [
+      {
+        code: "drop-ballast",
+        text: `Take out ${plain(params.mass, "mass", h)} and move ${item.name} ${plain(Math.abs(by), "length", h, 0)} ${by < 0 ? "forward" : "aft"} instead`,
+        patch: { set: slideSteps(design.items, item, "x", by), addItems: [], removeItems: dead.map((d) => d.id) },
+      },
+    ];
+  },
+  says: (p, h) => `${plain(p.mass, "mass", h)} is there for balance alone, ${percent(p.share)} of the craft`,
+});
+
+/** Share of the all-up weight above which packs are out of proportion for this way of being held up (common practice). */
+const PACK_SHARE = 0.45;
+const packShare = verdict<{ share: number }>({
+  find({ metrics: { packShare: share } }) {
+    if (!share || share.value <= PACK_SHARE) return [];
+    return [{ page: "power", severity: "care", about: "packs", params: { share: share.value }, figure: figureOf("packs' share of AUW", share, PACK_SHARE) }];
+  },
+  remedies: () => [LIGHTEN],
+  says: (p) => `Packs are ${percent(p.share)} of the whole craft`,
+});
+
+/** The propeller entry of the ledger and the drive count different numbers of propellers. */
+const countDiffers = verdict<{ drive: number; ledger: number; item: string; itemId: string }>({
+  find: ({ design }) =>
+    design.units.flatMap((unit): Found<{ drive: number; ledger: number; item: string; itemId: string }>[] => {
+      const item = design.items.find((i) => i.id === unit.propellerItemId);
+      if (!item || item.quantity === unit.count) return [];
+      return [
+        {
+          page: "layout",
+          severity: "care",
+          about: unit.id,
+          params: { drive: unit.count, ledger: item.quantity, item: item.name, itemId: item.id },
+          figure: { label: "propellers", value: item.quantity, sd: 0, dimension: "count", evidence: "datasheet", limit: unit.count },
+        },
+      ];
+    }),
+  remedies: (_see, { params: p }) => [{ code: "set-quantity", text: `Set ${p.item} to ${p.drive}`, patch: set(["items", `#${p.itemId}`, "quantity"], p.drive) }],
+  says: (p) => `The drive has ${p.drive} propellers, the ledger ${p.ledger}`,
+});
+
+export const verdicts = {
+  "mass-over": massOver,
+  "nothing-left": nothingLeft,
+  "mass-missing": massMissing,
+  growth,
+  surprise,
+  "ballast-share": ballastShare,
+  "pack-share": packShare,
+  "count-differs": countDiffers,
+};

@@ -1,0 +1,135 @@
+import { type Evidence, magnitudeSd } from "../../design/evidence";
+import type { Battery, Design, Unit } from "../../design/schema";
+import type { Dimension } from "../../design/units";
+import { taughtOf } from "./learned";
+
+/** What the solvers read of a design: the duty and the drag area only where they are asked for. */
+export type Driven = Pick<Design, "heldUpBy" | "units" | "batteries" | "conductors" | "regulators"> & { brief: Pick<Design["brief"], "environment"> } & Partial<
+    Pick<Design, "duty" | "dragArea">
+  >;
+
+export const INPUT_KEYS = [
+  "kv",
+  "motorResistance",
+  "noLoadCurrent",
+  "controllerResistance",
+  "gearEfficiency",
+  "diameter",
+  "pitch",
+  "chord",
+  "bladeLift",
+  "bladeDrag",
+  "kvFactor",
+  "thrustFactor",
+  "torqueFactor",
+  "capacity",
+  "cellResistance",
+  "cellVoltage",
+  "mass",
+  "dragArea",
+] as const;
+export type InputKey = (typeof INPUT_KEYS)[number];
+
+/** One uncertain number that the power chain rests on. */
+export interface PowerInput {
+  key: InputKey;
+  /** Drive or pack that it belongs to; empty for what the whole craft or the method has. */
+  of: string;
+  /** Name of that drive or pack. */
+  name: string;
+  value: number;
+  sd: number;
+  evidence: Evidence;
+  dimension: Dimension;
+}
+
+/** Values of inputs, by `inputId`. */
+export type InputValues = ReadonlyMap<string, number>;
+export const inputId = (input: { of: string; key: InputKey }): string => `${input.of}/${input.key}`;
+
+/** Stated errors of the methods (1 sigma): section lift ± 6 %, section drag ± 20 %, open-circuit curve ± 0.03 V a cell (docs/physics.md). */
+const METHOD = { bladeLift: 0.06, bladeDrag: 0.2, cellVoltage: 0.03 };
+
+type Entered = { value: number; sd?: number; evidence: Evidence; note?: string };
+
+/**
+ * Share of the doubt about a drive's own figures that a sweep leaves: its factors make up for their errors at the voltage and standing still; elsewhere a quarter stays (judgement).
+ */
+const LEFT = 0.25;
+
+function unitInputs(unit: Unit): PowerInput[] {
+  const taught = taughtOf(unit);
+  if (!taught) return enteredInputs(unit);
+  const evidence = taught.exact ? ("measured" as const) : ("calculated" as const);
+  const factor = (key: InputKey, f: { value: number; sd: number }): PowerInput => ({
+    key,
+    of: unit.id,
+    name: unit.name,
+    value: f.value,
+    sd: f.sd,
+    evidence,
+    dimension: "ratio",
+  });
+  return [
+    ...enteredInputs(unit).map((i) => (taught.exact ? { ...i, sd: LEFT * i.sd, evidence } : i)),
+    factor("kvFactor", taught.kv),
+    factor("thrustFactor", taught.thrust),
+    factor("torqueFactor", taught.torque),
+  ];
+}
+
+function enteredInputs(unit: Unit): PowerInput[] {
+  const input = (key: InputKey, known: Entered, dimension: Dimension, sd = magnitudeSd(known)): PowerInput => ({
+    key,
+    of: unit.id,
+    name: unit.name,
+    value: known.value,
+    sd,
+    evidence: known.evidence,
+    dimension,
+  });
+  const { motor, controller, gear, propeller } = unit;
+  const { efficiency } = gear;
+  return [
+    input("kv", motor.kv, "kv"),
+    input("motorResistance", motor.resistance, "resistance"),
+    input("noLoadCurrent", motor.noLoadCurrent, "current"),
+    input("controllerResistance", controller.resistance, "resistance"),
+    // The doubt about a gear's efficiency lies in what it loses, not in what it passes on.
+    input("gearEfficiency", efficiency, "percent", efficiency.sd ?? magnitudeSd({ ...efficiency, value: 1 - efficiency.value })),
+    // Propellers are stamped with diameter and pitch: a guess is a misread stamp, not a quarter of the size.
+    input("diameter", propeller.diameter, "length", propeller.diameter.sd ?? sizeSd(propeller.diameter, 0.03)),
+    input("pitch", propeller.pitch, "length", propeller.pitch.sd ?? sizeSd(propeller.pitch, 0.1)),
+    input("chord", propeller.chord, "length"),
+  ];
+}
+
+const packInputs = (battery: Battery): PowerInput[] =>
+  (
+    [
+      ["capacity", battery.capacity, "capacity"],
+      ["cellResistance", battery.cellResistance, "resistance"],
+    ] as const
+  ).map(([key, known, dimension]) => ({ key, of: battery.id, name: battery.name, value: known.value, sd: magnitudeSd(known), evidence: known.evidence, dimension }));
+
+/** The uncertain inputs of all drives and packs of a design, with the errors of the methods. `mass` is the craft's, kg. */
+export function powerInputs(design: Driven, mass: { value: number; sd: number; evidence: Evidence } | null): PowerInput[] {
+  const method = (key: InputKey, value: number, sd: number, dimension: Dimension): PowerInput => ({ key, of: "", name: "", value, sd, evidence: "calculated", dimension });
+  const { dragArea = null } = design;
+  return [
+    ...design.units.flatMap(unitInputs),
+    method("bladeLift", 1, METHOD.bladeLift, "ratio"),
+    method("bladeDrag", 1, METHOD.bladeDrag, "ratio"),
+    ...design.batteries.flatMap(packInputs),
+    method("cellVoltage", 0, METHOD.cellVoltage, "voltage"),
+    ...(mass ? [{ key: "mass" as const, of: "", name: "", value: mass.value, sd: mass.sd, evidence: mass.evidence, dimension: "mass" as const }] : []),
+    ...(dragArea
+      ? [{ key: "dragArea" as const, of: "", name: "", value: dragArea.value, sd: magnitudeSd(dragArea), evidence: dragArea.evidence, dimension: "area" as const }]
+      : []),
+  ];
+}
+
+function sizeSd(known: { value: number; evidence: Evidence }, guess: number): number {
+  const share = known.evidence === "guess" ? guess : known.evidence === "datasheet" ? guess / 3 : 0.005;
+  return known.value * share;
+}

@@ -1,0 +1,210 @@
+import { type Evidence, computedFrom } from "../../design/evidence";
+import type { Quantity } from "../../design/quantity";
+import { type Doubtful, sdOf } from "../../numeric/doubt";
+import { type Outcome, subject } from "../../subject";
+import type { OperatingPoint } from "./chain";
+import { quantities } from "./declares";
+import { type Driven, type PowerInput, inputId } from "./inputs";
+import { indices, missingOf, solveAll, thrustOf } from "./nominal";
+import { propellerLoad } from "./propeller";
+import { type PowerSetup, liftedByRotors } from "./setup";
+import { type Varied, spreadOf, vary } from "./vary";
+import { inputsOf, ratioOutside, stallOutside, tipOutside } from "./words";
+
+/** What the solvers read of a design. */
+export const DRIVEN = ["heldUpBy", "units", "batteries", "conductors", "regulators", "brief.environment"] as const;
+
+/** The numbers of the whole craft standing at its throttle limits. Those of one drive are the leading one's: the first that the craft is judged by. */
+export type ThrustKey = "thrust" | "current" | "packCurrent" | "packVoltage" | "packPower" | "rpm" | "torque" | "motorLoss" | "tipMach";
+const DRIVE_KEYS = ["thrust", "current", "rpm", "torque", "motorLoss", "tipMach"] as const;
+const PACK_KEYS = ["current", "voltage", "power"] as const;
+type DriveValues = Record<(typeof DRIVE_KEYS)[number], number>;
+type PackValues = Record<(typeof PACK_KEYS)[number], number>;
+
+export interface SolvedDrive {
+  id: string;
+  name: string;
+  count: number;
+  batteryId: string;
+  /** With everything on its pack at full throttle; thrust of all its like units. */
+  values: DriveValues;
+  sd: DriveValues;
+  point: OperatingPoint;
+  /** Share of the blade beyond its stall angle, standing at the throttle limit. */
+  stalled: number;
+  evidence: Evidence;
+  /** By which power of its propeller's diameter its current grows, from the nominal solution. */
+  currentByDiameter: number;
+}
+export interface LoadedPack {
+  id: string;
+  name: string;
+  /** With everything on it at full throttle. */
+  values: PackValues;
+  sd: PackValues;
+  evidence: Evidence;
+}
+
+export interface PropulsionResult {
+  values: Record<ThrustKey, Doubtful>;
+  drives: SolvedDrive[];
+  packs: LoadedPack[];
+  /** Index of the drive that the craft's single-drive results are of. */
+  lead: number;
+  /** Indices of the drives that the craft is judged by. */
+  main: number[];
+  /** Thrust of those against their common throttle, for a craft that hangs on them; null for others. */
+  lift: { throttle: number[]; thrust: Doubtful[] } | null;
+  evidence: Evidence;
+  inputs: PowerInput[];
+  /** Whether every blade element was solved. */
+  whole: boolean;
+}
+
+const driveValues = (setup: PowerSetup, points: readonly OperatingPoint[], i: number): DriveValues => {
+  const p = points[i] as OperatingPoint;
+  const u = setup.units[i];
+  return {
+    thrust: p.thrust * (u?.drive.count ?? 1),
+    current: p.current,
+    rpm: p.rpm,
+    torque: p.torque,
+    motorLoss: p.motorLoss,
+    tipMach: (p.rpm * Math.PI * (u?.diameter ?? 0)) / 60 / setup.medium.soundSpeed,
+  };
+};
+const packValues = (setup: PowerSetup, points: readonly OperatingPoint[], k: number): PackValues => {
+  const p = setup.packs[k] as PowerSetup["packs"][number];
+  const first = points[p.units[0] ?? -1];
+  const voltage = first?.packVoltage ?? p.start.openCircuit;
+  const current = first?.packCurrent ?? p.start.otherLoad / voltage;
+  return { current, voltage, power: voltage * current };
+};
+
+/** Throttles at which the thrust of a craft that hangs on its drives is worked out, so that a change of its weight needs no solution. */
+const LIFT_POINTS = 17;
+
+function compute(view: Driven): Outcome<PropulsionResult> {
+  const missing = missingOf(view);
+  if (missing.length > 0) return { status: "missing", needs: missing };
+  const varied = vary(view);
+  const { base, others, inputs } = varied;
+  const all = indices(base);
+  const full = solveAll(base, 1, 0, all);
+  if (full.status !== "converged") return { status: "failed", reason: full.status };
+  const apart = base.main.length === base.units.length;
+  const alone = apart ? full : solveAll(base, 1, 0, base.main);
+  if (alone.status !== "converged") return { status: "failed", reason: alone.status };
+  const lead = base.main[0] ?? 0;
+  const leadPack = base.packs.findIndex((p) => p.units.includes(lead));
+  const craft = (setup: PowerSetup, points: readonly OperatingPoint[], thrust: number): Record<ThrustKey, number> => {
+    const d = driveValues(setup, points, lead);
+    const p = packValues(setup, points, leadPack);
+    return { ...d, thrust, packCurrent: p.current, packVoltage: p.voltage, packPower: p.power };
+  };
+  // A changed input moves the state a little: it is followed from there.
+  const changed = others.map(({ id, setup }) => {
+    const s = solveAll(setup, 1, 0, all, full.states);
+    const a = apart ? s : solveAll(setup, 1, 0, base.main, alone.states);
+    return s.status === "converged" && a.status === "converged"
+      ? { id, setup, points: s.points, thrust: thrustOf(setup, a.points, base.main) }
+      : { id, setup, points: null, thrust: 0 };
+  });
+  const evidenceOf = (ids: readonly string[]) => computedFrom(inputs.filter((i) => i.of !== "" && ids.includes(i.of)).map((i) => i.evidence));
+  const spread = <K extends string>(here: Record<K, number>, there: (setup: PowerSetup, points: readonly OperatingPoint[], thrust: number) => Record<K, number>) =>
+    spreadOf(
+      here,
+      changed.map((c) => ({ id: c.id, values: c.points && there(c.setup, c.points, c.thrust) })),
+    );
+  const sds = <K extends string>(of: Record<K, Doubtful>) => Object.fromEntries(Object.entries(of).map(([k, d]) => [k, sdOf(d as Doubtful)])) as Record<K, number>;
+  const drives = base.units.map((u, i): SolvedDrive => {
+    const values = driveValues(base, full.points, i);
+    const point = full.points[i] as OperatingPoint;
+    const doubt = spread(values, (s, p) => driveValues(s, p, i));
+    const size = inputs.find((x) => x.of === u.unit.id && x.key === "diameter");
+    return {
+      id: u.unit.id,
+      name: u.unit.name,
+      count: u.unit.count,
+      batteryId: u.unit.batteryId,
+      values,
+      sd: sds(doubt),
+      point,
+      stalled: propellerLoad(u.propeller, base.medium, 0, point.rpm).stalled,
+      evidence: evidenceOf([u.unit.id, u.unit.batteryId]),
+      currentByDiameter: size && size.sd > 0 ? ((doubt.current.by[inputId(size)] ?? 0) / values.current) * (size.value / size.sd) : 0,
+    };
+  });
+  const packs = base.packs.map(({ battery, units }, k): LoadedPack => {
+    const values = packValues(base, full.points, k);
+    return {
+      id: battery.id,
+      name: battery.name,
+      values,
+      sd: sds(spread(values, (s, p) => packValues(s, p, k))),
+      evidence: evidenceOf([battery.id, ...units.flatMap((i) => base.units[i]?.unit.id ?? [])]),
+    };
+  });
+  return {
+    status: "solved",
+    result: {
+      values: spread(craft(base, full.points, thrustOf(base, alone.points, base.main)), craft),
+      drives,
+      packs,
+      lead,
+      main: base.main,
+      lift: liftedByRotors(view) ? liftCurve(varied, alone.states) : null,
+      evidence: computedFrom(inputs.map((i) => i.evidence)),
+      inputs,
+      whole: base.units.every((u) => u.drive.propeller.solved),
+    },
+  };
+}
+
+/** Thrust of the main drives at throttles from full downwards, each with what every input does to it; ends where the motors no longer turn. */
+function liftCurve({ base, others }: Varied, full: Parameters<typeof solveAll>[4]): PropulsionResult["lift"] {
+  const throttle: number[] = [];
+  const thrust: Doubtful[] = [];
+  let near = full;
+  for (let k = LIFT_POINTS; k >= 1; k--) {
+    const u = k / LIFT_POINTS;
+    const here = solveAll(base, u, 0, base.main, near);
+    if (here.status !== "converged") break;
+    near = here.states;
+    const there = others.map(({ id, setup }) => {
+      const s = solveAll(setup, u, 0, base.main, here.states);
+      return { id, values: s.status === "converged" ? { thrust: thrustOf(setup, s.points, base.main) } : null };
+    });
+    throttle.unshift(u);
+    thrust.unshift(spreadOf({ thrust: thrustOf(base, here.points, base.main) }, there).thrust);
+  }
+  return { throttle, thrust };
+}
+
+/** Thrust, currents and heat of the drives with everything at full throttle, standing. */
+export const propulsion = subject({
+  name: "propulsion",
+  reads: DRIVEN,
+  compute,
+  quantities(result, view) {
+    const unit = view.units[result.lead];
+    const outside = [
+      ...(unit ? ratioOutside(unit.propeller.pitch.value / unit.propeller.diameter.value) : []),
+      ...tipOutside(result.values.tipMach.value),
+      ...stallOutside(result.drives[result.lead]?.stalled ?? 0),
+    ];
+    const out: Partial<Record<ThrustKey, Quantity>> = {};
+    for (const key of Object.keys(result.values) as ThrustKey[]) {
+      const d = result.values[key];
+      if (!Number.isFinite(d.value)) continue;
+      out[key] = { value: d.value, sd: sdOf(d), dimension: quantities[key].dimension, evidence: result.evidence, ...(outside.length > 0 ? { outside } : {}) };
+    }
+    return out;
+  },
+  working: (key, result, view) => inputsOf(result.inputs, result.values[key as ThrustKey], view.units.length > 1),
+});
+
+/** The fastest blade tip of the craft at full throttle, m/s; 0 without drives. */
+export function fastestTip(design: Pick<Driven, "units">, result: PropulsionResult | null): number {
+  return Math.max(0, ...(result?.drives ?? []).map((d, i) => (d.values.rpm / 60) * Math.PI * (design.units[i]?.propeller.diameter.value ?? 0)));
+}

@@ -1,0 +1,48 @@
+import type { WorkingInput } from "../../design/quantity";
+import { type Doubtful, sharesOf } from "../../numeric/doubt";
+import { type InputKey, type PowerInput, inputId } from "./inputs";
+
+/** Names of the drive's inputs as shown. */
+export const INPUT_NAME: Record<InputKey, string> = {
+  kv: "Kv",
+  motorResistance: "Winding resistance",
+  noLoadCurrent: "No-load current",
+  controllerResistance: "Controller resistance",
+  gearEfficiency: "Gear efficiency",
+  diameter: "Propeller diameter",
+  pitch: "Propeller pitch",
+  chord: "Widest chord",
+  bladeLift: "Section lift, method",
+  bladeDrag: "Section drag, method",
+  kvFactor: "Kv, from the stand",
+  thrustFactor: "Thrust factor, from the stand",
+  torqueFactor: "Torque factor, from the stand",
+  capacity: "Capacity",
+  cellResistance: "Cell resistance",
+  cellVoltage: "Cell curve, method",
+  mass: "All-up weight",
+  dragArea: "Drag area",
+};
+
+/** What a number of the drives came from: every input that moves it, with its share of the doubt; the largest first. */
+export function inputsOf(inputs: readonly PowerInput[], of: Doubtful, several: boolean): WorkingInput[] {
+  const shares = sharesOf(of);
+  return inputs
+    .filter((i) => shares.has(inputId(i)))
+    .map(
+      (i): WorkingInput => ({
+        name: several && i.name !== "" ? `${i.name}: ${INPUT_NAME[i.key]}` : INPUT_NAME[i.key],
+        value: i.value,
+        sd: i.sd,
+        dimension: i.dimension,
+        evidence: i.evidence,
+        share: shares.get(inputId(i)) ?? 0,
+        source: i.of === "" ? null : { kind: "input", input: INPUT_NAME[i.key], drive: several ? i.name : "" },
+      }),
+    )
+    .sort((a, b) => b.share - a.share);
+}
+
+export const ratioOutside = (ratio: number): string[] => (ratio < 0.3 || ratio > 1.2 ? [`pitch/diameter ${ratio.toFixed(2)} is outside 0.3 to 1.2`] : []);
+export const tipOutside = (mach: number): string[] => (mach > 0.75 ? [`tip Mach ${mach.toFixed(2)} is above 0.75`] : []);
+export const stallOutside = (share: number): string[] => (share > 0.55 ? [`${Math.round(share * 100)} % of the blade is stalled standing still: thrust is uncertain`] : []);

@@ -1,0 +1,98 @@
+import { computedFrom } from "../../design/evidence";
+import type { Quantity, WorkingInput } from "../../design/quantity";
+import { type Doubtful, alsoBy, sdOf, sharesOf, through } from "../../numeric/doubt";
+import { type Outcome, subject } from "../../subject";
+import { GRAVITY } from "../air/air";
+import { mass } from "../mass/node";
+import { propulsion } from "../propulsion/node";
+import { inputsOf } from "../propulsion/words";
+import { quantities } from "./declares";
+
+type RatioKey = keyof typeof quantities;
+export interface RatiosResult {
+  thrustToWeight: Doubtful;
+  /** Throttle at which the main drives carry the weight; null for a craft that does not hang on them, or that they cannot lift. */
+  thrustThrottle: Doubtful | null;
+}
+/** Name of the weight among what moves a number. */
+const MASS = "/mass";
+
+/**
+ * Throttle at which a thrust curve reaches a thrust: parabolas in the root of the thrust, which goes nearly straight with the throttle.
+ * @returns null beyond the curve's end
+ */
+export function throttleAt(lift: { throttle: readonly number[]; thrust: readonly Doubtful[] }, wanted: number): Doubtful | null {
+  const roots = lift.thrust.map((t) => Math.sqrt(Math.max(t.value, 0)));
+  const s = Math.sqrt(wanted);
+  const last = roots.length - 1;
+  if (last < 2 || s > (roots[last] ?? 0)) return null;
+  const above = roots.findIndex((r) => r >= s);
+  const k = Math.min(Math.max(above, 1), last - 1);
+  const [x0, x1, x2] = [roots[k - 1] as number, roots[k] as number, roots[k + 1] as number];
+  const [y0, y1, y2] = [lift.throttle[k - 1] as number, lift.throttle[k] as number, lift.throttle[k + 1] as number];
+  const at = (x: number) =>
+    (y0 * (x - x1) * (x - x2)) / ((x0 - x1) * (x0 - x2)) + (y1 * (x - x0) * (x - x2)) / ((x1 - x0) * (x1 - x2)) + (y2 * (x - x0) * (x - x1)) / ((x2 - x0) * (x2 - x1));
+  const u = at(s);
+  // How the thrust moves with each input, at that throttle; the throttle moves the other way by the curve's slope.
+  const slope = (at(s * 1.001) - at(s * 0.999)) / (0.002 * wanted * 2);
+  const t = Math.min(Math.max((u - y0) / (y1 - y0), 0), 2);
+  const [a, b] = t <= 1 ? [lift.thrust[k - 1], lift.thrust[k]] : [lift.thrust[k], lift.thrust[k + 1]];
+  const w = t <= 1 ? t : t - 1;
+  const by: Record<string, number> = {};
+  for (const id of new Set([...Object.keys(a?.by ?? {}), ...Object.keys(b?.by ?? {})])) by[id] = -slope * ((a?.by[id] ?? 0) * (1 - w) + (b?.by[id] ?? 0) * w);
+  return { value: u, by: { ...by, "/weight slope": slope * wanted } };
+}
+
+/** Thrust against the weight: a division and a point of the thrust curve, without solving anything. */
+export const ratios = subject({
+  name: "ratios",
+  reads: ["heldUpBy", "units"],
+  needs: [propulsion, mass],
+  compute(_view, of): Outcome<RatiosResult> {
+    const [drives, ledger] = [of(propulsion), of(mass)];
+    if (drives.status !== "solved") return drives;
+    if (ledger.status !== "solved") return { status: "missing", needs: ["mass"] };
+    const { thrust } = drives.result.values;
+    const { lift } = drives.result;
+    const m = ledger.result;
+    const weight = m.mass * GRAVITY;
+    const ratio = thrust.value / weight;
+    const share = m.massSd / m.mass;
+    const found = lift && throttleAt(lift, weight);
+    let throttle: Doubtful | null = null;
+    if (found) {
+      const { "/weight slope": slope = 0, ...by } = found.by;
+      throttle = { value: found.value, by: { ...by, [MASS]: slope * share } };
+    }
+    return { status: "solved", result: { thrustToWeight: alsoBy(through(thrust, ratio, 1 / weight), MASS, -ratio * share), thrustThrottle: throttle } };
+  },
+  quantities(result, _view, of) {
+    const drives = of(propulsion);
+    const ledger = of(mass);
+    if (drives.status !== "solved" || ledger.status !== "solved") return {};
+    const evidence = computedFrom([drives.result.evidence, ledger.result.evidence]);
+    const incomplete = ledger.result.incomplete;
+    const out: Partial<Record<RatioKey, Quantity>> = {};
+    for (const key of ["thrustToWeight", "thrustThrottle"] as const) {
+      const d = result[key];
+      if (d) out[key] = { value: d.value, sd: sdOf(d), dimension: quantities[key].dimension, evidence, ...(incomplete.length > 0 ? { incomplete } : {}) };
+    }
+    return out;
+  },
+  working(key, result, view, of) {
+    const d = result[key as RatioKey];
+    const drives = of(propulsion);
+    const ledger = of(mass);
+    if (!d || drives.status !== "solved" || ledger.status !== "solved") return [];
+    const weight: WorkingInput = {
+      name: "All-up weight",
+      value: ledger.result.mass,
+      sd: ledger.result.massSd,
+      dimension: "mass",
+      evidence: ledger.result.evidence,
+      share: sharesOf(d).get(MASS) ?? 0,
+      source: null,
+    };
+    return [...inputsOf(drives.result.inputs, d, view.units.length > 1), weight].sort((a, b) => b.share - a.share);
+  },
+});

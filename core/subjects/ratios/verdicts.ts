@@ -1,0 +1,87 @@
+import type { TargetResult } from "../../design/targets";
+import type { UnitHabit } from "../../design/units";
+import { type Remedy, type See, figureOf, verdict } from "../../subject";
+import { propulsion } from "../propulsion/node";
+import { liftedByRotors } from "../propulsion/setup";
+import { LIGHTEN, advice, fitDiameter, ofCraft, percent, resize, solveFor, times } from "../say";
+
+const thrustTarget = ({ targets }: See): TargetResult | undefined =>
+  targets.find((t) => t.status === "missed" && (t.target.metric === "thrustToWeight" || t.target.metric === "thrust"));
+const leading = (see: See) => see.design.units[see.result(propulsion)?.lead ?? 0];
+
+/** A larger propeller on the leading drive, when one within 1.6 times its size reaches what is wanted. */
+function larger(see: See, key: "thrust" | "thrustToWeight", wanted: number, h: UnitHabit): Remedy[] {
+  const unit = leading(see);
+  if (!unit) return [];
+  const from = unit.propeller.diameter.value;
+  const diameter = solveFor(see.design, (x) => resize(unit, "diameter", x), ofCraft(key), wanted * 1.01, from, from * 1.6);
+  return diameter === null ? [] : [fitDiameter(unit, diameter, h)];
+}
+const ratioNow = (see: See) => (liftedByRotors(see.design) ? see.metrics.thrustToWeight : undefined);
+
+/** A craft held up by its propellers that they cannot lift. */
+const cannotLift = verdict<{ factor: number }>({
+  find(see) {
+    const [ratio, unit] = [ratioNow(see), leading(see)];
+    if (!ratio || !unit || ratio.value >= 1) return [];
+    return [{ page: "power", severity: "stop", about: unit.id, params: { factor: 1 / ratio.value }, figure: figureOf("thrust to weight", ratio, 1) }];
+  },
+  remedies: (see, _found, h) => larger(see, "thrustToWeight", Math.max(1.3, thrustTarget(see)?.target.value ?? 0), h),
+  says: (p) => `Full throttle cannot lift it: ${times(p.factor)} the thrust is missing to equal the weight`,
+});
+
+/** A target of thrust to weight, or of thrust, that is missed. */
+const thrustShort = verdict<{ factor: number }>({
+  find(see) {
+    const target = thrustTarget(see);
+    const ratio = ratioNow(see);
+    if (!target?.predicted || (ratio && ratio.value < 1)) return [];
+    return [
+      {
+        page: "power",
+        severity: target.target.weight === "must" ? "stop" : "care",
+        about: target.target.id,
+        params: { factor: target.target.value / target.predicted.value },
+        figure: figureOf(target.target.metric === "thrust" ? "thrust" : "thrust to weight", target.predicted, target.target.value),
+      },
+    ];
+  },
+  remedies(see, _found, h) {
+    const target = thrustTarget(see)?.target;
+    return target && (target.metric === "thrust" || target.metric === "thrustToWeight") ? larger(see, target.metric, target.value, h) : [];
+  },
+  says: (p) => `Thrust is short: ${times(p.factor)} as much is asked`,
+});
+
+/** A craft on its propellers that needs more than 70 % throttle to hover has little left to steer with (common practice). */
+const HOVER_THROTTLE = 0.7;
+const liftThrottle = verdict<{ throttle: number }>({
+  find(see) {
+    const throttle = see.metrics.thrustThrottle;
+    const unit = leading(see);
+    if (see.design.heldUpBy !== "rotors" || !throttle || !unit || throttle.value <= HOVER_THROTTLE) return [];
+    return [{ page: "power", severity: "care", about: unit.id, params: { throttle: throttle.value }, figure: figureOf("throttle to hover", throttle, HOVER_THROTTLE) }];
+  },
+  remedies: () => [LIGHTEN],
+  says: (p) => `Hovers at ${percent(p.throttle)} throttle: little is left to steer with`,
+});
+
+/** A failure that hides: with one propeller dead what is left still meets the thrust asked, so it is not seen until the next one goes. */
+const maskedFailure = verdict<{ drives: number; left: number }>({
+  find(see) {
+    const result = see.result(propulsion);
+    const target = see.targets.find((t) => (t.target.metric === "thrust" || t.target.metric === "thrustToWeight") && t.target.comparison === "atLeast");
+    if (!result || !target?.predicted) return [];
+    const main = result.main.flatMap((i) => result.drives[i] ?? []);
+    const propellers = main.reduce((s, d) => s + d.count, 0);
+    if (propellers < 2) return [];
+    const strongest = Math.max(...main.map((d) => d.values.thrust / d.count));
+    const left = (target.predicted.value * (1 - strongest / result.values.thrust.value)) / target.target.value;
+    if (left < 1) return [];
+    return [{ page: "power", severity: "note", about: "masked", params: { drives: propellers, left }, figure: figureOf("thrust asked", target.predicted, target.target.value) }];
+  },
+  remedies: () => [advice("Compare the current of each drive in every run")],
+  says: (p) => `One of ${p.drives} propellers could be dead and nobody would see: ${percent(p.left)} of what is asked would be left`,
+});
+
+export const verdicts = { "cannot-lift": cannotLift, "thrust-short": thrustShort, "lift-throttle": liftThrottle, "masked-failure": maskedFailure };

@@ -1,0 +1,24 @@
+import { magnitude } from "../../design/evidence";
+import { field } from "../../design/fields";
+import { numbers } from "../../design/numbers";
+
+/** The numbers of motion through the air. */
+export const quantities = numbers({
+  speed: {
+    label: "Top speed",
+    dimension: "speed",
+    page: "power",
+    formula: "v at which T(v) = ½ρv²·C_D·A, all drives ahead at full throttle",
+    source: "Drag area entered or from a timed run; drives as under thrust.",
+    range: "One drag area at all speeds; propellers moving along their axis, below the advance ratio at which thrust is gone.",
+  },
+});
+
+/** What motion through the air adds to the document. */
+export const shape = {
+  dragArea: field(magnitude("area").nullable().default(null).describe("drag coefficient times area when moving, m²: drag = ½ρv²·it"), {
+    label: "drag area",
+    dimension: "area",
+    change: "other",
+  }),
+};
