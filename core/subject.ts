@@ -123,6 +123,9 @@ export const verdict = <P extends object>(v: Verdict<P>): Verdict<P> => v;
 /** The result of an outcome; null when it is not solved. */
 export const solved = <R>(outcome: Outcome<R>): R | null => (outcome.status === "solved" ? outcome.result : null);
 
+/** What tells a finding from every other of one design. */
+export const findingKey = (f: Pick<Finding, "code" | "about">): string => `${f.code} ${f.about}`;
+
 const ORDER: Record<Severity, number> = { stop: 0, care: 1, note: 2, clear: 3 };
 /** Worst first. */
 export const bySeverity = (a: { severity: Severity }, b: { severity: Severity }): number => ORDER[a.severity] - ORDER[b.severity];

@@ -18,10 +18,11 @@ export interface FieldMeta {
 }
 export const FIELDS = z.registry<FieldMeta>();
 
-/** Says what a field is. */
+/** A schema of its own with what it is said to be: the one that it was made from may stand elsewhere for something else. */
 export const field = <T extends z.ZodType>(schema: T, meta: FieldMeta): T => {
-  FIELDS.add(schema, { ...FIELDS.get(schema), ...meta });
-  return schema;
+  const own = schema.clone();
+  FIELDS.add(own, { ...FIELDS.get(schema), ...meta });
+  return own;
 };
 
 export const coordinate = finite.min(-100).max(100);

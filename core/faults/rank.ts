@@ -1,4 +1,4 @@
-import type { ChangeKind } from "../lineage/difference";
+import type { ChangeKind } from "../design/fields";
 import type { Severity } from "../subject";
 import type { Cause, Symptom } from "./catalogue";
 import { stemsOf } from "./find";

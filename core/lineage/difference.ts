@@ -1,9 +1,7 @@
+import type { ChangeKind } from "../design/fields";
 import type { Design } from "../design/schema";
+import { saidOf } from "../design/said";
 import type { Dimension } from "../design/units";
-
-/** What part of the craft a change touches: faults and checklists read it. */
-export const CHANGE_KINDS = ["part", "mass", "place", "propeller", "motor", "controller", "gear", "pack", "thrust line", "duty", "brief", "set-up", "other"] as const;
-export type ChangeKind = (typeof CHANGE_KINDS)[number];
 
 export type Leaf = string | number | boolean | null;
 
@@ -17,79 +15,11 @@ export interface Change {
   /** Words for the field; empty when a whole entry was added or removed. */
   field: string;
   dimension: Dimension | null;
+  /** How well something is known, a plan or a price: the craft itself is as it was. */
+  knowing: boolean;
   from: Leaf;
   to: Leaf;
 }
-
-/** Shown name, dimension and kind of a field, by the end of its path. The longest match counts. */
-const FIELDS: [suffix: string, label: string, dimension: Dimension | null, kind: ChangeKind | null][] = [
-  ["mass/value", "mass each", "mass", "mass"],
-  ["mass/evidence", "mass known by", null, "mass"],
-  ["mass/sd", "mass ±", "mass", "mass"],
-  ["mass", "mass", "mass", "mass"],
-  ["planned", "planned mass each", "mass", "mass"],
-  ["predicted/value", "predicted mass each", "mass", "mass"],
-  ["predicted/sd", "predicted mass ±", "mass", "mass"],
-  ["predicted/evidence", "prediction known by", null, "mass"],
-  ["makeMinutes", "minutes to make", null, "part"],
-  ["parentId", "sits on", null, "place"],
-  ["slideY/from", "slide y from", "length", "part"],
-  ["slideY/to", "slide y to", "length", "part"],
-  ["slideZ/from", "slide z from", "length", "part"],
-  ["slideZ/to", "slide z to", "length", "part"],
-  ["most", "ballast at most", "mass", "mass"],
-  ["walkBack/stop", "walk-back stop line", "length", "brief"],
-  ["quantity", "quantity", "count", "mass"],
-  ["place/x", "x", "length", "place"],
-  ["place/y", "y", "length", "place"],
-  ["place/z", "z", "length", "place"],
-  ["size/x", "length", "length", "part"],
-  ["size/y", "width", "length", "part"],
-  ["size/z", "height", "length", "part"],
-  ["slide/from", "slide from", "length", "part"],
-  ["slide/to", "slide to", "length", "part"],
-  ["cost", "price", "money", "part"],
-  ["kv/value", "Kv", "kv", "motor"],
-  ["motor/resistance/value", "winding resistance", "resistance", "motor"],
-  ["noLoadCurrent/value", "no-load current", "current", "motor"],
-  ["motor/maxCurrent", "motor rating", "current", "motor"],
-  ["controller/resistance/value", "controller resistance", "resistance", "controller"],
-  ["controller/maxCurrent", "controller rating", "current", "controller"],
-  ["controller/maxCells", "controller cells", "count", "controller"],
-  ["gear/ratio", "gear ratio", "ratio", "gear"],
-  ["gear/efficiency/value", "gear efficiency", "percent", "gear"],
-  ["diameter/value", "propeller diameter", "length", "propeller"],
-  ["pitch/value", "propeller pitch", "length", "propeller"],
-  ["blades", "blades", "count", "propeller"],
-  ["chord/value", "widest chord", "length", "propeller"],
-  ["tilt", "thrust tilt", "angle", "thrust line"],
-  ["direction", "direction", null, "thrust line"],
-  ["throttleLimit", "throttle limit", "percent", "set-up"],
-  ["capacity/value", "capacity", "capacity", "pack"],
-  ["cellResistance/value", "cell resistance", "resistance", "pack"],
-  ["series", "cells in series", "count", "pack"],
-  ["startCharge", "charge at start", "percent", "pack"],
-  ["usable", "usable share", "percent", "pack"],
-  ["otherLoad", "other load", "power", "pack"],
-  ["airTemperature", "air temperature", "temperature", "brief"],
-  ["packTemperature", "pack temperature", "temperature", "brief"],
-  ["altitude", "altitude", "distance", "brief"],
-  ["wind", "wind", "speed", "brief"],
-];
-
-const KIND_OF_LIST: Record<string, ChangeKind> = {
-  items: "part",
-  batteries: "pack",
-  units: "motor",
-  duty: "duty",
-  brief: "brief",
-  setup: "set-up",
-  schools: "brief",
-  ballastSpots: "brief",
-  envelope: "brief",
-  outlines: "other",
-  walkBack: "brief",
-};
 
 type Leaves = Map<string, Leaf>;
 
@@ -105,21 +35,17 @@ function flatten(value: unknown, path: string[], into: Leaves): Leaves {
   return into;
 }
 
-function entryName(design: Design, path: string[]): string {
-  const id = path.find((p) => p.startsWith("#"))?.slice(1);
-  if (!id) return path[0] === "brief" ? "Brief" : (path[0] ?? "");
-  const all: { id: string; name?: string; metric?: string }[] = [
-    ...design.items,
-    ...design.batteries,
-    ...design.units,
-    ...design.duty,
-    ...design.setup,
-    ...design.brief.targets,
-    ...design.ballastSpots,
-    ...design.outlines,
-  ];
-  const found = all.find((e) => e.id === id);
-  return found?.name ?? (found?.metric ? `target ${found.metric}` : id);
+/** Name of the entry that a path leads into, as its list has it. */
+function entryName(design: Design, path: readonly string[]): string {
+  let node: unknown = design;
+  for (const key of path) {
+    if (Array.isArray(node)) {
+      const entry = node.find((e) => typeof e === "object" && e !== null && "id" in e && e.id === key.slice(1)) as { id: string; name?: string; metric?: string } | undefined;
+      return entry?.name ?? (entry?.metric ? `target ${entry.metric}` : key.slice(1));
+    }
+    node = typeof node === "object" && node !== null ? (node as Record<string, unknown>)[key] : undefined;
+  }
+  return saidOf(path.slice(0, 1)).label;
 }
 
 /** The path of the list entry that a leaf is in: up to and including its `#id`. */
@@ -138,7 +64,8 @@ export function difference(from: Design, to: Design): Change[] {
   const out: Change[] = [];
   const whole = (change: "added" | "removed", entry: string, design: Design) => {
     const path = entry.split("/");
-    out.push({ change, kind: KIND_OF_LIST[path[0] ?? ""] ?? "other", path, subject: entryName(design, path), field: "", dimension: null, from: null, to: null });
+    const said = saidOf(path);
+    out.push({ change, kind: said.change, path, subject: entryName(design, path), field: "", dimension: null, knowing: false, from: null, to: null });
   };
   for (const entry of inA) if (!inB.has(entry)) whole("removed", entry, from);
   for (const entry of inB) if (!inA.has(entry)) whole("added", entry, to);
@@ -149,15 +76,15 @@ export function difference(from: Design, to: Design): Change[] {
     const after = b.get(key) ?? null;
     if (before === after || key.endsWith("/id")) continue;
     const path = key.split("/");
-    const known = FIELDS.filter(([suffix]) => key.endsWith(`/${suffix}`)).sort((p, q) => q[0].length - p[0].length)[0];
-    const tail = path.slice(path.findLastIndex((p) => p.startsWith("#")) + 1).join(" ");
+    const said = saidOf(path);
     out.push({
       change: "changed",
-      kind: known?.[3] ?? KIND_OF_LIST[path[0] ?? ""] ?? "other",
+      kind: said.change,
       path,
       subject: entryName(to, path),
-      field: known?.[1] ?? tail.replace(/([A-Z])/g, " $1").toLowerCase(),
-      dimension: known?.[2] ?? null,
+      field: said.label,
+      dimension: said.dimension,
+      knowing: said.knowing,
       from: before,
       to: after,
     });

@@ -2,7 +2,8 @@ import type { Claim, CraftFile, Version } from "../design/craftFile";
 import { type Dimension, parseQuantity } from "../design/units";
 import { probabilityWithin } from "../numeric/normal";
 import { type MeasuredOn, measuredOn } from "../runs/measured";
-import type { Change, ChangeKind } from "./difference";
+import type { ChangeKind } from "../design/fields";
+import type { Change } from "./difference";
 
 /** What a claim asks for, read out of its words. */
 export type Asked =
@@ -119,7 +120,7 @@ export function reversals(changes: readonly Change[]): Reversal[] {
   const by = new Map<string, Reversal>();
   for (const c of changes) {
     // How well a number is known is no change of the craft.
-    if (c.kind === "brief" || c.kind === "duty" || /known by|±|planned|predicted|price/.test(c.field)) continue;
+    if (c.kind === "brief" || c.kind === "duty" || c.knowing) continue;
     const minutes = c.change === "changed" ? UNDO[c.kind] : UNDO.part;
     const held = by.get(c.subject);
     by.set(c.subject, { subject: c.subject, changes: (held?.changes ?? 0) + 1, minutes: Math.max(held?.minutes ?? 0, minutes) });

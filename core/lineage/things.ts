@@ -19,9 +19,6 @@ export const thingKey = (path: readonly string[]): string => {
   return (at >= 0 ? path.slice(0, at + 1) : path.slice(0, 2)).join("/");
 };
 
-/** How well a number is known is no change of the craft: neither are plans and prices. */
-const KNOWING = /known by|±|planned|predicted|price/;
-
 /**
  * Differences from one design to another, thing by thing, each with the grams and millimetres that it brings by itself. The thing-by-thing sums need not add up to the whole when two
  * act on one another; the whole is `total`.
@@ -29,14 +26,15 @@ const KNOWING = /known by|±|planned|predicted|price/;
 export function thingsChanged(from: Design, to: Design): { things: Thing[]; total: { mass: number; cg: number } } {
   const by = new Map<string, Change[]>();
   for (const c of difference(from, to)) {
-    if (KNOWING.test(c.field)) continue;
+    if (c.knowing) continue;
     const key = thingKey(c.path);
     by.set(key, [...(by.get(key) ?? []), c]);
   }
   const before = rollUp(from);
   const after = rollUp(to);
   const effect = (key: string) => {
-    const id = /^items\/#(.+)$/.exec(key)?.[1];
+    const [list, entry] = key.split("/#");
+    const id = list === "items" ? entry : undefined;
     if (id === undefined || !before) return { mass: 0, cg: 0 };
     const replaced = to.items.find((i) => i.id === id);
     const had = from.items.some((i) => i.id === id);

@@ -1,10 +1,8 @@
 import { useEffect, useRef, useState } from "react";
-import type { Finding, Remedy } from "../../core/subject";
+import { type Finding, type Remedy, findingKey } from "../../core/subject";
 import { sharedSlow } from "../worker/slow";
 import { useDesk } from "./desk";
 import { usePreferences } from "./preferences";
-
-export const findingKey = (f: Pick<Finding, "code" | "about">): string => `${f.code} ${f.about}`;
 
 /** Time that a design must stand still before remedies are looked for, ms. */
 const STILL = 150;

@@ -3,7 +3,7 @@ import type { Design } from "../../core/design/schema";
 import type { UnitHabit } from "../../core/design/units";
 import { type EvaluationContext, evaluate, remediesFor } from "../../core/evaluate";
 import { type SearchProgress, type SearchResult, type SearchTask, search } from "../../core/sizing/search";
-import type { Remedy } from "../../core/subject";
+import { type Remedy, findingKey } from "../../core/subject";
 
 /** What takes longer than a frame, apart from the page. */
 const slow = {
@@ -12,7 +12,7 @@ const slow = {
     const evaluation = evaluate(design, context);
     const out: Record<string, Remedy[]> = {};
     for (const f of evaluation.findings) {
-      const key = `${f.code} ${f.about}`;
+      const key = findingKey(f);
       if (wanted.includes(key)) out[key] = remediesFor(design, evaluation, f, habit, context);
     }
     return out;

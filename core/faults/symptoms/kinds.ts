@@ -1,6 +1,6 @@
 import type { Risk } from "../../design/risk";
 import type { GROUPS } from "../../design/symptom";
-import type { ChangeKind } from "../../lineage/difference";
+import type { ChangeKind } from "../../design/fields";
 import { costOf, riskOf } from "../risk";
 
 export interface Cause {

@@ -5,6 +5,8 @@ import { mass } from "../mass/node";
 export interface DemandResult {
   /** The craft's mass (kg), where a phase asks for multiples of the weight; else null, so that a change of mass changes nothing here. */
   mass: { value: number; sd: number; evidence: Evidence } | null;
+  /** What that mass leaves out, as sentences. */
+  incomplete: string[];
 }
 
 /** What the duty asks of the drives beyond what stands in it: the weight, when a phase is stated in multiples of it. */
@@ -15,10 +17,10 @@ export const demand = subject({
   compute(view, of): Outcome<DemandResult> {
     if (view.duty.length === 0) return { status: "missing", needs: ["duty"] };
     if (view.duty.some((p) => p.by === "speed") && view.dragArea === null) return { status: "missing", needs: ["drag area"] };
-    if (!view.duty.some((p) => p.by === "thrustToWeight")) return { status: "solved", result: { mass: null } };
+    if (!view.duty.some((p) => p.by === "thrustToWeight")) return { status: "solved", result: { mass: null, incomplete: [] } };
     const ledger = of(mass);
     if (ledger.status !== "solved") return { status: "missing", needs: ["mass"] };
     const m = ledger.result;
-    return { status: "solved", result: { mass: { value: m.mass, sd: m.massSd, evidence: m.evidence } } };
+    return { status: "solved", result: { mass: { value: m.mass, sd: m.massSd, evidence: m.evidence }, incomplete: m.incomplete } };
   },
 });

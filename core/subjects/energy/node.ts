@@ -2,7 +2,6 @@ import { computedFrom } from "../../design/evidence";
 import { type Doubtful, sdOf } from "../../numeric/doubt";
 import { type Outcome, solved, subject } from "../../subject";
 import { demand } from "../demand/node";
-import { mass } from "../mass/node";
 import { DRIVEN } from "../propulsion/node";
 import type { PowerInput } from "../propulsion/inputs";
 import { missingOf } from "../propulsion/nominal";
@@ -45,7 +44,7 @@ const runOf = (setup: PowerSetup, p: PackSetup, along: DischargeStates | null = 
 export const energy = subject({
   name: "energy",
   reads: [...DRIVEN, "duty", "dragArea"],
-  needs: [demand, mass],
+  needs: [demand],
   compute(view, of): Outcome<EnergyResult> {
     const missing = missingOf(view);
     if (missing.length > 0) return { status: "missing", needs: missing };
@@ -77,11 +76,11 @@ export const energy = subject({
     if (packs[first]?.endedBy === "notSolved") return { status: "failed", reason: "notSolved" };
     return { status: "solved", result: { packs, first, inputs } };
   },
-  quantities(result, view, of) {
+  quantities(result, _view, of) {
     const run = result.packs[result.first];
     // A pack that nothing is drawn from lasts for ever: that is no number.
     if (!run || !Number.isFinite(run.endurance.value)) return {};
-    const incomplete = view.duty.some((p) => p.by === "thrustToWeight") ? (solved(of(mass))?.incomplete ?? []) : [];
+    const incomplete = solved(of(demand))?.incomplete ?? [];
     return {
       endurance: {
         value: run.endurance.value,

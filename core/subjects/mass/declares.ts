@@ -29,7 +29,7 @@ export const itemSchema = z.object({
   }),
   mass: field(magnitude("mass").nullable().describe("mass in force, kg each; null while not known"), { label: "mass each", dimension: "mass", change: "mass" }),
   parentId: field(idSchema.nullable().default(null).describe("part that this one is attached to: it moves along"), { label: "sits on", change: "place" }),
-  place: field(point().describe("centre of the part"), { label: "place", change: "place" }),
+  place: field(point().describe("centre of the part"), { change: "place" }),
   placeEvidence: field(evidenceSchema, { label: "place known by", change: "place", about: "knowing" }),
   placeSd: field(z.number().nonnegative().max(100).optional().describe("standard uncertainty along each axis, m"), {
     label: "place ±",
@@ -156,7 +156,7 @@ export const shape = {
   ),
   envelope: field(
     z
-      .object({ min: point(), max: point() })
+      .object({ min: field(point(), { label: "from" }), max: field(point(), { label: "to" }) })
       .refine((box) => AXES.every((a) => box.max[a] > box.min[a]), "the envelope must end behind where it starts, along each axis")
       .nullable()
       .default(null)

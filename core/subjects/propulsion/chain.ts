@@ -74,6 +74,9 @@ export interface Command {
   throttle: number;
 }
 
+/** How often a state was found from nothing and how often it was followed from one nearby: what tests hold the work of an edit against. */
+export const WORK = { solved: 0, followed: 0 };
+
 /** What a pack and its drives settle at: the rail's voltage (V) and each motor's speed (rpm; 0: it stands still). All else follows from these. */
 export interface PackState {
   rail: number;
@@ -146,6 +149,7 @@ function solveTogether(commands: readonly Command[], source: Source, speed: numb
  * balance falls steadily with the voltage assumed.
  */
 export function solveState(commands: readonly Command[], source: Source, speed = 0): StateResult {
+  WORK.solved++;
   const idle = terminalVoltage(source, 0);
   if (idle === null) return { status: "overloaded" };
   const [only] = commands;
@@ -170,6 +174,7 @@ export function followState(
   from: PackState,
   demand: { thrust: number; limit: number } | null = null,
 ): (PackState & { throttle: number }) | null {
+  WORK.followed++;
   const speeds = [...from.speeds];
   let rail = from.rail;
   let throttle = commands[0]?.throttle ?? 0;

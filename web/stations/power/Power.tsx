@@ -103,7 +103,7 @@ export function PowerStation() {
   const addDrive = () => {
     const id = freeId(design.units, "d");
     edit((d) => {
-      const like = d.units.find((u) => u.id === chosen) ?? d.units[0];
+      const like = design.units.find((u) => u.id === chosen) ?? design.units[0];
       if (like) d.units.push({ ...structuredClone(like), id, name: `Drive ${d.units.length + 1}` });
     });
     put({ of: id });
@@ -111,7 +111,7 @@ export function PowerStation() {
   const addPack = () => {
     const id = freeId(design.batteries, "b");
     edit((d) => {
-      const like = d.batteries.find((b) => b.id === chosen) ?? d.batteries[0];
+      const like = design.batteries.find((b) => b.id === chosen) ?? design.batteries[0];
       if (like) d.batteries.push({ ...structuredClone(like), id, name: `Pack ${d.batteries.length + 1}`, itemId: null });
     });
     put({ of: id });
