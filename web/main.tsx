@@ -2,21 +2,22 @@ import "@fontsource-variable/archivo/wdth.css";
 import "@fontsource-variable/spline-sans-mono";
 import "./styles.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { StrictMode } from "react";
+import { StrictMode, Suspense, lazy } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter } from "react-router";
 import { RouterProvider } from "react-router/dom";
 import { Toaster } from "sonner";
-import { CraftPage } from "./app/CraftPage";
 import { Broken, Missing } from "./app/Missing";
 import { OutboxBar, OutboxWatch } from "./app/OutboxBar";
 import { openOutbox } from "./app/outbox";
 import { PreferencesProvider } from "./app/preferences";
 import { StaleQuestion } from "./app/saveAgainst";
-import { FieldPage } from "./field/FieldPage";
-import { Workshop } from "./workshop/Workshop";
 
 const queries = new QueryClient({ defaultOptions: { queries: { staleTime: 30_000, retry: 1, refetchOnWindowFocus: true } } });
+
+const CraftPage = lazy(() => import("./app/CraftPage").then((m) => ({ default: m.CraftPage })));
+const FieldPage = lazy(() => import("./field/FieldPage").then((m) => ({ default: m.FieldPage })));
+const Workshop = lazy(() => import("./workshop/Workshop").then((m) => ({ default: m.Workshop })));
 
 const router = createBrowserRouter([
   { path: "/", element: <Workshop />, errorElement: <Broken /> },
@@ -33,7 +34,9 @@ if (root)
     <StrictMode>
       <QueryClientProvider client={queries}>
         <PreferencesProvider>
-          <RouterProvider router={router} />
+          <Suspense fallback={null}>
+            <RouterProvider router={router} />
+          </Suspense>
           <OutboxWatch />
           <OutboxBar />
           <StaleQuestion />

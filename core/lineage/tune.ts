@@ -74,6 +74,13 @@ function tried(version: Version, group: string): TuneState["tried"] {
 export function tuneStates(file: Pick<CraftFile, "versions">, version: Version): TuneState[] {
   const line = lineOf(file.versions, version.label);
   const versions = line.flatMap((l) => (l === version.label ? [version] : (file.versions.find((v) => v.label === l) ?? [])));
+  // Several settings rest on the same version: what changed since is worked out once.
+  const known = new Map<string, TuneCause[]>();
+  const causesSince = (since: Version): TuneCause[] => {
+    const causes = known.get(since.label) ?? (since.label === version.label ? [] : causesBetween(since, version));
+    known.set(since.label, causes);
+    return causes;
+  };
   return version.design.setup.map((setting) => {
     const same = (v: Version) => v.design.setup.find((s) => s.id === setting.id)?.value === setting.value;
     let since = version;
@@ -82,7 +89,7 @@ export function tuneStates(file: Pick<CraftFile, "versions">, version: Version):
       since = v;
     }
     const state = tried(version, setting.group);
-    const causes = since.label === version.label ? [] : causesBetween(since, version).filter((c) => RESTS_ON[setting.kind].includes(c));
+    const causes = causesSince(since).filter((c) => RESTS_ON[setting.kind].includes(c));
     return {
       setting,
       since: since.label,

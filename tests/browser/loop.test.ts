@@ -48,9 +48,9 @@ describe("the whole loop, as a user would", () => {
     await user.see("What it must do");
   });
 
-  it("states targets and environment, and tells met, missed and unknown apart", async () => {
+  it("states targets and environment, and tells met, missed and open apart", async () => {
     expect(await user.read('[data-target="auw"]')).toMatch(/met/);
-    expect(await user.read('[data-target="endurance"]')).toMatch(/unknown/);
+    expect(await user.read('[data-target="endurance"]')).toMatch(/open/);
     await user.fill("Air temperature", "8 °C");
     await user.click("Add a target");
     await user.page.waitForSelector('[data-target="thrustToWeight"]');

@@ -6,11 +6,11 @@ import { usePreferences } from "./preferences";
 
 /** A save was refused because someone saved in between: both states shown, one chosen. Nothing is merged in silence. */
 export function ConflictDialog() {
-  const { conflict, design, version, resolve } = useDesk();
+  const { save, design, version, resolve } = useDesk();
   const { habit } = usePreferences();
-  const changes = conflict ? difference(conflict.design, design) : [];
+  const changes = save.at === "stale" ? difference(save.current, design) : [];
   return (
-    <Dialog open={conflict !== null} must wide title={`${version.label} was saved elsewhere in the meantime`} onClose={() => {}}>
+    <Dialog open={save.at === "stale"} must wide title={`${version.label} was saved elsewhere in the meantime`} onClose={() => {}}>
       <p className="mb-2">Where the two states differ, from what is saved there to what stands here:</p>
       <ul className="mb-3 max-h-64 overflow-auto border-y border-hair py-1 text-ink">
         {changes.length === 0 && <li>They are the same.</li>}

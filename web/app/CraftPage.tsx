@@ -1,33 +1,39 @@
+import { type ComponentType, Suspense, lazy, useEffect } from "react";
 import { useParams } from "react-router";
-import { PAGES } from "../../core/design/metrics";
-import { StabilityPlanned } from "../stations/Planned";
-import { BenchStation } from "../stations/bench/Bench";
-import { BriefStation } from "../stations/brief/Brief";
-import { FaultsStation } from "../stations/faults/Faults";
-import { LayoutStation } from "../stations/layout/Layout";
-import { PowerStation } from "../stations/power/Power";
-import { RunsStation } from "../stations/runs/Runs";
-import { VersionsStation } from "../stations/versions/Versions";
+import { PAGES, type Page } from "../../core/design/metrics";
 import { BrokenLines } from "./BrokenLines";
 import { Frame } from "./Frame";
 import { Missing } from "./Missing";
 import { sayError } from "./client";
 import { DeskProvider, useCraft } from "./desk";
 
-const VIEWS: Record<(typeof PAGES)[number], () => React.ReactNode> = {
-  brief: BriefStation,
-  layout: LayoutStation,
-  power: PowerStation,
-  stability: StabilityPlanned,
-  bench: BenchStation,
-  runs: RunsStation,
-  faults: FaultsStation,
-  versions: VersionsStation,
+/** Where each page of the workshop comes from: a file of its own, fetched when it is first opened. */
+const SOURCES: Record<Page, () => Promise<{ default: ComponentType }>> = {
+  brief: () => import("../stations/brief/Brief").then((m) => ({ default: m.BriefStation })),
+  layout: () => import("../stations/layout/Layout").then((m) => ({ default: m.LayoutStation })),
+  power: () => import("../stations/power/Power").then((m) => ({ default: m.PowerStation })),
+  stability: () => import("../stations/Planned").then((m) => ({ default: m.StabilityPlanned })),
+  bench: () => import("../stations/bench/Bench").then((m) => ({ default: m.BenchStation })),
+  runs: () => import("../stations/runs/Runs").then((m) => ({ default: m.RunsStation })),
+  faults: () => import("../stations/faults/Faults").then((m) => ({ default: m.FaultsStation })),
+  versions: () => import("../stations/versions/Versions").then((m) => ({ default: m.VersionsStation })),
 };
+const VIEWS = Object.fromEntries(PAGES.map((p) => [p, lazy(SOURCES[p])])) as Record<Page, ReturnType<typeof lazy>>;
+
+/** Fetches the other pages while nothing else is to do, so that they open at once, and without the server too. */
+function useAllPages(): void {
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      for (const p of PAGES) void SOURCES[p]().catch(() => {});
+    }, 2500);
+    return () => clearTimeout(timer);
+  }, []);
+}
 
 /** One craft at one version and station, as the address says. */
 export function CraftPage() {
   const { slug = "", label, station = "brief" } = useParams();
+  useAllPages();
   const { data, error, isPending } = useCraft(slug);
   if (isPending) return <main className="p-8">Opening {slug} …</main>;
   // What was read before stays in view when the server does not answer for a while.
@@ -42,7 +48,9 @@ export function CraftPage() {
     <DeskProvider key={`${slug}/${version.label}/${version.frozenAt ?? ""}`} record={data} version={version} station={known}>
       <Frame station={known}>
         <BrokenLines record={data} />
-        <View />
+        <Suspense fallback={<p className="p-6 text-pencil">Opening …</p>}>
+          <View />
+        </Suspense>
       </Frame>
     </DeskProvider>
   );

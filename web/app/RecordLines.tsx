@@ -1,4 +1,4 @@
-import { useMemo } from "react";
+import { useDeferredValue, useMemo } from "react";
 import { mendedElsewhere } from "../../core/lineage/status";
 import { debts, tuneStates } from "../../core/lineage/tune";
 import { lineOf } from "../../core/runs/ladder";
@@ -10,7 +10,9 @@ import { useDesk } from "./desk";
 
 /** What the records hold against the version in view, at every station: fixes that no run has proven, evidence not secured, stale tunes, debts. */
 export function RecordLines() {
-  const { file, version, design, go } = useDesk();
+  const { file, version, design: now, go } = useDesk();
+  // What the records say may follow a drag a little later.
+  const design = useDeferredValue(now);
   const lines = useMemo(() => {
     const own = { ...version, design };
     const line = lineOf(file.versions, version.label);

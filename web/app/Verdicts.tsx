@@ -8,6 +8,8 @@ import { Cairn } from "../glyphs/Cairn";
 import { Flag, SEVERITY_COLOUR } from "../glyphs/Flag";
 import { RecordLines } from "./RecordLines";
 import { useDesk } from "./desk";
+import type { Design } from "../../core/design/schema";
+import type { SaveState } from "./saveQueue";
 import { useRemedies } from "./useRemedies";
 import { usePreferences } from "./preferences";
 
@@ -146,15 +148,29 @@ function VerdictList({ findings }: { findings: Finding[] }) {
   );
 }
 
+const SAVE_NAME = { clean: "saved", waiting: "unsaved", sending: "saving", failed: "unsaved", stale: "stale" } as const;
+function saveWords(save: SaveState<Design>): string {
+  switch (save.at) {
+    case "clean":
+      return "All changes saved.";
+    case "waiting":
+      return "Not saved yet.";
+    case "sending":
+      return "Saving …";
+    case "failed":
+      return save.why === "" ? "Not saved: no answer. Tried again by itself." : `Not saved: ${save.why}`;
+    case "stale":
+      return "Saved elsewhere: choose.";
+  }
+}
+
 /** Verdicts of the version in view, worst first, then what is worth measuring. The clear ones fold away when there are many. */
 export function VerdictColumn() {
-  const { evaluation, version, frozen, file, saveState, undo, redo } = useDesk();
+  const { evaluation, version, frozen, file, save, undo, redo } = useDesk();
   const [open, setOpen] = useState(false);
   const { findings } = evaluation;
   const runs = file.runs.filter((r) => r.version === version.label).length;
-  const state = frozen
-    ? `${runs} ${runs === 1 ? "run" : "runs"}, read only. Changes go into a child draft.`
-    : { saved: "All changes saved.", saving: "Saving …", unsaved: "Not saved yet.", stale: "Saved elsewhere: choose." }[saveState];
+  const state = frozen ? `${runs} ${runs === 1 ? "run" : "runs"}, read only. Changes go into a child draft.` : saveWords(save);
   return (
     <aside aria-label="Verdicts" className={`verdict-drawer ${open ? "is-open" : ""}`}>
       <header className="flex h-20 flex-col justify-center border-b border-rule px-4 max-[1180px]:h-auto max-[1180px]:flex-row max-[1180px]:items-center max-[1180px]:justify-between max-[1180px]:gap-3 max-[1180px]:py-1">
@@ -163,7 +179,7 @@ export function VerdictColumn() {
           <span className="text-[12px] text-pencil">{frozen ? `frozen ${version.frozenAt?.slice(0, 10)}` : "open draft"}</span>
         </p>
         <p className="mt-1 flex items-center justify-between gap-2 text-[12px]">
-          <span role="status" data-save={saveState}>
+          <span role="status" data-save={SAVE_NAME[save.at]}>
             {state}
           </span>
           {!frozen && (

@@ -1,16 +1,16 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type ReactNode, createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { type ReactNode, createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { type CraftRecord, contracts } from "../../api/contracts";
 import type { CraftFile, Version } from "../../core/design/craftFile";
 import { type Edited, editDesign } from "../../core/design/edit";
 import { type Patch, tryPatch } from "../../core/design/patch";
-import { type Design, designSchema } from "../../core/design/schema";
+import type { Design } from "../../core/design/schema";
 import { type Evaluation, type EvaluationContext, evaluate } from "../../core/evaluate";
-import { ApiError, call, sayError } from "./client";
-
-export type SaveState = "saved" | "saving" | "unsaved" | "stale";
+import { call } from "./client";
+import type { SaveState } from "./saveQueue";
+import { useSaveQueue } from "./useSaveQueue";
 
 /** Everything a station works on: the craft, the version in view, its working design and the one evaluation of it. */
 export interface Desk {
@@ -31,14 +31,13 @@ export interface Desk {
   apply: (patch: Patch) => void;
   undo: (() => void) | null;
   redo: (() => void) | null;
-  saveState: SaveState;
+  /** Where the saving stands. */
+  save: SaveState<Design>;
   /** Sends what is not saved yet; resolves when the server has it. */
   flush: () => Promise<void>;
   /** A change of a frozen version that waits for its child draft. */
   pending: Design | null;
   setPending: (design: Design | null) => void;
-  /** The design that the server holds when a save was refused. */
-  conflict: { revision: number; design: Design } | null;
   resolve: (keep: "mine" | "theirs") => void;
   go: (to: { label?: string; station?: string; search?: Record<string, string | null> }) => void;
   refresh: () => Promise<void>;
@@ -69,10 +68,9 @@ export function useDesk(): Desk {
 /** The craft as the server holds it. */
 export const useCraft = (slug: string) => useQuery({ queryKey: ["craft", slug], queryFn: () => call(contracts.getCraft, { params: { slug } }) });
 
-const SAVE_AFTER = 500;
 const UNDO_STEPS = 200;
 
-interface History {
+export interface History {
   past: Design[];
   present: Design;
   future: Design[];
@@ -80,8 +78,7 @@ interface History {
 }
 
 /** Mass of the version that this one grew from, for the growth alarm. */
-function parentMassOf(file: CraftFile, version: Version) {
-  const parent = file.versions.find((v) => v.label === version.parent);
+function parentMassOf(parent: Version | undefined) {
   const auw = parent && evaluate(parent.design).metrics.auw;
   return parent && auw ? { label: parent.label, mass: auw.value } : null;
 }
@@ -92,91 +89,31 @@ export function DeskProvider({ record, version, station, children }: { record: C
   const navigate = useNavigate();
   const frozen = version.frozenAt !== null;
   const [history, setHistory] = useState<History>({ past: [], present: version.design, future: [], key: undefined });
-  const [saveState, setSaveState] = useState<SaveState>("saved");
   const [previewPatch, setPreview] = useState<Patch | null>(null);
   const [pending, setPending] = useState<Design | null>(null);
-  const [conflict, setConflict] = useState<Desk["conflict"]>(null);
   const design = history.present;
 
-  // What the server has: the revision to save against, and the design it belongs to.
-  const server = useRef({ revision: revisions.versions[version.label] ?? 0, design: version.design });
   const latest = useRef(design);
   latest.current = design;
-  const inFlight = useRef<Promise<void> | null>(null);
-
-  const flush = useCallback(async (): Promise<void> => {
-    if (inFlight.current) await inFlight.current;
-    if (latest.current === server.current.design) return;
-    const sending = latest.current;
-    setSaveState("saving");
-    const work = call(contracts.saveDesign, { params: { slug, label: version.label }, body: { revision: server.current.revision, design: sending } })
-      .then(({ revision }) => {
-        server.current = { revision, design: sending };
-        queries.setQueryData<CraftRecord>(
-          ["craft", slug],
-          (held) =>
-            held && {
-              ...held,
-              file: { ...held.file, versions: held.file.versions.map((v) => (v.label === version.label ? { ...v, design: sending } : v)) },
-              revisions: { ...held.revisions, versions: { ...held.revisions.versions, [version.label]: revision } },
-            },
-        );
-        setSaveState(latest.current === sending ? "saved" : "unsaved");
-      })
-      .catch((error: unknown) => {
-        if (error instanceof ApiError && error.problem.type === "/problems/stale" && error.problem.current) {
-          const current = error.problem.current as { revision: number; design: unknown };
-          setConflict({ revision: current.revision, design: designSchema.parse(current.design) });
-          setSaveState("stale");
-        } else {
-          setSaveState("unsaved");
-          toast.error(sayError(error));
-        }
-        throw error;
-      })
-      .finally(() => {
-        inFlight.current = null;
-      });
-    inFlight.current = work;
-    await work;
-    if (latest.current !== server.current.design) await flush();
-  }, [slug, version.label, queries]);
-
-  useEffect(() => {
-    if (conflict) return;
-    if (design === server.current.design) {
-      // Undone before it was sent: there is nothing to save any more.
-      setSaveState((s) => (s === "unsaved" ? "saved" : s));
-      return;
-    }
-    setSaveState((s) => (s === "saving" ? s : "unsaved"));
-    const timer = setTimeout(() => void flush().catch(() => {}), SAVE_AFTER);
-    return () => clearTimeout(timer);
-  }, [design, flush, conflict]);
+  const [queue, restored] = useSaveQueue(record, version, setHistory);
+  const save = useSyncExternalStore(
+    useCallback((heard) => queue.listen(heard), [queue]),
+    () => queue.now(),
+  );
+  useEffect(() => queue.put(design), [queue, design]);
 
   // Saved in another window while nothing is unsaved here: take it over.
   const heldRevision = revisions.versions[version.label] ?? 0;
   useEffect(() => {
-    if (heldRevision <= server.current.revision || latest.current !== server.current.design || inFlight.current) return;
-    server.current = { revision: heldRevision, design: version.design };
+    if (!restored || heldRevision <= queue.revision() || queue.unsaved() || queue.now().at === "sending") return;
+    queue.took(heldRevision, version.design);
     // Only words about the version were saved: nothing of the design is there to be undone.
     setHistory((h) =>
       JSON.stringify(h.present) === JSON.stringify(version.design)
         ? { ...h, present: version.design }
         : { past: [...h.past, h.present], present: version.design, future: [], key: undefined },
     );
-  }, [heldRevision, version.design]);
-
-  useEffect(() => {
-    const warn = (event: BeforeUnloadEvent) => {
-      if (latest.current !== server.current.design) event.preventDefault();
-    };
-    window.addEventListener("beforeunload", warn);
-    return () => {
-      window.removeEventListener("beforeunload", warn);
-      if (latest.current !== server.current.design) void flush().catch(() => {});
-    };
-  }, [flush]);
+  }, [heldRevision, version.design, queue, restored]);
 
   const put = useCallback((next: Design, key?: string) => {
     setHistory((h) => ({
@@ -202,7 +139,8 @@ export function DeskProvider({ record, version, station, children }: { record: C
   const edit = useCallback((mutate: (draft: Design) => void, key?: string) => take(editDesign(latest.current, mutate), key), [take]);
   const actions = useMemo((): DeskActions => ({ edit, now: () => latest.current }), [edit]);
 
-  const context = useMemo(() => ({ parentMass: parentMassOf(file, version) }), [file, version]);
+  const parent = file.versions.find((v) => v.label === version.parent);
+  const context = useMemo(() => ({ parentMass: parentMassOf(parent) }), [parent]);
   const evaluation = useMemo(() => evaluate(design, context), [design, context]);
   const preview = useMemo(() => {
     if (!previewPatch) return null;
@@ -234,18 +172,13 @@ export function DeskProvider({ record, version, station, children }: { record: C
         : null,
     redo:
       history.future.length > 0 ? () => setHistory((h) => ({ past: [...h.past, h.present], present: h.future[0] ?? h.present, future: h.future.slice(1), key: undefined })) : null,
-    saveState,
-    flush,
+    save,
+    flush: () => queue.flush(),
     pending,
     setPending,
-    conflict,
     resolve: (keep) => {
-      if (!conflict) return;
-      server.current = { revision: conflict.revision, design: conflict.design };
-      setConflict(null);
-      if (keep === "theirs") setHistory((h) => ({ past: [...h.past, h.present], present: conflict.design, future: [], key: undefined }));
-      else setHistory((h) => ({ ...h, present: structuredClone(h.present) }));
-      setSaveState(keep === "theirs" ? "saved" : "unsaved");
+      const stands = queue.resolve(keep);
+      if (keep === "theirs") setHistory((h) => ({ past: [...h.past, h.present], present: stands, future: [], key: undefined }));
     },
     go: ({ label = version.label, station: to = station, search = {} }) => {
       const query = new URLSearchParams();

@@ -1,5 +1,5 @@
 import type { CraftFile } from "../../../core/design/craftFile";
-import { useMemo, useState } from "react";
+import { Suspense, lazy, useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import { contracts } from "../../../api/contracts";
 import type { Version } from "../../../core/design/craftFile";
@@ -23,8 +23,9 @@ import { Changes } from "./Changes";
 import { Drift } from "./Drift";
 import { FateSheet } from "./FateSheet";
 import { Lineage } from "./Lineage";
-import { ReportSheet } from "./ReportSheet";
 import { SetupSheet } from "./SetupSheet";
+
+const ReportSheet = lazy(() => import("./ReportSheet").then((m) => ({ default: m.ReportSheet })));
 
 const COMPARED: MetricKey[] = ["auw", "cgX", "cgZ", "thrust", "thrustToWeight", "packCurrent", "packVoltage", "rpm", "endurance", "cost"];
 
@@ -216,7 +217,9 @@ export function VersionsStation() {
   if (search.has("report"))
     return (
       <SheetFrame>
-        <ReportSheet />
+        <Suspense fallback={<p className="p-4 text-pencil">Opening …</p>}>
+          <ReportSheet />
+        </Suspense>
       </SheetFrame>
     );
   if (search.has("fate"))

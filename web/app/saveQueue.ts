@@ -1,0 +1,187 @@
+/** What became of a save that was sent. */
+export type Sent<D> = { kind: "saved"; revision: number } | { kind: "stale"; revision: number; current: D } | { kind: "unanswered" } | { kind: "refused"; why: string };
+
+/** Where the saving of a document stands. */
+export type SaveState<D> =
+  /** The server has what is here. */
+  | { at: "clean" }
+  /** Changed; it is sent when nothing has been typed for a moment. */
+  | { at: "waiting" }
+  | { at: "sending" }
+  /** Not answered, or refused with why; tried again, the time between doubling. */
+  | { at: "failed"; why: string; tries: number }
+  /** Somebody saved in between: nothing is sent until one of the two states is chosen. */
+  | { at: "stale"; revision: number; current: D };
+
+export interface SaveQueueOptions<D> {
+  /** What the server has, and its revision. */
+  server: { revision: number; document: D };
+  /** Sends one document against a revision; never throws. */
+  send: (revision: number, document: D) => Promise<Sent<D>>;
+  /** Keeps what is not saved through a reload; null: nothing is unsaved. */
+  keep?: (unsaved: { revision: number; document: D } | null) => void;
+  onSaved?: (revision: number, document: D) => void;
+  /** ms without a change before it is sent */
+  quiet?: number;
+  /** ms until the first further try */
+  again?: number;
+  /** Whether the network is there at all: without it nothing is tried. */
+  online?: () => boolean;
+}
+
+const QUIET = 500;
+const AGAIN = 1000;
+const LONGEST = 30_000;
+
+/**
+ * The saving of one document as a machine of five states, apart from any page. One save at a time, each against the revision of the one before; what failed is tried again with growing
+ * pauses, at once when the network or the window comes back; a stale save stops everything until it is decided.
+ */
+export class SaveQueue<D> {
+  private present: D;
+  private server: { revision: number; document: D };
+  private state: SaveState<D> = { at: "clean" };
+  private timer: ReturnType<typeof setTimeout> | null = null;
+  private busy: Promise<void> | null = null;
+  private readonly heard = new Set<() => void>();
+  private over = false;
+
+  constructor(private readonly options: SaveQueueOptions<D>) {
+    this.server = options.server;
+    this.present = options.server.document;
+  }
+
+  now(): SaveState<D> {
+    return this.state;
+  }
+  /** Whether something here is not on the server. */
+  unsaved(): boolean {
+    return this.present !== this.server.document;
+  }
+  revision(): number {
+    return this.server.revision;
+  }
+  listen(heard: () => void): () => void {
+    this.heard.add(heard);
+    return () => this.heard.delete(heard);
+  }
+
+  /** The document as it is now. */
+  put(document: D): void {
+    if (document === this.present) return;
+    this.present = document;
+    this.keep();
+    if (this.state.at === "stale" || this.busy) return;
+    if (!this.unsaved()) {
+      if (this.timer) clearTimeout(this.timer);
+      this.go({ at: "clean" });
+    } else {
+      // A refusal may be over with this change; what was not answered keeps its own pace.
+      if (this.state.at !== "failed" || this.state.why !== "") this.go({ at: "waiting" });
+      this.after(this.options.quiet ?? QUIET);
+    }
+  }
+
+  /** Sends what is unsaved at once; resolves when the server has it. @throws Error with why it has not */
+  async flush(): Promise<void> {
+    for (let n = 0; n < 20; n++) {
+      if (this.busy) await this.busy;
+      if (this.state.at === "stale") throw new Error("It was saved elsewhere in the meantime: choose one of the two states first.");
+      if (!this.unsaved()) return;
+      await this.trySave();
+      if (this.state.at === "failed") throw new Error(this.state.why || "The server does not answer. What you entered is still here.");
+    }
+  }
+
+  /** The network or the window is back: what waits is sent now. */
+  wake(): void {
+    if (this.unsaved() && this.state.at !== "stale" && !this.busy && !this.over) void this.trySave();
+  }
+
+  /** The revision that unsaved edits grew from, where they come from before a reload. */
+  grewFrom(revision: number): void {
+    this.server = { ...this.server, revision };
+  }
+
+  /** Saved in another window while nothing was unsaved here. */
+  took(revision: number, document: D): void {
+    this.server = { revision, document };
+    this.present = document;
+    this.keep();
+    this.go({ at: "clean" });
+  }
+
+  /** Decides a stale save: mine is sent against what is there, theirs is taken over. @returns the document that stands now */
+  resolve(keep: "mine" | "theirs"): D {
+    if (this.state.at !== "stale") return this.present;
+    this.server = { revision: this.state.revision, document: this.state.current };
+    if (keep === "theirs") this.present = this.state.current;
+    this.keep();
+    if (this.unsaved()) {
+      this.go({ at: "waiting" });
+      void this.trySave();
+    } else this.go({ at: "clean" });
+    return this.present;
+  }
+
+  /** Begins anew after an end, as a page does that is shown again. */
+  begin(): void {
+    this.over = false;
+  }
+
+  /** Ends it: what is unsaved is sent once more, and nothing after that. */
+  end(): void {
+    const last = this.unsaved() && this.state.at !== "stale";
+    if (this.timer) clearTimeout(this.timer);
+    if (last && !this.busy) void this.trySave();
+    this.over = true;
+  }
+
+  private go(state: SaveState<D>): void {
+    this.state = state;
+    for (const heard of this.heard) heard();
+  }
+  private keep(): void {
+    this.options.keep?.(this.unsaved() ? { revision: this.server.revision, document: this.present } : null);
+  }
+  private after(ms: number): void {
+    if (this.timer) clearTimeout(this.timer);
+    if (this.over) return;
+    this.timer = setTimeout(() => {
+      this.timer = null;
+      if (this.options.online?.() === false) return;
+      void this.trySave();
+    }, ms);
+  }
+
+  private trySave(): Promise<void> {
+    this.busy ??= this.sendOne().finally(() => {
+      this.busy = null;
+      // What changed while it was under way goes next.
+      if (this.state.at === "clean" && this.unsaved()) {
+        this.go({ at: "waiting" });
+        this.after(0);
+      }
+    });
+    return this.busy;
+  }
+
+  private async sendOne(): Promise<void> {
+    if (this.timer) clearTimeout(this.timer);
+    const sending = this.present;
+    const tries = this.state.at === "failed" ? this.state.tries : 0;
+    this.go({ at: "sending" });
+    const answer = await this.options.send(this.server.revision, sending);
+    if (answer.kind === "saved") {
+      this.server = { revision: answer.revision, document: sending };
+      this.keep();
+      this.options.onSaved?.(answer.revision, sending);
+      this.go({ at: "clean" });
+    } else if (answer.kind === "stale") this.go({ at: "stale", revision: answer.revision, current: answer.current });
+    else {
+      this.go({ at: "failed", why: answer.kind === "refused" ? answer.why : "", tries: tries + 1 });
+      // What the server refused is not sent again until it changes.
+      if (answer.kind === "unanswered") this.after(Math.min(LONGEST, (this.options.again ?? AGAIN) * 2 ** tries));
+    }
+  }
+}
