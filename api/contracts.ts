@@ -1,3 +1,4 @@
+import { craftFileReading } from "../core/design/openFile";
 import { z } from "zod";
 import { FILE_TYPES, benchEntrySchema, rigSchema, safetySchema, testedDriveSchema, thrustReadingSchema, thrustTestSchema } from "../core/design/bench";
 import { type CraftFile, craftFileSchema, craftSchema, faultSchema, planSchema, runSchema, versionSchema } from "../core/design/craftFile";
@@ -175,7 +176,7 @@ export const contracts = {
     body: z.object({ craft: craftSchema, design: designSchema, question: z.string().max(200) }),
     response: z.object({ slug }),
   }),
-  importCraft: contract({ method: "post", path: "/api/crafts/import", params: nothing, body: craftFileSchema, response: z.object({ slug }) }),
+  importCraft: contract({ method: "post", path: "/api/crafts/import", params: nothing, body: craftFileReading, response: z.object({ slug }) }),
   getCraft: contract({ method: "get", path: "/api/crafts/:slug", params: inCraft, body: none, response: craftRecordSchema, checked: true }),
   exportCraft: contract({ method: "get", path: "/api/crafts/:slug/export", params: inCraft, body: none, response: craftFileSchema, checked: true }),
   exportTar: contract({ method: "get", path: "/api/crafts/:slug/export.tar", params: inCraft, body: none, response: z.unknown() }),

@@ -1,8 +1,10 @@
-import { type CraftFile, type Version, craftFileSchema } from "../core/design/craftFile";
+import type { CraftFile, Version } from "../core/design/craftFile";
+import { openCraftFile } from "../core/design/openFile";
 import { METRICS, type MetricKey } from "../core/design/metrics";
 import { SI } from "../core/design/units";
 import { type Evaluation, evaluate } from "../core/evaluate";
 import { findingText, remediesFor } from "../core/evaluate";
+import { whyNone } from "../core/subject";
 import { buildReport } from "../core/wording/report";
 
 export type Outcome = { ok: true; output: unknown } | { ok: false; why: string };
@@ -21,18 +23,18 @@ function openFile(text: string, label: string | undefined): { ok: true; opened: 
   } catch {
     return { ok: false, why: "is not JSON" };
   }
-  const checked = craftFileSchema.safeParse(parsed);
-  if (!checked.success) {
-    const issue = checked.error.issues[0];
-    return { ok: false, why: `${issue?.path.join(".") || "file"}: ${issue?.message ?? "not valid"}` };
+  const read = openCraftFile(parsed);
+  if (!read.ok) {
+    const [problem] = read.problems;
+    return { ok: false, why: `${problem?.path.join(".") || "file"}: ${problem?.message ?? "not valid"}` };
   }
-  const { versions } = checked.data;
+  const { versions } = read.file;
   const version = label === undefined ? versions.at(-1) : versions.find((v) => v.label === label);
   if (!version) return { ok: false, why: `has no version ${label}; it has ${versions.map((v) => v.label).join(", ")}` };
   const parent = versions.find((v) => v.label === version.parent);
   const parentAuw = parent && evaluate(parent.design).metrics.auw;
   const evaluation = evaluate(version.design, { parentMass: parent && parentAuw ? { label: parent.label, mass: parentAuw.value } : null });
-  return { ok: true, opened: { file: checked.data, version, evaluation } };
+  return { ok: true, opened: { file: read.file, version, evaluation } };
 }
 
 /** The build report of one version of a craft file, as Markdown. */
@@ -58,6 +60,8 @@ export function evaluateFile(text: string, label: string | undefined): Outcome {
       craft: file.craft.name,
       version: version.label,
       results,
+      /** How each subject ended that has no numbers: missing, not covered or failed, and why. */
+      without: Object.fromEntries(Object.entries(evaluation.outcomes).flatMap(([name, o]) => (o.status === "solved" ? [] : [[name, { status: o.status, because: whyNone(o) }]]))),
       targets: evaluation.targets.map(({ target, status, margin, odds, because }) => ({
         metric: target.metric,
         status,

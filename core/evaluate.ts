@@ -4,7 +4,7 @@ import type { Design } from "./design/schema";
 import { type TargetResult, judgeTargets } from "./design/targets";
 import type { UnitHabit } from "./design/units";
 import { sameData } from "./numeric/sameData";
-import { type AnySubject, type Finding, type Of, type Outcome, type Remedy, type See, bySeverity } from "./subject";
+import { type AnySubject, type Finding, type Of, type Outcome, type Remedy, type See, bySeverity, whyNone } from "./subject";
 import { SUBJECTS } from "./subjects";
 
 /** Everything that the application says about one version comes from one of these. Plain data. */
@@ -117,7 +117,11 @@ export function evaluate(design: Design, context: EvaluationContext = {}, memo: 
     outcomes[subject.name] = outcome;
     Object.assign(metrics, quantities);
   }
-  const targets = judgeTargets(design.brief.targets, metrics);
+  const targets = judgeTargets(design.brief.targets, metrics, (key) => {
+    const subject = SUBJECTS.find((s) => s.gives.includes(key));
+    const outcome = subject && outcomes[subject.name];
+    return outcome ? whyNone(outcome) : null;
+  });
   const see = seeOf(design, { outcomes, metrics, targets }, context);
   const findings: Finding[] = [];
   for (const { verdicts } of SUBJECTS) for (const code in verdicts) for (const found of verdicts[code]?.find(see) ?? []) findings.push({ ...found, code });
@@ -147,9 +151,7 @@ export function workingOf(design: Design, evaluation: Evaluation, key: MetricKey
   for (const subject of SUBJECTS) {
     const outcome = evaluation.outcomes[subject.name];
     if (outcome?.status !== "solved") continue;
-    const view = viewOf(subject, design);
-    const of = ofIn(evaluation.outcomes, subject.needs);
-    if (key in subject.quantities(outcome.result, view, of)) return subject.working(key, outcome.result, view, of);
+    if (subject.gives.includes(key)) return subject.working(key, outcome.result, viewOf(subject, design), ofIn(evaluation.outcomes, subject.needs));
   }
   return [];
 }

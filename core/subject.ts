@@ -91,6 +91,8 @@ export interface AnySubject<R> {
   needs: readonly AnySubject<any>[];
   /** instant: at every step of a drag. slow: apart from the page. */
   cost: "instant" | "slow";
+  /** Names of the numbers that it computes. */
+  gives: readonly MetricKey[];
   compute(view: Design, of: Of): Outcome<R>;
   /** The computed numbers of a result, under the names that the subject declares. */
   quantities(result: R, view: Design, of: Of): Partial<Record<MetricKey, Quantity>>;
@@ -106,6 +108,7 @@ export interface Subject<K extends Reads, R> {
   // biome-ignore lint/suspicious/noExplicitAny: any subject may be needed
   needs?: readonly AnySubject<any>[];
   cost?: "instant" | "slow";
+  gives?: readonly MetricKey[];
   compute(view: View<K>, of: Of): Outcome<R>;
   quantities?(result: R, view: View<K>, of: Of): Partial<Record<MetricKey, Quantity>>;
   working?(key: string, result: R, view: View<K>, of: Of): WorkingInput[];
@@ -114,11 +117,28 @@ export interface Subject<K extends Reads, R> {
 
 /** Makes a subject of its definition. */
 export function subject<const K extends Reads, R>(def: Subject<K, R>): AnySubject<R> {
-  return { needs: [], cost: "instant", verdicts: {}, quantities: () => ({}), working: () => [], ...def } as unknown as AnySubject<R>;
+  return { needs: [], cost: "instant", gives: [], verdicts: {}, quantities: () => ({}), working: () => [], ...def } as unknown as AnySubject<R>;
 }
 
 /** A verdict with its parameters' type said once. */
 export const verdict = <P extends object>(v: Verdict<P>): Verdict<P> => v;
+
+/** The names of declared numbers, as they are typed. */
+export const keysOf = <T extends object>(declared: T): (keyof T & MetricKey)[] => Object.keys(declared) as (keyof T & MetricKey)[];
+
+/** Why an outcome has no numbers, as a sentence; null when it has. */
+export function whyNone(outcome: Outcome<unknown>): string | null {
+  switch (outcome.status) {
+    case "solved":
+      return null;
+    case "missing":
+      return `waits for: ${outcome.needs.join(", ")}`;
+    case "not covered":
+      return outcome.because;
+    case "failed":
+      return `has no solution (${outcome.reason})`;
+  }
+}
 
 /** The result of an outcome; null when it is not solved. */
 export const solved = <R>(outcome: Outcome<R>): R | null => (outcome.status === "solved" ? outcome.result : null);

@@ -4,7 +4,8 @@ import { pipeline } from "node:stream/promises";
 import { eq, inArray, isNotNull } from "drizzle-orm";
 import { type Pack, extract, pack } from "tar-stream";
 import { FILE_TYPES, type FileType } from "../core/design/bench";
-import { type CraftFile, craftFileSchema } from "../core/design/craftFile";
+import type { CraftFile } from "../core/design/craftFile";
+import { craftFileReading } from "../core/design/openFile";
 import type { Database, OpenDatabase } from "./db/open";
 import { files } from "./db/schema";
 import { ENDING, isOf, pictureBytes, putPicture } from "./pictures";
@@ -137,7 +138,7 @@ export async function readCraftTar(store: Store, source: Readable): Promise<Craf
   } catch {
     throw refused("craft.json in this file is not JSON.");
   }
-  return craftFileSchema.parse(content);
+  return craftFileReading.parse(content);
 }
 
 /** Pictures that an older release kept inside the database move into the data folder. */

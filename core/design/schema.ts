@@ -4,6 +4,7 @@ import * as mass from "../subjects/mass/declares";
 import * as propulsion from "../subjects/propulsion/declares";
 import * as speed from "../subjects/speed/declares";
 import { finite } from "./bounds";
+import { evidenceSchema } from "./evidence";
 import { field, idSchema, nameSchema, unique } from "./fields";
 import { METRIC_KEYS } from "./metrics";
 
@@ -49,6 +50,7 @@ export const targetSchema = z
     value: finite.describe("limit, or the lower limit of 'between'; SI unit of the metric"),
     upper: finite.optional().describe("upper limit of 'between'"),
     weight: z.enum(["must", "wish"]),
+    evidence: evidenceSchema.optional().describe("how well the limit itself is known; left out: as stated. A guessed window stops nothing"),
   })
   .refine((t) => t.comparison !== "between" || (t.upper !== undefined && t.upper > t.value), {
     message: "the upper limit must be above the lower one",

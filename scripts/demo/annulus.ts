@@ -69,6 +69,7 @@ const annulus1: Design = {
       tilt: 0,
       throttleLimit: 1,
       reversible: false,
+      surroundings: "free air",
       spin: "clockwise",
       motor: { kv: known(920, "datasheet"), resistance: known(0.075, "datasheet"), noLoadCurrent: known(0.7, "datasheet"), maxCurrent: 24 },
       controller: { resistance: known(0.004, "guess"), maxCurrent: 30, maxCells: 4 },
@@ -99,7 +100,7 @@ const annulus2 = edit(annulus1, (d) => {
 });
 export const annulus: CraftFileInput = {
   format: "ultraform-craft",
-  formatVersion: 1,
+  formatVersion: 2,
   files: [],
   craft: { name: "Annulus", summary: "ring-wing tail-sitter, hover", heldUpBy: "rotors" },
   versions: [

@@ -18,6 +18,7 @@ const fan = (id: string, name: string, direction: Unit["direction"], count: numb
   tilt: 0,
   throttleLimit: 1,
   reversible: true,
+  surroundings: "free air",
   spin,
   motor: { kv: known(4700, "datasheet"), resistance: known(0.42, "datasheet"), noLoadCurrent: known(0.12, "datasheet"), maxCurrent: 2.4 },
   controller: { resistance: known(0.02, "guess"), maxCurrent: 4, maxCells: 2 },
@@ -125,7 +126,7 @@ const lantern2 = edit(lantern1, (d) => {
 
 export const lantern: CraftFileInput = {
   format: "ultraform-craft",
-  formatVersion: 1,
+  formatVersion: 2,
   files: [],
   craft: { name: "Lantern", summary: "helium hybrid airship, five fans", heldUpBy: "gas" },
   versions: [

@@ -105,7 +105,7 @@ const samphire2 = edit(samphire1, (d) => {
 
 export const samphire: CraftFileInput = {
   format: "ultraform-craft",
-  formatVersion: 1,
+  formatVersion: 2,
   files: [],
   craft: { name: "Samphire", summary: "twin-screw amphibious marsh crawler", heldUpBy: "ground" },
   versions: [

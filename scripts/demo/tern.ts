@@ -7,7 +7,7 @@ import { tern1, tern2, tern3, tern3b, tern4, tern5 } from "./ternDesigns";
 const POWER_READS: RunLine["read"] = ["packCurrent", "packVoltage"];
 export const tern: CraftFileInput = {
   format: "ultraform-craft",
-  formatVersion: 1,
+  formatVersion: 2,
   files: [],
   craft: { name: "Tern", summary: "ground-effect skimmer, ice", heldUpBy: "wings" },
   versions: [

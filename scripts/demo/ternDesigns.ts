@@ -80,6 +80,7 @@ export const tern1: Design = {
       tilt: -1 * deg,
       throttleLimit: 1,
       reversible: false,
+      surroundings: "free air",
       spin: "clockwise",
       motor: { kv: known(1400, "datasheet"), resistance: known(0.045, "datasheet"), noLoadCurrent: known(1.1, "datasheet"), maxCurrent: 28 },
       controller: { resistance: known(0.004, "guess"), maxCurrent: 30, maxCells: 4 },

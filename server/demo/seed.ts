@@ -2,7 +2,8 @@ import { eq } from "drizzle-orm";
 import { readFile } from "node:fs/promises";
 import { join } from "node:path";
 import { setImmediate } from "node:timers/promises";
-import { type CraftFile, craftFileSchema } from "../../core/design/craftFile";
+import type { CraftFile } from "../../core/design/craftFile";
+import { craftFileReading } from "../../core/design/openFile";
 import { evaluate } from "../../core/evaluate";
 import { ledgerOf } from "../../core/subjects/mass/evidence";
 import { judgeGates, ladderOf, locksFor } from "../../core/runs/ladder";
@@ -75,7 +76,7 @@ export async function seedDemo(db: Database): Promise<void> {
   };
   for (const name of DEMO) {
     if (done.has(name)) continue;
-    const file = measureDemo(craftFileSchema.parse(await read(`${name}.json`)), hiddenSchema.parse(hidden[name]));
+    const file = measureDemo(craftFileReading.parse(await read(`${name}.json`)), hiddenSchema.parse(hidden[name]));
     await db.transaction(async (tx) => {
       await insertCraft(tx, file);
       await mark(tx, name);

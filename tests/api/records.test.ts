@@ -306,7 +306,7 @@ describe("a catalogue of one's own", () => {
 it("what was stored before a field existed still reads: an old file without plans, moments or ladders", async () => {
   const old = {
     format: "ultraform-craft",
-    formatVersion: 1,
+    formatVersion: 2,
     craft: { name: "Old", summary: "", heldUpBy: "wings" },
     versions: [
       {

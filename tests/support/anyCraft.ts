@@ -197,7 +197,7 @@ export const anyCraft: fc.Arbitrary<CraftFileInput> = fc
           }));
     return {
       format: "ultraform-craft" as const,
-      formatVersion: 1 as const,
+      formatVersion: 2 as const,
       craft: { name: a.name, summary: "", heldUpBy: a.heldUpBy },
       versions: a.versions.map(([{ setup, ...v }, parent, frozen], i) => ({
         ...v,

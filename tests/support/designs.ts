@@ -59,6 +59,7 @@ export function quietDesign(): Design {
         tilt: 0,
         throttleLimit: 1,
         reversible: false,
+        surroundings: "free air",
         spin: "clockwise",
         motor: { kv: known(1000), resistance: known(0.06), noLoadCurrent: known(0.8), maxCurrent: 25 },
         controller: { resistance: { value: 0.004, evidence: "measured" }, maxCurrent: 30, maxCells: 4 },

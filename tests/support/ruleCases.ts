@@ -303,4 +303,26 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
     },
     () => {},
   ],
+  ["drive-not-covered", (d) => void (unit(d).surroundings = "in water"), (d) => void (unit(d).surroundings = "free air")],
+  ["drive-not-covered", (d) => void (unit(d).surroundings = "boxed or ducted"), () => {}],
+  ["drive-not-covered", (d) => void (unit(d).surroundings = "overlapped or coaxial"), () => {}],
+  [
+    "drive-not-covered",
+    (d) => {
+      d.heldUpBy = "submerged";
+      unit(d).surroundings = null;
+    },
+    (d) => void (d.heldUpBy = "submerged"),
+  ],
+  ["surroundings-unsaid", (d) => void (unit(d).surroundings = null), () => {}],
+  ["support-open", () => {}, (d) => void (d.heldUpBy = "rotors")],
+  ["left-over", (d) => void d.items.push(part({ id: "w", name: "Wing", mass: null })), () => {}],
+  [
+    "not-feasible",
+    (d) => {
+      d.brief.targets[0] && (d.brief.targets[0].value = 0.93);
+      d.items.push(part({ id: "w", name: "Wing", mass: null, size: { x: 0.3, y: 1.2, z: 0.02 } }));
+    },
+    (d) => void d.items.push(part({ id: "w", name: "Wing", mass: null, size: { x: 0.3, y: 1.2, z: 0.02 } })),
+  ],
 ];

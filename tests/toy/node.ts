@@ -5,6 +5,7 @@ export const windage = subject({
   name: "windage",
   reads: ["sideArea" as never, "brief.environment"],
   needs: [air],
+  gives: ["sideForce" as never],
   compute(view, of): Outcome<{ force: number; area: number }> {
     const area = (view as unknown as { sideArea?: { value: number } | null }).sideArea;
     const medium = of(air);

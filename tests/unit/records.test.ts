@@ -179,7 +179,7 @@ describe("command line", () => {
     expect(out.version).toBe("v4");
     expect(Object.keys(out.results).length).toBeGreaterThan(20);
     for (const q of Object.values(out.results)) expect(Object.keys(q)).toEqual(["value", "uncertainty", "unit", "evidence", "outside", "incomplete"]);
-    expect(out.verdicts.map((v) => v.code)).toContain("cg-outside");
+    expect(out.verdicts.map((v) => v.code)).toContain("cg-doubtful");
   });
   it("says in one line what is wrong", () => {
     expect(evaluateFile("{", undefined)).toEqual({ ok: false, why: "is not JSON" });

@@ -3,7 +3,7 @@ import { useRef } from "react";
 import { Link, useNavigate } from "react-router";
 import { toast } from "sonner";
 import { type CraftSummary, contracts } from "../../api/contracts";
-import { craftFileSchema } from "../../core/design/craftFile";
+import { openCraftFile } from "../../core/design/openFile";
 import type { Glance } from "../../core/glance";
 import { findingText } from "../../core/evaluate";
 import { Legend } from "../app/Frame";
@@ -117,12 +117,12 @@ function ImportButton() {
         return;
       }
       const parsed: unknown = JSON.parse(await file.text());
-      const checked = craftFileSchema.safeParse(parsed);
-      if (!checked.success) {
-        const issue = checked.error.issues[0];
-        throw new Error(`${file.name}: ${issue?.path.join(" › ") || "file"}: ${issue?.message ?? "not valid"}`);
+      const opened = openCraftFile(parsed);
+      if (!opened.ok) {
+        const [problem] = opened.problems;
+        throw new Error(`${file.name}: ${problem?.path.join(" › ") || "file"}: ${problem?.message ?? "not valid"}`);
       }
-      const { slug } = await call(contracts.importCraft, { body: checked.data });
+      const { slug } = await call(contracts.importCraft, { body: opened.file });
       await queries.invalidateQueries({ queryKey: ["crafts"] });
       void navigate(`/craft/${slug}`);
     } catch (error) {

@@ -5,6 +5,7 @@ import { type Air, air as airAt } from "./air";
 export const air = subject({
   name: "air",
   reads: ["brief.environment"],
+  gives: ["airDensity"],
   compute: (view): Outcome<Air> => ({ status: "solved", result: airAt(view.brief.environment.altitude, view.brief.environment.airTemperature) }),
   quantities: (result) => ({ airDensity: { value: result.density, sd: 0, dimension: "density", evidence: "calculated" } }),
   working: (_key, _result, { brief: { environment } }) => [

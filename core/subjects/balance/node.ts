@@ -11,6 +11,7 @@ export const balance = subject({
   name: "balance",
   reads: ["items"],
   needs: [mass],
+  gives: ["cgX", "cgY", "cgZ", "inertiaRoll", "inertiaPitch", "inertiaYaw"],
   compute(view): Outcome<MassResult> {
     const result = rollUp(view);
     return result ? { status: "solved", result } : { status: "missing", needs: ["mass"] };

@@ -66,42 +66,57 @@ function againstWindow(see: See, axis: Axis = "x") {
   const cg = see.metrics[CG_METRIC[axis]];
   if (!target || !cg) return null;
   const middle = middleOf(target);
-  return { target, cg, middle, outside: cg.value < target.value || cg.value > target.upper, odds: probabilityWithin(cg.value, cg.sd, target.value, target.upper) };
+  // The nearest edge with room for the doubt; in a narrow window its middle.
+  const room = Math.min(MARGIN * cg.sd, (target.upper - target.value) / 2);
+  const aim = cg.value > middle ? target.upper - room : target.value + room;
+  return { target, cg, middle, aim, outside: cg.value < target.value || cg.value > target.upper, odds: probabilityWithin(cg.value, cg.sd, target.value, target.upper) };
 }
 const base = { page: "layout" as const };
-/** Odds below which a CG inside its window is doubtful (judgement). */
+/** Odds above which the CG counts as inside its window, and below which as outside (judgement). Between them it is measured first. */
 const SURE = 0.9;
+const LOST = 0.1;
+/** Distance from the edge of the window, in standard uncertainties, that a remedy aims at: inside by 90 in 100. */
+const MARGIN = 1.35;
 
 /** CG outside its window along x. */
 const cgOutside = verdict<{ side: "behind" | "ahead"; by: number }>({
   find(see) {
     const at = againstWindow(see);
-    if (!at?.outside) return [];
+    if (!at?.outside || at.odds >= LOST) return [];
     const behind = at.cg.value > at.target.upper;
     const limit = behind ? at.target.upper : at.target.value;
     return [
-      { ...base, severity: "stop", about: at.target.id, params: { side: behind ? "behind" : "ahead", by: Math.abs(at.cg.value - limit) }, figure: figureOf("CG", at.cg, limit) },
+      {
+        ...base,
+        severity: at.target.evidence === "guess" ? "care" : "stop",
+        about: at.target.id,
+        params: { side: behind ? "behind" : "ahead", by: Math.abs(at.cg.value - limit) },
+        figure: figureOf("CG", at.cg, limit),
+      },
     ];
   },
   remedies(see, _found, h) {
     const at = againstWindow(see);
-    return at ? waysTo(see, "x", at.middle, h) : [];
+    return at ? waysTo(see, "x", at.aim, h) : [];
   },
   says: (p, h) => `CG sits ${plain(p.by, "length", h)} ${p.side} its window`,
 });
 
-/** CG inside its window, but not surely. */
+/** CG that is neither surely inside its window nor surely outside: measured first. */
 const cgDoubtful = verdict<{ odds: number }>({
   find(see) {
     const at = againstWindow(see);
-    if (!at || at.outside || at.odds >= SURE) return [];
+    if (!at || at.odds >= SURE || (at.outside && at.odds < LOST)) return [];
     return [
       { ...base, severity: "care", about: at.target.id, params: { odds: at.odds }, figure: figureOf("CG", at.cg, at.cg.value > at.middle ? at.target.upper : at.target.value) },
     ];
   },
   remedies(see, _found, h) {
     const at = againstWindow(see);
-    return at ? [...(Math.abs(at.cg.value - at.middle) > at.cg.sd ? waysTo(see, "x", at.middle, h) : []), WEIGH_FIRST] : [];
+    if (!at) return [];
+    // Where the doubt is wider than the window no place is surely inside it.
+    const helps = probabilityWithin(at.aim, at.cg.sd, at.target.value, at.target.upper) >= SURE;
+    return [WEIGH_FIRST, ...(helps ? waysTo(see, "x", at.aim, h) : [])];
   },
   says: (p) => `CG is in its window by ${inHundred(p.odds)} only`,
 });
@@ -149,7 +164,7 @@ const cgVertical = verdict<{ side: "above" | "below"; by: number }>({
   },
   remedies(see, _found, h) {
     const at = againstWindow(see, "z");
-    return at ? waysTo(see, "z", at.middle, h) : [];
+    return at ? waysTo(see, "z", at.aim, h) : [];
   },
   says: (p, h) => `CG sits ${plain(p.by, "length", h)} ${p.side} its window in height`,
 });

@@ -1,3 +1,4 @@
+import type { HeldUpBy } from "../../design/schema";
 import { METRICS } from "../../design/metrics";
 import { type Found, figureOf, verdict } from "../../subject";
 import { advice } from "../say";
@@ -36,4 +37,30 @@ const restsOnGuess = verdict<{ label: string }>({
   says: (p) => `${p.label} rests on a guess`,
 });
 
-export const verdicts = { "targets-missing": targetsMissing, "rests-on-guess": restsOnGuess };
+const CARRIED: Record<HeldUpBy, string | null> = {
+  rotors: null,
+  wings: "its wings",
+  hull: "its hull",
+  gas: "the gas",
+  cushion: "its cushion",
+  ground: "what it rolls or crawls on",
+  flapping: "flapping wings",
+  submerged: "displaced water",
+};
+
+/** The way of being held up that nothing here computes yet: said once, so that silence is not taken for a pass. */
+const supportOpen = verdict<{ by: string }>({
+  find({ design }) {
+    const by = CARRIED[design.heldUpBy];
+    // What the gas carries may be entered by hand.
+    if (by === null || design.items.length === 0 || (design.heldUpBy === "gas" && design.gasLift !== null)) return [];
+    return [{ page: "brief", severity: "note", about: "support", params: { by }, figure: null }];
+  },
+  says: (p) => `Whether ${p.by} can carry it is not computed here yet: that stays open, whatever else is met`,
+});
+
+export const verdicts = {
+  "support-open": supportOpen,
+  "targets-missing": targetsMissing,
+  "rests-on-guess": restsOnGuess,
+};

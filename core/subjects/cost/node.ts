@@ -16,6 +16,7 @@ const DOUBT = 0.05;
 export const cost = subject({
   name: "cost",
   reads: ["items"],
+  gives: ["cost", "costToBuy"],
   compute(view): Outcome<CostResult> {
     const priced = view.items.filter((i) => i.cost !== null);
     if (priced.length === 0) return { status: "missing", needs: ["prices"] };
@@ -24,11 +25,13 @@ export const cost = subject({
   },
   quantities({ all, toBuy, whole }, view) {
     const evidence: Evidence = whole ? "datasheet" : "guess";
-    const open = view.items.filter((i) => i.cost === null).length;
-    const rest = open > 0 ? { incomplete: [`${open} ${open === 1 ? "part has" : "parts have"} no price`] } : {};
+    const without = (items: typeof view.items) => {
+      const open = items.filter((i) => i.cost === null).length;
+      return open > 0 ? { incomplete: [`${open} ${open === 1 ? "part has" : "parts have"} no price`] } : {};
+    };
     return {
-      cost: { value: all, sd: DOUBT * all, dimension: "money", evidence, ...rest },
-      costToBuy: { value: toBuy, sd: DOUBT * toBuy, dimension: "money", evidence, ...rest },
+      cost: { value: all, sd: DOUBT * all, dimension: "money", evidence, ...without(view.items) },
+      costToBuy: { value: toBuy, sd: DOUBT * toBuy, dimension: "money", evidence, ...without(view.items.filter((i) => i.source === "buy")) },
     };
   },
   working: (key, { all }, view) =>

@@ -1,6 +1,7 @@
 import type { Evidence } from "../../design/evidence";
 import { type Outcome, subject } from "../../subject";
 import { mass } from "../mass/node";
+import { dragsInAir } from "../propulsion/covered";
 
 export interface DemandResult {
   /** The craft's mass (kg), where a phase asks for multiples of the weight; else null, so that a change of mass changes nothing here. */
@@ -12,10 +13,12 @@ export interface DemandResult {
 /** What the duty asks of the drives beyond what stands in it: the weight, when a phase is stated in multiples of it. */
 export const demand = subject({
   name: "demand",
-  reads: ["duty", "dragArea"],
+  reads: ["heldUpBy", "duty", "dragArea"],
   needs: [mass],
   compute(view, of): Outcome<DemandResult> {
     if (view.duty.length === 0) return { status: "missing", needs: ["duty"] };
+    if (view.duty.some((p) => p.by === "speed") && !dragsInAir(view.heldUpBy))
+      return { status: "not covered", because: "the duty asks for a speed, and drag in water and on the ground are not computed so far: state the phase by throttle or thrust" };
     if (view.duty.some((p) => p.by === "speed") && view.dragArea === null) return { status: "missing", needs: ["drag area"] };
     if (!view.duty.some((p) => p.by === "thrustToWeight")) return { status: "solved", result: { mass: null, incomplete: [] } };
     const ledger = of(mass);

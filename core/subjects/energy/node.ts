@@ -2,6 +2,7 @@ import { computedFrom } from "../../design/evidence";
 import { type Doubtful, sdOf } from "../../numeric/doubt";
 import { type Outcome, solved, subject } from "../../subject";
 import { demand } from "../demand/node";
+import { assumed, notCovered } from "../propulsion/covered";
 import { DRIVEN } from "../propulsion/node";
 import type { PowerInput } from "../propulsion/inputs";
 import { missingOf } from "../propulsion/nominal";
@@ -45,9 +46,12 @@ export const energy = subject({
   name: "energy",
   reads: [...DRIVEN, "duty", "dragArea"],
   needs: [demand],
+  gives: ["endurance"],
   compute(view, of): Outcome<EnergyResult> {
     const missing = missingOf(view);
     if (missing.length > 0) return { status: "missing", needs: missing };
+    const because = notCovered(view);
+    if (because !== null) return { status: "not covered", because };
     const asked = of(demand);
     if (asked.status !== "solved") return asked;
     const { inputs, base, others } = vary(view, asked.result.mass);
@@ -76,11 +80,12 @@ export const energy = subject({
     if (packs[first]?.endedBy === "notSolved") return { status: "failed", reason: "notSolved" };
     return { status: "solved", result: { packs, first, inputs } };
   },
-  quantities(result, _view, of) {
+  quantities(result, view, of) {
     const run = result.packs[result.first];
     // A pack that nothing is drawn from lasts for ever: that is no number.
     if (!run || !Number.isFinite(run.endurance.value)) return {};
-    const incomplete = solved(of(demand))?.incomplete ?? [];
+    const unsaid = assumed(view);
+    const incomplete = [...(unsaid === null ? [] : [unsaid]), ...(solved(of(demand))?.incomplete ?? [])];
     return {
       endurance: {
         value: run.endurance.value,

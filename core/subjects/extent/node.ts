@@ -10,6 +10,7 @@ const EDGE = 0.003;
 export const extent = subject({
   name: "extent",
   reads: ["items"],
+  gives: ["length", "width", "height"],
   compute(view): Outcome<Extent> {
     const box = boxOf(view);
     return box ? { status: "solved", result: box } : { status: "missing", needs: ["parts"] };

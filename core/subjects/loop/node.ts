@@ -1,6 +1,7 @@
 import { type LoopResult, loopOf } from "../../sizing/loop";
 import { type Outcome, subject } from "../../subject";
 import { mass } from "../mass/node";
+import { notCovered } from "../propulsion/covered";
 import { DRIVEN } from "../propulsion/node";
 
 /** The sizing loop for the time asked, gone round where a limit of mass and a wanted time stand against each other. */
@@ -11,6 +12,8 @@ export const loop = subject({
   compute(view, of): Outcome<LoopResult> {
     const long = view.brief.targets.find((t) => t.metric === "endurance" && t.comparison === "atLeast");
     const heavy = view.brief.targets.find((t) => t.metric === "auw" && t.comparison === "atMost");
+    const because = notCovered(view);
+    if (because !== null) return { status: "not covered", because };
     const ledger = of(mass);
     if (!long || !heavy || ledger.status !== "solved") return { status: "missing", needs: ["limits of mass and time"] };
     const { mass: all, itemOfPack } = ledger.result;

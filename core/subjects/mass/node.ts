@@ -29,6 +29,7 @@ const total = (items: readonly Item[]): number => items.reduce((s, i) => s + (i.
 export const mass = subject({
   name: "mass",
   reads: ["items", "batteries", "gasLift"],
+  gives: ["auw", "auwExpected", "netMass", "ballastShare", "packShare"],
   compute(view): Outcome<LedgerMass> {
     const known = view.items.filter((i) => i.mass !== null);
     if (known.length === 0) return { status: "missing", needs: ["mass"] };

@@ -3,7 +3,7 @@ import { plain } from "../../wording/format";
 import { leverage } from "../balance/lever";
 import { balance } from "../balance/node";
 import { shortestSlide } from "../balance/solver";
-import { LIGHTEN, advice, askFor, percent, set } from "../say";
+import { LIGHTEN, advice, askFor, figure, percent, set } from "../say";
 import { ballastSpots, isBallast } from "./ballast";
 import { growthOf } from "./growth";
 import { mass } from "./node";
@@ -58,6 +58,55 @@ const nothingLeft = verdict<{ by: number; open: number }>({
     return t?.predicted ? [askFor(t.target.id, "mass", t.predicted.value, t.predicted.value + t.predicted.sd, h)] : [];
   },
   says: (p, h) => `Nothing is left for ${p.open} ${p.open === 1 ? "part" : "parts"} without a mass: already ${plain(p.by, "mass", h)} over`,
+});
+
+/** Lightest skin that small craft are built of, kg per m² of a part's largest face: thin foam sheet (common practice). */
+const LIGHTEST = 0.05;
+/** A part nobody sized says nothing of its mass. */
+const UNSIZED = 0.02;
+
+/** What the AUW limit leaves for the parts that have no mass yet, and the least that they can plausibly weigh. */
+function leftForOpen(see: See) {
+  const t = see.targets.find((x) => x.target.metric === "auw" && x.target.comparison === "atMost");
+  const ledger = see.result(mass);
+  if (!t || !ledger || ledger.withoutMass.length === 0) return null;
+  const open = see.design.items.filter((i) => i.mass === null);
+  const least = open.reduce((sum, { size, quantity }) => {
+    const faces = [size.x * size.y, size.x * size.z, size.y * size.z];
+    return sum + (Math.max(size.x, size.y, size.z) > UNSIZED ? quantity * Math.max(...faces) * LIGHTEST : 0);
+  }, 0);
+  return { target: t.target, left: t.target.value - ledger.mass, open: open.length, first: open[0]?.name ?? "", least, ledger };
+}
+
+/** What is left below the limit for parts without a mass: a remainder, not a pass. */
+const leftOver = verdict<{ left: number; open: number; first: string }>({
+  find(see) {
+    const at = leftForOpen(see);
+    if (!at || at.left <= 0 || at.left < at.least) return [];
+    return [{ page: "brief", severity: "note", about: at.target.id, params: { left: at.left, open: at.open, first: at.first }, figure: null }];
+  },
+  remedies: () => [advice("Weigh it, or enter a guess with its doubt")],
+  says: (p, h) =>
+    `${plain(p.left, "mass", h)} are left for ${p.open === 1 ? p.first : `${p.open} parts without a mass, ${plain(p.left / p.open, "mass", h)} each`}: the mass limit stays open`,
+});
+
+/** The remainder is less than the lightest skin over what is still to be built. */
+const notFeasible = verdict<{ left: number; least: number; first: string }>({
+  find(see) {
+    const at = leftForOpen(see);
+    if (!at || at.left <= 0 || at.left >= at.least) return [];
+    return [
+      {
+        page: "brief",
+        severity: at.target.weight === "must" ? "stop" : "care",
+        about: at.target.id,
+        params: { left: at.left, least: at.least, first: at.first },
+        figure: figure("left below the limit", at.left, at.ledger.massSd, "mass", at.ledger.evidence, at.least),
+      },
+    ];
+  },
+  remedies: () => [LIGHTEN],
+  says: (p, h) => `Not feasible: ${plain(p.left, "mass", h)} are left for ${p.first}, and a skin of that size alone takes ${plain(p.least, "mass", h)}`,
 });
 
 /** Some parts have no mass yet: every sum leaves them out. */
@@ -137,7 +186,9 @@ const ballastShare = verdict<{ share: number; mass: number }>({
   find(see): Found<{ share: number; mass: number }>[] {
     const share = see.metrics.ballastShare;
     const ledger = see.result(mass);
-    if (!share || share.value <= BALLAST_SHARE || !ledger) return [];
+    // A craft that must sink, or hang still in the air, is trimmed by weight: that is no dead weight.
+    const trimmed = see.design.heldUpBy === "submerged" || see.design.heldUpBy === "gas";
+    if (!share || share.value <= BALLAST_SHARE || !ledger || trimmed) return [];
     return [
       {
         page: "layout",
@@ -203,6 +254,8 @@ const countDiffers = verdict<{ drive: number; ledger: number; item: string; item
 export const verdicts = {
   "mass-over": massOver,
   "nothing-left": nothingLeft,
+  "left-over": leftOver,
+  "not-feasible": notFeasible,
   "mass-missing": massMissing,
   growth,
   surprise,

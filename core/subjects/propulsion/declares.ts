@@ -66,6 +66,10 @@ export const learnedSchema = z.object({
 });
 export type Learned = z.infer<typeof learnedSchema>;
 
+/** Where a drive works: only what stands in free air is computed so far. */
+export const SURROUNDINGS = ["free air", "in water", "boxed or ducted", "overlapped or coaxial"] as const;
+export type Surroundings = (typeof SURROUNDINGS)[number];
+
 export const unitSchema = z.object({
   id: idSchema,
   name: nameSchema,
@@ -99,6 +103,7 @@ export const unitSchema = z.object({
   controller: field(controllerSchema, { change: "controller" }),
   gear: field(gearSchema, { change: "gear" }),
   propeller: field(propellerSchema, { change: "propeller" }),
+  surroundings: field(z.enum(SURROUNDINGS).nullable().default(null).describe("where it works; null: not said"), { label: "works", change: "motor" }),
   learned: field(learnedSchema.nullable().default(null).describe("what a sweep on the stand taught of it; it counts while the parts are those that were tested"), {
     label: "taught by the stand",
     change: "motor",

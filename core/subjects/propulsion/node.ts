@@ -1,8 +1,9 @@
 import { type Evidence, computedFrom } from "../../design/evidence";
 import type { Quantity } from "../../design/quantity";
 import { type Doubtful, sdOf } from "../../numeric/doubt";
-import { type Outcome, subject } from "../../subject";
+import { type Outcome, keysOf, subject } from "../../subject";
 import type { OperatingPoint } from "./chain";
+import { assumed, notCovered } from "./covered";
 import { quantities } from "./declares";
 import { type Driven, type PowerInput, inputId } from "./inputs";
 import { indices, missingOf, solveAll, thrustOf } from "./nominal";
@@ -59,6 +60,8 @@ export interface PropulsionResult {
   inputs: PowerInput[];
   /** Whether every blade element was solved. */
   whole: boolean;
+  /** What the numbers rest on and was never said, as sentences. */
+  incomplete: string[];
 }
 
 const driveValues = (setup: PowerSetup, points: readonly OperatingPoint[], i: number): DriveValues => {
@@ -87,6 +90,8 @@ const LIFT_POINTS = 17;
 function compute(view: Driven): Outcome<PropulsionResult> {
   const missing = missingOf(view);
   if (missing.length > 0) return { status: "missing", needs: missing };
+  const because = notCovered(view);
+  if (because !== null) return { status: "not covered", because };
   const varied = vary(view);
   const { base, others, inputs } = varied;
   const all = indices(base);
@@ -157,6 +162,7 @@ function compute(view: Driven): Outcome<PropulsionResult> {
       evidence: computedFrom(inputs.map((i) => i.evidence)),
       inputs,
       whole: base.units.every((u) => u.drive.propeller.solved),
+      incomplete: [assumed(view)].filter((s) => s !== null),
     },
   };
 }
@@ -185,6 +191,7 @@ function liftCurve({ base, others }: Varied, full: Parameters<typeof solveAll>[4
 export const propulsion = subject({
   name: "propulsion",
   reads: DRIVEN,
+  gives: keysOf(quantities),
   compute,
   quantities(result, view) {
     const unit = view.units[result.lead];
@@ -197,7 +204,14 @@ export const propulsion = subject({
     for (const key of Object.keys(result.values) as ThrustKey[]) {
       const d = result.values[key];
       if (!Number.isFinite(d.value)) continue;
-      out[key] = { value: d.value, sd: sdOf(d), dimension: quantities[key].dimension, evidence: result.evidence, ...(outside.length > 0 ? { outside } : {}) };
+      out[key] = {
+        value: d.value,
+        sd: sdOf(d),
+        dimension: quantities[key].dimension,
+        evidence: result.evidence,
+        ...(outside.length > 0 ? { outside } : {}),
+        ...(result.incomplete.length > 0 ? { incomplete: result.incomplete } : {}),
+      };
     }
     return out;
   },

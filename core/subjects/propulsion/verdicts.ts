@@ -1,5 +1,5 @@
 import type { Conductor, Unit } from "../../design/schema";
-import { type Figure, type Found, type See, verdict } from "../../subject";
+import { type Figure, type Found, type Remedy, type See, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { balance } from "../balance/node";
 import { CHEMISTRY, openCircuit } from "../energy/battery";
@@ -7,6 +7,7 @@ import { extent } from "../extent/node";
 import { ratios } from "../ratios/node";
 import { advice, figure, fitPitch, lessCurrent, limitThrottle, ofPack, ofUnit, percent, set, solveFor, times } from "../say";
 import { packOf } from "../energy/packOf";
+import type { Surroundings } from "./declares";
 import { type LoadedPack, type PropulsionResult, type SolvedDrive, propulsion } from "./node";
 
 const EVEN_OUT = advice("Give each drive a motor and propeller that share the work");
@@ -109,7 +110,7 @@ const currentsHold = verdict<{ share: number }>({
   find(see) {
     const result = see.result(propulsion);
     const lead = result?.drives[result.lead];
-    if (!result || !lead || !result.whole) return [];
+    if (!result || !lead || !result.whole || result.incomplete.length > 0) return [];
     const { units, batteries } = see.design;
     const shares: (Figure & { limit: number })[] = [
       ...result.drives.flatMap(({ values, sd, evidence }, i) => {
@@ -237,6 +238,44 @@ const notSolved = verdict<{ reason: string }>({
     return reason === null ? [] : [{ page: "power", severity: "stop", about: "drives", params: { reason }, figure: null }];
   },
   says: (p) => `The drive has no operating point (${p.reason})`,
+});
+
+/** What can be said of where a drive works, each as a change of every drive of which nothing is said. */
+function sayWhere({ design }: See): Remedy[] {
+  const silent = design.units.filter((u) => u.surroundings === null);
+  const one = silent.length === 1;
+  const ways: [Surroundings, string][] = [
+    ["free air", one ? "It works in free air" : "They work in free air"],
+    ["in water", one ? "It works in water" : "They work in water"],
+    ["boxed or ducted", one ? "It sits in a box or duct" : "They sit in boxes or ducts"],
+    ["overlapped or coaxial", one ? "It overlaps another, or shares its axis" : "They overlap, or share an axis"],
+  ];
+  if (silent.length === 0) return [];
+  return ways.map(([where, text]) => ({
+    code: "say-where",
+    text,
+    patch: { set: silent.map((u) => ({ path: ["units", `#${u.id}`, "surroundings"], value: where })), addItems: [] },
+  }));
+}
+
+/** Drives that the method does not hold for: no figure, no clear line and no larger propeller is offered. */
+const driveNotCovered = verdict<{ because: string }>({
+  find(see) {
+    const outcome = see.of(propulsion);
+    return outcome.status === "not covered" ? [{ page: "power", severity: "care", about: "drives", params: { because: outcome.because }, figure: null }] : [];
+  },
+  remedies: (see) => [...sayWhere(see), advice("Measure thrust and current on the bench or in the tub: until then no figure here stands")],
+  says: (p) => `The drives are not computed: ${p.because}`,
+});
+
+/** Drives of which was never said where they work: what is shown holds for free air. */
+const surroundingsUnsaid = verdict<{ assumed: string }>({
+  find(see) {
+    const unsaid = see.result(propulsion)?.incomplete[0];
+    return unsaid === undefined ? [] : [{ page: "power", severity: "note", about: "drives", params: { assumed: unsaid }, figure: null }];
+  },
+  remedies: sayWhere,
+  says: (p) => `${p.assumed.charAt(0).toUpperCase()}${p.assumed.slice(1)}`,
 });
 
 /** A target asks for thrust or endurance and there is no drive or pack to give it; or the craft cannot do without. */
@@ -470,6 +509,8 @@ const railCurrent = verdict<{ rail: string; factor: number; peak: number }>({
 export const verdicts = {
   "not-solved": notSolved,
   "drive-missing": driveMissing,
+  "drive-not-covered": driveNotCovered,
+  "surroundings-unsaid": surroundingsUnsaid,
   "motor-current": motorCurrent,
   "controller-current": controllerCurrent,
   "cells-over": cellsOver,

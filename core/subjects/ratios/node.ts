@@ -1,7 +1,7 @@
 import { computedFrom } from "../../design/evidence";
 import type { Quantity, WorkingInput } from "../../design/quantity";
 import { type Doubtful, alsoBy, sdOf, sharesOf, through } from "../../numeric/doubt";
-import { type Outcome, subject } from "../../subject";
+import { type Outcome, keysOf, subject } from "../../subject";
 import { GRAVITY } from "../air/air";
 import { mass } from "../mass/node";
 import { propulsion } from "../propulsion/node";
@@ -48,6 +48,7 @@ export const ratios = subject({
   name: "ratios",
   reads: ["heldUpBy", "units"],
   needs: [propulsion, mass],
+  gives: keysOf(quantities),
   compute(_view, of): Outcome<RatiosResult> {
     const [drives, ledger] = [of(propulsion), of(mass)];
     if (drives.status !== "solved") return drives;
@@ -71,7 +72,7 @@ export const ratios = subject({
     const ledger = of(mass);
     if (drives.status !== "solved" || ledger.status !== "solved") return {};
     const evidence = computedFrom([drives.result.evidence, ledger.result.evidence]);
-    const incomplete = ledger.result.incomplete;
+    const incomplete = [...drives.result.incomplete, ...ledger.result.incomplete];
     const out: Partial<Record<RatioKey, Quantity>> = {};
     for (const key of ["thrustToWeight", "thrustThrottle"] as const) {
       const d = result[key];

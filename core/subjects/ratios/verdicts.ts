@@ -1,6 +1,7 @@
 import type { TargetResult } from "../../design/targets";
 import type { UnitHabit } from "../../design/units";
 import { type Remedy, type See, figureOf, verdict } from "../../subject";
+import { plain } from "../../wording/format";
 import { propulsion } from "../propulsion/node";
 import { liftedByRotors } from "../propulsion/setup";
 import { LIGHTEN, advice, fitDiameter, ofCraft, percent, resize, solveFor, times } from "../say";
@@ -20,14 +21,22 @@ function larger(see: See, key: "thrust" | "thrustToWeight", wanted: number, h: U
 const ratioNow = (see: See) => (liftedByRotors(see.design) ? see.metrics.thrustToWeight : undefined);
 
 /** A craft held up by its propellers that they cannot lift. */
-const cannotLift = verdict<{ factor: number }>({
+const cannotLift = verdict<{ share: number; missing: number }>({
   find(see) {
     const [ratio, unit] = [ratioNow(see), leading(see)];
     if (!ratio || !unit || ratio.value >= 1) return [];
-    return [{ page: "power", severity: "stop", about: unit.id, params: { factor: 1 / ratio.value }, figure: figureOf("thrust to weight", ratio, 1) }];
+    return [
+      {
+        page: "power",
+        severity: "stop",
+        about: unit.id,
+        params: { share: ratio.value, missing: (1 - ratio.value) * (see.metrics.auw?.value ?? 0) },
+        figure: figureOf("thrust to weight", ratio, 1),
+      },
+    ];
   },
   remedies: (see, _found, h) => larger(see, "thrustToWeight", Math.max(1.3, thrustTarget(see)?.target.value ?? 0), h),
-  says: (p) => `Full throttle cannot lift it: ${times(p.factor)} the thrust is missing to equal the weight`,
+  says: (p, h) => `Full throttle pushes ${percent(p.share)} of the weight: ${plain(p.missing, "mass", h)} of thrust are missing to lift it`,
 });
 
 /** A target of thrust to weight, or of thrust, that is missed. */
@@ -71,7 +80,8 @@ const maskedFailure = verdict<{ drives: number; left: number }>({
   find(see) {
     const result = see.result(propulsion);
     const target = see.targets.find((t) => (t.target.metric === "thrust" || t.target.metric === "thrustToWeight") && t.target.comparison === "atLeast");
-    if (!result || !target?.predicted) return [];
+    // A craft that hangs on its propellers falls over with one dead: that hides from nobody.
+    if (!result || !target?.predicted || liftedByRotors(see.design)) return [];
     const main = result.main.flatMap((i) => result.drives[i] ?? []);
     const propellers = main.reduce((s, d) => s + d.count, 0);
     if (propellers < 2) return [];

@@ -2,6 +2,7 @@ import { computedFrom } from "../../design/evidence";
 import { findRoot } from "../../numeric/root";
 import { type Doubtful, sdOf } from "../../numeric/doubt";
 import { type Outcome, subject } from "../../subject";
+import { assumed, dragsInAir, notCovered } from "../propulsion/covered";
 import { DRIVEN } from "../propulsion/node";
 import type { PowerInput } from "../propulsion/inputs";
 import { dragAt, missingOf, solveAll, thrustOf } from "../propulsion/nominal";
@@ -22,9 +23,12 @@ const FASTEST = 120;
 export const speed = subject({
   name: "speed",
   reads: [...DRIVEN, "dragArea"],
+  gives: ["speed"],
   compute(view): Outcome<SpeedResult> {
     const missing = missingOf(view);
     if (missing.length > 0) return { status: "missing", needs: missing };
+    const because = notCovered(view) ?? (dragsInAir(view.heldUpBy) ? null : "what holds it back is not the air: drag in water and on the ground are not computed so far");
+    if (because !== null) return { status: "not covered", because };
     if (view.dragArea === null) return { status: "missing", needs: ["drag area"] };
     const { inputs, base, others } = vary(view);
     const along = base.units[base.main[0] ?? 0]?.unit.direction;
@@ -50,6 +54,11 @@ export const speed = subject({
     }
     return { status: "solved", result: { speed: { value: v, by }, inputs } };
   },
-  quantities: ({ speed: s, inputs }) => ({ speed: { value: s.value, sd: sdOf(s), dimension: "speed", evidence: computedFrom(inputs.map((i) => i.evidence)) } }),
+  quantities({ speed: s, inputs }, view) {
+    const unsaid = assumed(view);
+    return {
+      speed: { value: s.value, sd: sdOf(s), dimension: "speed", evidence: computedFrom(inputs.map((i) => i.evidence)), ...(unsaid === null ? {} : { incomplete: [unsaid] }) },
+    };
+  },
   working: (_key, result, view) => inputsOf(result.inputs, result.speed, view.units.length > 1),
 });

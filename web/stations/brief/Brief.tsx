@@ -7,6 +7,7 @@ import { plain } from "../../../core/wording/format";
 import { Computed } from "../../app/Computed";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
+import { EvidenceSelect } from "../../fields/EvidenceSelect";
 import { QuantityField } from "../../fields/QuantityField";
 import { MassBar } from "./MassBar";
 
@@ -120,6 +121,7 @@ function TargetRow({ result }: { result: TargetResult }) {
                 dimension={metric.dimension}
                 onCommit={(v) => v !== null && change((t) => void (t.upper = v))}
               />
+              <EvidenceSelect label={`${metric.label}, limits known by`} value={target.evidence ?? "datasheet"} onChange={(level) => change((t) => void (t.evidence = level))} />
             </>
           )}
         </span>
@@ -131,9 +133,14 @@ function TargetRow({ result }: { result: TargetResult }) {
         {status.word}
         {result.margin !== null && (
           <span className="num block whitespace-nowrap text-[11px] font-normal text-pencil">
-            {result.margin >= 0 ? `${plain(result.margin, metric.dimension, habit)} spare` : `${plain(-result.margin, metric.dimension, habit)} off`}
+            {result.status === "open"
+              ? `${plain(result.margin, metric.dimension, habit)} left so far`
+              : result.margin >= 0
+                ? `${plain(result.margin, metric.dimension, habit)} spare`
+                : `${plain(-result.margin, metric.dimension, habit)} off`}
           </span>
         )}
+        {result.because !== null && <span className="block max-w-44 text-[11px] font-normal text-pencil">{result.because}</span>}
       </td>
       <td className="pl-3!">
         <OddsBar odds={result.odds} />

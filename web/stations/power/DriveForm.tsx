@@ -1,3 +1,4 @@
+import { SURROUNDINGS } from "../../../core/subjects/propulsion/declares";
 import type { ReactNode } from "react";
 import { magnitudeOrZero, positiveOf } from "../../../core/design/evidence";
 import { type Battery, CHEMISTRIES, type Unit, batterySchema, controllerSchema, gearSchema, motorSchema, propellerSchema, unitSchema } from "../../../core/design/schema";
@@ -221,6 +222,21 @@ export function DriveForm({ unit }: { unit: Unit }) {
             schema={unitSchema.shape.count}
             onCommit={(v) => v !== null && drive((u) => void (u.count = v))}
           />
+        </Line>
+        <Line label="Works">
+          <select
+            className={`box ${unit.surroundings === null ? "text-care" : ""}`}
+            aria-label="Where the drive works"
+            value={unit.surroundings ?? ""}
+            onChange={(e) => drive((u) => void (u.surroundings = e.target.value === "" ? null : (e.target.value as Unit["surroundings"])))}
+          >
+            <option value="">not said</option>
+            {SURROUNDINGS.map((s) => (
+              <option key={s} value={s}>
+                {s === "free air" ? "in free air" : s}
+              </option>
+            ))}
+          </select>
         </Line>
         <Line label="Pushes">
           <select className="box" aria-label="Direction of thrust" value={unit.direction} onChange={(e) => drive((u) => void (u.direction = e.target.value as Unit["direction"]))}>

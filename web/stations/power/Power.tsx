@@ -51,6 +51,8 @@ export function PowerStation() {
   const [search, setSearch] = useSearchParams();
   const [live, setLive] = useState<number | null>(null);
   const result = resultIn(evaluation, propulsion);
+  const outcome = evaluation.outcomes[propulsion.name];
+  const uncovered = outcome?.status === "not covered" ? outcome.because : null;
   const put = (change: Record<string, string | null>) =>
     setSearch(
       (s) => {
@@ -221,9 +223,11 @@ export function PowerStation() {
           ))
         ) : (
           <p className="pb-3">
-            {speed > 0
-              ? "At this speed and throttle the air drives a propeller, or the pack cannot feed it: slow down, or open the throttle."
-              : "The drive has no operating point at this throttle. The verdict says why."}
+            {uncovered !== null
+              ? `Not covered: ${uncovered}. No thrust, current or endurance is shown; what you measure on the bench and in runs stands.`
+              : speed > 0
+                ? "At this speed and throttle the air drives a propeller, or the pack cannot feed it: slow down, or open the throttle."
+                : "The drive has no operating point at this throttle. The verdict says why."}
           </p>
         )}
       </div>

@@ -38,6 +38,7 @@ export function firstDrive(design: Design, mass: number | null): { unit: Unit; b
       tilt: 0,
       throttleLimit: 1,
       reversible: false,
+      surroundings: null,
       spin: "clockwise",
       motor: { kv: guess(Math.round(200 / diameter)), resistance: guess(0.06), noLoadCurrent: guess(0.8), maxCurrent: 25 },
       controller: { resistance: guess(0.004), maxCurrent: 30, maxCells: 4 },

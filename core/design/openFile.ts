@@ -1,0 +1,97 @@
+import { z } from "zod";
+import { type CraftFile, FORMAT, FORMAT_VERSION, craftFileSchema } from "./craftFile";
+
+export interface FileProblem {
+  path: (string | number)[];
+  message: string;
+}
+export type OpenedFile = { ok: true; file: CraftFile } | { ok: false; problems: FileProblem[] };
+
+type Raw = Record<string, unknown>;
+
+/**
+ * What brings a file from one version of the format to the next, by the version that it comes from. Each is a named function with a file of that version in tests/fixtures.
+ * A later version only ever adds: what is missing is "not said".
+ */
+const MIGRATIONS: Record<number, (file: Raw) => Raw> = {
+  1: drivesSayWhere,
+};
+
+/** 1 → 2: a drive says where it works, and a limit how well it is known. Of what was there before nothing is said: the application asks once. */
+function drivesSayWhere(file: Raw): Raw {
+  return { ...file, formatVersion: 2 };
+}
+
+/** A file of an older version as this one has it; unchanged when it is of this version, or of none that is known. */
+export function migrated(file: Raw): Raw {
+  let now = file;
+  for (let n = 0; n < FORMAT_VERSION; n++) {
+    const step = typeof now.formatVersion === "number" ? MIGRATIONS[now.formatVersion] : undefined;
+    if (!step) return now;
+    now = step(now);
+  }
+  return now;
+}
+
+interface Def {
+  type?: string;
+  innerType?: z.ZodType;
+  element?: z.ZodType;
+  shape?: Record<string, z.ZodType>;
+  options?: readonly z.ZodType[];
+}
+const defOf = (schema: z.ZodType | undefined): Def => (schema?._zod.def ?? {}) as Def;
+
+const MOST = 5;
+
+/** Keys that the definitions do not know, with where they stand: they are said, never dropped. */
+export function unknownKeys(schema: z.ZodType, value: unknown, path: (string | number)[] = [], out: FileProblem[] = []): FileProblem[] {
+  if (out.length >= MOST || typeof value !== "object" || value === null) return out;
+  const def = defOf(schema);
+  if (def.innerType) return unknownKeys(def.innerType, value, path, out);
+  if (def.type === "array" && Array.isArray(value) && def.element) for (const [k, e] of value.entries()) unknownKeys(def.element, e, [...path, k], out);
+  else if (def.type === "union" && def.options) {
+    // The alternative that leaves least over is the one that is meant.
+    const left = def.options.map((o) => unknownKeys(o, value, path, [])).sort((a, b) => a.length - b.length)[0] ?? [];
+    out.push(...left.slice(0, MOST - out.length));
+  } else if (def.shape && !Array.isArray(value))
+    for (const [key, inner] of Object.entries(value)) {
+      const known = Object.hasOwn(def.shape, key) ? def.shape[key] : undefined;
+      if (known) unknownKeys(known, inner, [...path, key], out);
+      else if (out.length < MOST)
+        out.push({ path: [...path, key], message: `“${key.slice(0, 60)}” is not known to this version of the application: nothing was read, so that nothing is lost` });
+    }
+  return out;
+}
+
+/** Reads a craft file of this or an older version. A newer one, and what it has that is not known here, is refused in words. */
+export function openCraftFile(raw: unknown): OpenedFile {
+  if (typeof raw === "object" && raw !== null && !Array.isArray(raw)) {
+    const { format, formatVersion } = raw as Raw;
+    if (format === FORMAT && typeof formatVersion === "number" && formatVersion > FORMAT_VERSION)
+      return {
+        ok: false,
+        problems: [
+          {
+            path: ["formatVersion"],
+            message: `the file is of format version ${formatVersion}, and this application reads up to ${FORMAT_VERSION}: open it with the newer application that wrote it, or install that one here`,
+          },
+        ],
+      };
+    const now = migrated(raw as Raw);
+    const read = craftFileSchema.safeParse(now);
+    if (!read.success) return { ok: false, problems: read.error.issues.map((i) => ({ path: i.path as (string | number)[], message: i.message })) };
+    const unknown = unknownKeys(craftFileSchema, now);
+    return unknown.length > 0 ? { ok: false, problems: unknown } : { ok: true, file: read.data };
+  }
+  const read = craftFileSchema.safeParse(raw);
+  return read.success ? { ok: true, file: read.data } : { ok: false, problems: read.error.issues.map((i) => ({ path: i.path as (string | number)[], message: i.message })) };
+}
+
+/** The same as a schema: what is sent or read as a craft file passes through it. */
+export const craftFileReading = z.unknown().transform((raw, ctx): CraftFile => {
+  const opened = openCraftFile(raw);
+  if (opened.ok) return opened.file;
+  for (const { path, message } of opened.problems) ctx.addIssue({ code: "custom", path, message });
+  return z.NEVER;
+});

@@ -1,0 +1,183 @@
+import { describe, expect, it } from "vitest";
+import { evaluateFile } from "../../cli/evaluateFile";
+import { type Design, HELD_UP_BY } from "../../core/design/schema";
+import { evaluate, remediesFor } from "../../core/evaluate";
+import { stationState } from "../../web/app/stationState";
+import { changed, part, quietDesign } from "../support/designs";
+import { craft, version } from "../support/records";
+
+const POWER = [
+  "thrust",
+  "current",
+  "packCurrent",
+  "packVoltage",
+  "packPower",
+  "rpm",
+  "torque",
+  "motorLoss",
+  "tipMach",
+  "thrustToWeight",
+  "thrustThrottle",
+  "endurance",
+  "speed",
+] as const;
+const first = (d: Design) => {
+  const u = d.units[0];
+  if (!u) throw new Error("no drive");
+  return u;
+};
+
+describe("a drive that the method does not hold for", () => {
+  const cases: [string, (d: Design) => void][] = [
+    ["in water", (d) => void (first(d).surroundings = "in water")],
+    ["in a box", (d) => void (first(d).surroundings = "boxed or ducted")],
+    ["coaxial, six of them", (d) => void Object.assign(first(d), { surroundings: "overlapped or coaxial", count: 6 })],
+    ["of a submerged craft, where nothing was said", (d) => void Object.assign(d, { heldUpBy: "submerged", units: d.units.map((u) => ({ ...u, surroundings: null })) })],
+    ["of a cushion craft, where nothing was said", (d) => void Object.assign(d, { heldUpBy: "cushion", units: d.units.map((u) => ({ ...u, surroundings: null })) })],
+    ["that flaps", (d) => void Object.assign(d, { heldUpBy: "flapping", units: d.units.map((u) => ({ ...u, direction: "up" })) })],
+  ];
+  it.each(cases)("%s: no figure, no clear line, no larger propeller, its targets open", (_, change) => {
+    const design = changed((d) => {
+      d.dragArea = { value: 0.02, evidence: "guess" };
+      d.brief.targets.push({ id: "v", metric: "speed", comparison: "atLeast", value: 5, weight: "wish" });
+      change(d);
+    });
+    const e = evaluate(design);
+    for (const key of POWER) expect(e.metrics[key], key).toBeUndefined();
+    expect(e.findings.filter((f) => f.page === "power" && f.severity === "clear")).toEqual([]);
+    const finding = e.findings.find((f) => f.code === "drive-not-covered");
+    expect(finding).toBeDefined();
+    for (const f of e.findings)
+      for (const r of remediesFor(design, e, f))
+        expect(r.patch?.set.some((s) => s.path.some((p) => ["diameter", "pitch", "throttleLimit"].includes(p)) && s.path[0] === "units") ?? false, r.text).toBe(false);
+    for (const t of e.targets.filter((x) => ["thrustToWeight", "endurance", "speed"].includes(x.target.metric))) {
+      expect(t.status).toBe("open");
+      expect(t.because).toMatch(/computed so far|is not said/);
+    }
+  });
+  it("in the craft's own words on the command line", () => {
+    const design = changed((d) => void (first(d).surroundings = "in water"));
+    const file = craft([version("v1", null, { design })]);
+    const out = evaluateFile(JSON.stringify(file), undefined);
+    if (!out.ok) throw new Error(out.why);
+    const { without } = out.output as { without: Record<string, { status: string; because: string }> };
+    expect(without.propulsion).toEqual({ status: "not covered", because: "drive works in water: only open propellers in free air are computed so far" });
+    expect(without.energy?.status).toBe("not covered");
+    expect(without.speed?.status).toBe("not covered");
+  });
+  it("is asked once: an answer takes the question away", () => {
+    const design = changed((d) => void (first(d).surroundings = null));
+    const e = evaluate(design);
+    expect(e.metrics.thrust).toBeDefined();
+    expect(e.targets.find((t) => t.target.metric === "thrustToWeight")).toMatchObject({ status: "open", because: "where drive works is not said: free air is assumed" });
+    expect(e.findings.map((f) => f.code)).not.toContain("currents-hold");
+    const finding = e.findings.find((f) => f.code === "surroundings-unsaid");
+    if (!finding) throw new Error("not asked");
+    expect(remediesFor(design, e, finding).map((r) => r.text)).toEqual([
+      "It works in free air",
+      "It works in water",
+      "It sits in a box or duct",
+      "It overlaps another, or shares its axis",
+    ]);
+  });
+  it("drag in water is no drag in the air: no top speed of a hull, and a duty at a speed waits", () => {
+    for (const heldUpBy of ["hull", "submerged", "ground", "cushion"] as const) {
+      const design = changed((d) => {
+        d.heldUpBy = heldUpBy;
+        d.dragArea = { value: 0.02, evidence: "guess" };
+        d.duty = [{ id: "p", name: "along", seconds: 60, repeats: 1, by: "speed", value: 3, unitIds: [] }];
+      });
+      const e = evaluate(design);
+      expect(e.metrics.thrust, heldUpBy).toBeDefined();
+      expect(e.metrics.speed).toBeUndefined();
+      expect(e.metrics.endurance).toBeUndefined();
+      expect(e.outcomes.speed?.status).toBe("not covered");
+      expect(e.outcomes.energy?.status).toBe("not covered");
+    }
+  });
+});
+
+describe("what is not there yet", () => {
+  it("a sum without its wing is open, with what is left for it; nothing else that rests on the mass is met", () => {
+    const design = changed((d) => void d.items.push(part({ id: "w", name: "Wing", mass: null })));
+    const e = evaluate(design);
+    for (const metric of ["auw", "thrustToWeight", "cgX"] as const) expect(e.targets.find((t) => t.target.metric === metric)).toMatchObject({ status: "open", odds: null });
+    expect(e.targets.find((t) => t.target.metric === "auw")?.because).toBe("Wing without a mass");
+    expect(e.findings.find((f) => f.code === "left-over")?.params).toMatchObject({ open: 1, first: "Wing" });
+    expect(e.findings.map((f) => f.code)).not.toContain("cg-inside");
+  });
+  it("a sum that is over without its wing is missed all the same", () => {
+    const design = changed((d) => {
+      d.items.push(part({ id: "w", name: "Wing", mass: null }));
+      const auw = d.brief.targets.find((t) => t.metric === "auw");
+      if (auw) auw.value = 0.8;
+    });
+    expect(evaluate(design).targets.find((t) => t.target.metric === "auw")?.status).toBe("missed");
+  });
+  it("the line of the page does not say that all are met while one is open", () => {
+    const design = changed((d) => void d.brief.targets.push({ id: "x", metric: "speed", comparison: "atLeast", value: 5, weight: "must" }));
+    const file = craft([version("v1", null, { design })]);
+    const v = file.versions[0];
+    if (!v) throw new Error("no version");
+    expect(stationState("brief", evaluate(design), file, v).text).toMatch(/^5 of 7 met, 2 open$/);
+  });
+  it("how it is carried stays open for all but rotors, and is said once", () => {
+    for (const heldUpBy of HELD_UP_BY) {
+      const said = evaluate(changed((d) => void (d.heldUpBy = heldUpBy))).findings.filter((f) => f.code === "support-open");
+      expect(said.length, heldUpBy).toBe(heldUpBy === "rotors" ? 0 : 1);
+    }
+  });
+  it("ballast of what must sink or float still is not scolded", () => {
+    const heavy = (heldUpBy: Design["heldUpBy"]) =>
+      changed((d) => void Object.assign(d, { heldUpBy, items: d.items.map((i) => (i.id === "tail" ? { ...i, group: "Ballast" } : i)) }));
+    expect(evaluate(heavy("wings")).findings.map((f) => f.code)).toContain("ballast-share");
+    for (const kind of ["submerged", "gas"] as const) expect(evaluate(heavy(kind)).findings.map((f) => f.code)).not.toContain("ballast-share");
+  });
+});
+
+describe("limits", () => {
+  it("within rounding of a limit is on it, not 0 g over", () => {
+    const at = (value: number) => evaluate(changed((d) => void Object.assign(d.brief.targets[0] ?? {}, { value }))).targets.find((t) => t.target.metric === "auw");
+    const auw = evaluate(quietDesign()).metrics.auw?.value ?? 0;
+    expect(at(auw * 0.9997)).toMatchObject({ status: "met", margin: 0 });
+    expect(at(auw * 0.999)?.status).toBe("missed");
+  });
+  it("the CG stops only when it is outside by 90 in 100; between, it is measured first; a guessed window stops nothing", () => {
+    const codes = (x: number, sd: number, evidence?: "guess") =>
+      evaluate(
+        changed((d) => {
+          const pack = d.items.find((i) => i.id === "pack");
+          const tail = d.items.find((i) => i.id === "tail");
+          if (pack) pack.place.x = x;
+          if (tail) tail.placeSd = sd;
+          const window = d.brief.targets.find((t) => t.metric === "cgX");
+          if (window && evidence) window.evidence = evidence;
+        }),
+      ).findings.filter((f) => f.code.startsWith("cg-"));
+    expect(codes(0.36, 0.001)).toMatchObject([{ code: "cg-outside", severity: "stop" }]);
+    expect(codes(0.36, 0.001, "guess")).toMatchObject([{ code: "cg-outside", severity: "care" }]);
+    // Outside by a little, with more doubt than that.
+    expect(codes(0.33, 0.1)).toMatchObject([{ code: "cg-doubtful", severity: "care" }]);
+  });
+  it("what cannot lift says how much of the weight it pushes, and how much is missing", () => {
+    const design = changed((d) => {
+      d.heldUpBy = "rotors";
+      for (const i of d.items) if (i.mass) i.mass.value *= 2;
+    });
+    const e = evaluate(design);
+    const ratio = e.metrics.thrustToWeight?.value ?? 0;
+    const finding = e.findings.find((f) => f.code === "cannot-lift");
+    expect(finding?.params).toMatchObject({ share: ratio });
+    const { missing } = (finding?.params ?? { missing: Number.NaN }) as { missing: number };
+    expect(missing).toBeCloseTo((1 - ratio) * (e.metrics.auw?.value ?? 0), 9);
+    expect(finding && remediesFor(design, e, finding).length).toBeGreaterThanOrEqual(0);
+  });
+  it("no failure is hidden in a craft that hangs on its propellers", () => {
+    const quad = changed((d) => {
+      d.heldUpBy = "rotors";
+      first(d).count = 4;
+      first(d).spin = "half each";
+    });
+    expect(evaluate(quad).findings.map((f) => f.code)).not.toContain("masked-failure");
+  });
+});

@@ -1,0 +1,64 @@
+import { readFileSync } from "node:fs";
+import { describe, expect, it } from "vitest";
+import { FORMAT_VERSION, craftFileSchema } from "../../core/design/craftFile";
+import { migrated, openCraftFile, unknownKeys } from "../../core/design/openFile";
+import { evaluate } from "../../core/evaluate";
+
+const read = (path: string) => JSON.parse(readFileSync(new URL(`../${path}`, import.meta.url), "utf8")) as Record<string, unknown>;
+const now = () => read("../demo/tern.json");
+
+describe("files of an older version", () => {
+  it.each(Array.from({ length: FORMAT_VERSION - 1 }, (_, i) => i + 1))("version %i is read", (n) => {
+    const old = read(`fixtures/craft-${n}.json`);
+    expect(old.formatVersion).toBe(n);
+    expect(migrated(old).formatVersion).toBe(FORMAT_VERSION);
+    const opened = openCraftFile(old);
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    expect(opened.file.versions.length).toBe((old.versions as unknown[]).length);
+    expect(opened.file.runs.length).toBe((old.runs as unknown[]).length);
+    expect(old.formatVersion).toBe(n);
+  });
+  it("version 1 said nothing of where a drive works: it is asked, and nothing is taken as met meanwhile", () => {
+    const opened = openCraftFile(read("fixtures/craft-1.json"));
+    if (!opened.ok) throw new Error("not read");
+    const design = opened.file.versions.at(-1)?.design;
+    if (!design) throw new Error("no version");
+    expect(design.units.every((u) => u.surroundings === null)).toBe(true);
+    const e = evaluate(design);
+    expect(e.findings.map((f) => f.code)).toContain("surroundings-unsaid");
+    expect(e.targets.filter((t) => ["thrustToWeight", "endurance"].includes(t.target.metric) && t.status === "met")).toEqual([]);
+  });
+});
+
+describe("files that are not read", () => {
+  it("a newer version is refused in words", () => {
+    const opened = openCraftFile({ ...now(), formatVersion: FORMAT_VERSION + 1, something: 1 });
+    expect(opened).toMatchObject({ ok: false, problems: [{ path: ["formatVersion"], message: expect.stringMatching(/format version \d.*reads up to/) }] });
+  });
+  it("a key that is not known is said with its place, at any depth, and nothing is read", () => {
+    const file = now();
+    const versions = file.versions as { design: { units: Record<string, unknown>[]; brief: Record<string, unknown> } }[];
+    const [first] = versions;
+    if (!first?.design.units[0]) throw new Error("no drive");
+    first.design.units[0].colour = "red";
+    first.design.brief.mood = 3;
+    const opened = openCraftFile(file);
+    expect(opened.ok).toBe(false);
+    if (opened.ok) return;
+    expect(opened.problems.map((p) => p.path.join("/")).sort()).toEqual(["versions/0/design/brief/mood", "versions/0/design/units/0/colour"]);
+    expect(opened.problems[0]?.message).toMatch(/not known .*nothing was read/);
+  });
+  it("what is no file of this kind is told so", () => {
+    for (const odd of [null, 3, "x", [], {}, { format: "other", formatVersion: 1 }, { format: "ultraform-craft", formatVersion: -1 }, { format: "ultraform-craft" }]) {
+      const opened = openCraftFile(odd);
+      expect(opened.ok, JSON.stringify(odd)).toBe(false);
+      if (!opened.ok) expect(opened.problems.length).toBeGreaterThan(0);
+    }
+  });
+});
+
+describe("every key of the demo craft files", () => {
+  it.each(["tern", "samphire", "lantern", "annulus"])("is known: %s", (name) => {
+    expect(unknownKeys(craftFileSchema, read(`../demo/${name}.json`))).toEqual([]);
+  });
+});
