@@ -13,7 +13,7 @@ export const hiddenSchema = z.object({
   seed: z.number().int(),
   massFactor: z.record(z.string(), z.number().positive()),
   moveX: z.record(z.string(), z.number()),
-  drive: z.partialRecord(z.enum(INPUT_KEYS), z.number().positive()),
+  drive: z.partialRecord(z.enum([...INPUT_KEYS, "bladeLift", "bladeDrag"]), z.number().positive()),
   liftArea: z.number().positive().describe("area times highest lift coefficient, m²"),
   criticalSpeed: z.record(z.string(), z.number()).describe("speed at which the nose runs away, m/s, by version"),
   startForce: z.record(z.string(), z.number()),
@@ -56,7 +56,7 @@ export function realSetup(design: Design, hidden: Hidden, mass: number): PowerSe
   if (!nominalSetup(real, mass)) return null;
   const inputs = powerInputs(real, { value: mass, sd: 0, evidence: "proven" });
   const values = new Map(inputs.map((i) => [inputId(i), i.value * (i.key === "mass" ? 1 : (hidden.drive[i.key] ?? 1))]));
-  return setUp(real, values);
+  return setUp(real, values, null, { lift: hidden.drive.bladeLift ?? 1, drag: hidden.drive.bladeDrag ?? 1 });
 }
 
 function realPower(design: Design, hidden: Hidden, mass: number): PowerValues | null {

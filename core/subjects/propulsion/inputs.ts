@@ -17,8 +17,6 @@ export const INPUT_KEYS = [
   "diameter",
   "pitch",
   "chord",
-  "bladeLift",
-  "bladeDrag",
   "kvFactor",
   "thrustFactor",
   "torqueFactor",
@@ -47,8 +45,13 @@ export interface PowerInput {
 export type InputValues = ReadonlyMap<string, number>;
 export const inputId = (input: { of: string; key: InputKey }): string => `${input.of}/${input.key}`;
 
-/** Stated errors of the methods (1 sigma): section lift ± 6 %, section drag ± 20 %, open-circuit curve ± 0.03 V a cell (docs/physics.md). */
-const METHOD = { bladeLift: 0.06, bladeDrag: 0.2, cellVoltage: 0.03 };
+/**
+ * Stated errors of the methods (1 sigma): thrust of a drive that was never on a stand ± 10 %, its torque ± 15 %, each drive by itself; open-circuit curve ± 0.03 V a cell (docs/physics.md).
+ * What the method gets wrong of one propeller it need not get wrong of another.
+ */
+const METHOD = { thrust: 0.1, torque: 0.15, cellVoltage: 0.03 };
+/** Share by which a motor's Kv differs from what is printed (common practice: 3 to 5 %). */
+const PRINTED_KV = 0.04;
 
 type Entered = { value: number; sd?: number; evidence: Evidence; note?: string };
 
@@ -59,8 +62,7 @@ const LEFT = 0.25;
 
 function unitInputs(unit: Unit): PowerInput[] {
   const taught = taughtOf(unit);
-  if (!taught) return enteredInputs(unit);
-  const evidence = taught.exact ? ("measured" as const) : ("calculated" as const);
+  const evidence = taught?.exact ? ("measured" as const) : ("calculated" as const);
   const factor = (key: InputKey, f: { value: number; sd: number }): PowerInput => ({
     key,
     of: unit.id,
@@ -70,6 +72,7 @@ function unitInputs(unit: Unit): PowerInput[] {
     evidence,
     dimension: "ratio",
   });
+  if (!taught) return [...enteredInputs(unit), factor("thrustFactor", { value: 1, sd: METHOD.thrust }), factor("torqueFactor", { value: 1, sd: METHOD.torque })];
   return [
     ...enteredInputs(unit).map((i) => (taught.exact ? { ...i, sd: LEFT * i.sd, evidence } : i)),
     factor("kvFactor", taught.kv),
@@ -91,7 +94,7 @@ function enteredInputs(unit: Unit): PowerInput[] {
   const { motor, controller, gear, propeller } = unit;
   const { efficiency } = gear;
   return [
-    input("kv", motor.kv, "kv"),
+    input("kv", motor.kv, "kv", motor.kv.sd ?? (motor.kv.evidence === "datasheet" ? PRINTED_KV * motor.kv.value : magnitudeSd(motor.kv))),
     input("motorResistance", motor.resistance, "resistance"),
     input("noLoadCurrent", motor.noLoadCurrent, "current"),
     input("controllerResistance", controller.resistance, "resistance"),
@@ -118,8 +121,6 @@ export function powerInputs(design: Driven, mass: { value: number; sd: number; e
   const { dragArea = null } = design;
   return [
     ...design.units.flatMap(unitInputs),
-    method("bladeLift", 1, METHOD.bladeLift, "ratio"),
-    method("bladeDrag", 1, METHOD.bladeDrag, "ratio"),
     ...design.batteries.flatMap(packInputs),
     method("cellVoltage", 0, METHOD.cellVoltage, "voltage"),
     ...(mass ? [{ key: "mass" as const, of: "", name: "", value: mass.value, sd: mass.sd, evidence: mass.evidence, dimension: "mass" as const }] : []),

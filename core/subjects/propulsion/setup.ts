@@ -1,6 +1,6 @@
 import type { Battery, Regulator, Unit } from "../../design/schema";
 import { type Air, GRAVITY, air } from "../air/air";
-import { coldFactor, openCircuit } from "../energy/battery";
+import { coldCapacity, coldFactor, openCircuit } from "../energy/battery";
 import type { DutyPhase, Pack } from "../energy/endurance";
 import type { Drive, Source } from "./chain";
 import type { Driven, InputKey, InputValues } from "./inputs";
@@ -69,8 +69,11 @@ function mapNear(shape: Propeller, medium: Air, near: UnitSetup | null): Propell
   return same ? near.map : variedMap(near.map, near.propeller, shape, medium);
 }
 
+/** The section model as it is; another one is only what a simulated craft really has. */
+const PLAIN_BLADE = { lift: 1, drag: 1 };
+
 /** Builds the solvers' numbers from a design and values for its uncertain inputs (nominal where none is given). */
-export function setUp(design: Driven, values: InputValues, near: PowerSetup | null = null): PowerSetup {
+export function setUp(design: Driven, values: InputValues, near: PowerSetup | null = null, blade: { lift: number; drag: number } = PLAIN_BLADE): PowerSetup {
   const { duty = [], dragArea: area = null } = design;
   const v = (of: string, key: InputKey, fallback: number) => values.get(`${of}/${key}`) ?? fallback;
   const { environment } = design.brief;
@@ -86,9 +89,8 @@ export function setUp(design: Driven, values: InputValues, near: PowerSetup | nu
       pitch: v(unit.id, "pitch", propeller.pitch.value),
       blades: propeller.blades,
       chord: v(unit.id, "chord", propeller.chord.value),
-      // A drive that was on the stand has factors of its own in place of the method's.
-      liftFactor: taught ? 1 : v("", "bladeLift", 1),
-      dragFactor: taught ? 1 : v("", "bladeDrag", 1),
+      liftFactor: blade.lift,
+      dragFactor: blade.drag,
     };
     const map = mapNear(shape, medium, near?.units[k] ?? null);
     return {
@@ -108,7 +110,7 @@ export function setUp(design: Driven, values: InputValues, near: PowerSetup | nu
         pathResistance: inPath(unit.batteryId, unit.id),
         ratio: gear.ratio,
         gearEfficiency: Math.min(1, v(unit.id, "gearEfficiency", gear.efficiency.value)),
-        propeller: taught ? scaledMap(map, v(unit.id, "thrustFactor", taught.thrust.value), v(unit.id, "torqueFactor", taught.torque.value)) : map,
+        propeller: scaledMap(map, v(unit.id, "thrustFactor", taught?.thrust.value ?? 1), v(unit.id, "torqueFactor", taught?.torque.value ?? 1)),
         ...(taught?.throttle ? { duty: dutyOf(taught.throttle) } : {}),
       },
     };
@@ -130,7 +132,7 @@ export function setUp(design: Driven, values: InputValues, near: PowerSetup | nu
     const pack: Pack = {
       chemistry: battery.chemistry,
       series: cells,
-      capacity: v(battery.id, "capacity", battery.capacity.value),
+      capacity: v(battery.id, "capacity", battery.capacity.value) * coldCapacity(battery.chemistry, environment.packTemperature),
       resistance,
       usable: battery.usable,
       startCharge: battery.startCharge,
