@@ -55,8 +55,14 @@ const BY_DIMENSION: Partial<Record<Dimension, Bounded>> = {
   area: "area",
   torque: "torque",
 };
+const positive = new Map<Bounded, z.ZodNumber>();
 /** What a field for a positive value of a dimension accepts. */
-export const positiveOf = (dimension: Dimension) => magnitude(BY_DIMENSION[dimension] ?? "any").shape.value;
+export function positiveOf(dimension: Dimension): z.ZodNumber {
+  const of = BY_DIMENSION[dimension] ?? "any";
+  const known = positive.get(of) ?? magnitude(of).shape.value;
+  positive.set(of, known);
+  return known;
+}
 /** The same that may also be zero. */
 export const magnitudeOrZero = (of: Bounded) => known(z.number().nonnegative().max(BOUNDS[of][1], `from 0 to ${BOUNDS[of][1]} ${BOUNDS[of][2]}`.trim()), BOUNDS[of][1]);
 

@@ -138,6 +138,8 @@ export class SaveQueue<D> {
   }
 
   private go(state: SaveState<D>): void {
+    // Typing on while it waits is no news.
+    if (state.at === this.state.at && (state.at === "waiting" || state.at === "clean")) return;
     this.state = state;
     for (const heard of this.heard) heard();
   }
