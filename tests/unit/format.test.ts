@@ -2,8 +2,15 @@ import { readFileSync } from "node:fs";
 import Ajv2020 from "ajv/dist/2020";
 import { describe, expect, it } from "vitest";
 import { craftJsonSchema } from "../../cli/jsonSchema";
+import { methodsText } from "../../cli/methods";
 
 const read = (path: string): unknown => JSON.parse(readFileSync(new URL(`../../${path}`, import.meta.url), "utf8"));
+
+describe("methods", () => {
+  it("as printed are those of the subjects", () => {
+    expect(readFileSync(new URL("../../docs/methods.md", import.meta.url), "utf8")).toBe(methodsText());
+  });
+});
 
 describe("published JSON Schema", () => {
   it("is the one that the definitions generate", () => {
