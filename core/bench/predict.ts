@@ -21,6 +21,8 @@ export interface PredictedLevel {
  * @param voltage V, of the pack, where none was measured
  */
 export function predictLevels(unit: Unit, levels: readonly Pick<Level, "throttle" | "voltage">[], density: number, voltage: number): PredictedLevel[] {
+  // What works in water, in a duct or beside another has no model here to be held against.
+  if (unit.surroundings !== null && unit.surroundings !== "free air") return [];
   const drive = standDrive(unit, standMap(unit, density));
   return levels.flatMap((l) => {
     const volts = l.voltage ?? voltage;

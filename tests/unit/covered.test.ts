@@ -1,6 +1,13 @@
 import { describe, expect, it } from "vitest";
 import { evaluateFile } from "../../cli/evaluateFile";
 import { type Design, HELD_UP_BY } from "../../core/design/schema";
+import { predictLevels } from "../../core/bench/predict";
+import { sizingLoop } from "../../core/sizing/loop";
+import { UNSCALED, whatIf } from "../../core/sizing/whatIf";
+import { discharge as dischargeBand } from "../../core/subjects/energy/dischargeBand";
+import { curveOf, operatingAt } from "../../core/subjects/propulsion/band";
+import { nominalSetup } from "../../core/subjects/propulsion/nominal";
+import { dragAreaFrom } from "../../core/subjects/speed/dragArea";
 import { evaluate, remediesFor } from "../../core/evaluate";
 import { stationState } from "../../web/app/stationState";
 import { changed, part, quietDesign } from "../support/designs";
@@ -54,6 +61,21 @@ describe("a drive that the method does not hold for", () => {
       expect(t.status).toBe("open");
       expect(t.because).toMatch(/computed so far|is not said/);
     }
+  });
+  it.each(cases)("%s: nothing is sized, drawn or held against by the model either", (_, change) => {
+    const design = changed(change);
+    expect(nominalSetup(design, 0.92)).toBeNull();
+    expect(operatingAt(design, 1)).toBeNull();
+    expect(curveOf(design, "throttle")).toEqual([]);
+    expect(dischargeBand(design, null)).toBeNull();
+    expect(whatIf(design, UNSCALED)).toBeNull();
+    expect(sizingLoop(design, 600, 0)?.status ?? "none").not.toBe("closes");
+    expect(dragAreaFrom(design, 1.225, 1, { value: 8, sd: 0.2 })).toBeNull();
+  });
+  it("on the stand: no prediction of a propeller in free air stands beside its readings", () => {
+    const unit = first(changed((d) => void (first(d).surroundings = "in water")));
+    expect(predictLevels(unit, [{ throttle: 1, voltage: 11 }], 1.2, 11)).toEqual([]);
+    expect(predictLevels({ ...unit, surroundings: "free air" }, [{ throttle: 1, voltage: 11 }], 1.2, 11).length).toBe(1);
   });
   it("in the craft's own words on the command line", () => {
     const design = changed((d) => void (first(d).surroundings = "in water"));

@@ -1,7 +1,7 @@
 import type { Evidence } from "../../design/evidence";
 import type { Design } from "../../design/schema";
 import type { EnduranceResult } from "./endurance";
-import { enduranceOf, missingOf } from "../propulsion/nominal";
+import { enduranceOf, computable } from "../propulsion/nominal";
 import { inputId, powerInputs } from "../propulsion/inputs";
 import { type PowerSetup, setUp } from "../propulsion/setup";
 
@@ -42,7 +42,7 @@ export function discharge(
   mass: { value: number; sd: number; evidence: Evidence } | null,
   change: { packTemperature?: number; resistanceFactor?: number } = {},
 ): Discharge | null {
-  if (missingOf(design).length > 0) return null;
+  if (!computable(design)) return null;
   const other = structuredClone(design);
   if (change.packTemperature !== undefined) other.brief.environment.packTemperature = change.packTemperature;
   for (const b of other.batteries) {

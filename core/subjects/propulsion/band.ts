@@ -1,7 +1,7 @@
 import { type Doubtful, sdOf } from "../../numeric/doubt";
 import type { OperatingPoint } from "./chain";
 import type { Driven } from "./inputs";
-import { type SolvedAll, dragAt, indices, mainThrottle, missingOf, nominalSetup, pitchSpeed, solveAll, thrustOf } from "./nominal";
+import { type SolvedAll, dragAt, computable, indices, mainThrottle, nominalSetup, pitchSpeed, solveAll, thrustOf } from "./nominal";
 import type { PowerSetup } from "./setup";
 import { spreadOf, vary } from "./vary";
 
@@ -19,7 +19,7 @@ export interface At {
  * @returns null without drives or a solution
  */
 export function operatingAt(design: Driven, throttle: number, speed = 0, which: "all" | "main" | readonly number[] = "all"): At | null {
-  if (missingOf(design).length > 0) return null;
+  if (!computable(design)) return null;
   const { base, others } = vary(design);
   const working = which === "all" ? indices(base) : which === "main" ? base.main : which;
   const here = solveAll(base, throttle, speed, working);
@@ -81,7 +81,7 @@ const SPEEDS = 16;
  * @param top the craft's top speed, m/s, where it is known
  */
 export function curveOf(design: Driven, against: "throttle" | "speed", top: number | null = null): CurvePoint[] {
-  if (missingOf(design).length > 0) return [];
+  if (!computable(design)) return [];
   const { base, others } = vary(design);
   const last = top === null ? pitchSpeed(base) : 1.3 * top;
   const places = against === "throttle" ? Array.from({ length: STEPS + 1 }, (_, i) => i / STEPS) : Array.from({ length: SPEEDS + 1 }, (_, i) => (i * last) / SPEEDS);

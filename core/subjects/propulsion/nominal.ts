@@ -1,6 +1,7 @@
 import { findRoot } from "../../numeric/root";
 import { type OperatingPoint, type PackState, type Unsolved, solvePack, throttleForThrust } from "./chain";
 import { type EnduranceResult, endurance } from "../energy/endurance";
+import { notCovered } from "./covered";
 import type { Driven } from "./inputs";
 import { type PackSetup, type PowerSetup, setUp } from "./setup";
 
@@ -203,9 +204,12 @@ export function nominalPower(setup: PowerSetup, steps?: number): Nominal | null 
   };
 }
 
-/** The design's drives as the solvers take them, nominal values; null while drive or pack is missing. */
+/** Whether the drives of a design can be solved at all: they are there, and the method holds for them. */
+export const computable = (design: Pick<Driven, "heldUpBy" | "units" | "batteries">): boolean => missingOf(design).length === 0 && notCovered(design) === null;
+
+/** The design's drives as the solvers take them, nominal values; null while drive or pack is missing, or where the method does not hold. */
 export function nominalSetup(design: Driven, mass: number | null): PowerSetup | null {
-  if (missingOf(design).length > 0) return null;
+  if (!computable(design)) return null;
   return setUp(design, new Map(mass === null ? [] : [["/mass", mass]]));
 }
 

@@ -246,9 +246,14 @@ export function PowerStation() {
           </button>
         ))}
       </div>
-      {sheet === "search" && <SearchSheet />}
-      {sheet === "loop" && <LoopSheet />}
-      {sheet === "whatif" && <WhatIfSheet />}
+      {uncovered !== null && (sheet === "search" || sheet === "loop" || sheet === "whatif") && (
+        <p className="px-4 py-4" data-uncovered>
+          Not covered: {uncovered}. Nothing is sized by a model that does not hold for it.
+        </p>
+      )}
+      {uncovered === null && sheet === "search" && <SearchSheet />}
+      {uncovered === null && sheet === "loop" && <LoopSheet />}
+      {uncovered === null && sheet === "whatif" && <WhatIfSheet />}
       {sheet === "shelf" && <ShelfSheet />}
       {sheet === "generic" && <GenericSheet />}
       {sheet === "drives" && (
