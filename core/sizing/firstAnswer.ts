@@ -1,7 +1,7 @@
 import type { HeldUpBy } from "../design/schema";
 import { GRAVITY, air } from "../subjects/air/air";
 
-/** The three numbers that a new craft starts from. */
+/** The numbers that a new craft starts from. */
 export interface FirstQuestion {
   heldUpBy: HeldUpBy;
   /** highest all-up mass, kg */
@@ -10,6 +10,10 @@ export interface FirstQuestion {
   massOnHand: number;
   /** s */
   duration: number;
+  /** m/s to cruise, skim, sail, crawl or hold a current at; left out: what such craft usually do */
+  speed?: number | null;
+  /** W that radio, servos, camera and lights draw all the time; left out: what small craft usually carry */
+  steadyLoad?: number | null;
 }
 
 /** A first answer with its band: best value and a standard uncertainty as a factor (lognormal: value ×/÷ factor, two times in three). */
@@ -54,16 +58,33 @@ const RULES: Record<HeldUpBy, Assumption[]> = {
   flapping: [a("loading of the swept disc", 25, 1.6, "N/m²", 0.5), a("figure of merit with drive", 0.3, 1.4, "", -1)],
   wings: [a("cruise speed", 11, 1.4, "m/s", 1), a("lift-to-drag ratio", 6, 1.5, "", -1), a("propeller and motor efficiency", 0.5, 1.2, "", -1)],
   hull: [a("speed", 2, 1.5, "m/s", 1), a("resistance as share of weight", 0.06, 1.8, "", 1), a("propeller and motor efficiency", 0.35, 1.3, "", -1)],
-  gas: [a("speed", 1.5, 1.4, "m/s", 3), a("drag coefficient on volume^⅔", 0.06, 1.5, "", 1), a("propeller and motor efficiency", 0.3, 1.3, "", -1)],
+  gas: [a("speed", 2.5, 1.4, "m/s", 3), a("drag coefficient on volume^⅔, with fins and gondola", 0.1, 1.5, "", 1), a("propeller and motor efficiency", 0.15, 1.5, "", -1)],
   cushion: [
     a("cushion loading", 60, 1.5, "N/m²", 0.5),
-    a("escape area as share of cushion area", 0.02, 1.6, "", 1),
-    a("fan and motor efficiency", 0.35, 1.3, "", -1),
-    a("propulsion on top of lift", 2, 1.3, "×", 1),
+    a("escape area as share of cushion area", 0.06, 1.6, "", 1),
+    a("fan and motor efficiency", 0.22, 1.3, "", -1),
+    a("propulsion on top of lift", 4, 1.4, "×", 1),
   ],
   ground: [a("speed", 1, 1.6, "m/s", 1), a("resistance as share of weight", 0.25, 1.8, "", 1), a("drive efficiency", 0.4, 1.3, "", -1)],
-  submerged: [a("speed", 0.6, 1.4, "m/s", 3), a("drag coefficient on volume^⅔", 0.15, 1.5, "", 1), a("propeller and motor efficiency", 0.35, 1.3, "", -1)],
+  submerged: [a("speed", 0.6, 1.4, "m/s", 3), a("drag coefficient on volume^⅔, an open frame", 0.8, 1.6, "", 1), a("propeller and motor efficiency", 0.25, 1.3, "", -1)],
 };
+
+/** What radio, servos, camera and lights of a small craft draw, W (common practice). */
+const STEADY = a("steady load", 2, 2, "W", 0);
+/** Lightest pack in common use, kg. */
+const LEAST_PACK = 0.008;
+/** A speed that was asked for is meant to a tenth. */
+const ASKED = 1.1;
+
+/** Resistance of a hull as a share of its weight by its volumetric Froude number v/√(g·∇^⅓): afloat, half way, planing above about 3 (the regimes after Savitsky and Brown 1976, from memory; the shares common practice). */
+function hullShare(mass: number, speed: number): Assumption {
+  const froude = speed / Math.sqrt(GRAVITY * Math.cbrt(mass / 1000));
+  return froude > 3
+    ? a("resistance as share of weight, planing", 0.2, 1.5, "", 1)
+    : froude > 1
+      ? a("resistance as share of weight, half planing", 0.12, 1.6, "", 1)
+      : a("resistance as share of weight, afloat", 0.05, 1.8, "", 1);
+}
 
 const USABLE = 0.8;
 /** Specific energy of a generic lithium-polymer pack, J/kg, and its spread (common practice). */
@@ -96,19 +117,26 @@ function powerAtMass(kind: HeldUpBy, mass: number, get: (i: number) => number): 
  * @param q massLimit > 0, massOnHand ≥ 0, duration > 0
  */
 export function firstAnswer(q: FirstQuestion): FirstAnswer {
-  const rules = RULES[q.heldUpBy];
+  const own = RULES[q.heldUpBy].map((r) => (r.unit === "m/s" && q.speed != null && q.speed > 0 ? { ...r, value: q.speed, factor: ASKED } : r));
+  const rules = q.heldUpBy === "hull" ? own.map((r, k) => (k === 1 ? hullShare(q.massLimit, own[0]?.value ?? 1) : r)) : own;
+  const steady = q.steadyLoad != null ? { ...STEADY, value: Math.max(0, q.steadyLoad), factor: ASKED } : STEADY;
   const power = powerAtMass(q.heldUpBy, q.massLimit, (i) => rules[i]?.value ?? 1);
   const spread = Math.hypot(...rules.map((r) => r.exponent * Math.log(r.factor)));
-  const energy = (power * q.duration) / USABLE;
-  const packMass = energy / SPECIFIC_ENERGY.value;
-  const packSpread = Math.hypot(spread, Math.log(SPECIFIC_ENERGY.factor));
+  const drawn = power + steady.value;
+  const energy = (drawn * q.duration) / USABLE;
+  const packMass = Math.max(LEAST_PACK, energy / SPECIFIC_ENERGY.value);
+  const energySpread = Math.hypot(power * spread, steady.value * Math.log(steady.factor)) / drawn;
+  const packSpread = Math.hypot(energySpread, Math.log(SPECIFIC_ENERGY.factor));
   return {
     power: { value: power, factor: Math.exp(spread) },
-    packEnergy: { value: energy, factor: Math.exp(spread) },
+    packEnergy: { value: energy, factor: Math.exp(energySpread) },
     packMass: { value: packMass, factor: Math.exp(packSpread) },
     remainder: q.massLimit - q.massOnHand - packMass,
     remainderSd: packMass * packSpread,
-    assumptions: [...rules.map(({ name, value, factor, unit }) => ({ name, value, factor, unit })), { name: "pack", value: 150, factor: SPECIFIC_ENERGY.factor, unit: "W·h/kg" }],
+    assumptions: [
+      ...[...rules, steady].map(({ name, value, factor, unit }) => ({ name, value, factor, unit })),
+      { name: "pack", value: 150, factor: SPECIFIC_ENERGY.factor, unit: "W·h/kg" },
+    ],
     method: q.heldUpBy,
   };
 }

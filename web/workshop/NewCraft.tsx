@@ -54,6 +54,9 @@ function Band({ banded, dimension }: { banded: Banded; dimension: Dimension }) {
   );
 }
 
+/** Ways of being held up whose power goes with the speed asked. */
+const MOVES: readonly HeldUpBy[] = ["wings", "hull", "gas", "ground", "submerged"];
+
 /** A new craft and its first answer, from what holds it up and three numbers. */
 export function NewCraft() {
   const { habit } = usePreferences();
@@ -63,8 +66,10 @@ export function NewCraft() {
   const [three, setThree] = useState<Three>({ massLimit: 1, massOnHand: 0.3, duration: 600 });
   const [name, setName] = useState("");
   const [missing, setMissing] = useState(false);
+  const [speed, setSpeed] = useState<number | null>(null);
+  const [steadyLoad, setSteadyLoad] = useState<number | null>(null);
   const { massLimit, massOnHand, duration } = three;
-  const answer = massLimit !== null && massOnHand !== null && duration !== null ? firstAnswer({ heldUpBy, massLimit, massOnHand, duration }) : null;
+  const answer = massLimit !== null && massOnHand !== null && duration !== null ? firstAnswer({ heldUpBy, massLimit, massOnHand, duration, speed, steadyLoad }) : null;
   const create = useMutation({
     mutationFn: (design: Design) =>
       call(contracts.createCraft, { body: { craft: { name: name.trim(), summary: `held up by ${HELD_UP_WORD[heldUpBy]}`, heldUpBy }, design, question: "" } }),
@@ -119,6 +124,18 @@ export function NewCraft() {
           <label>
             Minutes wanted
             <QuantityField boxed label="Minutes wanted" value={duration} dimension="time" schema={positiveOf("time")} onCommit={(v) => setThree({ ...three, duration: v })} />
+          </label>
+        </div>
+        <div className="mt-3 grid grid-cols-3 gap-3">
+          {MOVES.includes(heldUpBy) && (
+            <label>
+              At a speed of
+              <QuantityField boxed label="Speed wanted" value={speed} dimension="speed" empty="as usual" onCommit={(v) => setSpeed(v)} />
+            </label>
+          )}
+          <label>
+            Steady load
+            <QuantityField boxed label="Steady load" value={steadyLoad} dimension="power" empty="about 2 W" onCommit={(v) => setSteadyLoad(v)} />
           </label>
         </div>
         <label className="mt-3 block">
@@ -180,7 +197,7 @@ export function NewCraft() {
           </table>
           <details className="mt-2 text-[12px]">
             <summary className="cursor-pointer text-accent">Show working</summary>
-            <p className="num mt-1 bg-sheet p-2 text-ink">{FIRST_ANSWER[answer.method]}; energy = P·t / 0.8</p>
+            <p className="num mt-1 bg-sheet p-2 text-ink">{FIRST_ANSWER[answer.method]}; energy = (P + steady load)·t / 0.8</p>
             <ul className="mt-1">
               {answer.assumptions.map((a) => (
                 <li key={a.name}>
