@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { demoInBrowser } from "../support/browser";
 import { send } from "../support/server";
+import type { HTTPRequest } from "puppeteer-core";
 import type { User } from "../support/page";
 
 const demo = demoInBrowser();
@@ -91,5 +92,53 @@ describe("the workshop keeps itself", () => {
     const file = Buffer.from(await (await fetch(`${demo.address()}/api/backup`)).arrayBuffer());
     expect(file.subarray(257, 262).toString()).toBe("ustar");
     expect(file.includes(Buffer.from("SHA256SUMS"))).toBe(true);
+  });
+});
+
+describe("edits that cannot be sent", () => {
+  const purpose = async () => (await demo.exported("tern")).versions.find((v) => v.label === "v5")?.design.brief.environment.altitude;
+  const save = () => user.page.$eval("[data-save]", (e) => e.getAttribute("data-save"));
+  const until = async (wanted: string) => user.page.waitForFunction((w) => document.querySelector("[data-save]")?.getAttribute("data-save") === w, { timeout: 20_000 }, wanted);
+
+  it("go by themselves when the network is back", async () => {
+    await user.open("/craft/tern/v5/brief");
+    await user.page.bringToFront();
+    await user.page.setOfflineMode(true);
+    await user.fill("Altitude", "333 m");
+    await until("unsaved");
+    await new Promise((r) => setTimeout(r, 1500));
+    expect(await save()).toBe("unsaved");
+    expect(await purpose()).not.toBe(333);
+    await user.page.setOfflineMode(false);
+    await until("saved");
+    expect(await purpose()).toBe(333);
+  });
+  it("that the server does not answer are tried again, and stand again after a reload", async () => {
+    await user.page.setRequestInterception(true);
+    let refusing = true;
+    let tries = 0;
+    const meet = (r: HTTPRequest) => {
+      if (refusing && r.method() === "PUT") {
+        tries++;
+        return void r.abort("connectionrefused");
+      }
+      return void r.continue();
+    };
+    user.page.on("request", meet);
+    await user.fill("Altitude", "444 m");
+    await user.see("Not saved: no answer");
+    await user.page.waitForFunction(() => true);
+    await new Promise((r) => setTimeout(r, 3500));
+    expect(tries).toBeGreaterThan(1);
+    // Leaving asks; it is left all the same.
+    await user.page.reload({ waitUntil: "networkidle0" });
+    await user.see("edits that were not saved when the page was left stand again");
+    expect(await user.page.$eval('input[aria-label="Altitude"]', (e) => (e as HTMLInputElement).value)).toMatch(/^444/);
+    expect(await purpose()).toBe(333);
+    refusing = false;
+    await until("saved");
+    expect(await purpose()).toBe(444);
+    user.page.off("request", meet);
+    await user.page.setRequestInterception(false);
   });
 });
