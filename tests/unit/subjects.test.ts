@@ -7,6 +7,7 @@ import { editDesign } from "../../core/design/edit";
 import { METRICS, type MetricKey } from "../../core/design/metrics";
 import { type Design, emptyDesign } from "../../core/design/schema";
 import { type Evaluation, Memo, evaluate, findingText, remediesFor, workingOf } from "../../core/evaluate";
+import { SYMPTOMS } from "../../core/faults/catalogue";
 import { seededRandom } from "../../core/numeric/random";
 import { findingKey } from "../../core/subject";
 import { SUBJECTS } from "../../core/subjects";
@@ -167,6 +168,11 @@ describe("every subject", () => {
       seen.push(s.name);
     }
     expect(new Set(codes).size).toBe(codes.length);
+  });
+  it("what the fault catalogue leans on are codes that exist", () => {
+    const named = SYMPTOMS.flatMap((s) => s.causes.flatMap((c) => [...(c.raisedBy ?? []), ...(c.loweredBy ?? [])]));
+    expect(named.length).toBeGreaterThan(50);
+    expect([...new Set(named)].filter((c) => !codes.includes(c))).toEqual([]);
   });
   it("there are at least 30 computed numbers and 56 verdicts", () => {
     expect((Object.keys(METRICS) as MetricKey[]).filter((k) => METRICS[k].formula !== undefined).length).toBeGreaterThanOrEqual(30);

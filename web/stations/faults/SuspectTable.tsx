@@ -90,7 +90,7 @@ export function SuspectTable({
                   <select className="cell" aria-label={`${s.cause}, the test risks`} {...register(`suspects.${i}.risk`)}>
                     {RISKS.map((r) => (
                       <option key={r} value={r}>
-                        {r === "none" ? "no risk" : `risks ${r}`}
+                        {r === "none" ? "risk not stated" : `risks ${r}`}
                       </option>
                     ))}
                   </select>
