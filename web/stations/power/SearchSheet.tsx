@@ -170,7 +170,13 @@ export function SearchSheet() {
     setProgress({ tried: 0, of: count, found: 0 });
     const task: SearchTask = { design, unitId: unit?.id ?? "", space, bounds, own };
     made.slow
-      .search(task, proxy(setProgress))
+      // What was still on its way when it was stopped tells nothing any more.
+      .search(
+        task,
+        proxy((p: SearchProgress) => {
+          if (worker.current === made) setProgress(p);
+        }),
+      )
       .then((found) => {
         if (worker.current !== made) return;
         stop();
