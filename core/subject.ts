@@ -123,6 +123,12 @@ export function subject<const K extends Reads, R>(def: Subject<K, R>): AnySubjec
 /** A verdict with its parameters' type said once. */
 export const verdict = <P extends object>(v: Verdict<P>): Verdict<P> => v;
 
+/** What stands against taking a number for a whole and covered one; nothing where nothing does. */
+export const doubtsOf = (outside: readonly string[], incomplete: readonly string[]): Pick<Quantity, "outside" | "incomplete"> => ({
+  ...(outside.length > 0 ? { outside } : {}),
+  ...(incomplete.length > 0 ? { incomplete } : {}),
+});
+
 /** The names of declared numbers, as they are typed. */
 export const keysOf = <T extends object>(declared: T): (keyof T & MetricKey)[] => Object.keys(declared) as (keyof T & MetricKey)[];
 

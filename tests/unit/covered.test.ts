@@ -157,6 +157,43 @@ describe("what is not there yet", () => {
   });
 });
 
+describe("outside of the method", () => {
+  const steep = (d: Design) => {
+    // Pitch over diameter of 1.4: the method ends at 1.2.
+    first(d).propeller.pitch.value = 1.4 * first(d).propeller.diameter.value;
+    for (const t of d.brief.targets) if (t.metric === "thrustToWeight" || t.metric === "endurance") t.value = 0.01;
+    d.dragArea = { value: 0.02, evidence: "guess" };
+    d.brief.targets.push({ id: "v", metric: "speed", comparison: "atLeast", value: 0.1, weight: "must" });
+  };
+  it("a target that a number would meet is open, also where the number only rests on the drives; nothing is clear", () => {
+    const e = evaluate(changed(steep));
+    for (const metric of ["thrustToWeight", "endurance", "speed"] as const) {
+      expect(e.metrics[metric]?.outside?.[0], metric).toMatch(/pitch\/diameter 1\.40/);
+      expect(
+        e.targets.find((t) => t.target.metric === metric),
+        metric,
+      ).toMatchObject({ status: "open", because: expect.stringMatching(/outside its method/) });
+    }
+    expect(e.findings.map((f) => f.code)).not.toContain("currents-hold");
+  });
+  it("any drive counts, not only the one that leads, and says its name", () => {
+    const e = evaluate(
+      changed((d) => {
+        const copy = structuredClone(first(d));
+        d.units.push({
+          ...copy,
+          id: "e",
+          name: "Second",
+          direction: "up",
+          propeller: { ...copy.propeller, pitch: { value: 1.4 * copy.propeller.diameter.value, evidence: "measured" } },
+        });
+      }),
+    );
+    expect(e.metrics.thrust?.outside?.some((o) => o.startsWith("Second: pitch/diameter"))).toBe(true);
+    expect(e.targets.find((t) => t.target.metric === "thrustToWeight")?.status).not.toBe("met");
+  });
+});
+
 describe("limits", () => {
   it("within rounding of a limit is on it, not 0 g over", () => {
     const at = (value: number) => evaluate(changed((d) => void Object.assign(d.brief.targets[0] ?? {}, { value }))).targets.find((t) => t.target.metric === "auw");

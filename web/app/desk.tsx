@@ -95,7 +95,7 @@ export function DeskProvider({ record, version, station, children }: { record: C
 
   const latest = useRef(design);
   latest.current = design;
-  const [queue, restored] = useSaveQueue(record, version, setHistory);
+  const [queue, restored] = useSaveQueue(record, version, setHistory, setPending);
   const save = useSyncExternalStore(
     useCallback((heard) => queue.listen(heard), [queue]),
     () => queue.now(),

@@ -53,7 +53,12 @@ function remember(queries: QueryClient, slug: string, label: string, revision: n
  *
  * @returns the queue, and whether what was left from before has been looked for
  */
-export function useSaveQueue(record: CraftRecord, version: Version, setHistory: Dispatch<SetStateAction<History>>): [SaveQueue<Design>, boolean] {
+export function useSaveQueue(
+  record: CraftRecord,
+  version: Version,
+  setHistory: Dispatch<SetStateAction<History>>,
+  setPending: (design: Design) => void,
+): [SaveQueue<Design>, boolean] {
   const { slug, revisions } = record;
   const { label } = version;
   const queries = useQueryClient();
@@ -76,7 +81,12 @@ export function useSaveQueue(record: CraftRecord, version: Version, setHistory: 
     void get<Unsaved>(keyOf(slug, label))
       .then((left) => {
         const read = left && designSchema.safeParse(left.document);
-        if (over || !left || !read?.success || version.frozenAt !== null || JSON.stringify(read.data) === JSON.stringify(version.design)) return;
+        if (over || !left || !read?.success || JSON.stringify(read.data) === JSON.stringify(version.design)) return;
+        // Frozen meanwhile: what was not saved may go on in a child draft.
+        if (version.frozenAt !== null) {
+          setPending(read.data);
+          return void del(keyOf(slug, label)).catch(() => {});
+        }
         // Sent against the revision that it grew from: if somebody saved in between, both states are shown.
         queue.grewFrom(left.revision);
         setHistory((h) => ({ past: [...h.past, h.present], present: read.data, future: [], key: undefined }));

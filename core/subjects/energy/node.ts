@@ -1,6 +1,6 @@
 import { computedFrom } from "../../design/evidence";
 import { type Doubtful, sdOf } from "../../numeric/doubt";
-import { type Outcome, solved, subject } from "../../subject";
+import { type Outcome, doubtsOf, solved, subject } from "../../subject";
 import { demand } from "../demand/node";
 import { assumed, notCovered } from "../propulsion/covered";
 import { DRIVEN } from "../propulsion/node";
@@ -8,7 +8,7 @@ import type { PowerInput } from "../propulsion/inputs";
 import { missingOf } from "../propulsion/nominal";
 import type { PackSetup, PowerSetup } from "../propulsion/setup";
 import { vary } from "../propulsion/vary";
-import { inputsOf } from "../propulsion/words";
+import { inputsOf, shapesOutside } from "../propulsion/words";
 import { type DischargeStates, type EnduranceResult, discharge } from "./endurance";
 
 export interface PackRun {
@@ -92,7 +92,7 @@ export const energy = subject({
         sd: sdOf(run.endurance),
         dimension: "time",
         evidence: computedFrom(result.inputs.filter((i) => i.key !== "mass" && i.key !== "dragArea").map((i) => i.evidence)),
-        ...(incomplete.length > 0 ? { incomplete } : {}),
+        ...doubtsOf(shapesOutside(view.units), incomplete),
       },
     };
   },

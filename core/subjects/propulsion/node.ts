@@ -1,16 +1,16 @@
 import { type Evidence, computedFrom } from "../../design/evidence";
 import type { Quantity } from "../../design/quantity";
 import { type Doubtful, sdOf } from "../../numeric/doubt";
-import { type Outcome, keysOf, subject } from "../../subject";
+import { type Outcome, doubtsOf, keysOf, subject } from "../../subject";
 import type { OperatingPoint } from "./chain";
 import { assumed, notCovered } from "./covered";
 import { quantities } from "./declares";
 import { type Driven, type PowerInput, inputId } from "./inputs";
-import { indices, missingOf, solveAll, thrustOf } from "./nominal";
+import { indices, missingOf, solveAll, thrustOf, unitValuesOf } from "./nominal";
 import { propellerLoad } from "./propeller";
 import { type PowerSetup, liftedByRotors } from "./setup";
 import { type Varied, spreadOf, vary } from "./vary";
-import { inputsOf, ratioOutside, stallOutside, tipOutside } from "./words";
+import { inputsOf, shapesOutside, stallOutside, tipOutside } from "./words";
 
 /** What the solvers read of a design. */
 export const DRIVEN = ["heldUpBy", "units", "batteries", "conductors", "regulators", "brief.environment"] as const;
@@ -62,19 +62,13 @@ export interface PropulsionResult {
   whole: boolean;
   /** What the numbers rest on and was never said, as sentences. */
   incomplete: string[];
+  /** Where a drive leaves the range of its method, as sentences: every number that rests on the drives is outside too. */
+  outside: string[];
 }
 
 const driveValues = (setup: PowerSetup, points: readonly OperatingPoint[], i: number): DriveValues => {
-  const p = points[i] as OperatingPoint;
-  const u = setup.units[i];
-  return {
-    thrust: p.thrust * (u?.drive.count ?? 1),
-    current: p.current,
-    rpm: p.rpm,
-    torque: p.torque,
-    motorLoss: p.motorLoss,
-    tipMach: (p.rpm * Math.PI * (u?.diameter ?? 0)) / 60 / setup.medium.soundSpeed,
-  };
+  const { id: _, ...values } = unitValuesOf(setup, points, i);
+  return values;
 };
 const packValues = (setup: PowerSetup, points: readonly OperatingPoint[], k: number): PackValues => {
   const p = setup.packs[k] as PowerSetup["packs"][number];
@@ -83,6 +77,12 @@ const packValues = (setup: PowerSetup, points: readonly OperatingPoint[], k: num
   const current = first?.packCurrent ?? p.start.otherLoad / voltage;
   return { current, voltage, power: voltage * current };
 };
+
+/** Where the drives leave the range of the method standing at full throttle, each with its name where there are several. */
+function outsideOf(view: Driven, drives: readonly SolvedDrive[]): string[] {
+  const name = (d: SolvedDrive) => (drives.length > 1 ? `${d.name}: ` : "");
+  return [...shapesOutside(view.units), ...drives.flatMap((d) => [...tipOutside(d.values.tipMach), ...stallOutside(d.stalled)].map((said) => name(d) + said))];
+}
 
 /** Throttles at which the thrust of a craft that hangs on its drives is worked out, so that a change of its weight needs no solution. */
 const LIFT_POINTS = 17;
@@ -163,6 +163,7 @@ function compute(view: Driven): Outcome<PropulsionResult> {
       inputs,
       whole: base.units.every((u) => u.drive.propeller.solved),
       incomplete: [assumed(view)].filter((s) => s !== null),
+      outside: outsideOf(view, drives),
     },
   };
 }
@@ -193,13 +194,7 @@ export const propulsion = subject({
   reads: DRIVEN,
   gives: keysOf(quantities),
   compute,
-  quantities(result, view) {
-    const unit = view.units[result.lead];
-    const outside = [
-      ...(unit ? ratioOutside(unit.propeller.pitch.value / unit.propeller.diameter.value) : []),
-      ...tipOutside(result.values.tipMach.value),
-      ...stallOutside(result.drives[result.lead]?.stalled ?? 0),
-    ];
+  quantities(result) {
     const out: Partial<Record<ThrustKey, Quantity>> = {};
     for (const key of Object.keys(result.values) as ThrustKey[]) {
       const d = result.values[key];
@@ -209,8 +204,7 @@ export const propulsion = subject({
         sd: sdOf(d),
         dimension: quantities[key].dimension,
         evidence: result.evidence,
-        ...(outside.length > 0 ? { outside } : {}),
-        ...(result.incomplete.length > 0 ? { incomplete: result.incomplete } : {}),
+        ...doubtsOf(result.outside, result.incomplete),
       };
     }
     return out;

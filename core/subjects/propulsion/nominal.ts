@@ -154,24 +154,28 @@ function topSpeed(setup: PowerSetup): number {
   return found.status === "converged" ? found.x : Number.NaN;
 }
 
+/** What one drive gives at these points: thrust (N) of all its like units, the rest of one of them. */
+export function unitValuesOf(setup: PowerSetup, points: readonly OperatingPoint[], i: number): UnitValues {
+  const p = points[i] as OperatingPoint;
+  const u = setup.units[i];
+  return {
+    id: u?.unit.id ?? "",
+    thrust: p.thrust * (u?.drive.count ?? 1),
+    current: p.current,
+    rpm: p.rpm,
+    torque: p.torque,
+    motorLoss: p.motorLoss,
+    tipMach: (p.rpm * Math.PI * (u?.diameter ?? 0)) / 60 / setup.medium.soundSpeed,
+  };
+}
+
 /** All scalar results of one set of numbers; NaN where a result does not apply. Null when a pack has no solution. */
 export function nominalPower(setup: PowerSetup, steps?: number): Nominal | null {
   const everything = solveAll(setup, 1, 0, indices(setup));
   if (everything.status !== "converged") return null;
   const alone = setup.main.length === setup.units.length ? everything : solveAll(setup, 1, 0, setup.main);
   if (alone.status !== "converged") return null;
-  const units = everything.points.map((p, i): UnitValues => {
-    const u = setup.units[i];
-    return {
-      id: u?.unit.id ?? "",
-      thrust: p.thrust * (u?.drive.count ?? 1),
-      current: p.current,
-      rpm: p.rpm,
-      torque: p.torque,
-      motorLoss: p.motorLoss,
-      tipMach: (p.rpm * Math.PI * (u?.diameter ?? 0)) / 60 / setup.medium.soundSpeed,
-    };
-  });
+  const units = setup.units.map((_, i) => unitValuesOf(setup, everything.points, i));
   const packs = setup.packs.map((p): PackValues => {
     const first = everything.points[p.units[0] ?? -1];
     const voltage = first?.packVoltage ?? p.start.openCircuit;

@@ -110,7 +110,7 @@ const currentsHold = verdict<{ share: number }>({
   find(see) {
     const result = see.result(propulsion);
     const lead = result?.drives[result.lead];
-    if (!result || !lead || !result.whole || result.incomplete.length > 0) return [];
+    if (!result || !lead || !result.whole || result.incomplete.length > 0 || result.outside.length > 0) return [];
     const { units, batteries } = see.design;
     const shares: (Figure & { limit: number })[] = [
       ...result.drives.flatMap(({ values, sd, evidence }, i) => {

@@ -1,4 +1,5 @@
 import type { WorkingInput } from "../../design/quantity";
+import type { Unit } from "../../design/schema";
 import { type Doubtful, sharesOf } from "../../numeric/doubt";
 import { type InputKey, type PowerInput, inputId } from "./inputs";
 
@@ -42,5 +43,8 @@ export function inputsOf(inputs: readonly PowerInput[], of: Doubtful, several: b
 }
 
 export const ratioOutside = (ratio: number): string[] => (ratio < 0.3 || ratio > 1.2 ? [`pitch/diameter ${ratio.toFixed(2)} is outside 0.3 to 1.2`] : []);
+/** Propellers whose shape leaves the range of the method, standing or moving, each with its drive where there are several. */
+export const shapesOutside = (units: readonly Pick<Unit, "name" | "propeller">[]): string[] =>
+  units.flatMap((u) => ratioOutside(u.propeller.pitch.value / u.propeller.diameter.value).map((said) => (units.length > 1 ? `${u.name}: ${said}` : said)));
 export const tipOutside = (mach: number): string[] => (mach > 0.75 ? [`tip Mach ${mach.toFixed(2)} is above 0.75`] : []);
 export const stallOutside = (share: number): string[] => (share > 0.55 ? [`${Math.round(share * 100)} % of the blade is stalled standing still: thrust is uncertain`] : []);

@@ -1,7 +1,7 @@
 import { computedFrom } from "../../design/evidence";
 import type { Quantity, WorkingInput } from "../../design/quantity";
 import { type Doubtful, alsoBy, sdOf, sharesOf, through } from "../../numeric/doubt";
-import { type Outcome, keysOf, subject } from "../../subject";
+import { type Outcome, doubtsOf, keysOf, subject } from "../../subject";
 import { GRAVITY } from "../air/air";
 import { mass } from "../mass/node";
 import { propulsion } from "../propulsion/node";
@@ -76,7 +76,7 @@ export const ratios = subject({
     const out: Partial<Record<RatioKey, Quantity>> = {};
     for (const key of ["thrustToWeight", "thrustThrottle"] as const) {
       const d = result[key];
-      if (d) out[key] = { value: d.value, sd: sdOf(d), dimension: quantities[key].dimension, evidence, ...(incomplete.length > 0 ? { incomplete } : {}) };
+      if (d) out[key] = { value: d.value, sd: sdOf(d), dimension: quantities[key].dimension, evidence, ...doubtsOf(drives.result.outside, incomplete) };
     }
     return out;
   },

@@ -1,14 +1,14 @@
 import { computedFrom } from "../../design/evidence";
 import { findRoot } from "../../numeric/root";
 import { type Doubtful, sdOf } from "../../numeric/doubt";
-import { type Outcome, subject } from "../../subject";
+import { type Outcome, doubtsOf, subject } from "../../subject";
 import { assumed, dragsInAir, notCovered } from "../propulsion/covered";
 import { DRIVEN } from "../propulsion/node";
 import type { PowerInput } from "../propulsion/inputs";
 import { dragAt, missingOf, solveAll, thrustOf } from "../propulsion/nominal";
 import type { PowerSetup } from "../propulsion/setup";
 import { vary } from "../propulsion/vary";
-import { inputsOf } from "../propulsion/words";
+import { inputsOf, shapesOutside } from "../propulsion/words";
 
 export interface SpeedResult {
   /** m/s at which full thrust meets the drag */
@@ -57,7 +57,13 @@ export const speed = subject({
   quantities({ speed: s, inputs }, view) {
     const unsaid = assumed(view);
     return {
-      speed: { value: s.value, sd: sdOf(s), dimension: "speed", evidence: computedFrom(inputs.map((i) => i.evidence)), ...(unsaid === null ? {} : { incomplete: [unsaid] }) },
+      speed: {
+        value: s.value,
+        sd: sdOf(s),
+        dimension: "speed",
+        evidence: computedFrom(inputs.map((i) => i.evidence)),
+        ...doubtsOf(shapesOutside(view.units), unsaid === null ? [] : [unsaid]),
+      },
     };
   },
   working: (_key, result, view) => inputsOf(result.inputs, result.speed, view.units.length > 1),

@@ -39,7 +39,9 @@ export function PlanPredictions({ rung }: { rung: Rung | undefined }) {
             <tr key={g.id}>
               <td className="text-ink">{gateText(g, habit)}</td>
               <td className="text-right">{q ? <Value quantity={q} /> : <span className="text-pencil">{g.metric === "" ? "by eye" : "not predicted"}</span>}</td>
-              <td className="num text-right">{q ? `${Math.round(oddsOf(g, q.value, q.sd) * 100)} %` : ""}</td>
+              <td className="num text-right">
+                {q ? q.incomplete || q.outside ? <span title={(q.incomplete ?? q.outside)?.[0]}>open</span> : `${Math.round(oddsOf(g, q.value, q.sd) * 100)} %` : ""}
+              </td>
             </tr>
           );
         })}
@@ -57,7 +59,7 @@ export function PlanPredictions({ rung }: { rung: Rung | undefined }) {
                   <td className="text-right">
                     <Value quantity={q} />
                   </td>
-                  <td className="num text-right">{t.odds === null ? "" : `${Math.round(t.odds * 100)} %`}</td>
+                  <td className="num text-right">{t.odds === null ? <span title={t.because ?? undefined}>open</span> : `${Math.round(t.odds * 100)} %`}</td>
                 </tr>
               )
             );
