@@ -49,7 +49,7 @@ describe("the whole loop, as a user would", () => {
   });
 
   it("states targets and environment, and tells met, missed and open apart", async () => {
-    expect(await user.read('[data-target="auw"]')).toMatch(/met/);
+    expect(await user.read('[data-target="auw"]')).toMatch(/open/);
     expect(await user.read('[data-target="endurance"]')).toMatch(/open/);
     await user.fill("Air temperature", "8 °C");
     await user.click("Add a target");

@@ -128,6 +128,13 @@ describe("what is not there yet", () => {
     expect(e.findings.find((f) => f.code === "left-over")?.params).toMatchObject({ open: 1, first: "Wing" });
     expect(e.findings.map((f) => f.code)).not.toContain("cg-inside");
   });
+  it("a craft of nothing but its parts on hand meets no limit of mass", () => {
+    const hand = part({ id: "on-hand", name: "Parts on hand" });
+    const only = evaluate(changed((d) => void (d.items = [hand])));
+    expect(only.targets.find((t) => t.target.metric === "auw")).toMatchObject({ status: "open", because: expect.stringMatching(/still to come/) });
+    expect(only.findings.map((f) => f.code)).not.toContain("cg-inside");
+    expect(evaluate(changed((d) => void d.items.push(hand))).targets.find((t) => t.target.metric === "auw")?.status).toBe("met");
+  });
   it("a sum that is over without its wing is missed all the same", () => {
     const design = changed((d) => {
       d.items.push(part({ id: "w", name: "Wing", mass: null }));

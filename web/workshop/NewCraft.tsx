@@ -1,3 +1,4 @@
+import { ON_HAND } from "../../core/subjects/mass/declares";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
@@ -31,7 +32,7 @@ function firstDesign(heldUpBy: HeldUpBy, massLimit: number, massOnHand: number, 
   if (massOnHand > 0)
     design.items = [
       newItem({
-        id: "on-hand",
+        id: ON_HAND,
         name: "Parts on hand",
         group: "On hand",
         mass: { value: massOnHand, evidence: "guess", sd: 0.1 * massOnHand },

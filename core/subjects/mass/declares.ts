@@ -170,6 +170,9 @@ export const shape = {
   }),
 };
 
+/** The entry that a new craft begins with: what must be aboard, as one lump. Alone it is no craft yet. */
+export const ON_HAND = "on-hand";
+
 /** A part at its simplest, the rest as given: what is not said is empty. */
 export const newItem = (given: Partial<Item> & Pick<Item, "id" | "name">): Item => ({
   group: "",

@@ -3,6 +3,7 @@ import type { Quantity, WorkingInput } from "../../design/quantity";
 import type { Item } from "../../design/schema";
 import { type Outcome, subject } from "../../subject";
 import { isBallast } from "./ballast";
+import { ON_HAND } from "./declares";
 import { growthOf } from "./growth";
 
 /** How heavy the craft is: nothing of where its parts are, so that moving one changes nothing here. */
@@ -45,7 +46,11 @@ export const mass = subject({
         packs: total(view.items.filter((i) => view.batteries.some((b) => b.itemId === i.id))),
         itemOfPack: Object.fromEntries(view.batteries.map((b) => [b.id, total(view.items.filter((i) => i.id === b.itemId))])),
         withoutMass: without.map((i) => i.id),
-        incomplete: without.length === 0 ? [] : [`${without[0]?.name ?? ""}${without.length > 1 ? ` and ${without.length - 1} more` : ""} without a mass`],
+        incomplete: view.items.every((i) => i.id === ON_HAND)
+          ? ["only the parts on hand are listed: structure, drive and pack are still to come"]
+          : without.length === 0
+            ? []
+            : [`${without[0]?.name ?? ""}${without.length > 1 ? ` and ${without.length - 1} more` : ""} without a mass`],
       },
     };
   },
