@@ -3,7 +3,10 @@ import { type Patch, knownAt, tryPatch } from "../design/patch";
 import type { Design, Unit } from "../design/schema";
 import type { Dimension, UnitHabit } from "../design/units";
 import { findRoot } from "../numeric/root";
-import type { Figure, Remedy } from "../subject";
+import type { Page } from "../design/metrics";
+import type { Quantity } from "../design/quantity";
+import type { TargetResult } from "../design/targets";
+import { type Figure, type Found, type Remedy, type See, figureOf } from "../subject";
 import { plain } from "../wording/format";
 import { rollUp } from "./mass/rollup";
 import { type Nominal, type PowerKey, nominalPower, nominalSetup } from "./propulsion/nominal";
@@ -25,6 +28,21 @@ export const figure = (label: string, value: number, sd: number, dimension: Dime
   evidence,
   limit,
 });
+
+/** Missed targets of these numbers, each as a finding: a must stops, a wish wants care. @param say its parameters and the name of its figure */
+export const missed = <P>(
+  { targets }: See,
+  wanted: (t: TargetResult) => boolean,
+  page: Page,
+  say: (t: TargetResult, predicted: Quantity) => { params: P; label: string },
+): Found<P>[] =>
+  targets
+    .filter((t) => t.status === "missed" && wanted(t))
+    .flatMap((t): Found<P>[] => {
+      if (!t.predicted) return [];
+      const { params, label } = say(t, t.predicted);
+      return [{ page, severity: t.target.weight === "must" ? "stop" : "care", about: t.target.id, params, figure: figureOf(label, t.predicted, t.target.value) }];
+    });
 
 /** Picks the number that a remedy is to bring to its limit out of a nominal result. */
 export type Pick = (n: Nominal) => number;

@@ -3,7 +3,7 @@ import { type Found, type See, figureOf, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { demand } from "../demand/node";
 import { propulsion } from "../propulsion/node";
-import { advice, askFor, figure, ofPack, percent, set, solveFor, times } from "../say";
+import { advice, askFor, figure, missed, ofPack, percent, set, solveFor, times } from "../say";
 import { coldFactor } from "./battery";
 import { energy } from "./node";
 import { packOf } from "./packOf";
@@ -24,22 +24,7 @@ const capacityFor = (see: See, wanted: number, low: number, high: number): numbe
 
 /** Endurance under its target. The remedy is the pack that reaches it, its own mass carried along. */
 const enduranceShort = verdict<{ share: number }>({
-  find: (see) =>
-    see.targets
-      .filter((t) => timeTarget(t) && t.status === "missed")
-      .flatMap((t): Found<{ share: number }>[] =>
-        t.predicted
-          ? [
-              {
-                page: "power",
-                severity: t.target.weight === "must" ? "stop" : "care",
-                about: t.target.id,
-                params: { share: t.predicted.value / t.target.value },
-                figure: figureOf("endurance", t.predicted, t.target.value),
-              },
-            ]
-          : [],
-      ),
+  find: (see) => missed(see, timeTarget, "power", (t, p) => ({ params: { share: p.value / t.target.value }, label: "endurance" })),
   remedies(see, { about }, h) {
     const t = see.targets.find((x) => x.target.id === about);
     const battery = firstSpent(see);

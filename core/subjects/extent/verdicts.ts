@@ -1,31 +1,25 @@
 import { METRICS } from "../../design/metrics";
 import type { Axis } from "../../design/schema";
-import { type Found, figureOf, verdict } from "../../subject";
+import { verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { outOfEnvelope } from "../mass/clash";
 import { slideSteps } from "../mass/tree";
-import { advice } from "../say";
+import { advice, missed } from "../say";
 
 const AXIS_METRIC = { x: "length", y: "width", z: "height" } as const;
 
 /** Length, width or height beyond its limit. */
 const sizeOver = verdict<{ label: string; by: number }>({
-  find: ({ targets }) =>
-    targets
-      .filter((t) => t.status === "missed" && (t.target.metric === "length" || t.target.metric === "width" || t.target.metric === "height"))
-      .flatMap((t): Found<{ label: string; by: number }>[] =>
-        t.predicted
-          ? [
-              {
-                page: "brief",
-                severity: t.target.weight === "must" ? "stop" : "care",
-                about: t.target.id,
-                params: { label: METRICS[t.target.metric].label, by: Math.abs(t.margin ?? 0) },
-                figure: figureOf(METRICS[t.target.metric].label, t.predicted, t.target.value),
-              },
-            ]
-          : [],
-      ),
+  find: (see) =>
+    missed(
+      see,
+      ({ target: { metric } }) => metric === "length" || metric === "width" || metric === "height",
+      "brief",
+      (t) => {
+        const { label } = METRICS[t.target.metric];
+        return { params: { label, by: Math.abs(t.margin ?? 0) }, label };
+      },
+    ),
   remedies: () => [advice("Shorten or fold it")],
   says: (p, h) => `${p.label} is ${plain(p.by, "length", h)} over its limit`,
 });

@@ -1,24 +1,15 @@
-import { type Found, figureOf, verdict } from "../../subject";
-import { LIGHTEN, times } from "../say";
+import { verdict } from "../../subject";
+import { LIGHTEN, missed, times } from "../say";
 
 /** A target of top speed that is missed. */
 const speedShort = verdict<{ factor: number }>({
-  find: ({ targets }) =>
-    targets
-      .filter((t) => t.target.metric === "speed" && t.status === "missed" && t.target.comparison === "atLeast")
-      .flatMap((t): Found<{ factor: number }>[] =>
-        t.predicted
-          ? [
-              {
-                page: "power",
-                severity: t.target.weight === "must" ? "stop" : "care",
-                about: t.target.id,
-                params: { factor: t.target.value / t.predicted.value },
-                figure: figureOf("top speed", t.predicted, t.target.value),
-              },
-            ]
-          : [],
-      ),
+  find: (see) =>
+    missed(
+      see,
+      ({ target: t }) => t.metric === "speed" && t.comparison === "atLeast",
+      "power",
+      (t, p) => ({ params: { factor: t.target.value / p.value }, label: "top speed" }),
+    ),
   remedies: () => [LIGHTEN],
   says: (p) => `Too slow: ${times(p.factor)} the speed is asked`,
 });

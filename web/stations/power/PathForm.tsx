@@ -2,7 +2,7 @@ import { freeId } from "../../../core/design/ids";
 import { type Conductor, type Regulator, conductorSchema, railLoadSchema, regulatorSchema } from "../../../core/design/schema";
 import { conductorRise, regulatorHeat } from "../../../core/subjects/propulsion/heat";
 import type { PropulsionResult } from "../../../core/subjects/propulsion/node";
-import { currentThrough } from "../../../core/subjects/propulsion/verdicts";
+import { currentThrough } from "../../../core/subjects/propulsion/pathVerdicts";
 import { useDesk } from "../../app/desk";
 import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
