@@ -1,4 +1,4 @@
-import { CHEMISTRIES, type Design } from "../design/schema";
+import { type Battery, CHEMISTRIES, type Design } from "../design/schema";
 import { type PackReading, type ShelfPack, shelfPackSchema } from "../design/shelf";
 import { CHEMISTRY } from "../subjects/energy/battery";
 import { putInLedger } from "./ledgerEntry";
@@ -19,21 +19,28 @@ export function newestResistance(pack: ShelfPack): { value: number; sd: number; 
   return null;
 }
 
-/** The design with this pack in place of one of its own: numbers, name and mass; where it sits and how far it is discharged stay. The newest load test beats the resistance noted. */
-export function fitPack(design: Design, batteryId: string, pack: ShelfPack): Design {
-  const next = structuredClone(design);
-  const battery = next.batteries.find((b) => b.id === batteryId);
-  if (!battery) return next;
+/** A battery with the numbers and the name of this pack; where it sits and how far it is discharged stay. The newest load test beats the resistance noted. */
+export function withPack(battery: Battery, pack: ShelfPack): Battery {
   const tested = newestResistance(pack);
   const { name, chemistry, series, capacity, cRating } = pack;
-  Object.assign(battery, {
+  return {
+    ...battery,
     name,
     chemistry,
     series,
     capacity,
     cRating,
     cellResistance: tested ? { value: tested.value, sd: tested.sd, evidence: "measured", note: `load test, ${tested.date}` } : pack.cellResistance,
-  });
+  };
+}
+
+/** The design with this pack in place of one of its own, its mass in the ledger. */
+export function fitPack(design: Design, batteryId: string, pack: ShelfPack): Design {
+  const next = structuredClone(design);
+  const at = next.batteries.findIndex((b) => b.id === batteryId);
+  const battery = next.batteries[at];
+  if (!battery) return next;
+  next.batteries[at] = withPack(battery, pack);
   if (pack.mass) putInLedger(next, next.units.find((u) => u.batteryId === batteryId) ?? { batteryId }, "pack", pack);
   return next;
 }

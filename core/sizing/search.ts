@@ -1,9 +1,10 @@
-import type { Design } from "../design/schema";
-import { rollUp } from "../subjects/mass/rollup";
+import type { Battery, Design, Unit } from "../design/schema";
+import { GRAVITY } from "../subjects/air/air";
 import { CHEMISTRY } from "../subjects/energy/battery";
 import { priceOf } from "../catalogue/catalogue";
-import { nominalPower, nominalSetup } from "../subjects/propulsion/nominal";
-import { type Choice, type OwnParts, type SearchSpace, choices, partsOf, sizeOf, withChoice } from "./searchSpace";
+import { type SolvedAll, computable, enduranceOf, indices, solveAll, thrustOf, unitValuesOf } from "../subjects/propulsion/nominal";
+import { setUp } from "../subjects/propulsion/setup";
+import { type Choice, type OwnParts, type SearchSpace, choices, drivenBy, massWith, partsOf, sizeOf } from "./searchSpace";
 
 /** What a candidate must hold to. */
 export interface SearchBounds {
@@ -68,58 +69,77 @@ export interface SearchProgress {
   found: number;
 }
 
-/** Everything that a candidate is judged by, from the very design that applying it makes; null when its drive has no solution. */
-export function judgeChoice(
-  { design, unitId, bounds }: Pick<SearchTask, "design" | "unitId" | "bounds">,
-  choice: Choice,
-  steps?: number,
-): { candidate: Candidate; knock: Knock | null } | null {
-  const made = withChoice(design, unitId, choice, bounds.structure);
-  const mass = rollUp(made);
-  const setup = mass && nominalSetup(made, mass.mass);
-  const k = made.units.findIndex((u) => u.id === unitId);
-  const unit = made.units[k];
-  const battery = made.batteries.find((b) => b.id === unit?.batteryId);
-  if (!mass || !setup || !unit || !battery) return null;
-  // What the limits knock out needs no endurance: it is worked out only for what is left.
-  const quick = nominalPower({ ...setup, packs: setup.packs.map((p) => ({ ...p, phases: [] })) });
-  if (!quick) return null;
-  const { motor, controller, propeller, pack: chosen } = partsOf(choice, battery.chemistry);
-  const law = priceOf(motor.mass.value, unit.controller.maxCurrent, chosen.energy, choice.diameter);
-  const candidate: Candidate = {
-    choice,
-    auw: mass.mass,
-    endurance: Number.NaN,
-    thrustToWeight: quick.craft.thrustToWeight,
-    heat: (quick.units[k]?.current ?? 0) / unit.motor.maxCurrent,
-    cost: choice.count * ((motor.price ?? law.motor) + (controller.price ?? law.controller) + (propeller.price ?? law.propeller)) + (chosen.price ?? law.pack),
-    thrust: quick.craft.thrust,
-    current: quick.units[k]?.current ?? 0,
+export interface Judged {
+  candidate: Candidate;
+  /** The first rule that it breaks; null when it holds to all. */
+  knock: Knock | null;
+}
+type Judge = (choice: Choice, steps?: number) => Judged | null;
+
+/** What knocks a candidate out before its endurance is worked out; null when nothing does. */
+function knockOf(
+  candidate: Candidate,
+  bounds: SearchBounds,
+  { unit, battery }: { unit: Unit; battery: Battery },
+  at: { tipMach: number; packCurrent: number; packVoltage: number },
+): Knock | null {
+  const { choice } = candidate;
+  if (candidate.heat > 1) return "motor current";
+  if (candidate.current > unit.controller.maxCurrent || choice.series > unit.controller.maxCells) return "controller";
+  if (at.tipMach > bounds.maxTipMach) return "tip speed";
+  if (at.packCurrent > Math.min(choice.capacity * battery.cRating, bounds.maxCurrent ?? Infinity)) return "pack current";
+  if (at.packVoltage / choice.series < CHEMISTRY[battery.chemistry].floor) return "cells too low";
+  if (bounds.maxMass !== null && candidate.auw > bounds.maxMass) return "mass";
+  if (bounds.minThrustToWeight !== null && candidate.thrustToWeight < bounds.minThrustToWeight) return "thrust";
+  if (bounds.maxCost !== null && candidate.cost > bounds.maxCost) return "cost";
+  return null;
+}
+
+/**
+ * Judges choices by the numbers that the design made of each would give (tested), without making it: the masses of the choice on top of what stays, its drive and pack among the others.
+ * Each is solved from the state of the one before where that is near enough. Null: its drive has no solution.
+ */
+export function judging({ design, unitId, bounds }: Pick<SearchTask, "design" | "unitId" | "bounds">): Judge {
+  const k = design.units.findIndex((u) => u.id === unitId);
+  const was = design.units[k];
+  const p = design.batteries.findIndex((b) => b.id === was?.batteryId);
+  const pack = design.batteries[p];
+  if (!was || !pack || !computable(design)) return () => null;
+  const massOf = massWith(design, was, bounds.structure);
+  const all = indices(design);
+  let near: SolvedAll | null = null;
+  return (choice, steps) => {
+    const parts = partsOf(choice, pack.chemistry);
+    const fitted = drivenBy(was, pack, choice, parts);
+    const auw = massOf(choice, parts);
+    if (!(auw > 0)) return null;
+    const setup = setUp({ ...design, units: design.units.with(k, fitted.unit), batteries: design.batteries.with(p, fitted.battery) }, new Map([["/mass", auw]]));
+    const everything = solveAll(setup, 1, 0, all, near?.status === "converged" ? near.states : null);
+    if (everything.status !== "converged") return null;
+    near = everything;
+    const alone = setup.main.length === all.length ? everything : solveAll(setup, 1, 0, setup.main);
+    const here = everything.points[k];
+    if (alone.status !== "converged" || !here) return null;
+    const { motor, controller, propeller } = parts;
+    const law = priceOf(motor.mass.value, fitted.unit.controller.maxCurrent, parts.pack.energy, choice.diameter);
+    const thrust = thrustOf(setup, alone.points, setup.main);
+    const candidate: Candidate = {
+      choice,
+      auw,
+      endurance: Number.NaN,
+      thrustToWeight: thrust / (auw * GRAVITY),
+      heat: here.current / fitted.unit.motor.maxCurrent,
+      cost: choice.count * ((motor.price ?? law.motor) + (controller.price ?? law.controller) + (propeller.price ?? law.propeller)) + (parts.pack.price ?? law.pack),
+      thrust,
+      current: here.current,
+    };
+    const { tipMach } = unitValuesOf(setup, everything.points, k);
+    const knock = knockOf(candidate, bounds, fitted, { tipMach, packCurrent: here.packCurrent, packVoltage: here.packVoltage });
+    if (knock) return { candidate, knock };
+    const lasting = setup.packs.flatMap((x) => enduranceOf(setup, x, steps)?.seconds ?? []);
+    candidate.endurance = lasting.length > 0 ? Math.min(...lasting) : Number.NaN;
+    return { candidate, knock: bounds.minEndurance !== null && !(candidate.endurance >= bounds.minEndurance) ? "endurance" : null };
   };
-  const index = made.batteries.indexOf(battery);
-  const pack = quick.packs[index];
-  const knock: Knock | null =
-    candidate.heat > 1
-      ? "motor current"
-      : (quick.units[k]?.current ?? 0) > unit.controller.maxCurrent || choice.series > unit.controller.maxCells
-        ? "controller"
-        : (quick.units[k]?.tipMach ?? 0) > bounds.maxTipMach
-          ? "tip speed"
-          : (pack?.current ?? 0) > Math.min(choice.capacity * battery.cRating, bounds.maxCurrent ?? Infinity)
-            ? "pack current"
-            : (pack?.voltage ?? 0) / choice.series < CHEMISTRY[battery.chemistry].floor
-              ? "cells too low"
-              : bounds.maxMass !== null && candidate.auw > bounds.maxMass
-                ? "mass"
-                : bounds.minThrustToWeight !== null && candidate.thrustToWeight < bounds.minThrustToWeight
-                  ? "thrust"
-                  : bounds.maxCost !== null && candidate.cost > bounds.maxCost
-                    ? "cost"
-                    : null;
-  if (knock) return { candidate, knock };
-  candidate.endurance = nominalPower(setup, steps)?.craft.endurance ?? Number.NaN;
-  if (bounds.minEndurance !== null && !(candidate.endurance >= bounds.minEndurance)) return { candidate, knock: "endurance" };
-  return { candidate, knock: null };
 }
 
 /** Whether a is at least as good as b in everything and better in something: less mass, cost and heat, more endurance and thrust. */
@@ -154,8 +174,9 @@ export function* search(task: SearchTask): Generator<SearchProgress, SearchResul
   const knocked: Partial<Record<Knock, number>> = {};
   let nearest: SearchResult["nearest"] = null;
   let tried = 0;
+  const judge = judging(task);
   for (const choice of choices(space, own)) {
-    const judged = judgeChoice(task, choice, COARSE);
+    const judged = judge(choice, COARSE);
     tried++;
     if (judged === null) knocked["no solution"] = (knocked["no solution"] ?? 0) + 1;
     else if (judged.knock === null) held.push(judged.candidate);
@@ -171,6 +192,7 @@ export function* search(task: SearchTask): Generator<SearchProgress, SearchResul
   const front = paretoOf(held).toSorted((a, b) => a.auw - b.auw);
   // A long front is thinned evenly over mass: its ends stay.
   const thin = front.length <= SHOWN ? front : Array.from({ length: SHOWN }, (_, i) => front[Math.round((i * (front.length - 1)) / (SHOWN - 1))] as Candidate);
-  const pareto = thin.flatMap((c) => judgeChoice({ ...task, bounds: { ...bounds, minEndurance: null } }, c.choice)?.candidate ?? []);
+  const shown = judging({ ...task, bounds: { ...bounds, minEndurance: null } });
+  const pareto = thin.flatMap((c) => shown(c.choice)?.candidate ?? []);
   return { tried, pareto, front: front.length, knocked, nearest: held.length > 0 ? null : nearest };
 }

@@ -1,12 +1,12 @@
 import { type Known, magnitudeSd, weakest } from "../design/evidence";
 import { freeId } from "../design/ids";
-import { type Design, type Unit, newItem } from "../design/schema";
+import { type Battery, type Design, type Unit, newItem } from "../design/schema";
 import type { ShelfOf, ShelfPack } from "../design/shelf";
 import { extent, rollUp } from "../subjects/mass/rollup";
 import type { Chemistry } from "../subjects/energy/battery";
 import { NAMED, genericController, genericMotor, genericPack, genericPropeller, motorMassFor, propellerMass } from "../catalogue/catalogue";
 import { entryOf } from "../catalogue/ledgerEntry";
-import { fitPack } from "../catalogue/packShelf";
+import { withPack } from "../catalogue/packShelf";
 import { controllerOf, motorOf, propellerOf } from "../catalogue/partShelf";
 
 /** What a search may vary: the values to try of each. A list of one holds it fixed. */
@@ -80,6 +80,8 @@ function controllerFor(list: readonly ShelfOf<"controller">[], current: number, 
   return list.toSorted((a, b) => b.maxCurrent - a.maxCurrent)[0];
 }
 
+export type Parts = ReturnType<typeof partsOf>;
+
 /** Motor, controller, propeller and pack of a choice, with mass (kg, each) and price (€, each; null: by the generic law). */
 export function partsOf(choice: Choice, chemistry: Chemistry) {
   const { own } = choice;
@@ -99,7 +101,61 @@ export function partsOf(choice: Choice, chemistry: Chemistry) {
       mass: own?.propeller?.mass ?? guess(propellerMass(choice.diameter, choice.blades)),
       price: own?.propeller?.price ?? null,
     },
-    pack: { part: own?.pack ?? pack.battery, mass: own?.pack?.mass ?? guess(pack.mass), price: own?.pack?.price ?? null, energy: pack.energy },
+    pack: {
+      fitted: (b: Battery): Battery => (own?.pack ? withPack(b, own.pack) : { ...b, ...pack.battery }),
+      mass: own?.pack?.mass ?? guess(pack.mass),
+      price: own?.pack?.price ?? null,
+      energy: pack.energy,
+    },
+  };
+}
+
+/** Drive and pack of a choice in place of those given; the ledger is not touched. */
+export function drivenBy(unit: Unit, battery: Battery, choice: Choice, parts: Parts = partsOf(choice, battery.chemistry)): { unit: Unit; battery: Battery } {
+  return {
+    unit: {
+      ...unit,
+      count: choice.count,
+      motor: parts.motor.part,
+      controller: parts.controller.part,
+      gear: choice.ratio === 1 ? DIRECT : { ratio: choice.ratio, efficiency: { value: 0.95, evidence: "guess" } },
+      propeller: parts.propeller.part,
+    },
+    battery: parts.pack.fitted(battery),
+  };
+}
+const DIRECT: Unit["gear"] = { ratio: 1, efficiency: { value: 1, evidence: "measured", sd: 0 } };
+
+/** Mass of drive and pack of a choice, kg. */
+const massOf = (choice: Choice, { motor, controller, propeller, pack }: Parts): number =>
+  choice.count * (motor.mass.value + controller.mass.value + propeller.mass.value) + pack.mass.value;
+
+/** Least structure that gets an entry of its own, kg. */
+const NOTHING = 1e-6;
+
+/** What a search leaves as it is, and the masses that its choices come on top of. */
+function leftOf(design: Design, unit: Unit) {
+  const before = replaced(design, unit);
+  const massIn = (wanted: (id: string) => boolean) => design.items.filter((i) => wanted(i.id)).reduce((s, i) => s + (i.mass?.value ?? 0) * i.quantity, 0);
+  const oldMass = massIn((id) => before.has(id));
+  const structure = design.items.find((i) => i.id === STRUCTURE_ID)?.mass?.value ?? 0;
+  return {
+    before,
+    rest: massIn((id) => !before.has(id) && id !== STRUCTURE_ID),
+    /** kg of structure that goes with drive and pack of this mass, at so many kg a kg */
+    structureFor: (mass: number, share: number) => {
+      const grown = structure + share * (mass - oldMass);
+      return grown > NOTHING ? grown : 0;
+    },
+  };
+}
+
+/** All-up mass (kg) of a design with a choice in it, in plain numbers. */
+export function massWith(design: Design, unit: Unit, share: number): (choice: Choice, parts: Parts) => number {
+  const { rest, structureFor } = leftOf(design, unit);
+  return (choice, parts) => {
+    const mass = massOf(choice, parts);
+    return rest + mass + structureFor(mass, share);
   };
 }
 
@@ -109,21 +165,18 @@ export function partsOf(choice: Choice, chemistry: Chemistry) {
  */
 export function withChoice(design: Design, unitId: string, choice: Choice, structure: number): Design {
   const next = structuredClone(design);
-  const unit = next.units.find((u) => u.id === unitId);
-  const battery = next.batteries.find((b) => b.id === unit?.batteryId);
-  if (!unit || !battery) return next;
-  const before = replaced(design, unit);
-  const oldMass = design.items.filter((i) => before.has(i.id)).reduce((s, i) => s + (i.mass?.value ?? 0) * i.quantity, 0);
-  const oldStructure = design.items.find((i) => i.id === STRUCTURE_ID)?.mass?.value ?? 0;
-  const { motor, controller, propeller, pack } = partsOf(choice, battery.chemistry);
-  unit.count = choice.count;
-  unit.motor = motor.part;
-  unit.controller = controller.part;
-  unit.gear = choice.ratio === 1 ? { ratio: 1, efficiency: { value: 1, evidence: "measured", sd: 0 } } : { ratio: choice.ratio, efficiency: { value: 0.95, evidence: "guess" } };
-  unit.propeller = propeller.part;
-  if (choice.own?.pack) next.batteries[next.batteries.indexOf(battery)] = fitPack(next, battery.id, choice.own.pack).batteries.find((b) => b.id === battery.id) ?? battery;
-  else Object.assign(battery, pack.part);
-  const fitted = next.batteries.find((b) => b.id === battery.id) ?? battery;
+  const k = next.units.findIndex((u) => u.id === unitId);
+  const found = next.units[k];
+  const at = next.batteries.findIndex((b) => b.id === found?.batteryId);
+  const was = next.batteries[at];
+  if (!found || !was) return next;
+  const { before, structureFor } = leftOf(design, found);
+  const parts = partsOf(choice, was.chemistry);
+  const { motor, controller, propeller, pack } = parts;
+  const made = structuredClone(drivenBy(found, was, choice, parts));
+  const { unit, battery: fitted } = made;
+  next.units[k] = unit;
+  next.batteries[at] = fitted;
 
   // Motor and controller share an entry: known as well as the worse of them.
   const both: Known = {
@@ -161,10 +214,9 @@ export function withChoice(design: Design, unitId: string, choice: Choice, struc
   if (!rest) unit.motorItemId = add("searched-motor", "Motor and controller", both, choice.count);
   if (!before.has(fitted.itemId ?? "")) fitted.itemId = add("searched-pack", "Pack", pack.mass);
   if (!before.has(unit.propellerItemId ?? "")) unit.propellerItemId = add("searched-propeller", "Propeller", propeller.mass, choice.count);
-  const newMass = choice.count * (both.value + propeller.mass.value) + pack.mass.value;
-  const grown = Math.max(0, oldStructure + structure * (newMass - oldMass));
+  const grown = structureFor(massOf(choice, parts), structure);
   next.items = next.items.filter((i) => i.id !== STRUCTURE_ID);
-  if (grown > 1e-6)
+  if (grown > 0)
     next.items.push(
       newItem({
         id: STRUCTURE_ID,

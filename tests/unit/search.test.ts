@@ -6,7 +6,7 @@ import { dragAreaFrom } from "../../core/subjects/speed/dragArea";
 import { nominalPower, nominalSetup } from "../../core/subjects/propulsion/nominal";
 import { sizingLoop } from "../../core/sizing/loop";
 import { peakEfficiency } from "../../core/subjects/propulsion/motor";
-import { type Candidate, type SearchBounds, type SearchResult, dominates, judgeChoice, search } from "../../core/sizing/search";
+import { type Candidate, type SearchBounds, type SearchResult, dominates, judging, search } from "../../core/sizing/search";
 import { type OwnParts, type SearchSpace, sizeOf, spaceAround, withChoice } from "../../core/sizing/searchSpace";
 import { packEnergy } from "../../core/subjects/energy/otherPack";
 import { UNSCALED, whatIf } from "../../core/sizing/whatIf";
@@ -52,7 +52,7 @@ describe("sizing search", () => {
           for (const motorMass of small.motorMass)
             for (const series of small.series)
               for (const capacity of small.capacity) {
-                const judged = judgeChoice({ design: quietDesign(), unitId, bounds }, { diameter, pitchRatio, blades: 2, kv, motorMass, ratio: 1, series, capacity, count: 1 }, 6);
+                const judged = judging({ design: quietDesign(), unitId, bounds })({ diameter, pitchRatio, blades: 2, kv, motorMass, ratio: 1, series, capacity, count: 1 }, 6);
                 if (judged && judged.knock === null) all.push(judged.candidate);
               }
     const front = all.filter((c) => !all.some((o) => dominates(o, c)));
@@ -66,6 +66,23 @@ describe("sizing search", () => {
       expect(Math.abs((metrics.endurance?.value ?? 0) / c.endurance - 1)).toBeLessThan(1e-3);
       expect(Math.abs((metrics.thrustToWeight?.value ?? 0) / c.thrustToWeight - 1)).toBeLessThan(1e-3);
     }
+  });
+  it("judges by plain numbers what the design made of a choice gives, whatever it came from", () => {
+    const judge = judging({ design: quietDesign(), unitId, bounds });
+    for (const diameter of [0.24, 0.18])
+      for (const count of [1, 2])
+        for (const ratio of [1, 2.2]) {
+          const choice = { diameter, pitchRatio: 0.6, blades: 3, kv: 1000, motorMass: 0.09, ratio, series: 3, capacity: 2, count };
+          const made = withChoice(quietDesign(), unitId, choice, bounds.structure);
+          const mass = rollUp(made)?.mass ?? 0;
+          const setup = nominalSetup(made, mass);
+          const whole = setup && nominalPower(setup);
+          const judged = judge(choice, 24);
+          expect(judged?.candidate.auw).toBeCloseTo(mass, 9);
+          expect(judged?.candidate.thrust).toBeCloseTo(whole?.craft.thrust ?? 0, 5);
+          expect(judged?.candidate.current).toBeCloseTo(whole?.units[0]?.current ?? 0, 5);
+          if (judged && !Number.isNaN(judged.candidate.endurance)) expect(judged.candidate.endurance / (whole?.craft.endurance ?? 0)).toBeCloseTo(1, 4);
+        }
   });
   it("a larger structure factor raises the mass of a drive that is heavier than the one it replaces", () => {
     const heavy = { diameter: 0.24, pitchRatio: 0.5, blades: 2, kv: 800, motorMass: 0.3, ratio: 1, series: 3, capacity: 6, count: 1 };

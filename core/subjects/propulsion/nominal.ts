@@ -98,7 +98,7 @@ const still = (other: OperatingPoint): OperatingPoint => ({
   thrust: 0,
 });
 /** Indices of all drives. */
-export const indices = (setup: PowerSetup) => setup.units.map((_, i) => i);
+export const indices = (setup: { units: readonly unknown[] }) => setup.units.map((_, i) => i);
 /** Thrust (N) of these drives with all their like units. */
 export const thrustOf = (setup: PowerSetup, points: readonly OperatingPoint[], which: readonly number[]) =>
   which.reduce((s, i) => s + (points[i]?.thrust ?? 0) * (setup.units[i]?.drive.count ?? 0), 0);
