@@ -117,16 +117,25 @@ export function evaluate(design: Design, context: EvaluationContext = {}, memo: 
     outcomes[subject.name] = outcome;
     Object.assign(metrics, quantities);
   }
-  const targets = judgeTargets(design.brief.targets, metrics, (key) => {
+  const judged = judgeTargets(design.brief.targets, metrics, (key) => {
     const subject = SUBJECTS.find((s) => s.gives.includes(key));
     const outcome = subject && outcomes[subject.name];
     return outcome ? whyNone(outcome) : null;
   });
+  const targets = heldByStopLine(design, judged);
   const see = seeOf(design, { outcomes, metrics, targets }, context);
   const findings: Finding[] = [];
   for (const { verdicts } of SUBJECTS) for (const code in verdicts) for (const found of verdicts[code]?.find(see) ?? []) findings.push({ ...found, code });
   return { outcomes, metrics, targets, findings: findings.sort(bySeverity) };
 }
+
+/** A craft that is unstable on purpose is held against its stop line: what a stable one would need of the CG stays open. */
+const heldByStopLine = ({ schools, walkBack }: Design, targets: TargetResult[]): TargetResult[] =>
+  schools.balance === "unstable on purpose" && walkBack
+    ? targets.map((t) =>
+        t.target.metric === "cgX" && t.status !== "met" ? { ...t, status: "open", odds: null, because: "unstable on purpose: the stop line of the walk-back holds instead" } : t,
+      )
+    : targets;
 
 /** The result of a subject in an evaluation; null when it has none. */
 export function resultIn<R>({ outcomes }: Pick<Evaluation, "outcomes">, subject: AnySubject<R>): R | null {

@@ -15,11 +15,17 @@ type Raw = Record<string, unknown>;
  */
 const MIGRATIONS: Record<number, (file: Raw) => Raw> = {
   1: drivesSayWhere,
+  2: loadsAndStepsAreKept,
 };
 
 /** 1 → 2: a drive says where it works, and a limit how well it is known. Of what was there before nothing is said: the application asks once. */
 function drivesSayWhere(file: Raw): Raw {
   return { ...file, formatVersion: 2 };
+}
+
+/** 2 → 3: phases may be held by what a pack was found to give, and the steps of a walk-back are kept. Of what was there before nothing changes. */
+function loadsAndStepsAreKept(file: Raw): Raw {
+  return { ...file, formatVersion: 3 };
 }
 
 /** A file of an older version as this one has it; unchanged when it is of this version, or of none that is known. */

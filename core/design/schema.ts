@@ -9,16 +9,29 @@ import { field, idSchema, nameSchema, unique } from "./fields";
 import { METRIC_KEYS } from "./metrics";
 
 export { AXES, type Axis, type Point, pointSchema } from "./fields";
-export { type Battery, CHEMISTRIES, type Phase, type Regulator, batterySchema, phaseSchema, railLoadSchema, regulatorSchema } from "../subjects/energy/declares";
+export {
+  type Battery,
+  CHEMISTRIES,
+  type LoadKnown,
+  type Phase,
+  type Regulator,
+  batterySchema,
+  newPhase,
+  phaseSchema,
+  railLoadSchema,
+  regulatorSchema,
+} from "../subjects/energy/declares";
 export {
   type BallastSpot,
   type Item,
   type Outline,
   type Range,
   type WalkBack,
+  type WalkBackRecord,
   ballastSpotSchema,
   itemSchema,
   newItem,
+  newWalkBack,
   outlineSchema,
   walkBackSchema,
 } from "../subjects/mass/declares";

@@ -1,5 +1,6 @@
+import { FORMAT_VERSION } from "../../core/design/craftFile";
 import type { CraftFileInput } from "../../core/design/craftFile";
-import { type Design, emptyDesign } from "../../core/design/schema";
+import { type Design, emptyDesign, newPhase } from "../../core/design/schema";
 import { edit, fault, grams, item, known, part, run, suspect, target, unit } from "./parts";
 
 // ---------------------------------------------------------------- Annulus: ring-wing tail-sitter, in hover only
@@ -77,7 +78,7 @@ const annulus1: Design = {
       propeller: { diameter: known(0.23, "datasheet"), pitch: known(0.115, "datasheet"), blades: 3, chord: known(0.024, "guess") },
     },
   ],
-  duty: [{ id: "p1", name: "Hover", seconds: 100, repeats: 1, unitIds: [], by: "thrustToWeight", value: 1.05 }],
+  duty: [newPhase({ id: "p1", name: "Hover", seconds: 100, repeats: 1, unitIds: [], by: "thrustToWeight", value: 1.05 })],
   schools: { balance: "stable", changes: "one at a time", testing: "test rig first" },
 };
 const annulus2 = edit(annulus1, (d) => {
@@ -100,7 +101,7 @@ const annulus2 = edit(annulus1, (d) => {
 });
 export const annulus: CraftFileInput = {
   format: "ultraform-craft",
-  formatVersion: 2,
+  formatVersion: FORMAT_VERSION,
   files: [],
   craft: { name: "Annulus", summary: "ring-wing tail-sitter, hover", heldUpBy: "rotors" },
   versions: [

@@ -1,5 +1,6 @@
+import { FORMAT_VERSION } from "../../core/design/craftFile";
 import type { CraftFileInput } from "../../core/design/craftFile";
-import { type Design, type Unit, emptyDesign } from "../../core/design/schema";
+import { type Design, type Unit, emptyDesign, newPhase } from "../../core/design/schema";
 import { edit, item, known, part, run, target, unit, setting } from "./parts";
 
 // ---------------------------------------------------------------- Lantern: small helium hybrid airship
@@ -110,8 +111,8 @@ const lantern1: Design = {
     },
   ],
   duty: [
-    { id: "p1", name: "Crossing", seconds: 60, repeats: 1, by: "speed", value: 1.0, unitIds: ["u12"] },
-    { id: "p2", name: "Hanging", seconds: 240, repeats: 1, by: "throttle", value: 0.28, unitIds: [] },
+    newPhase({ id: "p1", name: "Crossing", seconds: 60, repeats: 1, by: "speed", value: 1.0, unitIds: ["u12"] }),
+    newPhase({ id: "p2", name: "Hanging", seconds: 240, repeats: 1, by: "throttle", value: 0.28, groundSpeed: 0 }),
   ],
   dragArea: known(0.032, "guess"),
   gasLift: { value: 0.51, evidence: "measured", sd: 0.006, note: "filled, weighed down on the kitchen scale" },
@@ -126,7 +127,7 @@ const lantern2 = edit(lantern1, (d) => {
 
 export const lantern: CraftFileInput = {
   format: "ultraform-craft",
-  formatVersion: 2,
+  formatVersion: FORMAT_VERSION,
   files: [],
   craft: { name: "Lantern", summary: "helium hybrid airship, five fans", heldUpBy: "gas" },
   versions: [

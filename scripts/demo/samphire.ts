@@ -1,3 +1,4 @@
+import { FORMAT_VERSION } from "../../core/design/craftFile";
 import { readFileSync } from "node:fs";
 import type { CraftFileInput } from "../../core/design/craftFile";
 import { type Design, emptyDesign } from "../../core/design/schema";
@@ -105,7 +106,7 @@ const samphire2 = edit(samphire1, (d) => {
 
 export const samphire: CraftFileInput = {
   format: "ultraform-craft",
-  formatVersion: 2,
+  formatVersion: FORMAT_VERSION,
   files: [],
   craft: { name: "Samphire", summary: "twin-screw amphibious marsh crawler", heldUpBy: "ground" },
   versions: [

@@ -1,3 +1,4 @@
+import { FORMAT_VERSION } from "../../core/design/craftFile";
 import type { CraftFileInput } from "../../core/design/craftFile";
 import { calibration, fastThrottle, onOneScale, onThreeScales, run, session, sweep, tilted, type RunLine } from "./parts";
 import { ternFaults, ternPlans } from "./ternRecords";
@@ -7,7 +8,7 @@ import { tern1, tern2, tern3, tern3b, tern4, tern5 } from "./ternDesigns";
 const POWER_READS: RunLine["read"] = ["packCurrent", "packVoltage"];
 export const tern: CraftFileInput = {
   format: "ultraform-craft",
-  formatVersion: 2,
+  formatVersion: FORMAT_VERSION,
   files: [],
   craft: { name: "Tern", summary: "ground-effect skimmer, ice", heldUpBy: "wings" },
   versions: [

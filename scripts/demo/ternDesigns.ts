@@ -1,4 +1,4 @@
-import { type Design, emptyDesign } from "../../core/design/schema";
+import { type Design, emptyDesign, newPhase } from "../../core/design/schema";
 import { deg, edit, grams, item, known, part, target, unit, setting } from "./parts";
 
 // ---------------------------------------------------------------- Tern: ground-effect skimmer over ice
@@ -89,8 +89,8 @@ export const tern1: Design = {
     },
   ],
   duty: [
-    { id: "p1", name: "Full", seconds: 12, repeats: 1, unitIds: [], by: "throttle", value: 1 },
-    { id: "p2", name: "Skim", seconds: 88, repeats: 1, unitIds: [], by: "thrust", value: 3.6 },
+    newPhase({ id: "p1", name: "Full", seconds: 12, by: "throttle", value: 1, groundSpeed: 5 }),
+    newPhase({ id: "p2", name: "Skim", seconds: 88, by: "thrust", value: 3.6, groundSpeed: 9 }),
   ],
   schools: { balance: "stable", changes: "several at once", testing: "build, break, learn" },
   setup: [

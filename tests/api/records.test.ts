@@ -1,3 +1,4 @@
+import { FORMAT_VERSION } from "../../core/design/craftFile";
 import { describe, expect, it } from "vitest";
 import type { Attachment } from "../../core/design/bench";
 import { type Fault, GOING, craftFileSchema, newCrash, newFault } from "../../core/design/craftFile";
@@ -306,7 +307,7 @@ describe("a catalogue of one's own", () => {
 it("what was stored before a field existed still reads: an old file without plans, moments or ladders", async () => {
   const old = {
     format: "ultraform-craft",
-    formatVersion: 2,
+    formatVersion: FORMAT_VERSION,
     craft: { name: "Old", summary: "", heldUpBy: "wings" },
     versions: [
       {

@@ -1,3 +1,4 @@
+import { FORMAT_VERSION } from "../../core/design/craftFile";
 import fc from "fast-check";
 import { ADVICE_STATES, type CraftFileInput, DIMENSIONS, EVIDENCE_STEPS, FAULT_STATES, MOMENT_KINDS, OUTCOMES, VERSION_STATES } from "../../core/design/craftFile";
 import type { Attachment } from "../../core/design/bench";
@@ -197,7 +198,7 @@ export const anyCraft: fc.Arbitrary<CraftFileInput> = fc
           }));
     return {
       format: "ultraform-craft" as const,
-      formatVersion: 2 as const,
+      formatVersion: FORMAT_VERSION,
       craft: { name: a.name, summary: "", heldUpBy: a.heldUpBy },
       versions: a.versions.map(([{ setup, ...v }, parent, frozen], i) => ({
         ...v,

@@ -1,4 +1,4 @@
-import type { Design, Item } from "../../core/design/schema";
+import { type Design, type Item, newPhase } from "../../core/design/schema";
 import { emptyDesign, newItem } from "../../core/design/schema";
 
 /** A part with sensible defaults; all in SI. */
@@ -67,7 +67,7 @@ export function quietDesign(): Design {
         propeller: { diameter: known(0.2), pitch: known(0.11), blades: 2, chord: known(0.021) },
       },
     ],
-    duty: [{ id: "p", name: "cruise", seconds: 60, repeats: 1, unitIds: [], by: "thrust", value: 2.6 }],
+    duty: [newPhase({ id: "p", name: "cruise", seconds: 60, repeats: 1, unitIds: [], by: "thrust", value: 2.6 })],
   };
 }
 

@@ -1,3 +1,4 @@
+import { FORMAT_VERSION } from "../../core/design/craftFile";
 import { type CraftFile, type CraftFileInput, type Fault, type Run, type Version, craftFileSchema, newFault } from "../../core/design/craftFile";
 import { quietDesign } from "./designs";
 
@@ -37,7 +38,7 @@ export const faultOf = (number: number, inRun: number, change: Partial<Fault> = 
 
 /** A craft file of these records, checked. */
 export const craft = (versions: CraftFileInput["versions"], runs: CraftFileInput["runs"] = [], faults: Fault[] = []): CraftFile =>
-  craftFileSchema.parse({ format: "ultraform-craft", formatVersion: 2, craft: { name: "Test", summary: "", heldUpBy: "wings" }, versions, runs, faults });
+  craftFileSchema.parse({ format: "ultraform-craft", formatVersion: FORMAT_VERSION, craft: { name: "Test", summary: "", heldUpBy: "wings" }, versions, runs, faults });
 
 export const versionOf = (file: CraftFile, label: string): Version => {
   const found = file.versions.find((v) => v.label === label);

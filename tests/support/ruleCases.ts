@@ -1,4 +1,4 @@
-import type { Design, Learned, Regulator, Unit } from "../../core/design/schema";
+import { type Design, type Learned, type Regulator, type Unit, newWalkBack, newPhase } from "../../core/design/schema";
 import { part } from "./designs";
 
 const parent = { label: "v1", mass: 0.9 };
@@ -18,7 +18,7 @@ const target = (d: Design, id: string) => {
   return t;
 };
 /** Asks for thrust in multiples of the weight, so that a heavier pack asks for more. */
-const hovers = (d: Design) => void (d.duty = [{ id: "h", name: "hover", seconds: 60, repeats: 1, by: "thrustToWeight", value: 0.6, unitIds: [] }]);
+const hovers = (d: Design) => void (d.duty = [newPhase({ id: "h", name: "hover", seconds: 60, repeats: 1, by: "thrustToWeight", value: 0.6, unitIds: [] })]);
 const known = (value: number) => ({ value, evidence: "measured" as const });
 
 const rail = (change: Partial<Regulator>): Regulator => ({
@@ -66,6 +66,20 @@ const taught = (d: Design, change: (u: Pick<Unit, "motor">) => void = () => {}):
 export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, object?][] = [
   ["cg-outside", (d) => void (item(d, "pack").place.x = 0.36), (d) => void (item(d, "pack").place.x = 0.24)],
   ["cg-doubtful", (d) => void (item(d, "tail").placeSd = 0.2), (d) => void (item(d, "tail").placeSd = 0.05)],
+  [
+    "no-stop-line",
+    (d) => void (d.schools.balance = "unstable on purpose"),
+    (d) => {
+      d.schools.balance = "unstable on purpose";
+      d.walkBack = newWalkBack({ stop: 0.34, steps: 4, itemId: "pack", by: "slide" });
+    },
+  ],
+  [
+    "cg-height-doubtful",
+    (d) => void d.brief.targets.push({ id: "cgz", metric: "cgZ", comparison: "between", value: 0.02, upper: 0.054, weight: "must" }),
+    (d) => void d.brief.targets.push({ id: "cgz", metric: "cgZ", comparison: "between", value: 0.02, upper: 0.08, weight: "must" }),
+  ],
+  ["lasting-open", (d) => void (unit(d).motor.kv = { value: 1000, evidence: "guess" }), (d) => void (unit(d).motor.kv = { value: 1000, evidence: "measured" })],
   ["cg-sideways", (d) => void (item(d, "pack").place.y = 0.04), (d) => void (item(d, "pack").place.y = 0.005)],
   [
     "cg-vertical",
@@ -192,9 +206,9 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
   ],
   [
     "duty-needs",
-    (d) => void (d.duty = [{ id: "p", name: "run", seconds: 60, repeats: 1, by: "speed", value: 8, unitIds: [] }]),
+    (d) => void (d.duty = [newPhase({ id: "p", name: "run", seconds: 60, repeats: 1, by: "speed", value: 8, unitIds: [] })]),
     (d) => {
-      d.duty = [{ id: "p", name: "run", seconds: 60, repeats: 1, by: "speed", value: 8, unitIds: [] }];
+      d.duty = [newPhase({ id: "p", name: "run", seconds: 60, repeats: 1, by: "speed", value: 8, unitIds: [] })];
       d.dragArea = known(0.02);
     },
   ],

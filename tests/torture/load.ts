@@ -1,3 +1,4 @@
+import { FORMAT_VERSION } from "../../core/design/craftFile";
 import { setTimeout as pause } from "node:timers/promises";
 import type { CraftFileInput } from "../../core/design/craftFile";
 import { newRun } from "../support/entries";
@@ -11,7 +12,7 @@ export async function fillWorkshop(address: string, crafts: number, versions = 1
   for (let c = 0; c < crafts; c++) {
     const file: CraftFileInput = {
       format: "ultraform-craft",
-      formatVersion: 2,
+      formatVersion: FORMAT_VERSION,
       craft: { name: `Craft ${c + 1}`, summary: "one of many", heldUpBy: tern.heldUpBy },
       versions: Array.from({ length: versions }, (_, v) =>
         version(`v${v + 1}`, v === 0 ? null : `v${v}`, { design: tern, frozenAt: v === versions - 1 ? null : "2026-01-01T10:00:00Z" }),

@@ -9,7 +9,9 @@ import { ALLOWANCE, growthOf } from "../../core/subjects/mass/growth";
 import { rollUp } from "../../core/subjects/mass/rollup";
 import { attachedTo, moveItem, movingMass } from "../../core/subjects/mass/tree";
 import { walkBack } from "../../core/subjects/balance/walkBack";
-import { part, quietDesign } from "../support/designs";
+import { type WalkBack, type WalkBackRecord, newWalkBack } from "../../core/design/schema";
+import { TUNE_LINE } from "../../core/wording/walkBack";
+import { part, changed, quietDesign } from "../support/designs";
 
 const known = (value: number) => ({ value, evidence: "measured" as const });
 const at = (x: number) => ({ low: x, high: x });
@@ -160,7 +162,7 @@ describe("attached parts", () => {
 });
 
 describe("walk-back", () => {
-  const plan = { stop: 0.33, steps: 4, itemId: "pack", by: "slide" as const };
+  const plan = newWalkBack({ stop: 0.33, steps: 4, itemId: "pack", by: "slide" });
   it("reaches the stop line in even steps of CG", () => {
     const design = quietDesign();
     const r = walkBack(design, plan);
@@ -174,14 +176,64 @@ describe("walk-back", () => {
   });
   it("taking mass out of the nose does the same, and says from which step it is used up", () => {
     const design = quietDesign();
-    const motor = walkBack(design, { stop: 0.34, steps: 8, itemId: "motor", by: "remove" });
+    const motor = walkBack(design, newWalkBack({ stop: 0.34, steps: 8, itemId: "motor", by: "remove" }));
     if (motor.status !== "planned") throw new Error(motor.status);
     const step = motor.steps[0];
     const lighter = structuredClone(design);
     if (lighter.items[2] && step) lighter.items[2].mass = known(step.to);
     expect(rollUp(lighter)?.cg.x).toBeCloseTo(step?.cg ?? 0, 9);
-    const far = walkBack(design, { stop: 0.4, steps: 8, itemId: "motor", by: "remove" });
+    const far = walkBack(design, newWalkBack({ stop: 0.4, steps: 8, itemId: "motor", by: "remove" }));
     expect(far.status === "planned" && far.endsAt).toBeGreaterThan(1);
+  });
+  const kept = (step: number, change: Partial<WalkBackRecord> = {}): WalkBackRecord => ({
+    step,
+    date: "2026-11-27",
+    cg: null,
+    tune: "",
+    trim: "",
+    travel: 0.2,
+    verdict: "go on",
+    ...change,
+  });
+  const states = (records: WalkBackRecord[]) => {
+    const r = walkBack(quietDesign(), { ...plan, records });
+    return r.status === "planned" ? r.steps.map((s) => s.state) : [];
+  };
+  it("one step at a time: the next is open only when the one before was kept and says go on", () => {
+    expect(states([])).toEqual(["next", "ahead", "ahead", "ahead"]);
+    expect(states([kept(1)])).toEqual(["done", "next", "ahead", "ahead"]);
+    expect(states([kept(1), kept(2, { verdict: "again" })])).toEqual(["done", "next", "ahead", "ahead"]);
+    expect(states([kept(1), kept(2, { verdict: "stop" })])).toEqual(["done", "stopped", "ahead", "ahead"]);
+    // More than half of the travel gone is a stop, whatever was ticked.
+    expect(states([kept(1), kept(2, { travel: 0.6 })])).toEqual(["done", "stopped", "ahead", "ahead"]);
+    expect(states([kept(1), kept(2, { verdict: "stop" }), kept(2)])).toEqual(["done", "done", "next", "ahead"]);
+  });
+  it("once begun, its steps stay where they were though the craft has moved on", () => {
+    const begun = { ...plan, start: rollUp(quietDesign())?.cg.x ?? 0 };
+    const before = walkBack(quietDesign(), begun);
+    const moved = changed((d) => {
+      const pack = d.items.find((i) => i.id === "pack");
+      if (pack) pack.place.x += 0.05;
+    });
+    const after = walkBack(moved, begun);
+    if (before.status !== "planned" || after.status !== "planned") throw new Error("not planned");
+    expect(after.steps.map((s) => s.cg)).toEqual(before.steps.map((s) => s.cg));
+    // Where the part must stand for a step does not depend on where it stands now.
+    for (const [i, s] of after.steps.entries()) expect(s.to).toBeCloseTo(before.steps[i]?.to ?? 0, 9);
+  });
+  it("knows on which side of the neutral point each step lies, and advises no lower gain behind it or where nobody knows", () => {
+    const side = (neutral: WalkBack["neutral"]) => {
+      const r = walkBack(quietDesign(), { ...plan, neutral });
+      return r.status === "planned" ? r.steps.map((s) => s.side) : [];
+    };
+    expect(new Set(side(null))).toEqual(new Set(["unknown"]));
+    const cgs = side({ value: 0.315, sd: 0.002, evidence: "measured" });
+    expect(cgs[0]).toBe("ahead");
+    expect(cgs.at(-1)).toBe("behind");
+    expect(new Set(side({ value: 0.315, sd: 0.1, evidence: "guess" }))).toEqual(new Set(["near"]));
+    expect(TUNE_LINE.behind).toMatch(/least gain/);
+    expect(TUNE_LINE.unknown).toMatch(/least/);
+    expect(TUNE_LINE.behind).not.toMatch(/gains? first|lower the gain/);
   });
   it("refuses what cannot be: a stop line ahead, a fixed part, mass behind the CG", () => {
     expect(walkBack(quietDesign(), { ...plan, stop: 0.1 }).status).toBe("wrongWay");

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { evaluateFile } from "../../cli/evaluateFile";
-import { type Design, HELD_UP_BY } from "../../core/design/schema";
+import { type Design, HELD_UP_BY, newPhase } from "../../core/design/schema";
 import { predictLevels } from "../../core/bench/predict";
 import { sizingLoop } from "../../core/sizing/loop";
 import { UNSCALED, whatIf } from "../../core/sizing/whatIf";
@@ -107,7 +107,7 @@ describe("a drive that the method does not hold for", () => {
       const design = changed((d) => {
         d.heldUpBy = heldUpBy;
         d.dragArea = { value: 0.02, evidence: "guess" };
-        d.duty = [{ id: "p", name: "along", seconds: 60, repeats: 1, by: "speed", value: 3, unitIds: [] }];
+        d.duty = [newPhase({ id: "p", name: "along", seconds: 60, repeats: 1, by: "speed", value: 3, unitIds: [] })];
       });
       const e = evaluate(design);
       expect(e.metrics.thrust, heldUpBy).toBeDefined();

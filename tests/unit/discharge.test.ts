@@ -3,7 +3,7 @@ import { type Discharge, discharge } from "../../core/subjects/energy/dischargeB
 import { evaluate } from "../../core/evaluate";
 import { nominalPower, nominalSetup } from "../../core/subjects/propulsion/nominal";
 import { seededRandom } from "../../core/numeric/random";
-import type { Design } from "../../core/design/schema";
+import { type Design, newPhase } from "../../core/design/schema";
 import { changed, quietDesign } from "../support/designs";
 
 const mass = { value: 0.92, sd: 0.01, evidence: "measured" as const };
@@ -14,7 +14,7 @@ const run = (design: Design, change = {}): Discharge => {
 };
 const atHalf = (change: (d: Design) => void = () => {}) =>
   changed((d) => {
-    d.duty = [{ id: "p", name: "cruise", seconds: 60, repeats: 1, by: "throttle", value: 0.5, unitIds: [] }];
+    d.duty = [newPhase({ id: "p", name: "cruise", seconds: 60, repeats: 1, by: "throttle", value: 0.5, unitIds: [] })];
     change(d);
   });
 

@@ -17,7 +17,7 @@ describe("one timed run predicts another pack", () => {
     const r = otherPack(a, { by: "energy", joules: 60000 }, 600, { chemistry: "lipo", series: 6, capacity: 2.2 }, 0.8);
     if (r.status !== "predicted") throw new Error(r.status);
     expect(r.power).toBeCloseTo(100, 9);
-    expect(r.seconds).toBeCloseTo(packEnergy({ ...a, series: 6 }, 1, 0.2) / 100, 6);
+    expect(r.usable).toBeCloseTo(packEnergy({ ...a, series: 6 }, 1, 0.2) / 100, 6);
     const half = otherPack(a, { by: "energy", joules: 60000 }, 600, a, 0.8);
     expect(half.status === "predicted" && r.seconds / half.seconds).toBeCloseTo(2, 9);
   });

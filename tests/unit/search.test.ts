@@ -1,3 +1,4 @@
+import { newPhase } from "../../core/design/schema";
 import { describe, expect, it } from "vitest";
 import { evaluate } from "../../core/evaluate";
 import { rollUp } from "../../core/subjects/mass/rollup";
@@ -253,7 +254,7 @@ describe("generic parts", () => {
 describe("the sizing loop", () => {
   const hover = () =>
     changed((d) => {
-      d.duty = [{ id: "h", name: "hover", seconds: 60, repeats: 1, by: "thrustToWeight", value: 0.6, unitIds: [] }];
+      d.duty = [newPhase({ id: "h", name: "hover", seconds: 60, repeats: 1, by: "thrustToWeight", value: 0.6, unitIds: [] })];
     });
   it("closes on a mass whose own endurance is the one wanted", () => {
     const loop = sizingLoop(hover(), 900, 0);

@@ -11,43 +11,52 @@ import { movingMass, slideSteps } from "../mass/tree";
 import { advice, inHundred } from "../say";
 import { ballastFor } from "./lever";
 import { balance } from "./node";
+import { lighterBallast, swapTo } from "./rearrange";
 import { type Alternative, alternatives, planPatch, reachOf, shortestSlide } from "./solver";
 
 const CG_METRIC = { x: "cgX", y: "cgY", z: "cgZ" } as const;
 type Window = Target & { upper: number };
 const windowOf = (see: See, axis: Axis): Window | undefined =>
   see.design.brief.targets.find((t): t is Window => t.metric === CG_METRIC[axis] && t.comparison === "between" && t.upper !== undefined);
-const middleOf = (w: Window) => (w.value + w.upper) / 2;
 const WEIGH_FIRST = advice("Weigh what blurs it most (see below)");
 
 const movePart = (item: string, by: number, h: UnitHabit) => `Move ${item} ${plain(Math.abs(by), "length", h, 0)} ${by < 0 ? "forward" : "aft"}`;
 const moveAcross = (item: string, by: number, h: UnitHabit) => `Move ${item} ${plain(Math.abs(by), "length", h, 0)} to ${by > 0 ? "starboard" : "port"}`;
+const moveUp = (item: string, by: number, h: UnitHabit) => `Move ${item} ${plain(Math.abs(by), "length", h, 0)} ${by > 0 ? "up" : "down"}`;
+const moveAlong = { x: movePart, y: moveAcross, z: moveUp };
 const addBallast = (kg: number, x: number, y: number, h: UnitHabit) =>
   `Add ${plain(kg, "mass", h)} at x ${plain(x, "length", h, 0)}${y === 0 ? "" : `, y ${plain(y, "length", h, 0)}`}`;
 
 /** One alternative of the solver as a remedy; null for what no single sentence says. */
-function asRemedy({ design }: See, { plan }: Alternative, h: UnitHabit): Remedy | null {
+function asRemedy({ design }: See, { plan }: Alternative, axis: Axis, h: UnitHabit): Remedy | null {
   const patch = planPatch(design, plan);
   const move = plan.moves[0];
   const ballast = plan.ballast[0];
   const name = design.items.find((i) => i.id === move?.itemId)?.name ?? "";
-  if (plan.moves.length > 1 || plan.ballast.length > 1 || (move && move.axis === "z")) return null;
+  if (plan.moves.length > 1 || plan.ballast.length > 1) return null;
   if (move && ballast)
-    return move.axis === "x"
-      ? { code: "slide-and-ballast", text: `${movePart(name, move.to - move.from, h)} and add ${plain(ballast.mass, "mass", h)} at the ${ballast.spot.name}`, patch }
-      : null;
-  if (move?.axis === "x") return { code: "move-part", text: movePart(name, move.to - move.from, h), patch };
-  if (move) return { code: "move-part-across", text: moveAcross(name, move.to - move.from, h), patch };
-  return ballast ? { code: "add-ballast", text: addBallast(ballast.mass, ballast.spot.place.x, ballast.spot.place.y, h), patch } : null;
+    return {
+      code: "slide-and-ballast",
+      text: `${moveAlong[move.axis](name, move.to - move.from, h)} and add ${plain(ballast.mass, "mass", h)} at the ${ballast.spot.name}`,
+      patch,
+    };
+  if (move) return { code: MOVES[move.axis], text: moveAlong[move.axis](name, move.to - move.from, h), patch };
+  if (!ballast) return null;
+  const { place } = ballast.spot;
+  const text =
+    axis === "z" ? `Add ${plain(ballast.mass, "mass", h)} at the ${ballast.spot.name}, z ${plain(place.z, "length", h, 0)}` : addBallast(ballast.mass, place.x, place.y, h);
+  return { code: "add-ballast", text, patch };
 }
+const MOVES = { x: "move-part", y: "move-part-across", z: "move-part-up" };
 
-/** Up to three ways to bring the CG along one axis to `goal`, the others left as they are: by sliding, by ballast, by both. */
+/** Ways to bring the CG along one axis to `goal`, the others left as they are: by taking a part off, by sliding, by ballast, by both; and by two parts that change places. */
 function waysTo(see: See, axis: Axis, goal: number, h: UnitHabit): Remedy[] {
   const { design } = see;
   const all = see.result(balance);
   const sliders = design.items.filter((i) => i.slide || i.slideY || i.slideZ).map((i) => i.id);
   // Ballast at whichever single spot takes least: two spots at once say nothing that one does not, unless none is enough alone.
-  const places = ballastSpots(design);
+  // Nose and tail say nothing of a height: there only places that were named.
+  const places = axis === "z" ? design.ballastSpots : ballastSpots(design);
   const best = places
     .flatMap((s) => {
       const added = all ? ballastFor(all.mass, all.cg[axis], goal, s.place[axis]) : null;
@@ -57,20 +66,78 @@ function waysTo(see: See, axis: Axis, goal: number, h: UnitHabit): Remedy[] {
     .slice(0, 1)
     .map((s) => s.id);
   const spots = best.length > 0 ? best : places.map((s) => s.id);
-  return alternatives(design, { sliders, spots, goals: { [axis]: { low: goal, high: goal } } }, all).flatMap((a) => asRemedy(see, a, h) ?? []);
+  return alternatives(design, { sliders, spots, goals: { [axis]: { low: goal, high: goal } } }, all).flatMap((a) => asRemedy(see, a, axis, h) ?? []);
 }
 
-/** The CG and its window, when both are there. */
-function againstWindow(see: See, axis: Axis = "x") {
-  const target = windowOf(see, axis);
-  const cg = see.metrics[CG_METRIC[axis]];
-  if (!target || !cg) return null;
-  const middle = middleOf(target);
-  // The nearest edge with room for the doubt; in a narrow window its middle.
-  const room = Math.min(MARGIN * cg.sd, (target.upper - target.value) / 2);
-  const aim = cg.value > middle ? target.upper - room : target.value + room;
-  return { target, cg, middle, aim, outside: cg.value < target.value || cg.value > target.upper, odds: probabilityWithin(cg.value, cg.sd, target.value, target.upper) };
+/** The ways that take nothing new aboard: what is there for balance alone comes off, or two parts change places. */
+function waysWithout(see: See, { axis, goal, inside }: { axis: Axis; goal: number; inside: { low: number; high: number } }, h: UnitHabit): Remedy[] {
+  const all = see.result(balance);
+  if (!all) return [];
+  const off = lighterBallast(see.design, all, axis, goal);
+  const swap = swapTo(see.design, all, axis, goal, inside);
+  return [
+    ...(off
+      ? [
+          {
+            code: "take-off",
+            text: off.left > 0 ? `Take ${plain(off.by, "mass", h)} of ${off.item.name} off` : `Take ${off.item.name} off`,
+            patch:
+              off.left > 0
+                ? { set: [{ path: ["items", `#${off.item.id}`, "mass", "value"], value: off.left / off.item.quantity }], addItems: [] }
+                : { set: [], addItems: [], removeItems: [off.item.id] },
+          },
+        ]
+      : []),
+    ...(swap
+      ? [
+          {
+            code: "swap-parts",
+            text: `Let ${swap.a.name} and ${swap.b.name} change places`,
+            patch: { set: [...placeSteps(see.design, swap.a, swap.b), ...placeSteps(see.design, swap.b, swap.a)], addItems: [] },
+          },
+        ]
+      : []),
+  ];
 }
+/** What moves a part, and what hangs on it, to where another one sits. */
+const placeSteps = (design: See["design"], part: Item, to: Item): Patch["set"] => AXES.flatMap((axis) => slideSteps(design.items, part, axis, to.place[axis] - part.place[axis]));
+
+/** Where the CG shall be along an axis: its window; for a craft that is unstable on purpose, ahead of the stop line of its walk-back. */
+function limitsOf(see: See, axis: Axis): { about: string; low: number; high: number; guess: boolean; must: boolean; stopLine: boolean } | null {
+  const target = windowOf(see, axis);
+  const { schools, walkBack } = see.design;
+  if (axis === "x" && schools.balance === "unstable on purpose" && walkBack)
+    return { about: "walkBack", low: target?.value ?? -Infinity, high: walkBack.stop, guess: false, must: true, stopLine: true };
+  return target
+    ? { about: target.id, low: target.value, high: target.upper, guess: target.evidence === "guess", must: axis === "x" || target.weight === "must", stopLine: false }
+    : null;
+}
+
+/** The CG and its limits, when both are there. */
+function againstWindow(see: See, axis: Axis = "x") {
+  const limits = limitsOf(see, axis);
+  const cg = see.metrics[CG_METRIC[axis]];
+  if (!limits || !cg) return null;
+  const { low, high } = limits;
+  const behind = low === -Infinity || cg.value > (low + high) / 2;
+  // The nearest edge with room for the doubt; in a narrow window its middle.
+  const room = Math.min(MARGIN * cg.sd, (high - low) / 2);
+  return {
+    limits,
+    cg,
+    behind,
+    aim: behind ? high - room : low + room,
+    inside: { low: low + room, high: high - room },
+    limit: behind ? high : low,
+    outside: cg.value < low || cg.value > high,
+    odds: probabilityWithin(cg.value, cg.sd, low, high),
+  };
+}
+type Against = NonNullable<ReturnType<typeof againstWindow>>;
+const waysInto = (see: See, at: Against, axis: Axis, h: UnitHabit): Remedy[] => [
+  ...waysTo(see, axis, at.aim, h),
+  ...waysWithout(see, { axis, goal: at.aim, inside: at.inside }, h),
+];
 const base = { page: "layout" as const };
 /** Odds above which the CG counts as inside its window, and below which as outside (judgement). Between them it is measured first. */
 const SURE = 0.9;
@@ -78,95 +145,105 @@ const LOST = 0.1;
 /** Distance from the edge of the window, in standard uncertainties, that a remedy aims at: inside by 90 in 100. */
 const MARGIN = 1.35;
 
-/** CG outside its window along x. */
-const cgOutside = verdict<{ side: "behind" | "ahead"; by: number }>({
-  find(see) {
-    const at = againstWindow(see);
-    if (!at?.outside || at.odds >= LOST) return [];
-    const behind = at.cg.value > at.target.upper;
-    const limit = behind ? at.target.upper : at.target.value;
-    return [
-      {
-        ...base,
-        severity: at.target.evidence === "guess" ? "care" : "stop",
-        about: at.target.id,
-        params: { side: behind ? "behind" : "ahead", by: Math.abs(at.cg.value - limit) },
-        figure: figureOf("CG", at.cg, limit),
-      },
-    ];
-  },
-  remedies(see, _found, h) {
-    const at = againstWindow(see);
-    return at ? waysTo(see, "x", at.aim, h) : [];
-  },
-  says: (p, h) => `CG sits ${plain(p.by, "length", h)} ${p.side} its window`,
+/** What the CG is to be within, in words. */
+const within = (stopLine: boolean) => (stopLine ? "its stop line" : "its window");
+
+/** CG outside its limits along an axis. A window that is itself a guess never stops. */
+const outsideAlong = (axis: "x" | "z") => (see: See) => {
+  const at = againstWindow(see, axis);
+  if (!at?.outside || at.odds >= LOST) return [];
+  return [
+    {
+      ...base,
+      severity: at.limits.guess || !at.limits.must ? ("care" as const) : ("stop" as const),
+      about: at.limits.about,
+      params: { beyond: at.behind, by: Math.abs(at.cg.value - at.limit), stopLine: at.limits.stopLine },
+      figure: figureOf(axis === "x" ? "CG" : "CG height", at.cg, at.limit),
+    },
+  ];
+};
+/** CG that is neither surely inside its limits nor surely outside along an axis. */
+const doubtfulAlong = (axis: "x" | "z") => (see: See) => {
+  const at = againstWindow(see, axis);
+  if (!at || at.odds >= SURE || (at.outside && at.odds < LOST)) return [];
+  return [
+    {
+      ...base,
+      severity: "care" as const,
+      about: at.limits.about,
+      params: { odds: at.odds, stopLine: at.limits.stopLine },
+      figure: figureOf(axis === "x" ? "CG" : "CG height", at.cg, at.limit),
+    },
+  ];
+};
+const intoAlong = (axis: "x" | "z") => (see: See, h: UnitHabit) => {
+  const at = againstWindow(see, axis);
+  return at ? waysInto(see, at, axis, h) : [];
+};
+/** Measured first; then the ways, where a place is surely inside. */
+const measureFirst = (axis: "x" | "z") => (see: See, h: UnitHabit) => {
+  const at = againstWindow(see, axis);
+  if (!at) return [];
+  const helps = probabilityWithin(at.aim, at.cg.sd, at.limits.low, at.limits.high) >= SURE;
+  return [WEIGH_FIRST, ...(helps ? waysInto(see, at, axis, h) : [])];
+};
+
+type Outside = { beyond: boolean; by: number; stopLine: boolean };
+const cgOutside = verdict<Outside>({
+  find: outsideAlong("x"),
+  remedies: (see, _found, h) => intoAlong("x")(see, h),
+  says: (p, h) => `CG sits ${plain(p.by, "length", h)} ${p.beyond ? "behind" : "ahead of"} ${p.beyond ? within(p.stopLine) : "its window"}`,
 });
 
-/** CG that is neither surely inside its window nor surely outside: measured first. */
-const cgDoubtful = verdict<{ odds: number }>({
-  find(see) {
-    const at = againstWindow(see);
-    if (!at || at.odds >= SURE || (at.outside && at.odds < LOST)) return [];
-    return [
-      { ...base, severity: "care", about: at.target.id, params: { odds: at.odds }, figure: figureOf("CG", at.cg, at.cg.value > at.middle ? at.target.upper : at.target.value) },
-    ];
-  },
-  remedies(see, _found, h) {
-    const at = againstWindow(see);
-    if (!at) return [];
-    // Where the doubt is wider than the window no place is surely inside it.
-    const helps = probabilityWithin(at.aim, at.cg.sd, at.target.value, at.target.upper) >= SURE;
-    return [WEIGH_FIRST, ...(helps ? waysTo(see, "x", at.aim, h) : [])];
-  },
-  says: (p) => `CG is in its window by ${inHundred(p.odds)} only`,
+type Odds = { odds: number; stopLine: boolean };
+const cgDoubtful = verdict<Odds>({
+  find: doubtfulAlong("x"),
+  remedies: (see, _found, h) => measureFirst("x")(see, h),
+  says: (p) => (p.stopLine ? `CG is ahead of its stop line by ${inHundred(p.odds)} only` : `CG is in its window by ${inHundred(p.odds)} only`),
 });
 
-/** CG inside its window: clear only when every part has a mass, for what has none bears on it. */
-const cgInside = verdict<{ odds: number }>({
+/** Unstable on purpose, and nowhere is written how far back the CG may go. */
+const noStopLine = verdict<Record<string, never>>({
+  find: ({ design }) =>
+    design.schools.balance === "unstable on purpose" && !design.walkBack && design.items.length > 0
+      ? [{ ...base, severity: "care", about: "walkBack", params: {}, figure: null }]
+      : [],
+  remedies: () => [advice("Write down a stop line for the CG in Layout, Walk it back")],
+  says: () => "Unstable on purpose, and no stop line for the CG: nothing says how far back is too far",
+});
+
+/** CG inside its limits: clear only when every part has a mass, for what has none bears on it. */
+const cgInside = verdict<Odds>({
   find(see) {
     const at = againstWindow(see);
     if (!at || at.outside || at.odds < SURE || (at.cg.incomplete?.length ?? 0) > 0) return [];
-    return [
-      { ...base, severity: "clear", about: at.target.id, params: { odds: at.odds }, figure: figureOf("CG", at.cg, at.cg.value > at.middle ? at.target.upper : at.target.value) },
-    ];
+    return [{ ...base, severity: "clear", about: at.limits.about, params: { odds: at.odds, stopLine: at.limits.stopLine }, figure: figureOf("CG", at.cg, at.limit) }];
   },
-  says: (p) => `CG is inside its window, ${inHundred(p.odds)}`,
+  says: (p) => `CG is ${p.stopLine ? "ahead of its stop line" : "inside its window"}, ${inHundred(p.odds)}`,
 });
 
-/** CG inside its window while parts have no mass yet: nothing is said to hold. */
-const cgOpen = verdict<{ open: string }>({
+/** CG inside its limits while parts have no mass yet: nothing is said to hold. */
+const cgOpen = verdict<{ open: string; stopLine: boolean }>({
   find(see) {
     const at = againstWindow(see);
     const open = at?.cg.incomplete?.[0];
     if (!at || at.outside || open === undefined) return [];
-    return [{ ...base, severity: "note", about: at.target.id, params: { open }, figure: null }];
+    return [{ ...base, severity: "note", about: at.limits.about, params: { open, stopLine: at.limits.stopLine }, figure: null }];
   },
   remedies: () => [advice("Weigh it, or enter a guess with its doubt")],
-  says: (p) => `Whether the CG is inside its window is open: ${p.open}`,
+  says: (p) => `Whether the CG is ${p.stopLine ? "ahead of its stop line" : "inside its window"} is open: ${p.open}`,
 });
 
 /** CG outside its window in height, when the brief states one. */
-const cgVertical = verdict<{ side: "above" | "below"; by: number }>({
-  find(see) {
-    const at = againstWindow(see, "z");
-    if (!at?.outside) return [];
-    const above = at.cg.value > at.target.upper;
-    const limit = above ? at.target.upper : at.target.value;
-    return [
-      {
-        ...base,
-        severity: at.target.weight === "must" ? "stop" : "care",
-        about: at.target.id,
-        params: { side: above ? "above" : "below", by: Math.abs(at.cg.value - limit) },
-        figure: figureOf("CG height", at.cg, limit),
-      },
-    ];
-  },
-  remedies(see, _found, h) {
-    const at = againstWindow(see, "z");
-    return at ? waysTo(see, "z", at.aim, h) : [];
-  },
-  says: (p, h) => `CG sits ${plain(p.by, "length", h)} ${p.side} its window in height`,
+const cgVertical = verdict<Outside>({
+  find: outsideAlong("z"),
+  remedies: (see, _found, h) => intoAlong("z")(see, h),
+  says: (p, h) => `CG sits ${plain(p.by, "length", h)} ${p.beyond ? "above" : "below"} its window in height`,
+});
+const cgHeightDoubtful = verdict<Odds>({
+  find: doubtfulAlong("z"),
+  remedies: (see, _found, h) => measureFirst("z")(see, h),
+  says: (p) => `CG is in its window in height by ${inHundred(p.odds)} only`,
 });
 
 /** Share of the craft's width that the CG may sit off the centreline before it is said. Common practice: one per cent. */
@@ -230,10 +307,10 @@ const cgSideways = verdict<{ side: "starboard" | "port"; by: number }>({
 function nearestSlide(see: See) {
   const { design } = see;
   const all = see.result(balance);
-  const target = windowOf(see, "x");
-  if (!target || !all) return null;
+  const at = againstWindow(see);
+  if (!at || !all) return null;
   const { x } = all.cg;
-  const edge = x > target.upper ? target.upper : x < target.value ? target.value : null;
+  const edge = at.outside ? at.limit : null;
   if (edge === null) return null;
   const reaches = design.items.flatMap((item) => {
     const reach = reachOf(design, all, item.id);
@@ -241,7 +318,7 @@ function nearestSlide(see: See) {
   });
   const best = reaches.toSorted((a, b) => Math.abs(a.end - edge) - Math.abs(b.end - edge))[0];
   if (!best || reaches.some((r) => (edge < x ? r.end <= edge : r.end >= edge))) return null;
-  return { all, target, edge, best, x };
+  return { all, aim: at.aim, edge, best, x };
 }
 
 /** The CG is outside its window and parts may slide, yet none reaches it alone: by how much the best one falls short. */
@@ -265,9 +342,9 @@ const slideShort = verdict<{ item: string; reach: number; by: number }>({
     const box = see.result(extent);
     if (!at) return [];
     const { design } = see;
-    const { all, best, edge, x, target } = at;
+    const { all, best, edge, x, aim } = at;
     const free = { ...design, items: design.items.map((i) => (i.id === best.item.id ? { ...i, slide: { from: -100, to: 100 } } : { ...i, slide: null })) };
-    const slide = shortestSlide(free, all, middleOf(target));
+    const slide = shortestSlide(free, all, aim);
     const half = best.item.size.x / 2;
     if (!slide || !box || slide.to - half < box.min.x || slide.to + half > box.max.x) return [WEIGH_FIRST];
     return [
@@ -419,9 +496,11 @@ const unweighed = verdict<{ share: number; first: string }>({
 export const verdicts = {
   "cg-outside": cgOutside,
   "cg-doubtful": cgDoubtful,
+  "no-stop-line": noStopLine,
   "cg-inside": cgInside,
   "cg-open": cgOpen,
   "cg-vertical": cgVertical,
+  "cg-height-doubtful": cgHeightDoubtful,
   "cg-sideways": cgSideways,
   "slide-short": slideShort,
   "pair-unequal": pairUnequal,

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { finite } from "../../design/bounds";
-import { magnitude } from "../../design/evidence";
+import { evidenceSchema, magnitude } from "../../design/evidence";
 import { field, idSchema, nameSchema, unique } from "../../design/fields";
 import { numbers } from "../../design/numbers";
 
@@ -20,16 +20,46 @@ export const batterySchema = z.object({
 });
 export type Battery = z.infer<typeof batterySchema>;
 
+/** Where a mean current or power comes from, and of what craft it was taken: of another one it is not taken for this. */
+const loadKnownSchema = z.object({
+  evidence: evidenceSchema,
+  sd: z.number().nonnegative().max(1e6).describe("standard uncertainty, A or W"),
+  note: z.string().max(500).describe("where the number came from"),
+  mass: z.number().positive().max(1e5).nullable().describe("all-up mass that it was taken at, kg; null: not known"),
+  drives: z.string().max(4000).describe("drives and cells that it was taken with, as core/subjects/energy/load.ts writes them; empty: not known"),
+});
+export type LoadKnown = z.infer<typeof loadKnownSchema>;
+
+/** One part of a cycle of the duty. */
 export const phaseSchema = z.object({
   id: idSchema,
   name: nameSchema,
   seconds: field(finite.positive().max(1e6).describe("how long it lasts each time, s"), { label: "lasts", dimension: "time" }),
   repeats: field(z.number().int().min(1).max(1000).default(1).describe("how often in one cycle"), { label: "repeats", dimension: "count" }),
-  by: field(z.enum(["throttle", "thrust", "thrustToWeight", "speed"]), { label: "held by" }),
-  value: field(finite.min(0).describe("throttle 0 to 1, total thrust in N, total thrust in multiples of the weight, or speed in m/s"), { label: "value" }),
+  by: field(z.enum(["throttle", "thrust", "thrustToWeight", "speed", "current", "power"]), { label: "held by" }),
+  value: field(
+    finite
+      .min(0)
+      .describe("throttle 0 to 1, total thrust in N, total thrust in multiples of the weight, speed in m/s, or what the pack gives: its mean current in A or mean power in W"),
+    { label: "value" },
+  ),
+  known: field(loadKnownSchema.nullable().default(null).describe("how a current or a power is known; null: it is a guess"), { label: "known by", about: "knowing" }),
+  groundSpeed: field(finite.min(0).max(150).nullable().default(null).describe("speed over the ground while it lasts, m/s; null: not said"), {
+    label: "speed over the ground",
+    dimension: "speed",
+  }),
   unitIds: field(z.array(idSchema).max(24).default([]).describe("drives that work in it; empty: all. The others stand still"), { label: "drives" }),
 });
 export type Phase = z.infer<typeof phaseSchema>;
+/** A phase of a minute on the main drives, the rest as given. */
+export const newPhase = (given: Partial<Phase> & Pick<Phase, "id" | "name" | "by" | "value">): Phase => ({
+  seconds: 60,
+  repeats: 1,
+  unitIds: [],
+  known: null,
+  groundSpeed: null,
+  ...given,
+});
 
 /** What hangs on a regulator. */
 export const railLoadSchema = z.object({
@@ -52,6 +82,11 @@ export const regulatorSchema = z.object({
 });
 export type Regulator = z.infer<typeof regulatorSchema>;
 
+const AT_DUTY = {
+  source: "The same discharge as the endurance; a current or power that was measured is taken as it is.",
+  range: "The duty as entered, its phases in turn.",
+};
+
 /** The numbers of packs at work. */
 export const quantities = numbers({
   endurance: {
@@ -62,6 +97,10 @@ export const quantities = numbers({
     source: "Midpoint rule over 24 steps of charge; drives as under thrust; generic cell curves (common practice).",
     range: "The duty as entered, its phases in turn; drives inside their own range.",
   },
+  meanPower: { label: "Mean power at the duty", dimension: "power", page: "power", formula: "P = ∫ V·I dt / t, of the pack that is spent first", ...AT_DUTY },
+  meanCurrent: { label: "Mean current at the duty", dimension: "current", page: "power", formula: "I = Q / t, of the pack that is spent first", ...AT_DUTY },
+  range: { label: "Distance at the duty", dimension: "distance", page: "power", formula: "s = t · mean speed over the ground of the phases", ...AT_DUTY },
+  energyPerDistance: { label: "Energy for each distance", dimension: "energyPerDistance", page: "power", formula: "e = Σ packs' energy / s", ...AT_DUTY },
 });
 
 /** What packs, regulators and the duty add to the document. */

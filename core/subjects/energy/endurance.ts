@@ -15,16 +15,22 @@ export interface Pack {
   offset?: number;
 }
 
-/** A share of the time in which some drives of the pack work: each at a throttle (0 to 1), or all together at a thrust (N) at a speed (m/s). */
+/**
+ * A share of the time in which some drives of the pack work: each at a throttle (0 to 1), or all together at a thrust (N) at a speed (m/s); or in which the pack gives a current (A) or a power (W) that
+ * was measured, all that hangs on it included.
+ */
 export interface DutyPhase {
   share: number;
   /** Indices of the drives that work; the others stand still. */
   drives: readonly number[];
-  by: { throttle: number } | { thrust: number };
+  by: { throttle: number } | { thrust: number } | { current: number } | { power: number };
   speed: number;
 }
 
 export interface EnduranceResult {
+  /** energy (J) and charge (A·h) that the pack gave until then */
+  joules: number;
+  ampereHours: number;
   /** s until the usable charge is spent, a phase can no longer be held, or the cells reach their floor */
   seconds: number;
   endedBy: "charge" | "floor" | "thrust" | "notSolved";
@@ -66,18 +72,32 @@ export function discharge(
   const at = (
     charge: number,
     near: DischargeStates[number] | undefined,
-  ): { here: DischargeStates[number]; mean: number; voltage: number; power: number } | EnduranceResult["endedBy"] => {
+  ): { here: DischargeStates[number]; mean: number; watts: number; voltage: number; power: number } | EnduranceResult["endedBy"] => {
     const source = {
       openCircuit: (openCircuit(pack.chemistry, charge) + (pack.offset ?? 0)) * pack.series,
       resistance: pack.resistance,
       otherLoad: pack.otherLoad,
     };
     let mean = 0;
+    let watts = 0;
     let voltage = Infinity;
     let power = 0;
     const here: DischargeStates[number] = [];
     for (const [j, phase] of phases.entries()) {
       const limit = Math.min(1, ...(working[j] ?? []).map((w) => w.limit));
+      if ("current" in phase.by || "power" in phase.by) {
+        const current = "current" in phase.by ? phase.by.current : steadyCurrent(source, phase.by.power);
+        const volts = source.openCircuit - source.resistance * current;
+        if (!(volts > 0)) return "floor";
+        here.push({ rail: volts, speeds: [], throttle: 0 });
+        mean += phase.share * current;
+        watts += phase.share * volts * current;
+        if (phase.share > 0) {
+          voltage = Math.min(voltage, volts);
+          power = Math.max(power, volts * current);
+        }
+        continue;
+      }
       let state: (PackState & { throttle: number }) | null;
       if ("throttle" in phase.by) {
         const throttle = Math.min(phase.by.throttle, limit);
@@ -91,15 +111,23 @@ export function discharge(
       const current = still ? restingCurrent(source) : packCurrentIn(source, state.rail, drawnIn(commandsAt(only[j] ?? [], state.throttle), state, phase.speed));
       const volts = still ? source.openCircuit - source.resistance * current : state.rail;
       mean += phase.share * current;
+      watts += phase.share * volts * current;
       voltage = Math.min(voltage, volts);
       power = Math.max(power, volts * current);
     }
-    return voltage < floor ? "floor" : { here, mean, voltage, power };
+    return voltage < floor ? "floor" : { here, mean, watts, voltage, power };
   };
   /** s for a share of the charge at a mean current (A) */
   const lasting = (share: number, mean: number) => (share * pack.capacity * 3600) / mean;
   let seconds = 0;
   let mean = 0;
+  let [watts, joules, ampereHours] = [0, 0, 0];
+  /** Books what the pack gives in a time at a mean current and power. */
+  const give = (time: number) => {
+    seconds += time;
+    joules += watts * time;
+    ampereHours += (mean * time) / 3600;
+  };
   for (let k = 0; k < steps; k++) {
     const charge = pack.startCharge - (k + 0.5) * width;
     const found = at(charge, along?.[k] ?? states[k - 1]);
@@ -108,25 +136,28 @@ export function discharge(
       let [holds, fails] = [k === 0 ? pack.startCharge : charge + width, charge];
       if (k === 0) {
         const start = at(holds, along?.[0]);
-        if (typeof start === "string") return { seconds: 0, endedBy: found, trace, states };
+        if (typeof start === "string") return { seconds: 0, joules, ampereHours, endedBy: found, trace, states };
         mean = start.mean;
+        watts = start.watts;
       }
       for (let n = 0; n < HALVINGS; n++) {
         const middle = (holds + fails) / 2;
         if (typeof at(middle, states[k - 1]) === "string") fails = middle;
         else holds = middle;
       }
-      return { seconds: Math.max(0, seconds + lasting(pack.startCharge - k * width - fails, mean)), endedBy: found, trace, states };
+      give(Math.max(-seconds, lasting(pack.startCharge - k * width - fails, mean)));
+      return { seconds, joules, ampereHours, endedBy: found, trace, states };
     }
     const { here, voltage, power } = found;
     mean = found.mean;
+    watts = found.watts;
     states.push(here);
-    if (!(mean > 0)) return { seconds: Infinity, endedBy: "charge", trace: [...trace, { seconds, voltage, power, charge }], states };
+    if (!(mean > 0)) return { seconds: Infinity, joules, ampereHours, endedBy: "charge", trace: [...trace, { seconds, voltage, power, charge }], states };
     const lasts = lasting(width, mean);
     trace.push({ seconds: seconds + lasts / 2, voltage, power, charge });
-    seconds += lasts;
+    give(lasts);
   }
-  return { seconds, endedBy: "charge", trace, states };
+  return { seconds, joules, ampereHours, endedBy: "charge", trace, states };
 }
 
 const commandsAt = (drives: readonly Drive[], throttle: number): Command[] => drives.map((drive) => ({ drive, throttle }));
@@ -137,8 +168,10 @@ export function endurance(drives: readonly { drive: Drive; limit: number }[], pa
   return result;
 }
 
-/** Current (A) that the other loads alone draw: a constant power behind the pack's resistance. */
-function restingCurrent(source: Source): number {
-  const root = source.openCircuit ** 2 - 4 * source.resistance * source.otherLoad;
-  return root < 0 ? Number.NaN : (2 * source.otherLoad) / (source.openCircuit + Math.sqrt(root));
+/** Current (A) that a steady power (W) draws from behind the pack's resistance; NaN when it cannot give that much. */
+function steadyCurrent(source: Source, power: number): number {
+  const root = source.openCircuit ** 2 - 4 * source.resistance * power;
+  return root < 0 ? Number.NaN : (2 * power) / (source.openCircuit + Math.sqrt(root));
 }
+/** The same of the other loads alone. */
+const restingCurrent = (source: Source): number => steadyCurrent(source, source.otherLoad);

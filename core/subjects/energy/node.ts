@@ -1,5 +1,6 @@
 import { computedFrom } from "../../design/evidence";
-import { type Doubtful, sdOf } from "../../numeric/doubt";
+import type { Phase } from "../../design/schema";
+import { type Doubtful, sdOf, through } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, solved, subject } from "../../subject";
 import { demand } from "../demand/node";
 import { assumed, notCovered } from "../propulsion/covered";
@@ -14,8 +15,10 @@ import { type DischargeStates, type EnduranceResult, discharge } from "./enduran
 export interface PackRun {
   id: string;
   name: string;
-  /** s until it is spent, by what moves it */
+  /** s until it is spent, mean W and mean A until then, by what moves them */
   endurance: Doubtful;
+  meanPower: Doubtful;
+  meanCurrent: Doubtful;
   /** lowest voltage under load along the run, V; null when nothing was drawn */
   lowest: number | null;
   endedBy: EnduranceResult["endedBy"];
@@ -46,31 +49,40 @@ export const energy = subject({
   name: "energy",
   reads: [...DRIVEN, "duty", "dragArea"],
   needs: [demand],
-  gives: ["endurance"],
+  gives: ["endurance", "meanPower", "meanCurrent", "range", "energyPerDistance"],
   compute(view, of): Outcome<EnergyResult> {
-    const missing = missingOf(view);
-    if (missing.length > 0) return { status: "missing", needs: missing };
-    const because = notCovered(view);
-    if (because !== null) return { status: "not covered", because };
     const asked = of(demand);
+    // What the packs were found to give needs no drive that can be computed.
+    const byLoad = asked.status === "solved" && asked.result.byLoad;
+    const missing = missingOf(view).filter((m) => !byLoad || m === "pack");
+    if (missing.length > 0 || view.batteries.length === 0) return { status: "missing", needs: missing.length > 0 ? missing : ["pack"] };
+    const because = byLoad ? null : notCovered(view);
+    if (because !== null) return { status: "not covered", because };
     if (asked.status !== "solved") return asked;
     const { inputs, base, others } = vary(view, asked.result.mass);
     const packs = base.packs.map((p, k): PackRun => {
       const { states, ...here } = runOf(base, p);
-      const own = new Set([p.battery.id, ...p.units.flatMap((i) => base.units[i]?.unit.id ?? [])]);
-      const by: Record<string, number> = {};
+      const own = new Set([p.battery.id, ...p.units.flatMap((i) => base.units[i]?.unit.id ?? []), ...view.duty.map((phase) => phase.id)]);
+      const means = (r: EnduranceResult) => ({ seconds: r.seconds, power: r.joules / r.seconds, current: (r.ampereHours * 3600) / r.seconds });
+      const at = means(here);
+      const by: Record<keyof typeof at, Record<string, number>> = { seconds: {}, power: {}, current: {} };
       if (Number.isFinite(here.seconds))
         for (const { id, of: whose, setup } of others) {
           const there = setup.packs[k];
           // What belongs to another pack or its drives leaves this one as it is.
           if (!there || (whose !== "" && !own.has(whose))) continue;
-          const d = runOf(setup, there, states).seconds - here.seconds;
-          if (Number.isFinite(d) && d !== 0) by[id] = d;
+          const moved = means(runOf(setup, there, states));
+          for (const key of ["seconds", "power", "current"] as const) {
+            const d = moved[key] - at[key];
+            if (Number.isFinite(d) && d !== 0) by[key][id] = d;
+          }
         }
       return {
         id: p.battery.id,
         name: p.battery.name,
-        endurance: { value: here.seconds, by },
+        endurance: { value: at.seconds, by: by.seconds },
+        meanPower: { value: at.power, by: by.power },
+        meanCurrent: { value: at.current, by: by.current },
         lowest: here.trace.length > 0 ? Math.min(...here.trace.map((t) => t.voltage)) : null,
         endedBy: here.endedBy,
         trace: here.trace,
@@ -84,17 +96,64 @@ export const energy = subject({
     const run = result.packs[result.first];
     // A pack that nothing is drawn from lasts for ever: that is no number.
     if (!run || !Number.isFinite(run.endurance.value)) return {};
-    const unsaid = assumed(view);
-    const incomplete = [...(unsaid === null ? [] : [unsaid]), ...(solved(of(demand))?.incomplete ?? [])];
+    const asked = solved(of(demand));
+    const unsaid = asked?.byLoad ? null : assumed(view);
+    const incomplete = [...(unsaid === null ? [] : [unsaid]), ...(asked?.incomplete ?? [])];
+    const rest = {
+      evidence: computedFrom(evidenceOf(result.inputs, asked?.byLoad ?? false)),
+      ...doubtsOf(asked?.byLoad ? [] : shapesOutside(view.units), incomplete),
+    };
+    const { endurance, meanPower, meanCurrent } = run;
+    const speed = meanSpeed(view.duty);
+    const along = speed === null ? null : { range: through(endurance, endurance.value * speed, speed), each: perDistance(result.packs, speed) };
     return {
-      endurance: {
-        value: run.endurance.value,
-        sd: sdOf(run.endurance),
-        dimension: "time",
-        evidence: computedFrom(result.inputs.filter((i) => i.key !== "mass" && i.key !== "dragArea").map((i) => i.evidence)),
-        ...doubtsOf(shapesOutside(view.units), incomplete),
-      },
+      endurance: { value: endurance.value, sd: sdOf(endurance), dimension: "time", ...rest },
+      meanPower: { value: meanPower.value, sd: sdOf(meanPower), dimension: "power", ...rest },
+      meanCurrent: { value: meanCurrent.value, sd: sdOf(meanCurrent), dimension: "current", ...rest },
+      ...(along
+        ? {
+            range: { value: along.range.value, sd: sdOf(along.range), dimension: "distance", ...rest },
+            energyPerDistance: { value: along.each.value, sd: sdOf(along.each), dimension: "energyPerDistance", ...rest },
+          }
+        : {}),
     };
   },
-  working: (_key, result, view) => inputsOf(result.inputs, result.packs[result.first]?.endurance ?? { value: 0, by: {} }, view.units.length > 1),
+  working(key, result, view) {
+    const run = result.packs[result.first];
+    const nothing: Doubtful = { value: 0, by: {} };
+    const of = !run
+      ? nothing
+      : key === "meanPower"
+        ? run.meanPower
+        : key === "meanCurrent"
+          ? run.meanCurrent
+          : key === "energyPerDistance"
+            ? perDistance(result.packs, meanSpeed(view.duty) ?? 1)
+            : run.endurance;
+    return inputsOf(result.inputs, of, view.units.length > 1);
+  },
 });
+
+/** How well the inputs are known that a discharge rests on. */
+const evidenceOf = (inputs: readonly PowerInput[], byLoad: boolean) =>
+  inputs.filter((i) => i.key !== "mass" && i.key !== "dragArea" && (!byLoad || i.key === "load" || i.key === "capacity")).map((i) => i.evidence);
+
+/** Mean speed over the ground of one cycle, m/s; null while a phase does not say its own, or nothing moves. */
+function meanSpeed(duty: readonly Phase[]): number | null {
+  let [metres, seconds] = [0, 0];
+  for (const p of duty) {
+    const speed = p.groundSpeed ?? (p.by === "speed" ? p.value : null);
+    if (speed === null) return null;
+    metres += speed * p.seconds * p.repeats;
+    seconds += p.seconds * p.repeats;
+  }
+  return metres > 0 ? metres / seconds : null;
+}
+
+/** J that all packs give for each metre at a speed. */
+function perDistance(packs: readonly PackRun[], speed: number): Doubtful {
+  const giving = packs.filter((p) => Number.isFinite(p.meanPower.value));
+  const by: Record<string, number> = {};
+  for (const p of giving) for (const [id, d] of Object.entries(p.meanPower.by)) by[id] = (by[id] ?? 0) + d / speed;
+  return { value: giving.reduce((s, p) => s + p.meanPower.value, 0) / speed, by };
+}

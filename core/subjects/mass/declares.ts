@@ -78,13 +78,37 @@ export const outlineSchema = z.object({
 });
 export type Outline = z.infer<typeof outlineSchema>;
 
+/** One step of a walk-back as it was done. */
+export const walkBackRecordSchema = z.object({
+  step: z.number().int().min(1).max(40),
+  date: z.iso.date(),
+  cg: coordinate.nullable().describe("CG measured at this step, m aft of datum; null: not measured"),
+  tune: z.string().trim().max(300).describe("what was tuned again, and to what"),
+  trim: z.string().trim().max(300).describe("trim or reflex that it needed"),
+  travel: z.number().min(0).max(1).nullable().describe("share of the control travel that the trim took; null: not read"),
+  verdict: z.enum(["go on", "again", "stop"]),
+});
+export type WalkBackRecord = z.infer<typeof walkBackRecordSchema>;
+
 export const walkBackSchema = z.object({
   stop: field(coordinate.describe("CG beyond which it shall not go, m aft of datum"), { label: "walk-back stop line", dimension: "length" }),
   steps: field(z.number().int().min(1).max(40), { label: "walk-back steps", dimension: "count" }),
   itemId: field(idSchema.nullable().describe("part that is slid or lightened step by step; null: ballast at the front is taken out"), { label: "walk-back part" }),
   by: field(z.enum(["slide", "remove"]), { label: "walk-back by" }),
+  start: field(coordinate.nullable().default(null).describe("CG at which the walk began, m aft of datum; null: not begun"), { label: "walk-back start", dimension: "length" }),
+  neutral: field(
+    z
+      .object({ value: coordinate, sd: z.number().nonnegative().max(100), evidence: evidenceSchema })
+      .nullable()
+      .default(null)
+      .describe("CG behind which the craft is unstable in pitch, m aft of datum, with its standard uncertainty; null: not known"),
+    { label: "neutral point" },
+  ),
+  records: field(z.array(walkBackRecordSchema).max(200).default([]), { label: "walk-back step" }),
 });
 export type WalkBack = z.infer<typeof walkBackSchema>;
+/** A plan that was not begun. */
+export const newWalkBack = (given: Pick<WalkBack, "stop" | "steps" | "itemId" | "by">): WalkBack => ({ ...given, start: null, neutral: null, records: [] });
 
 /** Every attachment leads to another part, and never round in a circle. */
 function attachable(items: { id: string; parentId: string | null }[]): boolean {

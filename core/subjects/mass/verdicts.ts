@@ -1,10 +1,10 @@
 import { type Found, figureOf, verdict } from "../../subject";
 import { plain } from "../../wording/format";
-import { leverage } from "../balance/lever";
+import { gramPrice } from "../balance/gram";
 import { balance } from "../balance/node";
 import { shortestSlide } from "../balance/solver";
 import { LIGHTEN, advice, askFor, figure, percent, set } from "../say";
-import { ballastSpots, isBallast } from "./ballast";
+import { isBallast } from "./ballast";
 import { growthOf } from "./growth";
 import { mass } from "./node";
 import { rollUp } from "./rollup";
@@ -142,40 +142,32 @@ const growth = verdict<{ share: number; from: string; expected: number }>({
   says: (p, h) => `${percent(p.share)} heavier than ${p.from}${p.expected > 0.0005 ? `, and ${plain(p.expected, "mass", h)} more to expect` : ""}`,
 });
 
-/** What one gram at a place costs at the foremost or aftmost ballast spot, whichever balances it; null where it costs nothing. */
-function costOfGram(see: See, x: number): number | null {
-  const all = see.result(balance);
-  if (!all) return null;
-  const costs = ballastSpots(see.design)
-    .map((s) => leverage(all.cg.x, x, s.place.x))
-    .filter((l) => l > 0);
-  return costs.length > 0 ? Math.min(...costs) : null;
-}
-
 /** Share of AUW that one part may come out heavier than foreseen before it is said (common practice). */
 const SURPRISE = 0.015;
 
-/** The heaviest surprise: one part over what was planned or predicted for it, and what that costs in the nose. */
-const surprise = verdict<{ item: string; by: number; against: "planned" | "predicted"; atNose: number | null }>({
+/** The heaviest surprise: one part over what was planned or predicted for it, and what that costs at the counterweight. */
+const surprise = verdict<{ item: string; by: number; against: "planned" | "predicted"; counter: number | null; spot: string }>({
   find(see) {
     const { design, metrics } = see;
     const worst = growthOf(design).surprises[0];
     const item = design.items.find((i) => i.id === worst?.id);
     if (!worst || !item?.mass || !metrics.auw || worst.by <= SURPRISE * metrics.auw.value) return [];
-    const cost = costOfGram(see, item.place.x);
-    const atNose = cost === null ? null : cost * worst.by;
+    const cg = see.result(balance)?.cg.x;
+    const price = cg === undefined ? null : gramPrice(design, cg);
+    const counter = price ? price.at(item.place.x) * worst.by : 0;
     return [
       {
         page: "layout",
         severity: "note",
         about: item.id,
-        params: { item: item.name, by: worst.by, against: worst.against, atNose: atNose !== null && atNose > 0.002 ? atNose : null },
+        params: { item: item.name, by: worst.by, against: worst.against, counter: counter > 0.002 ? counter : null, spot: price?.spot.name ?? "" },
         figure: { label: "over", value: worst.by, sd: 0, dimension: "mass", evidence: item.mass.evidence, limit: SURPRISE * metrics.auw.value },
       },
     ];
   },
   remedies: () => [advice("Find what made it heavy before building another")],
-  says: (p, h) => `${p.item} came out ${plain(p.by, "mass", h)} over what was ${p.against}${p.atNose !== null ? `: it costs ${plain(p.atNose, "mass", h)} more in the nose` : ""}`,
+  says: (p, h) =>
+    `${p.item} came out ${plain(p.by, "mass", h)} over what was ${p.against}${p.counter !== null ? `: it costs ${plain(p.counter, "mass", h)} more at the ${p.spot}` : ""}`,
 });
 
 /** Share of AUW that may be there for balance alone (common practice). */

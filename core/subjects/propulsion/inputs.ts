@@ -25,6 +25,7 @@ export const INPUT_KEYS = [
   "cellVoltage",
   "mass",
   "dragArea",
+  "load",
 ] as const;
 export type InputKey = (typeof INPUT_KEYS)[number];
 
@@ -115,11 +116,33 @@ const packInputs = (battery: Battery): PowerInput[] =>
     ] as const
   ).map(([key, known, dimension]) => ({ key, of: battery.id, name: battery.name, value: known.value, sd: magnitudeSd(known), evidence: known.evidence, dimension }));
 
+/** Share by which a mean current or power is off that nobody measured (judgement). */
+const GUESSED_LOAD = 0.25;
+
+/** The mean currents and powers that phases of the duty are held by. */
+const loadInputs = (duty: Design["duty"]): PowerInput[] =>
+  duty.flatMap((p): PowerInput[] =>
+    p.by === "current" || p.by === "power"
+      ? [
+          {
+            key: "load",
+            of: p.id,
+            name: p.name,
+            value: p.value,
+            sd: p.known?.sd ?? GUESSED_LOAD * p.value,
+            evidence: p.known?.evidence ?? "guess",
+            dimension: p.by,
+          },
+        ]
+      : [],
+  );
+
 /** The uncertain inputs of all drives and packs of a design, with the errors of the methods. `mass` is the craft's, kg. */
 export function powerInputs(design: Driven, mass: { value: number; sd: number; evidence: Evidence } | null): PowerInput[] {
   const method = (key: InputKey, value: number, sd: number, dimension: Dimension): PowerInput => ({ key, of: "", name: "", value, sd, evidence: "calculated", dimension });
-  const { dragArea = null } = design;
+  const { dragArea = null, duty = [] } = design;
   return [
+    ...loadInputs(duty),
     ...design.units.flatMap(unitInputs),
     ...design.batteries.flatMap(packInputs),
     method("cellVoltage", 0, METHOD.cellVoltage, "voltage"),

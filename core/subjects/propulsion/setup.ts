@@ -122,6 +122,7 @@ export function setUp(design: Driven, values: InputValues, near: PowerSetup | nu
     duty.some((p) => p.by === "thrustToWeight") && weight === null ? ("mass" as const) : duty.some((p) => p.by === "speed") && dragArea === null ? ("drag area" as const) : null;
   const cycle = duty.reduce((s, p) => s + p.seconds * p.repeats, 0);
   const strength = (i: number) => (units[i]?.unit.count ?? 0) * (units[i]?.diameter ?? 0) ** 2;
+  const partOf = (here: number[], chosen: number[]) => (chosen.length > 0 ? here.reduce((s, i) => s + strength(i), 0) / chosen.reduce((s, i) => s + strength(i), 0) : 0);
   const packs = design.batteries.map((battery): PackSetup => {
     const cells = battery.series;
     const open = (openCircuit(battery.chemistry, battery.startCharge) + v("", "cellVoltage", 0)) * cells;
@@ -146,12 +147,17 @@ export function setUp(design: Driven, values: InputValues, near: PowerSetup | nu
             const chosen =
               p.unitIds.length > 0 ? units.flatMap((u, i) => (p.unitIds.includes(u.unit.id) ? [i] : [])) : p.by === "throttle" ? units.map((_, i) => i) : mainUnits(design);
             const here = chosen.filter((i) => own.includes(i));
+            const share = (p.seconds * p.repeats) / cycle;
+            if (p.by === "current" || p.by === "power") {
+              const value = v(p.id, "load", p.value) * (chosen.length > 0 ? partOf(here, chosen) : battery === design.batteries[0] ? 1 : 0);
+              return { share, drives: [], by: p.by === "current" ? { current: value } : { power: value }, speed: 0 };
+            }
             // A thrust asked of drives on several packs is shared out by their disc area.
-            const part = chosen.length > 0 ? here.reduce((s, i) => s + strength(i), 0) / chosen.reduce((s, i) => s + strength(i), 0) : 0;
+            const part = partOf(here, chosen);
             const speed = p.by === "speed" ? p.value : 0;
             const thrust = p.by === "thrust" ? p.value : p.by === "thrustToWeight" ? p.value * (weight ?? 0) : 0.5 * medium.density * speed ** 2 * (dragArea ?? 0);
             return {
-              share: (p.seconds * p.repeats) / cycle,
+              share,
               drives: here.map((i) => own.indexOf(i)),
               by: p.by === "throttle" ? { throttle: p.value } : { thrust: thrust * part },
               speed,

@@ -21,6 +21,7 @@ export const INPUT_NAME: Record<InputKey, string> = {
   cellVoltage: "Cell curve, method",
   mass: "All-up weight",
   dragArea: "Drag area",
+  load: "Mean load",
 };
 
 /** What a number of the drives came from: every input that moves it, with its share of the doubt; the largest first. */

@@ -2,12 +2,17 @@ import { resultIn } from "../../../core/evaluate";
 import { balance } from "../../../core/subjects/balance/node";
 import { extent } from "../../../core/subjects/extent/node";
 import { useState } from "react";
-import { leverage } from "../../../core/subjects/balance/lever";
+import { gramPrice } from "../../../core/subjects/balance/gram";
 import { ballastSpots } from "../../../core/subjects/mass/ballast";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { roundStep } from "../../drawing/scale";
+import { QuantityField } from "../../fields/QuantityField";
+import { positiveOf } from "../../../core/design/evidence";
+
+/** Mass that is taken off, kg. */
+const lossSchema = positiveOf("mass");
 
 const WIDTH = 860;
 const HEIGHT = 190;
@@ -20,11 +25,12 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
   const { habit } = usePreferences();
   const spots = ballastSpots(design);
   const [chosen, setChosen] = useState<string | null>(null);
-  const spot = spots.find((s) => s.id === chosen) ?? spots[0];
+  const [off, setOff] = useState<number | null>(null);
   const mass = resultIn(evaluation, balance);
   const box = resultIn(evaluation, extent);
-  if (!mass || !box || !spot) return <p className="px-4 py-4">No part has a mass yet.</p>;
-  const cost = (x: number) => leverage(mass.cg.x, x, spot.place.x);
+  const price = mass && gramPrice(design, mass.cg.x, chosen);
+  if (!mass || !box || !price) return <p className="px-4 py-4">No part has a mass yet.</p>;
+  const { spot, heldAt, at: cost } = price;
   const range = box.max.x - box.min.x || 1;
   const px = (x: number) => LEFT + ((x - box.min.x) / range) * (WIDTH - LEFT - 16);
   const most = Math.max(1, cost(box.min.x), cost(box.max.x));
@@ -50,7 +56,15 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
             ))}
           </select>
         </label>
-        <span className="text-[12px] text-pencil">the CG held where it is, {plain(mass.cg.x, "length", habit)}</span>
+        <span className="text-[12px] text-pencil">
+          the CG held {heldAt === mass.cg.x ? "where it is" : "at the edge of its window"}, {plain(heldAt, "length", habit)}
+        </span>
+        <label className="text-[12px]">
+          if a part loses{" "}
+          <span className="inline-block w-20 align-middle">
+            <QuantityField boxed label="If a part loses" value={off} dimension="mass" schema={lossSchema} onCommit={setOff} />
+          </span>
+        </label>
       </div>
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" className="mt-1 block bg-sheet" role="img" aria-label={`Grams at the ${spot.name} for each gram along the craft`}>
         {ticks.map((t) => (
@@ -65,11 +79,11 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
           g at the {spot.name} for each g here
         </text>
         <path d={`M${px(box.min.x)} ${py(cost(box.min.x))}L${px(box.max.x)} ${py(cost(box.max.x))}`} stroke="var(--accent)" strokeWidth="1.6" />
-        <path d={`M${px(mass.cg.x)} ${py(0) - 12}v24M${px(mass.cg.x) - 9} ${py(0)}h18`} stroke="var(--ink)" strokeWidth="1.6" />
+        <path d={`M${px(heldAt)} ${py(0) - 12}v24M${px(heldAt) - 9} ${py(0)}h18`} stroke="var(--ink)" strokeWidth="1.6" />
         {parts.map(({ item, total, each }, i) => (
           <g key={item.id}>
             <circle cx={px(item.place.x)} cy={py(each)} r={2 + 10 * Math.sqrt(total / mass.mass)} fill="var(--part)" fillOpacity="0.7" stroke="var(--ink)" />
-            {i < 5 && Math.abs(item.place.x - mass.cg.x) > 0.06 * range && (
+            {i < 5 && Math.abs(item.place.x - heldAt) > 0.06 * range && (
               <text x={px(item.place.x)} y={py(each) + (i % 2 ? 26 : -14)} textAnchor={px(item.place.x) > WIDTH - 120 ? "end" : "middle"} fontSize="11" fill="var(--ink2)">
                 {item.name}
               </text>
@@ -84,7 +98,10 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
         </text>
       </svg>
       <h2 className="mt-3">
-        Dearest places to carry mass <span className="text-[12px] font-normal text-pencil">what they make the counterweight pay, and what taking a tenth off is worth</span>
+        Dearest places to carry mass{" "}
+        <span className="text-[12px] font-normal text-pencil">
+          what they make the counterweight pay, and what {off === null ? "taking a tenth off" : `${plain(off, "mass", habit)} off`} saves in all
+        </span>
       </h2>
       <table className="rows mt-1 w-full">
         <thead>
@@ -93,7 +110,7 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
             <th className="text-right!">mass</th>
             <th className="text-right!">1 g here costs</th>
             <th className="text-right!">paid at the {spot.name}</th>
-            <th className="text-right!">a tenth lighter saves in all</th>
+            <th className="text-right!">{off === null ? "a tenth" : plain(off, "mass", habit)} off here saves</th>
           </tr>
         </thead>
         <tbody>
@@ -110,7 +127,9 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
                 <td className="num text-right">{plain(total, "mass", habit)}</td>
                 <td className="num text-right">{each.toFixed(2)} g</td>
                 <td className="num text-right">{plain(spent, "mass", habit)}</td>
-                <td className="num measured text-right">{plain(0.1 * (total + spent), "mass", habit, habit === "metric" ? 1 : 2)}</td>
+                <td className="num measured text-right">
+                  {off !== null && off > total ? "not that much" : plain((off ?? 0.1 * total) * (1 + each), "mass", habit, habit === "metric" ? 1 : 2)}
+                </td>
               </tr>
             ))}
         </tbody>

@@ -1,8 +1,7 @@
 import { resultIn } from "../../../core/evaluate";
 import { balance } from "../../../core/subjects/balance/node";
-import { extent } from "../../../core/subjects/extent/node";
 import { AXES, type Axis, type Item, itemSchema } from "../../../core/design/schema";
-import { leverage } from "../../../core/subjects/balance/lever";
+import { gramPrice } from "../../../core/subjects/balance/gram";
 import { attachedTo, movingMass, slideOf } from "../../../core/subjects/mass/tree";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
@@ -25,8 +24,8 @@ export function Selected({ item, number }: { item: Item; number: number }) {
   const perTen = mass && moving > 0 ? (0.01 * moving) / mass.mass : null;
   const under = attachedTo(design.items, item.id);
   const hosts = design.items.filter((i) => i.id !== item.id && !under.includes(i));
-  const box = resultIn(evaluation, extent);
-  const atNose = mass && box ? leverage(mass.cg.x, item.place.x, box.min.x) : 0;
+  const price = mass && gramPrice(design, mass.cg.x);
+  const counter = price?.at(item.place.x) ?? 0;
   const remove = () =>
     edit((d) => {
       d.items = d.items.filter((i) => i.id !== item.id);
@@ -138,8 +137,8 @@ export function Selected({ item, number }: { item: Item; number: number }) {
       )}
       {item.mass && (
         <p className="text-[12px]">
-          1 g saved here is worth <b className="num text-ink">{(1 + Math.max(0, atNose)).toFixed(2)} g</b>
-          {atNose > 0.02 ? `: itself, and ${atNose.toFixed(2)} g of lead in the nose` : ""}.
+          1 g saved here is worth <b className="num text-ink">{(1 + counter).toFixed(2)} g</b>
+          {price && Math.abs(counter) > 0.02 ? `: itself, ${counter > 0 ? "and" : "less"} ${Math.abs(counter).toFixed(2)} g of counterweight at the ${price.spot.name}` : ""}.
         </p>
       )}
       <p className="mt-1">

@@ -1,12 +1,15 @@
+import { type ReactNode, useState } from "react";
+import { z } from "zod";
 import { resultIn } from "../../../core/evaluate";
 import { balance } from "../../../core/subjects/balance/node";
-import type { Item, WalkBack } from "../../../core/design/schema";
-import { walkBackSchema } from "../../../core/design/schema";
-import { movingMass } from "../../../core/subjects/mass/tree";
-import { walkBack } from "../../../core/subjects/balance/walkBack";
+import { type Item, type WalkBack, type WalkBackRecord, newWalkBack, walkBackSchema } from "../../../core/design/schema";
+import { moveItem, movingMass } from "../../../core/subjects/mass/tree";
+import { MOST_TRAVEL, type WalkBackStep, goesOn, walkBack } from "../../../core/subjects/balance/walkBack";
 import { plain } from "../../../core/wording/format";
+import { SIDE_WORD, TRIM_LINE, TUNE_LINE } from "../../../core/wording/walkBack";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
+import { EvidenceSelect } from "../../fields/EvidenceSelect";
 import { QuantityField } from "../../fields/QuantityField";
 
 const WHY: Record<string, string> = {
@@ -16,7 +19,9 @@ const WHY: Record<string, string> = {
   noRange: "This part is fixed: let it slide, or take mass out of it instead.",
 };
 
-/** A plan to walk the CG back in steps, for a craft that is unstable on purpose; printed, it has a line to fill in at each step. */
+const doubt = z.number().min(0, "0 or more").max(100);
+
+/** A plan to walk the CG back in steps, for a craft that is unstable on purpose: each step is kept before the next opens. */
 export function WalkBackSheet() {
   const { design, edit, evaluation } = useDesk();
   const { habit } = usePreferences();
@@ -24,7 +29,7 @@ export function WalkBackSheet() {
   // The part that moves the CG furthest by sliding is the first proposal.
   const strength = (i: Item) => (i.slide ? movingMass(design.items, i) * (i.slide.to - i.place.x) : 0);
   const first = design.items.length > 0 ? design.items.reduce((best, i) => (strength(i) > strength(best) ? i : best)) : undefined;
-  const plan: WalkBack = design.walkBack ?? { stop: Math.round((cg + 0.02) * 1000) / 1000, steps: 4, itemId: first?.id ?? null, by: first?.slide ? "slide" : "remove" };
+  const plan = design.walkBack ?? newWalkBack({ stop: Math.round((cg + 0.02) * 1000) / 1000, steps: 4, itemId: first?.id ?? null, by: first?.slide ? "slide" : "remove" });
   const put = (change: Partial<WalkBack>) => edit((d) => void (d.walkBack = { ...plan, ...change }));
   const result = walkBack(design, plan);
   const item = design.items.find((i) => i.id === plan.itemId);
@@ -63,6 +68,42 @@ export function WalkBackSheet() {
           </select>
         </label>
       </div>
+      <div className="mb-2 flex flex-wrap items-end gap-3">
+        <label className="w-40">
+          Neutral point, x
+          <QuantityField
+            boxed
+            label="Neutral point"
+            value={plan.neutral?.value ?? null}
+            dimension="length"
+            empty="not known"
+            onCommit={(v) => put({ neutral: v === null ? null : { value: v, sd: plan.neutral?.sd ?? 0.01, evidence: plan.neutral?.evidence ?? "guess" } })}
+          />
+        </label>
+        {plan.neutral && (
+          <>
+            <label className="w-24">
+              ±
+              <QuantityField
+                boxed
+                label="Neutral point ±"
+                value={plan.neutral.sd}
+                dimension="length"
+                schema={doubt}
+                onCommit={(v) => v !== null && plan.neutral && put({ neutral: { ...plan.neutral, sd: v } })}
+              />
+            </label>
+            <span>
+              known by
+              <EvidenceSelect
+                label="Neutral point known by"
+                value={plan.neutral.evidence}
+                onChange={(evidence) => plan.neutral && put({ neutral: { ...plan.neutral, evidence } })}
+              />
+            </span>
+          </>
+        )}
+      </div>
       {result.status !== "planned" ? (
         <p className="text-care">{WHY[result.status]}</p>
       ) : (
@@ -72,6 +113,7 @@ export function WalkBackSheet() {
               Step {result.endsAt} is out of reach of {item?.name}: {plan.by === "slide" ? "its range ends before" : "it has no more mass to give"}.
             </p>
           )}
+          <p className="max-w-[90ch] text-[12px]">{TRIM_LINE}</p>
           <table className="rows mt-1 w-full max-w-[900px]">
             <thead>
               <tr>
@@ -79,9 +121,7 @@ export function WalkBackSheet() {
                 <th className="text-right!">CG x</th>
                 <th className="text-right!">{plan.by === "slide" ? "slide by" : "take out"}</th>
                 <th className="text-right!">{plan.by === "slide" ? "stands at" : "left"}</th>
-                <th>retuned, date</th>
-                <th>trim that it needed</th>
-                <th>go on</th>
+                <th>what was kept of it</th>
               </tr>
             </thead>
             <tbody>
@@ -90,31 +130,120 @@ export function WalkBackSheet() {
                 <td className="num text-right">{plain(result.start, "length", habit)}</td>
                 <td />
                 <td className="num text-right">
-                  {item && (plan.by === "slide" ? plain(item.place.x, "length", habit) : plain((item.mass?.value ?? 0) * item.quantity, "mass", habit))}
+                  {item && (plan.by === "slide" ? plain(item.place.x, "length", habit) : plain((item.mass?.value ?? 0) * item.quantity, "mass", habit))} now
                 </td>
-                <td className="border-l border-l-hair" />
-                <td className="border-l border-l-hair" />
-                <td className="border-l border-l-hair">☐</td>
+                <td />
               </tr>
               {result.steps.map((s) => (
-                <tr key={s.number} className={s.possible ? "" : "text-stop"} data-step={s.number}>
-                  <td className="text-ink">{s.number === result.steps.length ? `${s.number}, the stop line` : s.number}</td>
-                  <td className="num text-right">{plain(s.cg, "length", habit)}</td>
-                  <td className="num text-right">{plain(s.by, plan.by === "slide" ? "length" : "mass", habit)}</td>
-                  <td className="num text-right">{s.possible ? plain(s.to, plan.by === "slide" ? "length" : "mass", habit) : "out of reach"}</td>
-                  <td className="border-l border-l-hair" />
-                  <td className="border-l border-l-hair" />
-                  <td className="border-l border-l-hair">☐</td>
-                </tr>
+                <StepRow key={s.number} step={s} last={s.number === result.steps.length} by={plan.by}>
+                  {s.state === "next" && s.possible && <RecordForm key={s.records.length} step={s} onKeep={(r) => put({ start: result.start, records: [...plan.records, r] })} />}
+                  {s.state === "next" && s.possible && item && plan.by === "slide" && Math.abs(s.to - item.place.x) > 5e-5 && (
+                    <button
+                      type="button"
+                      className="link"
+                      onClick={() =>
+                        edit((d) => {
+                          d.walkBack = { ...plan, start: result.start };
+                          moveItem(d, item.id, { x: s.to - item.place.x });
+                        })
+                      }
+                    >
+                      Move {item.name} there in the design
+                    </button>
+                  )}
+                </StepRow>
               ))}
             </tbody>
           </table>
-          <p className="mt-2 text-[12px]">
-            Expect to need more nose-down trim at each step, and a twitchier response to pitch: lower the gains first, raise them after. Stop at once when it needs more than half
-            of its control travel.
-          </p>
+          {plan.records.length > 0 && (
+            <button type="button" className="link mt-2" onClick={() => put({ records: plan.records.slice(0, -1) })}>
+              Take the last record back
+            </button>
+          )}
         </>
       )}
     </section>
   );
 }
+
+/** One step: where the CG comes to, what moves, what was kept of it, and how to go about it. */
+function StepRow({ step: s, last, by, children }: { step: WalkBackStep; last: boolean; by: WalkBack["by"]; children: ReactNode }) {
+  const { habit } = usePreferences();
+  const dimension = by === "slide" ? "length" : "mass";
+  return (
+    <tr className={s.possible ? "align-top" : "align-top text-stop"} data-step={s.number} data-state={s.state}>
+      <td className="text-ink">
+        {last ? `${s.number}, the stop line` : s.number}
+        <div className="text-[11px] text-pencil">{SIDE_WORD[s.side]}</div>
+      </td>
+      <td className="num text-right">{plain(s.cg, "length", habit)}</td>
+      <td className="num text-right">{plain(s.by, dimension, habit)}</td>
+      <td className="num text-right">{s.possible ? plain(s.to, dimension, habit) : "out of reach"}</td>
+      <td className="border-l border-l-hair">
+        {s.records.map((r, i) => (
+          <div key={`${r.date}-${i}`} className="measured">
+            {r.date}: {VERDICT[goesOn(r) || r.verdict !== "go on" ? r.verdict : "stop"]}
+            {r.cg !== null && <>, CG {plain(r.cg, "length", habit)}</>}
+            {r.travel !== null && `, trim takes ${Math.round(100 * r.travel)} % of the travel${r.travel > MOST_TRAVEL ? ": too much" : ""}`}
+            {r.trim && `, trim: ${r.trim}`}
+            {r.tune && `, tune: ${r.tune}`}
+          </div>
+        ))}
+        {s.state === "next" && <p className="max-w-[70ch] text-[12px]">{TUNE_LINE[s.side]}</p>}
+        {s.state === "stopped" && <p className="text-stop">Stop here: go back one step and fly that one.</p>}
+        {s.state === "ahead" && s.records.length === 0 && <span className="text-[12px] text-pencil">after the step before</span>}
+        {children}
+      </td>
+    </tr>
+  );
+}
+const VERDICT: Record<WalkBackRecord["verdict"], string> = { "go on": "go on", again: "fly it again", stop: "stop" };
+
+/** What is kept of a step once it was flown. */
+function RecordForm({ step, onKeep }: { step: WalkBackStep; onKeep: (r: WalkBackRecord) => void }) {
+  const [draft, setDraft] = useState<WalkBackRecord>({
+    step: step.number,
+    date: new Date().toISOString().slice(0, 10),
+    cg: null,
+    tune: "",
+    trim: "",
+    travel: null,
+    verdict: "go on",
+  });
+  const change = (c: Partial<WalkBackRecord>) => setDraft((d) => ({ ...d, ...c }));
+  const label = `Step ${step.number}`;
+  return (
+    <div className="mt-1 flex flex-wrap items-end gap-2">
+      <label className="w-28 text-[12px]">
+        CG measured
+        <QuantityField boxed label={`${label}, CG measured`} value={draft.cg} dimension="length" onCommit={(cg) => change({ cg })} />
+      </label>
+      <label className="w-28 text-[12px]">
+        trim takes
+        <QuantityField boxed label={`${label}, travel taken`} value={draft.travel} dimension="percent" schema={share} onCommit={(travel) => change({ travel })} />
+      </label>
+      <label className="w-36 text-[12px]">
+        trim or reflex
+        <input className="box" aria-label={`${label}, trim`} value={draft.trim} maxLength={300} onChange={(e) => change({ trim: e.target.value })} />
+      </label>
+      <label className="w-44 text-[12px]">
+        tuned again to
+        <input className="box" aria-label={`${label}, tune`} value={draft.tune} maxLength={300} onChange={(e) => change({ tune: e.target.value })} />
+      </label>
+      <label className="text-[12px]">
+        and then
+        <select className="box" aria-label={`${label}, verdict`} value={draft.verdict} onChange={(e) => change({ verdict: e.target.value as WalkBackRecord["verdict"] })}>
+          {Object.entries(VERDICT).map(([value, text]) => (
+            <option key={value} value={value}>
+              {text}
+            </option>
+          ))}
+        </select>
+      </label>
+      <button type="button" className="btn btn-sm" onClick={() => onKeep(draft)}>
+        Keep step {step.number}
+      </button>
+    </div>
+  );
+}
+const share = z.number().min(0, "between 0 and 100 %").max(1, "between 0 and 100 %");

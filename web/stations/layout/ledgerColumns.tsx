@@ -4,7 +4,7 @@ import { extent } from "../../../core/subjects/extent/node";
 import { type ReactNode, useMemo } from "react";
 import { positiveOf } from "../../../core/design/evidence";
 import { type Axis, type Item, itemSchema } from "../../../core/design/schema";
-import { leverage } from "../../../core/subjects/balance/lever";
+import { gramPrice } from "../../../core/subjects/balance/gram";
 import { isWeighed, unweigh, weigh } from "../../../core/subjects/mass/evidence";
 import { moveItem } from "../../../core/subjects/mass/tree";
 import type { UnitHabit } from "../../../core/design/units";
@@ -52,7 +52,7 @@ export function useDerived(): Map<string, Derived> {
   const { design, evaluation } = useDesk();
   const { habit } = usePreferences();
   const mass = resultIn(evaluation, balance);
-  const box = resultIn(evaluation, extent);
+  const price = mass && gramPrice(design, mass.cg.x);
   const whole = { mass: mass?.mass ?? 0, cg: mass?.cg.x ?? 0 };
   const moment = (i: Item) => Math.abs((i.mass?.value ?? 0) * i.quantity * (i.place.x - whole.cg));
   const moments = design.items.reduce((s, i) => s + moment(i), 0);
@@ -64,7 +64,7 @@ export function useDerived(): Map<string, Derived> {
     design.items.map((item, k) => {
       const share = mass?.items[k];
       const weight = (item.mass?.value ?? 0) * item.quantity;
-      const counter = mass && box ? leverage(mass.cg.x, item.place.x, box.min.x) : 0;
+      const counter = price?.at(item.place.x) ?? 0;
       const derived: Derived = {
         sd: share?.mass ? showSd(share.massSd / item.quantity, "mass", habit) : "",
         blur: share?.mass ? showSd(share.blurX, "length", habit) : "",
@@ -74,7 +74,7 @@ export function useDerived(): Map<string, Derived> {
         ofMoment: hundredths(moment(item), moments),
         ofDoubt: hundredths((share?.blurX ?? 0) ** 2, doubts),
         costs: counter > 0 ? `${counter.toFixed(2)} g` : counter < 0 ? "helps" : "",
-        worth: item.mass ? `${(1 + Math.max(0, counter)).toFixed(2)} g` : "",
+        worth: item.mass ? `${(1 + counter).toFixed(2)} g` : "",
       };
       return [item.id, derived];
     }),
@@ -89,12 +89,14 @@ export function useColumns(sheet: SheetName): Column[] {
   const { habit } = usePreferences();
   const window = design.brief.targets.find((t) => t.metric === "cgX" && t.upper !== undefined);
   const [low, high] = [window?.value, window?.upper];
+  const cg = resultIn(evaluation, balance)?.cg.x;
+  const spot = (cg === undefined ? null : gramPrice(design, cg)?.spot.name) ?? "nose";
   const min = resultIn(evaluation, extent)?.min.x ?? 0;
   const max = resultIn(evaluation, extent)?.max.x ?? 1;
   const mass = resultIn(evaluation, balance)?.mass ?? 0;
   return useMemo(
-    () => columnsOf(sheet, { edit, habit, band: low !== undefined && high !== undefined ? [low, high] : null, min, max, mass }),
-    [sheet, edit, habit, low, high, min, max, mass],
+    () => columnsOf(sheet, { edit, habit, band: low !== undefined && high !== undefined ? [low, high] : null, min, max, mass, spot }),
+    [sheet, edit, habit, low, high, min, max, mass, spot],
   );
 }
 
@@ -106,9 +108,11 @@ interface Surroundings {
   max: number;
   /** AUW, kg */
   mass: number;
+  /** where the counterweight sits */
+  spot: string;
 }
 
-function columnsOf(sheet: SheetName, { edit, habit, band, min, max, mass }: Surroundings): Column[] {
+function columnsOf(sheet: SheetName, { edit, habit, band, min, max, mass, spot }: Surroundings): Column[] {
   const unit = habit === "metric" ? { mass: "g", length: "mm" } : { mass: "oz", length: "in" };
   const change = (id: string, mutate: (item: Item) => void) =>
     edit((d) => {
@@ -359,7 +363,7 @@ function columnsOf(sheet: SheetName, { edit, habit, band, min, max, mass }: Surr
     share("of the mass", "w-[84px]", "ofMass", (items) => (mass > 0 ? `${((100 * total(items, (i) => i.mass?.value)) / mass).toFixed(1)} %` : "")),
     share("of the moment", "w-[96px]", "ofMoment"),
     share("of the CG doubt", "w-[104px]", "ofDoubt"),
-    share("1 g here costs at the nose", "w-[116px]", "costs"),
+    share(`1 g here costs at the ${spot}`, "w-[116px]", "costs"),
     share("1 g saved is worth", "w-[116px]", "worth", undefined, true),
   ];
 }

@@ -1,16 +1,21 @@
+import { Fragment, useState } from "react";
 import { resultIn } from "../../../core/evaluate";
 import { energy } from "../../../core/subjects/energy/node";
-import { type Phase, phaseSchema } from "../../../core/design/schema";
+import { type Phase, phaseSchema, newPhase } from "../../../core/design/schema";
 import type { Dimension } from "../../../core/design/units";
 import { useDesk } from "../../app/desk";
+import { EvidenceSelect } from "../../fields/EvidenceSelect";
 import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
+import { MeasuredLoad } from "./MeasuredLoad";
 
 const BY: Record<Phase["by"], { word: string; dimension: Dimension; unit: string; start: number }> = {
   throttle: { word: "throttle", dimension: "percent", unit: "%", start: 0.5 },
   thrust: { word: "thrust", dimension: "force", unit: "N", start: 2 },
   thrustToWeight: { word: "thrust, of the weight", dimension: "percent", unit: "%", start: 1 },
   speed: { word: "speed", dimension: "speed", unit: "m/s", start: 5 },
+  current: { word: "pack's mean current", dimension: "current", unit: "A", start: 5 },
+  power: { word: "pack's mean power", dimension: "power", unit: "W", start: 50 },
 };
 
 const ENDED = {
@@ -19,6 +24,56 @@ const ENDED = {
   thrust: "the asked thrust can no longer be held",
   notSolved: "the drive has no solution",
 };
+
+/** What does not follow the mass of the craft. */
+const BLIND: readonly Phase["by"][] = ["throttle", "thrust", "current", "power"];
+
+/** Share by which a mean load is off that nobody measured (core/subjects/propulsion/inputs.ts). */
+const GUESSED = 0.25;
+
+/** The second line of a phase: its speed over the ground, and how a current or power is known. */
+function PhaseMore({ phase: p, change }: { phase: Phase; change: (mutate: (p: Phase) => void) => void }) {
+  const load = p.by === "current" || p.by === "power";
+  const known = p.known ?? { evidence: "guess" as const, sd: GUESSED * p.value, note: "", mass: null, drives: "" };
+  return (
+    <tr>
+      <td colSpan={8} className="border-t-0! pt-0! text-[11px] text-pencil">
+        <span className="flex flex-wrap items-center gap-x-2">
+          {p.by !== "speed" && (
+            <span className="flex items-center gap-1">
+              over the ground
+              <span className="inline-block w-14">
+                <QuantityField
+                  label={`${p.name}, speed over the ground`}
+                  value={p.groundSpeed}
+                  dimension="speed"
+                  empty="not said"
+                  schema={phaseSchema.shape.groundSpeed.unwrap().unwrap()}
+                  onCommit={(v) => change((x) => void (x.groundSpeed = v))}
+                />
+              </span>
+            </span>
+          )}
+          {load && (
+            <span className="flex items-center gap-1">
+              ±
+              <span className="inline-block w-12">
+                <QuantityField
+                  label={`${p.name}, ±`}
+                  value={known.sd}
+                  dimension={p.by as "current" | "power"}
+                  onCommit={(v) => v !== null && change((x) => void (x.known = { ...known, sd: Math.abs(v) }))}
+                />
+              </span>
+              <EvidenceSelect label={`${p.name}, known by`} value={known.evidence} onChange={(evidence) => change((x) => void (x.known = { ...known, evidence }))} />
+              {known.note}
+            </span>
+          )}
+        </span>
+      </td>
+    </tr>
+  );
+}
 
 /** What the packs are asked for over a run: one cycle, repeated until the usable charge is spent. */
 export function Duty() {
@@ -30,6 +85,7 @@ export function Duty() {
       if (phase) mutate(phase);
     });
   const cycle = duty.reduce((s, p) => s + p.seconds * p.repeats, 0);
+  const [measuring, setMeasuring] = useState(false);
   const run = resultIn(evaluation, energy);
   const end = run?.packs[run.first]?.endedBy;
   return (
@@ -52,75 +108,78 @@ export function Duty() {
         </thead>
         <tbody>
           {duty.map((p, i) => (
-            <tr key={p.id}>
-              <td>
-                <TextField label={`Phase ${i + 1}`} value={p.name} onCommit={(v) => change(p.id, (x) => void (x.name = v))} />
-              </td>
-              <td className="w-[68px]">
-                <QuantityField
-                  label={`${p.name}, lasts`}
-                  value={p.seconds}
-                  dimension="time"
-                  schema={phaseSchema.shape.seconds}
-                  onCommit={(v) => v !== null && change(p.id, (x) => void (x.seconds = v))}
-                />
-              </td>
-              <td className="w-9">
-                <QuantityField
-                  label={`${p.name}, times`}
-                  value={p.repeats}
-                  dimension="count"
-                  schema={phaseSchema.shape.repeats.unwrap()}
-                  onCommit={(v) => v !== null && change(p.id, (x) => void (x.repeats = v))}
-                />
-              </td>
-              <td className="w-20">
-                <select
-                  aria-label={`${p.name}, by`}
-                  className="cell"
-                  value={p.by}
-                  onChange={(e) => change(p.id, (x) => Object.assign(x, { by: e.target.value, value: BY[e.target.value as Phase["by"]].start }))}
-                >
-                  {Object.entries(BY).map(([k, b]) => (
-                    <option key={k} value={k}>
-                      {b.word}
-                    </option>
-                  ))}
-                </select>
-              </td>
-              <td className="w-12">
-                <QuantityField
-                  label={`${p.name}, value`}
-                  value={p.value}
-                  dimension={BY[p.by].dimension}
-                  schema={phaseSchema.shape.value}
-                  onCommit={(v) => v !== null && change(p.id, (x) => void (x.value = v))}
-                />
-              </td>
-              <td className="num text-[11px]">{BY[p.by].unit}</td>
-              {units.length > 1 && (
+            <Fragment key={p.id}>
+              <tr>
+                <td>
+                  <TextField label={`Phase ${i + 1}`} value={p.name} onCommit={(v) => change(p.id, (x) => void (x.name = v))} />
+                </td>
+                <td className="w-[68px]">
+                  <QuantityField
+                    label={`${p.name}, lasts`}
+                    value={p.seconds}
+                    dimension="time"
+                    schema={phaseSchema.shape.seconds}
+                    onCommit={(v) => v !== null && change(p.id, (x) => void (x.seconds = v))}
+                  />
+                </td>
+                <td className="w-9">
+                  <QuantityField
+                    label={`${p.name}, times`}
+                    value={p.repeats}
+                    dimension="count"
+                    schema={phaseSchema.shape.repeats.unwrap()}
+                    onCommit={(v) => v !== null && change(p.id, (x) => void (x.repeats = v))}
+                  />
+                </td>
                 <td className="w-20">
                   <select
-                    aria-label={`${p.name}, drives`}
+                    aria-label={`${p.name}, by`}
                     className="cell"
-                    value={p.unitIds[0] ?? ""}
-                    onChange={(e) => change(p.id, (x) => void (x.unitIds = e.target.value === "" ? [] : [e.target.value]))}
+                    value={p.by}
+                    onChange={(e) => change(p.id, (x) => Object.assign(x, { by: e.target.value, value: BY[e.target.value as Phase["by"]].start, known: null }))}
                   >
-                    <option value="">{p.by === "throttle" ? "all" : "main"}</option>
-                    {units.map((u) => (
-                      <option key={u.id} value={u.id}>
-                        {u.name}
+                    {Object.entries(BY).map(([k, b]) => (
+                      <option key={k} value={k}>
+                        {b.word}
                       </option>
                     ))}
                   </select>
                 </td>
-              )}
-              <td>
-                <button type="button" className="link" aria-label={`Remove ${p.name}`} onClick={() => edit((d) => void (d.duty = d.duty.filter((x) => x.id !== p.id)))}>
-                  ×
-                </button>
-              </td>
-            </tr>
+                <td className="w-12">
+                  <QuantityField
+                    label={`${p.name}, value`}
+                    value={p.value}
+                    dimension={BY[p.by].dimension}
+                    schema={phaseSchema.shape.value}
+                    onCommit={(v) => v !== null && change(p.id, (x) => void Object.assign(x, { value: v, known: null }))}
+                  />
+                </td>
+                <td className="num text-[11px]">{BY[p.by].unit}</td>
+                {units.length > 1 && (
+                  <td className="w-20">
+                    <select
+                      aria-label={`${p.name}, drives`}
+                      className="cell"
+                      value={p.unitIds[0] ?? ""}
+                      onChange={(e) => change(p.id, (x) => void (x.unitIds = e.target.value === "" ? [] : [e.target.value]))}
+                    >
+                      <option value="">{p.by === "throttle" ? "all" : "main"}</option>
+                      {units.map((u) => (
+                        <option key={u.id} value={u.id}>
+                          {u.name}
+                        </option>
+                      ))}
+                    </select>
+                  </td>
+                )}
+                <td>
+                  <button type="button" className="link" aria-label={`Remove ${p.name}`} onClick={() => edit((d) => void (d.duty = d.duty.filter((x) => x.id !== p.id)))}>
+                    ×
+                  </button>
+                </td>
+              </tr>
+              <PhaseMore phase={p} change={(mutate) => change(p.id, mutate)} />
+            </Fragment>
           ))}
         </tbody>
       </table>
@@ -129,13 +188,25 @@ export function Duty() {
           type="button"
           className="link"
           onClick={() =>
-            edit((d) => void d.duty.push({ id: `p${Date.now().toString(36)}`, name: `Phase ${duty.length + 1}`, seconds: 60, repeats: 1, by: "throttle", value: 1, unitIds: [] }))
+            edit(
+              (d) =>
+                void d.duty.push(newPhase({ id: `p${Date.now().toString(36)}`, name: `Phase ${duty.length + 1}`, seconds: 60, repeats: 1, by: "throttle", value: 1, unitIds: [] })),
+            )
           }
         >
           Add a phase
         </button>
+        {!measuring && (
+          <button type="button" className="link" onClick={() => setMeasuring(true)}>
+            Enter what it was found to draw
+          </button>
+        )}
         {end && <span>ends when {ENDED[end]}</span>}
       </p>
+      {duty.some((p) => BLIND.includes(p.by)) && (
+        <p className="text-[11px] text-pencil">A phase held by throttle, newtons, current or power does not feel a change of mass; one by the weight or the speed does.</p>
+      )}
+      {measuring && <MeasuredLoad onDone={() => setMeasuring(false)} />}
     </section>
   );
 }

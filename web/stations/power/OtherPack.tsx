@@ -1,5 +1,9 @@
 import { useState } from "react";
 import { CHEMISTRIES, type Battery } from "../../../core/design/schema";
+import { resultIn } from "../../../core/evaluate";
+import { genericPack } from "../../../core/catalogue/catalogue";
+import { dutyOfLoad } from "../../../core/subjects/energy/load";
+import { mass } from "../../../core/subjects/mass/node";
 import { CHEMISTRY, type Chemistry } from "../../../core/subjects/energy/battery";
 import { type Drawn, capacityFor, energyPackOf, otherPack } from "../../../core/subjects/energy/otherPack";
 import { plain, show } from "../../../core/wording/format";
@@ -14,7 +18,7 @@ const WHY = {
 
 /** One timed run on this pack predicts another pack, by energy. */
 export function OtherPack({ battery }: { battery: Battery }) {
-  const { design } = useDesk();
+  const { design, edit, evaluation } = useDesk();
   const [seconds, setSeconds] = useState<number | null>(null);
   const [by, setBy] = useState<Drawn["by"]>("charge");
   const [charge, setCharge] = useState<number | null>(null);
@@ -25,6 +29,22 @@ export function OtherPack({ battery }: { battery: Battery }) {
     by === "charge" ? { by, ampereHours: charge ?? 0 } : by === "energy" ? { by, joules: energy ?? 0 } : { by, restingBefore: rested[0] ?? 0, restingAfter: rested[1] ?? 0 };
   const given = seconds !== null && (by === "charge" ? charge !== null : by === "energy" ? energy !== null : rested.every((v) => v !== null));
   const result = otherPack(energyPackOf(battery), drawn, seconds ?? 0, other, battery.usable);
+  const hold = (power: number, off: number, lasted: number, fit: boolean) =>
+    edit((d) => {
+      const kg = resultIn(evaluation, mass)?.mass ?? null;
+      d.duty = [dutyOfLoad({ by: "power", value: power, sd: off * power, seconds: lasted, note: `timed run on ${battery.name}` }, design, kg)];
+      const own = d.batteries.find((b) => b.id === battery.id);
+      if (!fit || !own) return;
+      Object.assign(own, {
+        chemistry: other.chemistry,
+        series: other.series,
+        capacity: { value: other.capacity, evidence: "datasheet" },
+        cellResistance: genericPack(other.chemistry, other.series, other.capacity).battery.cellResistance,
+        name: `${CHEMISTRY[other.chemistry].label} ${other.series} cells, ${plain(other.capacity, "capacity")}`,
+      });
+      const item = d.items.find((i) => i.id === own.itemId);
+      if (item) item.mass = { value: genericPack(other.chemistry, other.series, other.capacity).mass / item.quantity, evidence: "guess" };
+    });
   const wanted = design.brief.targets.find((t) => t.metric === "endurance" && t.comparison === "atLeast")?.value;
   return (
     <section aria-label="Another pack" className="col-span-full mt-2 border-t border-hair pt-2">
@@ -104,7 +124,14 @@ export function OtherPack({ battery }: { battery: Battery }) {
           {result.status === "predicted" ? (
             <>
               It drew <b className="num text-ink">{plain(result.power, "power")}</b> on the mean: the other lasts{" "}
-              <b className="num text-ink">{show(result.seconds, result.sd, "time").value}</b> <span className="num">± {show(result.seconds, result.sd, "time").sd} min</span>.
+              <b className="num text-ink">{show(result.seconds, result.sd, "time").value}</b> <span className="num">± {show(result.seconds, result.sd, "time").sd} min</span> drawn
+              to the same depth, {Math.round(100 * result.depth)} %
+              {Math.abs(result.depth - battery.usable) > 0.02 && (
+                <>
+                  , and <b className="num text-ink">{plain(result.usable, "time")}</b> on the {Math.round(100 * battery.usable)} % that may be used
+                </>
+              )}
+              .
               {wanted !== undefined && (
                 <>
                   {" "}
@@ -119,6 +146,16 @@ export function OtherPack({ battery }: { battery: Battery }) {
           ) : (
             <span className="text-care">{WHY[result.why]}</span>
           )}
+        </p>
+      )}
+      {given && result.status === "predicted" && seconds !== null && (
+        <p className="mt-1 flex flex-wrap gap-3">
+          <button type="button" className="link" onClick={() => hold(result.power, result.sd / result.seconds, seconds, false)}>
+            Hold the duty by these {plain(result.power, "power")}
+          </button>
+          <button type="button" className="link" onClick={() => hold(result.power, result.sd / result.seconds, seconds, true)}>
+            Fit the other pack too: its time is predicted, and held against its run
+          </button>
         </p>
       )}
       <p className="mt-1 text-pencil">Energy, not volts: the same craft at the same work draws the same watts.</p>

@@ -1,3 +1,4 @@
+import { newPhase } from "../../../core/design/schema";
 import { resultIn } from "../../../core/evaluate";
 import { balance } from "../../../core/subjects/balance/node";
 import { operatingAt, throttleFor } from "../../../core/subjects/propulsion/band";
@@ -75,7 +76,7 @@ export function PowerStation() {
               const first = firstDrive(d, resultIn(evaluation, balance)?.mass ?? null);
               if (d.batteries.length === 0) d.batteries = [first.battery];
               if (d.units.length === 0) d.units = [{ ...first.unit, batteryId: d.batteries[0]?.id ?? first.battery.id }];
-              if (d.duty.length === 0) d.duty = [{ id: "p1", name: "Cruise", seconds: 60, repeats: 1, by: "throttle", value: 0.5, unitIds: [] }];
+              if (d.duty.length === 0) d.duty = [newPhase({ id: "p1", name: "Cruise", seconds: 60, repeats: 1, by: "throttle", value: 0.5, unitIds: [] })];
             })
           }
         >

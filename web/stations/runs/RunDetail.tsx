@@ -4,6 +4,9 @@ import { type Moment, type Run, isMetricKey } from "../../../core/design/craftFi
 import { markOf } from "../../../core/runs/marks";
 import { miss } from "../../../core/runs/miss";
 import { dragAreaFrom } from "../../../core/subjects/speed/dragArea";
+import { loadOfRun } from "../../../core/runs/load";
+import { type Load, dutyOfLoad } from "../../../core/subjects/energy/load";
+import { mass } from "../../../core/subjects/mass/node";
 import { worthMending } from "../../../core/runs/learnt";
 import { GATE_WORD, gateText } from "../../../core/wording/ladder";
 import { plain, show } from "../../../core/wording/format";
@@ -75,6 +78,11 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
     edit((d) => {
       d.dragArea = { ...known, note: `from run ${run.number}` };
     });
+  };
+  const load = loadOfRun(run);
+  const adoptLoad = (found: Load) => {
+    const kg = run.metrics.find((m) => m.metric === "auw")?.measured?.value ?? resultIn(evaluation, mass)?.mass ?? null;
+    edit((d) => void (d.duty = [dutyOfLoad(found, version.design, kg)]));
   };
   const { say } = useLadder();
   const remove = useDelete();
@@ -245,6 +253,14 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
             </tbody>
           </table>
         </div>
+      )}
+      {load && (
+        <p className="mt-2" data-load={load.by}>
+          It drew <b className="num measured">{plain(load.value, load.by)}</b> on the mean.{" "}
+          <button type="button" className="link no-print" onClick={() => adoptLoad(load)}>
+            Hold the duty by it: measured, it outranks what the drives are computed to draw
+          </button>
+        </p>
       )}
       {mend.length > 0 && (
         <section aria-label="What to mend" className="mt-2">
