@@ -2,6 +2,8 @@ import type { Design } from "../design/schema";
 import { rollUp } from "../subjects/mass/rollup";
 import { GRAVITY } from "../subjects/air/air";
 import type { Driven } from "../subjects/propulsion/inputs";
+import type { EnduranceResult } from "../subjects/energy/endurance";
+import { findRoot } from "../numeric/root";
 import { enduranceOf, nominalSetup } from "../subjects/propulsion/nominal";
 import { packEnergy } from "../subjects/energy/otherPack";
 
@@ -21,18 +23,30 @@ export interface Turn {
 }
 
 export type LoopResult = {
-  /** closes: settles on a mass. runsAway: each turn adds as much as the one before or more. */
-  status: "closes" | "runsAway" | "iterationLimit";
+  /**
+   * closes: settles on a mass. runsAway: each turn adds as much as the one before or more. outOfThrust: at the mass of the last turn the drives cannot hold the duty, whatever the pack.
+   * packTooLarge: at that mass no pack of forty times the craft lasts as long.
+   */
+  status: "closes" | "runsAway" | "outOfThrust" | "packTooLarge" | "iterationLimit";
   turns: Turn[];
-  /** All-up mass that it settles on, kg; NaN when it does not. */
+  /** All-up mass that it settles on, kg; where it does not close, the mass at which it ended. */
   mass: number;
   capacity: number;
+  /** What makes the pack so large: the energy, or the current, below which a smaller one sags to its floor before it is empty. */
+  sizedBy: "energy" | "current";
+  /** kg, all-up without the pack that is searched */
+  bare: number;
   /** Share of each turn's addition that the next one adds again. */
   gain: number;
   /** Grams of AUW for each gram added anywhere: 1/(1 − gain). */
   growth: number;
 };
 
+/** Steps of the discharge while it turns. */
+const STEPS = 8;
+/** Times the craft's mass beyond which nobody asks any more, and the smallest pack that is tried, A·h. */
+const MOST = 40;
+const LEAST = 1e-3;
 const TURNS = 40;
 const SETTLED = 1e-4;
 
@@ -59,37 +73,42 @@ export function loopOf(
   structure: number,
 ): LoopResult | null {
   const battery = design.batteries.find((b) => b.id === design.units[0]?.batteryId);
-  if (!battery || !(kg.pack > 0) || design.duty.length === 0) return null;
+  if (!battery || !(kg.pack > 0) || design.duty.length === 0 || !nominalSetup(design, kg.all)) return null;
   const perAh = kg.pack / battery.capacity.value;
   const bare = kg.all - kg.pack;
   const wanted = design.brief.targets?.find((t) => t.metric === "thrustToWeight" && t.comparison === "atLeast")?.value ?? 1;
   const index = design.batteries.indexOf(battery);
 
-  /** Capacity that lasts `endurance` at a mass, by the pack's own discharge: its endurance scales nearly with capacity, so two steps settle it. */
-  const needed = (mass: number, start: number): { capacity: number; power: number } | null => {
-    let capacity = start;
-    let power = Number.NaN;
-    for (let k = 0; k < 4; k++) {
-      if (!(capacity > 0) || capacity > 1e4) return null;
-      const sized = {
-        ...design,
-        batteries: design.batteries.map((b) =>
-          b === battery
-            ? { ...b, capacity: { ...b.capacity, value: capacity }, cellResistance: { ...b.cellResistance, value: (b.cellResistance.value * b.capacity.value) / capacity } }
-            : b,
-        ),
-        duty: design.duty.map((p) => (p.by === "thrust" ? { ...p, value: (p.value * mass) / kg.all } : p)),
-      };
-      const setup = nominalSetup(sized, mass);
-      const pack = setup?.packs[index];
-      const lasts = setup && pack && enduranceOf(setup, pack, 8)?.seconds;
-      if (!lasts || !Number.isFinite(lasts) || lasts <= 0) return null;
-      power = packEnergy({ chemistry: battery.chemistry, series: battery.series, capacity }, battery.startCharge, battery.startCharge - battery.usable) / lasts;
-      const next = (capacity * endurance) / lasts;
-      if (Math.abs(next / capacity - 1) < 1e-4) break;
-      capacity = next;
-    }
-    return { capacity, power };
+  /** What a pack of a capacity lasts at a mass. */
+  const lasts = (mass: number, capacity: number): EnduranceResult | null => {
+    const sized = {
+      ...design,
+      batteries: design.batteries.map((b) =>
+        b === battery
+          ? { ...b, capacity: { ...b.capacity, value: capacity }, cellResistance: { ...b.cellResistance, value: (b.cellResistance.value * b.capacity.value) / capacity } }
+          : b,
+      ),
+      duty: design.duty.map((p) => (p.by === "thrust" ? { ...p, value: (p.value * mass) / kg.all } : p)),
+    };
+    const setup = nominalSetup(sized, mass);
+    const pack = setup?.packs[index];
+    return (setup && pack && enduranceOf(setup, pack, STEPS)) ?? null;
+  };
+  const most = (MOST * kg.all) / perAh;
+  /** Capacity that lasts `endurance` at a mass, found between a bracket: a larger pack never lasts less. */
+  const needed = (mass: number, start: number): { capacity: number; power: number; sizedBy: LoopResult["sizedBy"] } | "outOfThrust" | "packTooLarge" => {
+    const time = (capacity: number) => lasts(mass, capacity)?.seconds ?? 0;
+    // Time goes nearly with capacity: most often the answer lies within a fiftieth of that.
+    const guess = Math.min(most, (start * endurance) / Math.max(time(start), endurance / 100));
+    let [low, high] = [guess * 0.98, Math.min(most, guess * 1.02)];
+    for (let step = 1.05; high < most && time(high) < endurance; step *= step) high = Math.min(most, high * step);
+    if (time(high) < endurance) return lasts(mass, most)?.endedBy === "thrust" ? "outOfThrust" : "packTooLarge";
+    for (let step = 1.05; low > LEAST && time(low) >= endurance; step *= step) low /= step;
+    const found = findRoot((c) => Math.min(time(c), 2 * endurance) - endurance, low, high, 1e-4 * high);
+    const capacity = "x" in found ? found.x : high;
+    const run = lasts(mass, capacity);
+    const full = packEnergy({ chemistry: battery.chemistry, series: battery.series, capacity }, battery.startCharge, battery.startCharge - battery.usable);
+    return { capacity, power: run && run.endedBy !== "charge" ? run.joules / run.seconds : full / endurance, sizedBy: run?.endedBy === "charge" ? "energy" : "current" };
   };
 
   const turns: Turn[] = [];
@@ -97,20 +116,31 @@ export function loopOf(
   let capacity = battery.capacity.value;
   let before = Number.NaN;
   let gain = 0;
+  let sizedBy: LoopResult["sizedBy"] = "energy";
+  const ended = (status: LoopResult["status"], at: number): LoopResult => ({
+    status,
+    turns,
+    mass: at,
+    capacity,
+    sizedBy,
+    bare,
+    gain,
+    growth: status === "closes" && gain < 1 ? 1 / (1 - gain) : Infinity,
+  });
   for (let n = 1; n <= TURNS; n++) {
     const need = needed(mass, capacity);
-    if (!need) return { status: "runsAway", turns, mass: Number.NaN, capacity: Number.NaN, gain: Math.max(gain, 1), growth: Infinity };
+    if (typeof need === "string") return ended(need, mass);
     capacity = need.capacity;
+    sizedBy = need.sizedBy;
     const packMass = perAh * capacity;
     turns.push({ number: n, mass, thrust: wanted * mass * GRAVITY, power: need.power, capacity, packMass });
     const next = bare + packMass * (1 + structure) - structure * kg.pack;
     const step = next - mass;
     if (Number.isFinite(before) && Math.abs(before) > 1e-9) gain = Math.abs(step / before);
-    if (Math.abs(step) < SETTLED) return { status: "closes", turns, mass: next, capacity, gain, growth: gain < 1 ? 1 / (1 - gain) : Infinity };
-    if (n > 6 && gain >= 1) return { status: "runsAway", turns, mass: Number.NaN, capacity: Number.NaN, gain, growth: Infinity };
+    if (Math.abs(step) < SETTLED) return ended("closes", next);
+    if ((n > 6 && gain >= 1) || next > MOST * kg.all) return ended("runsAway", next);
     before = step;
     mass = next;
-    if (mass > 40 * kg.all) return { status: "runsAway", turns, mass: Number.NaN, capacity: Number.NaN, gain: Math.max(gain, 1), growth: Infinity };
   }
-  return { status: "iterationLimit", turns, mass, capacity, gain, growth: gain < 1 ? 1 / (1 - gain) : Infinity };
+  return ended("iterationLimit", mass);
 }

@@ -204,7 +204,7 @@ describe("the whole loop, as a user would", () => {
     await user.open("/craft/annulus/v2/power?sheet=loop");
     await user.page.waitForSelector('[data-loop="closes"]');
     await user.fill("Loop, time wanted", "300 min");
-    await user.page.waitForSelector('[data-loop="runsAway"]');
+    await user.page.waitForSelector('[data-loop="outOfThrust"]');
     await user.open("/craft/annulus/v2/power?sheet=whatif");
     const slider = await user.page.waitForSelector('input[aria-label="Reduction, % more or less"]');
     await slider?.focus();

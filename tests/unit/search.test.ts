@@ -1,6 +1,6 @@
 import { newPhase } from "../../core/design/schema";
 import { describe, expect, it } from "vitest";
-import { evaluate } from "../../core/evaluate";
+import { evaluate, findingText } from "../../core/evaluate";
 import { rollUp } from "../../core/subjects/mass/rollup";
 import { LAWS, genericController, genericMotor, genericPack, motorMassFor, propellerMass } from "../../core/catalogue/catalogue";
 import { dragAreaFrom } from "../../core/subjects/speed/dragArea";
@@ -278,7 +278,7 @@ describe("the sizing loop", () => {
     const [battery] = design.batteries;
     if (!battery) throw new Error("no pack");
     battery.chemistry = chemistry;
-    battery.series = chemistry === "nimh" ? 9 : 3;
+    battery.series = chemistry === "nimh" ? 9 : chemistry === "lifepo4" ? 4 : 3;
     const turn = sizingLoop(design, 600, 0)?.turns.at(-1);
     const energy = packEnergy({ chemistry, series: battery.series, capacity: turn?.capacity ?? 0 }, battery.startCharge, battery.startCharge - battery.usable);
     expect(turn?.power ?? 0).toBeGreaterThan(0.97 * (energy / 600));
@@ -292,8 +292,49 @@ describe("the sizing loop", () => {
     const masses = long?.turns.map((t) => t.mass) ?? [];
     for (let i = 1; i < masses.length; i++) expect(masses[i]).toBeGreaterThan(masses[i - 1] ?? 0);
   });
+  it("asks for no less when it shall last longer, from any pack that it begins with", () => {
+    for (const capacity of [0.05, 0.4, 2.2, 9]) {
+      const design = hover();
+      const [battery] = design.batteries;
+      const item = design.items.find((i) => i.id === "pack");
+      if (!battery || !item?.mass) throw new Error("no pack");
+      item.mass.value *= capacity / battery.capacity.value;
+      battery.cellResistance.value *= battery.capacity.value / capacity;
+      battery.capacity.value = capacity;
+      let before = 0;
+      for (const minutes of [0.2, 0.5, 1, 2, 4, 8, 12, 16]) {
+        const loop = sizingLoop(design, minutes * 60, 0);
+        expect(loop?.status, `${capacity} A·h, ${minutes} min`).toBe("closes");
+        expect(loop?.capacity ?? 0).toBeGreaterThanOrEqual(before * (1 - 1e-6));
+        before = loop?.capacity ?? 0;
+      }
+      // What it settles on does not depend on where it began.
+      expect(before / (sizingLoop(hover(), 16 * 60, 0)?.capacity ?? 1)).toBeCloseTo(1, 2);
+    }
+  });
+  it("tells a pack that the current sets from one that the energy sets, and both from running away", () => {
+    const sprint = sizingLoop(hover(), 5, 0);
+    expect(sprint).toMatchObject({ status: "closes", sizedBy: "current" });
+    expect(sizingLoop(hover(), 900, 0)).toMatchObject({ status: "closes", sizedBy: "energy" });
+    const heavy = changed((d) => {
+      d.duty = hover().duty.map((p) => ({ ...p, value: 1 }));
+      const hull = d.items.find((i) => i.id === "hull");
+      if (hull?.mass) hull.mass.value = 3;
+    });
+    expect(sizingLoop(heavy, 60, 0)).toMatchObject({ status: "outOfThrust", turns: [] });
+  });
+  it("does not blame the time where the craft is over its limit without its pack", () => {
+    const design = changed((d) => {
+      d.duty = hover().duty;
+      const t = d.brief.targets.find((x) => x.metric === "auw");
+      if (t) t.value = 0.6;
+    });
+    const e = evaluate(design);
+    const pair = e.findings.find((f) => f.code === "pair-excludes");
+    expect(pair && findingText(pair)).toMatch(/whatever the time: without its pack the craft already weighs 720/);
+  });
   it("says so when it runs away", () => {
-    expect(sizingLoop(hover(), 9 * 3600, 1)?.status).toBe("runsAway");
+    expect(sizingLoop(hover(), 9 * 3600, 1)?.status).toBe("outOfThrust");
     expect(
       sizingLoop(
         changed((d) => void (d.duty = [])),

@@ -1,11 +1,18 @@
 import { useMemo, useState } from "react";
-import { sizingLoop } from "../../../core/sizing/loop";
+import { type LoopResult, sizingLoop } from "../../../core/sizing/loop";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { QuantityField } from "../../fields/QuantityField";
 
 const SIZE = 300;
+
+const ENDED: Record<Exclude<LoopResult["status"], "closes">, string> = {
+  runsAway: "Runs away: each turn adds as much as the one before. No pack is enough.",
+  outOfThrust: "The drives cannot hold the duty any more, whatever the pack.",
+  packTooLarge: "No pack of many times the craft's mass lasts as long.",
+  iterationLimit: "Has not settled after 40 turns: it is close to running away.",
+};
 
 /** The sizing loop made visible: each turn carries what the turn before added, and it closes or runs away. */
 export function LoopSheet() {
@@ -89,14 +96,23 @@ export function LoopSheet() {
                 <>
                   Closes at <b className="num text-ink">{plain(loop.mass, "mass", habit)}</b> with <b className="num text-ink">{plain(loop.capacity, "capacity")}</b>
                   {limit !== null && loop.mass > limit && (
-                    <span className="text-stop">: {plain(loop.mass - limit, "mass", habit)} over the limit. Mass and time cannot both hold with this drive.</span>
+                    <span className="text-stop">
+                      : {plain(loop.mass - limit, "mass", habit)} over the limit.{" "}
+                      {loop.bare >= limit ? "Without its pack it is over already: that is not the time's fault." : "Mass and time cannot both hold with this drive."}
+                    </span>
                   )}
+                  {loop.sizedBy === "current" && <span>. The current sets that pack, not the energy: a smaller one sags to its floor before it is empty.</span>}
                 </>
               ) : (
                 <span className="text-stop">
-                  {loop.status === "runsAway"
-                    ? "Runs away: each turn adds as much as the one before. No pack is enough."
-                    : "Has not settled after 40 turns: it is close to running away."}
+                  {ENDED[loop.status]}
+                  {loop.status === "outOfThrust" && (
+                    <>
+                      {" "}
+                      That is at <span className="num">{plain(loop.mass, "mass", habit)}</span>
+                      {turns.length === 0 ? ", without the pack: the drives are too weak, whatever the time." : "."}
+                    </>
+                  )}
                 </span>
               )}
             </p>
