@@ -6,7 +6,8 @@ import type { Drive, Source } from "../core/subjects/propulsion/chain";
  */
 export function plainFullThrottle(drive: Drive, source: Source): { rpm: number; current: number; thrust: number } | null {
   const kt = 60 / (2 * Math.PI * drive.motor.kv);
-  const currentAt = (motorRpm: number) => drive.propeller.at(motorRpm / drive.ratio).torque / (drive.ratio * drive.gearEfficiency) / kt + drive.motor.noLoadCurrent;
+  const currentAt = (motorRpm: number) =>
+    drive.propeller.at(motorRpm / drive.ratio).torque / (drive.ratio * drive.gearEfficiency) / kt + drive.motor.noLoadCurrent * (0.5 + (0.05 * motorRpm) / drive.motor.kv);
   const surplus = (motorRpm: number): number => {
     const current = currentAt(motorRpm);
     // What else hangs on the pack draws its watts at the voltage that is left: a few turns settle it.

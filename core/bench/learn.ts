@@ -3,7 +3,7 @@ import type { Learned, Unit } from "../design/schema";
 import { findRoot } from "../numeric/root";
 import type { Drive } from "../subjects/propulsion/chain";
 import { solveChain } from "../subjects/propulsion/chain";
-import { torqueConstant } from "../subjects/propulsion/motor";
+import { noLoadAt, torqueConstant } from "../subjects/propulsion/motor";
 import { standDrive, standMap } from "./standDrive";
 import type { Level, SweepResult } from "./sweep";
 
@@ -56,7 +56,11 @@ export function learnFrom(unit: Unit, battery: TestedDrive["battery"], result: S
     if (!(back > 0)) return { ok: false, message: "The current measured would take more voltage than there was: check the current meter, or the motor's resistance." };
     kvDoubt = KV_READ;
     kv = (rpm * gear.ratio) / back / motor.kv.value;
-    const shaft = (best.current - motor.noLoadCurrent.value) * torqueConstant(motor.kv.value * kv) * gear.ratio * gear.efficiency.value;
+    const shaft =
+      (best.current - noLoadAt({ kv: motor.kv.value * kv, noLoadCurrent: motor.noLoadCurrent.value }, rpm * gear.ratio)) *
+      torqueConstant(motor.kv.value * kv) *
+      gear.ratio *
+      gear.efficiency.value;
     torque = shaft / map.torque(rpm);
   } else {
     // The torque factor at which the model draws the measured current at the measured voltage.

@@ -75,6 +75,7 @@ export const environmentSchema = z.object({
   altitude: field(finite.min(-500).max(11000).describe("height above sea level, m"), { label: "altitude", dimension: "distance" }),
   airTemperature: field(finite.min(-60).max(60).describe("°C"), { label: "air temperature", dimension: "temperature" }),
   packTemperature: field(finite.min(-40).max(60).describe("temperature of the packs at the start, °C"), { label: "pack temperature", dimension: "temperature" }),
+  humidity: field(finite.min(0).max(1).optional().describe("relative humidity, 0 to 1; left out: a half"), { label: "humidity", dimension: "percent" }),
   wind: field(finite.min(0).max(40).describe("worst wind, m/s"), { label: "wind", dimension: "speed" }),
 });
 

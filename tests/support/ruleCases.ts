@@ -259,7 +259,7 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
   ],
   ["motor-current", (d) => void (unit(d).motor.maxCurrent = 10), (d) => void (unit(d).motor.maxCurrent = 16)],
   ["controller-current", (d) => void (unit(d).controller.maxCurrent = 10), (d) => void (unit(d).controller.maxCurrent = 16)],
-  ["pack-current", (d) => void (d.batteries[0] && (d.batteries[0].cRating = 4)), (d) => void (d.batteries[0] && (d.batteries[0].cRating = 5))],
+  ["pack-current", (d) => void (d.batteries[0] && (d.batteries[0].cRating = 4)), (d) => void (d.batteries[0] && (d.batteries[0].cRating = 6))],
   ["pack-floor", (d) => void (d.batteries[0] && (d.batteries[0].cellResistance = known(0.15))), (d) => void (d.batteries[0] && (d.batteries[0].cellResistance = known(0.03)))],
   ["cells-over", (d) => void (unit(d).controller.maxCells = 2), (d) => void (unit(d).controller.maxCells = 3)],
   ["endurance-short", (d) => void (target(d, "end").value = 3000), (d) => void (target(d, "end").value = 2000)],

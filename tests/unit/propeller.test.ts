@@ -21,15 +21,16 @@ describe("generic two-blade propeller standing still", () => {
     expect(cp).toBeGreaterThan(0.025);
     expect(cp).toBeLessThan(0.07);
     const merit = ct ** 1.5 / cp / Math.sqrt(Math.PI / 2);
-    expect(merit).toBeGreaterThan(0.4);
-    expect(merit).toBeLessThan(0.72);
+    // In the middle of the band, not at its top: merit 0.40 to 0.70.
+    expect(merit).toBeGreaterThan(0.45);
+    expect(merit).toBeLessThan(0.66);
   });
   it.each([0.4, 0.6, 0.8])("gives no thrust at an advance ratio of 1.1 to 1.25 times pitch/diameter %f", (ratio) => {
     const p = generic({ pitch: 0.254 * ratio });
     const n = 100;
     const j = Array.from({ length: 400 }, (_, i) => 0.2 + i * 0.005).find((a) => propellerLoad(p, sea, a * n * p.diameter, 6000).thrust < 0) ?? 0;
     expect(j / ratio).toBeGreaterThan(1.1);
-    expect(j / ratio).toBeLessThan(1.25);
+    expect(j / ratio).toBeLessThanOrEqual(1.25 + 1e-9);
   });
 });
 

@@ -25,6 +25,15 @@ export interface LedgerMass {
   incomplete: string[];
 }
 
+/** Share of some parts in the whole, with its standard uncertainty: s = m/M, so ds = ((1 − s)·dm − s·dr)/M with m theirs and r the rest's. */
+function shareOf(all: readonly Item[], some: (i: Item) => boolean): { value: number; sd: number } {
+  const known = all.filter((i) => i.mass !== null);
+  const whole = total(known);
+  const value = total(known.filter(some)) / whole;
+  const sd = (of: readonly Item[]) => Math.hypot(0, ...of.map((i) => (i.mass ? magnitudeSd(i.mass) * i.quantity : 0)));
+  return { value, sd: Math.hypot((1 - value) * sd(known.filter(some)), value * sd(known.filter((i) => !some(i)))) / whole };
+}
+
 const total = (items: readonly Item[]): number => items.reduce((s, i) => s + (i.mass?.value ?? 0) * i.quantity, 0);
 
 export const mass = subject({
@@ -58,12 +67,17 @@ export const mass = subject({
     const rest = incomplete.length > 0 ? { incomplete } : {};
     const q = (value: number, sd: number, dimension: Quantity["dimension"], by: Evidence = evidence): Quantity => ({ value, sd, dimension, evidence: by, ...rest });
     const lift = view.gasLift;
+    const isPack = (i: Item) => view.batteries.some((b) => b.itemId === i.id);
+    const share = (some: (i: Item) => boolean) => {
+      const { value, sd } = shareOf(view.items, some);
+      return q(value, sd, "percent");
+    };
     return {
       auw: q(m, massSd, "mass"),
       auwExpected: q(m + growth, massSd, "mass"),
       ...(lift ? { netMass: q(m - lift.value, Math.hypot(massSd, magnitudeSd(lift)), "mass", computedFrom([evidence, lift.evidence])) } : {}),
-      ...(ballast > 0 ? { ballastShare: q(ballast / m, (ballast / m) * (massSd / m), "percent") } : {}),
-      ...(packs > 0 ? { packShare: q(packs / m, (packs / m) * Math.hypot(massSd / m, 0.01), "percent") } : {}),
+      ...(ballast > 0 ? { ballastShare: share(isBallast) } : {}),
+      ...(packs > 0 ? { packShare: share(isPack) } : {}),
     };
   },
   working(key, { massSd }, view) {

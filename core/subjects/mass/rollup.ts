@@ -35,6 +35,18 @@ export function extent(design: Pick<Design, "items">): Extent | null {
   return { min, max };
 }
 
+/** Square of the radius of gyration of a homogeneous box about the axis through its middle along `c`, m². */
+const solid = (a: number, b: number, _c: number): number => (a * a + b * b) / 12;
+
+/** The same of a thin shell of the box's shape, equally thick all over: each pair of faces as plates, the ones beside the axis carried out to it. */
+function shell(a: number, b: number, c: number): number {
+  const faces = [b * c, a * c, a * b];
+  const area = (faces[0] ?? 0) + (faces[1] ?? 0) + (faces[2] ?? 0);
+  if (!(area > 0)) return solid(a, b, c);
+  const square = [b ** 2 / 12 + a ** 2 / 4, a ** 2 / 12 + b ** 2 / 4, (a ** 2 + b ** 2) / 12];
+  return faces.reduce((s, f, i) => s + f * (square[i] ?? 0), 0) / area;
+}
+
 /** What one item does to the whole. */
 export interface ItemShare {
   id: string;
@@ -65,7 +77,7 @@ export interface MassResult {
 
 /**
  * Mass, centre of gravity and inertia of the ledger with first-order uncertainty. Errors of different items are taken as independent;
- * all pieces of one item share one error (they were weighed or guessed as one). Own inertia: a homogeneous box of the entered size.
+ * all pieces of one item share one error (they were weighed or guessed as one). Own inertia: a homogeneous box of the entered size; of a hollow part, a thin shell of that shape.
  *
  * @returns null when no item has a mass
  * Source: R. L. Boynton and K. Wiener, mass-properties practice (common practice); parallel-axis theorem. Checked against the
@@ -111,9 +123,10 @@ export function rollUp(design: Pick<Design, "items">): MassResult | null {
       const r = { x: body.place.x - cg.x, y: body.place.y - cg.y, z: body.place.z - cg.z };
       const { x, y, z } = item.size;
       // A box of n pieces of one item counts once per body; pieces stacked at one place share that box.
-      own.roll += (body.mass * (y * y + z * z)) / 12;
-      own.pitch += (body.mass * (x * x + z * z)) / 12;
-      own.yaw += (body.mass * (x * x + y * y)) / 12;
+      const of = item.hollow ? shell : solid;
+      own.roll += body.mass * of(y, z, x);
+      own.pitch += body.mass * of(x, z, y);
+      own.yaw += body.mass * of(x, y, z);
       arm.roll += body.mass * (r.y ** 2 + r.z ** 2);
       arm.pitch += body.mass * (r.x ** 2 + r.z ** 2);
       arm.yaw += body.mass * (r.x ** 2 + r.y ** 2);

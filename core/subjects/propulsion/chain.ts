@@ -1,5 +1,5 @@
 import { findRoot } from "../../numeric/root";
-import { type Motor, motorAt, torqueConstant } from "./motor";
+import { type Motor, motorAt, noLoadAt, torqueConstant } from "./motor";
 import type { PropellerMap } from "./propeller";
 
 /** One kind of drive: `count` like units on one pack, in plain SI numbers (Kv in rpm/V). */
@@ -87,7 +87,7 @@ export type StateResult = ({ status: "converged" } & PackState) | { status: Unso
 /** Motor current (A) that a speed of the motor asks for. */
 function currentAt(drive: Drive, motorRpm: number, speed: number): number {
   const torque = drive.propeller.torque(motorRpm / drive.ratio, speed) / (drive.ratio * drive.gearEfficiency);
-  return torque / torqueConstant(drive.motor.kv) + drive.motor.noLoadCurrent;
+  return torque / torqueConstant(drive.motor.kv) + noLoadAt(drive.motor, motorRpm);
 }
 
 /** By how much the voltages of one unit fail to balance: u·V − I·(R_esc + u²·R_path) − I·R_m − n/Kv. Falls with motor speed. */

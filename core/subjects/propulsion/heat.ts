@@ -1,5 +1,7 @@
 import type { Regulator, Unit } from "../../design/schema";
 import type { OperatingPoint } from "./chain";
+import { windingOf } from "./learned";
+import { noLoadAt } from "./motor";
 import { regulatorPower } from "./setup";
 
 /** Temperature rise over the air at which motors and controllers are commonly rated to work lastingly, K (common practice), and how far the estimate may be off. */
@@ -11,7 +13,9 @@ export const RISE_BAND = 0.35;
  * ΔT = 60 K · loss / (I_max²·R + I0·V_emf), a controller at 50 K · (I/I_max)². Reached after minutes; cooling as the rating assumes (moving air). Common practice, ± 35 %.
  */
 export function temperatureRise(point: OperatingPoint, unit: Unit): { motor: number; controller: number } {
-  const rated = unit.motor.maxCurrent ** 2 * unit.motor.resistance.value + unit.motor.noLoadCurrent.value * (point.motorRpm / unit.motor.kv.value);
+  const { motor } = unit;
+  const noLoad = noLoadAt({ kv: motor.kv.value, noLoadCurrent: motor.noLoadCurrent.value }, point.motorRpm);
+  const rated = motor.maxCurrent ** 2 * motor.resistance.value * windingOf(unit) + noLoad * (point.motorRpm / motor.kv.value);
   return {
     motor: rated > 0 ? (RATED_RISE.motor * point.motorLoss) / rated : 0,
     controller: RATED_RISE.controller * (point.current / unit.controller.maxCurrent) ** 2,

@@ -2,6 +2,7 @@ import { type Evidence, magnitudeSd } from "../../design/evidence";
 import type { Battery, Design, Unit } from "../../design/schema";
 import type { Dimension } from "../../design/units";
 import { taughtOf } from "./learned";
+import { WARM_WINDING } from "./motor";
 
 /** What the solvers read of a design: the duty and the drag area only where they are asked for. */
 export type Driven = Pick<Design, "heldUpBy" | "units" | "batteries" | "conductors" | "regulators"> & { brief: Pick<Design["brief"], "environment"> } & Partial<
@@ -96,7 +97,7 @@ function enteredInputs(unit: Unit): PowerInput[] {
   const { efficiency } = gear;
   return [
     input("kv", motor.kv, "kv", motor.kv.sd ?? (motor.kv.evidence === "datasheet" ? PRINTED_KV * motor.kv.value : magnitudeSd(motor.kv))),
-    input("motorResistance", motor.resistance, "resistance"),
+    input("motorResistance", motor.resistance, "resistance", Math.hypot(magnitudeSd(motor.resistance), (WARM_WINDING.sd / WARM_WINDING.value) * motor.resistance.value)),
     input("noLoadCurrent", motor.noLoadCurrent, "current"),
     input("controllerResistance", controller.resistance, "resistance"),
     // The doubt about a gear's efficiency lies in what it loses, not in what it passes on.

@@ -1,3 +1,4 @@
+import { WARM_WINDING } from "./motor";
 import type { Learned, Unit } from "../../design/schema";
 import type { PropellerMap } from "./propeller";
 
@@ -68,6 +69,9 @@ export interface Taught {
 /** How unlike two propellers may be for the model to be wrong by about as much with both, and the doubt that this adds (judgement). */
 const ALIKE = 1.33;
 const CARRIED = { thrust: 0.08, torque: 0.12 };
+
+/** The winding's resistance at work over the one that is stated: what a stand taught was fitted to the stated one. */
+export const windingOf = (unit: Unit): number => (taughtOf(unit) ? 1 : WARM_WINDING.value);
 
 /**
  * What a sweep taught, for the drive as it is. With its parts unchanged, all of it. After a change the model is taken to be wrong by about as much with a propeller of as many blades and

@@ -51,7 +51,7 @@ function outline(x: number): number {
   return 0.2;
 }
 
-const ZERO_LIFT = (-2.5 * Math.PI) / 180;
+const ZERO_LIFT = (-2.75 * Math.PI) / 180;
 const LIFT_SLOPE = 0.9 * 2 * Math.PI;
 const REFERENCE_RE = 1e5;
 
@@ -61,9 +61,9 @@ function maximumLift(reynolds: number): number {
 }
 
 /**
- * Lift and drag coefficient of the generic section (about 2.5 % camber, thin).
- * Attached: slope 0.9·2π with the Prandtl–Glauert factor up to Mach 0.75, profile drag 0.020 at Re 1e5 falling as Re^-0.35 and growing with lift.
- * Separated: flat plate, c_l = 1.1 sin 2α, c_d = 1.3·2 sin² α /2 + profile. The two are blended about the stall angle.
+ * Lift and drag coefficient of the generic section (about 2.75 % camber, thin).
+ * Attached: slope 0.9·2π with the Prandtl–Glauert factor up to Mach 0.75, profile drag 0.027 at Re 1e5 falling as Re^-0.4 and growing with lift.
+ * Separated: flat plate, c_l = 1.1 sin 2α, c_d = 1.7 sin² α + profile. The two are blended about the stall angle.
  * Rotation delays the stall near the hub: c_l += 3 (c/r)² (c_l,potential − c_l), H. Snel et al. (1994), here capped at the
  * potential value and faded out above 0.6 rad.
  * Source: thin-aerofoil theory; flat-plate and low-Reynolds trends common practice. Its error is carried as the lift and drag factors.
@@ -76,11 +76,11 @@ function section(alpha: number, reynolds: number, mach: number, chordToRadius: n
   const blend = 1 / (1 + Math.exp(-(Math.abs(a) - stall * 1.15) / 0.035));
   const attached = slope * a;
   const plate = 1.1 * lift * Math.sin(2 * a);
-  const profile = 0.02 * (re / REFERENCE_RE) ** -0.35 * drag;
+  const profile = 0.027 * (re / REFERENCE_RE) ** -0.4 * drag;
   const flat = attached * (1 - blend) + plate * blend;
   const delay = Math.min(1, 3 * chordToRadius ** 2) * Math.min(1, 0.6 / Math.max(Math.abs(a), 1e-3));
   const cl = flat + delay * (attached - flat);
-  const cd = profile + (1 - blend) * 0.012 * drag * (Math.min(Math.abs(attached), 2) - 0.4) ** 2 + blend * 1.3 * drag * Math.sin(a) ** 2;
+  const cd = profile + (1 - blend) * 0.03 * drag * (Math.min(Math.abs(attached), 2) - 0.4) ** 2 + blend * 1.7 * drag * Math.sin(a) ** 2;
   return { cl, cd, stalled: Math.abs(a) > stall * 1.15 };
 }
 

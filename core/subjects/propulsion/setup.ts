@@ -1,10 +1,10 @@
 import type { Battery, Regulator, Unit } from "../../design/schema";
-import { type Air, GRAVITY, air } from "../air/air";
+import { type Air, GRAVITY, USUAL_HUMIDITY, air } from "../air/air";
 import { coldCapacity, coldFactor, openCircuit } from "../energy/battery";
 import type { DutyPhase, Pack } from "../energy/endurance";
 import type { Drive, Source } from "./chain";
 import type { Driven, InputKey, InputValues } from "./inputs";
-import { dutyOf, scaledMap, taughtOf } from "./learned";
+import { dutyOf, scaledMap, taughtOf, windingOf } from "./learned";
 import { type Propeller, type PropellerMap, propellerMapOf, variedMap } from "./propeller";
 
 /** Steady power (W) that a regulator draws from its pack: what hangs on it, through its efficiency; a linear one draws its load's current at the pack's voltage. */
@@ -77,7 +77,7 @@ export function setUp(design: Driven, values: InputValues, near: PowerSetup | nu
   const { duty = [], dragArea: area = null } = design;
   const v = (of: string, key: InputKey, fallback: number) => values.get(`${of}/${key}`) ?? fallback;
   const { environment } = design.brief;
-  const medium = air(environment.altitude, environment.airTemperature);
+  const medium = air(environment.altitude, environment.airTemperature, environment.humidity ?? USUAL_HUMIDITY);
   const inPath = (batteryId: string, unitId: string | null) =>
     design.conductors.filter((c) => c.batteryId === batteryId && c.unitId === unitId).reduce((s, c) => s + c.resistance, 0);
   const units = design.units.map((unit, k): UnitSetup => {
@@ -103,7 +103,7 @@ export function setUp(design: Driven, values: InputValues, near: PowerSetup | nu
         count: unit.count,
         motor: {
           kv: v(unit.id, "kv", motor.kv.value) * (taught ? v(unit.id, "kvFactor", taught.kv.value) : 1),
-          resistance: v(unit.id, "motorResistance", motor.resistance.value),
+          resistance: v(unit.id, "motorResistance", motor.resistance.value) * windingOf(unit),
           noLoadCurrent: v(unit.id, "noLoadCurrent", motor.noLoadCurrent.value),
         },
         controllerResistance: v(unit.id, "controllerResistance", controller.resistance.value),

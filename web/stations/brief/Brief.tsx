@@ -171,7 +171,7 @@ const FIRST: [MetricKey, Target["comparison"], number, number?][] = [
 function Environment() {
   const { design, edit, evaluation } = useDesk();
   const e = design.brief.environment;
-  const field = (key: keyof typeof e, label: string, dimension: "distance" | "temperature" | "speed") => (
+  const field = (key: Exclude<keyof typeof e, "humidity">, label: string, dimension: "distance" | "temperature" | "speed") => (
     <label className="flex items-center justify-between gap-2">
       {label}
       <span className="w-28">
@@ -194,6 +194,25 @@ function Environment() {
         {field("packTemperature", "Pack temperature at the start", "temperature")}
         {field("altitude", "Altitude", "distance")}
         {field("wind", "Worst wind", "speed")}
+        <label className="flex items-center justify-between gap-2">
+          Humidity
+          <span className="w-28">
+            <QuantityField
+              boxed
+              label="Humidity"
+              value={e.humidity ?? null}
+              dimension="percent"
+              empty="50 %, not said"
+              schema={environmentSchema.shape.humidity.unwrap()}
+              onCommit={(v) =>
+                edit((d) => {
+                  if (v === null) delete d.brief.environment.humidity;
+                  else d.brief.environment.humidity = v;
+                })
+              }
+            />
+          </span>
+        </label>
         {design.heldUpBy === "gas" && (
           <label className="flex items-center justify-between gap-2">
             Mass that the gas carries
