@@ -13,7 +13,8 @@ export const causeSchema = z.object({
   test: words(300).min(1, "a cause without a test cannot be told from the others"),
   minutes: z.number().min(0).max(1e5),
   cost: z.number().min(0).max(1e5),
-  risk: z.enum(RISKS),
+  risk: z.enum(RISKS, "what does the test put at risk: nothing, a part, a person?"),
+  powered: z.boolean().optional().describe("whether the pack is in while it is made; left out: not said"),
   fix: words(300),
 });
 export const symptomSchema = z.object({

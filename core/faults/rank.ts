@@ -77,6 +77,12 @@ export function rankCauses(symptom: Symptom, context: RankContext): RankedCause[
 const MINUTES_PER_EURO = 2;
 const RISKS: Record<Cause["risk"], number> = { none: 0, "a part": 1, "a person": 2 };
 
-/** The test to make first of several: the one that risks least, a person before a part before nothing, then the one that takes least time and money. A risk to a person is never bought off with minutes. */
-export const cheapestTest = <T extends Pick<Cause, "minutes" | "cost" | "risk">>(list: readonly T[]): T | undefined =>
-  list.toSorted((a, b) => RISKS[a.risk] - RISKS[b.risk] || a.minutes + MINUTES_PER_EURO * a.cost - (b.minutes + MINUTES_PER_EURO * b.cost))[0];
+/**
+ * The test to make first of several: the one that risks least, a person before a part before nothing; of those one with the pack out; then the one that takes least time and money.
+ * A risk to a person is never bought off with minutes.
+ */
+export const cheapestTest = <T extends Pick<Cause, "minutes" | "cost" | "risk"> & { powered?: boolean | null }>(list: readonly T[]): T | undefined =>
+  list.toSorted(
+    (a, b) =>
+      RISKS[a.risk] - RISKS[b.risk] || Number(a.powered ?? true) - Number(b.powered ?? true) || a.minutes + MINUTES_PER_EURO * a.cost - (b.minutes + MINUTES_PER_EURO * b.cost),
+  )[0];

@@ -1,7 +1,6 @@
 import type { Risk } from "../../design/risk";
 import type { GROUPS } from "../../design/symptom";
 import type { ChangeKind } from "../../design/fields";
-import { costOf, riskOf } from "../risk";
 
 export interface Cause {
   id: string;
@@ -9,9 +8,11 @@ export interface Cause {
   /** The cheapest test that tells this cause from the others, and its minutes. */
   test: string;
   minutes: number;
-  /** What the test costs, €, and what it puts at risk. */
+  /** What has to be bought for the test, €, and what it puts at risk. */
   cost: number;
   risk: Risk;
+  /** Whether the pack is in while it is made. */
+  powered?: boolean;
   fix: string;
   /** Verdicts of the version that make this cause likelier. */
   raisedBy?: string[];
@@ -28,15 +29,33 @@ export interface Symptom {
   causes: Cause[];
 }
 
-type Links = Pick<Cause, "raisedBy" | "loweredBy" | "touchedBy">;
+type Links = Pick<Cause, "raisedBy" | "loweredBy" | "touchedBy"> & { cost?: number };
 
-export const c = (id: string, text: string, test: string, minutes: number, fix: string, links: Links = {}): Cause => ({
+/** What a test puts at risk, said with each (common practice; whoever knows better says so in an entry of one's own). There is no default. */
+interface Stake {
+  risk: Risk;
+  powered: boolean;
+}
+/** By hand, pack out. */
+export const HAND: Stake = { risk: "none", powered: false };
+/** Pack in, and nothing that could turn is fitted or freed. */
+export const ON: Stake = { risk: "none", powered: true };
+/** Something may break, nobody is near what turns, pack out. */
+export const PART_AT_RISK: Stake = { risk: "a part", powered: false };
+/** The craft runs, away from people: it can be broken. */
+export const RUNS: Stake = { risk: "a part", powered: true };
+/** Propeller, rotor, wheel or gears turn under power with somebody at hand. */
+export const TURNS: Stake = { risk: "a person", powered: true };
+/** Fibres, heat, blades or resin: hands, eyes and lungs. */
+export const TOUCH: Stake = { risk: "a person", powered: false };
+
+export const c = (id: string, text: string, test: string, minutes: number, fix: string, stake: Stake, { cost = 0, ...links }: Links = {}): Cause => ({
   id,
   text,
   test,
   minutes,
-  cost: costOf(test),
-  risk: riskOf(test),
+  cost,
+  ...stake,
   fix,
   ...links,
 });

@@ -12,7 +12,9 @@ import { useDelete } from "../../app/useDelete";
 import { testCost } from "./SuspectTable";
 import { useCatalogue, useOwnSymptoms } from "./useCatalogue";
 
-const blankCause = (n: number): OwnSymptom["causes"][number] => ({ id: `c${n}`, text: "", test: "", minutes: 10, cost: 0, risk: "none", fix: "" });
+/** What the choice shows until somebody says what the test puts at risk: nothing is taken for granted. */
+const NOT_STATED = "" as OwnSymptom["causes"][number]["risk"];
+const blankCause = (n: number): OwnSymptom["causes"][number] => ({ id: `c${n}`, text: "", test: "", minutes: 10, cost: 0, risk: NOT_STATED, fix: "" });
 const blank = (): OwnSymptom => ({ id: `own-${Date.now().toString(36)}`, text: "", group: "air", causes: [blankCause(1)] });
 
 /** One entry of one's own: the same record as those that ship. */
@@ -113,10 +115,18 @@ function EntryForm({ held, onDone }: { held: SymptomRecord | null; onDone: () =>
               <input className="box num w-16!" type="number" min={0} aria-label={`Cause ${i + 1}, €`} value={c.cost} onChange={(e) => cause(i, { cost: Number(e.target.value) })} />{" "}
               €, risks
               <select className="box w-auto!" aria-label={`Cause ${i + 1}, risks`} value={c.risk} onChange={(e) => cause(i, { risk: e.target.value as (typeof RISKS)[number] })}>
+                <option value="">choose</option>
                 {RISKS.map((r) => (
-                  <option key={r}>{r}</option>
+                  <option key={r} value={r}>
+                    {r === "none" ? "nothing" : r}
+                  </option>
                 ))}
               </select>
+              <label className="flex items-center gap-1">
+                <input type="checkbox" aria-label={`Cause ${i + 1}, pack in`} checked={c.powered ?? false} onChange={(e) => cause(i, { powered: e.target.checked })} />
+                with the pack in
+              </label>
+              {at(`causes.${i}.risk`)}
               {entry.causes.length > 1 && (
                 <button type="button" className="link" onClick={() => setEntry({ ...entry, causes: entry.causes.filter((_, k) => k !== i) })}>
                   remove
