@@ -19,7 +19,8 @@ export interface Ids {
   version: ReadonlyMap<string, number>;
 }
 
-async function idsOf(tx: Tx, craftId: number): Promise<Ids> {
+/** The runs and versions of a craft, by number and label. */
+export async function idsOf(tx: Tx, craftId: number): Promise<Ids> {
   const own = await tx.select({ id: runs.id, number: runs.number }).from(runs).where(eq(runs.craftId, craftId));
   const labels = await tx.select({ id: versions.id, label: versions.label }).from(versions).where(eq(versions.craftId, craftId));
   return { run: new Map(own.map((r) => [r.number, r.id])), version: new Map(labels.map((v) => [v.label, v.id])) };

@@ -6,6 +6,8 @@ import { judgeGates, ladderOf, locksFor } from "../core/runs/ladder";
 import { locksText } from "../core/wording/ladder";
 import type { Database } from "./db/open";
 import { plans, runMetrics, runs, versions } from "./db/schema";
+import { dangersIn, faultOfDanger } from "../core/runs/marks";
+import { idsOf, insertFault } from "./faults";
 import type { Evaluator } from "./evaluator";
 import type { Judged } from "./evaluator/judged";
 import { notFound, refused, stale } from "./problems";
@@ -112,6 +114,11 @@ export async function createRuns(
         const logged: Run = { ...withoutAsides(run), number, version: label, metrics, gates, locks };
         await insertRun(tx, craft.id, row.id, logged, planIds);
         file.runs.push(logged);
+        for (const seen of dangersIn(logged)) {
+          const fault = { ...faultOfDanger(number, seen), number: await nextNumber(tx, craft.id, "fault") };
+          await insertFault(tx, craft.id, fault, await idsOf(tx, craft.id));
+          file.faults.push(fault);
+        }
         if (row.frozenAt === null)
           await tx
             .update(versions)

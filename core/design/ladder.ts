@@ -57,6 +57,7 @@ export const lockSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("gate"), stage: stageSchema, run: recordNumber, gate: words(200) }),
   z.object({ kind: z.literal("failed"), stage: stageSchema, run: recordNumber }),
   z.object({ kind: z.literal("untried"), stage: stageSchema }),
+  z.object({ kind: z.literal("danger"), run: recordNumber, mark: words(60) }),
   z.object({ kind: z.literal("crash"), run: recordNumber, why: z.enum(["evidence", "suspects"]) }),
 ]);
 export type Lock = z.infer<typeof lockSchema>;

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { finite, recordNumber } from "./bounds";
+import { aroundSchema } from "./hazards";
 import { stageSchema } from "./ladder";
 import { dateSchema, labelSchema } from "./run";
 
@@ -39,6 +40,8 @@ export const planSchema = z.object({
   success: words(300).describe("what happens if it goes better than expected: are the controls connected, who ends it and when"),
   people: z.array(z.object({ name: words(80).min(1, "who?"), role: words(80) })).max(12),
   place: words(200),
+  around: z.array(aroundSchema).max(20).default([]).describe("what is around the place, or about a run there"),
+  alone: z.boolean().default(false).describe("nobody else is there, by choice: it has its own cautions"),
   limits: limitsSchema,
   day: conditionsSchema,
   safety: z.array(words(200)).max(12),

@@ -1,3 +1,4 @@
+import { aboardSchema } from "./hazards";
 import { z } from "zod";
 import * as energy from "../subjects/energy/declares";
 import * as mass from "../subjects/mass/declares";
@@ -112,6 +113,10 @@ export const designSchema = z.object({
   ...propulsion.shape,
   ...speed.shape,
   schools: field(schoolsSchema, { label: "schools", change: "brief" }),
+  aboard: field(z.array(aboardSchema).max(20).default([]).describe("what can hurt beyond drives and packs: cautions come from it"), {
+    label: "aboard and at hand",
+    change: "other",
+  }),
   setup: field(z.array(settingSchema).max(500).refine(unique, "two settings have the same id"), { label: "setting", change: "set-up" }),
 });
 export type Design = z.infer<typeof designSchema>;
@@ -134,6 +139,7 @@ export function emptyDesign(heldUpBy: HeldUpBy): Design {
     outlines: [],
     walkBack: null,
     schools: { balance: "stable", changes: "one at a time", testing: "build, break, learn" },
+    aboard: [],
     setup: [],
   };
 }

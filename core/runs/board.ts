@@ -11,7 +11,7 @@ export type BoardWhat =
   | { kind: "lock"; lock: Lock }
   | { kind: "limit"; which: "wind" | "waves" | "current" | "coldest" | "warmest"; limit: number; now: number | null }
   | { kind: "surface"; wanted: string }
-  | { kind: "people" }
+  | { kind: "people"; alone: boolean }
   | { kind: "success" }
   | { kind: "safety"; count: number }
   | { kind: "checks"; open: number; of: number };
@@ -35,7 +35,7 @@ export function board(plan: Plan, locks: readonly Lock[], checks: readonly Check
   limit("warmest", day.temperature, (n, l) => n > l);
   if (limits.surface !== "")
     out.push({ id: "surface", state: day.surface === null ? "not looked at" : day.surface === "yes" ? "go" : "not yet", what: { kind: "surface", wanted: limits.surface } });
-  out.push({ id: "people", state: plan.people.length >= leastPeople(plan.stage) ? "go" : "not yet", what: { kind: "people" } });
+  out.push({ id: "people", state: plan.people.length >= (plan.alone ? 1 : leastPeople(plan.stage)) ? "go" : "not yet", what: { kind: "people", alone: plan.alone } });
   if (plan.stage >= 3) out.push({ id: "success", state: plan.success !== "" ? "go" : "not yet", what: { kind: "success" } });
   if (plan.stage >= 2) out.push({ id: "safety", state: plan.safety.length > 0 ? "go" : "not yet", what: { kind: "safety", count: plan.safety.length } });
   const must = checks.filter((c) => c.must);

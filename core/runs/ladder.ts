@@ -2,6 +2,7 @@ import type { CraftFile, Fault, Gate, GateResult, Ladder, Lock, Run, RunMetric, 
 import { probabilityWithin } from "../numeric/normal";
 import type { Finding } from "../subject";
 import { usualLadder } from "./ladders";
+import { type Mark, dangersIn } from "./marks";
 
 /** The ladder of a version: its own, or the usual one for what holds it up. */
 export const ladderOf = (version: Pick<Version, "ladder" | "design">): Ladder => version.ladder ?? usualLadder(version.design.heldUpBy);
@@ -59,22 +60,32 @@ export function lineOf(versions: readonly Pick<Version, "label" | "parent">[], l
 }
 
 const tested = (f: Fault) => f.state !== "open" || f.suspects.some((s) => s.result.trim() !== "");
+/** The faults of a run that answer a mark: those of its name or symptom, else all. */
+function faultsOfMark(faults: readonly Fault[], run: number, mark: Mark): Fault[] {
+  const own = faults.filter((f) => f.run === run);
+  const meant = own.filter((f) => f.title.startsWith(mark.word) || (mark.symptom !== null && f.symptom === mark.symptom));
+  return meant.length > 0 ? meant : own;
+}
+
 /** Whether a crash is understood as far as arming again needs: it has faults on record, and of each a suspect has been tested or it came to an end. */
 export const understood = (faults: readonly Fault[]): boolean => faults.length > 0 && faults.every(tested);
 
 /**
- * What stands against a run on a rung: stop verdicts, rungs below that failed or were never tried, and a crash that is not understood. Power off is never locked. A failure is over once
+ * What stands against a run on a rung: stop verdicts, rungs below that failed or were never tried, a mark of danger that is not answered, and a crash that is not understood. Power off is never locked. A failure is over once
  * a run on that rung or above has passed since; an untried rung once one above it has passed.
  */
 export function locksFor(file: Pick<CraftFile, "runs" | "faults" | "versions">, version: Version, findings: readonly Finding[], stage: number): Lock[] {
   if (stage <= 1) return [];
-  const out: Lock[] = findings.filter((f) => f.severity === "stop").map((f) => ({ kind: "verdict", code: f.code, subject: f.about.slice(0, 200) }));
+  // What it costs never locks a rung.
+  const out: Lock[] = findings.filter((f) => f.severity === "stop" && f.code !== "cost-over").map((f) => ({ kind: "verdict", code: f.code, subject: f.about.slice(0, 200) }));
   const line = lineOf(file.versions, version.label);
   for (const run of file.runs.filter((r) => r.crash && line.includes(r.version))) {
     const own = file.faults.filter((f) => f.run === run.number);
     if (run.crash && Object.values(run.crash.steps).some((done) => !done)) out.push({ kind: "crash", run: run.number, why: "evidence" });
     else if (!understood(own)) out.push({ kind: "crash", run: run.number, why: "suspects" });
   }
+  for (const run of file.runs.filter((r) => !r.crash && line.includes(r.version)))
+    for (const { mark } of dangersIn(run)) if (!understood(faultsOfMark(file.faults, run.number, mark))) out.push({ kind: "danger", run: run.number, mark: mark.code });
   const state = ladderState(file, version);
   for (const below of state.slice(0, stage - 1)) {
     const over = state.slice(below.stage).filter((s) => s.state === "passed" && s.run);

@@ -1,3 +1,4 @@
+import { type Fault, type Run, newFault } from "../design/craftFile";
 import type { HeldUpBy } from "../design/schema";
 
 /** How a builder came to know of it. */
@@ -10,9 +11,12 @@ export interface Mark {
   sense: Sense;
   /** Entry of the fault catalogue that it may be the beginning of; null: nothing wrong. */
   symptom: string | null;
+  /** It can hurt somebody: it opens a fault, and the rungs are locked until that is answered. */
+  danger: boolean;
 }
 
-const mark = (code: string, word: string, sense: Sense, symptom: string | null = null): Mark => ({ code, word, sense, symptom });
+const mark = (code: string, word: string, sense: Sense, symptom: string | null = null): Mark => ({ code, word, sense, symptom, danger: false });
+const danger = (...of: Parameters<typeof mark>): Mark => ({ ...mark(...of), danger: true });
 
 /** First to be marked by what holds a craft up: the events that its rungs turn on, then what goes wrong with its kind. */
 const OWN: Record<HeldUpBy, Mark[]> = {
@@ -89,14 +93,18 @@ const ALL: Mark[] = [
   mark("shook", "Shook", "felt", "shake-all-rpm"),
   mark("squeal", "Squeal or grind", "heard", "gears-strip"),
   mark("click", "Clicks", "heard", "belt-skips"),
-  mark("cut", "Power cut out", "heard", "cut-out"),
+  danger("cut", "Power cut out", "heard", "cut-out"),
   mark("weak", "Went weak", "heard", "flat-early"),
-  mark("smoke", "Smell or smoke", "smelt", "motor-hot"),
+  danger("smoke", "Smell or smoke", "smelt", "motor-hot"),
   mark("hot", "Hot to touch", "felt", "motor-hot"),
   mark("late", "Answered late", "felt", "out-of-range"),
   mark("wrong-way", "Wrong way", "saw", "control-reversed"),
   mark("no-steer", "Steering gone", "felt", "steering-lost"),
-  mark("part-off", "Lost a part", "saw", "bond-lets-go"),
+  danger("part-off", "Lost a part", "saw", "bond-lets-go"),
+  danger("no-control", "Out of control", "saw", "out-of-range"),
+  danger("near-miss", "Near miss", "saw"),
+  danger("hit-somebody", "Struck somebody", "saw"),
+  danger("hurt", "Somebody is hurt", "saw"),
 ];
 
 /** Ends one lap of a course and begins the next. */
@@ -111,3 +119,22 @@ export const marksFor = (heldUpBy: HeldUpBy): Mark[] => {
 const EVERY = [...Object.values(OWN).flat(), ...ALL, LAP];
 /** A mark by its code; undefined for a code of another version of the application. */
 export const markOf = (code: string): Mark | undefined => EVERY.find((m) => m.code === code);
+
+/** The marks of danger in a run, each once with the time of its first. */
+export function dangersIn(run: Pick<Run, "moments">): { mark: Mark; seconds: number }[] {
+  const out = new Map<string, { mark: Mark; seconds: number }>();
+  for (const m of run.moments) {
+    const known = markOf(m.mark);
+    if (known?.danger && !out.has(known.code)) out.set(known.code, { mark: known, seconds: m.seconds });
+  }
+  return [...out.values()];
+}
+
+/** The fault that a mark of danger opens. */
+export const faultOfDanger = (run: number, { mark: m, seconds }: { mark: Mark; seconds: number }): Omit<Fault, "number"> => ({
+  ...newFault(run),
+  title: m.word,
+  symptom: m.symptom,
+  seen: `Marked in run ${run} after ${Math.round(seconds)} s.`,
+  severity: "danger",
+});

@@ -1,5 +1,7 @@
 import type { CraftFile, Fault, Version } from "../design/craftFile";
-import { ladderState, lineOf } from "../runs/ladder";
+import { debts, tuneStates } from "../lineage/tune";
+import { ladderOf, ladderState, lineOf, locksFor } from "../runs/ladder";
+import { lockText } from "../wording/ladder";
 import { CHEMISTRY } from "../subjects/energy/battery";
 
 /** One line of the board before a trip. */
@@ -14,7 +16,23 @@ export interface ReadyLine {
 }
 
 /** Minutes that things take before a trip: common practice. */
-const MINUTES = { stop: 30, noSuspect: 30, touched: 3, spin: 10, failSafe: 10, return: 20, loaded: 5, charge: 60, spare: 15, kit: 5, weigh: 10 };
+const MINUTES = {
+  lock: 30,
+  debt: 20,
+  tune: 20,
+  loadTest: 5,
+  stop: 30,
+  noSuspect: 30,
+  touched: 3,
+  spin: 10,
+  failSafe: 10,
+  return: 20,
+  loaded: 5,
+  charge: 60,
+  spare: 15,
+  kit: 5,
+  weigh: 10,
+};
 
 const label = (f: Fault) => `F-${String(f.number).padStart(2, "0")}`;
 const onWater = (version: Version) => version.design.heldUpBy === "hull" || version.design.heldUpBy === "submerged";
@@ -27,15 +45,30 @@ export const faultsOfLine = (file: Pick<CraftFile, "faults" | "runs" | "versions
 
 /**
  * What must hold before a craft leaves home: what its records show, and what only hands can show.
- * @param spare another craft that could run instead; null when there is none
+ * @param spare the craft that a person named to run instead, and whether its records say that it can; null: none is named
  */
-export function readyToTravel(file: CraftFile, version: Version, stops: readonly { id: string; text: string }[], spare: string | null): ReadyLine[] {
+export function readyToTravel(file: CraftFile, version: Version, stops: readonly { id: string; text: string }[], spare: { name: string; able: boolean } | null): ReadyLine[] {
   const out: ReadyLine[] = [];
   const add = (id: string, text: string, state: ReadyLine["state"], minutes: number, from: string) => void out.push({ id, text, state, minutes, from });
   const own = file.runs.filter((r) => r.version === version.label);
   const state = ladderState(file, version);
   const faults = faultsOfLine(file, version.label);
   for (const s of stops) add(`stop-${s.id}`, s.text, "red", MINUTES.stop, "verdicts");
+
+  // What locks the highest rung, but for rungs that nobody tried yet: crashes, marks of danger, gates and rungs that failed.
+  for (const [i, lock] of locksFor(file, version, [], ladderOf(version).length).entries())
+    if (lock.kind !== "untried") add(`lock-${i}`, `${lockText(lock).replace(/^./, (c) => c.toUpperCase())}`, "red", MINUTES.lock, "run" in lock ? `run ${lock.run}` : "ladder");
+  for (const d of debts(file, version))
+    add(`debt-${d.setting.id}`, `${d.setting.name} ${d.setting.value} only hides “${d.setting.hides}”: mend it, or keep well inside it`, "by hand", MINUTES.debt, "set-up");
+  for (const t of tuneStates(file, version))
+    if (t.stale)
+      add(
+        `tune-${t.setting.id}`,
+        `${[t.setting.group, t.setting.name].filter(Boolean).join(", ")} was set with another craft than this: tune it again`,
+        "red",
+        MINUTES.tune,
+        "set-up",
+      );
 
   for (const f of faults.filter((x) => x.state === "open")) {
     const next = f.suspects.filter((s) => s.state === "open" && s.result.trim() === "").sort((a, b) => (a.minutes ?? 60) - (b.minutes ?? 60))[0];
@@ -75,12 +108,19 @@ export function readyToTravel(file: CraftFile, version: Version, stops: readonly
     add(`charge-${b.id}`, `${b.name} charged and not puffed`, "by hand", MINUTES.charge, b.name);
     add(`loaded-${b.id}`, `${b.name} under load: above ${(CHEMISTRY[b.chemistry].floor * b.series).toFixed(1)} V at full throttle`, "by hand", MINUTES.loaded, b.name);
   }
-  for (const s of spares(file, version)) add(`spare-${s.of}`, `Aboard the box: ${s.what}`, "by hand", MINUTES.spare, s.from);
+  for (const b of version.design.batteries)
+    if (b.cellResistance.evidence !== "measured" && b.cellResistance.evidence !== "proven")
+      add(`test-${b.id}`, `${b.name} was never read under load: note volts at rest and loaded`, "by hand", MINUTES.loadTest, b.name);
+  for (const s of spares(file, version)) add(`spare-${s.of}`, `Aboard the box: ${s.what}`, "by hand", s.minutes ?? MINUTES.spare, s.from);
   for (const tool of fieldKit(version)) add(`kit-${tool.id}`, tool.text, "by hand", MINUTES.kit, "field kit");
   add(
     "second",
-    spare === null ? "A second craft that can run, when the trip is a long one" : `A second craft that can run: ${spare}`,
-    spare === null ? "by hand" : "green",
+    spare === null
+      ? "A second craft that can run, when the trip is a long one: name it below"
+      : spare.able
+        ? `A second craft that can run: ${spare.name}`
+        : `${spare.name}, named as the second craft, has an open fault or never got into the open`,
+    spare === null ? "by hand" : spare.able ? "green" : "red",
     0,
     "workshop",
   );
@@ -90,8 +130,8 @@ export function readyToTravel(file: CraftFile, version: Version, stops: readonly
 const nameOf = (version: Version, part: string): string => version.design.items.find((i) => i.id === part)?.name ?? part;
 
 /** Spares from what broke on this line, newest first, each part once. */
-export function spares(file: Pick<CraftFile, "faults" | "runs" | "versions">, version: Version): { of: string; what: string; from: string }[] {
-  const out = new Map<string, { of: string; what: string; from: string }>();
+export function spares(file: Pick<CraftFile, "faults" | "runs" | "versions">, version: Version): { of: string; what: string; from: string; minutes: number | null }[] {
+  const out = new Map<string, { of: string; what: string; from: string; minutes: number | null }>();
   for (const f of faultsOfLine(file, version.label).toReversed()) {
     if (f.damage.trim() === "") continue;
     const key = f.part || f.damage.trim().toLowerCase();
@@ -100,6 +140,8 @@ export function spares(file: Pick<CraftFile, "faults" | "runs" | "versions">, ve
         of: String(f.number),
         what: f.part ? `${nameOf(version, f.part)} (${f.damage.trim().replace(/\.$/, "")})` : f.damage.trim().replace(/\.$/, ""),
         from: label(f),
+        // As long as it takes to make one, where its entry says so.
+        minutes: version.design.items.find((i) => i.id === f.part)?.makeMinutes ?? null,
       });
   }
   return [...out.values()];

@@ -2,6 +2,7 @@ import { type Gate, type GateResult, type Lock, isMetricKey } from "../design/cr
 import { METRICS } from "../design/metrics";
 import type { UnitHabit } from "../design/units";
 import type { RungState } from "../runs/ladder";
+import { markOf } from "../runs/marks";
 import { plain } from "./format";
 
 const COMPARED: Record<Gate["comparison"], string> = { atMost: "at most", atLeast: "at least", between: "between" };
@@ -33,6 +34,8 @@ export function lockText(lock: Lock, verdict?: (code: string, subject: string) =
       return `rung ${lock.stage} failed in run ${lock.run}`;
     case "untried":
       return `rung ${lock.stage} not tried yet`;
+    case "danger":
+      return `“${markOf(lock.mark)?.word ?? lock.mark}” in run ${lock.run} is not answered: its fault needs a suspect tested, or an end`;
     case "crash":
       return lock.why === "evidence" ? `evidence of the crash in run ${lock.run} is not secured` : `no suspect of the crash in run ${lock.run} has been tested: not near people`;
   }

@@ -23,7 +23,8 @@ export function boardText(line: BoardLine, habit: UnitHabit = "metric", lock?: s
     case "surface":
       return `Surface: ${what.wanted}`;
     case "people":
-      return line.state === "go" ? "People and roles are named" : "Somebody must be named: from rung 3 on one who drives and one who watches";
+      if (what.alone) return line.state === "go" ? "Alone, by choice: its cautions stand beside the place" : "Alone, by choice: say who it is";
+      return line.state === "go" ? "People and roles are named" : "Somebody must be named: from rung 3 on one who drives and one who watches, or tick that it is done alone";
     case "success":
       return line.state === "go"
         ? "What happens if it goes well is agreed"

@@ -8,8 +8,8 @@ import { thingsChanged } from "../lineage/things";
 import { debts, tuneStates } from "../lineage/tune";
 import { measuredOn } from "../runs/measured";
 import { ladderOf, ladderState } from "../runs/ladder";
-import { cautionsFor } from "../safety/cautions";
-import { CAUTION } from "./cautions";
+import { CAUTION_PLACES, cautionsFor } from "../safety/cautions";
+import { CAUTION, CAUTION_PLACE } from "./cautions";
 import { changeText } from "./changes";
 import { findingText, resultIn } from "../evaluate";
 import { fastestTip, propulsion } from "../subjects/propulsion/node";
@@ -218,7 +218,11 @@ export function buildReport(file: CraftFile, version: Version, evaluation: Evalu
   if (version.advice.length > 0)
     add("## Advice received", "", ...version.advice.map((a) => `- ${plainly(`${a.from ? `${a.from}: ` : ""}${a.text} (${a.state}${a.made ? `: ${a.made}` : ""})`)}`));
   const tip = fastestTip(version.design, resultIn(evaluation, propulsion));
-  add("## Before power", "", ...cautionsFor(design, tip).map((c) => `- ${CAUTION[c]}`));
+  const cautions = cautionsFor(design, tip);
+  for (const place of CAUTION_PLACES) {
+    const here = cautions.filter((c) => c.place === place);
+    if (here.length > 0) add(`## ${place === "plan" ? "Where it may be run" : CAUTION_PLACE[place]}`, "", ...here.map((c) => `- ${CAUTION[c.code]}`));
+  }
   add("Predictions are calculations with the uncertainty shown, no promise. Rules on where such a craft may run differ from place to place.");
   return out.join("\n").replace(/\n{3,}/g, "\n\n");
 }

@@ -61,6 +61,21 @@ describe("the ladder's locks", () => {
   });
 });
 
+describe("a mark of danger", () => {
+  it("opens a fault with the run that was logged, once, and locks what is above until it is answered", async () => {
+    const slug = await makeCraft();
+    await log(slug, { stage: 1 });
+    const smoke = (seconds: number) => ({ id: `m${seconds}`, seconds, kind: "mark" as const, mark: "smoke", text: "", pack: null, files: [] });
+    const run = { stage: 2, moments: [smoke(5), smoke(9)], key: "the-same-run" };
+    await log(slug, run);
+    await log(slug, run);
+    const { file } = await record(slug);
+    expect(file.faults.map((f) => [f.number, f.run, f.title, f.severity, f.state])).toEqual([[1, 2, "Smell or smoke", "danger", "open"]]);
+    const no = await log(slug, { stage: 2, goneOn: "" });
+    expect(problem(no.body).detail).toMatch(/“Smell or smoke” in run 2 is not answered/);
+  });
+});
+
 describe("gates", () => {
   const angle = (degrees: number) => [{ metric: "noseAngle", dimension: "angle" as const, measured: { value: (degrees * Math.PI) / 180, sd: 0.002, by: "video" } }];
   it("of the rung are copied into the run with how it went; moving them later rewrites nothing", async () => {

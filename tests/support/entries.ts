@@ -37,6 +37,8 @@ export const newPlan = (change: Partial<NewPlan> = {}): NewPlan => ({
   success: "",
   people: [],
   place: "",
+  around: [],
+  alone: false,
   limits: { wind: null, waves: null, current: null, coldest: null, warmest: null, surface: "" },
   day: { wind: null, waves: null, current: null, temperature: null, surface: null },
   safety: [],

@@ -339,6 +339,8 @@ describe("the build report", () => {
       "Faults",
       "Advice received",
       "Before power",
+      "At the site",
+      "Where it may be run",
     ]);
   });
   it("leaves no part and no fault of the version out", () => {
@@ -404,7 +406,7 @@ describe("ready to travel", () => {
   it("a run held since the repair turns it green, and spares come from what broke, each part once", () => {
     const broke = { fix: "a pin", damage: "one propeller", part: "prop" };
     const file = craft([version("v1", null)], [run(1, "v1", 4), run(2, "v1", 2)], [faultOf(1, 1, broke), faultOf(2, 1, broke)]);
-    const lines = readyToTravel(file, versionOf(file, "v1"), [], "Annulus");
+    const lines = readyToTravel(file, versionOf(file, "v1"), [], { name: "Annulus", able: true });
     expect(lines.find((l) => l.id === "spun-1")?.state).toBe("green");
     expect(lines.find((l) => l.id === "second")).toMatchObject({ state: "green", text: expect.stringContaining("Annulus") });
     expect(spares(file, versionOf(file, "v1")).map((s) => s.what)).toEqual(["prop (one propeller)"]);

@@ -9,7 +9,10 @@ import { rankCauses } from "../../core/faults/rank";
 import { refusal } from "../../core/faults/state";
 import { difference, kindsOf } from "../../core/lineage/difference";
 import { childLabel } from "../../core/lineage/labels";
+import type { Design } from "../../core/design/schema";
+import { ABOARD, AROUND } from "../../core/design/hazards";
 import { cautionsFor } from "../../core/safety/cautions";
+import { ABOARD_WORD, CAUTION } from "../../core/wording/cautions";
 import { changeText } from "../../core/wording/changes";
 import { measureDemo } from "../../server/demo/seed";
 import { hiddenSchema } from "../../server/demo/hiddenCraft";
@@ -135,11 +138,35 @@ describe("lineage", () => {
 
 describe("cautions", () => {
   it("come from propellers, packs and what holds the craft up, each once, with the local rules last", () => {
-    const list = cautionsFor(quietDesign(), 180);
+    const list = cautionsFor(quietDesign(), 180).map((c) => c.code);
     expect(list).toEqual([...new Set(list)]);
-    expect(list).toEqual(expect.arrayContaining(["propeller", "fast-tips", "lithium", "takes-off"]));
+    expect(list).toEqual(expect.arrayContaining(["turning", "fast-tips", "lithium", "first-plug", "takes-off", "link"]));
     expect(list.at(-1)).toBe("rules");
-    expect(cautionsFor({ ...quietDesign(), units: [], batteries: [] }, 0)).not.toContain("propeller");
+  });
+  const codes = (change: (d: Design) => void, run?: Parameters<typeof cautionsFor>[2]) => cautionsFor(changed(change), 0, run).map((c) => c.code);
+  it("come from what is aboard, not from what is computed: a craft without a drive turns something too", () => {
+    expect(
+      codes((d) => {
+        d.units = [];
+        d.batteries = [];
+      }),
+    ).toEqual(["turning", "link", "takes-off", "rules"]);
+    expect(codes((d) => void (d.aboard = ["flywheel", "home-made rotor", "belts or gears", "resin"]))).toEqual(
+      expect.arrayContaining(["flywheel", "home-made rotor", "gears", "resin"]),
+    );
+  });
+  it("of packs: above six cells the plug sparks, in water a wet pack, unstable on purpose a reset", () => {
+    expect(codes(() => {})).not.toContain("spark");
+    expect(codes((d) => void (d.batteries[0] && (d.batteries[0].series = 8)))).toContain("spark");
+    expect(codes(() => {})).not.toContain("wet-pack");
+    expect(codes((d) => void (d.heldUpBy = "submerged"))).toEqual(expect.arrayContaining(["wet-pack", "retrieval"]));
+    expect(codes((d) => void (d.schools.balance = "unstable on purpose"))).toContain("unstable");
+  });
+  it("of a place stand with its plan, and alone is a way of working with its own", () => {
+    const list = cautionsFor(quietDesign(), 0, { around: ["roads", "night"], alone: true }).filter((c) => c.place === "plan");
+    expect(list.map((c) => c.code)).toEqual(["roads", "night", "alone", "rules"]);
+    for (const a of AROUND) expect(CAUTION[a].length).toBeGreaterThan(30);
+    for (const a of ABOARD) expect(ABOARD_WORD[a]).toBeTruthy();
   });
 });
 

@@ -34,7 +34,8 @@ export function Before({
     const f = evaluation.findings.find((x) => x.code === code && x.about === subject);
     return f && findingText(f);
   };
-  const tip = fastestTip(version.design, resultIn(evaluation, propulsion));
+  const plan = file.plans.find((p) => p.number === run.plan);
+  const cautions = cautionsFor(version.design, fastestTip(version.design, resultIn(evaluation, propulsion)), plan).filter((c) => c.place !== "workshop");
   const noReason = locks.length > 0 && run.goneOn.trim() === "";
   const notRead = run.stage > 1 && !run.cautionsRead;
   const rung = rungs[run.stage - 1];
@@ -121,8 +122,8 @@ export function Before({
         <details className="text-[13px]" open={!run.cautionsRead}>
           <summary className="min-h-8 font-semibold">Before power</summary>
           <ul className="list-[square] pl-5">
-            {cautionsFor(version.design, tip).map((c) => (
-              <li key={c}>{CAUTION[c]}</li>
+            {cautions.map((c) => (
+              <li key={c.code}>{CAUTION[c.code]}</li>
             ))}
           </ul>
         </details>

@@ -121,6 +121,11 @@ export function Running({
         </b>
       </div>
       {endurance && endurance.value > 0 && <PackBar since={packSince(log.run, seconds)} endurance={endurance} />}
+      {last?.kind === "mark" && markOf(last.mark)?.danger && (
+        <p role="alert" className="border-l-4 border-stop pl-2 text-[15px] font-semibold text-stop">
+          {markOf(last.mark)?.word}: end the run, people first, then the pack. A fault is opened, and the rungs are locked until it is answered.
+        </p>
+      )}
       {panel === "words" ? (
         <WordsPanel
           onDone={(text) => {

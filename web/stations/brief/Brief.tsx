@@ -9,6 +9,7 @@ import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { EvidenceSelect } from "../../fields/EvidenceSelect";
 import { QuantityField } from "../../fields/QuantityField";
+import { Aboard } from "./Aboard";
 import { MassBar } from "./MassBar";
 
 /** What a brief can ask for: everything computed that a builder would set a limit to. */
@@ -303,6 +304,7 @@ export function BriefStation() {
         </div>
         <div className="px-4 py-3">
           <Schools />
+          <Aboard />
         </div>
       </div>
     </div>

@@ -312,7 +312,7 @@ export function PowerStation() {
               </table>
               <Duty />
               {result && <DragArea />}
-              <Cautions />
+              <Cautions places={["power"]} />
               {!resultIn(evaluation, balance) && (
                 <p className="mt-2 text-pencil">
                   The craft has no mass yet:{" "}

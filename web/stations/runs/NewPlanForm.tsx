@@ -22,6 +22,8 @@ function usePlanStart(stage: number): NewPlan {
     success: "",
     people: last?.pilot ? [{ name: last.pilot, role: "drives" }] : [],
     place: last?.place ?? "",
+    around: [],
+    alone: false,
     limits: { wind: design.brief.environment.wind || null, waves: null, current: null, coldest: null, warmest: null, surface: "" },
     day: { wind: null, waves: null, current: null, temperature: null, surface: null },
     safety: rung?.safety ?? [],

@@ -1,7 +1,11 @@
 import { METRICS, isModelled } from "../../../core/design/metrics";
 import { type NewPlan, newPlanSchema } from "../../../api/contracts";
 import { type Rung, isMetricKey } from "../../../core/design/craftFile";
-import { oddsOf } from "../../../core/runs/ladder";
+import { AROUND } from "../../../core/design/hazards";
+import { lineOf, oddsOf } from "../../../core/runs/ladder";
+import { limitsLearnt } from "../../../core/runs/limits";
+import { AROUND_WORD } from "../../../core/wording/cautions";
+import { plain } from "../../../core/wording/format";
 import { gateText } from "../../../core/wording/ladder";
 import { Value } from "../../app/Computed";
 import { useDesk } from "../../app/desk";
@@ -71,6 +75,9 @@ export function PlanPredictions({ rung }: { rung: Rung | undefined }) {
 
 /** What a person says of a plan: question, rules, people, place, limits, and the day as it turned out. */
 export function PlanFields({ draft, closed, put }: { draft: NewPlan; closed: boolean; put: (change: Partial<NewPlan>) => void }) {
+  const { file, version } = useDesk();
+  const { habit } = usePreferences();
+  const learnt = limitsLearnt(file, lineOf(file.versions, version.label));
   return (
     <>
       <fieldset disabled={closed} className="mt-3 grid grid-cols-2 gap-3 max-[640px]:grid-cols-[minmax(0,1fr)]">
@@ -138,6 +145,36 @@ export function PlanFields({ draft, closed, put }: { draft: NewPlan; closed: boo
           <TextField boxed label="Surface must be" value={draft.limits.surface} onCommit={(surface) => put({ limits: { ...draft.limits, surface } })} placeholder="anything" />
         </label>
       </fieldset>
+      <fieldset disabled={closed} aria-label="Around the place" className="mt-2 flex flex-wrap items-center gap-x-4">
+        <legend className="text-[12px] text-pencil">Around it, or about the run</legend>
+        {AROUND.map((thing) => (
+          <label key={thing} className="flex min-h-7 items-center gap-2">
+            <input
+              type="checkbox"
+              checked={draft.around.includes(thing)}
+              onChange={(e) => put({ around: e.target.checked ? [...draft.around, thing] : draft.around.filter((a) => a !== thing) })}
+            />
+            {AROUND_WORD[thing]}
+          </label>
+        ))}
+        <label className="flex min-h-7 items-center gap-2">
+          <input type="checkbox" checked={draft.alone} onChange={(e) => put({ alone: e.target.checked })} />
+          done alone
+        </label>
+      </fieldset>
+      {learnt
+        .filter((l) => draft.limits[l.which] === null || (l.which === "wind" ? (draft.limits.wind ?? 0) > l.limit : (draft.limits.coldest ?? 0) < l.limit))
+        .map((l) => (
+          <p key={l.which} className="mt-2 text-care" data-learnt={l.which}>
+            {l.which === "wind" ? `Above ${plain(l.limit, "speed", habit)} of wind` : `Below ${plain(l.limit, "temperature", habit)}`} {l.failed.length} runs failed and none passed
+            (runs {l.failed.join(", ")}).{" "}
+            {!closed && (
+              <button type="button" className="link" onClick={() => put({ limits: { ...draft.limits, [l.which]: l.limit } })}>
+                Make that the limit
+              </button>
+            )}
+          </p>
+        ))}
       <table className="rows mt-1 w-full max-w-xl">
         <thead>
           <tr>

@@ -100,7 +100,7 @@ export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => vo
           <p>{rung?.doing}.</p>
           <PlanPredictions rung={rung} />
           <PlanFields draft={draft} closed={closed} put={put} />
-          <Cautions />
+          <Cautions places={["plan", "power", "site"]} run={draft} />
         </div>
         <section aria-label="Go or not yet" className="self-start border border-ink bg-sheet p-3">
           <h3 className={open === 0 ? "text-clear" : may ? "text-care" : "text-stop"} data-may={may ? "go" : "not yet"}>

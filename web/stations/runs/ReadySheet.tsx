@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { contracts } from "../../../api/contracts";
 import { minutesToGo, readyToTravel } from "../../../core/safety/ready";
 import { call } from "../../app/client";
@@ -7,16 +8,22 @@ import { ClipboardSheet, printSheet } from "../bench/ClipboardSheet";
 import { useStops } from "./useLadder";
 import { useTicks } from "./useTicks";
 
-/** Another craft that got into the open and has no open fault: it can run when this one cannot. */
-function useSpareCraft(slug: string): string | null {
+/** The other crafts of the workshop, each with whether it got into the open and has no open fault: only then it can run when this one cannot. */
+function useOtherCrafts(slug: string): { slug: string; name: string; able: boolean }[] {
   const { data } = useQuery({ queryKey: ["crafts"], queryFn: () => call(contracts.listCrafts, {}) });
-  return data?.find((c) => c.slug !== slug && c.openFaults === 0 && c.versions.some((v) => v[1] >= 4))?.name ?? null;
+  return (data ?? []).filter((c) => c.slug !== slug).map((c) => ({ slug: c.slug, name: c.name, able: c.openFaults === 0 && c.versions.some((v) => v[1] >= 4) }));
 }
 
 /** Ready to travel? What the records show and what hands must show, with the minutes that turn each red line green. */
 export function ReadySheet() {
   const { file, version, design, slug } = useDesk();
-  const spare = useSpareCraft(slug);
+  const others = useOtherCrafts(slug);
+  const [second, setSecond] = useState(() => localStorage.getItem(`${slug}/second`) ?? "");
+  const spare = others.find((c) => c.slug === second) ?? null;
+  const choose = (chosen: string) => {
+    setSecond(chosen);
+    localStorage.setItem(`${slug}/second`, chosen);
+  };
   const stops = useStops();
   const lines = readyToTravel(file, { ...version, design }, stops, spare);
   const [ticks, tick] = useTicks(`${slug}/${version.label}/ready`);
@@ -45,7 +52,7 @@ export function ReadySheet() {
                 type="checkbox"
                 className="h-5 w-5 shrink-0"
                 checked={done(l)}
-                disabled={l.state === "green" || (l.state === "red" && /^(stop|open)-/.test(l.id))}
+                disabled={l.state === "green" || (l.state === "red" && /^(stop|open|lock)-/.test(l.id))}
                 onChange={() => tick(l.id)}
               />
               <span className={`flex-1 ${done(l) ? "text-pencil" : "text-ink"}`}>
@@ -65,6 +72,19 @@ export function ReadySheet() {
           </li>
         ))}
       </ul>
+      {others.length > 0 && (
+        <label className="no-print mt-2 flex flex-wrap items-center gap-2">
+          The second craft, should this one fail
+          <select className="box w-auto!" aria-label="The second craft" value={spare?.slug ?? ""} onChange={(e) => choose(e.target.value)}>
+            <option value="">none named</option>
+            {others.map((c) => (
+              <option key={c.slug} value={c.slug}>
+                {c.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       <p className="mt-2 text-[11px] text-pencil">Minutes are common practice. What is ticked by hand counts for today.</p>
       <ClipboardSheet title="Ready to travel?" columns={["done", "note"]} rows={lines.filter((l) => !done(l)).map((l) => l.text)} />
     </section>

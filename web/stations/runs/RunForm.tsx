@@ -160,7 +160,7 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
     >
       <h2 className="text-[18px]">{run ? `Run ${run.number} of ${version.label}` : `New run of ${version.label}`}</h2>
       {!frozen && !run && <p>Logging it freezes {version.label}: its design stays as tested, and the next change opens a child draft.</p>}
-      {!run && <Cautions />}
+      {!run && <Cautions places={["power", "site"]} />}
       {!run && (
         <label className="mt-2 flex items-center gap-2">
           <input type="checkbox" {...register("cautionsRead")} /> Read; this craft is held and clear of people when powered
