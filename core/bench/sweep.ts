@@ -1,3 +1,4 @@
+import { tQuantile } from "../numeric/welch";
 import type { ThrustReading, ThrustTest } from "../design/bench";
 import type { Unit } from "../design/schema";
 import { type Fit, fitLinear } from "../numeric/leastSquares";
@@ -402,7 +403,7 @@ export function readSweep(
     },
     deadBand,
     saturation,
-    curve: { tMax, e, eSd, range: 2 * eSd, status: fit.status },
+    curve: { tMax, e, eSd, range: tQuantile(0.95, Math.max(1, means.length - 2)) * eSd, status: fit.status },
     maxUseful: saturation ?? lastThrottle,
     idle: deadBand ? Math.min(1, (deadBand.start ?? deadBand.mean) + 0.02) : null,
     half,

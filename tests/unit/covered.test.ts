@@ -225,6 +225,24 @@ describe("limits", () => {
     // Outside by a little, with more doubt than that.
     expect(codes(0.33, 0.1)).toMatchObject([{ code: "cg-doubtful", severity: "care" }]);
   });
+  it("a propeller that is stalled at rest is not made so fine that it no longer pushes at the speed asked", () => {
+    const stalled = (speed: number | null) => {
+      const design = changed((d) => {
+        if (d.units[0]) d.units[0].propeller.pitch.value = 0.2;
+        if (speed !== null) d.brief.targets.push({ id: "v", metric: "speed", comparison: "atLeast", value: speed, weight: "must" });
+      });
+      const e = evaluate(design);
+      const f = e.findings.find((x) => x.code === "blade-stall");
+      if (!f) throw new Error("silent");
+      const [r] = remediesFor(design, e, f);
+      return { text: r?.text ?? "", pitch: (r?.patch?.set.find((s) => s.path.includes("pitch"))?.value as number | undefined) ?? null };
+    };
+    expect(stalled(null).pitch).toBeCloseTo(0.55 * 0.2, 6);
+    const slow = stalled(20).pitch ?? 0;
+    expect(slow).toBeGreaterThan(0.55 * 0.2);
+    expect(slow).toBeLessThan(0.2);
+    expect(stalled(40)).toMatchObject({ pitch: null, text: expect.stringMatching(/^Leave it/) });
+  });
   it("what cannot lift says how much of the weight it pushes, and how much is missing", () => {
     const design = changed((d) => {
       d.heldUpBy = "rotors";

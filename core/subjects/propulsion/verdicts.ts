@@ -154,6 +154,18 @@ const tipSpeed = verdict<{ mach: number }>({
 
 /** Pitch over diameter above which most of a blade is stalled standing still. */
 const STALL_SHARE = 0.55;
+/** Share of the speed of no thrust, 1.15 times pitch and turns, up to which a propeller still pushes well (judgement). */
+const PUSHES_TO = 0.8;
+/** Least pitch (m) with which a drive still pushes at the speed that the brief or the duty asks for, at its own speed at full throttle; 0 where none is asked. */
+function pitchForSpeed(see: See, unitId: string): number {
+  const asked = [
+    ...see.design.brief.targets.filter((t) => t.metric === "speed" && t.comparison === "atLeast").map((t) => t.value),
+    ...see.design.duty.filter((p) => p.by === "speed").map((p) => p.value),
+  ];
+  const rpm = see.result(propulsion)?.drives.find((d) => d.id === unitId)?.values.rpm ?? 0;
+  return asked.length > 0 && rpm > 0 ? (60 * Math.max(...asked)) / (PUSHES_TO * 1.15 * rpm) : 0;
+}
+
 const bladeStall = verdict<{ share: number; ratio: number }>({
   find: (see) =>
     eachDrive(see, ({ drive: { stalled, evidence }, unit }) => {
@@ -169,8 +181,12 @@ const bladeStall = verdict<{ share: number; ratio: number }>({
     }),
   remedies(see, { about }, h) {
     const unit = unitOf(see, about);
-    const finer = 0.55 * (unit?.propeller.diameter.value ?? 0);
-    return unit && finer < unit.propeller.pitch.value ? [fitPitch(unit, finer, h)] : [];
+    if (!unit) return [];
+    const finer = 0.55 * unit.propeller.diameter.value;
+    const least = pitchForSpeed(see, about);
+    const pitch = Math.max(finer, least);
+    if (pitch < 0.97 * unit.propeller.pitch.value) return [fitPitch(unit, pitch, h)];
+    return least > finer ? [advice("Leave it: the speed asked needs that pitch. Judge it moving, and expect little thrust at the start")] : [];
   },
   says: (p) => `${percent(p.share)} of the blade is stalled standing still, pitch ${p.ratio.toFixed(2)} of the diameter`,
 });

@@ -15,6 +15,9 @@ import { MassBar } from "./MassBar";
 /** What a brief can ask for: everything computed that a builder would set a limit to. */
 const ASKABLE = METRIC_KEYS.filter((k) => isModelled(k) && !["cgY", "cgZ", "inertiaRoll", "inertiaPitch", "inertiaYaw", "airDensity", "torque", "packVoltage"].includes(k));
 
+/** Odds between which a target is neither surely met nor surely missed (judgement). */
+const LOST = 0.1;
+const SURE = 0.9;
 const STATUS: Record<TargetResult["status"], { word: string; colour: string }> = {
   met: { word: "met", colour: "text-clear" },
   missed: { word: "missed", colour: "text-stop" },
@@ -130,8 +133,8 @@ function TargetRow({ result }: { result: TargetResult }) {
       <td className="text-right">
         <Computed metric={target.metric} quantity={evaluation.metrics[target.metric]} />
       </td>
-      <td className={`text-right font-semibold ${status.colour}`} data-status={result.status}>
-        {status.word}
+      <td className={`text-right font-semibold ${result.odds !== null && result.odds > LOST && result.odds < SURE ? "text-care" : status.colour}`} data-status={result.status}>
+        {result.odds !== null && result.odds > LOST && result.odds < SURE ? `likely ${status.word}` : status.word}
         {result.margin !== null && (
           <span className="num block whitespace-nowrap text-[11px] font-normal text-pencil">
             {result.status === "open"
@@ -203,7 +206,7 @@ function Environment() {
               label="Humidity"
               value={e.humidity ?? null}
               dimension="percent"
-              empty="50 %, not said"
+              empty="not said"
               schema={environmentSchema.shape.humidity.unwrap()}
               onCommit={(v) =>
                 edit((d) => {

@@ -170,15 +170,16 @@ export function WalkBackSheet() {
 function StepRow({ step: s, last, by, children }: { step: WalkBackStep; last: boolean; by: WalkBack["by"]; children: ReactNode }) {
   const { habit } = usePreferences();
   const dimension = by === "slide" ? "length" : "mass";
+  const number = `num text-right ${s.possible ? "" : "text-stop!"}`;
   return (
-    <tr className={s.possible ? "align-top" : "align-top text-stop"} data-step={s.number} data-state={s.state}>
+    <tr className="align-top" data-step={s.number} data-state={s.state}>
       <td className="text-ink">
         {last ? `${s.number}, the stop line` : s.number}
         <div className="text-[11px] text-pencil">{SIDE_WORD[s.side]}</div>
       </td>
       <td className="num text-right">{plain(s.cg, "length", habit)}</td>
-      <td className="num text-right">{plain(s.by, dimension, habit)}</td>
-      <td className="num text-right">{s.possible ? plain(s.to, dimension, habit) : "out of reach"}</td>
+      <td className={number}>{plain(s.by, dimension, habit)}</td>
+      <td className={number}>{s.possible ? plain(s.to, dimension, habit) : "out of reach"}</td>
       <td className="border-l border-l-hair">
         {s.records.map((r, i) => (
           <div key={`${r.date}-${i}`} className="measured">

@@ -2,8 +2,9 @@ import { Fragment, useState } from "react";
 import { resultIn } from "../../../core/evaluate";
 import { energy } from "../../../core/subjects/energy/node";
 import { type Phase, phaseSchema, newPhase } from "../../../core/design/schema";
-import type { Dimension } from "../../../core/design/units";
+import { DISPLAY, type Dimension } from "../../../core/design/units";
 import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
 import { EvidenceSelect } from "../../fields/EvidenceSelect";
 import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
@@ -33,6 +34,7 @@ const GUESSED = 0.25;
 
 /** The second line of a phase: its speed over the ground, and how a current or power is known. */
 function PhaseMore({ phase: p, change }: { phase: Phase; change: (mutate: (p: Phase) => void) => void }) {
+  const { habit } = usePreferences();
   const load = p.by === "current" || p.by === "power";
   const known = p.known ?? { evidence: "guess" as const, sd: GUESSED * p.value, note: "", mass: null, drives: "" };
   return (
@@ -52,6 +54,7 @@ function PhaseMore({ phase: p, change }: { phase: Phase; change: (mutate: (p: Ph
                   onCommit={(v) => change((x) => void (x.groundSpeed = v))}
                 />
               </span>
+              {p.groundSpeed !== null && DISPLAY[habit].speed}
             </span>
           )}
           {load && (
