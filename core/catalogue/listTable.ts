@@ -1,5 +1,6 @@
 import Papa from "papaparse";
-import { type Dimension, parseQuantity } from "../design/units";
+import type { Dimension } from "../design/units";
+import { parseQuantity } from "../design/readQuantity";
 
 /** A column of a list of parts: what it is called in a header, how else people call it, and the unit of a bare number in it. */
 export interface ListColumn<Role extends string = string> {

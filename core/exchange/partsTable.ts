@@ -1,5 +1,6 @@
 import Papa from "papaparse";
-import { type Dimension, parseQuantity } from "../design/units";
+import type { Dimension } from "../design/units";
+import { parseQuantity } from "../design/readQuantity";
 import { guessDelimiter, linesOf } from "./textTable";
 
 /** What a column of a parts list can hold. */

@@ -1,5 +1,6 @@
 import type { Claim, CraftFile, Version } from "../design/craftFile";
-import { type Dimension, parseQuantity } from "../design/units";
+import type { Dimension } from "../design/units";
+import { parseQuantity } from "../design/readQuantity";
 import { probabilityWithin } from "../numeric/normal";
 import { type MeasuredOn, measuredOn } from "../runs/measured";
 import type { ChangeKind } from "../design/fields";

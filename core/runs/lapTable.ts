@@ -1,6 +1,7 @@
 import { type Lap, isMetricKey } from "../design/craftFile";
 import { METRICS } from "../design/metrics";
-import { DISPLAY, type Dimension, acceptedUnits, parseQuantity } from "../design/units";
+import { DISPLAY, type Dimension, acceptedUnits } from "../design/units";
+import { parseQuantity } from "../design/readQuantity";
 import { cellsOf, dataLines, guessDecimal, guessDelimiter, isComment, linesOf, readNumber } from "../exchange/textTable";
 
 /** What a column of a lap list can hold. `metric`: a quantity, under a name of its own. */

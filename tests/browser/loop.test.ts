@@ -156,7 +156,7 @@ describe("the whole loop, as a user would", () => {
     await user.click("Pack");
     await user.fill("Capacity", "1800 mAh");
     await user.saved();
-    await user.see("Check local rules");
+    await user.see("Whatever turns");
     const full = await user.read('[data-metric="thrust"]');
     expect(Number(full.split(" ")[0])).toBeGreaterThan(2);
     const slider = await user.page.$('input[type="range"]');
@@ -240,7 +240,7 @@ describe("the whole loop, as a user would", () => {
   it("logs a run that freezes the version; what has no model is not predicted", async () => {
     await user.station("6");
     await user.click("Log the first run");
-    await user.see("Spinning propeller");
+    await user.see("Whatever turns");
     await user.choose("Rung", "2 Held down");
     await user.see("Rung 2 is locked: rung 1 not tried yet.");
     await user.fill("The question that it answers", "Does it pull as predicted?");

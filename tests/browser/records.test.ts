@@ -164,6 +164,9 @@ describe("faults that come again", () => {
     await user.fill("Cause 1, test", "Press it down and slide again");
     await user.fill("Cause 1, minutes", "3");
     await user.click("Keep the entry");
+    await user.see("what does the test put at risk");
+    await user.choose("Cause 1, risks", "nothing");
+    await user.click("Keep the entry");
     await user.see("your own, change it");
     await user.fill("Search the catalogue", "it whistled");
     await user.page.waitForFunction(() => document.querySelector("[data-symptom]")?.textContent?.includes("Whistles over the ice"));

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { guessSweep, readSweepTable } from "../../core/bench/sweepTable";
-import { parseQuantity } from "../../core/design/units";
+import { parseQuantity } from "../../core/design/readQuantity";
 import { symptomsLike } from "../../core/faults/find";
 import { guessReading, readParts as readPartsList } from "../../core/exchange/partsTable";
 import { readPacks } from "../../core/catalogue/packShelf";

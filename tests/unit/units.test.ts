@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { plain } from "../../core/wording/format";
-import { type Dimension, parseQuantity, toDisplay } from "../../core/design/units";
+import { type Dimension, toDisplay } from "../../core/design/units";
+import { parseQuantity } from "../../core/design/readQuantity";
 
 const read = (text: string, dimension: Dimension) => {
   const r = parseQuantity(text, dimension);
@@ -42,6 +43,40 @@ describe("typed quantities", () => {
     ["1 250 mAh", "capacity", 1.25],
     ["32\u202f243 rpm", "rotation", 32243],
     ["1 250+1 250 g", "mass", 2.5],
+    ["2×14 g", "mass", 0.028],
+    ["2 x 14 g", "mass", 0.028],
+    ["3 × 2", "mass", 0.006],
+    ["(30+12)/2", "length", 0.021],
+    ["(30+12)*2 cm", "length", 0.84],
+    ["120 g × 95 %", "mass", 0.114],
+    ["½ in", "length", 0.0127],
+    ["1½ in", "length", 0.0381],
+    ["1 1/2 in", "length", 0.0381],
+    ["1/3 lb", "mass", 0.151197457],
+    [`5'6"`, "length", 1.6764],
+    ["5 ft 6", "length", 1.6764],
+    ["1:14", "time", 74],
+    ["1:02:03", "time", 3723],
+    ["2m30s", "time", 150],
+    ["2m30", "time", 150],
+    ["1h30", "time", 5400],
+    ["8 minutes", "time", 480],
+    ["12 rev/s", "rotation", 720],
+    ["50 Hz", "rotation", 3000],
+    ["20 oz·in", "torque", 0.14123104],
+    ["20 oz in", "torque", 0.14123104],
+    ["3 kg·cm", "torque", 0.2941995],
+    ["120 mm²", "area", 1.2e-4],
+    ["30 sq in", "area", 0.0193548],
+    ["12 kt", "speed", 6.17333333],
+    ["2 miles", "distance", 3218.688],
+    ["1 nautical mile", "distance", 1852],
+    ["113 g tail", "mass", 0.113],
+    ["42 mm (measured)", "length", 0.042],
+    ["−6 °C", "temperature", -6],
+    ["1300", "capacity", 1.3],
+    ["2.2", "capacity", 2.2],
+    ["5 Wh/km", "energyPerDistance", 18],
   ])("%s as %s", (text, dimension, expected) => {
     expect(read(text, dimension)).toBeCloseTo(expected, 8);
   });
@@ -54,11 +89,41 @@ describe("typed quantities", () => {
     ["4 50 g", "mass", /not a number/],
     ["48:0", "ratio", /not a product of stages.*48:13/],
     ["3 × apple", "ratio", /not a product of stages/],
-    ["3 × 2", "mass", /not a unit of mass|not a number/],
+    ["2 g × 3 g", "mass", /not multiplied/],
+    ["12 lb", "length", /not a unit of length/],
+    ["12 mmm", "length", /not a unit of length/],
+    ["12 lb mm", "length", /not a unit of length/],
+    ["(3+4", "mass", /bracket is not closed/],
+    ["3/0 g", "mass", /zero|too large/],
+    ["tail 113 g", "mass", /not a number/],
     ["4 g 5", "mass", /not a number/],
     ["1e999", "mass", /too large/],
   ])("refuses %s as %s and says what would do", (text, dimension, message) => {
     expect(read(text, dimension)).toMatch(message);
+  });
+  it("says how it read a capacity that can only be in mAh", () => {
+    expect(parseQuantity("2200", "capacity")).toEqual({ ok: true, value: 2.2, note: "read as 2200 mAh" });
+    expect(parseQuantity("2200 mAh", "capacity")).toEqual({ ok: true, value: 2.2 });
+    expect(parseQuantity("99", "capacity")).toEqual({ ok: true, value: 99 });
+  });
+  it("agrees with plain arithmetic on random sums, products and brackets", () => {
+    const expression: fc.Arbitrary<string> = fc.letrec<{ e: string }>((tie) => ({
+      e: fc.oneof(
+        { maxDepth: 4 },
+        fc.integer({ min: 1, max: 99 }).map(String),
+        fc.tuple(tie("e"), fc.constantFrom("+", "-", "*"), tie("e")).map(([a, op, b]) => `(${a}${op}${b})`),
+        fc.tuple(tie("e"), fc.integer({ min: 1, max: 9 })).map(([a, b]) => `(${a}/${b})`),
+      ),
+    })).e;
+    fc.assert(
+      fc.property(expression, (text) => {
+        const r = parseQuantity(`${text} g`, "mass");
+        // Apart from the product: the language's own arithmetic.
+        const wanted = Function(`return ${text}`)() as number;
+        expect(r.ok && r.value * 1000, text).toBeCloseTo(wanted, 5);
+      }),
+      { numRuns: 300 },
+    );
   });
   it("reads back the text that it shows, thousands grouped and all", () => {
     fc.assert(
@@ -76,7 +141,8 @@ describe("typed quantities", () => {
         fc.constantFrom("metric" as const, "imperial" as const),
         (v, d, habit) => {
           const shown = toDisplay(v, d, habit);
-          const back = parseQuantity(shown.toFixed(9), d, habit);
+          // A capacity of a hundred and more without its unit is one in mAh: a field shows it with its unit.
+          const back = parseQuantity(d === "capacity" ? `${shown.toFixed(9)} Ah` : shown.toFixed(9), d, habit);
           expect(back.ok && Math.abs(back.value - v) < 1e-6 * Math.max(1, v)).toBe(true);
         },
       ),

@@ -1,8 +1,10 @@
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
 import type { z } from "zod";
-import { type Dimension, parseQuantity, toDisplay } from "../../core/design/units";
+import { type Dimension, toDisplay } from "../../core/design/units";
+import { MILLI_FROM, parseQuantity } from "../../core/design/readQuantity";
 import { plain } from "../../core/wording/format";
 import { usePreferences } from "../app/preferences";
+import { enterByMouse, selectAll } from "./selectAll";
 
 interface Props {
   label: string;
@@ -18,9 +20,10 @@ interface Props {
   className?: string;
 }
 
-/** Digits enough that showing a value and reading it back changes nothing that matters (1 in 100 000). */
+/** Digits enough that showing a value and reading it back changes nothing that matters (1 in 100 000). A capacity that would be read in mAh without its unit stands with it. */
 function editable(value: number, dimension: Dimension, habit: "metric" | "imperial"): string {
-  return String(Number(toDisplay(value, dimension, habit).toPrecision(6)));
+  const number = String(Number(toDisplay(value, dimension, habit).toPrecision(6)));
+  return dimension === "capacity" && Math.abs(value) >= MILLI_FROM ? `${number} Ah` : number;
 }
 
 /** Moves to the same column of the next or previous row of a table, like a spreadsheet. */
@@ -30,10 +33,8 @@ function moveInColumn(input: HTMLInputElement, step: 1 | -1): void {
   let next = step === 1 ? row?.nextElementSibling : row?.previousElementSibling;
   while (next && !next.querySelector("td input")) next = step === 1 ? next.nextElementSibling : next.previousElementSibling;
   const target = cell ? next?.children[cell.cellIndex]?.querySelector("input") : null;
-  if (target) {
-    target.focus();
-    target.select();
-  } else input.blur();
+  if (target) target.focus();
+  else input.blur();
 }
 
 export function tableKeys(event: KeyboardEvent<HTMLInputElement>, revert: () => void): void {
@@ -57,16 +58,20 @@ export function QuantityField({ label, value, dimension, onCommit, schema, empty
   const [error, setError] = useState<string | null>(null);
   const reverting = useRef(false);
   const id = useId();
+  const [note, setNote] = useState<string | null>(null);
   const known = useRef(value);
+  /** What was typed since the field was entered stays, whatever changes beneath it. */
+  const typed = useRef(false);
   useEffect(() => {
-    if (known.current !== value) {
-      known.current = value;
-      setText(null);
-      setError(null);
-    }
+    if (known.current === value) return;
+    known.current = value;
+    if (typed.current) return;
+    setText(null);
+    setError(null);
   }, [value]);
 
   const finish = () => {
+    typed.current = false;
     if (reverting.current) {
       reverting.current = false;
       setText(null);
@@ -94,6 +99,7 @@ export function QuantityField({ label, value, dimension, onCommit, schema, empty
     }
     setError(null);
     setText(null);
+    setNote(read.note ?? null);
   };
   return (
     <span className={`relative inline-block ${boxed ? "w-full" : ""} ${className}`}>
@@ -101,18 +107,24 @@ export function QuantityField({ label, value, dimension, onCommit, schema, empty
         className={`${boxed ? "box" : "cell"} num text-right`}
         aria-label={label}
         aria-invalid={error !== null}
+        data-unread={error === null ? undefined : ""}
         aria-describedby={error === null ? undefined : id}
         disabled={disabled}
         inputMode="text"
         autoComplete="off"
         placeholder={empty}
         value={text ?? (value === null ? "" : boxed ? plain(value, dimension, habit, placesFor(value, dimension, habit)) : editable(value, dimension, habit))}
+        onMouseDown={enterByMouse}
         onFocus={(e) => {
-          if (text === null && value !== null) setText(editable(value, dimension, habit));
-          const input = e.currentTarget;
-          requestAnimationFrame(() => input.select());
+          setNote(null);
+          const shown = text === null && value !== null ? editable(value, dimension, habit) : undefined;
+          if (shown !== undefined) setText(shown);
+          selectAll(e.currentTarget, shown);
         }}
-        onChange={(e) => setText(e.target.value)}
+        onChange={(e) => {
+          typed.current = true;
+          setText(e.target.value);
+        }}
         onBlur={finish}
         onKeyDown={(e) =>
           tableKeys(e, () => {
@@ -120,6 +132,11 @@ export function QuantityField({ label, value, dimension, onCommit, schema, empty
           })
         }
       />
+      {note !== null && error === null && (
+        <span role="status" className="absolute left-0 top-full z-20 block border border-hair bg-sheet px-2 py-1 text-left text-[11px] whitespace-nowrap text-care">
+          {note}
+        </span>
+      )}
       {error !== null && (
         <span id={id} role="alert" className="absolute left-0 top-full z-20 block w-64 border border-stop bg-sheet px-2 py-1 text-left text-[11px] text-stop">
           {error}

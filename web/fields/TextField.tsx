@@ -1,5 +1,6 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { tableKeys } from "./QuantityField";
+import { enterByMouse, selectAll } from "./selectAll";
 
 interface Props {
   label: string;
@@ -16,7 +17,12 @@ interface Props {
 export function TextField({ label, value, onCommit, disabled, boxed, required, placeholder, className = "" }: Props) {
   const [text, setText] = useState(value);
   const [error, setError] = useState(false);
-  useEffect(() => setText(value), [value]);
+  /** What was typed since the field was entered stays, whatever changes beneath it. */
+  const typed = useRef(false);
+  const reverting = useRef(false);
+  useEffect(() => {
+    if (!typed.current) setText(value);
+  }, [value]);
   return (
     <span className={`relative inline-block w-full ${className}`}>
       <input
@@ -26,13 +32,29 @@ export function TextField({ label, value, onCommit, disabled, boxed, required, p
         disabled={disabled}
         placeholder={placeholder}
         value={text}
-        onChange={(e) => setText(e.target.value)}
+        onMouseDown={enterByMouse}
+        onFocus={(e) => selectAll(e.currentTarget)}
+        onChange={(e) => {
+          typed.current = true;
+          setText(e.target.value);
+        }}
         onBlur={() => {
+          typed.current = false;
+          if (reverting.current) {
+            reverting.current = false;
+            setText(value);
+            setError(false);
+            return;
+          }
           const bad = required === true && text.trim() === "";
           setError(bad);
           if (!bad && text !== value) onCommit(text);
         }}
-        onKeyDown={(e) => tableKeys(e, () => setText(value))}
+        onKeyDown={(e) =>
+          tableKeys(e, () => {
+            reverting.current = true;
+          })
+        }
       />
       {error && (
         <span role="alert" className="absolute left-0 top-full z-20 border border-stop bg-sheet px-2 py-1 text-[11px] text-stop">

@@ -1,3 +1,4 @@
+import { guarded } from "../fields/guarded";
 import { ON_HAND } from "../../core/subjects/mass/declares";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
@@ -90,7 +91,7 @@ export function NewCraft() {
   };
   const negative = answer !== null && answer.remainder < 0;
   return (
-    <form onSubmit={submit} aria-label="New craft" className="grid grid-cols-2 gap-8 border-t border-rule px-4 py-4 max-[900px]:grid-cols-1">
+    <form onSubmit={guarded(submit)} aria-label="New craft" className="grid grid-cols-2 gap-8 border-t border-rule px-4 py-4 max-[900px]:grid-cols-1">
       <div>
         <h2>New, from three numbers</h2>
         <fieldset className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1">

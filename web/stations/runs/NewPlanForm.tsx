@@ -1,3 +1,4 @@
+import { guarded } from "../../fields/guarded";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { toast } from "sonner";
@@ -55,11 +56,11 @@ export function NewPlanForm({ stage, onDone, onCancel }: { stage: number; onDone
   return (
     <form
       aria-label="New plan"
-      onSubmit={(e) => {
+      onSubmit={guarded((e) => {
         e.preventDefault();
         setMissing(question.trim() === "");
         if (question.trim() !== "") make.mutate();
-      }}
+      })}
     >
       <h2 className="border-b border-ink pb-1 text-[18px]">Plan a run of {version.label}</h2>
       <div className="mt-3 grid max-w-2xl grid-cols-[1fr_220px] gap-3 max-[640px]:grid-cols-[minmax(0,1fr)]">

@@ -1,3 +1,4 @@
+import { guarded } from "../../fields/guarded";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useMutation } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
@@ -151,11 +152,13 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
   return (
     <form
       noValidate
-      onSubmit={handleSubmit((v) => {
-        const missing = held.length > 0 && v.goneOn.trim() === "" ? "Say why it was run all the same, or choose a rung that is open." : null;
-        setWhy(missing);
-        if (!missing) save.mutate(v);
-      })}
+      onSubmit={guarded(
+        handleSubmit((v) => {
+          const missing = held.length > 0 && v.goneOn.trim() === "" ? "Say why it was run all the same, or choose a rung that is open." : null;
+          setWhy(missing);
+          if (!missing) save.mutate(v);
+        }),
+      )}
       aria-label={run ? `Run ${run.number}` : "New run"}
     >
       <h2 className="text-[18px]">{run ? `Run ${run.number} of ${version.label}` : `New run of ${version.label}`}</h2>

@@ -1,0 +1,108 @@
+import { beforeAll, describe, expect, it } from "vitest";
+import { demoInBrowser } from "../support/browser";
+import type { User } from "../support/page";
+
+const demo = demoInBrowser();
+let user: User;
+beforeAll(() => {
+  user = demo.user();
+});
+
+/** Keys as a keyboard sends them: one at a time, 40 ms apart, on a page that is six times slower. */
+const typing = async (keys: string) => {
+  for (const key of keys) await user.page.keyboard.press(key as "a", { delay: 5 }).then(() => new Promise((r) => setTimeout(r, 35)));
+};
+const focused = () => user.page.evaluate(() => document.activeElement?.getAttribute("aria-label") ?? "");
+const shown = (label: string) => user.page.$eval(`input[aria-label="${label}"]`, (e) => e.value);
+const slowly = async (work: () => Promise<void>) => {
+  const client = await user.page.createCDPSession();
+  await client.send("Emulation.setCPUThrottlingRate", { rate: 6 });
+  try {
+    await work();
+  } finally {
+    await client.send("Emulation.setCPUThrottlingRate", { rate: 1 });
+    await client.detach();
+  }
+};
+
+describe("digits typed right after Tab", () => {
+  it("all arrive, in the field that was entered, in place of what stood there", async () => {
+    await user.open("/craft/tern/v5/layout");
+    const first = await user.page.waitForSelector('input[aria-label$=", x"]');
+    await first?.click();
+    const typed = new Map<string, string>();
+    await slowly(async () => {
+      for (let k = 0; typed.size < 14 && k < 60; k++) {
+        const label = await focused();
+        if (/, (x|y|z)$/.test(label)) {
+          const digits = String(101 + 7 * k);
+          await typing(digits);
+          typed.set(label, digits);
+        }
+        await user.page.keyboard.press("Tab");
+      }
+    });
+    await user.saved();
+    expect(typed.size).toBe(14);
+    for (const [label, digits] of typed) expect(Number(await shown(label)), label).toBe(Number(digits));
+  });
+  it("after Enter too, down a column", async () => {
+    await user.open("/craft/tern/v5/layout");
+    const first = await user.page.waitForSelector('input[aria-label$=", x"]');
+    await first?.click();
+    const typed = new Map<string, string>();
+    await slowly(async () => {
+      for (let k = 0; k < 5; k++) {
+        typed.set(await focused(), String(310 + k));
+        await typing(String(310 + k));
+        await user.page.keyboard.press("Enter");
+      }
+    });
+    await user.saved();
+    expect(typed.size).toBe(5);
+    for (const [label, digits] of typed) expect(Number(await shown(label)), label).toBe(Number(digits));
+  });
+});
+
+describe("a field", () => {
+  it("selects all when it is clicked, a name too, and a second click places the caret", async () => {
+    await user.open("/craft/tern/v5/layout");
+    const name = await user.page.waitForSelector('input[aria-label^="Name of "], input[aria-label$=", name"]');
+    await name?.click();
+    const marked = () => name?.evaluate((e) => Number((e as HTMLInputElement).selectionEnd) - Number((e as HTMLInputElement).selectionStart)) ?? Promise.resolve(-1);
+    expect(await marked()).toBeGreaterThan(2);
+    await name?.click();
+    expect(await marked()).toBe(0);
+  });
+  it("Escape leaves what stood there, of a name as of a number", async () => {
+    await user.open("/craft/tern/v5/layout");
+    for (const selector of ['input[aria-label^="Name of "], input[aria-label$=", name"]', 'input[aria-label$=", x"]']) {
+      const input = await user.page.waitForSelector(selector);
+      const before = await input?.evaluate((e) => (e as HTMLInputElement).value);
+      await input?.click();
+      await typing("999");
+      await user.page.keyboard.press("Escape");
+      expect(await input?.evaluate((e) => (e as HTMLInputElement).value)).toBe(before);
+    }
+    await user.saved();
+  });
+  it("says how it read a capacity without a unit", async () => {
+    await user.open("/craft/tern/v5/power");
+    await user.click("3 cells, 3.8 Ah");
+    await user.fill("Capacity", "2200");
+    await user.see("read as 2200 mAh");
+    await user.saved();
+    expect((await demo.design("tern")).batteries[0]?.capacity.value).toBeCloseTo(2.2, 9);
+  });
+});
+
+describe("a form with a field in error", () => {
+  it("goes to that field, and does not take what stood there before", async () => {
+    await user.open("/");
+    await user.fill("Name", "Redshank");
+    await user.fill("Minutes wanted", "8 furlongs");
+    await user.click("Put v1 on the bench");
+    expect(await user.page.evaluate(() => document.activeElement?.getAttribute("aria-invalid"))).toBe("true");
+    expect(new URL(user.page.url()).pathname).toBe("/");
+  });
+});
