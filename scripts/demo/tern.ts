@@ -127,7 +127,7 @@ export const tern: CraftFileInput = {
       claims: [{ metric: "cgX", direction: "down", amount: "into 318–344 mm", change: "items/#pack" }],
       whys: [
         { change: "items/#pack", why: "the CG sat behind its window", fault: 6, run: 14 },
-        { change: "items/#keeper", why: "the rod came off twice", fault: 8, run: 13 },
+        { change: "items/#drip", why: "the rudder froze twice", fault: 8, run: 13 },
       ],
       fate: { state: "going", why: "", at: null, reused: [], exit: "Not level at 17 m/s after three steps of the pack: back to v3 with the low pylon." },
       createdAt: "2026-02-01T19:00:00+01:00",

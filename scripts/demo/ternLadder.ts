@@ -57,7 +57,13 @@ export const ternLadder: Ladder = usualLadder("wings").map((rung) => {
     case 6:
       return { ...rung, name: "Turns, r 20 m", doing: "Both ways at hand height", gates: [eye("skid", "no skid touches")], safety: ICE };
     case 7:
-      return { ...rung, name: "Wind 4 m/s", doing: "Three passes of three, along and across", gates: [eye("three", "three passes of three")], safety: ICE };
+      return {
+        ...rung,
+        name: "Wind across the bay",
+        doing: "Three passes of three, along and across, in as much wind as the brief names",
+        gates: [eye("three", "three passes of three")],
+        safety: ICE,
+      };
     default:
       return rung;
   }

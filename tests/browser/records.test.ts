@@ -137,18 +137,18 @@ describe("faults that come again", () => {
   it("tell the earlier story and ask for the next weakest after strengthening", async () => {
     await user.open("/craft/tern/v4/faults?fault=8");
     await user.see("The same part, so far");
-    expect(await user.read('[aria-label="So far"]')).toMatch(/F-07.*v2.*A new clip, bent closer/);
+    expect(await user.read('[aria-label="So far"]')).toMatch(/F-07.*v2.*Hinge line greased/);
     await user.see("Not proven yet:");
     await user.see("what is the next weakest in that load path");
-    await user.fill("Next weakest", "the horn's screw; the horn shall be the fuse");
+    await user.fill("Next weakest", "the hinge pin; the pin shall be the fuse");
     await user.fill("Servo gear worn, € spent", "3");
     await user.click("Save the fault");
     await user.see("F-08 saved");
-    expect((await file()).faults.find((f) => f.number === 8)).toMatchObject({ nextWeakest: "the horn's screw; the horn shall be the fuse", part: "rod" });
+    expect((await file()).faults.find((f) => f.number === 8)).toMatchObject({ nextWeakest: "the hinge pin; the pin shall be the fuse", part: "hinge" });
   });
   it("costs stand by cause, with the wrong turns", async () => {
     await user.click("What they have cost");
-    expect(await user.read('[data-cost="The clip opens"]')).toMatch(/F-07\s?F-08 1\.7 0\.4 6 1 4/);
+    expect(await user.read('[data-cost="Slush freezes in the hinge"]')).toMatch(/F-07\s?F-08 1\.7 0\.4 6 1 4/);
     expect(await user.page.$$eval("canvas", (l) => l.length)).toBe(3);
   });
   it("an entry of one's own is added with the error at its field, found by its words, and suspected from", async () => {
@@ -236,19 +236,19 @@ describe("versions", () => {
   });
   it("keep advice and what was made of it", async () => {
     await user.open("/craft/tern/v5/versions");
-    await user.fill("Advice", "Try it without the keepers first");
+    await user.fill("Advice", "Try it without the strips first");
     await user.fill("From whom", "a neighbour");
     await user.click("Note it");
     await user.see("a neighbour");
-    await user.choose("State of: Try it without the keepers first", "declined");
+    await user.choose("State of: Try it without the strips first", "declined");
     await user.page.waitForSelector('[data-advice="declined"]');
-    expect((await tern("v5")).advice[0]).toMatchObject({ text: "Try it without the keepers first", from: "a neighbour", state: "declined" });
+    expect((await tern("v5")).advice[0]).toMatchObject({ text: "Try it without the strips first", from: "a neighbour", state: "declined" });
   });
   it("the set-up is compared with the parent; a tune is stale by what changed, and a debt stands until repaid", async () => {
     // v5 was run by now: it is frozen, and its set-up opens a child draft.
     await user.open("/craft/tern/v5/versions?setup=1");
     expect(await user.read('[data-stale="Pitch damper"]')).toMatch(/stale: .*propeller/);
-    await user.see(/Debt since v4: Gain 15 % hides “the tall pylon trembles/);
+    await user.see(/Debt since v4: Gain 15 % hides “rime on the gyro bracket/);
     await user.fill("Gain, value", "25 %");
     await user.see("v5 is frozen: open a child draft");
     await user.fill("Why is it changed?", "a stiffer pylon");
@@ -257,7 +257,7 @@ describe("versions", () => {
     await user.open("/craft/tern/v6/versions?setup=1");
     await user.fill("Gain, hides", "");
     await user.saved();
-    await user.see("Repaid in v6: Gain, which hid “the tall pylon trembles");
+    await user.see("Repaid in v6: Gain, which hid “rime on the gyro bracket");
     expect(await user.page.$('[data-stale="Pitch damper"]')).toBeNull();
     await user.fill("New group", "Lights");
     await user.click("Add to this group");
