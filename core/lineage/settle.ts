@@ -1,8 +1,8 @@
 import type { Claim, CraftFile, Version } from "../design/craftFile";
 import type { Dimension } from "../design/units";
 import { parseQuantity } from "../design/readQuantity";
-import { probabilityWithin } from "../numeric/normal";
-import { type MeasuredOn, measuredOn } from "../runs/measured";
+import { probabilityByT, tQuantile } from "../numeric/welch";
+import { type MeasuredOn, knownScatter, measuredOn } from "../runs/measured";
 import type { ChangeKind } from "../design/fields";
 import type { Change } from "./difference";
 
@@ -52,41 +52,71 @@ export interface Settlement {
   after: MeasuredOn | null;
   /** odds, 0 to 1, that what was claimed holds, given what was measured */
   odds: number | null;
+  /** Why it is unclear although something was measured, in words; null otherwise. */
+  why: string | null;
+  /** Repeats on each side that would settle a change as large as claimed, at the scatter that is known; null where that cannot be said. */
+  repeats: number | null;
 }
 
 /** Odds beyond which a claim counts as met, and below which as not met. */
 const SURE = 0.9;
 
-/** Settles one claim of a version against what was measured on it and on its parent. A limit needs the child alone; a change needs both. */
-export function settleClaim(claim: Claim, before: MeasuredOn | null, after: MeasuredOn | null, dimension: Dimension): Settlement {
+/** Degrees of freedom of a difference of two means after Welch and Satterthwaite. */
+function freedomOf(a: { sd: number; freedom: number }, b: { sd: number; freedom: number }): number {
+  const [va, vb] = [a.sd ** 2, b.sd ** 2];
+  const part = (v: number, f: number) => (Number.isFinite(f) ? v ** 2 / f : 0);
+  const below = part(va, a.freedom) + part(vb, b.freedom);
+  return below > 0 ? (va + vb) ** 2 / below : Infinity;
+}
+
+const UNREPEATED = "measured once, and nobody knows how far repeats scatter: repeat it";
+
+/**
+ * Settles one claim of a version against what was measured on it and on its parent, by Student's t where the ± comes from repeats. A limit needs the child alone; a change needs both.
+ *
+ * @param scatter how far repeats fall on this craft: tells how many would settle it
+ */
+export function settleClaim(claim: Claim, before: MeasuredOn | null, after: MeasuredOn | null, dimension: Dimension, scatter: { sd: number } | null = null): Settlement {
   const asked = askedOf(claim.amount, dimension);
-  const none: Settlement = { claim, asked, verdict: "not measured", before, after, odds: null };
-  if (!after) return none;
-  const below = (limit: number, value: number, sd: number) => probabilityWithin(value, sd, -Infinity, limit);
-  let odds: number | null = null;
-  if (asked.kind === "below") odds = below(asked.limit, after.value, after.sd);
-  else if (asked.kind === "above") odds = 1 - below(asked.limit, after.value, after.sd);
-  else if (asked.kind === "between") odds = below(asked.high, after.value, after.sd) - below(asked.low, after.value, after.sd);
-  else if (before) {
+  const base: Settlement = { claim, asked, verdict: "not measured", before, after, odds: null, why: null, repeats: null };
+  const change = asked.kind === "by" || asked.kind === "direction";
+  const size = asked.kind === "by" && before ? (asked.amount ?? (asked.share ?? 0) * Math.abs(before.value)) : 0;
+  const none: Settlement = { ...base, repeats: scatter && size > 0 ? repeatsFor(size, scatter.sd) : null };
+  if (!after || (change && !before)) return none;
+  if (after.freedom === 0 || (change && before?.freedom === 0)) return { ...none, verdict: "unclear", why: UNREPEATED };
+  const within = (value: number, sd: number, freedom: number, low: number, high: number) => probabilityByT(value, sd, freedom, low, high);
+  let odds: number;
+  if (asked.kind === "below") odds = within(after.value, after.sd, after.freedom, -Infinity, asked.limit);
+  else if (asked.kind === "above") odds = within(after.value, after.sd, after.freedom, asked.limit, Infinity);
+  else if (asked.kind === "between") odds = within(after.value, after.sd, after.freedom, asked.low, asked.high);
+  else {
+    const was = before as MeasuredOn;
     const sign = claim.direction === "down" ? -1 : 1;
-    const wanted = asked.kind === "by" ? (asked.amount ?? (asked.share ?? 0) * Math.abs(before.value)) : 0;
-    const effect = after.value - before.value;
-    const sd = Math.hypot(after.sd, before.sd * (1 + (asked.kind === "by" ? (asked.share ?? 0) : 0)));
+    const effect = after.value - was.value;
+    const first = { sd: was.sd * (1 + (asked.kind === "by" ? (asked.share ?? 0) : 0)), freedom: was.freedom };
+    const sd = Math.hypot(after.sd, first.sd);
     if (claim.direction === "same") {
       const steps = sd > 0 ? Math.abs(effect) / sd : effect === 0 ? 0 : Infinity;
-      return { ...none, odds: null, verdict: steps <= 1 ? "met" : steps > 2 ? "not met" : "unclear" };
+      return { ...none, verdict: steps <= 1 ? "met" : steps > 2 ? "not met" : "unclear" };
     }
-    odds = 1 - below(wanted, sign * effect, sd);
+    odds = within(sign * effect, sd, freedomOf(first, after), size, Infinity);
   }
-  if (odds === null) return none;
   return { ...none, odds, verdict: odds >= SURE ? "met" : odds <= 1 - SURE ? "not met" : "unclear" };
 }
 
+/** Repeats on each side at which a change of this size stands clear of chance (95 %) at this scatter; null when no number below 100 does. */
+export function repeatsFor(size: number, sd: number): number | null {
+  for (let n = 2; n < 100; n++) if (tQuantile(0.95, 2 * n - 2) * sd * Math.sqrt(2 / n) < size) return n;
+  return null;
+}
+
 /** All claims of a version, settled by the numbers. */
-export function settle(file: Pick<CraftFile, "runs" | "bench">, version: Version, dimensionOf: (metric: string) => Dimension): Settlement[] {
-  return version.claims.map((claim) =>
-    settleClaim(claim, version.parent === null ? null : measuredOn(file, version.parent, claim.metric), measuredOn(file, version.label, claim.metric), dimensionOf(claim.metric)),
-  );
+export function settle(file: Pick<CraftFile, "runs" | "bench" | "versions">, version: Version, dimensionOf: (metric: string) => Dimension): Settlement[] {
+  return version.claims.map((claim) => {
+    const scatter = knownScatter(file, claim.metric);
+    const on = (label: string) => measuredOn(file, label, claim.metric, scatter);
+    return settleClaim(claim, version.parent === null ? null : on(version.parent), on(version.label), dimensionOf(claim.metric), scatter);
+  });
 }
 
 /** Minutes that it takes to undo a change of this kind for one more test (common practice). */

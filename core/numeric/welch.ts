@@ -1,7 +1,15 @@
 import jStat from "jstat";
+import { probabilityWithin } from "./normal";
 
 /** Two-sided Student t quantile: the t beyond which lie (1 − confidence) of the distribution with these degrees of freedom. */
 export const tQuantile = (confidence: number, freedom: number): number => jStat.studentt.inv(0.5 + confidence / 2, freedom);
+
+/** Probability (0 to 1) that a quantity known as a mean with this standard error and these degrees of freedom lies in [low, high]; Infinity: normal. */
+export function probabilityByT(mean: number, error: number, freedom: number, low: number, high: number): number {
+  if (!(error > 0) || !Number.isFinite(freedom)) return probabilityWithin(mean, error, low, high);
+  const below = (x: number) => (x === Infinity ? 1 : x === -Infinity ? 0 : jStat.studentt.cdf((x - mean) / error, freedom));
+  return Math.max(0, below(high) - below(low));
+}
 
 export interface Sample {
   count: number;

@@ -210,10 +210,10 @@ function Claims({ version }: { version: Version }) {
   const settled = settle(file, version, dimensionOf);
   const things = useMemo(() => (parent ? thingsChanged(parent.design, version.design) : null), [parent, version.design]);
   const undone = useMemo(() => (things ? reversals(things.things.flatMap((t) => t.changes)) : []), [things]);
-  if (settled.length === 0) return null;
+  if (settled.length === 0 && undone.length < 2) return null;
   return (
     <div className="mt-2">
-      <h3>What it was to do</h3>
+      <h3>{settled.length > 0 ? "What it was to do" : "Credit"}</h3>
       {settled.map((s) => {
         const dimension = dimensionOf(s.claim.metric);
         const shown = (m: typeof s.before) => {
@@ -232,6 +232,8 @@ function Claims({ version }: { version: Version }) {
                 {version.parent && `${version.parent} ${shown(s.before)}, `}
                 {version.label} {shown(s.after)}
                 {s.odds !== null && `, odds ${Math.round(s.odds * 100)} in 100`}
+                {s.why && `: ${s.why}`}
+                {s.repeats !== null && s.verdict !== "met" && s.verdict !== "not met" && `; about ${s.repeats} repeats on each side would tell a change as large as that`}
               </span>
             )}
             {s.after && <span className="block text-[11px] text-pencil">from {[s.before?.by, s.after.by].filter(Boolean).join("; ")}</span>}
