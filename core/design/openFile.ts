@@ -23,9 +23,15 @@ function drivesSayWhere(file: Raw): Raw {
   return { ...file, formatVersion: 2 };
 }
 
-/** 2 → 3: phases may be held by what a pack was found to give, and the steps of a walk-back are kept. Of what was there before nothing changes. */
+/**
+ * 2 → 3: phases may be held by what a pack was found to give, and the steps of a walk-back are kept. "In water" meant anything that works there, and nothing of it was computed; now it is an
+ * open screw: of a drive that said so nothing is said any more, and the application asks once.
+ */
 function loadsAndStepsAreKept(file: Raw): Raw {
-  return { ...file, formatVersion: 3 };
+  const next = structuredClone(file);
+  for (const v of Array.isArray(next.versions) ? next.versions : [])
+    for (const u of (((v as Raw)?.design as Raw | undefined)?.units as Raw[] | undefined) ?? []) if (u.surroundings === "in water") u.surroundings = null;
+  return { ...next, formatVersion: 3 };
 }
 
 /** A file of an older version as this one has it; unchanged when it is of this version, or of none that is known. */

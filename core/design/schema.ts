@@ -1,3 +1,4 @@
+import { WATERS } from "../subjects/water/water";
 import { aboardSchema } from "./hazards";
 import { z } from "zod";
 import * as energy from "../subjects/energy/declares";
@@ -77,6 +78,8 @@ export const environmentSchema = z.object({
   airTemperature: field(finite.min(-60).max(60).describe("°C"), { label: "air temperature", dimension: "temperature" }),
   packTemperature: field(finite.min(-40).max(60).describe("temperature of the packs at the start, °C"), { label: "pack temperature", dimension: "temperature" }),
   humidity: field(finite.min(0).max(1).optional().describe("relative humidity, 0 to 1; left out: a half"), { label: "humidity", dimension: "percent" }),
+  water: field(z.enum(WATERS).optional().describe("what drives in water work in; left out: fresh"), { label: "water" }),
+  waterTemperature: field(finite.min(-2).max(40).optional().describe("°C; left out: that of the air, from 4 °C on"), { label: "water temperature", dimension: "temperature" }),
   wind: field(finite.min(0).max(40).describe("worst wind, m/s"), { label: "wind", dimension: "speed" }),
 });
 

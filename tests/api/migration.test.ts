@@ -43,6 +43,32 @@ it("packs of an older release stand on the shelf after the update, with their re
   rmSync(older, { recursive: true });
 }, 60_000);
 
+it("a drive in water of an older release is asked anew: it could have been a drum, and is an open screw from now on", async () => {
+  const client = new PGlite();
+  const db = drizzle(client, { schema }) as unknown as Database & Parameters<typeof migrate>[0];
+  const older = upTo("0010_craft_stamp");
+  await migrate(db, { migrationsFolder: older });
+  const json = (x: unknown) => sql`${JSON.stringify(x)}::jsonb`;
+  const design = quietDesign();
+  for (const u of design.units) u.surroundings = "in water";
+  await db.execute(sql`insert into crafts (slug, name, summary, held_up_by) values ('old', 'Old', 'works "in water"', 'hull')`);
+  for (const [label, d] of [
+    ["v1", design],
+    ["v2", quietDesign()],
+  ] as const)
+    await db.execute(
+      sql`insert into versions (craft_id, label, question, finding, reason, claims, created_at, design) values (1, ${label}, '', '', '', '[]', '2026-01-01T10:00:00Z', ${json(d)})`,
+    );
+  await migrate(db, { migrationsFolder: allMigrations });
+  const { rows } = (await db.execute(sql`select label, design->'units'->0->>'surroundings' as works from versions order by label`)) as unknown as { rows: unknown[] };
+  expect(rows).toEqual([
+    { label: "v1", works: null },
+    { label: "v2", works: "free air" },
+  ]);
+  await client.close();
+  rmSync(older, { recursive: true });
+}, 60_000);
+
 it("a logbook of an older release is read whole after the update, and goes on", async () => {
   const client = new PGlite();
   const db = drizzle(client, { schema }) as unknown as Database & Parameters<typeof migrate>[0];

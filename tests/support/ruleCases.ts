@@ -317,7 +317,7 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
     },
     () => {},
   ],
-  ["drive-not-covered", (d) => void (unit(d).surroundings = "in water"), (d) => void (unit(d).surroundings = "free air")],
+  ["drive-not-covered", (d) => void (unit(d).surroundings = "not a propeller"), (d) => void (unit(d).surroundings = "in water")],
   ["drive-not-covered", (d) => void (unit(d).surroundings = "boxed or ducted"), () => {}],
   ["drive-not-covered", (d) => void (unit(d).surroundings = "overlapped or coaxial"), () => {}],
   [

@@ -36,7 +36,8 @@ const first = (d: Design) => {
 
 describe("a drive that the method does not hold for", () => {
   const cases: [string, (d: Design) => void][] = [
-    ["in water", (d) => void (first(d).surroundings = "in water")],
+    ["that is a drum", (d) => void (first(d).surroundings = "not a propeller")],
+    ["in water, of a craft that goes on the ground", (d) => void Object.assign(d, { heldUpBy: "ground", units: d.units.map((u) => ({ ...u, surroundings: "in water" })) })],
     ["in a box", (d) => void (first(d).surroundings = "boxed or ducted")],
     ["coaxial, six of them", (d) => void Object.assign(first(d), { surroundings: "overlapped or coaxial", count: 6 })],
     ["of a submerged craft, where nothing was said", (d) => void Object.assign(d, { heldUpBy: "submerged", units: d.units.map((u) => ({ ...u, surroundings: null })) })],
@@ -78,12 +79,15 @@ describe("a drive that the method does not hold for", () => {
     expect(predictLevels({ ...unit, surroundings: "free air" }, [{ throttle: 1, voltage: 11 }], 1.2, 11).length).toBe(1);
   });
   it("in the craft's own words on the command line", () => {
-    const design = changed((d) => void (first(d).surroundings = "in water"));
+    const design = changed((d) => void (first(d).surroundings = "boxed or ducted"));
     const file = craft([version("v1", null, { design })]);
     const out = evaluateFile(JSON.stringify(file), undefined);
     if (!out.ok) throw new Error(out.why);
     const { without } = out.output as { without: Record<string, { status: string; because: string }> };
-    expect(without.propulsion).toEqual({ status: "not covered", because: "drive works in water: only open propellers in free air are computed so far" });
+    expect(without.propulsion).toEqual({
+      status: "not covered",
+      because: "drive works in a box or duct: only open propellers by themselves, in air or water, are computed so far",
+    });
     expect(without.energy?.status).toBe("not covered");
     expect(without.speed?.status).toBe("not covered");
   });
@@ -97,9 +101,10 @@ describe("a drive that the method does not hold for", () => {
     if (!finding) throw new Error("not asked");
     expect(remediesFor(design, e, finding).map((r) => r.text)).toEqual([
       "It works in free air",
-      "It works in water",
+      "It is an open screw under water",
       "It sits in a box or duct",
       "It overlaps another, or shares its axis",
+      "It is a drum, wheel, track, jet or paddle",
     ]);
   });
   it("drag in water is no drag in the air: no top speed of a hull, and a duty at a speed waits", () => {

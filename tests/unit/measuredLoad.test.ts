@@ -83,10 +83,10 @@ describe("what was measured outranks what was computed", () => {
     // A larger pack of the same cells is no other craft as long as its mass stays within a twentieth.
     expect(easy((d) => void (d.batteries[0] && (d.batteries[0].capacity.value = 3)))?.status).toBe("met");
   });
-  it("for drives that are not computed at all: in water, a minute in the tub is enough", () => {
+  it("for drives that are not computed at all: in a duct, a minute in the tub is enough", () => {
     const wet = changed((d) => {
       d.heldUpBy = "submerged";
-      for (const u of d.units) u.surroundings = "in water";
+      for (const u of d.units) u.surroundings = "boxed or ducted";
     });
     const open = evaluate(wet);
     expect(open.metrics.endurance).toBeUndefined();

@@ -30,6 +30,16 @@ describe("files of an older version", () => {
   });
 });
 
+describe("a drive in water of version 2", () => {
+  it("is asked anew: it could have been a drum or a jet, and is computed as an open screw from now on", () => {
+    const old = read("fixtures/craft-2.json") as { versions: { design: { units: { surroundings: string | null }[] } }[] };
+    for (const v of old.versions) for (const u of v.design.units) u.surroundings = "in water";
+    const opened = openCraftFile(old);
+    expect(opened.ok && opened.file.versions.every((v) => v.design.units.every((u) => u.surroundings === null))).toBe(true);
+    expect(old.versions[0]?.design.units[0]?.surroundings).toBe("in water");
+  });
+});
+
 describe("files that are not read", () => {
   it("a newer version is refused in words", () => {
     const opened = openCraftFile({ ...now(), formatVersion: FORMAT_VERSION + 1, something: 1 });

@@ -9,17 +9,23 @@ const GAMMA = 1.4;
 /** Standard gravity, m/s² (ISO 80000-3). */
 export const GRAVITY = G0;
 
-export interface Air {
+/** What a propeller works in. */
+export interface Medium {
   /** kg/m³ */
   density: number;
-  /** Pa */
-  pressure: number;
-  /** K */
-  temperature: number;
   /** m/s */
   soundSpeed: number;
   /** dynamic viscosity, Pa·s */
   viscosity: number;
+  /** Tip speed at which the map of a propeller ends, m/s; left out: a little above the speed of sound. */
+  fastest?: number;
+}
+
+export interface Air extends Medium {
+  /** Pa */
+  pressure: number;
+  /** K */
+  temperature: number;
 }
 
 /** Gas constant of water vapour, J/(kg·K). */

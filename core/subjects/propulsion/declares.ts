@@ -66,8 +66,8 @@ export const learnedSchema = z.object({
 });
 export type Learned = z.infer<typeof learnedSchema>;
 
-/** Where a drive works: only what stands in free air is computed so far. */
-export const SURROUNDINGS = ["free air", "in water", "boxed or ducted", "overlapped or coaxial"] as const;
+/** What a drive is and where it works: only open propellers by themselves, in air or water, are computed so far. */
+export const SURROUNDINGS = ["free air", "in water", "boxed or ducted", "overlapped or coaxial", "not a propeller"] as const;
 export type Surroundings = (typeof SURROUNDINGS)[number];
 
 export const unitSchema = z.object({

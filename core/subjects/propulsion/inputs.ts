@@ -52,6 +52,8 @@ export const inputId = (input: { of: string; key: InputKey }): string => `${inpu
  * What the method gets wrong of one propeller it need not get wrong of another.
  */
 const METHOD = { thrust: 0.1, torque: 0.15, cellVoltage: 0.03 };
+/** The same of a screw in water: sections are thicker, blades wider, and a hull, a guard or the surface is never far (judgement). */
+const IN_WATER = { thrust: 0.2, torque: 0.25 };
 /** Share by which a motor's Kv differs from what is printed (common practice: 3 to 5 %). */
 const PRINTED_KV = 0.04;
 
@@ -74,7 +76,8 @@ function unitInputs(unit: Unit): PowerInput[] {
     evidence,
     dimension: "ratio",
   });
-  if (!taught) return [...enteredInputs(unit), factor("thrustFactor", { value: 1, sd: METHOD.thrust }), factor("torqueFactor", { value: 1, sd: METHOD.torque })];
+  const method = unit.surroundings === "in water" ? IN_WATER : METHOD;
+  if (!taught) return [...enteredInputs(unit), factor("thrustFactor", { value: 1, sd: method.thrust }), factor("torqueFactor", { value: 1, sd: method.torque })];
   return [
     ...enteredInputs(unit).map((i) => (taught.exact ? { ...i, sd: LEFT * i.sd, evidence } : i)),
     factor("kvFactor", taught.kv),

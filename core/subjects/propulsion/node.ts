@@ -3,6 +3,7 @@ import type { Quantity } from "../../design/quantity";
 import { type Doubtful, sdOf } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, keysOf, subject } from "../../subject";
 import type { OperatingPoint } from "./chain";
+import { cavitatesFrom } from "../water/water";
 import { assumed, notCovered } from "./covered";
 import { quantities } from "./declares";
 import { type Driven, type PowerInput, inputId } from "./inputs";
@@ -84,6 +85,20 @@ function outsideOf(view: Driven, drives: readonly SolvedDrive[]): string[] {
   return [...shapesOutside(view.units), ...drives.flatMap((d) => [...tipOutside(d.values.tipMach), ...stallOutside(d.stalled)].map((said) => name(d) + said))];
 }
 
+/** Depth at which a small craft's screw commonly sits, m (judgement). */
+const SHALLOW = 0.1;
+/** Drives in water whose tips are fast enough for the water to boil on them: their thrust is no longer that of the method. */
+function cavitating(setup: PowerSetup, drives: readonly SolvedDrive[]): string[] {
+  return setup.units.flatMap((u, i) => {
+    if (u.unit.surroundings !== "in water") return [];
+    const tip = ((drives[i]?.values.rpm ?? 0) / 60) * Math.PI * u.diameter;
+    const from = cavitatesFrom(SHALLOW, 15, u.medium);
+    return tip > from
+      ? [`${drives.length > 1 ? `${u.unit.name}: ` : ""}blade tips at ${tip.toFixed(0)} m/s may cavitate, from about ${from.toFixed(0)} m/s on near the surface`]
+      : [];
+  });
+}
+
 /** Throttles at which the thrust of a craft that hangs on its drives is worked out, so that a change of its weight needs no solution. */
 const LIFT_POINTS = 17;
 
@@ -135,7 +150,7 @@ function compute(view: Driven): Outcome<PropulsionResult> {
       values,
       sd: sds(doubt),
       point,
-      stalled: propellerLoad(u.propeller, base.medium, 0, point.rpm).stalled,
+      stalled: propellerLoad(u.propeller, u.medium, 0, point.rpm).stalled,
       evidence: evidenceOf([u.unit.id, u.unit.batteryId]),
       currentByDiameter: size && size.sd > 0 ? ((doubt.current.by[inputId(size)] ?? 0) / values.current) * (size.value / size.sd) : 0,
     };
@@ -163,7 +178,7 @@ function compute(view: Driven): Outcome<PropulsionResult> {
       inputs,
       whole: base.units.every((u) => u.drive.propeller.solved),
       incomplete: [assumed(view)].filter((s) => s !== null),
-      outside: outsideOf(view, drives),
+      outside: [...outsideOf(view, drives), ...cavitating(base, drives)],
     },
   };
 }

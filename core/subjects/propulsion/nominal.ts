@@ -165,7 +165,7 @@ export function unitValuesOf(setup: PowerSetup, points: readonly OperatingPoint[
     rpm: p.rpm,
     torque: p.torque,
     motorLoss: p.motorLoss,
-    tipMach: (p.rpm * Math.PI * (u?.diameter ?? 0)) / 60 / setup.medium.soundSpeed,
+    tipMach: (p.rpm * Math.PI * (u?.diameter ?? 0)) / 60 / (u?.medium ?? setup.medium).soundSpeed,
   };
 }
 

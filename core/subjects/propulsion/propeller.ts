@@ -1,4 +1,4 @@
-import type { Air } from "../air/air";
+import type { Medium } from "../air/air";
 import { remembering } from "../../numeric/memo";
 import { findRoot } from "../../numeric/root";
 
@@ -97,7 +97,7 @@ const HUB = 0.12;
  * Valid: pitch/diameter 0.3–1.2, 2–6 blades, tip Mach below 0.75, not in the windmill-brake or vortex-ring state.
  * Source: H. Glauert, "Airplane Propellers" (1935); φ as the single unknown after S. A. Ning, Wind Energy 17 (2014).
  */
-export function propellerLoad(prop: Propeller, medium: Air, speed: number, rpm: number): PropellerLoad {
+export function propellerLoad(prop: Propeller, medium: Medium, speed: number, rpm: number): PropellerLoad {
   const radius = prop.diameter / 2;
   const omega = (rpm * 2 * Math.PI) / 60;
   const tipMach = Math.hypot(omega * radius, speed) / medium.soundSpeed;
@@ -168,8 +168,8 @@ const mix = (a: Pair, b: Pair, t: number): Pair => ({ thrust: a.thrust + (b.thru
  * Precomputes a propeller for the chain solver. Thrust and torque divided by rpm² change slowly (only through Reynolds number and Mach) at one advance ratio, so they are
  * interpolated linearly in log rpm; across advance ratio by parabolas. The moving part is made when it is first asked for.
  */
-export function propellerMap(prop: Propeller, medium: Air): PropellerMap {
-  const maxRpm = (1.05 * medium.soundSpeed * 60) / (Math.PI * prop.diameter);
+export function propellerMap(prop: Propeller, medium: Medium): PropellerMap {
+  const maxRpm = ((medium.fastest ?? 1.05 * medium.soundSpeed) * 60) / (Math.PI * prop.diameter);
   const minRpm = maxRpm / 100;
   const span = Math.log(100);
   let solved = true;
@@ -220,7 +220,7 @@ export function propellerMap(prop: Propeller, medium: Air): PropellerMap {
 const maps = remembering<PropellerMap>(60);
 
 /** The map of a propeller in this air, remembered by all of its numbers. */
-export const propellerMapOf = (prop: Propeller, medium: Air): PropellerMap => maps(JSON.stringify([prop, medium]), () => propellerMap(prop, medium));
+export const propellerMapOf = (prop: Propeller, medium: Medium): PropellerMap => maps(JSON.stringify([prop, medium]), () => propellerMap(prop, medium));
 
 /** Points of the difference between two propellers nearly alike: it changes more slowly than either. */
 const VARIED_SPEEDS = 6;
@@ -232,7 +232,7 @@ const coarse = new WeakMap<PropellerMap, Pair[][]>();
  * The map of a propeller that is a little different from one whose map is known: that map plus the difference of the direct solutions at a few points (tested: the difference within 3 % of
  * what two full maps give).
  */
-export function variedMap(base: PropellerMap, was: Propeller, is: Propeller, medium: Air): PropellerMap {
+export function variedMap(base: PropellerMap, was: Propeller, is: Propeller, medium: Medium): PropellerMap {
   const maxRpm = base.maxRpm;
   const minRpm = maxRpm / 100;
   const span = Math.log(100);

@@ -1,5 +1,6 @@
 import type { Battery, Regulator, Unit } from "../../design/schema";
-import { type Air, GRAVITY, USUAL_HUMIDITY, air } from "../air/air";
+import { type Air, GRAVITY, type Medium, USUAL_HUMIDITY, air } from "../air/air";
+import { water } from "../water/water";
 import { coldCapacity, coldFactor, openCircuit } from "../energy/battery";
 import type { DutyPhase, Pack } from "../energy/endurance";
 import type { Drive, Source } from "./chain";
@@ -23,6 +24,8 @@ export interface UnitSetup {
   propeller: Propeller;
   /** of the propeller as modelled, before what a stand taught */
   map: PropellerMap;
+  /** what it works in */
+  medium: Medium;
 }
 export interface PackSetup {
   battery: Battery;
@@ -62,8 +65,13 @@ export function mainUnits(design: Pick<Driven, "heldUpBy" | "units">): number[] 
   return first ?? indices;
 }
 
+/** Coldest water that is assumed where nobody says how warm it is, °C. */
+const COLD_WATER = 4;
+/** The water that drives stand in. */
+export const waterOf = (e: Driven["brief"]["environment"]): Medium => water(e.waterTemperature ?? Math.max(COLD_WATER, e.airTemperature), e.water ?? "fresh");
+
 /** The map of a shape: the one next to it where that is the same; a little different one as its difference from that. */
-function mapNear(shape: Propeller, medium: Air, near: UnitSetup | null): PropellerMap {
+function mapNear(shape: Propeller, medium: Medium, near: UnitSetup | null): PropellerMap {
   if (!near) return propellerMapOf(shape, medium);
   const same = (Object.keys(shape) as (keyof Propeller)[]).every((k) => shape[k] === near.propeller[k]);
   return same ? near.map : variedMap(near.map, near.propeller, shape, medium);
@@ -78,6 +86,7 @@ export function setUp(design: Driven, values: InputValues, near: PowerSetup | nu
   const v = (of: string, key: InputKey, fallback: number) => values.get(`${of}/${key}`) ?? fallback;
   const { environment } = design.brief;
   const medium = air(environment.altitude, environment.airTemperature, environment.humidity ?? USUAL_HUMIDITY);
+  const wet = waterOf(environment);
   const inPath = (batteryId: string, unitId: string | null) =>
     design.conductors.filter((c) => c.batteryId === batteryId && c.unitId === unitId).reduce((s, c) => s + c.resistance, 0);
   const units = design.units.map((unit, k): UnitSetup => {
@@ -92,11 +101,13 @@ export function setUp(design: Driven, values: InputValues, near: PowerSetup | nu
       liftFactor: blade.lift,
       dragFactor: blade.drag,
     };
-    const map = mapNear(shape, medium, near?.units[k] ?? null);
+    const around = unit.surroundings === "in water" ? wet : medium;
+    const map = mapNear(shape, around, near?.units[k] ?? null);
     return {
       unit,
       diameter,
       map,
+      medium: around,
       limit: unit.throttleLimit,
       propeller: shape,
       drive: {

@@ -262,9 +262,10 @@ function sayWhere({ design }: See): Remedy[] {
   const one = silent.length === 1;
   const ways: [Surroundings, string][] = [
     ["free air", one ? "It works in free air" : "They work in free air"],
-    ["in water", one ? "It works in water" : "They work in water"],
+    ["in water", one ? "It is an open screw under water" : "They are open screws under water"],
     ["boxed or ducted", one ? "It sits in a box or duct" : "They sit in boxes or ducts"],
     ["overlapped or coaxial", one ? "It overlaps another, or shares its axis" : "They overlap, or share an axis"],
+    ["not a propeller", one ? "It is a drum, wheel, track, jet or paddle" : "They are drums, wheels, tracks, jets or paddles"],
   ];
   if (silent.length === 0) return [];
   return ways.map(([where, text]) => ({

@@ -2,7 +2,7 @@ import { computedFrom } from "../../design/evidence";
 import { findRoot } from "../../numeric/root";
 import { type Doubtful, sdOf } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, subject } from "../../subject";
-import { assumed, dragsInAir, notCovered } from "../propulsion/covered";
+import { assumed, dragsInAir, notCovered, wetDrive } from "../propulsion/covered";
 import { DRIVEN } from "../propulsion/node";
 import type { PowerInput } from "../propulsion/inputs";
 import { dragAt, missingOf, solveAll, thrustOf } from "../propulsion/nominal";
@@ -27,7 +27,8 @@ export const speed = subject({
   compute(view): Outcome<SpeedResult> {
     const missing = missingOf(view);
     if (missing.length > 0) return { status: "missing", needs: missing };
-    const because = notCovered(view) ?? (dragsInAir(view.heldUpBy) ? null : "what holds it back is not the air: drag in water and on the ground are not computed so far");
+    const because =
+      notCovered(view) ?? (dragsInAir(view.heldUpBy) && !wetDrive(view) ? null : "what holds it back is not the air: drag in water and on the ground are not computed so far");
     if (because !== null) return { status: "not covered", because };
     if (view.dragArea === null) return { status: "missing", needs: ["drag area"] };
     const { inputs, base, others } = vary(view);

@@ -1,3 +1,5 @@
+import { wetDrive } from "../../../core/subjects/propulsion/covered";
+import { WATERS, type Water } from "../../../core/subjects/water/water";
 import { freeId } from "../../../core/design/ids";
 import { positiveOf } from "../../../core/design/evidence";
 import { METRICS, METRIC_KEYS, type MetricKey, isModelled } from "../../../core/design/metrics";
@@ -175,7 +177,7 @@ const FIRST: [MetricKey, Target["comparison"], number, number?][] = [
 function Environment() {
   const { design, edit, evaluation } = useDesk();
   const e = design.brief.environment;
-  const field = (key: Exclude<keyof typeof e, "humidity">, label: string, dimension: "distance" | "temperature" | "speed") => (
+  const field = (key: Exclude<keyof typeof e, "humidity" | "water" | "waterTemperature">, label: string, dimension: "distance" | "temperature" | "speed") => (
     <label className="flex items-center justify-between gap-2">
       {label}
       <span className="w-28">
@@ -198,6 +200,39 @@ function Environment() {
         {field("packTemperature", "Pack temperature at the start", "temperature")}
         {field("altitude", "Altitude", "distance")}
         {field("wind", "Worst wind", "speed")}
+        {(wetDrive(design) || design.heldUpBy === "hull" || design.heldUpBy === "submerged") && (
+          <>
+            <label className="flex items-center justify-between gap-2">
+              Water
+              <select className="box w-28!" aria-label="Water" value={e.water ?? "fresh"} onChange={(x) => edit((d) => void (d.brief.environment.water = x.target.value as Water))}>
+                {WATERS.map((w) => (
+                  <option key={w} value={w}>
+                    {w}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <label className="flex items-center justify-between gap-2">
+              Water temperature
+              <span className="w-28">
+                <QuantityField
+                  boxed
+                  label="Water temperature"
+                  value={e.waterTemperature ?? null}
+                  dimension="temperature"
+                  empty="as the air"
+                  schema={environmentSchema.shape.waterTemperature.unwrap()}
+                  onCommit={(v) =>
+                    edit((d) => {
+                      if (v === null) delete d.brief.environment.waterTemperature;
+                      else d.brief.environment.waterTemperature = v;
+                    })
+                  }
+                />
+              </span>
+            </label>
+          </>
+        )}
         <label className="flex items-center justify-between gap-2">
           Humidity
           <span className="w-28">

@@ -1,4 +1,4 @@
-import { SURROUNDINGS } from "../../../core/subjects/propulsion/declares";
+import { SURROUNDINGS, type Surroundings } from "../../../core/subjects/propulsion/declares";
 import type { ReactNode } from "react";
 import { magnitudeOrZero, positiveOf } from "../../../core/design/evidence";
 import { type Battery, CHEMISTRIES, type Unit, batterySchema, controllerSchema, gearSchema, motorSchema, propellerSchema, unitSchema } from "../../../core/design/schema";
@@ -131,6 +131,15 @@ export function PackForm({ battery }: { battery: Battery }) {
 }
 
 /** One kind of drive: controller, motor, gearing and propeller. */
+/** What a drive is and where it works, as it is chosen. */
+const WORKS: Record<Surroundings, string> = {
+  "free air": "a propeller in free air",
+  "in water": "an open screw under water",
+  "boxed or ducted": "in a box, duct or nozzle",
+  "overlapped or coaxial": "overlapped or coaxial",
+  "not a propeller": "a drum, wheel, track, jet or paddle",
+};
+
 export function DriveForm({ unit }: { unit: Unit }) {
   const { design, edit } = useDesk();
   const entries = useEntries();
@@ -233,7 +242,7 @@ export function DriveForm({ unit }: { unit: Unit }) {
             <option value="">not said</option>
             {SURROUNDINGS.map((s) => (
               <option key={s} value={s}>
-                {s === "free air" ? "in free air" : s}
+                {WORKS[s]}
               </option>
             ))}
           </select>

@@ -34,7 +34,8 @@ const quantity = (value: number, spread: number | undefined, dimension: Paramete
 /** The links of one drive with what flows into each, for all its like units together. */
 function linksOf({ unit, point: p, sd }: BandDrive): Link[] {
   const n = unit.count;
-  const rise = temperatureRise(p, unit);
+  // Water cools a motor otherwise than the air that its rating assumes: no rise is told.
+  const rise = unit.surroundings === "in water" ? null : temperatureRise(p, unit);
   const warm = (kelvin: number) => `≈ +${kelvin.toFixed(0)} °C`;
   const each = n > 1 ? "each " : "";
   return [
@@ -42,14 +43,14 @@ function linksOf({ unit, point: p, sd }: BandDrive): Link[] {
       name: "Controller",
       power: p.controllerIn * n,
       loss: p.controllerLoss * n,
-      lines: [`${each}${quantity(p.motorVoltage, sd.motorVoltage, "voltage")}`, `${each}${quantity(p.current, sd.current, "current")}`, warm(rise.controller)],
+      lines: [`${each}${quantity(p.motorVoltage, sd.motorVoltage, "voltage")}`, `${each}${quantity(p.current, sd.current, "current")}`, rise ? warm(rise.controller) : ""],
       limit: { value: unit.controller.maxCurrent, now: p.current },
     },
     {
       name: "Motor",
       power: p.motorIn * n,
       loss: p.motorLoss * n,
-      lines: [quantity(p.motorRpm, sd.motorRpm, "rotation"), `${each}${(p.motorTorque * 1000).toFixed(0)} mN·m`, warm(rise.motor)],
+      lines: [quantity(p.motorRpm, sd.motorRpm, "rotation"), `${each}${(p.motorTorque * 1000).toFixed(0)} mN·m`, rise ? warm(rise.motor) : "cooled by water"],
       limit: { value: unit.motor.maxCurrent, now: p.current },
     },
     {
