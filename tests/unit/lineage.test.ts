@@ -424,9 +424,9 @@ describe("what a run teaches", () => {
       predicted: { value: predicted, sd: 0.1, evidence: "guess" as const },
       measured: { value, sd: 0, by: "" },
     });
-    const list = worthMending({ metrics: [m("thrust", 5, 5.05), m("auw", 5, 5.15), m("rpm", 5, 5.5)] }, (metric) => workingOf(design, evaluation, metric as MetricKey));
+    const list = worthMending({ metrics: [m("thrust", 5, 5.05), m("auw", 5, 5.15), m("rpm", 5, 5.25)] }, (metric) => workingOf(design, evaluation, metric as MetricKey));
     expect(list.map((x) => x.metric)).toEqual(["rpm", "auw"]);
-    expect(list[0]?.steps).toBeCloseTo(-5, 6);
+    expect(list[0]?.steps).toBeCloseTo(-2.5, 6);
     expect(list[0]?.inputs[0]?.name).toMatch(/kv/i);
     expect(list[0]?.inputs.every((i) => i.evidence === "guess" || i.evidence === "datasheet")).toBe(true);
   });

@@ -8,6 +8,7 @@ import { loadOfRun } from "../../../core/runs/load";
 import { type Load, dutyOfLoad } from "../../../core/subjects/energy/load";
 import { mass } from "../../../core/subjects/mass/node";
 import { worthMending } from "../../../core/runs/learnt";
+import { PATTERN_TEXT, patternsOf } from "../../../core/runs/patterns";
 import { GATE_WORD, gateText } from "../../../core/wording/ladder";
 import { plain, show } from "../../../core/wording/format";
 import { contracts } from "../../../api/contracts";
@@ -89,6 +90,7 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
   const faults = file.faults.filter((f) => f.run === run.number);
   const outcome = OUTCOME[run.outcome];
   const mend = worthMending(run, (metric) => workingOf(version.design, evaluation, metric as MetricKey));
+  const patterns = patternsOf(run, version.design);
   const condition = (label: string, value: string | null) =>
     value && (
       <tr>
@@ -262,9 +264,14 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
           </button>
         </p>
       )}
-      {mend.length > 0 && (
+      {(mend.length > 0 || patterns.length > 0) && (
         <section aria-label="What to mend" className="mt-2">
           <h3>What the run teaches</h3>
+          {patterns.map((p) => (
+            <p key={p} data-pattern={p} className="font-semibold text-ink">
+              {PATTERN_TEXT[p]}
+            </p>
+          ))}
           <ul>
             {mend.map((m) => (
               <li key={m.metric} data-mend={m.metric}>
@@ -277,6 +284,8 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
                     </button>
                     .
                   </>
+                ) : m.beyond ? (
+                  "further off than anything that was entered can explain: outside of the model, or the meter."
                 ) : (
                   "What it rests on is measured already: look at the method's own error in its working."
                 )}
