@@ -4,7 +4,7 @@ import { CHEMISTRY, openCircuit } from "../subjects/energy/battery";
 import { miss } from "./miss";
 
 /** A way in which a run's numbers stand to one another that says more than each by itself. */
-export type Pattern = "pack low" | "pack sags" | "meter too low" | "one drive at nothing" | "no lift though it turns" | "outside the model";
+export type Pattern = "pack low" | "pack sags" | "sags more" | "meter too low" | "one drive at nothing" | "no lift though it turns" | "outside the model";
 
 /** Steps beyond which no input can explain a miss. */
 export const BEYOND = 3;
@@ -33,6 +33,7 @@ export function patternsOf(run: Asked, design: Pick<Design, "units" | "batteries
   const [battery] = design.batteries;
   if (battery && run.pack.restingVoltage !== null && run.pack.restingVoltage / battery.series < openCircuit(battery.chemistry, LOW)) out.push("pack low");
   if (battery && run.pack.loadedVoltage !== null && run.pack.loadedVoltage / battery.series < CHEMISTRY[battery.chemistry].floor) out.push("pack sags");
+  if (!out.includes("pack sags") && steps("packVoltage") < -2 && steps("packCurrent") < 1) out.push("sags more");
   const [thrust, rpm] = [ratio("thrust"), ratio("rpm")];
   const current = ratio("packCurrent") ?? ratio("current") ?? ratio("meanCurrent");
   const drives = design.units.reduce((s, u) => s + u.count, 0);
@@ -48,6 +49,7 @@ export function patternsOf(run: Asked, design: Pick<Design, "units" | "batteries
 export const PATTERN_TEXT: Record<Pattern, string> = {
   "pack low": "The pack was not full at the start: charge it, and run it again before anything else is suspected.",
   "pack sags": "The pack sags below its floor under load: a fresh, warm pack first, then plugs and wires.",
+  "sags more": "The pack sags more at that current than its resistance says: plugs and wires, its age, or the cold. Read its resistance under load.",
   "meter too low": "The current read is less than half of what such a thrust takes: check the meter, its range and its zero before the drive.",
   "one drive at nothing": "The thrust is short by a whole drive: one gives nothing. Dead, unplugged, or turning the wrong way? Feel for each with a strip of tissue.",
   "no lift though it turns": "It turns as fast as it should and pushes too little: inlet or outlet, a lid, or the propeller (another one, or on backwards).",

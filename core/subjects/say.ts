@@ -29,7 +29,10 @@ export const figure = (label: string, value: number, sd: number, dimension: Dime
   limit,
 });
 
-/** Missed targets of these numbers, each as a finding: a must stops, a wish wants care. @param say its parameters and the name of its figure */
+/** Odds below which a target counts as missed for sure (judgement). */
+const LOST = 0.1;
+
+/** Missed targets of these numbers, each as a finding: a must that is missed by 90 in 100 stops, one that is likely missed and a wish want care. @param say its parameters and the name of its figure */
 export const missed = <P>(
   { targets }: See,
   wanted: (t: TargetResult) => boolean,
@@ -41,7 +44,9 @@ export const missed = <P>(
     .flatMap((t): Found<P>[] => {
       if (!t.predicted) return [];
       const { params, label } = say(t, t.predicted);
-      return [{ page, severity: t.target.weight === "must" ? "stop" : "care", about: t.target.id, params, figure: figureOf(label, t.predicted, t.target.value) }];
+      return [
+        { page, severity: t.target.weight === "must" && (t.odds ?? 0) < LOST ? "stop" : "care", about: t.target.id, params, figure: figureOf(label, t.predicted, t.target.value) },
+      ];
     });
 
 /** Picks the number that a remedy is to bring to its limit out of a nominal result. */

@@ -230,6 +230,19 @@ describe("limits", () => {
     // Outside by a little, with more doubt than that.
     expect(codes(0.33, 0.1)).toMatchObject([{ code: "cg-doubtful", severity: "care" }]);
   });
+  it("a must that is missed within its doubt wants care; only one that is missed for sure stops", () => {
+    const severity = (share: number) => {
+      const lasts = evaluate(quietDesign()).metrics.endurance?.value ?? 0;
+      const design = changed((d) => {
+        const t = d.brief.targets.find((x) => x.metric === "endurance");
+        if (t) t.value = lasts * share;
+      });
+      return evaluate(design).findings.find((f) => f.code === "endurance-short")?.severity;
+    };
+    expect(severity(1.02)).toBe("care");
+    expect(severity(2)).toBe("stop");
+    expect(severity(0.9)).toBeUndefined();
+  });
   it("a propeller that is stalled at rest is not made so fine that it no longer pushes at the speed asked", () => {
     const stalled = (speed: number | null) => {
       const design = changed((d) => {

@@ -50,6 +50,15 @@ describe("what misses say together", () => {
     ],
     ["a pack that was not full comes before all else", run([["thrust", 10, 1, 7]], { restingVoltage: 11.2 }), quietDesign(), ["pack low"]],
     ["a pack that sags", run([["thrust", 10, 1, 7]], { loadedVoltage: 8 }), quietDesign(), ["pack sags"]],
+    [
+      "a pack that sags more than it should at that current",
+      run([
+        ["packVoltage", 12, 0.1, 11.4],
+        ["packCurrent", 20, 2, 19.6],
+      ]),
+      quietDesign(),
+      ["sags more"],
+    ],
     ["nothing explains it", run([["endurance", 600, 30, 200]]), quietDesign(), ["outside the model"]],
   ])("%s", (_, r, design, wanted) => {
     expect(patternsOf(r, design)).toEqual(wanted);

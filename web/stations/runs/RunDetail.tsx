@@ -285,7 +285,7 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
                     .
                   </>
                 ) : m.beyond ? (
-                  "further off than anything that was entered can explain: outside of the model, or the meter."
+                  `That is ${Math.abs(m.steps).toFixed(1)} steps of ±: no input explains it.`
                 ) : (
                   "What it rests on is measured already: look at the method's own error in its working."
                 )}
