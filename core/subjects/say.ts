@@ -29,6 +29,9 @@ export const figure = (label: string, value: number, sd: number, dimension: Dime
   limit,
 });
 
+/** What tells how long a craft lasts when nothing else does. */
+export const ONE_MINUTE = advice("Run it one minute in the tub or tied down, and enter the mean current in Power, Duty");
+
 /** Odds below which a target counts as missed for sure (judgement). */
 const LOST = 0.1;
 

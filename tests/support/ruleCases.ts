@@ -79,7 +79,18 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
     (d) => void d.brief.targets.push({ id: "cgz", metric: "cgZ", comparison: "between", value: 0.02, upper: 0.054, weight: "must" }),
     (d) => void d.brief.targets.push({ id: "cgz", metric: "cgZ", comparison: "between", value: 0.02, upper: 0.08, weight: "must" }),
   ],
-  ["lasting-open", (d) => void (unit(d).motor.kv = { value: 1000, evidence: "guess" }), (d) => void (unit(d).motor.kv = { value: 1000, evidence: "measured" })],
+  ["lasting-open", (d) => void (unit(d).surroundings = "boxed or ducted"), (d) => void (unit(d).surroundings = "free air")],
+  [
+    "net-mass-off",
+    (d) => {
+      d.gasLift = known(0.9);
+      d.brief.targets.push({ id: "net", metric: "netMass", comparison: "between", value: 0.001, upper: 0.01, weight: "must" });
+    },
+    (d) => {
+      d.gasLift = known(0.915);
+      d.brief.targets.push({ id: "net", metric: "netMass", comparison: "between", value: 0.001, upper: 0.01, weight: "must" });
+    },
+  ],
   ["cg-sideways", (d) => void (item(d, "pack").place.y = 0.04), (d) => void (item(d, "pack").place.y = 0.005)],
   [
     "cg-vertical",

@@ -1,7 +1,7 @@
 import type { HeldUpBy } from "../../design/schema";
 import { METRICS } from "../../design/metrics";
 import { type Found, figureOf, verdict } from "../../subject";
-import { advice } from "../say";
+import { ONE_MINUTE, advice } from "../say";
 
 /** No target at all, or none for where the CG must be. */
 const targetsMissing = verdict<{ which: "all" | "window" }>({
@@ -33,7 +33,9 @@ const restsOnGuess = verdict<{ label: string }>({
             ]
           : [],
       ),
-  remedies: () => [advice("Measure the weakest input before building on it")],
+  remedies: (see, { about }) => [
+    see.targets.some((t) => t.target.id === about && t.target.metric === "endurance") ? ONE_MINUTE : advice("Measure the weakest input before building on it"),
+  ],
   says: (p) => `${p.label} rests on a guess`,
 });
 

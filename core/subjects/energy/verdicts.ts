@@ -3,7 +3,7 @@ import { type Found, type See, figureOf, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { demand } from "../demand/node";
 import { propulsion } from "../propulsion/node";
-import { advice, askFor, figure, missed, ofPack, percent, set, solveFor, times } from "../say";
+import { ONE_MINUTE, advice, askFor, figure, missed, ofPack, percent, set, solveFor, times } from "../say";
 import { coldFactor } from "./battery";
 import { energy } from "./node";
 import { packOf } from "./packOf";
@@ -118,20 +118,15 @@ const brownOut = verdict<{ rail: string; short: number }>({
   says: (p) => `${p.rail} browns out: the pack sags ${plain(p.short, "voltage")} below what it needs`,
 });
 
-const ONE_MINUTE = advice("Run it one minute in the tub or tied down, and enter the mean current in Power, Duty");
-
-/** How long it lasts rests on guesses, or is not computed at all for such drives: one minute at work tells it. */
-const lastingOpen = verdict<{ guessed: boolean }>({
+/** How long it lasts is not computed for such drives: one minute at work tells it. */
+const lastingOpen = verdict<Record<string, never>>({
   find(see) {
     const wanted = see.targets.some((t) => timeTarget(t));
-    const ends = see.of(energy);
-    if (!wanted || see.design.batteries.length === 0) return [];
-    const guessed = ends.status === "solved" && see.metrics.endurance?.evidence === "guess";
-    if (!guessed && ends.status !== "not covered") return [];
-    return [{ page: "power", severity: "note", about: "endurance", params: { guessed }, figure: null }];
+    if (!wanted || see.design.batteries.length === 0 || see.of(energy).status !== "not covered") return [];
+    return [{ page: "power", severity: "note", about: "endurance", params: {}, figure: null }];
   },
   remedies: () => [ONE_MINUTE],
-  says: (p) => (p.guessed ? "How long it lasts rests on guesses" : "How long it lasts is not computed for drives like these, and nothing was measured yet"),
+  says: () => "How long it lasts is not computed for drives like these, and nothing was measured yet",
 });
 
 /** A phase of the duty at a speed, and no drag area to hold it against: endurance stays unknown until it is there. */

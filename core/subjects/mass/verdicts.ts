@@ -3,7 +3,7 @@ import { plain } from "../../wording/format";
 import { gramPrice } from "../balance/gram";
 import { balance } from "../balance/node";
 import { shortestSlide } from "../balance/solver";
-import { LIGHTEN, advice, askFor, figure, percent, set } from "../say";
+import { LIGHTEN, advice, askFor, figure, missed, percent, set } from "../say";
 import { isBallast } from "./ballast";
 import { growthOf } from "./growth";
 import { mass } from "./node";
@@ -107,6 +107,19 @@ const notFeasible = verdict<{ left: number; least: number; first: string }>({
   },
   remedies: () => [LIGHTEN],
   says: (p, h) => `Not feasible: ${plain(p.left, "mass", h)} are left for ${p.first}, and a skin of that size alone takes ${plain(p.least, "mass", h)}`,
+});
+
+/** Heavier or lighter than the gas carries, by more than the brief allows. */
+const netMassOff = verdict<{ by: number; heavy: boolean }>({
+  find: (see) =>
+    missed(
+      see,
+      (t) => t.target.metric === "netMass",
+      "layout",
+      (t, p) => ({ params: { by: Math.abs(t.margin ?? 0), heavy: t.target.comparison === "atMost" || p.value > t.target.value }, label: "beyond what the gas carries" }),
+    ),
+  remedies: (_see, { params: p }) => (p.heavy ? [LIGHTEN] : [advice("Add trim weight, or let gas off")]),
+  says: (p, h) => `${plain(p.by, "mass", h)} too ${p.heavy ? "heavy" : "light"} for the gas that it carries`,
 });
 
 /** Some parts have no mass yet: every sum leaves them out. */
@@ -248,6 +261,7 @@ export const verdicts = {
   "nothing-left": nothingLeft,
   "left-over": leftOver,
   "not-feasible": notFeasible,
+  "net-mass-off": netMassOff,
   "mass-missing": massMissing,
   growth,
   surprise,
