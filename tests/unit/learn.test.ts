@@ -58,6 +58,15 @@ describe("what a sweep teaches", () => {
   if (!lesson.ok) throw new Error(lesson.message);
   const { learned } = lesson;
 
+  it("tells nothing of the propeller moving: the ± of what is pushed standing narrows, that of the top speed does not", () => {
+    const at = (taught: boolean) => {
+      const design = changed((d) => void (taught && (unitOf(d).learned = learned)));
+      return evaluate({ ...design, dragArea: { value: 0.02, evidence: "measured", sd: 0.0002 } }).metrics;
+    };
+    const rel = (q: { value: number; sd: number } | undefined) => (q?.sd ?? 0) / (q?.value ?? 1);
+    expect(rel(at(true).thrust)).toBeLessThan(0.6 * rel(at(false).thrust));
+    expect(rel(at(true).speed)).toBeGreaterThan(0.03);
+  });
   it("finds the factors that the real drive was made with", () => {
     expect(learned.kv.value).toBeCloseTo(TRUTH.kv, 3);
     expect(Math.abs(learned.thrust.value / TRUTH.thrust - 1)).toBeLessThan(0.01);

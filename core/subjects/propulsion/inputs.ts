@@ -21,6 +21,7 @@ export const INPUT_KEYS = [
   "kvFactor",
   "thrustFactor",
   "torqueFactor",
+  "movingFactor",
   "capacity",
   "cellResistance",
   "cellVoltage",
@@ -67,13 +68,13 @@ const LEFT = 0.25;
 function unitInputs(unit: Unit): PowerInput[] {
   const taught = taughtOf(unit);
   const evidence = taught?.exact ? ("measured" as const) : ("calculated" as const);
-  const factor = (key: InputKey, f: { value: number; sd: number }): PowerInput => ({
+  const factor = (key: InputKey, f: { value: number; sd: number }, by: Evidence = evidence): PowerInput => ({
     key,
     of: unit.id,
     name: unit.name,
     value: f.value,
     sd: f.sd,
-    evidence,
+    evidence: by,
     dimension: "ratio",
   });
   const method = unit.surroundings === "in water" ? IN_WATER : METHOD;
@@ -83,6 +84,8 @@ function unitInputs(unit: Unit): PowerInput[] {
     factor("kvFactor", taught.kv),
     factor("thrustFactor", taught.thrust),
     factor("torqueFactor", taught.torque),
+    // A sweep that stood still tells nothing of the same propeller moving.
+    factor("movingFactor", { value: 1, sd: method.thrust }, "calculated"),
   ];
 }
 

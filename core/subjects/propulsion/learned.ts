@@ -3,13 +3,13 @@ import type { Learned, Unit } from "../../design/schema";
 import type { PropellerMap } from "./propeller";
 
 /** A model map with what a stand found of it: thrust and torque scaled, everything else as modelled. */
-export const scaledMap = (map: PropellerMap, thrust: number, torque: number): PropellerMap =>
-  thrust === 1 && torque === 1
+export const scaledMap = (map: PropellerMap, thrust: number, torque: number, moving = 1): PropellerMap =>
+  thrust === 1 && torque === 1 && moving === 1
     ? map
     : {
         at: (rpm, speed) => {
           const load = map.at(rpm, speed);
-          return { thrust: load.thrust * thrust, torque: load.torque * torque };
+          return { thrust: load.thrust * thrust * (speed !== undefined && speed > 0 ? moving : 1), torque: load.torque * torque };
         },
         torque: (rpm, speed) => map.torque(rpm, speed) * torque,
         maxRpm: map.maxRpm,

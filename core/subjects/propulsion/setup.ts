@@ -121,7 +121,7 @@ export function setUp(design: Driven, values: InputValues, near: PowerSetup | nu
         pathResistance: inPath(unit.batteryId, unit.id),
         ratio: gear.ratio,
         gearEfficiency: Math.min(1, v(unit.id, "gearEfficiency", gear.efficiency.value)),
-        propeller: scaledMap(map, v(unit.id, "thrustFactor", taught?.thrust.value ?? 1), v(unit.id, "torqueFactor", taught?.torque.value ?? 1)),
+        propeller: scaledMap(map, v(unit.id, "thrustFactor", taught?.thrust.value ?? 1), v(unit.id, "torqueFactor", taught?.torque.value ?? 1), v(unit.id, "movingFactor", 1)),
         ...(taught?.throttle ? { duty: dutyOf(taught.throttle) } : {}),
       },
     };

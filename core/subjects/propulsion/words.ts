@@ -16,6 +16,7 @@ export const INPUT_NAME: Record<InputKey, string> = {
   kvFactor: "Kv, from the stand",
   thrustFactor: "Thrust, method or stand",
   torqueFactor: "Torque, method or stand",
+  movingFactor: "Thrust moving, method",
   capacity: "Capacity",
   cellResistance: "Cell resistance",
   cellVoltage: "Cell curve, method",

@@ -113,7 +113,6 @@ export function WalkBackSheet() {
               Step {result.endsAt} is out of reach of {item?.name}: {plan.by === "slide" ? "its range ends before" : "it has no more mass to give"}.
             </p>
           )}
-          <p className="max-w-[90ch] text-[12px]">{TRIM_LINE}</p>
           <table className="rows mt-1 w-full max-w-[900px]">
             <thead>
               <tr>
@@ -190,7 +189,11 @@ function StepRow({ step: s, last, by, children }: { step: WalkBackStep; last: bo
             {r.tune && `, tune: ${r.tune}`}
           </div>
         ))}
-        {s.state === "next" && <p className="max-w-[70ch] text-[12px]">{TUNE_LINE[s.side]}</p>}
+        <details open={s.state === "next"} className="max-w-[70ch] text-[12px]">
+          <summary className="text-pencil">how to go about it</summary>
+          <p>{TUNE_LINE[s.side]}</p>
+          <p>{TRIM_LINE}</p>
+        </details>
         {s.state === "stopped" && <p className="text-stop">Stop here: go back one step and fly that one.</p>}
         {s.state === "ahead" && s.records.length === 0 && <span className="text-[12px] text-pencil">after the step before</span>}
         {children}
