@@ -168,7 +168,7 @@ const METRIC: Record<Dimension, string> = {
 /** Unit in which a dimension is shown, for each of the two habits. Electrical and mechanical units are the same in both. */
 export const DISPLAY = {
   metric: METRIC,
-  imperial: { ...METRIC, mass: "oz", length: "in", distance: "ft", speed: "mph", force: "ozf" },
+  imperial: { ...METRIC, mass: "oz", length: "in", distance: "ft", speed: "mph", force: "ozf", energyPerDistance: "Wh/mi" },
 } satisfies Record<string, Record<Dimension, string>>;
 export type UnitHabit = keyof typeof DISPLAY;
 
