@@ -40,7 +40,7 @@ export const stemsOf = (text: string): string[] => [
       .replace(/(\p{L})-(?=\p{L})/gu, "$1")
       .split(/[^\p{L}]+/u)
       .filter((w) => w.length >= 3 && !COMMON.has(w))
-      .map((w) => (w.length > 4 ? w.replace(/(ings?|ed|es|s)$/, "") : w))
+      .map((w) => (w.length > 4 ? w.replace(/(ings?|ed|es|s)$/, "") : w.replace(/(?<=\p{L}{2}[^s])s$/u, "")))
       .map((w) => ONE.get(w) ?? w),
   ),
 ];

@@ -17,7 +17,8 @@ export const WORDS: Readonly<Record<string, string>> = {
   "shake-one-rpm": "vibrates at half throttle, resonance, buzzes at one throttle, shakes in the middle of the range, hums at one speed",
   "shake-all-rpm": "vibrates, vibration, rattles, out of balance, shakes all the time, rough running, bent shaft",
   "propeller-struck": "propeller hits the ground on landing, blade touched, blade strike, prop strike, hit a stone, blades hit the ring, blades hit the boom",
-  "cut-out": "motor stops, power loss, engine quits, motor cuts when throttle is punched, stutters, shuts off, loses power suddenly, screeches and stops, desync",
+  "cut-out":
+    "cut out at full throttle, cuts out, motor stops, power loss, engine quits, motor cuts when throttle is punched, stutters, shuts off, loses power suddenly, screeches and stops, desync",
   resets: "brown out, brownout, reboots, radio drops out, everything goes dead for a moment, loses control for a second, restarts",
   "motor-hot": "motor too hot to touch, motor smells burnt, burning smell, motor overheating, motor cooks, hot windings",
   "current-low": "ammeter reads almost nothing, amps too low, current sensor wrong, draws hardly anything",

@@ -50,6 +50,7 @@ const SAID: [string, string][] = [
   ["rears up and flips", "climbs-backflips"],
   ["bevel teeth stripped", "gears-strip"],
   ["motor seized after gluing", "locked-after-repair"],
+  ["Cut out at full throttle", "cut-out"],
 ];
 
 describe("symptoms in one's own words", () => {
