@@ -91,6 +91,18 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
       d.brief.targets.push({ id: "net", metric: "netMass", comparison: "between", value: 0.001, upper: 0.01, weight: "must" });
     },
   ],
+  [
+    "cavitation",
+    (d) => {
+      unit(d).surroundings = "in water";
+      Object.assign(unit(d).propeller, { diameter: known(0.04), pitch: known(0.03) });
+    },
+    (d) => {
+      unit(d).surroundings = "in water";
+      Object.assign(unit(d).propeller, { diameter: known(0.04), pitch: known(0.03) });
+      unit(d).motor.kv = known(300);
+    },
+  ],
   ["cg-sideways", (d) => void (item(d, "pack").place.y = 0.04), (d) => void (item(d, "pack").place.y = 0.005)],
   [
     "cg-vertical",

@@ -9,7 +9,7 @@ import { quantities } from "./declares";
 import { type Driven, type PowerInput, inputId } from "./inputs";
 import { indices, missingOf, solveAll, thrustOf, unitValuesOf } from "./nominal";
 import { propellerLoad } from "./propeller";
-import { type PowerSetup, liftedByRotors } from "./setup";
+import { SHALLOW, type PowerSetup, liftedByRotors } from "./setup";
 import { type Varied, spreadOf, vary } from "./vary";
 import { inputsOf, shapesOutside, stallOutside, tipOutside } from "./words";
 
@@ -85,8 +85,6 @@ function outsideOf(view: Driven, drives: readonly SolvedDrive[]): string[] {
   return [...shapesOutside(view.units), ...drives.flatMap((d) => [...tipOutside(d.values.tipMach), ...stallOutside(d.stalled)].map((said) => name(d) + said))];
 }
 
-/** Depth at which a small craft's screw commonly sits, m (judgement). */
-const SHALLOW = 0.1;
 /** Drives in water whose tips are fast enough for the water to boil on them: their thrust is no longer that of the method. */
 function cavitating(setup: PowerSetup, drives: readonly SolvedDrive[]): string[] {
   return setup.units.flatMap((u, i) => {

@@ -7,7 +7,9 @@ import { extent } from "../extent/node";
 import { ratios } from "../ratios/node";
 import { advice, figure, fitPitch, lessCurrent, limitThrottle, ofUnit, percent, set, solveFor, times } from "../say";
 import type { Surroundings } from "./declares";
+import { cavitatesFrom } from "../water/water";
 import { pathVerdicts } from "./pathVerdicts";
+import { SHALLOW, waterOf } from "./setup";
 import { type PropulsionResult, type SolvedDrive, propulsion } from "./node";
 
 const EVEN_OUT = advice("Give each drive a motor and propeller that share the work");
@@ -415,7 +417,22 @@ const fastThrottle = verdict<{ drive: string; factor: number }>({
   says: (p) => `${p.drive ? `${p.drive}: a` : "A"} slammed throttle asks for ${times(p.factor)} the controller's rating before the motor turns`,
 });
 
+/** Blade tips in water that are fast enough for it to boil on them near the surface: the thrust computed no longer holds. */
+const cavitation = verdict<{ tip: number; from: number }>({
+  find: (see) =>
+    eachDrive(see, ({ drive: { values, sd, evidence }, unit }) => {
+      if (unit.surroundings !== "in water") return [];
+      const around = (Math.PI * unit.propeller.diameter.value) / 60;
+      const [tip, from] = [values.rpm * around, cavitatesFrom(SHALLOW, 15, waterOf(see.design.brief.environment))];
+      if (tip <= from) return [];
+      return [{ severity: "care", params: { tip, from }, figure: figure("blade tips", tip, sd.rpm * around, "speed", evidence, from) }];
+    }),
+  remedies: () => [advice("A larger and slower screw, by gearing or a lower Kv; or weigh its pull in the tub")],
+  says: (p, h) => `Blade tips at ${plain(p.tip, "speed", h)} may cavitate, from about ${plain(p.from, "speed", h)} on near the surface: the thrust shown is not to be relied on`,
+});
+
 export const verdicts = {
+  cavitation,
   "not-solved": notSolved,
   "drive-missing": driveMissing,
   "drive-not-covered": driveNotCovered,

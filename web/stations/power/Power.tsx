@@ -1,3 +1,5 @@
+import { wetDrive } from "../../../core/subjects/propulsion/covered";
+import { waterOf } from "../../../core/subjects/propulsion/setup";
 import { newPhase } from "../../../core/design/schema";
 import { resultIn } from "../../../core/evaluate";
 import { balance } from "../../../core/subjects/balance/node";
@@ -206,6 +208,7 @@ export function PowerStation() {
         )}
         <span className="num text-[11px] text-pencil">
           air {environment.airTemperature} °C, pack {environment.packTemperature} °C, {evaluation.metrics.airDensity?.value.toFixed(3)} kg/m³
+          {wetDrive(design) && `; drives in ${environment.water ?? "fresh"} water, ${waterOf(environment).density.toFixed(0)} kg/m³`}
         </span>
       </div>
       <div className="wide px-4 pt-3">
