@@ -232,6 +232,9 @@ function readStages(text: string, dimension: "ratio" | "percent", habit: UnitHab
   return { ok: true, value: Number(product.toPrecision(12)) };
 }
 
+/** Two numbers with a cross between them: of a length it is what is stamped on a propeller as likely as a product. */
+const STAMP = /\d\s*[x×]\s*[\d.,]/i;
+
 /** A capacity as large as this without a unit is in mAh: no small craft carries a hundred ampere-hours. */
 export const MILLI_FROM = 100;
 
@@ -248,6 +251,8 @@ export function parseQuantity(text: string, dimension: Dimension, habit: UnitHab
   const units = acceptedUnits(dimension).filter(Boolean).join(", ");
   const example = `a number${units ? `, in ${units}` : ""}; sums such as 120+35 work too`;
   const rest = tidy(text);
+  if (dimension === "length" && STAMP.test(text))
+    return { ok: false, message: `“${text.trim()}” may be the stamp of a propeller: write its diameter here and its pitch there, each by itself. Accepted: ${example}.` };
   if (rest === "") return { ok: false, message: `Empty. Accepted: ${example}.` };
   try {
     const tree = new Reader(rest, dimension).read();

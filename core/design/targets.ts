@@ -23,6 +23,12 @@ export function acceptedRange(target: Target): { low: number; high: number } {
   return { low: target.value, high: target.upper ?? Infinity };
 }
 
+/** Odds from which something counts as sure, and below which as lost (judgement). Between them it is measured first. */
+export const SURE = 0.9;
+export const LOST = 1 - SURE;
+/** Whether odds leave it open which way it goes. */
+export const undecided = (odds: number | null): boolean => odds !== null && odds > LOST && odds < SURE;
+
 /** Share of a limit that is lost in writing it down. */
 const ROUNDING = 5e-4;
 

@@ -54,14 +54,7 @@ const u = (to: number | string, ...spellings: string[]): Accepted => ({ to, spel
 
 /** What may be typed for each dimension. Pound-force units are named after the mass (the field writes thrust in grams and ounces). */
 const ACCEPTED: Record<Dimension, Accepted[]> = {
-  mass: [
-    u("g", "g", "gram", "grams", "gr"),
-    u("kg", "kg", "kilo", "kilos"),
-    u("oz", "oz", "ounce", "ounces"),
-    u("lb", "lb", "lbs", "pound", "pounds"),
-    u(1e-6, "mg"),
-    u(1000, "t"),
-  ],
+  mass: [u("g", "g", "gram", "grams"), u("kg", "kg", "kilo", "kilos"), u("oz", "oz", "ounce", "ounces"), u("lb", "lb", "lbs", "pound", "pounds"), u(1e-6, "mg"), u(1000, "t")],
   length: [
     u("mm", "mm"),
     u("cm", "cm"),

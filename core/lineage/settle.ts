@@ -1,7 +1,8 @@
+import { LOST, SURE } from "../design/targets";
 import type { Claim, CraftFile, Version } from "../design/craftFile";
 import type { Dimension } from "../design/units";
 import { parseQuantity } from "../design/readQuantity";
-import { probabilityByT, tQuantile } from "../numeric/welch";
+import { probabilityByT, repeatsFor } from "../numeric/welch";
 import { type MeasuredOn, knownScatter, measuredOn } from "../runs/measured";
 import type { ChangeKind } from "../design/fields";
 import type { Change } from "./difference";
@@ -58,9 +59,6 @@ export interface Settlement {
   repeats: number | null;
 }
 
-/** Odds beyond which a claim counts as met, and below which as not met. */
-const SURE = 0.9;
-
 /** Degrees of freedom of a difference of two means after Welch and Satterthwaite. */
 function freedomOf(a: { sd: number; freedom: number }, b: { sd: number; freedom: number }): number {
   const [va, vb] = [a.sd ** 2, b.sd ** 2];
@@ -81,7 +79,7 @@ export function settleClaim(claim: Claim, before: MeasuredOn | null, after: Meas
   const base: Settlement = { claim, asked, verdict: "not measured", before, after, odds: null, why: null, repeats: null };
   const change = asked.kind === "by" || asked.kind === "direction";
   const size = asked.kind === "by" && before ? (asked.amount ?? (asked.share ?? 0) * Math.abs(before.value)) : 0;
-  const none: Settlement = { ...base, repeats: scatter && size > 0 ? repeatsFor(size, scatter.sd) : null };
+  const none: Settlement = { ...base, repeats: scatter && size > 0 ? repeatsFor(size, 2 * scatter.sd ** 2) : null };
   if (!after || (change && !before)) return none;
   if (after.freedom === 0 || (change && before?.freedom === 0)) return { ...none, verdict: "unclear", why: UNREPEATED };
   const within = (value: number, sd: number, freedom: number, low: number, high: number) => probabilityByT(value, sd, freedom, low, high);
@@ -101,13 +99,7 @@ export function settleClaim(claim: Claim, before: MeasuredOn | null, after: Meas
     }
     odds = within(sign * effect, sd, freedomOf(first, after), size, Infinity);
   }
-  return { ...none, odds, verdict: odds >= SURE ? "met" : odds <= 1 - SURE ? "not met" : "unclear" };
-}
-
-/** Repeats on each side at which a change of this size stands clear of chance (95 %) at this scatter; null when no number below 100 does. */
-export function repeatsFor(size: number, sd: number): number | null {
-  for (let n = 2; n < 100; n++) if (tQuantile(0.95, 2 * n - 2) * sd * Math.sqrt(2 / n) < size) return n;
-  return null;
+  return { ...none, odds, verdict: odds >= SURE ? "met" : odds <= LOST ? "not met" : "unclear" };
 }
 
 /** All claims of a version, settled by the numbers. */

@@ -59,12 +59,19 @@ export function welch(before: readonly number[], after: readonly number[]): Welc
   return { a, b, difference, error, t, freedom, p: 2 * (1 - jStat.studentt.cdf(Math.abs(t), freedom)), interval: [difference - reach, difference + reach] };
 }
 
+/** Repeats on each side beyond which nobody counts. */
+const MOST = 500;
+
 /**
- * Repeats on each side at which a difference as large as this one would stand clear of zero (95 %), were the scatter to stay; null when it does so already, or when no number below 500 does.
+ * Repeats on each side at which a difference of this size stands clear of zero (95 %); null when no number up to 500 does.
+ *
+ * @param variance of one repeat on the one side and one on the other, together
  */
-export function repeatsNeeded(w: Welch): number | null {
-  if (w.interval[0] > 0 || w.interval[1] < 0) return null;
-  const variance = w.a.sd ** 2 + w.b.sd ** 2;
-  for (let n = Math.max(2, Math.min(w.a.count, w.b.count)); n <= 500; n++) if (tQuantile(0.95, 2 * n - 2) * Math.sqrt(variance / n) < Math.abs(w.difference)) return n;
+export function repeatsFor(size: number, variance: number, from = 2): number | null {
+  for (let n = Math.max(2, from); n <= MOST; n++) if (tQuantile(0.95, 2 * n - 2) * Math.sqrt(variance / n) < size) return n;
   return null;
 }
+
+/** The same of a difference that was found, were the scatter to stay; null when it stands clear already. */
+export const repeatsNeeded = (w: Welch): number | null =>
+  w.interval[0] > 0 || w.interval[1] < 0 ? null : repeatsFor(Math.abs(w.difference), w.a.sd ** 2 + w.b.sd ** 2, Math.min(w.a.count, w.b.count));

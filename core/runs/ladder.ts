@@ -1,3 +1,4 @@
+import { LOST, SURE } from "../design/targets";
 import type { CraftFile, Fault, Gate, GateResult, Ladder, Lock, Run, RunMetric, Version } from "../design/craftFile";
 import { probabilityWithin } from "../numeric/normal";
 import type { Finding } from "../subject";
@@ -14,15 +15,12 @@ export function oddsOf(gate: Gate, value: number, sd: number): number {
   return probabilityWithin(value, sd, low, high);
 }
 
-/** Odds beyond which a measured gate counts as passed, and below which as failed. */
-const SURE = 0.9;
-
 /** How a gate went: a number by what was measured, the rest by what eyes said. A number too near its limit for its ± is unclear. */
 export function judgeGate(gate: Gate, measured: RunMetric["measured"] | undefined, said: "passed" | "failed" | undefined): GateResult {
   if (gate.metric === "") return { gate, result: said ?? "not judged", value: null };
   if (!measured) return { gate, result: "not judged", value: null };
   const odds = oddsOf(gate, measured.value, measured.sd);
-  return { gate, value: measured.value, result: odds >= SURE ? "passed" : odds <= 1 - SURE ? "failed" : "unclear" };
+  return { gate, value: measured.value, result: odds >= SURE ? "passed" : odds <= LOST ? "failed" : "unclear" };
 }
 
 /** All gates of a rung, held against what a run measured and what eyes said. */

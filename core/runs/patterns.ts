@@ -10,9 +10,11 @@ export type Pattern = "pack low" | "pack sags" | "sags more" | "meter too low" |
 export const BEYOND = 3;
 /** Share of the current predicted below which it is the meter's (judgement): nothing runs on half. */
 const HALF = 0.5;
-/** Charge below which a pack counts as low at the start, and how near to a whole number of drives the thrust must lie (judgement). */
+/** Charge below which a pack counts as low at the start (judgement). */
 const LOW = 0.7;
-const NEAR = 0.06;
+/** How near to a whole number of drives the thrust must lie, as a share of one drive, and how many drives can be told apart by it at all (judgement). */
+const NEAR = 0.2;
+const COUNTABLE = 6;
 
 type Asked = Pick<Run, "metrics" | "pack">;
 
@@ -37,8 +39,8 @@ export function patternsOf(run: Asked, design: Pick<Design, "units" | "batteries
   const [thrust, rpm] = [ratio("thrust"), ratio("rpm")];
   const current = ratio("packCurrent") ?? ratio("current") ?? ratio("meanCurrent");
   const drives = design.units.reduce((s, u) => s + u.count, 0);
-  const lost = thrust !== null && drives > 1 && steps("thrust") < -1 ? Math.round((1 - thrust) * drives) : 0;
-  const oneOut = thrust !== null && lost >= 1 && lost < drives && Math.abs(thrust - (drives - lost) / drives) < NEAR;
+  const lost = thrust !== null && drives > 1 && drives <= COUNTABLE && steps("thrust") < -2 ? Math.round((1 - thrust) * drives) : 0;
+  const oneOut = thrust !== null && lost >= 1 && lost < drives && Math.abs(thrust * drives - (drives - lost)) < NEAR;
   if (oneOut) out.push("one drive at nothing");
   if (current !== null && current < HALF && !oneOut && (thrust === null || thrust > 0.8)) out.push("meter too low");
   if (thrust !== null && thrust < 0.8 && steps("thrust") < -2 && rpm !== null && rpm > 0.95 && !oneOut) out.push("no lift though it turns");
@@ -51,7 +53,8 @@ export const PATTERN_TEXT: Record<Pattern, string> = {
   "pack sags": "The pack sags below its floor under load: a fresh, warm pack first, then plugs and wires.",
   "sags more": "The pack sags more at that current than its resistance says: plugs and wires, its age, or the cold. Read its resistance under load.",
   "meter too low": "The current read is less than half of what such a thrust takes: check the meter, its range and its zero before the drive.",
-  "one drive at nothing": "The thrust is short by a whole drive: one gives nothing. Dead, unplugged, or turning the wrong way? Feel for each with a strip of tissue.",
+  "one drive at nothing":
+    "The thrust is short by about a whole drive. Does one give nothing: dead, unplugged, turning the wrong way? Compare the currents of each; pack out before hands go near.",
   "no lift though it turns": "It turns as fast as it should and pushes too little: inlet or outlet, a lid, or the propeller (another one, or on backwards).",
   "outside the model": "Further off than anything that was entered can explain: something is outside of the model, or the meter is. Repeat it with another meter.",
 };

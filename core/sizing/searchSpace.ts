@@ -110,6 +110,11 @@ export function partsOf(choice: Choice, chemistry: Chemistry) {
   };
 }
 
+const withChord = (made: Unit["propeller"], was: Unit["propeller"]): Unit["propeller"] => ({
+  ...made,
+  chord: { value: (was.chord.value / was.diameter.value) * made.diameter.value, evidence: "guess" },
+});
+
 /** Drive and pack of a choice in place of those given; the ledger is not touched. */
 export function drivenBy(unit: Unit, battery: Battery, choice: Choice, parts: Parts = partsOf(choice, battery.chemistry)): { unit: Unit; battery: Battery } {
   return {
@@ -119,7 +124,8 @@ export function drivenBy(unit: Unit, battery: Battery, choice: Choice, parts: Pa
       motor: parts.motor.part,
       controller: parts.controller.part,
       gear: choice.ratio === 1 ? DIRECT : { ratio: choice.ratio, efficiency: { value: 0.95, evidence: "guess" } },
-      propeller: parts.propeller.part,
+      // Screws for water are wider than propellers of the law: another size keeps the width of the one that is there.
+      propeller: unit.surroundings === "in water" && !choice.own?.propeller ? withChord(parts.propeller.part, unit.propeller) : parts.propeller.part,
     },
     battery: parts.pack.fitted(battery),
   };

@@ -5,7 +5,7 @@ import type { Dimension, UnitHabit } from "../design/units";
 import { findRoot } from "../numeric/root";
 import type { Page } from "../design/metrics";
 import type { Quantity } from "../design/quantity";
-import type { TargetResult } from "../design/targets";
+import { LOST, type TargetResult } from "../design/targets";
 import { type Figure, type Found, type Remedy, type See, figureOf } from "../subject";
 import { plain } from "../wording/format";
 import { rollUp } from "./mass/rollup";
@@ -31,9 +31,6 @@ export const figure = (label: string, value: number, sd: number, dimension: Dime
 
 /** What tells how long a craft lasts when nothing else does. */
 export const ONE_MINUTE = advice("Run it one minute in the tub or tied down, and enter the mean current in Power, Duty");
-
-/** Odds below which a target counts as missed for sure (judgement). */
-const LOST = 0.1;
 
 /** Missed targets of these numbers, each as a finding: a must that is missed by 90 in 100 stops, one that is likely missed and a wish want care. @param say its parameters and the name of its figure */
 export const missed = <P>(

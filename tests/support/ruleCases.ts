@@ -103,6 +103,11 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
       unit(d).motor.kv = known(300);
     },
   ],
+  [
+    "load-over-rating",
+    (d) => void (d.duty = [newPhase({ id: "l", name: "run", by: "current", value: 60 })]),
+    (d) => void (d.duty = [newPhase({ id: "l", name: "run", by: "current", value: 20 })]),
+  ],
   ["cg-sideways", (d) => void (item(d, "pack").place.y = 0.04), (d) => void (item(d, "pack").place.y = 0.005)],
   [
     "cg-vertical",

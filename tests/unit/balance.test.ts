@@ -206,6 +206,8 @@ describe("walk-back", () => {
     expect(states([kept(1), kept(2, { verdict: "stop" })])).toEqual(["done", "stopped", "ahead", "ahead"]);
     // More than half of the travel gone is a stop, whatever was ticked.
     expect(states([kept(1), kept(2, { travel: 0.6 })])).toEqual(["done", "stopped", "ahead", "ahead"]);
+    // So is a CG that was measured behind the stop line.
+    expect(states([kept(1, { cg: plan.stop + 0.001 })])).toEqual(["stopped", "ahead", "ahead", "ahead"]);
     expect(states([kept(1), kept(2, { verdict: "stop" }), kept(2)])).toEqual(["done", "done", "next", "ahead"]);
   });
   it("once begun, its steps stay where they were though the craft has moved on", () => {

@@ -97,6 +97,26 @@ describe("what was measured outranks what was computed", () => {
     const told = evaluate(wet);
     expect(told.metrics.endurance?.value).toBeCloseTo((0.8 * 2.2 * 3600) / 8, 3);
     expect(told.metrics.thrust).toBeUndefined();
+    // And the pack that is proposed is one that lasts at that current.
+    const short = told.findings.find((f) => f.code === "endurance-short");
+    const fit = short && remediesFor(wet, told, short).find((r) => r.code === "fit-pack");
+    const capacity = (fit?.patch && applyPatch(wet, fit.patch).batteries[0]?.capacity.value) ?? 0;
+    const wanted = wet.brief.targets.find((t) => t.metric === "endurance")?.value ?? 0;
+    expect((capacity * 0.8 * 3600) / 8 / wanted).toBeCloseTo(1.01, 2);
+  });
+  it("of a craft with several packs is open until it says whose it was", () => {
+    const two = (unitIds: string[]) =>
+      changed((d) => {
+        const [b] = d.batteries;
+        const [u] = d.units;
+        if (b) d.batteries.push({ ...structuredClone(b), id: "second", itemId: null });
+        if (u) d.units.push({ ...structuredClone(u), id: "d2", name: "other", batteryId: "second", propellerItemId: null });
+        d.duty = [{ ...dutyOfLoad(load, d, mass), unitIds }];
+        for (const t of d.brief.targets) if (t.metric === "endurance") t.value = 60;
+      });
+    const target = (unitIds: string[]) => evaluate(two(unitIds)).targets.find((t) => t.target.metric === "endurance");
+    expect(target([])).toMatchObject({ status: "open", because: expect.stringMatching(/of which pack/) });
+    expect(target(["d"])?.status).toBe("met");
   });
   it("a mean current that nobody measured is a guess of a quarter", () => {
     const design = changed((d) => void (d.duty = [newPhase({ id: "c", name: "cruise", by: "current", value: 8 })]));

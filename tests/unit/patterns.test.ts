@@ -50,6 +50,7 @@ describe("what misses say together", () => {
     ],
     ["a pack that was not full comes before all else", run([["thrust", 10, 1, 7]], { restingVoltage: 11.2 }), quietDesign(), ["pack low"]],
     ["a pack that sags", run([["thrust", 10, 1, 7]], { loadedVoltage: 8 }), quietDesign(), ["pack sags"]],
+    ["twelve drives a little short: no drive can be told from the doubt", run([["thrust", 120, 4, 110]]), changed((d) => void (d.units[0] && (d.units[0].count = 12))), []],
     [
       "a pack that sags more than it should at that current",
       run([

@@ -2,9 +2,9 @@ import { describe, expect, it } from "vitest";
 import type { Claim, Lap } from "../../core/design/craftFile";
 import { METRICS, type MetricKey } from "../../core/design/metrics";
 import { difference } from "../../core/lineage/difference";
-import { askedOf, repeatsFor, reversals, settle, settleClaim } from "../../core/lineage/settle";
+import { askedOf, reversals, settle, settleClaim } from "../../core/lineage/settle";
 import { seededRandom } from "../../core/numeric/random";
-import { welch } from "../../core/numeric/welch";
+import { repeatsFor, welch } from "../../core/numeric/welch";
 import { craft, run, version, versionOf } from "../support/records";
 import { measuredOn } from "../../core/runs/measured";
 import { measureDemo } from "../../server/demo/seed";
@@ -99,8 +99,8 @@ describe("scatter", () => {
     expect(met / 300).toBeLessThan(0.16);
   });
   it("tells before the trip how many repeats would settle a change as large as claimed", () => {
-    expect(repeatsFor(2, 1)).toBe(4);
-    expect(repeatsFor(0.01, 1)).toBeNull();
+    expect(repeatsFor(2, 2)).toBe(4);
+    expect(repeatsFor(0.01, 2)).toBeNull();
     const f = craft([version("v0", null), version("v1", "v0", { claims: [claim("by 2 s")] })], [run(1, "v0", 4, { laps: [lap("a", 60), lap("b", 61), lap("c", 59)] })]);
     expect(settle(f, versionOf(f, "v1"), () => "time")[0]).toMatchObject({ verdict: "not measured", repeats: 4 });
   });

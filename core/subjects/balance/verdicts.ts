@@ -1,16 +1,19 @@
 import type { Patch } from "../../design/patch";
 import { AXES, type Axis, type Item, type Target } from "../../design/schema";
+import { LOST, SURE } from "../../design/targets";
 import type { UnitHabit } from "../../design/units";
 import { probabilityWithin } from "../../numeric/normal";
-import { type Found, type Remedy, type See, figureOf, verdict } from "../../subject";
+import { type Remedy, type See, figureOf, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { extent } from "../extent/node";
 import { ballastItem, ballastSpots } from "../mass/ballast";
 import { mass } from "../mass/node";
-import { movingMass, slideSteps } from "../mass/tree";
+import { slideSteps } from "../mass/tree";
 import { advice, inHundred } from "../say";
 import { ballastFor } from "./lever";
 import { balance } from "./node";
+import { addBallast } from "./sentences";
+import { partVerdicts } from "./partVerdicts";
 import { lighterBallast, swapTo } from "./rearrange";
 import { type Alternative, alternatives, planPatch, reachOf, shortestSlide } from "./solver";
 
@@ -24,8 +27,6 @@ const movePart = (item: string, by: number, h: UnitHabit) => `Move ${item} ${pla
 const moveAcross = (item: string, by: number, h: UnitHabit) => `Move ${item} ${plain(Math.abs(by), "length", h, 0)} to ${by > 0 ? "starboard" : "port"}`;
 const moveUp = (item: string, by: number, h: UnitHabit) => `Move ${item} ${plain(Math.abs(by), "length", h, 0)} ${by > 0 ? "up" : "down"}`;
 const moveAlong = { x: movePart, y: moveAcross, z: moveUp };
-const addBallast = (kg: number, x: number, y: number, h: UnitHabit) =>
-  `Add ${plain(kg, "mass", h)} at x ${plain(x, "length", h, 0)}${y === 0 ? "" : `, y ${plain(y, "length", h, 0)}`}`;
 
 /** One alternative of the solver as a remedy; null for what no single sentence says. */
 function asRemedy({ design }: See, { plan }: Alternative, axis: Axis, h: UnitHabit): Remedy | null {
@@ -139,9 +140,6 @@ const waysInto = (see: See, at: Against, axis: Axis, h: UnitHabit): Remedy[] => 
   ...waysWithout(see, { axis, goal: at.aim, inside: at.inside }, h),
 ];
 const base = { page: "layout" as const };
-/** Odds above which the CG counts as inside its window, and below which as outside (judgement). Between them it is measured first. */
-const SURE = 0.9;
-const LOST = 0.1;
 /** Distance from the edge of the window, in standard uncertainties, that a remedy aims at: inside by 90 in 100. */
 const MARGIN = 1.35;
 
@@ -364,108 +362,6 @@ const slideShort = verdict<{ item: string; reach: number; by: number }>({
   says: (p, h) => `No slide range reaches the CG window: ${p.item} ends ${plain(p.by, "length", h)} short of it`,
 });
 
-/** Names that tell the sides of a pair: a builder's own words are all there is to know it by. */
-const SIDES: readonly [RegExp, RegExp][] = [
-  [/\bleft\b/i, /\bright\b/i],
-  [/\bport\b/i, /\bstarboard\b/i],
-  [/\bL$/, /\bR$/],
-];
-
-/** Difference of mass, as a share, and of place, m, that a pair may have (common practice). */
-const PAIR_MASS = 0.03;
-const PAIR_PLACE = 0.002;
-
-/** Parts named left and right (port and starboard, L and R) that differ in mass or do not mirror each other. */
-function unequalPairs({ design }: Pick<See, "design">) {
-  return design.items.flatMap((a) => {
-    const side = SIDES.find(([left]) => left.test(a.name));
-    if (!side || !a.mass || a.mirrored) return [];
-    const stem = a.name.replace(side[0], "").toLowerCase();
-    const b = design.items.find((i) => side[1].test(i.name) && i.name.replace(side[1], "").toLowerCase() === stem);
-    if (!b?.mass || b.mirrored) return [];
-    const [massA, massB] = [movingMass(design.items, a), movingMass(design.items, b)];
-    const differ = Math.abs(massA - massB);
-    const apart = Math.hypot(a.place.x - b.place.x, a.place.y + b.place.y, a.place.z - b.place.z);
-    const heavy = differ > PAIR_MASS * Math.max(massA, massB);
-    return heavy || apart > PAIR_PLACE ? [{ a, b, differ, apart, heavy, lighter: massA < massB ? a : b, most: Math.max(massA, massB), known: a.mass.evidence }] : [];
-  });
-}
-const pairUnequal = verdict<{ a: string; b: string; mass: number; place: number }>({
-  find: (see) =>
-    unequalPairs(see).map(
-      ({ a, b, differ, apart, heavy, most, known }): Found<{ a: string; b: string; mass: number; place: number }> => ({
-        ...base,
-        severity: "care",
-        about: a.id,
-        params: { a: a.name, b: b.name, mass: heavy ? differ : 0, place: apart },
-        figure: heavy
-          ? { label: "difference", value: differ, sd: 0, dimension: "mass", evidence: known, limit: PAIR_MASS * most }
-          : { label: "out of mirror", value: apart, sd: 0, dimension: "length", evidence: a.placeEvidence, limit: PAIR_PLACE },
-      }),
-    ),
-  remedies(see, found, h) {
-    const pair = unequalPairs(see).find((p) => p.a.id === found.about);
-    if (!pair) return [];
-    const { a, b, heavy, lighter, differ } = pair;
-    const patch: Patch = heavy
-      ? { set: [], addItems: [{ ...ballastItem(see.design, differ, lighter.place, lighter.name), parentId: lighter.id }] }
-      : { set: AXES.map((axis) => ({ path: ["items", `#${b.id}`, "place", axis], value: axis === "y" ? -a.place.y : a.place[axis] })), addItems: [] };
-    return [
-      heavy
-        ? { code: "add-ballast", text: addBallast(differ, lighter.place.x, lighter.place.y, h), patch }
-        : { code: "even-pair", text: `Place ${b.name} at y ${plain(-a.place.y, "length", h, 0)}`, patch },
-    ];
-  },
-  says: (p, h) => `${p.a} and ${p.b} are not a pair: ${p.mass > 0 ? `${plain(p.mass, "mass", h, 1)} apart` : `${plain(p.place, "length", h)} out of mirror`}`,
-});
-
-/** A mirrored entry with an odd number of pieces. */
-const pairOdd = verdict<{ item: string; quantity: number }>({
-  find: ({ design }) =>
-    design.items
-      .filter((i: Item) => i.mirrored && i.quantity % 2 === 1)
-      .map((i) => ({
-        ...base,
-        severity: "care",
-        about: i.id,
-        params: { item: i.name, quantity: i.quantity },
-        figure: { label: "pieces", value: i.quantity, sd: 0, dimension: "count", evidence: "measured", limit: i.quantity + 1 },
-      })),
-  remedies: (_see, { about, params: p }) => [
-    { code: "set-quantity", text: `Set ${p.item} to ${p.quantity + 1}`, patch: { set: [{ path: ["items", `#${about}`, "quantity"], value: p.quantity + 1 }], addItems: [] } },
-  ],
-  says: (p) => `${p.item} is a mirrored pair of ${p.quantity} pieces: half of each side cannot be`,
-});
-
-/** A part that stands where its own slide range does not reach. */
-const slideOutside = verdict<{ item: string; by: number; nearest: number }>({
-  find: ({ design }) =>
-    design.items.flatMap((item): Found<{ item: string; by: number; nearest: number }>[] => {
-      if (!item.slide) return [];
-      const { from, to } = item.slide;
-      const x = item.place.x;
-      if (x >= from - 1e-6 && x <= to + 1e-6) return [];
-      const nearest = x < from ? from : to;
-      return [
-        {
-          ...base,
-          severity: "care",
-          about: item.id,
-          params: { item: item.name, by: Math.abs(x - nearest), nearest },
-          figure: { label: "place", value: x, sd: 0, dimension: "length", evidence: item.placeEvidence, limit: nearest },
-        },
-      ];
-    }),
-  remedies: (_see, { about, params: p }, h) => [
-    {
-      code: "move-into-range",
-      text: `Move ${p.item} to ${plain(p.nearest, "length", h, 0)}`,
-      patch: { set: [{ path: ["items", `#${about}`, "place", "x"], value: p.nearest }], addItems: [] },
-    },
-  ],
-  says: (p, h) => `${p.item} stands ${plain(p.by, "length", h)} outside its slide range`,
-});
-
 /** Share of AUW that may rest on masses nobody has weighed (common practice). */
 const UNWEIGHED = 0.35;
 
@@ -503,8 +399,6 @@ export const verdicts = {
   "cg-height-doubtful": cgHeightDoubtful,
   "cg-sideways": cgSideways,
   "slide-short": slideShort,
-  "pair-unequal": pairUnequal,
-  "pair-odd": pairOdd,
-  "slide-outside": slideOutside,
+  ...partVerdicts,
   unweighed,
 };

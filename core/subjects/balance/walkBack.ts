@@ -29,8 +29,8 @@ export type WalkBackResult =
 /** Share of the control travel that a trim may take: beyond it too little is left to catch the craft (common practice). */
 export const MOST_TRAVEL = 0.5;
 
-/** Whether what was kept of a step lets the next one be made: more than half of the travel gone is a stop, whatever was ticked. */
-export const goesOn = (r: WalkBackRecord): boolean => r.verdict === "go on" && (r.travel === null || r.travel <= MOST_TRAVEL);
+/** Whether what was kept of a step lets the next one be made: more than half of the travel gone, or a CG measured behind the stop line (m), is a stop, whatever was ticked. */
+export const goesOn = (r: WalkBackRecord, stop: number): boolean => r.verdict === "go on" && (r.travel === null || r.travel <= MOST_TRAVEL) && (r.cg === null || r.cg <= stop);
 
 /** The side of the neutral point on which a CG lies. */
 export function sideOf(cg: number, neutral: WalkBack["neutral"]): NeutralSide {
@@ -64,7 +64,7 @@ export function walkBack(design: Design, plan: WalkBack): WalkBackResult {
     const possible = plan.by === "slide" ? to <= (item.slide?.to ?? Number.NEGATIVE_INFINITY) + 1e-9 : to >= -1e-9;
     const records = plan.records.filter((r) => r.step === k);
     const last = records.at(-1);
-    const done = last !== undefined && goesOn(last);
+    const done = last !== undefined && goesOn(last, plan.stop);
     const state = done ? "done" : !open ? "ahead" : last && last.verdict !== "again" ? "stopped" : "next";
     steps.push({ number: k, cg, to, by: Math.abs(to - before), possible, side: sideOf(cg, plan.neutral), records, state });
     open = open && done;

@@ -1,5 +1,6 @@
 import type { HeldUpBy } from "../../design/schema";
 import { METRICS } from "../../design/metrics";
+import { undecided } from "../../design/targets";
 import { type Found, figureOf, verdict } from "../../subject";
 import { ONE_MINUTE, advice } from "../say";
 
@@ -19,7 +20,7 @@ const targetsMissing = verdict<{ which: "all" | "window" }>({
 const restsOnGuess = verdict<{ label: string }>({
   find: ({ targets }) =>
     targets
-      .filter((t) => t.predicted?.evidence === "guess" && t.odds !== null && t.odds > 0.1 && t.odds < 0.9 && t.target.metric !== "cgX")
+      .filter((t) => t.predicted?.evidence === "guess" && undecided(t.odds) && t.target.metric !== "cgX")
       .flatMap((t): Found<{ label: string }>[] =>
         t.predicted
           ? [

@@ -23,9 +23,16 @@ export interface Load {
 
 type Driven = { units: readonly Unit[]; batteries: readonly Battery[] };
 
+/** How a load is known that is said to be of this craft as it is now. */
+export const knownOf = (by: Load["by"], design: Driven, mass: number | null, given: Pick<LoadKnown, "evidence" | "sd" | "note">): LoadKnown => ({
+  ...given,
+  mass,
+  drives: drivesAsText(design.units, design.batteries, by === "current"),
+});
+
 /** A measured load as the whole duty: from then on it outranks what the drives were computed to draw. @param mass that it was measured at, kg */
 export function dutyOfLoad(load: Load, design: Driven, mass: number | null): Phase {
-  const known: LoadKnown = { evidence: "measured", sd: load.sd, note: load.note, mass, drives: drivesAsText(design.units, design.batteries, load.by === "current") };
+  const known = knownOf(load.by, design, mass, { evidence: "measured", sd: load.sd, note: load.note });
   return { id: "measured", name: "As measured", seconds: load.seconds, repeats: 1, by: load.by, value: load.value, unitIds: [], known, groundSpeed: null };
 }
 
@@ -35,9 +42,12 @@ const SAME_MASS = 0.05;
 /** Why the loads of a duty are not those of this craft, as sentences; nothing where they are. */
 export function strangeLoads(duty: readonly Phase[], design: Driven, mass: number | null): string[] {
   return duty.flatMap((p) => {
-    if ((p.by !== "current" && p.by !== "power") || !p.known) return [];
-    const { known } = p;
+    if (p.by !== "current" && p.by !== "power") return [];
     const what = `the mean ${p.by} of “${p.name}”`;
+    const fed = new Set(design.units.filter((u) => p.unitIds.length === 0 || p.unitIds.includes(u.id)).map((u) => u.batteryId));
+    if (design.batteries.length > 1 && (p.unitIds.length === 0 || fed.size !== 1)) return [`of which pack ${what} was read is not said: choose the drives that it feeds`];
+    const { known } = p;
+    if (!known) return [];
     if (known.drives !== "" && known.drives !== drivesAsText(design.units, design.batteries, p.by === "current"))
       return [`${what} was taken with other drives or cells: run it again with these`];
     if (known.mass !== null && mass !== null && Math.abs(mass / known.mass - 1) > SAME_MASS)

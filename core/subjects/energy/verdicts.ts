@@ -1,10 +1,16 @@
 import type { TargetResult } from "../../design/targets";
+import { sdOf } from "../../numeric/doubt";
 import { type Found, type See, figureOf, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { demand } from "../demand/node";
 import { propulsion } from "../propulsion/node";
 import { ONE_MINUTE, advice, askFor, figure, missed, ofPack, percent, set, solveFor, times } from "../say";
+import { tryPatch } from "../../design/patch";
+import { findRoot } from "../../numeric/root";
+import { enduranceOf } from "../propulsion/nominal";
+import { setUp } from "../propulsion/setup";
 import { coldFactor } from "./battery";
+import { byLoadAlone } from "./load";
 import { energy } from "./node";
 import { packOf } from "./packOf";
 import { packPatch } from "./packPatch";
@@ -19,6 +25,18 @@ const capacityFor = (see: See, wanted: number, low: number, high: number): numbe
   const battery = firstSpent(see);
   if (!battery) return null;
   const patchFor = (capacity: number) => packPatch(see.design, battery.id, capacity)?.patch ?? { set: [], addItems: [] };
+  if (byLoadAlone(see.design.duty)) {
+    // What the pack was found to give needs no drive that can be computed.
+    const k = see.design.batteries.indexOf(battery);
+    const time = (capacity: number) => {
+      const made = tryPatch(see.design, patchFor(capacity));
+      const setup = made && setUp(made, new Map());
+      const pack = setup?.packs[k];
+      return (setup && pack && enduranceOf(setup, pack)?.seconds) ?? Number.NaN;
+    };
+    const found = findRoot((c) => time(c) - wanted, low * battery.capacity.value, high * battery.capacity.value, 1e-4 * battery.capacity.value);
+    return found.status === "converged" ? found.x : null;
+  }
   return solveFor(see.design, patchFor, ofPack(battery.id, "endurance"), wanted, low * battery.capacity.value, high * battery.capacity.value);
 };
 
@@ -129,6 +147,35 @@ const lastingOpen = verdict<Record<string, never>>({
   says: () => "How long it lasts is not computed for drives like these, and nothing was measured yet",
 });
 
+/** The mean load that the duty states is more than the pack is rated for. */
+const loadOverRating = verdict<{ factor: number; limit: number }>({
+  find(see) {
+    const run = see.result(energy);
+    if (!run || !byLoadAlone(see.design.duty)) return [];
+    return run.packs.flatMap((p, i): Found<{ factor: number; limit: number }>[] => {
+      const battery = see.design.batteries[i];
+      const limit = battery ? battery.capacity.value * battery.cRating : Infinity;
+      const { value } = p.meanCurrent;
+      if (!(value > limit)) return [];
+      return [
+        {
+          page: "power",
+          severity: "stop",
+          about: p.id,
+          params: { factor: value / limit, limit },
+          figure: figure("mean pack current", value, sdOf(p.meanCurrent), "current", see.metrics.meanCurrent?.evidence ?? "guess", limit),
+        },
+      ];
+    });
+  },
+  remedies: (see, { about }, h) => {
+    const battery = see.design.batteries.find((b) => b.id === about);
+    const current = see.result(energy)?.packs.find((p) => p.id === about)?.meanCurrent.value;
+    return battery && current ? packOf(see.design, about, (1.02 * current) / battery.cRating, h) : [];
+  },
+  says: (p) => `The duty asks of the pack ${times(p.factor)} its rated current, on the mean`,
+});
+
 /** A phase of the duty at a speed, and no drag area to hold it against: endurance stays unknown until it is there. */
 const dutyNeeds = verdict<{ what: string }>({
   find(see) {
@@ -148,4 +195,5 @@ export const verdicts = {
   "brown-out": brownOut,
   "duty-needs": dutyNeeds,
   "lasting-open": lastingOpen,
+  "load-over-rating": loadOverRating,
 };

@@ -124,7 +124,7 @@ const packInputs = (battery: Battery): PowerInput[] =>
   ).map(([key, known, dimension]) => ({ key, of: battery.id, name: battery.name, value: known.value, sd: magnitudeSd(known), evidence: known.evidence, dimension }));
 
 /** Share by which a mean current or power is off that nobody measured (judgement). */
-const GUESSED_LOAD = 0.25;
+export const GUESSED_LOAD = 0.25;
 
 /** The mean currents and powers that phases of the duty are held by. */
 const loadInputs = (duty: Design["duty"]): PowerInput[] =>

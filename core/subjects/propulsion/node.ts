@@ -3,13 +3,13 @@ import type { Quantity } from "../../design/quantity";
 import { type Doubtful, sdOf } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, keysOf, subject } from "../../subject";
 import type { OperatingPoint } from "./chain";
-import { cavitatesFrom } from "../water/water";
+import { cavitation } from "./cavitation";
 import { assumed, notCovered } from "./covered";
 import { quantities } from "./declares";
 import { type Driven, type PowerInput, inputId } from "./inputs";
 import { indices, missingOf, solveAll, thrustOf, unitValuesOf } from "./nominal";
 import { propellerLoad } from "./propeller";
-import { SHALLOW, type PowerSetup, liftedByRotors } from "./setup";
+import { type PowerSetup, liftedByRotors } from "./setup";
 import { type Varied, spreadOf, vary } from "./vary";
 import { inputsOf, shapesOutside, stallOutside, tipOutside } from "./words";
 
@@ -85,17 +85,13 @@ function outsideOf(view: Driven, drives: readonly SolvedDrive[]): string[] {
   return [...shapesOutside(view.units), ...drives.flatMap((d) => [...tipOutside(d.values.tipMach), ...stallOutside(d.stalled)].map((said) => name(d) + said))];
 }
 
-/** Drives in water whose tips are fast enough for the water to boil on them: their thrust is no longer that of the method. */
-function cavitating(setup: PowerSetup, drives: readonly SolvedDrive[]): string[] {
-  return setup.units.flatMap((u, i) => {
-    if (u.unit.surroundings !== "in water") return [];
-    const tip = ((drives[i]?.values.rpm ?? 0) / 60) * Math.PI * u.diameter;
-    const from = cavitatesFrom(SHALLOW, 15, u.medium);
-    return tip > from
-      ? [`${drives.length > 1 ? `${u.unit.name}: ` : ""}blade tips at ${tip.toFixed(0)} m/s may cavitate, from about ${from.toFixed(0)} m/s on near the surface`]
-      : [];
+/** Drives in water whose tips are fast enough for it to boil on them: their thrust is no longer that of the method. */
+const cavitating = (setup: PowerSetup, drives: readonly SolvedDrive[]): string[] =>
+  setup.units.flatMap((u, i) => {
+    const at = cavitation(u.unit, u.diameter, drives[i]?.values.rpm ?? 0, u.medium);
+    const name = drives.length > 1 ? `${u.unit.name}: ` : "";
+    return at ? [`${name}blade tips at ${at.tip.toFixed(0)} m/s may cavitate, from about ${at.from.toFixed(0)} m/s on near the surface`] : [];
   });
-}
 
 /** Throttles at which the thrust of a craft that hangs on its drives is worked out, so that a change of its weight needs no solution. */
 const LIFT_POINTS = 17;

@@ -65,8 +65,6 @@ export function mainUnits(design: Pick<Driven, "heldUpBy" | "units">): number[] 
   return first ?? indices;
 }
 
-/** Depth at which a small craft's screw commonly sits, m (judgement). */
-export const SHALLOW = 0.1;
 /** Coldest water that is assumed where nobody says how warm it is, °C. */
 const COLD_WATER = 4;
 /** The water that drives stand in. */

@@ -1,31 +1,17 @@
-import type { Unit } from "../../design/schema";
 import { type Figure, type Found, type Remedy, type See, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { balance } from "../balance/node";
 import { openCircuit } from "../energy/battery";
 import { extent } from "../extent/node";
 import { ratios } from "../ratios/node";
-import { advice, figure, fitPitch, lessCurrent, limitThrottle, ofUnit, percent, set, solveFor, times } from "../say";
+import { advice, figure, lessCurrent, ofUnit, percent, set, times } from "../say";
 import type { Surroundings } from "./declares";
-import { cavitatesFrom } from "../water/water";
+import { bladeVerdicts } from "./bladeVerdicts";
+import { eachDrive, unitOf } from "./eachDrive";
 import { pathVerdicts } from "./pathVerdicts";
-import { SHALLOW, waterOf } from "./setup";
-import { type PropulsionResult, type SolvedDrive, propulsion } from "./node";
+import { propulsion } from "./node";
 
 const EVEN_OUT = advice("Give each drive a motor and propeller that share the work");
-
-/** A rule held against every drive that is solved. */
-const eachDrive = <P>(see: See, rule: (at: { drive: SolvedDrive; unit: Unit; name: string; result: PropulsionResult }) => Omit<Found<P>, "page" | "about">[]): Found<P>[] => {
-  const result = see.result(propulsion);
-  if (!result) return [];
-  return result.drives.flatMap((drive, i) => {
-    const unit = see.design.units[i];
-    // A drive's name where there is more than one; empty where there is nothing to tell apart.
-    const name = result.drives.length > 1 ? drive.name : "";
-    return unit ? rule({ drive, unit, name, result }).map((f) => ({ ...f, page: "power" as const, about: unit.id })) : [];
-  });
-};
-const unitOf = (see: See, id: string) => see.design.units.find((u) => u.id === id);
 
 interface DriveOver {
   factor: number;
@@ -133,64 +119,6 @@ const currentsHold = verdict<{ share: number }>({
     return [{ page: "power", severity: "clear", about: lead.id, params: { share: top.value / top.limit }, figure: top }];
   },
   says: (p) => `Motor, controller and pack hold the current, ${percent(p.share)} at most`,
-});
-
-/** Tip Mach number: above 0.65 noisy and losing, above 0.8 outside the model and unsafe for most blades (common practice). */
-const TIP_CARE = 0.65;
-const TIP_STOP = 0.8;
-const tipSpeed = verdict<{ mach: number }>({
-  find: (see) =>
-    eachDrive(see, ({ drive: { values, sd, evidence } }) => {
-      const mach = values.tipMach;
-      if (mach <= TIP_CARE) return [];
-      return [{ severity: mach > TIP_STOP ? "stop" : "care", params: { mach }, figure: figure("tip Mach number", mach, sd.tipMach, "ratio", evidence, TIP_CARE) }];
-    }),
-  remedies(see, { about }) {
-    const unit = unitOf(see, about);
-    if (!unit) return [];
-    const throttle = solveFor(see.design, (x) => set(["units", `#${about}`, "throttleLimit"], x), ofUnit(about, "tipMach"), TIP_CARE * 0.98, 0.1, unit.throttleLimit);
-    return throttle === null ? [] : [limitThrottle(unit, throttle)];
-  },
-  says: (p) => `Blade tips reach Mach ${p.mach.toFixed(2)}`,
-});
-
-/** Pitch over diameter above which most of a blade is stalled standing still. */
-const STALL_SHARE = 0.55;
-/** Share of the speed of no thrust, 1.15 times pitch and turns, up to which a propeller still pushes well (judgement). */
-const PUSHES_TO = 0.8;
-/** Least pitch (m) with which a drive still pushes at the speed that the brief or the duty asks for, at its own speed at full throttle; 0 where none is asked. */
-function pitchForSpeed(see: See, unitId: string): number {
-  const asked = [
-    ...see.design.brief.targets.filter((t) => t.metric === "speed" && t.comparison === "atLeast").map((t) => t.value),
-    ...see.design.duty.filter((p) => p.by === "speed").map((p) => p.value),
-  ];
-  const rpm = see.result(propulsion)?.drives.find((d) => d.id === unitId)?.values.rpm ?? 0;
-  return asked.length > 0 && rpm > 0 ? (60 * Math.max(...asked)) / (PUSHES_TO * 1.15 * rpm) : 0;
-}
-
-const bladeStall = verdict<{ share: number; ratio: number }>({
-  find: (see) =>
-    eachDrive(see, ({ drive: { stalled, evidence }, unit }) => {
-      if (stalled <= STALL_SHARE) return [];
-      const { pitch, diameter } = unit.propeller;
-      return [
-        {
-          severity: "care",
-          params: { share: stalled, ratio: pitch.value / diameter.value },
-          figure: figure("share of the blade stalled", stalled, 0.1, "percent", evidence, STALL_SHARE),
-        },
-      ];
-    }),
-  remedies(see, { about }, h) {
-    const unit = unitOf(see, about);
-    if (!unit) return [];
-    const finer = 0.55 * unit.propeller.diameter.value;
-    const least = pitchForSpeed(see, about);
-    const pitch = Math.max(finer, least);
-    if (pitch < 0.97 * unit.propeller.pitch.value) return [fitPitch(unit, pitch, h)];
-    return least > finer ? [advice("Leave it: the speed asked needs that pitch. Judge it moving, and expect little thrust at the start")] : [];
-  },
-  says: (p) => `${percent(p.share)} of the blade is stalled standing still, pitch ${p.ratio.toFixed(2)} of the diameter`,
 });
 
 /** Where the line of full thrust passes the CG, and what would bring it through. */
@@ -417,22 +345,7 @@ const fastThrottle = verdict<{ drive: string; factor: number }>({
   says: (p) => `${p.drive ? `${p.drive}: a` : "A"} slammed throttle asks for ${times(p.factor)} the controller's rating before the motor turns`,
 });
 
-/** Blade tips in water that are fast enough for it to boil on them near the surface: the thrust computed no longer holds. */
-const cavitation = verdict<{ tip: number; from: number }>({
-  find: (see) =>
-    eachDrive(see, ({ drive: { values, sd, evidence }, unit }) => {
-      if (unit.surroundings !== "in water") return [];
-      const around = (Math.PI * unit.propeller.diameter.value) / 60;
-      const [tip, from] = [values.rpm * around, cavitatesFrom(SHALLOW, 15, waterOf(see.design.brief.environment))];
-      if (tip <= from) return [];
-      return [{ severity: "care", params: { tip, from }, figure: figure("blade tips", tip, sd.rpm * around, "speed", evidence, from) }];
-    }),
-  remedies: () => [advice("A larger and slower screw, by gearing or a lower Kv; or weigh its pull in the tub")],
-  says: (p, h) => `Blade tips at ${plain(p.tip, "speed", h)} may cavitate, from about ${plain(p.from, "speed", h)} on near the surface: the thrust shown is not to be relied on`,
-});
-
 export const verdicts = {
-  cavitation,
   "not-solved": notSolved,
   "drive-missing": driveMissing,
   "drive-not-covered": driveNotCovered,
@@ -440,8 +353,7 @@ export const verdicts = {
   "motor-current": motorCurrent,
   "controller-current": controllerCurrent,
   "cells-over": cellsOver,
-  "tip-speed": tipSpeed,
-  "blade-stall": bladeStall,
+  ...bladeVerdicts,
   "thrust-line": thrustLine,
   ...pathVerdicts,
   "spin-unmatched": spinUnmatched,

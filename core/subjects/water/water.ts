@@ -1,4 +1,4 @@
-import type { Medium } from "../air/air";
+import { GRAVITY, type Medium, saturation } from "../air/air";
 
 export const WATERS = ["fresh", "sea"] as const;
 export type Water = (typeof WATERS)[number];
@@ -29,7 +29,7 @@ export function water(temperature: number, kind: Water): Medium {
 /** Tip speed beyond which no small screw works, m/s: the end of its map. */
 const FASTEST = 45;
 
-/** Pressure (Pa) of the air and of water vapour over a screw near the surface. */
+/** Pressure of the air over the water, Pa. */
 const AIR = 101_325;
 
 /**
@@ -37,7 +37,6 @@ const AIR = 101_325;
  * σ = (p − p_v)/(½ρV²) = 0.9 at the tip of a lightly loaded section; small screws near the surface begin between 12 and 18 m/s (common practice).
  */
 export function cavitatesFrom(depth: number, temperature: number, medium: Medium): number {
-  const vapour = 611.21 * Math.exp((18.678 - temperature / 234.5) * (temperature / (257.14 + temperature)));
-  return Math.sqrt((2 * (AIR + medium.density * 9.80665 * depth - vapour)) / (medium.density * BEGINS));
+  return Math.sqrt((2 * (AIR + medium.density * GRAVITY * depth - saturation(temperature))) / (medium.density * BEGINS));
 }
 const BEGINS = 0.9;

@@ -4,7 +4,7 @@ import { freeId } from "../../../core/design/ids";
 import { positiveOf } from "../../../core/design/evidence";
 import { METRICS, METRIC_KEYS, type MetricKey, isModelled } from "../../../core/design/metrics";
 import { type Target, environmentSchema } from "../../../core/design/schema";
-import type { TargetResult } from "../../../core/design/targets";
+import { type TargetResult, undecided } from "../../../core/design/targets";
 import { plain } from "../../../core/wording/format";
 import { Computed } from "../../app/Computed";
 import { useDesk } from "../../app/desk";
@@ -17,9 +17,6 @@ import { MassBar } from "./MassBar";
 /** What a brief can ask for: everything computed that a builder would set a limit to. */
 const ASKABLE = METRIC_KEYS.filter((k) => isModelled(k) && !["cgY", "cgZ", "inertiaRoll", "inertiaPitch", "inertiaYaw", "airDensity", "torque", "packVoltage"].includes(k));
 
-/** Odds between which a target is neither surely met nor surely missed (judgement). */
-const LOST = 0.1;
-const SURE = 0.9;
 const STATUS: Record<TargetResult["status"], { word: string; colour: string }> = {
   met: { word: "met", colour: "text-clear" },
   missed: { word: "missed", colour: "text-stop" },
@@ -135,8 +132,8 @@ function TargetRow({ result }: { result: TargetResult }) {
       <td className="text-right">
         <Computed metric={target.metric} quantity={evaluation.metrics[target.metric]} />
       </td>
-      <td className={`text-right font-semibold ${result.odds !== null && result.odds > LOST && result.odds < SURE ? "text-care" : status.colour}`} data-status={result.status}>
-        {result.odds !== null && result.odds > LOST && result.odds < SURE ? `likely ${status.word}` : status.word}
+      <td className={`text-right font-semibold ${undecided(result.odds) ? "text-care" : status.colour}`} data-status={result.status}>
+        {undecided(result.odds) ? `likely ${status.word}` : status.word}
         {result.margin !== null && (
           <span className="num block whitespace-nowrap text-[11px] font-normal text-pencil">
             {result.status === "open"
@@ -192,6 +189,28 @@ function Environment() {
       </span>
     </label>
   );
+  /** What may be left unsaid: an empty field takes it away. */
+  const optional = (key: "humidity" | "waterTemperature", label: string, dimension: "percent" | "temperature", empty: string) => (
+    <label className="flex items-center justify-between gap-2">
+      {label}
+      <span className="w-28">
+        <QuantityField
+          boxed
+          label={label}
+          value={e[key] ?? null}
+          dimension={dimension}
+          empty={empty}
+          schema={environmentSchema.shape[key].unwrap()}
+          onCommit={(v) =>
+            edit((d) => {
+              if (v === null) delete d.brief.environment[key];
+              else d.brief.environment[key] = v;
+            })
+          }
+        />
+      </span>
+    </label>
+  );
   return (
     <section aria-label="Where it works">
       <h2>Where it works</h2>
@@ -212,46 +231,10 @@ function Environment() {
                 ))}
               </select>
             </label>
-            <label className="flex items-center justify-between gap-2">
-              Water temperature
-              <span className="w-28">
-                <QuantityField
-                  boxed
-                  label="Water temperature"
-                  value={e.waterTemperature ?? null}
-                  dimension="temperature"
-                  empty="as the air"
-                  schema={environmentSchema.shape.waterTemperature.unwrap()}
-                  onCommit={(v) =>
-                    edit((d) => {
-                      if (v === null) delete d.brief.environment.waterTemperature;
-                      else d.brief.environment.waterTemperature = v;
-                    })
-                  }
-                />
-              </span>
-            </label>
+            {optional("waterTemperature", "Water temperature", "temperature", "as the air")}
           </>
         )}
-        <label className="flex items-center justify-between gap-2">
-          Humidity
-          <span className="w-28">
-            <QuantityField
-              boxed
-              label="Humidity"
-              value={e.humidity ?? null}
-              dimension="percent"
-              empty="not said"
-              schema={environmentSchema.shape.humidity.unwrap()}
-              onCommit={(v) =>
-                edit((d) => {
-                  if (v === null) delete d.brief.environment.humidity;
-                  else d.brief.environment.humidity = v;
-                })
-              }
-            />
-          </span>
-        </label>
+        {optional("humidity", "Humidity", "percent", "not said")}
         {design.heldUpBy === "gas" && (
           <label className="flex items-center justify-between gap-2">
             Mass that the gas carries

@@ -31,6 +31,8 @@ export function WalkBackSheet() {
   const first = design.items.length > 0 ? design.items.reduce((best, i) => (strength(i) > strength(best) ? i : best)) : undefined;
   const plan = design.walkBack ?? newWalkBack({ stop: Math.round((cg + 0.02) * 1000) / 1000, steps: 4, itemId: first?.id ?? null, by: first?.slide ? "slide" : "remove" });
   const put = (change: Partial<WalkBack>) => edit((d) => void (d.walkBack = { ...plan, ...change }));
+  // What was kept belongs to these steps: another plan begins without it.
+  const begun = plan.records.length > 0;
   const result = walkBack(design, plan);
   const item = design.items.find((i) => i.id === plan.itemId);
   return (
@@ -43,22 +45,30 @@ export function WalkBackSheet() {
       <div className="my-2 flex flex-wrap items-end gap-3">
         <label className="w-32">
           Stop line, x
-          <QuantityField boxed label="Stop line" value={plan.stop} dimension="length" onCommit={(v) => v !== null && put({ stop: v })} />
+          <QuantityField boxed label="Stop line" disabled={begun} value={plan.stop} dimension="length" onCommit={(v) => v !== null && put({ stop: v })} />
         </label>
         <label className="w-20">
           Steps
-          <QuantityField boxed label="Steps" value={plan.steps} dimension="count" schema={walkBackSchema.shape.steps} onCommit={(v) => v !== null && put({ steps: v })} />
+          <QuantityField
+            boxed
+            label="Steps"
+            disabled={begun}
+            value={plan.steps}
+            dimension="count"
+            schema={walkBackSchema.shape.steps}
+            onCommit={(v) => v !== null && put({ steps: v })}
+          />
         </label>
         <label>
           By
-          <select className="box" aria-label="By" value={plan.by} onChange={(e) => put({ by: e.target.value as WalkBack["by"] })}>
+          <select className="box" aria-label="By" disabled={begun} value={plan.by} onChange={(e) => put({ by: e.target.value as WalkBack["by"] })}>
             <option value="slide">sliding</option>
             <option value="remove">taking mass out of</option>
           </select>
         </label>
         <label className="min-w-44">
           Part
-          <select className="box" aria-label="Part to walk with" value={plan.itemId ?? ""} onChange={(e) => put({ itemId: e.target.value || null })}>
+          <select className="box" aria-label="Part to walk with" disabled={begun} value={plan.itemId ?? ""} onChange={(e) => put({ itemId: e.target.value || null })}>
             <option value="">choose</option>
             {design.items.map((i) => (
               <option key={i.id} value={i.id}>
@@ -134,7 +144,7 @@ export function WalkBackSheet() {
                 <td />
               </tr>
               {result.steps.map((s) => (
-                <StepRow key={s.number} step={s} last={s.number === result.steps.length} by={plan.by}>
+                <StepRow key={s.number} step={s} last={s.number === result.steps.length} by={plan.by} stop={plan.stop}>
                   {s.state === "next" && s.possible && <RecordForm key={s.records.length} step={s} onKeep={(r) => put({ start: result.start, records: [...plan.records, r] })} />}
                   {s.state === "next" && s.possible && item && plan.by === "slide" && Math.abs(s.to - item.place.x) > 5e-5 && (
                     <button
@@ -166,7 +176,7 @@ export function WalkBackSheet() {
 }
 
 /** One step: where the CG comes to, what moves, what was kept of it, and how to go about it. */
-function StepRow({ step: s, last, by, children }: { step: WalkBackStep; last: boolean; by: WalkBack["by"]; children: ReactNode }) {
+function StepRow({ step: s, last, by, stop, children }: { step: WalkBackStep; last: boolean; by: WalkBack["by"]; stop: number; children: ReactNode }) {
   const { habit } = usePreferences();
   const dimension = by === "slide" ? "length" : "mass";
   const number = `num text-right ${s.possible ? "" : "text-stop!"}`;
@@ -182,8 +192,13 @@ function StepRow({ step: s, last, by, children }: { step: WalkBackStep; last: bo
       <td className="border-l border-l-hair">
         {s.records.map((r, i) => (
           <div key={`${r.date}-${i}`} className="measured">
-            {r.date}: {VERDICT[goesOn(r) || r.verdict !== "go on" ? r.verdict : "stop"]}
-            {r.cg !== null && <>, CG {plain(r.cg, "length", habit)}</>}
+            {r.date}: {VERDICT[goesOn(r, stop) || r.verdict !== "go on" ? r.verdict : "stop"]}
+            {r.cg !== null && (
+              <>
+                , CG {plain(r.cg, "length", habit)}
+                {r.cg > stop && ": behind the stop line"}
+              </>
+            )}
             {r.travel !== null && `, trim takes ${Math.round(100 * r.travel)} % of the travel${r.travel > MOST_TRAVEL ? ": too much" : ""}`}
             {r.trim && `, trim: ${r.trim}`}
             {r.tune && `, tune: ${r.tune}`}

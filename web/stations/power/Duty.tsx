@@ -1,6 +1,9 @@
 import { Fragment, useState } from "react";
 import { resultIn } from "../../../core/evaluate";
+import { knownOf } from "../../../core/subjects/energy/load";
 import { energy } from "../../../core/subjects/energy/node";
+import { mass } from "../../../core/subjects/mass/node";
+import { GUESSED_LOAD } from "../../../core/subjects/propulsion/inputs";
 import { type Phase, phaseSchema, newPhase } from "../../../core/design/schema";
 import { DISPLAY, type Dimension } from "../../../core/design/units";
 import { useDesk } from "../../app/desk";
@@ -29,14 +32,15 @@ const ENDED = {
 /** What does not follow the mass of the craft. */
 const BLIND: readonly Phase["by"][] = ["throttle", "thrust", "current", "power"];
 
-/** Share by which a mean load is off that nobody measured (core/subjects/propulsion/inputs.ts). */
-const GUESSED = 0.25;
-
 /** The second line of a phase: its speed over the ground, and how a current or power is known. */
 function PhaseMore({ phase: p, change }: { phase: Phase; change: (mutate: (p: Phase) => void) => void }) {
   const { habit } = usePreferences();
   const load = p.by === "current" || p.by === "power";
-  const known = p.known ?? { evidence: "guess" as const, sd: GUESSED * p.value, note: "", mass: null, drives: "" };
+  const { design, evaluation } = useDesk();
+  const known = p.known ?? { evidence: "guess" as const, sd: GUESSED_LOAD * p.value, note: "" };
+  // What is said to be known is said of the craft as it stands: of another one it is not taken.
+  const know = (said: Partial<typeof known>) =>
+    change((x) => void (x.known = knownOf(p.by as "current" | "power", design, resultIn(evaluation, mass)?.mass ?? null, { ...known, ...said })));
   return (
     <tr>
       <td colSpan={8} className="border-t-0! pt-0! text-[11px] text-pencil">
@@ -61,14 +65,9 @@ function PhaseMore({ phase: p, change }: { phase: Phase; change: (mutate: (p: Ph
             <span className="flex items-center gap-1">
               ±
               <span className="inline-block w-12">
-                <QuantityField
-                  label={`${p.name}, ±`}
-                  value={known.sd}
-                  dimension={p.by as "current" | "power"}
-                  onCommit={(v) => v !== null && change((x) => void (x.known = { ...known, sd: Math.abs(v) }))}
-                />
+                <QuantityField label={`${p.name}, ±`} value={known.sd} dimension={p.by as "current" | "power"} onCommit={(v) => v !== null && know({ sd: Math.abs(v) })} />
               </span>
-              <EvidenceSelect label={`${p.name}, known by`} value={known.evidence} onChange={(evidence) => change((x) => void (x.known = { ...known, evidence }))} />
+              <EvidenceSelect label={`${p.name}, known by`} value={known.evidence} onChange={(evidence) => know({ evidence })} />
               {known.note}
             </span>
           )}

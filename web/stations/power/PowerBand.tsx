@@ -34,7 +34,7 @@ const quantity = (value: number, spread: number | undefined, dimension: Paramete
 /** The links of one drive with what flows into each, for all its like units together. */
 function linksOf({ unit, point: p, sd }: BandDrive): Link[] {
   const n = unit.count;
-  // Water cools a motor otherwise than the air that its rating assumes: no rise is told.
+  // Whether the water or the air in a hull cools this motor is not said: no rise is told.
   const rise = unit.surroundings === "in water" ? null : temperatureRise(p, unit);
   const warm = (kelvin: number) => `≈ +${kelvin.toFixed(0)} °C`;
   const each = n > 1 ? "each " : "";
@@ -50,7 +50,7 @@ function linksOf({ unit, point: p, sd }: BandDrive): Link[] {
       name: "Motor",
       power: p.motorIn * n,
       loss: p.motorLoss * n,
-      lines: [quantity(p.motorRpm, sd.motorRpm, "rotation"), `${each}${(p.motorTorque * 1000).toFixed(0)} mN·m`, rise ? warm(rise.motor) : "cooled by water"],
+      lines: [quantity(p.motorRpm, sd.motorRpm, "rotation"), `${each}${(p.motorTorque * 1000).toFixed(0)} mN·m`, rise ? warm(rise.motor) : ""],
       limit: { value: unit.motor.maxCurrent, now: p.current },
     },
     {
