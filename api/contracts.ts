@@ -160,7 +160,11 @@ export const standReadingSchema = thrustReadingSchema.omit({ out: true });
 export type StandReading = z.infer<typeof standReadingSchema>;
 
 /** Taking a sweep over: the drives of the version whose curve it becomes. */
-export const learnSchema = z.object({ revision, unitIds: z.array(z.string()).min(1).max(12) });
+export const learnSchema = z.object({
+  revision,
+  unitIds: z.array(z.string()).min(1).max(12),
+  pack: z.boolean().default(false).describe("the pack that fed the stand is the craft's: take its resistance over too"),
+});
 export type Learn = z.infer<typeof learnSchema>;
 
 const inCraft = z.object({ slug });

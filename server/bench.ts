@@ -5,6 +5,7 @@ import { correctionsFor, sharedCurrentError, sharedThrustError } from "../core/b
 import { readSweep } from "../core/bench/sweep";
 import type { TestedDrive } from "../core/design/bench";
 import type { Design } from "../core/design/schema";
+import { packFrom } from "../core/bench/learnPack";
 import { partsChanged } from "../core/subjects/propulsion/learned";
 import { changedSince, ledgerOf, withEvidence } from "../core/subjects/mass/evidence";
 import type { Database } from "./db/open";
@@ -150,6 +151,10 @@ export async function learn(db: Database, slug: string, number: number, asked: L
       if (!learned.ok) throw refused(learned.message);
       unit.learned = learned.learned;
     }
+    const pack = asked.pack ? packFrom(next, asked.unitIds[0] ?? "", drive?.battery ?? null, result.resistance, thrust.air.temperature, number) : null;
+    if (asked.pack && !pack) throw refused("The sag of this sweep tells nothing of the pack: take the curve over without it.");
+    const fed = next.batteries.find((b) => b.id === pack?.batteryId);
+    if (pack && fed) fed.cellResistance = pack.cellResistance;
     const [saved] = await tx
       .update(versions)
       .set({ design: next, revision: sql`${versions.revision} + 1` })
@@ -159,7 +164,7 @@ export async function learn(db: Database, slug: string, number: number, asked: L
     const names = next.units.filter((u) => asked.unitIds.includes(u.id)).map((u) => u.name);
     await tx
       .update(bench)
-      .set({ adopted: `curve of ${names.join(", ")}`.slice(0, 300), revision: sql`${bench.revision} + 1` })
+      .set({ adopted: `curve of ${names.join(", ")}${pack ? `; resistance of ${pack.name}` : ""}`.slice(0, 300), revision: sql`${bench.revision} + 1` })
       .where(eq(bench.id, session.id));
     return saved.revision;
   });

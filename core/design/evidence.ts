@@ -22,6 +22,26 @@ export function computedFrom(inputs: readonly Evidence[]): Evidence {
   return weakest([...inputs, "calculated"]);
 }
 
+/** Share of a number's variance below which nobody would call the number badly known for it (judgement). */
+const BEARS = 0.05;
+
+/**
+ * Evidence of a computed number, by what it really rests on: no better known than the worst inputs that together cause a twentieth of its variance
+ * or more. What hardly moves it (the guessed resistance of a pack under a thrust read on the stand) does not make it a guess; many small guesses do.
+ *
+ * @param inputs shares of the variance, 0 to 1, as `sharesOf` gives them; without any doubt at all every input counts
+ */
+export function evidenceByShare(inputs: readonly { evidence: Evidence; share: number }[]): Evidence {
+  if (!inputs.some((i) => i.share > 0)) return computedFrom(inputs.map((i) => i.evidence));
+  let sum = 0;
+  for (const level of EVIDENCE) {
+    if (level === "calculated") break;
+    for (const i of inputs) if (i.evidence === level) sum += i.share;
+    if (sum >= BEARS) return level;
+  }
+  return "calculated";
+}
+
 function known(value: z.ZodNumber, most: number) {
   const uncertainty = z.number().nonnegative().max(most).optional().describe("standard uncertainty (1 sigma), same unit as value");
   return z

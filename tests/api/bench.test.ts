@@ -3,7 +3,7 @@ import type { BenchEntry, ThrustReading, WeighIn } from "../../core/design/bench
 import type { CraftFile } from "../../core/design/craftFile";
 import type { Design } from "../../core/design/schema";
 import { evaluate } from "../../core/evaluate";
-import { quietDesign } from "../support/designs";
+import { changed, quietDesign } from "../support/designs";
 import { apiForTests, newRun, problem } from "../support/api";
 import { demoFile } from "../support/server";
 import { calm, rig, syntheticSweep } from "../support/sweeps";
@@ -174,6 +174,27 @@ describe("sweeps", () => {
     expect(thrust(version?.design)).not.toBeCloseTo(thrust(before.file.versions[0]?.design) ?? 0, 1);
     // What a run was predicted with stays what it was.
     expect(file.runs[0]?.metrics).toEqual(before.file.runs[0]?.metrics);
+  });
+  it("taken over with the pack that fed it, the pack's resistance is measured too", async () => {
+    const guessed = changed((d) => {
+      for (const b of d.batteries) b.cellResistance = { value: 0.008, evidence: "guess" };
+    });
+    const slug = await makeCraft("Test craft", guessed);
+    await keep(slug);
+    const before = await record(slug);
+    const [version] = before.file.versions;
+    const id = version?.design.units[0]?.id;
+    const asked = { revision: before.revisions.versions.v1, unitIds: [id], pack: true };
+    const learned = await call("POST", `/api/crafts/${slug}/bench/1/learn`, asked);
+    expect(learned.status, JSON.stringify(learned.body)).toBe(200);
+    const { file, revisions } = await record(slug);
+    const battery = file.versions[0]?.design.batteries[0];
+    expect(battery?.cellResistance).toMatchObject({ evidence: "measured", note: "sag of sweep B-1" });
+    expect(file.bench[0]?.adopted).toContain(`resistance of ${battery?.name}`);
+    // A second time there is nothing left to learn of it, and that is said.
+    const again = await call("POST", `/api/crafts/${slug}/bench/1/learn`, { ...asked, revision: revisions.versions.v1 });
+    expect(again.status).toBe(422);
+    expect(JSON.stringify(again.body)).toContain("without it");
   });
   it("are refused for a drive with other parts, on a stale save, or when they say nothing", async () => {
     const slug = await makeCraft();

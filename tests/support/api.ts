@@ -28,8 +28,8 @@ export function apiForTests(stand?: Stand) {
     call,
     record: async (slug: string) => (await call("GET", `/api/crafts/${slug}`)).body as CraftRecord,
     /** A craft with one open version; its slug. */
-    makeCraft: async (name = "Test craft"): Promise<string> => {
-      const r = await call("POST", "/api/crafts", { craft: { name, summary: "", heldUpBy: "wings" }, design: quietDesign(), question: "" });
+    makeCraft: async (name = "Test craft", design = quietDesign()): Promise<string> => {
+      const r = await call("POST", "/api/crafts", { craft: { name, summary: "", heldUpBy: "wings" }, design, question: "" });
       expect(r.status).toBe(200);
       return (r.body as { slug: string }).slug;
     },

@@ -1,55 +1,24 @@
 import { describe, expect, it } from "vitest";
 import { learnFrom } from "../../core/bench/learn";
 import { predictLevels } from "../../core/bench/predict";
-import { PLAIN } from "../../core/bench/calibration";
 import { sharedCurrentError } from "../../core/bench/rig";
-import { readSweep } from "../../core/bench/sweep";
 import type { ThrustReading } from "../../core/design/bench";
 import { type Design, type Unit, designSchema } from "../../core/design/schema";
 import { applyPatch } from "../../core/design/patch";
 import { evaluate, remediesFor } from "../../core/evaluate";
 import { operatingAt } from "../../core/subjects/propulsion/band";
-import { air } from "../../core/subjects/air/air";
 import { solveChain } from "../../core/subjects/propulsion/chain";
-import { learnedHolds, packChanged, partsChanged, scaledMap } from "../../core/subjects/propulsion/learned";
-import { propellerMap } from "../../core/subjects/propulsion/propeller";
+import { learnedHolds, packChanged, partsChanged } from "../../core/subjects/propulsion/learned";
 import { nominalSetup } from "../../core/subjects/propulsion/nominal";
 import { changed, quietDesign } from "../support/designs";
-import { calm, reading, rig, shownFor } from "../support/sweeps";
+import { TRUTH, learn, measuredOn, resultOf } from "../support/measured";
+import { rig } from "../support/sweeps";
 
 const unitOf = (d: Design): Unit => {
   const [u] = d.units;
   if (!u) throw new Error("no drive");
   return u;
 };
-
-/** A drive that is not what is entered: its propeller pushes and takes other than the model says, its Kv is off, its controller has a dead band. */
-const TRUTH = { thrust: 0.88, torque: 1.12, kv: 0.97, dead: 0.06 };
-function measuredOn(unit: Unit, withRpm = true, truth = TRUTH): ThrustReading[] {
-  const { propeller: p, motor, controller, gear } = unit;
-  const map = propellerMap(
-    { diameter: p.diameter.value, pitch: p.pitch.value, blades: p.blades, chord: p.chord.value, liftFactor: 1, dragFactor: 1 },
-    { ...air(0, 15), density: 1.225 },
-  );
-  const drive = {
-    count: 1,
-    motor: { kv: motor.kv.value * truth.kv, resistance: motor.resistance.value, noLoadCurrent: motor.noLoadCurrent.value },
-    controllerResistance: controller.resistance.value,
-    pathResistance: 0,
-    ratio: gear.ratio,
-    gearEfficiency: gear.efficiency.value,
-    propeller: scaledMap(map, truth.thrust, truth.torque),
-  };
-  return Array.from({ length: 21 }, (_, i) => i / 20).map((u) => {
-    const duty = u <= truth.dead ? 0 : (u - truth.dead) / (1 - truth.dead);
-    const solved = solveChain(drive, { openCircuit: 12.2, resistance: 0.03, otherLoad: 0 }, duty);
-    if (solved.status !== "converged" || duty === 0) return reading(u, { scale: shownFor(0, rig()), voltage: 12.2, current: 0, rpm: 0 });
-    const { thrust, packVoltage, packCurrent, rpm } = solved.point;
-    return reading(u, { scale: shownFor(thrust, rig()), voltage: packVoltage, current: packCurrent, rpm: withRpm ? rpm : null });
-  });
-}
-const resultOf = (readings: ThrustReading[], unit: Unit) => readSweep({ rig: rig(), air: calm, readings }, { scale: PLAIN, voltage: PLAIN, current: PLAIN }, unit);
-const learn = (unit: Unit, readings: ThrustReading[]) => learnFrom(unit, null, resultOf(readings, unit), 3, "Test", 0.005, 0.01);
 
 describe("what a sweep teaches", () => {
   const design = quietDesign();

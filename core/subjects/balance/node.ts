@@ -20,11 +20,11 @@ export const balance = subject({
     const ledger = of(mass);
     const incomplete = ledger.status === "solved" ? ledger.result.incomplete : [];
     const rest = incomplete.length > 0 ? { incomplete } : {};
-    const q = (value: number, sd: number, dimension: Quantity["dimension"]): Quantity => ({ value, sd, dimension, evidence: r.cgEvidence, ...rest });
+    const q = (value: number, sd: number, dimension: Quantity["dimension"], evidence = r.inertiaEvidence): Quantity => ({ value, sd, dimension, evidence, ...rest });
     return {
-      cgX: q(r.cg.x, r.cgSd.x, "length"),
-      cgY: q(r.cg.y, r.cgSd.y, "length"),
-      cgZ: q(r.cg.z, r.cgSd.z, "length"),
+      cgX: q(r.cg.x, r.cgSd.x, "length", r.cgEvidence.x),
+      cgY: q(r.cg.y, r.cgSd.y, "length", r.cgEvidence.y),
+      cgZ: q(r.cg.z, r.cgSd.z, "length", r.cgEvidence.z),
       inertiaRoll: q(r.inertia.roll, r.inertiaSd.roll, "inertia"),
       inertiaPitch: q(r.inertia.pitch, r.inertiaSd.pitch, "inertia"),
       inertiaYaw: q(r.inertia.yaw, r.inertiaSd.yaw, "inertia"),

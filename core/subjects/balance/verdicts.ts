@@ -331,7 +331,7 @@ const slideShort = verdict<{ item: string; reach: number; by: number }>({
         severity: "care",
         about: best.item.id,
         params: { item: best.item.name, reach: best.end, by: Math.abs(best.end - edge) },
-        figure: { label: "CG reached", value: best.end, sd: all.cgSd.x, dimension: "length", evidence: all.cgEvidence, limit: edge },
+        figure: { label: "CG reached", value: best.end, sd: all.cgSd.x, dimension: "length", evidence: all.cgEvidence.x, limit: edge },
       },
     ];
   },

@@ -1,5 +1,6 @@
-import { computedFrom } from "../../design/evidence";
+import type { Quantity } from "../../design/quantity";
 import type { Phase } from "../../design/schema";
+import type { Dimension } from "../../design/units";
 import { type Doubtful, sdOf, through } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, solved, subject } from "../../subject";
 import { demand } from "../demand/node";
@@ -9,7 +10,7 @@ import type { PowerInput } from "../propulsion/inputs";
 import { missingOf } from "../propulsion/nominal";
 import type { PackSetup, PowerSetup } from "../propulsion/setup";
 import { vary } from "../propulsion/vary";
-import { inputsOf, shapesOutside } from "../propulsion/words";
+import { inputsOf, knownBy, shapesOutside } from "../propulsion/words";
 import { type DischargeStates, type EnduranceResult, discharge } from "./endurance";
 
 export interface PackRun {
@@ -99,23 +100,20 @@ export const energy = subject({
     const asked = solved(of(demand));
     const unsaid = asked?.byLoad ? null : assumed(view);
     const incomplete = [...(unsaid === null ? [] : [unsaid]), ...(asked?.incomplete ?? [])];
-    const rest = {
-      evidence: computedFrom(evidenceOf(result.inputs, asked?.byLoad ?? false)),
-      ...doubtsOf(asked?.byLoad ? [] : shapesOutside(view.units), incomplete),
-    };
+    const rest = doubtsOf(asked?.byLoad ? [] : shapesOutside(view.units), incomplete);
+    const q = (d: Doubtful, dimension: Dimension): Quantity => ({ value: d.value, sd: sdOf(d), dimension, evidence: knownBy(result.inputs, d), ...rest });
     const { endurance, meanPower, meanCurrent } = run;
     const speed = meanSpeed(view.duty);
-    const along = speed === null ? null : { range: through(endurance, endurance.value * speed, speed), each: perDistance(result.packs, speed) };
     return {
-      endurance: { value: endurance.value, sd: sdOf(endurance), dimension: "time", ...rest },
-      meanPower: { value: meanPower.value, sd: sdOf(meanPower), dimension: "power", ...rest },
-      meanCurrent: { value: meanCurrent.value, sd: sdOf(meanCurrent), dimension: "current", ...rest },
-      ...(along
-        ? {
-            range: { value: along.range.value, sd: sdOf(along.range), dimension: "distance", ...rest },
-            energyPerDistance: { value: along.each.value, sd: sdOf(along.each), dimension: "energyPerDistance", ...rest },
-          }
-        : {}),
+      endurance: q(endurance, "time"),
+      meanPower: q(meanPower, "power"),
+      meanCurrent: q(meanCurrent, "current"),
+      ...(speed === null
+        ? {}
+        : {
+            range: q(through(endurance, endurance.value * speed, speed), "distance"),
+            energyPerDistance: q(perDistance(result.packs, speed), "energyPerDistance"),
+          }),
     };
   },
   working(key, result, view) {
@@ -133,10 +131,6 @@ export const energy = subject({
     return inputsOf(result.inputs, of, view.units.length > 1);
   },
 });
-
-/** How well the inputs are known that a discharge rests on. */
-const evidenceOf = (inputs: readonly PowerInput[], byLoad: boolean) =>
-  inputs.filter((i) => i.key !== "mass" && i.key !== "dragArea" && (!byLoad || i.key === "load" || i.key === "capacity")).map((i) => i.evidence);
 
 /** Mean speed over the ground of one cycle, m/s; null while a phase does not say its own, or nothing moves. */
 function meanSpeed(duty: readonly Phase[]): number | null {

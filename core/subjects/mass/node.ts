@@ -1,4 +1,4 @@
-import { type Evidence, computedFrom, magnitudeSd } from "../../design/evidence";
+import { type Evidence, type Known, evidenceByShare, magnitudeSd } from "../../design/evidence";
 import type { Quantity, WorkingInput } from "../../design/quantity";
 import type { Item } from "../../design/schema";
 import { type Outcome, subject } from "../../subject";
@@ -34,6 +34,14 @@ function shareOf(all: readonly Item[], some: (i: Item) => boolean): { value: num
   return { value, sd: Math.hypot((1 - value) * sd(known.filter(some)), value * sd(known.filter((i) => !some(i)))) / whole };
 }
 
+/** How well the mass beyond what the gas carries is known. */
+function netEvidence({ items }: { items: readonly Item[] }, lift: Known): Evidence {
+  const masses = items.flatMap((i) => (i.mass ? [{ evidence: i.mass.evidence, sd: magnitudeSd(i.mass) * i.quantity }] : []));
+  const all = [{ evidence: lift.evidence, sd: magnitudeSd(lift) }, ...masses];
+  const variance = all.reduce((s, k) => s + k.sd ** 2, 0);
+  return evidenceByShare(all.map((k) => ({ evidence: k.evidence, share: variance > 0 ? k.sd ** 2 / variance : 0 })));
+}
+
 const total = (items: readonly Item[]): number => items.reduce((s, i) => s + (i.mass?.value ?? 0) * i.quantity, 0);
 
 export const mass = subject({
@@ -44,12 +52,13 @@ export const mass = subject({
     const known = view.items.filter((i) => i.mass !== null);
     if (known.length === 0) return { status: "missing", needs: ["mass"] };
     const without = view.items.filter((i) => i.mass === null);
+    const massSd = Math.hypot(...known.map((i) => (i.mass ? magnitudeSd(i.mass) * i.quantity : 0)));
     return {
       status: "solved",
       result: {
         mass: total(known),
-        massSd: Math.hypot(...known.map((i) => (i.mass ? magnitudeSd(i.mass) * i.quantity : 0))),
-        evidence: computedFrom(known.flatMap((i) => (i.mass ? [i.mass.evidence] : []))),
+        massSd,
+        evidence: evidenceByShare(massesOf(known, massSd)),
         growth: growthOf(view).expected,
         ballast: total(view.items.filter(isBallast)),
         packs: total(view.items.filter((i) => view.batteries.some((b) => b.itemId === i.id))),
@@ -75,7 +84,7 @@ export const mass = subject({
     return {
       auw: q(m, massSd, "mass"),
       auwExpected: q(m + growth, massSd, "mass"),
-      ...(lift ? { netMass: q(m - lift.value, Math.hypot(massSd, magnitudeSd(lift)), "mass", computedFrom([evidence, lift.evidence])) } : {}),
+      ...(lift ? { netMass: q(m - lift.value, Math.hypot(massSd, magnitudeSd(lift)), "mass", netEvidence(view, lift)) } : {}),
       ...(ballast > 0 ? { ballastShare: share(isBallast) } : {}),
       ...(packs > 0 ? { packShare: share(isPack) } : {}),
     };

@@ -1,5 +1,5 @@
-import { type Evidence, computedFrom, magnitudeSd, placeSd } from "../../design/evidence";
-import type { Design, Item, Point } from "../../design/schema";
+import { type Evidence, evidenceByShare, magnitudeSd, placeSd, weakest } from "../../design/evidence";
+import type { Axis, Design, Item, Point } from "../../design/schema";
 
 /** One body of the ledger: an item, or one half of a mirrored pair. */
 export interface Body {
@@ -68,8 +68,9 @@ export interface MassResult {
   /** Moments of inertia about the CG, kg·m². */
   inertia: { roll: number; pitch: number; yaw: number };
   inertiaSd: { roll: number; pitch: number; yaw: number };
-  evidence: Evidence;
-  cgEvidence: Evidence;
+  cgEvidence: Record<Axis, Evidence>;
+  /** That of the inertia: as well known as the place of the CG on the worst of its axes. */
+  inertiaEvidence: Evidence;
   items: ItemShare[];
   /** Items without a mass: left out of every sum. */
   withoutMass: string[];
@@ -99,6 +100,7 @@ export function rollUp(design: Pick<Design, "items">): MassResult | null {
   const cov = { xz: 0, xy: 0, yz: 0 };
   const inertia = { roll: 0, pitch: 0, yaw: 0 };
   const inertiaVar = { roll: 0, pitch: 0, yaw: 0 };
+  const doubts: Record<Axis, { evidence: Evidence; share: number }[]> = { x: [], y: [], z: [] };
   const items: ItemShare[] = withoutMass.map((id) => ({ id, mass: null, massSd: 0, placeSd: 0, blurX: 0 }));
   for (const item of known) {
     if (item.mass === null) continue;
@@ -109,9 +111,13 @@ export function rollUp(design: Pick<Design, "items">): MassResult | null {
     const perKg = sdMass / mass;
     const perMetre = (sdPlace * total) / mass;
     massVar += sdMass ** 2;
-    for (const axis of ["x", "z"] as const) cgVar[axis] += (perKg * d[axis]) ** 2 + perMetre ** 2;
-    // The halves of a mirrored pair err in opposite directions across the craft: their common y error cancels.
-    cgVar.y += (perKg * d.y) ** 2 + (item.mirrored ? 0 : perMetre ** 2);
+    for (const axis of ["x", "y", "z"] as const) {
+      const byMass = (perKg * d[axis]) ** 2;
+      // The halves of a mirrored pair err in opposite directions across the craft: their common y error cancels.
+      const byPlace = axis === "y" && item.mirrored ? 0 : perMetre ** 2;
+      cgVar[axis] += byMass + byPlace;
+      doubts[axis].push({ evidence: item.mass.evidence, share: byMass }, { evidence: item.placeEvidence, share: byPlace });
+    }
     cov.xz += perKg ** 2 * d.x * d.z;
     cov.xy += perKg ** 2 * d.x * d.y;
     cov.yz += perKg ** 2 * d.y * d.z;
@@ -139,7 +145,8 @@ export function rollUp(design: Pick<Design, "items">): MassResult | null {
     }
   }
   const byId = new Map(items.map((s) => [s.id, s]));
-  const masses = known.flatMap((i) => (i.mass ? [i.mass.evidence] : []));
+  const knownBy = (axis: Axis) => evidenceByShare(doubts[axis].map((i) => ({ ...i, share: cgVar[axis] > 0 ? i.share / cgVar[axis] : 0 })));
+  const cgEvidence = { x: knownBy("x"), y: knownBy("y"), z: knownBy("z") };
   return {
     mass,
     massSd: Math.sqrt(massVar),
@@ -148,8 +155,8 @@ export function rollUp(design: Pick<Design, "items">): MassResult | null {
     cov,
     inertia,
     inertiaSd: { roll: Math.sqrt(inertiaVar.roll), pitch: Math.sqrt(inertiaVar.pitch), yaw: Math.sqrt(inertiaVar.yaw) },
-    evidence: computedFrom(masses),
-    cgEvidence: computedFrom([...masses, ...known.map((i) => i.placeEvidence)]),
+    cgEvidence,
+    inertiaEvidence: weakest(Object.values(cgEvidence)),
     items: design.items.map((i) => byId.get(i.id) as ItemShare),
     withoutMass,
   };

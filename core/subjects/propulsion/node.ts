@@ -1,4 +1,4 @@
-import { type Evidence, computedFrom } from "../../design/evidence";
+import type { Evidence } from "../../design/evidence";
 import type { Quantity } from "../../design/quantity";
 import { type Doubtful, sdOf } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, keysOf, subject } from "../../subject";
@@ -11,7 +11,7 @@ import { indices, missingOf, solveAll, thrustOf, unitValuesOf } from "./nominal"
 import { propellerLoad } from "./propeller";
 import { type PowerSetup, liftedByRotors } from "./setup";
 import { type Varied, spreadOf, vary } from "./vary";
-import { inputsOf, shapesOutside, stallOutside, tipOutside } from "./words";
+import { inputsOf, knownBy, shapesOutside, stallOutside, tipOutside } from "./words";
 
 /** What the solvers read of a design. */
 export const DRIVEN = ["heldUpBy", "units", "batteries", "conductors", "regulators", "brief.environment"] as const;
@@ -34,6 +34,7 @@ export interface SolvedDrive {
   point: OperatingPoint;
   /** Share of the blade beyond its stall angle, standing at the throttle limit. */
   stalled: number;
+  /** How well its current is known. */
   evidence: Evidence;
   /** By which power of its propeller's diameter its current grows, from the nominal solution. */
   currentByDiameter: number;
@@ -44,6 +45,7 @@ export interface LoadedPack {
   /** With everything on it at full throttle. */
   values: PackValues;
   sd: PackValues;
+  /** How well its current is known. */
   evidence: Evidence;
 }
 
@@ -57,7 +59,6 @@ export interface PropulsionResult {
   main: number[];
   /** Thrust of those against their common throttle, for a craft that hangs on them; null for others. */
   lift: { throttle: number[]; thrust: Doubtful[] } | null;
-  evidence: Evidence;
   inputs: PowerInput[];
   /** Whether every blade element was solved. */
   whole: boolean;
@@ -124,7 +125,6 @@ function compute(view: Driven): Outcome<PropulsionResult> {
       ? { id, setup, points: s.points, thrust: thrustOf(setup, a.points, base.main) }
       : { id, setup, points: null, thrust: 0 };
   });
-  const evidenceOf = (ids: readonly string[]) => computedFrom(inputs.filter((i) => i.of !== "" && ids.includes(i.of)).map((i) => i.evidence));
   const spread = <K extends string>(here: Record<K, number>, there: (setup: PowerSetup, points: readonly OperatingPoint[], thrust: number) => Record<K, number>) =>
     spreadOf(
       here,
@@ -145,18 +145,19 @@ function compute(view: Driven): Outcome<PropulsionResult> {
       sd: sds(doubt),
       point,
       stalled: propellerLoad(u.propeller, u.medium, 0, point.rpm).stalled,
-      evidence: evidenceOf([u.unit.id, u.unit.batteryId]),
+      evidence: knownBy(inputs, doubt.current),
       currentByDiameter: size && size.sd > 0 ? ((doubt.current.by[inputId(size)] ?? 0) / values.current) * (size.value / size.sd) : 0,
     };
   });
-  const packs = base.packs.map(({ battery, units }, k): LoadedPack => {
+  const packs = base.packs.map(({ battery }, k): LoadedPack => {
     const values = packValues(base, full.points, k);
+    const doubt = spread(values, (s, p) => packValues(s, p, k));
     return {
       id: battery.id,
       name: battery.name,
       values,
-      sd: sds(spread(values, (s, p) => packValues(s, p, k))),
-      evidence: evidenceOf([battery.id, ...units.flatMap((i) => base.units[i]?.unit.id ?? [])]),
+      sd: sds(doubt),
+      evidence: knownBy(inputs, doubt.current),
     };
   });
   return {
@@ -168,7 +169,6 @@ function compute(view: Driven): Outcome<PropulsionResult> {
       lead,
       main: base.main,
       lift: liftedByRotors(view) ? liftCurve(varied, alone.states) : null,
-      evidence: computedFrom(inputs.map((i) => i.evidence)),
       inputs,
       whole: base.units.every((u) => u.drive.propeller.solved),
       incomplete: [assumed(view)].filter((s) => s !== null),
@@ -212,7 +212,7 @@ export const propulsion = subject({
         value: d.value,
         sd: sdOf(d),
         dimension: quantities[key].dimension,
-        evidence: result.evidence,
+        evidence: knownBy(result.inputs, d),
         ...doubtsOf(result.outside, result.incomplete),
       };
     }

@@ -1,3 +1,4 @@
+import type { Evidence } from "../../design/evidence";
 import type { Conductor } from "../../design/schema";
 import { type Found, type See, verdict } from "../../subject";
 import { plain } from "../../wording/format";
@@ -7,14 +8,14 @@ import { figure, lessCurrent, ofPack, set, times } from "../say";
 import { type LoadedPack, type PropulsionResult, propulsion } from "./node";
 
 /** Current through a conductor with everything on its pack at full throttle at once, A: the pack's, or that of one unit of its branch. */
-export function currentThrough(conductor: Conductor, result: PropulsionResult): { value: number; sd: number } {
+export function currentThrough(conductor: Conductor, result: PropulsionResult): { value: number; sd: number; evidence: Evidence } {
   if (conductor.unitId === null) {
     const pack = result.packs.find((p) => p.id === conductor.batteryId);
-    return { value: pack?.values.current ?? 0, sd: pack?.sd.current ?? 0 };
+    return { value: pack?.values.current ?? 0, sd: pack?.sd.current ?? 0, evidence: pack?.evidence ?? "guess" };
   }
   const drive = result.drives.find((u) => u.id === conductor.unitId);
-  if (!drive) return { value: 0, sd: 0 };
-  return { value: drive.point.throttle * drive.values.current, sd: drive.point.throttle * drive.sd.current };
+  if (!drive) return { value: 0, sd: 0, evidence: "guess" };
+  return { value: drive.point.throttle * drive.values.current, sd: drive.point.throttle * drive.sd.current, evidence: drive.evidence };
 }
 
 /** Ratings in which wires, plugs and switches are commonly sold, A. */
@@ -26,7 +27,7 @@ const conductorCurrent = verdict<{ name: string; factor: number; current: number
     const result = see.result(propulsion);
     if (!result) return [];
     return see.design.conductors.flatMap((c): Found<{ name: string; factor: number; current: number }>[] => {
-      const { value, sd } = currentThrough(c, result);
+      const { value, sd, evidence } = currentThrough(c, result);
       if (value <= c.maxCurrent) return [];
       return [
         {
@@ -34,7 +35,7 @@ const conductorCurrent = verdict<{ name: string; factor: number; current: number
           severity: value > 1.2 * c.maxCurrent ? "stop" : "care",
           about: c.id,
           params: { name: c.name, factor: value / c.maxCurrent, current: value },
-          figure: figure("current", value, sd, "current", result.evidence, c.maxCurrent),
+          figure: figure("current", value, sd, "current", evidence, c.maxCurrent),
         },
       ];
     });

@@ -125,15 +125,16 @@ const currentsHold = verdict<{ share: number }>({
 function lineOfThrust(see: See) {
   const { design } = see;
   const [result, all, box, ratio] = [see.result(propulsion), see.result(balance), see.result(extent), see.result(ratios)];
+  const lead = result?.drives[result.lead];
   const unit = design.units[result?.lead ?? 0];
   const item = design.items.find((i) => i.id === unit?.propellerItemId);
-  if (!result || !unit || !item || !all || !box || !ratio || (unit.direction !== "ahead" && unit.direction !== "astern")) return null;
+  if (!lead || !unit || !item || !all || !box || !ratio || (unit.direction !== "ahead" && unit.direction !== "astern")) return null;
   // Height of the thrust line where it passes the CG; ahead the craft lies behind the propeller's line of push.
   const sense = unit.direction === "ahead" ? -1 : 1;
   const arm = item.place.z + sense * Math.tan(unit.tilt) * (all.cg.x - item.place.x) - all.cg.z;
   const shift = ratio.thrustToWeight.value * arm * Math.cos(unit.tilt);
   const tilt = Math.atan((-sense * (item.place.z - all.cg.z)) / (all.cg.x - item.place.x));
-  return { unit, arm, shift, tilt, length: box.max.x - box.min.x, evidence: result.evidence };
+  return { unit, arm, shift, tilt, length: box.max.x - box.min.x, evidence: lead.evidence };
 }
 
 /** Full thrust off the CG's height acts like a shift of the CG: said when it is more than half the window, or 3 % of the length without one. */
@@ -261,7 +262,7 @@ const spinUnmatched = verdict<{ share: number }>({
         severity: "care",
         about: "spin",
         params: { share: left / sum },
-        figure: figure("torque left over", left, 0.1 * left, "torque", result.evidence, SPIN_LEFT * sum),
+        figure: figure("torque left over", left, 0.1 * left, "torque", see.metrics.torque?.evidence ?? "guess", SPIN_LEFT * sum),
       },
     ];
   },

@@ -1,3 +1,4 @@
+import { type Evidence, evidenceByShare } from "../../design/evidence";
 import type { WorkingInput } from "../../design/quantity";
 import type { Unit } from "../../design/schema";
 import { type Doubtful, sharesOf } from "../../numeric/doubt";
@@ -42,6 +43,12 @@ export function inputsOf(inputs: readonly PowerInput[], of: Doubtful, several: b
       }),
     )
     .sort((a, b) => b.share - a.share);
+}
+
+/** How well a number of the drives is known, by the inputs that really move it. */
+export function knownBy(inputs: readonly PowerInput[], of: Doubtful): Evidence {
+  const shares = sharesOf(of);
+  return evidenceByShare(inputs.flatMap((i) => (shares.has(inputId(i)) ? [{ evidence: i.evidence, share: shares.get(inputId(i)) ?? 0 }] : [])));
 }
 
 export const ratioOutside = (ratio: number): string[] => (ratio < 0.3 || ratio > 1.2 ? [`pitch/diameter ${ratio.toFixed(2)} is outside 0.3 to 1.2`] : []);

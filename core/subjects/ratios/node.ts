@@ -1,10 +1,10 @@
-import { computedFrom } from "../../design/evidence";
+import { evidenceByShare } from "../../design/evidence";
 import type { Quantity, WorkingInput } from "../../design/quantity";
 import { type Doubtful, alsoBy, sdOf, sharesOf, through } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, keysOf, subject } from "../../subject";
 import { GRAVITY } from "../air/air";
-import { mass } from "../mass/node";
-import { propulsion } from "../propulsion/node";
+import { type LedgerMass, mass } from "../mass/node";
+import { type PropulsionResult, propulsion } from "../propulsion/node";
 import { inputsOf } from "../propulsion/words";
 import { quantities } from "./declares";
 
@@ -71,12 +71,12 @@ export const ratios = subject({
     const drives = of(propulsion);
     const ledger = of(mass);
     if (drives.status !== "solved" || ledger.status !== "solved") return {};
-    const evidence = computedFrom([drives.result.evidence, ledger.result.evidence]);
     const incomplete = [...drives.result.incomplete, ...ledger.result.incomplete];
     const out: Partial<Record<RatioKey, Quantity>> = {};
     for (const key of ["thrustToWeight", "thrustThrottle"] as const) {
       const d = result[key];
-      if (d) out[key] = { value: d.value, sd: sdOf(d), dimension: quantities[key].dimension, evidence, ...doubtsOf(drives.result.outside, incomplete) };
+      const evidence = d && evidenceByShare(inputsIn(d, drives.result, ledger.result, false));
+      if (d && evidence) out[key] = { value: d.value, sd: sdOf(d), dimension: quantities[key].dimension, evidence, ...doubtsOf(drives.result.outside, incomplete) };
     }
     return out;
   },
@@ -85,15 +85,20 @@ export const ratios = subject({
     const drives = of(propulsion);
     const ledger = of(mass);
     if (!d || drives.status !== "solved" || ledger.status !== "solved") return [];
-    const weight: WorkingInput = {
-      name: "All-up weight",
-      value: ledger.result.mass,
-      sd: ledger.result.massSd,
-      dimension: "mass",
-      evidence: ledger.result.evidence,
-      share: sharesOf(d).get(MASS) ?? 0,
-      source: null,
-    };
-    return [...inputsOf(drives.result.inputs, d, view.units.length > 1), weight].sort((a, b) => b.share - a.share);
+    return inputsIn(d, drives.result, ledger.result, view.units.length > 1);
   },
 });
+
+/** What a ratio came from: the inputs of the drives and the weight, the largest share of its doubt first. */
+function inputsIn(d: Doubtful, drives: PropulsionResult, ledger: LedgerMass, several: boolean): WorkingInput[] {
+  const weight: WorkingInput = {
+    name: "All-up weight",
+    value: ledger.mass,
+    sd: ledger.massSd,
+    dimension: "mass",
+    evidence: ledger.evidence,
+    share: sharesOf(d).get(MASS) ?? 0,
+    source: null,
+  };
+  return [...inputsOf(drives.inputs, d, several), weight].sort((a, b) => b.share - a.share);
+}

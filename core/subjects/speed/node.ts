@@ -1,4 +1,3 @@
-import { computedFrom } from "../../design/evidence";
 import { findRoot } from "../../numeric/root";
 import { type Doubtful, sdOf } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, subject } from "../../subject";
@@ -8,7 +7,7 @@ import type { PowerInput } from "../propulsion/inputs";
 import { dragAt, missingOf, solveAll, thrustOf } from "../propulsion/nominal";
 import type { PowerSetup } from "../propulsion/setup";
 import { vary } from "../propulsion/vary";
-import { inputsOf, shapesOutside } from "../propulsion/words";
+import { inputsOf, knownBy, shapesOutside } from "../propulsion/words";
 
 export interface SpeedResult {
   /** m/s at which full thrust meets the drag */
@@ -62,7 +61,7 @@ export const speed = subject({
         value: s.value,
         sd: sdOf(s),
         dimension: "speed",
-        evidence: computedFrom(inputs.map((i) => i.evidence)),
+        evidence: knownBy(inputs, s),
         ...doubtsOf(shapesOutside(view.units), unsaid === null ? [] : [unsaid]),
       },
     };

@@ -1,5 +1,5 @@
 import { resultIn } from "../../../core/evaluate";
-import { balance } from "../../../core/subjects/balance/node";
+import { mass as massSubject } from "../../../core/subjects/mass/node";
 import { useMemo, useState } from "react";
 import { GRAVITY } from "../../../core/subjects/air/air";
 import { CHEMISTRY } from "../../../core/subjects/energy/battery";
@@ -22,7 +22,7 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
   const [sheet, setSheet] = useState<Sheet>(speed > 0 ? "speed" : "throttle");
   const unit = design.units[result.lead];
   const top = evaluation.metrics.speed?.value ?? null;
-  const weight = (resultIn(evaluation, balance)?.mass ?? 0) * GRAVITY;
+  const weight = (resultIn(evaluation, massSubject)?.mass ?? 0) * GRAVITY;
   const full = result.values.thrust.value;
   const curve = useMemo(
     () => (sheet === "throttle" ? curveOf(design, "throttle").map((c) => ({ ...c, x: c.x * 100 })) : sheet === "speed" ? curveOf(design, "speed", top) : []),
@@ -59,7 +59,7 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
     [unit],
   );
   const [pack, setPack] = useState<keyof typeof CHANGES>("as it is");
-  const mass = resultIn(evaluation, balance);
+  const mass = resultIn(evaluation, massSubject);
   const run = useMemo(
     () => (sheet === "discharge" ? discharge(design, mass && { value: mass.mass, sd: mass.massSd, evidence: mass.evidence }, CHANGES[pack]) : null),
     [design, mass, pack, sheet],

@@ -6,6 +6,7 @@ import { STANDARD_DENSITY, readSweep } from "../../../../core/bench/sweep";
 import type { Bench, ThrustTest } from "../../../../core/design/bench";
 import { operatingAt } from "../../../../core/subjects/propulsion/band";
 import { openCircuit } from "../../../../core/subjects/energy/battery";
+import { packFrom } from "../../../../core/bench/learnPack";
 import { partsChanged } from "../../../../core/subjects/propulsion/learned";
 import { plain, showSd } from "../../../../core/wording/format";
 import { curveText, learnText, suspectText } from "../../../../core/wording/sweep";
@@ -21,7 +22,7 @@ interface Props {
   /** null while it is not kept, or changed since */
   session: Bench | null;
   onChange: (change: (t: ThrustTest) => void) => void;
-  onLearn: (unitIds: string[]) => void;
+  onLearn: (asked: { unitIds: string[]; pack: boolean }) => void;
   busy: boolean;
 }
 
@@ -55,6 +56,9 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
   // Drives that have the very parts that were on the stand: what was learned is theirs too.
   const tested = session?.thrust?.drive ?? null;
   const alike = design.units.filter((u) => unit && (tested ? partsChanged(u, tested) : partsChanged(u, unit)).length === 0);
+  const fed = unit && packFrom(design, unit.id, tested?.battery ?? battery ?? null, result.resistance, test.air.temperature, session?.number ?? 1);
+  const [packToo, setPackToo] = useState<boolean | null>(null);
+  const withPack = fed ? (packToo ?? fed.usual) : false;
   const [chosen, setChosen] = useState<string[] | null>(null);
   const taken = chosen ?? alike.map((u) => u.id);
   if (result.levels.length < 2) return <p className="mt-3 text-pencil">Readings at two throttles or more, and the result stands here.</p>;
@@ -257,7 +261,22 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
                         {u.count > 1 ? `, ${u.count}` : ""}
                       </label>
                     ))}
-                    <button type="button" className="act act-first" disabled={session === null || busy || taken.length === 0} onClick={() => onLearn(taken)}>
+                    {fed && (
+                      <label className="flex min-h-7 w-full items-center gap-1" data-pack-too>
+                        <input type="checkbox" checked={withPack} onChange={(e) => setPackToo(e.target.checked)} />
+                        <span>
+                          {fed.name} fed the stand: take over its resistance too, <b className="num text-ink">{plain(fed.cellResistance.value, "resistance")}</b>{" "}
+                          <span className="num">± {showSd(fed.cellResistance.sd ?? 0, "resistance")}</span> a cell
+                          {fed.usual ? "" : `, far from the ${plain(battery?.cellResistance.value ?? 0, "resistance")} entered: a bench supply, a tired pack or a poor plug`}
+                        </span>
+                      </label>
+                    )}
+                    <button
+                      type="button"
+                      className="act act-first"
+                      disabled={session === null || busy || taken.length === 0}
+                      onClick={() => onLearn({ unitIds: taken, pack: withPack })}
+                    >
                       Take the curve over
                     </button>
                     {session === null && <span className="text-pencil">Keep the session first.</span>}

@@ -31,9 +31,9 @@ export function ThrustSession({ session, onOpen }: { session: Bench | null; onOp
   const [refused, setRefused] = useState(0);
   const { keep, after, onError, freshRevision, entry, touched, touch, foot } = useEntry(session, onOpen);
   const learn = useMutation({
-    mutationFn: async (unitIds: string[]) => {
+    mutationFn: async (asked: { unitIds: string[]; pack: boolean }) => {
       if (!session) throw new Error("Keep the session first.");
-      await call(contracts.learn, { params: { slug, number: session.number }, body: { revision: await freshRevision(), unitIds } });
+      await call(contracts.learn, { params: { slug, number: session.number }, body: { revision: await freshRevision(), ...asked } });
     },
     onSuccess: () => after("The measured curve is the drive's own now."),
     onError,
@@ -55,7 +55,7 @@ export function ThrustSession({ session, onOpen }: { session: Bench | null; onOp
       test={test}
       session={touched ? null : session}
       busy={learn.isPending}
-      onLearn={(ids) => learn.mutate(ids)}
+      onLearn={(asked) => learn.mutate(asked)}
       onChange={(m) =>
         change((t) => {
           t.readings = t.readings.map((r) => ({ ...r }));
