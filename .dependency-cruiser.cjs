@@ -19,9 +19,21 @@ module.exports = {
       severity: "error",
       comment: "core computes: no framework, file system, network or database",
       from: { path: "^core/" },
-      to: { path: "node_modules/(react|express|drizzle-orm|@electric-sql|pg|pino|helmet)|^node:", dependencyTypesNot: ["type-only"] },
+      to: {
+        path: "node_modules/(react|express|drizzle-orm|@electric-sql|pg|pino|helmet)|^node:",
+        dependencyTypesNot: ["type-only"],
+      },
     },
-    { name: "no-circles", severity: "error", from: { path: "^(core|api|server|cli)/" }, to: { circular: true, viaOnly: { dependencyTypesNot: ["type-only"] } } },
+    {
+      name: "no-circles",
+      severity: "error",
+      from: { path: "^(core|api|server|cli)/" },
+      to: { circular: true, viaOnly: { dependencyTypesNot: ["type-only"] } },
+    },
   ],
-  options: { doNotFollow: { path: "node_modules" }, tsConfig: { fileName: "tsconfig.json" }, tsPreCompilationDeps: true },
+  options: {
+    doNotFollow: { path: "node_modules" },
+    tsConfig: { fileName: "tsconfig.json" },
+    tsPreCompilationDeps: true,
+  },
 };

@@ -17,12 +17,16 @@ const one = ["cli/main.ts", "scripts/bench.ts"].find((file) => process.argv.incl
 export default defineConfig(({ isSsrBuild }) =>
   isSsrBuild
     ? {
-        // Packed into few files: loading hundreds costs more than reading what is in them. The embedded database and the picture decoder bring files of their own.
+        // Packed into few files: loading hundreds costs more than reading what is in them. The embedded database and
+        // the picture decoder bring files of their own.
         ssr: { noExternal: true, external: ["@electric-sql/pglite", "sharp", "puppeteer-core"] },
         build: {
           target: "node20",
           emptyOutDir: true,
-          rollupOptions: { input: one ? { [one === "cli/main.ts" ? "main" : "bench"]: one } : SERVER, output: { entryFileNames: "[name].js" } },
+          rollupOptions: {
+            input: one ? { [one === "cli/main.ts" ? "main" : "bench"]: one } : SERVER,
+            output: { entryFileNames: "[name].js" },
+          },
         },
       }
     : {

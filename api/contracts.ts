@@ -1,7 +1,23 @@
 import { craftFileReading } from "../core/design/openFile";
 import { z } from "zod";
-import { FILE_TYPES, benchEntrySchema, rigSchema, safetySchema, testedDriveSchema, thrustReadingSchema, thrustTestSchema } from "../core/design/bench";
-import { type CraftFile, craftFileSchema, craftSchema, faultSchema, planSchema, runSchema, versionSchema } from "../core/design/craftFile";
+import {
+  FILE_TYPES,
+  benchEntrySchema,
+  rigSchema,
+  safetySchema,
+  testedDriveSchema,
+  thrustReadingSchema,
+  thrustTestSchema,
+} from "../core/design/bench";
+import {
+  type CraftFile,
+  craftFileSchema,
+  craftSchema,
+  faultSchema,
+  planSchema,
+  runSchema,
+  versionSchema,
+} from "../core/design/craftFile";
 import { recordNumber } from "../core/design/bounds";
 import { designSchema } from "../core/design/schema";
 import type { Glance } from "../core/glance";
@@ -10,7 +26,11 @@ import { symptomSchema } from "../core/design/symptom";
 import { massEvidenceSchema } from "../core/subjects/mass/evidence";
 
 /** What client and server agree on about one route. Both sides validate with these schemas. */
-export interface Contract<P extends z.ZodType = z.ZodType, B extends z.ZodType = z.ZodType, R extends z.ZodType = z.ZodType> {
+export interface Contract<
+  P extends z.ZodType = z.ZodType,
+  B extends z.ZodType = z.ZodType,
+  R extends z.ZodType = z.ZodType,
+> {
   method: "get" | "post" | "put" | "delete";
   path: string;
   params: P;
@@ -19,7 +39,9 @@ export interface Contract<P extends z.ZodType = z.ZodType, B extends z.ZodType =
   /** What the handler has checked record by record, leniently, is not checked a second time. */
   checked?: boolean;
 }
-const contract = <P extends z.ZodType, B extends z.ZodType, R extends z.ZodType>(c: Contract<P, B, R>): Contract<P, B, R> => c;
+const contract = <P extends z.ZodType, B extends z.ZodType, R extends z.ZodType>(
+  c: Contract<P, B, R>,
+): Contract<P, B, R> => c;
 
 const none = z.undefined();
 const nothing = z.object({});
@@ -37,7 +59,10 @@ export const brokenSchema = z.object({
 });
 export type Broken = z.infer<typeof brokenSchema>;
 
-/** A craft as the client holds it: its file, what of it is broken, and the revision of every document that can be saved. */
+/**
+ * A craft as the client holds it: its file, what of it is broken, and the revision of every document that can be
+ * saved.
+ */
 export const craftRecordSchema = z.object({
   slug,
   file: z.custom<CraftFile>((f) => typeof f === "object" && f !== null),
@@ -76,7 +101,10 @@ export type CraftSummary = z.infer<typeof craftSummarySchema>;
 export const shelfRecordSchema = z.object({ id: number, revision, part: shelfPartSchema });
 export type ShelfRecord = z.infer<typeof shelfRecordSchema>;
 
-/** A run as it is logged: the server gives it its number, copies in the predictions and the gates of its rung, and holds what was measured against both. */
+/**
+ * A run as it is logged: the server gives it its number, copies in the predictions and the gates of its rung, and
+ * holds what was measured against both.
+ */
 export const newRunSchema = runSchema
   .omit({ number: true, version: true, metrics: true, gates: true, locks: true })
   .extend({
@@ -85,9 +113,15 @@ export const newRunSchema = runSchema
       .record(z.string(), z.enum(["passed", "failed"]))
       .default({})
       .describe("gates that eyes decide, by their id"),
-    live: z.boolean().default(false).describe("logged while it happened: it is kept even when the ladder was locked and nobody said why"),
+    live: z
+      .boolean()
+      .default(false)
+      .describe("logged while it happened: it is kept even when the ladder was locked and nobody said why"),
   })
-  .refine((r) => r.stage === 1 || r.cautionsRead, { message: "read the cautions of this craft first", path: ["cautionsRead"] });
+  .refine((r) => r.stage === 1 || r.cautionsRead, {
+    message: "read the cautions of this craft first",
+    path: ["cautionsRead"],
+  });
 export type NewRun = z.infer<typeof newRunSchema>;
 
 /** A fault as it is entered: always of a run. */
@@ -101,7 +135,13 @@ const said = versionSchema.shape;
 export const versionWordsSchema = versionSchema
   .pick({ question: true, finding: true, reason: true, claims: true })
   // Without their defaults: a default would stand for what was not said, and wipe it out.
-  .extend({ ladder: said.ladder.unwrap(), whys: said.whys.unwrap(), advice: said.advice.unwrap(), trials: said.trials.unwrap(), fate: said.fate.unwrap() })
+  .extend({
+    ladder: said.ladder.unwrap(),
+    whys: said.whys.unwrap(),
+    advice: said.advice.unwrap(),
+    trials: said.trials.unwrap(),
+    fate: said.fate.unwrap(),
+  })
   .partial();
 export type VersionWords = z.infer<typeof versionWordsSchema>;
 
@@ -111,14 +151,22 @@ export type SymptomRecord = z.infer<typeof symptomRecordSchema>;
 export const trashRecordSchema = z.object({ id: number, kind: z.string(), name: z.string(), deletedAt: z.string() });
 export type TrashRecord = z.infer<typeof trashRecordSchema>;
 /** Another machine that was let in with the access code. */
-export const deviceSchema = z.object({ id: number, name: z.string(), since: z.string(), seen: z.string(), own: z.boolean() });
+export const deviceSchema = z.object({
+  id: number,
+  name: z.string(),
+  since: z.string(),
+  seen: z.string(),
+  own: z.boolean(),
+});
 export type DeviceRecord = z.infer<typeof deviceSchema>;
 
 /** How the workshop as a whole is doing. */
 export const workshopSchema = z.object({
   notes: z.array(z.string()).describe("what happened when it was opened, for the user"),
   beyond: z.boolean().describe("it listens to other machines"),
-  copies: z.array(z.object({ name: z.string(), at: z.string(), size: z.number() })).describe("automatic daily copies, newest first"),
+  copies: z
+    .array(z.object({ name: z.string(), at: z.string(), size: z.number() }))
+    .describe("automatic daily copies, newest first"),
   folder: z.string().nullable(),
 });
 export type WorkshopState = z.infer<typeof workshopSchema>;
@@ -137,7 +185,11 @@ export type NewVersion = z.infer<typeof newVersionSchema>;
 export const newBenchSchema = benchEntrySchema;
 export type NewBench = z.infer<typeof newBenchSchema>;
 
-export const adoptionSchema = z.object({ revision, evidence: massEvidenceSchema, said: z.string().trim().min(1).max(200).describe("what is taken over, in words") });
+export const adoptionSchema = z.object({
+  revision,
+  evidence: massEvidenceSchema,
+  said: z.string().trim().min(1).max(200).describe("what is taken over, in words"),
+});
 export type Adoption = z.infer<typeof adoptionSchema>;
 
 /** What a stand is told before a sweep. Faults can be switched on in the simulated one only. */
@@ -172,7 +224,13 @@ const inVersion = z.object({ slug, label });
 const inNumber = z.object({ slug, number });
 
 export const contracts = {
-  listCrafts: contract({ method: "get", path: "/api/crafts", params: nothing, body: none, response: z.array(craftSummarySchema) }),
+  listCrafts: contract({
+    method: "get",
+    path: "/api/crafts",
+    params: nothing,
+    body: none,
+    response: z.array(craftSummarySchema),
+  }),
   createCraft: contract({
     method: "post",
     path: "/api/crafts",
@@ -180,10 +238,36 @@ export const contracts = {
     body: z.object({ craft: craftSchema, design: designSchema, question: z.string().max(200) }),
     response: z.object({ slug }),
   }),
-  importCraft: contract({ method: "post", path: "/api/crafts/import", params: nothing, body: craftFileReading, response: z.object({ slug }) }),
-  getCraft: contract({ method: "get", path: "/api/crafts/:slug", params: inCraft, body: none, response: craftRecordSchema, checked: true }),
-  exportCraft: contract({ method: "get", path: "/api/crafts/:slug/export", params: inCraft, body: none, response: craftFileSchema, checked: true }),
-  exportTar: contract({ method: "get", path: "/api/crafts/:slug/export.tar", params: inCraft, body: none, response: z.unknown() }),
+  importCraft: contract({
+    method: "post",
+    path: "/api/crafts/import",
+    params: nothing,
+    body: craftFileReading,
+    response: z.object({ slug }),
+  }),
+  getCraft: contract({
+    method: "get",
+    path: "/api/crafts/:slug",
+    params: inCraft,
+    body: none,
+    response: craftRecordSchema,
+    checked: true,
+  }),
+  exportCraft: contract({
+    method: "get",
+    path: "/api/crafts/:slug/export",
+    params: inCraft,
+    body: none,
+    response: craftFileSchema,
+    checked: true,
+  }),
+  exportTar: contract({
+    method: "get",
+    path: "/api/crafts/:slug/export.tar",
+    params: inCraft,
+    body: none,
+    response: z.unknown(),
+  }),
   mendRecord: contract({
     method: "post",
     path: "/api/crafts/:slug/mend",
@@ -193,10 +277,28 @@ export const contracts = {
   }),
   workshop: contract({ method: "get", path: "/api/workshop", params: nothing, body: none, response: workshopSchema }),
   backup: contract({ method: "get", path: "/api/backup", params: nothing, body: none, response: z.unknown() }),
-  listDevices: contract({ method: "get", path: "/api/devices", params: nothing, body: none, response: z.array(deviceSchema) }),
-  withdrawDevice: contract({ method: "delete", path: "/api/devices/:id", params: z.object({ id: number }), body: none, response: nothing }),
+  listDevices: contract({
+    method: "get",
+    path: "/api/devices",
+    params: nothing,
+    body: none,
+    response: z.array(deviceSchema),
+  }),
+  withdrawDevice: contract({
+    method: "delete",
+    path: "/api/devices/:id",
+    params: z.object({ id: number }),
+    body: none,
+    response: nothing,
+  }),
   deleteCraft: contract({ method: "delete", path: "/api/crafts/:slug", params: inCraft, body: none, response: gone }),
-  createVersion: contract({ method: "post", path: "/api/crafts/:slug/versions", params: inCraft, body: newVersionSchema, response: z.object({ label, revision }) }),
+  createVersion: contract({
+    method: "post",
+    path: "/api/crafts/:slug/versions",
+    params: inCraft,
+    body: newVersionSchema,
+    response: z.object({ label, revision }),
+  }),
   saveDesign: contract({
     method: "put",
     path: "/api/crafts/:slug/versions/:label/design",
@@ -211,8 +313,20 @@ export const contracts = {
     body: versionWordsSchema.extend({ revision }),
     response: z.object({ revision }),
   }),
-  deleteVersion: contract({ method: "delete", path: "/api/crafts/:slug/versions/:label", params: inVersion, body: none, response: gone }),
-  createRun: contract({ method: "post", path: "/api/crafts/:slug/versions/:label/runs", params: inVersion, body: newRunSchema, response: z.object({ number }) }),
+  deleteVersion: contract({
+    method: "delete",
+    path: "/api/crafts/:slug/versions/:label",
+    params: inVersion,
+    body: none,
+    response: gone,
+  }),
+  createRun: contract({
+    method: "post",
+    path: "/api/crafts/:slug/versions/:label/runs",
+    params: inVersion,
+    body: newRunSchema,
+    response: z.object({ number }),
+  }),
   createRuns: contract({
     method: "post",
     path: "/api/crafts/:slug/runs",
@@ -232,8 +346,20 @@ export const contracts = {
     body: z.object({ revision, run: newRunSchema }),
     response: z.object({ revision }),
   }),
-  deleteRun: contract({ method: "delete", path: "/api/crafts/:slug/runs/:number", params: inNumber, body: none, response: gone }),
-  createPlan: contract({ method: "post", path: "/api/crafts/:slug/versions/:label/plans", params: inVersion, body: newPlanSchema, response: z.object({ number }) }),
+  deleteRun: contract({
+    method: "delete",
+    path: "/api/crafts/:slug/runs/:number",
+    params: inNumber,
+    body: none,
+    response: gone,
+  }),
+  createPlan: contract({
+    method: "post",
+    path: "/api/crafts/:slug/versions/:label/plans",
+    params: inVersion,
+    body: newPlanSchema,
+    response: z.object({ number }),
+  }),
   savePlan: contract({
     method: "put",
     path: "/api/crafts/:slug/plans/:number",
@@ -241,8 +367,20 @@ export const contracts = {
     body: z.object({ revision, plan: newPlanSchema }),
     response: z.object({ revision }),
   }),
-  deletePlan: contract({ method: "delete", path: "/api/crafts/:slug/plans/:number", params: inNumber, body: none, response: gone }),
-  createFault: contract({ method: "post", path: "/api/crafts/:slug/faults", params: inCraft, body: faultEntrySchema, response: z.object({ number }) }),
+  deletePlan: contract({
+    method: "delete",
+    path: "/api/crafts/:slug/plans/:number",
+    params: inNumber,
+    body: none,
+    response: gone,
+  }),
+  createFault: contract({
+    method: "post",
+    path: "/api/crafts/:slug/faults",
+    params: inCraft,
+    body: faultEntrySchema,
+    response: z.object({ number }),
+  }),
   saveFault: contract({
     method: "put",
     path: "/api/crafts/:slug/faults/:number",
@@ -250,8 +388,20 @@ export const contracts = {
     body: z.object({ revision, fault: faultEntrySchema }),
     response: z.object({ revision }),
   }),
-  deleteFault: contract({ method: "delete", path: "/api/crafts/:slug/faults/:number", params: inNumber, body: none, response: gone }),
-  listSymptoms: contract({ method: "get", path: "/api/symptoms", params: nothing, body: none, response: z.array(symptomRecordSchema) }),
+  deleteFault: contract({
+    method: "delete",
+    path: "/api/crafts/:slug/faults/:number",
+    params: inNumber,
+    body: none,
+    response: gone,
+  }),
+  listSymptoms: contract({
+    method: "get",
+    path: "/api/symptoms",
+    params: nothing,
+    body: none,
+    response: z.array(symptomRecordSchema),
+  }),
   saveSymptom: contract({
     method: "put",
     path: "/api/symptoms/:id",
@@ -259,10 +409,34 @@ export const contracts = {
     body: z.object({ revision: revision.nullable().describe("null: a new one"), symptom: symptomSchema }),
     response: z.object({ revision }),
   }),
-  deleteSymptom: contract({ method: "delete", path: "/api/symptoms/:id", params: z.object({ id: symptomSchema.shape.id }), body: none, response: gone }),
-  listTrash: contract({ method: "get", path: "/api/trash", params: nothing, body: none, response: z.array(trashRecordSchema) }),
-  restore: contract({ method: "post", path: "/api/trash/:id/restore", params: z.object({ id: number }), body: none, response: z.object({ kind: z.string(), name: z.string() }) }),
-  createBench: contract({ method: "post", path: "/api/crafts/:slug/versions/:label/bench", params: inVersion, body: newBenchSchema, response: z.object({ number }) }),
+  deleteSymptom: contract({
+    method: "delete",
+    path: "/api/symptoms/:id",
+    params: z.object({ id: symptomSchema.shape.id }),
+    body: none,
+    response: gone,
+  }),
+  listTrash: contract({
+    method: "get",
+    path: "/api/trash",
+    params: nothing,
+    body: none,
+    response: z.array(trashRecordSchema),
+  }),
+  restore: contract({
+    method: "post",
+    path: "/api/trash/:id/restore",
+    params: z.object({ id: number }),
+    body: none,
+    response: z.object({ kind: z.string(), name: z.string() }),
+  }),
+  createBench: contract({
+    method: "post",
+    path: "/api/crafts/:slug/versions/:label/bench",
+    params: inVersion,
+    body: newBenchSchema,
+    response: z.object({ number }),
+  }),
   saveBench: contract({
     method: "put",
     path: "/api/crafts/:slug/bench/:number",
@@ -270,8 +444,20 @@ export const contracts = {
     body: z.object({ revision, session: newBenchSchema }),
     response: z.object({ revision }),
   }),
-  deleteBench: contract({ method: "delete", path: "/api/crafts/:slug/bench/:number", params: inNumber, body: none, response: gone }),
-  listShelf: contract({ method: "get", path: "/api/shelf", params: nothing, body: none, response: z.array(shelfRecordSchema) }),
+  deleteBench: contract({
+    method: "delete",
+    path: "/api/crafts/:slug/bench/:number",
+    params: inNumber,
+    body: none,
+    response: gone,
+  }),
+  listShelf: contract({
+    method: "get",
+    path: "/api/shelf",
+    params: nothing,
+    body: none,
+    response: z.array(shelfRecordSchema),
+  }),
   addToShelf: contract({
     method: "post",
     path: "/api/shelf",
@@ -286,8 +472,20 @@ export const contracts = {
     body: z.object({ revision, part: shelfPartSchema }),
     response: z.object({ revision }),
   }),
-  deleteFromShelf: contract({ method: "delete", path: "/api/shelf/:id", params: z.object({ id: number }), body: none, response: gone }),
-  learn: contract({ method: "post", path: "/api/crafts/:slug/bench/:number/learn", params: inNumber, body: learnSchema, response: z.object({ revision }) }),
+  deleteFromShelf: contract({
+    method: "delete",
+    path: "/api/shelf/:id",
+    params: z.object({ id: number }),
+    body: none,
+    response: gone,
+  }),
+  learn: contract({
+    method: "post",
+    path: "/api/crafts/:slug/bench/:number/learn",
+    params: inNumber,
+    body: learnSchema,
+    response: z.object({ revision }),
+  }),
   addFile: contract({
     method: "post",
     path: "/api/files",
@@ -295,7 +493,13 @@ export const contracts = {
     body: z.object({ type: z.enum(FILE_TYPES), content: z.string().min(4).max(4_000_000).describe("base64") }),
     response: z.object({ hash: z.string(), size: z.number().int() }),
   }),
-  getFile: contract({ method: "get", path: "/api/files/:hash", params: z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/) }), body: none, response: z.unknown() }),
+  getFile: contract({
+    method: "get",
+    path: "/api/files/:hash",
+    params: z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/) }),
+    body: none,
+    response: z.unknown(),
+  }),
   stand: contract({
     method: "get",
     path: "/api/stand",
@@ -303,7 +507,13 @@ export const contracts = {
     body: none,
     response: z.object({ id: z.string(), name: z.string(), rate: z.number(), ready: z.boolean(), last: z.number() }),
   }),
-  setUpStand: contract({ method: "post", path: "/api/stand/setup", params: nothing, body: standSetupSchema, response: z.object({ last: z.number().int() }) }),
+  setUpStand: contract({
+    method: "post",
+    path: "/api/stand/setup",
+    params: nothing,
+    body: standSetupSchema,
+    response: z.object({ last: z.number().int() }),
+  }),
   commandStand: contract({
     method: "post",
     path: "/api/stand/throttle",
@@ -311,8 +521,20 @@ export const contracts = {
     body: z.object({ throttle: z.number().min(0).max(1), safety: safetySchema }),
     response: nothing,
   }),
-  streamStand: contract({ method: "get", path: "/api/stand/stream", params: nothing, body: none, response: z.unknown() }),
-  adopt: contract({ method: "post", path: "/api/crafts/:slug/bench/:number/adopt", params: inNumber, body: adoptionSchema, response: z.object({ revision }) }),
+  streamStand: contract({
+    method: "get",
+    path: "/api/stand/stream",
+    params: nothing,
+    body: none,
+    response: z.unknown(),
+  }),
+  adopt: contract({
+    method: "post",
+    path: "/api/crafts/:slug/bench/:number/adopt",
+    params: inNumber,
+    body: adoptionSchema,
+    response: z.object({ revision }),
+  }),
 } as const;
 
 /** The one error shape (problem details, RFC 9457). */

@@ -33,17 +33,23 @@ function openFile(text: string, label: string | undefined): { ok: true; opened: 
   if (!version) return { ok: false, why: `has no version ${label}; it has ${versions.map((v) => v.label).join(", ")}` };
   const parent = versions.find((v) => v.label === version.parent);
   const parentAuw = parent && evaluate(parent.design).metrics.auw;
-  const evaluation = evaluate(version.design, { parentMass: parent && parentAuw ? { label: parent.label, mass: parentAuw.value } : null });
+  const evaluation = evaluate(version.design, {
+    parentMass: parent && parentAuw ? { label: parent.label, mass: parentAuw.value } : null,
+  });
   return { ok: true, opened: { file: read.file, version, evaluation } };
 }
 
 /** The build report of one version of a craft file, as Markdown. */
 export function reportFile(text: string, label: string | undefined): Outcome {
   const read = openFile(text, label);
-  return read.ok ? { ok: true, output: buildReport(read.opened.file, read.opened.version, read.opened.evaluation) } : read;
+  return read.ok
+    ? { ok: true, output: buildReport(read.opened.file, read.opened.version, read.opened.evaluation) }
+    : read;
 }
 
-/** Every computed result (SI value, standard uncertainty, unit, evidence) and verdict of one version of a craft file. */
+/**
+ * Every computed result (SI value, standard uncertainty, unit, evidence) and verdict of one version of a craft file.
+ */
 export function evaluateFile(text: string, label: string | undefined): Outcome {
   const read = openFile(text, label);
   if (!read.ok) return read;
@@ -51,7 +57,21 @@ export function evaluateFile(text: string, label: string | undefined): Outcome {
   const results = Object.fromEntries(
     (Object.keys(METRICS) as MetricKey[]).flatMap((key) => {
       const q = evaluation.metrics[key];
-      return q ? [[key, { value: q.value, uncertainty: q.sd, unit: SI[q.dimension], evidence: q.evidence, outside: q.outside ?? [], incomplete: q.incomplete ?? [] }]] : [];
+      return q
+        ? [
+            [
+              key,
+              {
+                value: q.value,
+                uncertainty: q.sd,
+                unit: SI[q.dimension],
+                evidence: q.evidence,
+                outside: q.outside ?? [],
+                incomplete: q.incomplete ?? [],
+              },
+            ],
+          ]
+        : [];
     }),
   );
   return {
@@ -61,7 +81,11 @@ export function evaluateFile(text: string, label: string | undefined): Outcome {
       version: version.label,
       results,
       /** How each subject ended that has no numbers: missing, not covered or failed, and why. */
-      without: Object.fromEntries(Object.entries(evaluation.outcomes).flatMap(([name, o]) => (o.status === "solved" ? [] : [[name, { status: o.status, because: whyNone(o) }]]))),
+      without: Object.fromEntries(
+        Object.entries(evaluation.outcomes).flatMap(([name, o]) =>
+          o.status === "solved" ? [] : [[name, { status: o.status, because: whyNone(o) }]],
+        ),
+      ),
       targets: evaluation.targets.map(({ target, status, margin, odds, because }) => ({
         metric: target.metric,
         status,
@@ -75,7 +99,13 @@ export function evaluateFile(text: string, label: string | undefined): Outcome {
         severity: f.severity,
         page: f.page,
         sentence: findingText(f),
-        figure: f.figure && { label: f.figure.label, value: f.figure.value, uncertainty: f.figure.sd, unit: SI[f.figure.dimension], limit: f.figure.limit ?? null },
+        figure: f.figure && {
+          label: f.figure.label,
+          value: f.figure.value,
+          uncertainty: f.figure.sd,
+          unit: SI[f.figure.dimension],
+          limit: f.figure.limit ?? null,
+        },
         remedies: remediesFor(version.design, evaluation, f).map((r) => ({ sentence: r.text, patch: r.patch })),
       })),
     },

@@ -8,7 +8,12 @@ import { lockFolder } from "../server/db/lock";
 import { openDatabase } from "../server/db/open";
 
 /** The data folder that the server uses when it is told nothing else. */
-const dataFolder = (given: string | undefined) => resolve(given ?? process.env.ULTRAFORM_DATA ?? join(process.env.XDG_DATA_HOME ?? join(homedir(), ".local/share"), "ultraform"));
+const dataFolder = (given: string | undefined) =>
+  resolve(
+    given ??
+      process.env.ULTRAFORM_DATA ??
+      join(process.env.XDG_DATA_HOME ?? join(homedir(), ".local/share"), "ultraform"),
+  );
 const now = () => new Date().toISOString();
 const size = (file: string) => `${(statSync(file).size / 1e6).toFixed(1)} MB`;
 
@@ -28,7 +33,8 @@ export async function backup(file: string, data: string | undefined): Promise<st
     }
   } else {
     const folder = dataFolder(data);
-    if (snapshotsOf(folder).length === 0) throw new Error(`${folder} holds no workshop that this release has opened: start the server on it once`);
+    if (snapshotsOf(folder).length === 0)
+      throw new Error(`${folder} holds no workshop that this release has opened: start the server on it once`);
     await backupFolder(folder, file, now());
   }
   return `${file}: ${size(file)}, checked sums inside`;
@@ -42,7 +48,10 @@ function moment(text: string): string {
 }
 
 /** Restores a backup file, or a moment. Gives what happened, in one line. @throws with one line that says why not */
-export async function restore({ file, at }: { file?: string | undefined; at?: string | undefined }, data: string | undefined): Promise<string> {
+export async function restore(
+  { file, at }: { file?: string | undefined; at?: string | undefined },
+  data: string | undefined,
+): Promise<string> {
   if (file !== undefined && !existsSync(file)) throw new Error(`${file} cannot be read`);
   const url = process.env.DATABASE_URL;
   if (url) {
@@ -61,7 +70,10 @@ export async function restore({ file, at }: { file?: string | undefined; at?: st
   const release = await lockFolder(folder);
   try {
     await finishRestore(folder);
-    const head = file === undefined ? await restoreMoment(folder, { at: moment(at ?? "") }, now()) : await restoreFolder(folder, createReadStream(file), now());
+    const head =
+      file === undefined
+        ? await restoreMoment(folder, { at: moment(at ?? "") }, now())
+        : await restoreFolder(folder, createReadStream(file), now());
     return `${folder} holds the state of ${head.at} now; what it held before is in before-restore-… inside it`;
   } finally {
     await release();

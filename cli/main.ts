@@ -31,7 +31,9 @@ function evaluateOrReport(command: "evaluate" | "report", path: string, version:
   }
   const result = command === "report" ? reportFile(text, version) : evaluateFile(text, version);
   if (!result.ok) refuse(`${path}: ${result.why}`);
-  process.stdout.write(typeof result.output === "string" ? result.output : `${JSON.stringify(result.output, null, 2)}\n`);
+  process.stdout.write(
+    typeof result.output === "string" ? result.output : `${JSON.stringify(result.output, null, 2)}\n`,
+  );
 }
 
 async function main(): Promise<void> {
@@ -39,7 +41,12 @@ async function main(): Promise<void> {
     try {
       return parseArgs({
         allowPositionals: true,
-        options: { version: { type: "string" }, data: { type: "string" }, at: { type: "string" }, help: { type: "boolean", default: false } },
+        options: {
+          version: { type: "string" },
+          data: { type: "string" },
+          at: { type: "string" },
+          help: { type: "boolean", default: false },
+        },
       });
     } catch (error) {
       return refuse(`${error instanceof Error ? error.message : "bad options"}; ${USAGE}`);
@@ -51,13 +58,16 @@ async function main(): Promise<void> {
   }
   const [command, path] = positionals;
   if (positionals.length > 2) refuse(USAGE);
-  if ((command === "evaluate" || command === "report") && path !== undefined) evaluateOrReport(command, path, values.version);
+  if ((command === "evaluate" || command === "report") && path !== undefined)
+    evaluateOrReport(command, path, values.version);
   else if (command === "backup" && path !== undefined) {
     const { backup } = await import("./keeping");
     process.stdout.write(`${await backup(path, values.data).catch((e: Error) => refuse(e.message))}\n`);
   } else if (command === "restore" && (path === undefined) !== (values.at === undefined)) {
     const { restore } = await import("./keeping");
-    process.stdout.write(`${await restore({ file: path, at: values.at }, values.data).catch((e: Error) => refuse(e.message))}\n`);
+    process.stdout.write(
+      `${await restore({ file: path, at: values.at }, values.data).catch((e: Error) => refuse(e.message))}\n`,
+    );
   } else refuse(USAGE);
 }
 

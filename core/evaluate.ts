@@ -4,7 +4,16 @@ import type { Design } from "./design/schema";
 import { type TargetResult, judgeTargets } from "./design/targets";
 import type { UnitHabit } from "./design/units";
 import { sameData } from "./numeric/sameData";
-import { type AnySubject, type Finding, type Of, type Outcome, type Remedy, type See, bySeverity, whyNone } from "./subject";
+import {
+  type AnySubject,
+  type Finding,
+  type Of,
+  type Outcome,
+  type Remedy,
+  type See,
+  bySeverity,
+  whyNone,
+} from "./subject";
 import { SUBJECTS } from "./subjects";
 
 /** Everything that the application says about one version comes from one of these. Plain data. */
@@ -22,7 +31,8 @@ export interface EvaluationContext {
 }
 
 type Part = Record<string, unknown>;
-const partOf = (design: Design, key: string): unknown => (key.startsWith("brief.") ? (design.brief as Part)[key.slice(6)] : (design as Part)[key]);
+const partOf = (design: Design, key: string): unknown =>
+  key.startsWith("brief.") ? (design.brief as Part)[key.slice(6)] : (design as Part)[key];
 
 /** The design with only what a subject reads. */
 function viewOf(subject: AnySubject<unknown>, design: Design): Design {
@@ -71,9 +81,13 @@ export class Memo {
 
 const shared = new Memo();
 
-function ofIn(outcomes: Readonly<Record<string, Outcome<unknown>>>, allowed: readonly AnySubject<unknown>[] | null): Of {
+function ofIn(
+  outcomes: Readonly<Record<string, Outcome<unknown>>>,
+  allowed: readonly AnySubject<unknown>[] | null,
+): Of {
   return <R>(wanted: AnySubject<R>): Outcome<R> => {
-    if (allowed && !allowed.some((s) => s.name === wanted.name)) throw new Error(`${wanted.name} is asked for and not named as needed`);
+    if (allowed && !allowed.some((s) => s.name === wanted.name))
+      throw new Error(`${wanted.name} is asked for and not named as needed`);
     const outcome = outcomes[wanted.name];
     if (!outcome) throw new Error(`${wanted.name} is not computed before it is needed`);
     return outcome as Outcome<R>;
@@ -97,7 +111,8 @@ function seeOf(design: Design, e: Omit<Evaluation, "findings">, context: Evaluat
 }
 
 /**
- * All computed results and verdicts of one design. Returns what can be computed and says of the rest why not; never throws on a
+ * All computed results and verdicts of one design. Returns what can be computed and says of the rest why not; never
+ * throws on a
  * design that the schema accepts.
  *
  * @param memo where results are remembered; null: everything is computed
@@ -125,15 +140,26 @@ export function evaluate(design: Design, context: EvaluationContext = {}, memo: 
   const targets = heldByStopLine(design, judged);
   const see = seeOf(design, { outcomes, metrics, targets }, context);
   const findings: Finding[] = [];
-  for (const { verdicts } of SUBJECTS) for (const code in verdicts) for (const found of verdicts[code]?.find(see) ?? []) findings.push({ ...found, code });
+  for (const { verdicts } of SUBJECTS)
+    for (const code in verdicts) for (const found of verdicts[code]?.find(see) ?? []) findings.push({ ...found, code });
   return { outcomes, metrics, targets, findings: findings.sort(bySeverity) };
 }
 
-/** A craft that is unstable on purpose is held against its stop line: what a stable one would need of the CG stays open. */
+/**
+ * A craft that is unstable on purpose is held against its stop line: what a stable one would need of the CG stays
+ * open.
+ */
 const heldByStopLine = ({ schools, walkBack }: Design, targets: TargetResult[]): TargetResult[] =>
   schools.balance === "unstable on purpose" && walkBack
     ? targets.map((t) =>
-        t.target.metric === "cgX" && t.status !== "met" ? { ...t, status: "open", odds: null, because: "unstable on purpose: the stop line of the walk-back holds instead" } : t,
+        t.target.metric === "cgX" && t.status !== "met"
+          ? {
+              ...t,
+              status: "open",
+              odds: null,
+              because: "unstable on purpose: the stop line of the walk-back holds instead",
+            }
+          : t,
       )
     : targets;
 
@@ -150,7 +176,13 @@ export const findingText = (finding: Pick<Finding, "code" | "params">, habit: Un
   VERDICTS.get(finding.code)?.says(finding.params, habit) ?? finding.code;
 
 /** What would answer a finding. May search and solve: asked for only what is looked at. */
-export function remediesFor(design: Design, evaluation: Evaluation, finding: Finding, habit: UnitHabit = "metric", context: EvaluationContext = {}): Remedy[] {
+export function remediesFor(
+  design: Design,
+  evaluation: Evaluation,
+  finding: Finding,
+  habit: UnitHabit = "metric",
+  context: EvaluationContext = {},
+): Remedy[] {
   return VERDICTS.get(finding.code)?.remedies?.(seeOf(design, evaluation, context), finding, habit) ?? [];
 }
 
@@ -160,7 +192,8 @@ export function workingOf(design: Design, evaluation: Evaluation, key: MetricKey
   for (const subject of SUBJECTS) {
     const outcome = evaluation.outcomes[subject.name];
     if (outcome?.status !== "solved") continue;
-    if (subject.gives.includes(key)) return subject.working(key, outcome.result, viewOf(subject, design), ofIn(evaluation.outcomes, subject.needs));
+    if (subject.gives.includes(key))
+      return subject.working(key, outcome.result, viewOf(subject, design), ofIn(evaluation.outcomes, subject.needs));
   }
   return [];
 }
@@ -176,13 +209,18 @@ export interface NextMeasurement {
 
 const NEXT = 4;
 
-/** What to measure next: for the CG, and for thrust to weight when there is a drive. Best first; only what removes a twentieth of the doubt. */
+/**
+ * What to measure next: for the CG, and for thrust to weight when there is a drive. Best first; only what removes a
+ * twentieth of the doubt.
+ */
 export function measureNext(design: Design, evaluation: Evaluation): NextMeasurement[] {
   return (["cgX", "thrustToWeight"] as const)
     .flatMap((metric) => {
       const sdNow = evaluation.metrics[metric]?.sd ?? 0;
       return workingOf(design, evaluation, metric).flatMap((i): NextMeasurement[] =>
-        i.source && !(i.source.kind !== "input" && i.evidence === "measured") ? [{ metric, of: i.source, sdNow, sdAfter: sdNow * Math.sqrt(Math.max(0, 1 - i.share)) }] : [],
+        i.source && !(i.source.kind !== "input" && i.evidence === "measured")
+          ? [{ metric, of: i.source, sdNow, sdAfter: sdNow * Math.sqrt(Math.max(0, 1 - i.share)) }]
+          : [],
       );
     })
     .filter((n) => n.sdNow > 0 && n.sdAfter < 0.95 * n.sdNow)

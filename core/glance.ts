@@ -3,11 +3,17 @@ import { evaluate } from "./evaluate";
 import { extent } from "./subjects/mass/rollup";
 import { type Finding, tallyOf } from "./subject";
 
-/** What the workshop's list shows of a version: its outline from the side, how many verdicts of each kind, and the worst one. Small: a list of sixty must stay light. */
+/**
+ * What the workshop's list shows of a version: its outline from the side, how many verdicts of each kind, and the
+ * worst one. Small: a list of sixty must stay light.
+ */
 export interface Glance {
   /** Extent along x and z, m; null: no parts yet. */
   size: { length: number; height: number } | null;
-  /** The largest parts from the side: x, z, length and height in thousandths of the craft's length, x from its front, z from its top. */
+  /**
+   * The largest parts from the side: x, z, length and height in thousandths of the craft's length, x from its front,
+   * z from its top.
+   */
   boxes: [number, number, number, number][];
   tally: Record<Finding["severity"], number>;
   /** Without its remedies and figure. */
@@ -30,9 +36,16 @@ export function glanceAt(design: Design): Glance {
       ? design.items
           .toSorted((a, b) => b.size.x * b.size.z - a.size.x * a.size.z)
           .slice(0, MOST)
-          .map((i) => [thousandths(i.place.x - i.size.x / 2 - box.min.x), thousandths(box.max.z - i.place.z - i.size.z / 2), thousandths(i.size.x), thousandths(i.size.z)])
+          .map((i) => [
+            thousandths(i.place.x - i.size.x / 2 - box.min.x),
+            thousandths(box.max.z - i.place.z - i.size.z / 2),
+            thousandths(i.size.x),
+            thousandths(i.size.z),
+          ])
       : [],
     tally: tallyOf(findings),
-    worst: worst ? { code: worst.code, severity: worst.severity, page: worst.page, about: worst.about, params: worst.params } : null,
+    worst: worst
+      ? { code: worst.code, severity: worst.severity, page: worst.page, about: worst.about, params: worst.params }
+      : null,
   };
 }

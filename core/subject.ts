@@ -13,7 +13,10 @@ type BriefKeys<K> = K extends `brief.${infer B}` ? Extract<B, keyof Brief> : nev
 /** The design with only the parts that a subject says it reads: the others are not there. */
 export type View<K extends Reads> = Pick<Design, Extract<K, keyof Design>> & { brief: Pick<Brief, BriefKeys<K>> };
 
-/** How a computation ended. Only what is solved has numbers; the rest says why not, and nothing that rests on it may be called met or clear. */
+/**
+ * How a computation ended. Only what is solved has numbers; the rest says why not, and nothing that rests on it may
+ * be called met or clear.
+ */
 export type Outcome<R> =
   | { status: "solved"; result: R }
   /** Inputs that are not there yet. */
@@ -37,7 +40,10 @@ export interface Figure {
   limit?: number;
 }
 
-/** What a rule found: plain data. The sentence is made by the rule's own words, remedies by its own second function when somebody looks. */
+/**
+ * What a rule found: plain data. The sentence is made by the rule's own words, remedies by its own second function
+ * when somebody looks.
+ */
 export interface Found<P> {
   severity: Severity;
   page: Page;
@@ -84,7 +90,10 @@ export type AnyVerdict = Verdict<any>;
 
 export interface AnySubject<R> {
   name: string;
-  /** Parts of the design that it reads: its results are remembered by their identity, and by that of the outcomes it needs. */
+  /**
+   * Parts of the design that it reads: its results are remembered by their identity, and by that of the outcomes it
+   * needs.
+   */
   reads: readonly Reads[];
   /** Subjects whose outcomes it may ask for. */
   // biome-ignore lint/suspicious/noExplicitAny: any subject may be needed
@@ -117,20 +126,32 @@ export interface Subject<K extends Reads, R> {
 
 /** Makes a subject of its definition. */
 export function subject<const K extends Reads, R>(def: Subject<K, R>): AnySubject<R> {
-  return { needs: [], cost: "instant", gives: [], verdicts: {}, quantities: () => ({}), working: () => [], ...def } as unknown as AnySubject<R>;
+  return {
+    needs: [],
+    cost: "instant",
+    gives: [],
+    verdicts: {},
+    quantities: () => ({}),
+    working: () => [],
+    ...def,
+  } as unknown as AnySubject<R>;
 }
 
 /** A verdict with its parameters' type said once. */
 export const verdict = <P extends object>(v: Verdict<P>): Verdict<P> => v;
 
 /** What stands against taking a number for a whole and covered one; nothing where nothing does. */
-export const doubtsOf = (outside: readonly string[], incomplete: readonly string[]): Pick<Quantity, "outside" | "incomplete"> => ({
+export const doubtsOf = (
+  outside: readonly string[],
+  incomplete: readonly string[],
+): Pick<Quantity, "outside" | "incomplete"> => ({
   ...(outside.length > 0 ? { outside } : {}),
   ...(incomplete.length > 0 ? { incomplete } : {}),
 });
 
 /** The names of declared numbers, as they are typed. */
-export const keysOf = <T extends object>(declared: T): (keyof T & MetricKey)[] => Object.keys(declared) as (keyof T & MetricKey)[];
+export const keysOf = <T extends object>(declared: T): (keyof T & MetricKey)[] =>
+  Object.keys(declared) as (keyof T & MetricKey)[];
 
 /** Why an outcome has no numbers, as a sentence; null when it has. */
 export function whyNone(outcome: Outcome<unknown>): string | null {
@@ -154,12 +175,15 @@ export const findingKey = (f: Pick<Finding, "code" | "about">): string => `${f.c
 
 const ORDER: Record<Severity, number> = { stop: 0, care: 1, note: 2, clear: 3 };
 /** Worst first. */
-export const bySeverity = (a: { severity: Severity }, b: { severity: Severity }): number => ORDER[a.severity] - ORDER[b.severity];
+export const bySeverity = (a: { severity: Severity }, b: { severity: Severity }): number =>
+  ORDER[a.severity] - ORDER[b.severity];
 
 /** A figure made from a computed quantity and the limit it is held against. */
 export function figureOf(label: string, quantity: Quantity, limit?: number): Figure {
   const { value, sd, dimension, evidence } = quantity;
-  return limit === undefined ? { label, value, sd, dimension, evidence } : { label, value, sd, dimension, evidence, limit };
+  return limit === undefined
+    ? { label, value, sd, dimension, evidence }
+    : { label, value, sd, dimension, evidence, limit };
 }
 
 /** How many findings there are of each severity. */
@@ -170,4 +194,7 @@ export function tallyOf(findings: readonly Pick<Finding, "severity">[]): Record<
 }
 
 /** A computation with its verdicts: they may ask for its result, so they stand beside it and not in it. */
-export const judged = <R>(node: AnySubject<R>, verdicts: Readonly<Record<string, AnyVerdict>>): AnySubject<R> => ({ ...node, verdicts });
+export const judged = <R>(node: AnySubject<R>, verdicts: Readonly<Record<string, AnyVerdict>>): AnySubject<R> => ({
+  ...node,
+  verdicts,
+});

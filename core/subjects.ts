@@ -24,7 +24,10 @@ import { stand } from "./subjects/stand/node";
 import { verdicts as standVerdicts } from "./subjects/stand/verdicts";
 import { type AnySubject, judged } from "./subject";
 
-/** Every subject, in the order of computation: each stands behind those that it needs. To add one: its folder, one line here, one line in design/schema.ts. */
+/**
+ * Every subject, in the order of computation: each stands behind those that it needs. To add one: its folder, one
+ * line here, one line in design/schema.ts.
+ */
 // biome-ignore lint/suspicious/noExplicitAny: results differ from subject to subject
 export const SUBJECTS: readonly AnySubject<any>[] = [
   judged(brief, briefVerdicts),

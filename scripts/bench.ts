@@ -1,6 +1,8 @@
 /**
- * Speed of what runs while a part is dragged. Run: npm run bench (bundled; processor time, after a warm-up); with --smoke a short round without a browser, which the tests run.
- * Prints the time of evaluate() for 15, 60 and 300 parts, of the balance solver, how many drives, endurances and sizing candidates are solved in a second, and the script
+ * Speed of what runs while a part is dragged. Run: npm run bench (bundled; processor time, after a warm-up); with
+ * --smoke a short round without a browser, which the tests run.
+ * Prints the time of evaluate() for 15, 60 and 300 parts, of the balance solver, how many drives, endurances and
+ * sizing candidates are solved in a second, and the script
  * time per frame in Chromium while a part of a 60-part craft is dragged.
  */
 import { rmSync } from "node:fs";
@@ -40,9 +42,12 @@ function craftOf(parts: number): Design {
 /** Frames before the measurement, for the browser's compiler. */
 const WARM_UP = 80;
 
-const percentile = (list: number[], share: number) => list.toSorted((a, b) => a - b)[Math.min(list.length - 1, Math.floor(share * list.length))] ?? Number.NaN;
+const percentile = (list: number[], share: number) =>
+  list.toSorted((a, b) => a - b)[Math.min(list.length - 1, Math.floor(share * list.length))] ?? Number.NaN;
 const line = (name: string, times: number[]) =>
-  console.log(`${name.padEnd(46)} median ${percentile(times, 0.5).toFixed(2)} ms, 95th percentile ${percentile(times, 0.95).toFixed(2)} ms`);
+  console.log(
+    `${name.padEnd(46)} median ${percentile(times, 0.5).toFixed(2)} ms, 95th percentile ${percentile(times, 0.95).toFixed(2)} ms`,
+  );
 
 const SMOKE = process.argv.includes("--smoke");
 const most = (times: number) => (SMOKE ? Math.max(2, Math.round(times / 20)) : times);
@@ -79,7 +84,15 @@ for (const parts of [15, 60, 300]) {
   const design = craftOf(60);
   line(
     "balance solver, all ways, 60 parts",
-    timed(30, (k) => void alternatives(design, { sliders: design.items.map((i) => i.id), spots: ["nose", "tail"], goals: { x: { low: 0.3 + 0.001 * k, high: 0.3 + 0.001 * k } } })),
+    timed(
+      30,
+      (k) =>
+        void alternatives(design, {
+          sliders: design.items.map((i) => i.id),
+          spots: ["nose", "tail"],
+          goals: { x: { low: 0.3 + 0.001 * k, high: 0.3 + 0.001 * k } },
+        }),
+    ),
   );
 }
 
@@ -96,12 +109,24 @@ for (const parts of [15, 60, 300]) {
     const pack = setup?.packs[0];
     if (!design || !setup || !pack) continue;
     const drives = pack.units.flatMap((i) => setup.units[i]?.drive ?? []);
-    const source = { openCircuit: 4 * (design.batteries[0]?.series ?? 1), resistance: pack.pack.resistance, otherLoad: 1 };
+    const source = {
+      openCircuit: 4 * (design.batteries[0]?.series ?? 1),
+      resistance: pack.pack.resistance,
+      otherLoad: 1,
+    };
     const [first] = drives;
     // Another throttle each time, so that nothing is remembered; the propeller's map is made once, as in use.
     if (first) {
-      rate(`${name}: one drive solved on its pack`, 4000, (k) => void solveChain(first, source, 0.3 + (0.7 * k) / 4000));
-      rate(`${name}: the same by the plain bisection`, 1000, (k) => void plainFullThrottle(first, { ...source, openCircuit: source.openCircuit * (1 - k / 1e5) }));
+      rate(
+        `${name}: one drive solved on its pack`,
+        4000,
+        (k) => void solveChain(first, source, 0.3 + (0.7 * k) / 4000),
+      );
+      rate(
+        `${name}: the same by the plain bisection`,
+        1000,
+        (k) => void plainFullThrottle(first, { ...source, openCircuit: source.openCircuit * (1 - k / 1e5) }),
+      );
       const ours = solveChain(first, source, 1);
       const plain = plainFullThrottle(first, source);
       const apart = ours.status === "converged" && plain ? Math.abs(ours.point.thrust / plain.thrust - 1) : Number.NaN;
@@ -135,13 +160,22 @@ for (const parts of [15, 60, 300]) {
   const [first, pack] = [design?.units[0], design?.batteries[0]];
   if (design && around && first && pack) {
     const space = { ...around, kv: around.kv.slice(0, 2) };
-    const bounds: SearchBounds = { maxMass: 1.5, minEndurance: 360, minThrustToWeight: 0.8, maxCost: null, maxTipMach: 0.7, structure: 0.15 };
+    const bounds: SearchBounds = {
+      maxMass: 1.5,
+      minEndurance: 360,
+      minThrustToWeight: 0.8,
+      maxCost: null,
+      maxTipMach: 0.7,
+      structure: 0.15,
+    };
     const of = sizeOf(space);
     const list = SMOKE ? [...choices(space)].slice(0, 20) : [...choices(space)];
     const timeOf = (name: string, count: number, work: () => void) => {
       const start = spent();
       work();
-      console.log(`${name.padEnd(46)} ${Math.round((count * 1000) / (spent() - start))} candidates in a second (${count})`);
+      console.log(
+        `${name.padEnd(46)} ${Math.round((count * 1000) / (spent() - start))} candidates in a second (${count})`,
+      );
     };
     const plainly = () => {
       for (const choice of list) {
@@ -149,13 +183,19 @@ for (const parts of [15, 60, 300]) {
         const setup = setUp({ ...design, units: [unit], batteries: [battery] }, new Map([["/mass", 1]]));
         const [fed] = setup.packs;
         const [driven] = setup.units;
-        if (fed && driven) plainFullThrottle(driven.drive, { openCircuit: 4.2 * choice.series, resistance: fed.pack.resistance, otherLoad: 1 });
+        if (fed && driven)
+          plainFullThrottle(driven.drive, {
+            openCircuit: 4.2 * choice.series,
+            resistance: fed.pack.resistance,
+            otherLoad: 1,
+          });
       }
     };
     // A first run of both makes the maps of the propellers, which they share.
     plainly();
     if (!SMOKE) for (const _ of search({ design, unitId, space, bounds }));
-    if (!SMOKE) timeOf("sizing search, with its endurance", of, () => void [...search({ design, unitId, space, bounds })]);
+    if (!SMOKE)
+      timeOf("sizing search, with its endurance", of, () => void [...search({ design, unitId, space, bounds })]);
     // Apart from the product: the same candidates in a plain loop, full throttle only, by the plain bisection.
     timeOf("plain loop, full throttle only", list.length, plainly);
   }
@@ -169,7 +209,11 @@ async function dragged(): Promise<void> {
   try {
     const file = { ...demoFile("tern"), runs: [], faults: [], bench: [], plans: [] };
     file.versions = file.versions.slice(0, 1).map((v) => ({ ...v, frozenAt: null, design: craftOf(60) }));
-    const response = await fetch(`${server.address}/api/crafts/import`, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(file) });
+    const response = await fetch(`${server.address}/api/crafts/import`, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify(file),
+    });
     const { slug } = (await response.json()) as { slug: string };
     const page = await browser.newPage();
     await page.goto(`${server.address}/craft/${slug}/v1/layout`, { waitUntil: "networkidle0" });

@@ -5,5 +5,7 @@ import { ensureBuild, ensureModules, root } from "./install.mjs";
 
 ensureModules({ quiet: true });
 ensureBuild({ quiet: true });
-const { status } = spawnSync(process.execPath, [join(root, "dist/cli/main.js"), ...process.argv.slice(2)], { stdio: "inherit" });
+const { status } = spawnSync(process.execPath, [join(root, "dist/cli/main.js"), ...process.argv.slice(2)], {
+  stdio: "inherit",
+});
 process.exit(status ?? 1);

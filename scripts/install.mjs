@@ -25,7 +25,11 @@ export function ensureModules({ quiet = false } = {}) {
   const lock = digest(readFileSync(join(root, "package-lock.json"), "utf8"));
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
   if (!quiet) console.log("Installing packages …");
-  run("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"], quiet ? { stdio: ["ignore", "ignore", "inherit"] } : {});
+  run(
+    "npm",
+    ["ci", "--no-audit", "--no-fund", "--loglevel=error"],
+    quiet ? { stdio: ["ignore", "ignore", "inherit"] } : {},
+  );
   writeFileSync(stamp, lock);
 }
 
@@ -38,10 +42,14 @@ function newest(path) {
 /** Builds pages, server and command line when a source is newer than the last build. */
 export function ensureBuild({ quiet = false } = {}) {
   const stamp = join(root, "dist/.built");
-  const sources = ["core", "api", "server", "web", "cli", "package-lock.json", "vite.config.ts"].map((s) => newest(join(root, s)));
+  const sources = ["core", "api", "server", "web", "cli", "package-lock.json", "vite.config.ts"].map((s) =>
+    newest(join(root, s)),
+  );
   if (existsSync(stamp) && statSync(stamp).mtimeMs > Math.max(...sources)) return;
   if (!quiet) console.log("Building …");
-  run("npm", ["run", "--silent", "build", "--", "--logLevel", "error"].slice(0, 3), { stdio: ["ignore", quiet ? "ignore" : "ignore", "inherit"] });
+  run("npm", ["run", "--silent", "build", "--", "--logLevel", "error"].slice(0, 3), {
+    stdio: ["ignore", quiet ? "ignore" : "ignore", "inherit"],
+  });
   writeFileSync(stamp, "");
 }
 
@@ -50,10 +58,14 @@ export function ensureChromium() {
   if (!existsSync(process.env.CHROMIUM ?? "/usr/bin/chromium")) installPackage("chromium", "Chromium");
 }
 
-/** A PostgreSQL server for the API tests: Debian's package. The tests run one of their own, in a folder and on a port of its own. */
+/**
+ * A PostgreSQL server for the API tests: Debian's package. The tests run one of their own, in a folder and on a port
+ * of its own.
+ */
 export function ensurePostgres() {
   const folder = "/usr/lib/postgresql";
-  if (!existsSync(folder) || !readdirSync(folder).some((v) => existsSync(join(folder, v, "bin/initdb")))) installPackage("postgresql", "PostgreSQL");
+  if (!existsSync(folder) || !readdirSync(folder).some((v) => existsSync(join(folder, v, "bin/initdb"))))
+    installPackage("postgresql", "PostgreSQL");
 }
 
 function installPackage(name, called) {

@@ -1,4 +1,7 @@
-/** Writes docs/craft.schema.json from the Zod definitions of the open format, and docs/methods.md from the subjects. Run: npm run schema */
+/**
+ * Writes docs/craft.schema.json from the Zod definitions of the open format, and docs/methods.md from the subjects.
+ * Run: npm run schema
+ */
 import { writeFileSync } from "node:fs";
 import { craftJsonSchema } from "../cli/jsonSchema";
 import { methodsText } from "../cli/methods";

@@ -41,7 +41,15 @@ async function runInTheField(): Promise<void> {
   await page.click(".field-start");
   for (const mark of ["Rose", "Nose went up"]) {
     await page.waitForSelector(`[aria-label^="${mark}"], .field-key`);
-    await page.evaluate((word) => ([...document.querySelectorAll(".field-key")].find((k) => k.textContent?.includes(word)) as HTMLElement | undefined)?.click(), mark);
+    await page.evaluate(
+      (word) =>
+        (
+          [...document.querySelectorAll(".field-key")].find((k) => k.textContent?.includes(word)) as
+            | HTMLElement
+            | undefined
+        )?.click(),
+      mark,
+    );
     await new Promise((r) => setTimeout(r, 1500));
   }
 }
@@ -49,10 +57,13 @@ async function runInTheField(): Promise<void> {
 for (const [name, path] of Object.entries(VIEWS)) {
   if (only.length > 0 && !only.includes(name)) continue;
   await page.goto(address + path, { waitUntil: "networkidle0" });
-  await page.evaluate((wishes) => localStorage.setItem("ultraform-preferences", JSON.stringify({ habit: "metric", ...wishes })), {
-    theme: name === "night" ? "night" : "paper",
-    views: name === "crawler" ? ["side", "top", "front"] : ["side", "top"],
-  });
+  await page.evaluate(
+    (wishes) => localStorage.setItem("ultraform-preferences", JSON.stringify({ habit: "metric", ...wishes })),
+    {
+      theme: name === "night" ? "night" : "paper",
+      views: name === "crawler" ? ["side", "top", "front"] : ["side", "top"],
+    },
+  );
   await page.reload({ waitUntil: "networkidle0" });
   await page.evaluate(() => document.fonts.ready);
   if (name === "search") {

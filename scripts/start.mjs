@@ -7,6 +7,9 @@ ensureModules();
 ensureBuild();
 // Less memory: the embedded database runs as it is first compiled, and short-lived objects get little room.
 const FLAGS = ["--liftoff-only", "--max-semi-space-size=2"];
-const server = spawn(process.execPath, [...FLAGS, join(root, "dist/server/main.js"), ...process.argv.slice(2)], { cwd: root, stdio: "inherit" });
+const server = spawn(process.execPath, [...FLAGS, join(root, "dist/server/main.js"), ...process.argv.slice(2)], {
+  cwd: root,
+  stdio: "inherit",
+});
 for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => server.kill(signal));
 server.on("exit", (code) => process.exit(code ?? 0));

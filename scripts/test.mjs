@@ -15,7 +15,10 @@ async function beside(commands) {
     commands.map(
       (args) =>
         new Promise((done) => {
-          const child = spawn("npx", ["--no-install", ...args], { cwd: new URL("..", import.meta.url), stdio: ["ignore", "pipe", "pipe"] });
+          const child = spawn("npx", ["--no-install", ...args], {
+            cwd: new URL("..", import.meta.url),
+            stdio: ["ignore", "pipe", "pipe"],
+          });
           let said = "";
           for (const stream of [child.stdout, child.stderr]) stream.on("data", (d) => (said += d));
           child.on("error", (e) => (said += e.message));

@@ -1,6 +1,7 @@
 /**
  * The long rounds of docs/reliability.md. Run: npm run torture [-- kill|cut|full|requests|files|load …] [--rounds N]
- * Without a name all of them, at their full length. Ends with 1 when anything acknowledged was lost or an answer was wrong.
+ * Without a name all of them, at their full length. Ends with 1 when anything acknowledged was lost or an answer was
+ * wrong.
  */
 import { rmSync } from "node:fs";
 import { join } from "node:path";
@@ -10,7 +11,10 @@ import { fuzzFiles, fuzzRequests } from "../tests/torture/requests";
 import { canMount, fullDisk, killRounds, powerCuts } from "../tests/torture/rounds";
 import { freshFolder, root, send, spawnServer } from "../tests/support/server";
 
-const { values, positionals } = parseArgs({ allowPositionals: true, options: { rounds: { type: "string" }, seed: { type: "string", default: "1" } } });
+const { values, positionals } = parseArgs({
+  allowPositionals: true,
+  options: { rounds: { type: "string" }, seed: { type: "string", default: "1" } },
+});
 const seed = Number(values.seed);
 /** As `npm start` runs it. */
 const COMMAND = ["--liftoff-only", "--max-semi-space-size=2", join(root, "dist/server/main.js")];
@@ -49,7 +53,11 @@ if (wanted("cut")) {
 }
 if (wanted("full") && canMount()) {
   const r = await fullDisk(COMMAND);
-  report("full disk", r.lost.length === 0 && r.refused > 0 && r.others.length === 0 && r.readWhileFull === 200 && r.wroteAgain, r);
+  report(
+    "full disk",
+    r.lost.length === 0 && r.refused > 0 && r.others.length === 0 && r.readWhileFull === 200 && r.wroteAgain,
+    r,
+  );
 }
 if (wanted("requests")) {
   const r = await onServer((address) => fuzzRequests(address, rounds(50_000), seed));

@@ -15,7 +15,10 @@ import { reading } from "./rows";
 const SIGNS = "abcdefghjkmnpqrstuvwxyz23456789";
 const LENGTH = 8;
 const COOKIE = "ultraform";
-/** Wrong codes that one address may send in a minute, and all together in an hour: 8 signs of 30 stay out of reach whoever tries. */
+/**
+ * Wrong codes that one address may send in a minute, and all together in an hour: 8 signs of 30 stay out of reach
+ * whoever tries.
+ */
 const TRIES = 6;
 const TRIES_OF_ALL = 60;
 const MINUTE = 60_000;
@@ -43,7 +46,10 @@ export const localAddresses = (port: number): string[] =>
     .map((n) => `http://${n.address}:${port}`);
 
 const same = (a: string, b: string) => {
-  const [x, y] = [createHmac("sha256", "compare").update(a).digest(), createHmac("sha256", "compare").update(b).digest()];
+  const [x, y] = [
+    createHmac("sha256", "compare").update(a).digest(),
+    createHmac("sha256", "compare").update(b).digest(),
+  ];
   return timingSafeEqual(x, y);
 };
 
@@ -55,9 +61,12 @@ const page = (said: string) => `<!doctype html>
 
 /** What a device calls itself, in a few words: its system and browser. */
 function deviceName(agent: string): string {
-  const system = ["iPhone", "iPad", "Android", "Windows", "Mac OS", "CrOS", "Linux"].find((s) => agent.includes(s)) ?? "a device";
+  const system =
+    ["iPhone", "iPad", "Android", "Windows", "Mac OS", "CrOS", "Linux"].find((s) => agent.includes(s)) ?? "a device";
   const browser = ["Firefox", "Edg", "OPR", "Chrome", "Safari"].find((b) => agent.includes(b)) ?? "";
-  return [system === "Mac OS" ? "Mac" : system, { Edg: "Edge", OPR: "Opera" }[browser] ?? browser].filter(Boolean).join(", ");
+  return [system === "Mac OS" ? "Mac" : system, { Edg: "Edge", OPR: "Opera" }[browser] ?? browser]
+    .filter(Boolean)
+    .join(", ");
 }
 
 const hashed = (pass: string) => createHash("sha256").update(pass).digest("hex");
@@ -66,7 +75,13 @@ const hashed = (pass: string) => createHash("sha256").update(pass).digest("hex")
 export async function listDevices(db: Database, request: Request): Promise<DeviceRecord[]> {
   const own = parseCookie(request.headers.cookie ?? "")[COOKIE];
   const rows = await db.transaction((tx) => tx.select().from(devices).orderBy(desc(devices.seen)), reading);
-  return rows.map(({ id, name, since, seen, pass }) => ({ id, name, since, seen, own: own !== undefined && hashed(own) === pass }));
+  return rows.map(({ id, name, since, seen, pass }) => ({
+    id,
+    name,
+    since,
+    seen,
+    own: own !== undefined && hashed(own) === pass,
+  }));
 }
 
 /** Withdraws a device's pass: its next request is turned away. */
@@ -83,10 +98,14 @@ export interface Gate {
   now: () => string;
 }
 
-/** Lets nobody in without the access code: for a server that listens beyond its own machine. Each device gets a pass of its own, which can be withdrawn. */
+/**
+ * Lets nobody in without the access code: for a server that listens beyond its own machine. Each device gets a pass
+ * of its own, which can be withdrawn.
+ */
 export function demandCode(app: Express, { db, code, now }: Gate): void {
   const wrong: { from: string; at: number }[] = [];
-  const tries = (from: string | null, within: number) => wrong.filter((w) => (from === null || w.from === from) && Date.parse(now()) - w.at < within).length;
+  const tries = (from: string | null, within: number) =>
+    wrong.filter((w) => (from === null || w.from === from) && Date.parse(now()) - w.at < within).length;
   const enter = async (request: Request, response: Response): Promise<void> => {
     const from = request.socket.remoteAddress ?? "";
     const given: unknown = (request.body as { code?: unknown } | undefined)?.code;
@@ -108,7 +127,9 @@ export function demandCode(app: Express, { db, code, now }: Gate): void {
     const pass = randomBytes(32).toString("hex");
     const at = now();
     await db.transaction(async (tx) => {
-      await tx.insert(devices).values({ name: deviceName(request.headers["user-agent"] ?? ""), pass: hashed(pass), since: at, seen: at });
+      await tx
+        .insert(devices)
+        .values({ name: deviceName(request.headers["user-agent"] ?? ""), pass: hashed(pass), since: at, seen: at });
     });
     response.cookie(COOKIE, pass, { httpOnly: true, sameSite: "strict", maxAge: DAYS * 24 * HOUR });
     response.redirect(303, "/");
@@ -140,7 +161,8 @@ export function demandCode(app: Express, { db, code, now }: Gate): void {
         type: "/problems/access",
         title: "Access code needed",
         status: 401,
-        detail: "This workshop asks for its access code: open its first page and enter it. What you entered is still here.",
+        detail:
+          "This workshop asks for its access code: open its first page and enter it. What you entered is still here.",
       });
       return;
     }

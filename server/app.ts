@@ -36,17 +36,22 @@ const IMPORT_LIMIT = "64mb";
 const TAR = "application/x-tar";
 const LOCAL_NAMES = new Set(["localhost", "127.0.0.1", "[::1]"]);
 
-/** Only names of this machine may stand in the Host header: a page elsewhere cannot reach the server by rebinding its own name to it. */
+/**
+ * Only names of this machine may stand in the Host header: a page elsewhere cannot reach the server by rebinding its
+ * own name to it.
+ */
 function checkHost(request: Request): void {
   const host = (request.headers.host ?? "").replace(/:\d+$/, "").toLowerCase();
-  if (!LOCAL_NAMES.has(host)) throw forbiddenHost(`Ultraform answers on this machine only; “${host}” is not one of its names.`);
+  if (!LOCAL_NAMES.has(host))
+    throw forbiddenHost(`Ultraform answers on this machine only; “${host}” is not one of its names.`);
   checkOrigin(request);
 }
 
 /** A request comes from a page of the same name and port. */
 function checkOrigin(request: Request): void {
   const { origin, host } = request.headers;
-  if (origin !== undefined && !(URL.canParse(origin) && new URL(origin).host === host)) throw forbiddenHost("The request comes from a page that is not this application's.");
+  if (origin !== undefined && !(URL.canParse(origin) && new URL(origin).host === host))
+    throw forbiddenHost("The request comes from a page that is not this application's.");
 }
 
 export interface AppOptions {
@@ -55,13 +60,19 @@ export interface AppOptions {
   log: Logger;
   /** Time as ISO 8601; passed in so that tests can set it. */
   now: () => string;
-  /** Access code that a server demands which listens beyond this machine; none: it answers to this machine's names only. */
+  /**
+   * Access code that a server demands which listens beyond this machine; none: it answers to this machine's names
+   * only.
+   */
   code?: string | undefined;
   /** The thrust stand; the simulated one when none is given. */
   stand?: Stand;
 }
 
-type Handler<C extends Contract> = (input: { params: z.output<C["params"]>; body: z.output<C["body"]> }) => Promise<z.input<C["response"]>>;
+type Handler<C extends Contract> = (input: {
+  params: z.output<C["params"]>;
+  body: z.output<C["body"]>;
+}) => Promise<z.input<C["response"]>>;
 
 /** Binds a handler to its contract: validates what comes in and what goes out. */
 function bind<C extends Contract>(app: Express, contract: C, handler: Handler<C>): void {
@@ -102,7 +113,12 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
   );
   // A stream of events goes out as it comes.
   app.use(
-    compression({ level: 1, filter: (request, response) => !String(response.getHeader("content-type")).startsWith("text/event-stream") && compression.filter(request, response) }),
+    compression({
+      level: 1,
+      filter: (request, response) =>
+        !String(response.getHeader("content-type")).startsWith("text/event-stream") &&
+        compression.filter(request, response),
+    }),
   );
   app.use((request, _response, next) => {
     if (code === undefined) checkHost(request);
@@ -129,7 +145,9 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
   app.get(c.listCrafts.path, async (_request, response) => {
     response.type("application/json").send(await records.list());
   });
-  bind(app, c.createCraft, async ({ body }) => ({ slug: await store.createCraft(open, body.craft, body.design, body.question, now()) }));
+  bind(app, c.createCraft, async ({ body }) => ({
+    slug: await store.createCraft(open, body.craft, body.design, body.question, now()),
+  }));
   app.post(c.importCraft.path, async (request, response, next) => {
     if (!request.is(TAR)) return next();
     const file = await fileStore.readCraftTar(open, request);
@@ -144,18 +162,31 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
     if (request.acceptsEncodings("gzip")) response.set("content-encoding", "gzip").send(held.packed);
     else response.send(textOf(held));
   });
-  bind(app, c.exportCraft, async ({ params }) => fileStore.withFiles(open, recordOf(await records.get(params.slug)).file));
+  bind(app, c.exportCraft, async ({ params }) =>
+    fileStore.withFiles(open, recordOf(await records.get(params.slug)).file),
+  );
   app.get(c.exportTar.path, async (request, response) => {
     checkWellFormed(request.params);
     const { slug } = c.exportTar.params.parse(request.params);
     const { file } = recordOf(await records.get(slug));
-    response.set({ "content-type": TAR, "content-disposition": `attachment; filename="${slug.replaceAll(/[^\w-]/g, "_")}.tar"` });
+    response.set({
+      "content-type": TAR,
+      "content-disposition": `attachment; filename="${slug.replaceAll(/[^\w-]/g, "_")}.tar"`,
+    });
     await pipeline(fileStore.craftTar(open, file), response);
   });
   bind(app, c.mendRecord, async ({ params, body }) => ({ revision: await mendRecord(db, params.slug, body) }));
-  bind(app, c.workshop, async () => ({ notes: open.notes, beyond: code !== undefined, copies: open.folder === null ? [] : copiesOf(open.folder), folder: open.folder }));
+  bind(app, c.workshop, async () => ({
+    notes: open.notes,
+    beyond: code !== undefined,
+    copies: open.folder === null ? [] : copiesOf(open.folder),
+    folder: open.folder,
+  }));
   app.get(c.backup.path, async (_request, response) => {
-    response.set({ "content-type": TAR, "content-disposition": `attachment; filename="ultraform-${now().slice(0, 10)}.tar"` });
+    response.set({
+      "content-type": TAR,
+      "content-disposition": `attachment; filename="ultraform-${now().slice(0, 10)}.tar"`,
+    });
     await backupOf(open, now(), response);
   });
   app.get(c.listDevices.path, async (request, response) => {
@@ -167,51 +198,103 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
   });
   bind(app, c.deleteCraft, async ({ params }) => ({ trash: await store.deleteCraft(db, params.slug, now()) }));
   bind(app, c.createVersion, ({ params, body }) => store.createVersion(db, params.slug, body, now()));
-  bind(app, c.saveDesign, async ({ params, body }) => ({ revision: await store.saveDesign(db, params.slug, params.label, body.revision, body.design) }));
-  bind(app, c.saveVersion, async ({ params, body: { revision, ...words } }) => ({ revision: await store.saveVersion(db, params.slug, params.label, revision, words) }));
-  bind(app, c.deleteVersion, async ({ params }) => ({ trash: await store.deleteVersion(db, params.slug, params.label, now()) }));
-  bind(app, c.createRun, async ({ params, body }) => ({ number: await runs.createRun(db, records, evaluator, params.slug, params.label, body, now()) }));
-  bind(app, c.createRuns, async ({ params, body }) => ({ numbers: await runs.createRuns(db, records, evaluator, params.slug, body.runs, now()) }));
-  bind(app, c.saveRun, async ({ params, body }) => ({ revision: await runs.saveRun(db, evaluator, params.slug, params.number, body.revision, body.run) }));
+  bind(app, c.saveDesign, async ({ params, body }) => ({
+    revision: await store.saveDesign(db, params.slug, params.label, body.revision, body.design),
+  }));
+  bind(app, c.saveVersion, async ({ params, body: { revision, ...words } }) => ({
+    revision: await store.saveVersion(db, params.slug, params.label, revision, words),
+  }));
+  bind(app, c.deleteVersion, async ({ params }) => ({
+    trash: await store.deleteVersion(db, params.slug, params.label, now()),
+  }));
+  bind(app, c.createRun, async ({ params, body }) => ({
+    number: await runs.createRun(db, records, evaluator, params.slug, params.label, body, now()),
+  }));
+  bind(app, c.createRuns, async ({ params, body }) => ({
+    numbers: await runs.createRuns(db, records, evaluator, params.slug, body.runs, now()),
+  }));
+  bind(app, c.saveRun, async ({ params, body }) => ({
+    revision: await runs.saveRun(db, evaluator, params.slug, params.number, body.revision, body.run),
+  }));
   bind(app, c.createFault, async ({ params, body }) => ({ number: await faults.createFault(db, params.slug, body) }));
-  bind(app, c.saveFault, async ({ params, body }) => ({ revision: await faults.saveFault(db, params.slug, params.number, body.revision, body.fault) }));
-  bind(app, c.deleteFault, async ({ params }) => ({ trash: await faults.deleteFault(db, params.slug, params.number, now()) }));
-  bind(app, c.deleteRun, async ({ params }) => ({ trash: await runs.deleteRun(db, params.slug, params.number, now()) }));
-  bind(app, c.createPlan, async ({ params, body }) => ({ number: await plans.createPlan(db, params.slug, params.label, body, now()) }));
-  bind(app, c.savePlan, async ({ params, body }) => ({ revision: await plans.savePlan(db, params.slug, params.number, body.revision, body.plan) }));
-  bind(app, c.deletePlan, async ({ params }) => ({ trash: await plans.deletePlan(db, params.slug, params.number, now()) }));
+  bind(app, c.saveFault, async ({ params, body }) => ({
+    revision: await faults.saveFault(db, params.slug, params.number, body.revision, body.fault),
+  }));
+  bind(app, c.deleteFault, async ({ params }) => ({
+    trash: await faults.deleteFault(db, params.slug, params.number, now()),
+  }));
+  bind(app, c.deleteRun, async ({ params }) => ({
+    trash: await runs.deleteRun(db, params.slug, params.number, now()),
+  }));
+  bind(app, c.createPlan, async ({ params, body }) => ({
+    number: await plans.createPlan(db, params.slug, params.label, body, now()),
+  }));
+  bind(app, c.savePlan, async ({ params, body }) => ({
+    revision: await plans.savePlan(db, params.slug, params.number, body.revision, body.plan),
+  }));
+  bind(app, c.deletePlan, async ({ params }) => ({
+    trash: await plans.deletePlan(db, params.slug, params.number, now()),
+  }));
   bind(app, c.listSymptoms, () => symptoms.listSymptoms(db));
-  bind(app, c.saveSymptom, async ({ params, body }) => ({ revision: await symptoms.saveSymptom(db, params.id, body.revision, body.symptom) }));
+  bind(app, c.saveSymptom, async ({ params, body }) => ({
+    revision: await symptoms.saveSymptom(db, params.id, body.revision, body.symptom),
+  }));
   bind(app, c.deleteSymptom, async ({ params }) => ({ trash: await symptoms.deleteSymptom(db, params.id, now()) }));
   bind(app, c.listTrash, () => trash.listTrash(db));
   bind(app, c.restore, ({ params }) => trash.restore(db, params.id));
-  bind(app, c.createBench, async ({ params, body }) => ({ number: await benchStore.createBench(db, params.slug, params.label, body) }));
-  bind(app, c.saveBench, async ({ params, body }) => ({ revision: await benchStore.saveBench(db, params.slug, params.number, body.revision, body.session) }));
-  bind(app, c.deleteBench, async ({ params }) => ({ trash: await benchStore.deleteBench(db, params.slug, params.number, now()) }));
-  bind(app, c.adopt, async ({ params, body }) => ({ revision: await benchStore.adopt(db, params.slug, params.number, body) }));
-  bind(app, c.learn, async ({ params, body }) => ({ revision: await benchStore.learn(db, params.slug, params.number, body) }));
+  bind(app, c.createBench, async ({ params, body }) => ({
+    number: await benchStore.createBench(db, params.slug, params.label, body),
+  }));
+  bind(app, c.saveBench, async ({ params, body }) => ({
+    revision: await benchStore.saveBench(db, params.slug, params.number, body.revision, body.session),
+  }));
+  bind(app, c.deleteBench, async ({ params }) => ({
+    trash: await benchStore.deleteBench(db, params.slug, params.number, now()),
+  }));
+  bind(app, c.adopt, async ({ params, body }) => ({
+    revision: await benchStore.adopt(db, params.slug, params.number, body),
+  }));
+  bind(app, c.learn, async ({ params, body }) => ({
+    revision: await benchStore.learn(db, params.slug, params.number, body),
+  }));
   bind(app, c.addFile, ({ body }) => fileStore.addFile(open, body.type, body.content));
   app.get(c.getFile.path, async (request, response) => {
     const { hash } = c.getFile.params.parse(request.params);
     const { type, bytes } = await fileStore.readFile(open, hash);
     // The name of the content is its hash: it never changes.
-    response.set({ "content-type": type, "cache-control": "public, max-age=31536000, immutable", "content-disposition": "inline" }).send(bytes);
+    response
+      .set({
+        "content-type": type,
+        "cache-control": "public, max-age=31536000, immutable",
+        "content-disposition": "inline",
+      })
+      .send(bytes);
   });
   standRoutes(app, stand);
   bind(app, c.listShelf, () => shelf.listShelf(db));
   bind(app, c.addToShelf, ({ body }) => shelf.addToShelf(db, body.parts));
-  bind(app, c.saveShelf, async ({ params, body }) => ({ revision: await shelf.saveShelf(db, params.id, body.revision, body.part) }));
+  bind(app, c.saveShelf, async ({ params, body }) => ({
+    revision: await shelf.saveShelf(db, params.id, body.revision, body.part),
+  }));
   bind(app, c.deleteFromShelf, async ({ params }) => ({ trash: await shelf.deleteFromShelf(db, params.id, now()) }));
   app.use("/api", () => {
     throw notFound("There is no such route.");
   });
 
   const pages = join(projectRoot(), "dist/web");
-  app.use("/assets", express.static(join(pages, "assets"), { index: false, maxAge: "1y", immutable: true, fallthrough: false }));
+  app.use(
+    "/assets",
+    express.static(join(pages, "assets"), { index: false, maxAge: "1y", immutable: true, fallthrough: false }),
+  );
   app.use(express.static(pages, { index: false, maxAge: "1h" }));
   app.get("/{*path}", (request, response) => {
     // A name with an ending is a file that is not there; anything else is a page of the application.
-    if (/\.[a-z0-9]{1,5}$/i.test(request.path) && !request.path.startsWith("/craft/") && !request.path.startsWith("/field/")) throw notFound("There is no such file.");
+    if (
+      /\.[a-z0-9]{1,5}$/i.test(request.path) &&
+      !request.path.startsWith("/craft/") &&
+      !request.path.startsWith("/field/")
+    )
+      throw notFound("There is no such file.");
     response.sendFile(join(pages, "index.html"), { maxAge: 0 });
   });
   app.use(problemHandler(log));

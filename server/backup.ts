@@ -9,7 +9,15 @@ import type pg from "pg";
 import { type Pack, extract, pack } from "tar-stream";
 import type { FileType } from "../core/design/bench";
 import { ensureFolder, freeSpace, syncFolder, syncTree, writeWhole } from "./db/disk";
-import { type SnapshotHead, type Until, openRows, snapshotFolder, stateAt, writeRows, writeSnapshot } from "./db/history";
+import {
+  type SnapshotHead,
+  type Until,
+  openRows,
+  snapshotFolder,
+  stateAt,
+  writeRows,
+  writeSnapshot,
+} from "./db/history";
 import type { Change } from "./db/journal";
 import { schemaNow } from "./db/migrations";
 import type { OpenDatabase } from "./db/open";
@@ -18,8 +26,10 @@ import { ENDING, pictureFile } from "./pictures";
 import { reading } from "./rows";
 
 /**
- * A backup is a tar file that ordinary tools can look into: what it is (ultraform-backup.json), every row (rows.jsonl.gz: crafts, records, shelf, catalogue, what was deleted), the pictures,
- * and SHA256SUMS, which `sha256sum -c` checks. It is written while the server runs: rows are those of one moment, pictures never change.
+ * A backup is a tar file that ordinary tools can look into: what it is (ultraform-backup.json), every row
+ * (rows.jsonl.gz: crafts, records, shelf, catalogue, what was deleted), the pictures,
+ * and SHA256SUMS, which `sha256sum -c` checks. It is written while the server runs: rows are those of one moment,
+ * pictures never change.
  */
 const FORMAT = "ultraform-backup";
 const HEAD = "ultraform-backup.json";
@@ -74,15 +84,20 @@ async function writeTar(source: Source, data: string | null, at: string, out: Wr
     );
     const sums: Sums = { list: [] };
     const filled = (async () => {
-      const head = Buffer.from(`${JSON.stringify({ format: FORMAT, version: 1, at, entry: source.head.seq, schema: source.head.schema }, null, 1)}\n`);
+      const head = Buffer.from(
+        `${JSON.stringify({ format: FORMAT, version: 1, at, entry: source.head.seq, schema: source.head.schema }, null, 1)}\n`,
+      );
       await addEntry(tar, sums, HEAD, head.length, once(head));
       await addEntry(tar, sums, ROWS, statSync(file).size, createReadStream(file));
       for (const { hash, type } of pictures) {
         const path = data === null ? "" : pictureFile(data, hash);
-        if (path !== "" && existsSync(path)) await addEntry(tar, sums, `pictures/${hash}.${ENDING[type]}`, statSync(path).size, createReadStream(path));
+        if (path !== "" && existsSync(path))
+          await addEntry(tar, sums, `pictures/${hash}.${ENDING[type]}`, statSync(path).size, createReadStream(path));
       }
       const text = Buffer.from(sums.list.map(([name, sum]) => `${sum}  ${name}\n`).join(""));
-      await new Promise<void>((resolve, reject) => tar.entry({ name: SUMS, size: text.length, mtime: new Date(0) }, text, (e) => (e ? reject(e) : resolve())));
+      await new Promise<void>((resolve, reject) =>
+        tar.entry({ name: SUMS, size: text.length, mtime: new Date(0) }, text, (e) => (e ? reject(e) : resolve())),
+      );
       tar.finalize();
     })();
     filled.catch((error: Error) => tar.destroy(error));
@@ -100,7 +115,15 @@ export async function backupOf(open: Pick<OpenDatabase, "db" | "folder">, now: s
   }
   await open.db.transaction(async (tx) => {
     const client = (tx as unknown as { $client: pg.PoolClient }).$client;
-    await writeTar({ head: { format: "ultraform-snapshot", seq: 0, at: now, schema: schemaNow(), highest: await highestOf(client) }, rows: rowsOf(client) }, null, now, out);
+    await writeTar(
+      {
+        head: { format: "ultraform-snapshot", seq: 0, at: now, schema: schemaNow(), highest: await highestOf(client) },
+        rows: rowsOf(client),
+      },
+      null,
+      now,
+      out,
+    );
   }, reading);
 }
 
@@ -122,7 +145,8 @@ export async function backupFolder(data: string, file: string, now: string): Pro
 export class NotABackup extends Error {}
 
 /**
- * Unpacks a backup into a folder as the snapshots and pictures of a data folder, checking every sum and reading every row.
+ * Unpacks a backup into a folder as the snapshots and pictures of a data folder, checking every sum and reading every
+ * row.
  * @throws NotABackup when it is cut short, changed, or no backup
  */
 async function unpack(source: Readable, into: string): Promise<SnapshotHead> {
@@ -165,11 +189,13 @@ async function unpack(source: Readable, into: string): Promise<SnapshotHead> {
   }
   const facts = head as { format?: string; version?: number; schema?: number } | null;
   if (facts?.format !== FORMAT) throw new NotABackup("this is not a backup of Ultraform");
-  if (facts.version !== 1 || (facts.schema ?? 0) > schemaNow()) throw new NotABackup("this backup was written by a newer release of Ultraform: restore it with that release");
+  if (facts.version !== 1 || (facts.schema ?? 0) > schemaNow())
+    throw new NotABackup("this backup was written by a newer release of Ultraform: restore it with that release");
   if (stated === null) throw new NotABackup("this backup was cut short: its checksums are missing");
   for (const line of (stated as string).split("\n").filter(Boolean)) {
     const [sum, name] = line.split("  ");
-    if (sums.get(name ?? "") !== sum) throw new NotABackup(`this backup is damaged: ${name} does not match its checksum`);
+    if (sums.get(name ?? "") !== sum)
+      throw new NotABackup(`this backup is damaged: ${name} does not match its checksum`);
   }
   const { head: rowsHead, rows } = await openRows(join(into, ROWS));
   for await (const _ of rows);
@@ -180,7 +206,8 @@ const STAGE = "restore.next";
 const READY = "ready";
 
 /**
- * Puts a backup in the place of what a data folder holds; that is kept as `before-restore-…` in the folder. The folder's server must not run. Killed at any moment, the folder holds either what
+ * Puts a backup in the place of what a data folder holds; that is kept as `before-restore-…` in the folder. The
+ * folder's server must not run. Killed at any moment, the folder holds either what
  * it held or the whole backup: the next start finishes what was ready.
  */
 export async function restoreFolder(data: string, source: Readable, now: string): Promise<SnapshotHead> {
@@ -230,9 +257,11 @@ export async function finishRestore(data: string): Promise<void> {
   const kept = join(data, `before-restore-${at}`);
   await mkdir(kept, { recursive: true });
   for (const name of ["database", "journal", "snapshots", "state.json"]) {
-    // What came with the backup is in the stage until it is put in place: without it there, the swap of this one is done.
+    // What came with the backup is in the stage until it is put in place: without it there, the swap of this one is
+    // done.
     const done = (name === "snapshots" || name === "state.json") && !existsSync(join(stage, name));
-    if (!done && existsSync(join(data, name)) && !existsSync(join(kept, name))) await rename(join(data, name), join(kept, name));
+    if (!done && existsSync(join(data, name)) && !existsSync(join(kept, name)))
+      await rename(join(data, name), join(kept, name));
     if (existsSync(join(stage, name))) await rename(join(stage, name), join(data, name));
   }
   if (existsSync(join(stage, "pictures")))
@@ -250,16 +279,24 @@ export async function restoreServer(open: OpenDatabase, source: Readable): Promi
   const stage = await mkdtemp(join(tmpdir(), "ultraform-restore-"));
   try {
     const head = await unpack(source, stage);
-    if (head.schema !== schemaNow()) throw new NotABackup("this backup is of an older release: restore it into a folder first, and back that up again");
+    if (head.schema !== schemaNow())
+      throw new NotABackup(
+        "this backup is of an older release: restore it into a folder first, and back that up again",
+      );
     await open.db.transaction(async (tx) => {
       const client = (tx as unknown as { $client: pg.PoolClient }).$client;
       const { rows: held } = await client.query("select count(*)::int as n from crafts");
-      if (held[0].n > 0) throw new NotABackup("the database on the server is not empty: name an empty one in DATABASE_URL");
+      if (held[0].n > 0)
+        throw new NotABackup("the database on the server is not empty: name an empty one in DATABASE_URL");
       const { rows } = await openRows(join(stage, ROWS));
       const withContent = (async function* (): AsyncGenerator<Change> {
         for await (const [table, key, row] of rows) {
           if (table === "files" && (row as { content: string | null }).content === null)
-            yield [table, key, { ...(row as object), content: (await readFile(pictureFile(stage, key))).toString("base64") }];
+            yield [
+              table,
+              key,
+              { ...(row as object), content: (await readFile(pictureFile(stage, key))).toString("base64") },
+            ];
           else yield [table, key, row];
         }
       })();
@@ -298,7 +335,10 @@ export function copiesOf(data: string): Copy[] {
   }
 }
 
-/** Makes the daily copy when the last one is a day old and there is room for it twice; keeps the newest few. Gives its name, or null. */
+/**
+ * Makes the daily copy when the last one is a day old and there is room for it twice; keeps the newest few. Gives its
+ * name, or null.
+ */
 export async function dailyCopy(data: string, now: string): Promise<string | null> {
   const held = copiesOf(data);
   const [newest] = held;

@@ -44,11 +44,24 @@ function driveOf(design: Design, unitId: string): TestedDrive {
     controller,
     gear,
     propeller,
-    battery: battery ? { chemistry: battery.chemistry, series: battery.series, capacity: battery.capacity, cellResistance: battery.cellResistance } : null,
+    battery: battery
+      ? {
+          chemistry: battery.chemistry,
+          series: battery.series,
+          capacity: battery.capacity,
+          cellResistance: battery.cellResistance,
+        }
+      : null,
   };
 }
 
-export async function saveBench(db: Database, slug: string, number: number, revision: number, asked: NewBench): Promise<number> {
+export async function saveBench(
+  db: Database,
+  slug: string,
+  number: number,
+  revision: number,
+  asked: NewBench,
+): Promise<number> {
   return db.transaction(async (tx) => {
     const craft = await lockCraft(tx, slug);
     const where = and(eq(bench.craftId, craft.id), eq(bench.number, number));
@@ -78,12 +91,18 @@ export async function deleteBench(db: Database, slug: string, number: number, no
       .from(bench)
       .where(and(eq(bench.craftId, craft.id), eq(bench.number, number)));
     if (!row) throw notFound(`There is no bench session B-${number}.`);
-    return deleteRow(tx, bench, row, { kind: "bench session", name: `B-${number} of ${craft.name}`, called: `bench session B-${number}`, now });
+    return deleteRow(tx, bench, row, {
+      kind: "bench session",
+      name: `B-${number} of ${craft.name}`,
+      called: `bench session B-${number}`,
+      now,
+    });
   });
 }
 
 /**
- * Takes measured evidence of a bench session into the ledger of its version, frozen or not. The session remembers the ledger as it is afterwards, so that its own
+ * Takes measured evidence of a bench session into the ledger of its version, frozen or not. The session remembers the
+ * ledger as it is afterwards, so that its own
  * result does not make it stale.
  */
 export async function adopt(db: Database, slug: string, number: number, asked: Adoption): Promise<number> {
@@ -99,7 +118,9 @@ export async function adopt(db: Database, slug: string, number: number, asked: A
     const design = designOf(version);
     const changed = changedSince(session.tested, design);
     if (changed.length > 0)
-      throw refused(`The ledger of ${version.label} has changed since this weigh-in (${changed.slice(0, 3).join(", ")}): weigh again before taking anything over.`);
+      throw refused(
+        `The ledger of ${version.label} has changed since this weigh-in (${changed.slice(0, 3).join(", ")}): weigh again before taking anything over.`,
+      );
     const unknown = asked.evidence.entries.find((e) => !design.items.some((i) => i.id === e.itemId));
     if (unknown) throw refused(`There is no part “${unknown.itemId}” in ${version.label}.`);
     const next = withEvidence(design, asked.evidence);
@@ -108,17 +129,25 @@ export async function adopt(db: Database, slug: string, number: number, asked: A
       .set({ design: next, revision: sql`${versions.revision} + 1` })
       .where(and(eq(versions.id, version.id), eq(versions.revision, asked.revision)))
       .returning({ revision: versions.revision });
-    if (!saved) throw stale(`${version.label} was saved elsewhere since it was opened here.`, { current: { revision: version.revision, design: version.design } });
+    if (!saved)
+      throw stale(`${version.label} was saved elsewhere since it was opened here.`, {
+        current: { revision: version.revision, design: version.design },
+      });
     await tx
       .update(bench)
-      .set({ adopted: [session.adopted, asked.said].filter(Boolean).join("; ").slice(0, 300), tested: ledgerOf(next), revision: sql`${bench.revision} + 1` })
+      .set({
+        adopted: [session.adopted, asked.said].filter(Boolean).join("; ").slice(0, 300),
+        tested: ledgerOf(next),
+        revision: sql`${bench.revision} + 1`,
+      })
       .where(eq(bench.id, session.id));
     return saved.revision;
   });
 }
 
 /**
- * Takes a sweep over: the measured curve becomes that of the given drives, in the version that it was measured on, frozen or not. Every drive must have the parts that were on the stand.
+ * Takes a sweep over: the measured curve becomes that of the given drives, in the version that it was measured on,
+ * frozen or not. Every drive must have the parts that were on the stand.
  * What is learned is worked out here from the readings, not taken from the page.
  */
 export async function learn(db: Database, slug: string, number: number, asked: Learn): Promise<number> {
@@ -138,7 +167,8 @@ export async function learn(db: Database, slug: string, number: number, asked: L
       const unit = next.units.find((u) => u.id === id);
       if (!unit) throw refused("One of these drives is not in the version.");
       const changed = drive ? partsChanged(unit, drive) : [];
-      if (changed.length > 0) throw refused(`${unit.name} has another ${changed.join(" and ")} than the drive on the stand: sweep again.`);
+      if (changed.length > 0)
+        throw refused(`${unit.name} has another ${changed.join(" and ")} than the drive on the stand: sweep again.`);
       const learned = learnFrom(
         unit,
         drive?.battery ?? null,
@@ -151,8 +181,18 @@ export async function learn(db: Database, slug: string, number: number, asked: L
       if (!learned.ok) throw refused(learned.message);
       unit.learned = learned.learned;
     }
-    const pack = asked.pack ? packFrom(next, asked.unitIds[0] ?? "", drive?.battery ?? null, result.resistance, thrust.air.temperature, number) : null;
-    if (asked.pack && !pack) throw refused("The sag of this sweep tells nothing of the pack: take the curve over without it.");
+    const pack = asked.pack
+      ? packFrom(
+          next,
+          asked.unitIds[0] ?? "",
+          drive?.battery ?? null,
+          result.resistance,
+          thrust.air.temperature,
+          number,
+        )
+      : null;
+    if (asked.pack && !pack)
+      throw refused("The sag of this sweep tells nothing of the pack: take the curve over without it.");
     const fed = next.batteries.find((b) => b.id === pack?.batteryId);
     if (pack && fed) fed.cellResistance = pack.cellResistance;
     const [saved] = await tx
@@ -160,11 +200,17 @@ export async function learn(db: Database, slug: string, number: number, asked: L
       .set({ design: next, revision: sql`${versions.revision} + 1` })
       .where(and(eq(versions.id, version.id), eq(versions.revision, asked.revision)))
       .returning({ revision: versions.revision });
-    if (!saved) throw stale(`${version.label} was saved elsewhere since it was opened here.`, { current: { revision: version.revision, design: version.design } });
+    if (!saved)
+      throw stale(`${version.label} was saved elsewhere since it was opened here.`, {
+        current: { revision: version.revision, design: version.design },
+      });
     const names = next.units.filter((u) => asked.unitIds.includes(u.id)).map((u) => u.name);
     await tx
       .update(bench)
-      .set({ adopted: `curve of ${names.join(", ")}${pack ? `; resistance of ${pack.name}` : ""}`.slice(0, 300), revision: sql`${bench.revision} + 1` })
+      .set({
+        adopted: `curve of ${names.join(", ")}${pack ? `; resistance of ${pack.name}` : ""}`.slice(0, 300),
+        revision: sql`${bench.revision} + 1`,
+      })
       .where(eq(bench.id, session.id));
     return saved.revision;
   });

@@ -22,14 +22,25 @@ export interface Ids {
 /** The runs and versions of a craft, by number and label. */
 export async function idsOf(tx: Tx, craftId: number): Promise<Ids> {
   const own = await tx.select({ id: runs.id, number: runs.number }).from(runs).where(eq(runs.craftId, craftId));
-  const labels = await tx.select({ id: versions.id, label: versions.label }).from(versions).where(eq(versions.craftId, craftId));
+  const labels = await tx
+    .select({ id: versions.id, label: versions.label })
+    .from(versions)
+    .where(eq(versions.craftId, craftId));
   return { run: new Map(own.map((r) => [r.number, r.id])), version: new Map(labels.map((v) => [v.label, v.id])) };
 }
 
 /** A fault with what it names as ids. */
-function referring<F extends Pick<Fault, "run" | "proofRun" | "fixVersion">>({ run, proofRun, fixVersion, ...rest }: F, ids: Ids) {
+function referring<F extends Pick<Fault, "run" | "proofRun" | "fixVersion">>(
+  { run, proofRun, fixVersion, ...rest }: F,
+  ids: Ids,
+) {
   const of = <K>(map: ReadonlyMap<K, number>, key: K | null) => (key === null ? null : (map.get(key) ?? null));
-  return { ...rest, runId: of(ids.run, run), proofRunId: of(ids.run, proofRun), fixVersionId: of(ids.version, fixVersion) };
+  return {
+    ...rest,
+    runId: of(ids.run, run),
+    proofRunId: of(ids.run, proofRun),
+    fixVersionId: of(ids.version, fixVersion),
+  };
 }
 
 export async function insertFault(tx: Tx, craftId: number, fault: Fault, ids: Ids) {
@@ -43,7 +54,8 @@ export async function insertFault(tx: Tx, craftId: number, fault: Fault, ids: Id
 
 async function checkFault(tx: Tx, craftId: number, fault: Omit<Fault, "number">): Promise<void> {
   const own = await tx.select({ number: runs.number, date: runs.date }).from(runs).where(eq(runs.craftId, craftId));
-  if (!own.some((r) => r.number === fault.run)) throw refused(`There is no run ${fault.run}: a fault belongs to the run in which it was seen.`);
+  if (!own.some((r) => r.number === fault.run))
+    throw refused(`There is no run ${fault.run}: a fault belongs to the run in which it was seen.`);
   const why = refusal(fault, own);
   if (why) throw refused(why);
   if (fault.fixVersion !== null) await versionRow(tx, craftId, fault.fixVersion);
@@ -60,7 +72,11 @@ export async function createFault(db: Database, slug: string, fault: Omit<Fault,
 }
 
 /** A fault as the server holds it: what a stale save is shown. */
-async function heldFault(tx: Tx, craftId: number, number: number): Promise<{ revision: number; fault: Omit<Fault, "number"> } | null> {
+async function heldFault(
+  tx: Tx,
+  craftId: number,
+  number: number,
+): Promise<{ revision: number; fault: Omit<Fault, "number"> } | null> {
   const [row] = await tx
     .select()
     .from(faults)
@@ -79,7 +95,13 @@ async function heldFault(tx: Tx, craftId: number, number: number): Promise<{ rev
   return fault && { revision: row.revision, fault: fault.value };
 }
 
-export async function saveFault(db: Database, slug: string, number: number, revision: number, fault: Omit<Fault, "number">): Promise<number> {
+export async function saveFault(
+  db: Database,
+  slug: string,
+  number: number,
+  revision: number,
+  fault: Omit<Fault, "number">,
+): Promise<number> {
   return db.transaction(async (tx) => {
     const craft = await lockCraft(tx, slug);
     await checkFault(tx, craft.id, fault);
@@ -110,6 +132,11 @@ export async function deleteFault(db: Database, slug: string, number: number, no
       .where(and(eq(faults.craftId, craft.id), eq(faults.number, number)));
     if (!row) throw notFound(`There is no fault F-${number}.`);
     const called = `fault F-${String(number).padStart(2, "0")}`;
-    return deleteRow(tx, faults, row, { kind: "fault", name: `F-${String(number).padStart(2, "0")} of ${craft.name}`, called, now });
+    return deleteRow(tx, faults, row, {
+      kind: "fault",
+      name: `F-${String(number).padStart(2, "0")} of ${craft.name}`,
+      called,
+      now,
+    });
   });
 }

@@ -35,8 +35,14 @@ async function keep(store: Store, hash: string, type: FileType, bytes: Buffer): 
 /** Keeps a picture or a log under the hash of its content. */
 export async function addFile(store: Store, type: FileType, content: string): Promise<{ hash: string; size: number }> {
   const bytes = Buffer.from(content, "base64");
-  if (bytes.length === 0 || bytes.length > MOST_BYTES) throw refused("A picture or a log has between 1 byte and 2.5 MB.");
-  if (!(await isOf(bytes, type))) throw refused(type.startsWith("text/") ? "This is not a text: UTF-8 is read." : "This is not a JPEG, PNG or WebP picture, or it is damaged.");
+  if (bytes.length === 0 || bytes.length > MOST_BYTES)
+    throw refused("A picture or a log has between 1 byte and 2.5 MB.");
+  if (!(await isOf(bytes, type)))
+    throw refused(
+      type.startsWith("text/")
+        ? "This is not a text: UTF-8 is read."
+        : "This is not a JPEG, PNG or WebP picture, or it is damaged.",
+    );
   const hash = hashOf(bytes);
   await keep(store, hash, type, bytes);
   return { hash, size: bytes.length };
@@ -55,13 +61,17 @@ const named = (file: CraftFile): string[] => {
   return [...new Set([...file.bench.flatMap((b) => b.files), ...ofRuns].map((f) => f.hash))];
 };
 const rowsOf = (db: Database, hashes: string[]) =>
-  hashes.length === 0 ? Promise.resolve([]) : db.transaction((tx) => tx.select().from(files).where(inArray(files.hash, hashes)), reading);
+  hashes.length === 0
+    ? Promise.resolve([])
+    : db.transaction((tx) => tx.select().from(files).where(inArray(files.hash, hashes)), reading);
 
 /** A craft file with the content of the pictures that its sessions and runs refer to, as long as they fit. */
 export async function withFiles(store: Store, file: CraftFile): Promise<CraftFile> {
   const rows = await rowsOf(store.db, named(file));
   if (rows.reduce((sum, r) => sum + r.size, 0) > MOST_INSIDE)
-    throw tooLarge("The pictures of this craft are too large for one JSON file: export it with its pictures beside it (.tar).");
+    throw tooLarge(
+      "The pictures of this craft are too large for one JSON file: export it with its pictures beside it (.tar).",
+    );
   const inside: CraftFile["files"] = [];
   for (const row of rows) {
     const bytes = await pictureBytes(store.folder, row);
@@ -71,9 +81,14 @@ export async function withFiles(store: Store, file: CraftFile): Promise<CraftFil
 }
 
 const entry = (tar: Pack, name: string, bytes: Buffer) =>
-  new Promise<void>((resolve, reject) => tar.entry({ name, size: bytes.length, mtime: new Date(0) }, bytes, (e) => (e ? reject(e) : resolve())));
+  new Promise<void>((resolve, reject) =>
+    tar.entry({ name, size: bytes.length, mtime: new Date(0) }, bytes, (e) => (e ? reject(e) : resolve())),
+  );
 
-/** A craft as a tar: craft.json, and beside it each picture under pictures/. Made while it is sent; one picture at a time stands in memory. */
+/**
+ * A craft as a tar: craft.json, and beside it each picture under pictures/. Made while it is sent; one picture at a
+ * time stands in memory.
+ */
 export function craftTar(store: Store, file: CraftFile): Readable {
   const tar = pack();
   void (async () => {
@@ -87,7 +102,10 @@ export function craftTar(store: Store, file: CraftFile): Readable {
   return tar as unknown as Readable;
 }
 
-/** Keeps the pictures of an imported craft file; one whose content does not match its hash is refused with the whole file. */
+/**
+ * Keeps the pictures of an imported craft file; one whose content does not match its hash is refused with the whole
+ * file.
+ */
 export async function keepFiles(store: Store, list: CraftFile["files"]): Promise<void> {
   for (const { hash, type, content } of list) await keepChecked(store, hash, type, Buffer.from(content, "base64"));
 }
@@ -121,14 +139,16 @@ export async function readCraftTar(store: Store, source: Readable): Promise<Craf
       const picture = PICTURE.exec(name);
       const type = FILE_TYPES.find((t) => ENDING[t] === picture?.[2]);
       if (name === "craft.json") craft = await bytesOf(part as AsyncIterable<Buffer>, MOST_CRAFT, "craft.json");
-      else if (picture?.[1] && type) await keepChecked(store, picture[1], type, await bytesOf(part as AsyncIterable<Buffer>, MOST_BYTES, name));
+      else if (picture?.[1] && type)
+        await keepChecked(store, picture[1], type, await bytesOf(part as AsyncIterable<Buffer>, MOST_BYTES, name));
       else part.resume();
     }
   })();
   try {
     await Promise.all([pipeline(source, tar), reading]);
   } catch (error) {
-    if (error instanceof Error && /tar header|Unexpected end/i.test(error.message)) throw refused("This is not a craft exported by Ultraform, or it was cut short.");
+    if (error instanceof Error && /tar header|Unexpected end/i.test(error.message))
+      throw refused("This is not a craft exported by Ultraform, or it was cut short.");
     throw error;
   }
   if (craft === null) throw refused("There is no craft.json in this file.");
@@ -146,9 +166,13 @@ export async function movePictures(store: Store): Promise<void> {
   const { folder } = store;
   if (folder === null) return;
   for (;;) {
-    const rows = await store.db.transaction((tx) => tx.select().from(files).where(isNotNull(files.content)).limit(8), reading);
+    const rows = await store.db.transaction(
+      (tx) => tx.select().from(files).where(isNotNull(files.content)).limit(8),
+      reading,
+    );
     if (rows.length === 0) return;
-    for (const row of rows) if (row.content !== null) await putPicture(folder, row.hash, Buffer.from(row.content, "base64"));
+    for (const row of rows)
+      if (row.content !== null) await putPicture(folder, row.hash, Buffer.from(row.content, "base64"));
     await store.db.transaction((tx) =>
       tx
         .update(files)

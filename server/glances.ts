@@ -8,11 +8,20 @@ import { type Tx, designOf, reading } from "./rows";
 /** Versions of a craft that the list shows: the newest. */
 const SHOWN = 12;
 
-/** All crafts as the workshop's list shows them: a few queries whatever their number, and no design read. A craft whose newest version changed since has the glance of before until it is worked out anew. */
+/**
+ * All crafts as the workshop's list shows them: a few queries whatever their number, and no design read. A craft
+ * whose newest version changed since has the glance of before until it is worked out anew.
+ */
 export async function listCrafts(tx: Tx): Promise<CraftSummary[]> {
   const craftRows = await tx.select().from(crafts).orderBy(asc(crafts.id));
   const versionRows = await tx
-    .select({ id: versions.id, craftId: versions.craftId, label: versions.label, frozenAt: versions.frozenAt, revision: versions.revision })
+    .select({
+      id: versions.id,
+      craftId: versions.craftId,
+      label: versions.label,
+      frozenAt: versions.frozenAt,
+      revision: versions.revision,
+    })
     .from(versions)
     .orderBy(asc(versions.id));
   const runRows = await tx
@@ -47,7 +56,12 @@ export async function listCrafts(tx: Tx): Promise<CraftSummary[]> {
         current: glance?.stamp === stampOf(newest),
         versions: own.slice(-SHOWN).map((v) => {
           const r = ofVersion.get(v.id);
-          return [v.label, r?.reached ?? 0, r?.failed === null || r?.failed === undefined ? null : Number(r.failed), v.frozenAt === null ? 0 : 1];
+          return [
+            v.label,
+            r?.reached ?? 0,
+            r?.failed === null || r?.failed === undefined ? null : Number(r.failed),
+            v.frozenAt === null ? 0 : 1,
+          ];
         }),
         hidden: Math.max(0, own.length - SHOWN),
         openFaults: openFaults.get(craft.id) ?? 0,
@@ -60,13 +74,17 @@ export async function listCrafts(tx: Tx): Promise<CraftSummary[]> {
 /** Names the state of a version that a glance was worked out from. */
 const stampOf = (v: { id: number; revision: number }) => `${v.id}.${v.revision}`;
 
-/** ms without a save after which a craft is looked at, and ms after the first save when it is looked at anyway: who types is not in the list, and an evaluation costs a core's time. */
+/**
+ * ms without a save after which a craft is looked at, and ms after the first save when it is looked at anyway: who
+ * types is not in the list, and an evaluation costs a core's time.
+ */
 const QUIET = 2500;
 const AT_LATEST = 15_000;
 const STEP = 500;
 
 /**
- * Works out glances in the background, one after the other: after a save of the craft that was saved, at the start of all that are out of date.
+ * Works out glances in the background, one after the other: after a save of the craft that was saved, at the start of
+ * all that are out of date.
  */
 export class Glances {
   private waiting = new Map<string, { first: number; last: number }>();
@@ -94,7 +112,9 @@ export class Glances {
   private async work(): Promise<void> {
     while (this.waiting.size > 0 && !this.stopped) {
       const now = performance.now();
-      const due = [...this.waiting].find(([, w]) => w.last === 0 || now - w.last > QUIET || now - w.first > AT_LATEST)?.[0];
+      const due = [...this.waiting].find(
+        ([, w]) => w.last === 0 || now - w.last > QUIET || now - w.first > AT_LATEST,
+      )?.[0];
       if (due === undefined) {
         await new Promise((r) => setTimeout(r, STEP).unref());
         continue;
@@ -102,7 +122,9 @@ export class Glances {
       this.waiting.delete(due);
       try {
         if (due !== "") await this.one(due);
-        else for (const c of await this.db.transaction(listCrafts, reading)) if (!c.current) this.waiting.set(c.slug, { first: 0, last: 0 });
+        else
+          for (const c of await this.db.transaction(listCrafts, reading))
+            if (!c.current) this.waiting.set(c.slug, { first: 0, last: 0 });
       } catch {
         // A glance that could not be worked out is worked out when the craft is saved next.
       }
@@ -113,7 +135,12 @@ export class Glances {
     const newest = await this.db.transaction(async (tx) => {
       const [craft] = await tx.select().from(crafts).where(eq(crafts.slug, slug));
       if (!craft) return null;
-      const [row] = await tx.select().from(versions).where(eq(versions.craftId, craft.id)).orderBy(sql`${versions.id} desc`).limit(1);
+      const [row] = await tx
+        .select()
+        .from(versions)
+        .where(eq(versions.craftId, craft.id))
+        .orderBy(sql`${versions.id} desc`)
+        .limit(1);
       const [held] = await tx.select({ stamp: summaries.stamp }).from(summaries).where(eq(summaries.craftId, craft.id));
       return row && held?.stamp !== stampOf(row) ? row : null;
     }, reading);
@@ -123,7 +150,11 @@ export class Glances {
     const stamp = stampOf(newest);
     await this.db.transaction(async (tx) => {
       const [there] = await tx.select({ id: crafts.id }).from(crafts).where(eq(crafts.id, newest.craftId));
-      if (there) await tx.insert(summaries).values({ craftId: newest.craftId, stamp, summary }).onConflictDoUpdate({ target: summaries.craftId, set: { stamp, summary } });
+      if (there)
+        await tx
+          .insert(summaries)
+          .values({ craftId: newest.craftId, stamp, summary })
+          .onConflictDoUpdate({ target: summaries.craftId, set: { stamp, summary } });
     });
   }
 

@@ -33,7 +33,8 @@ function options() {
     },
   });
   const port = Number(values.port ?? process.env.ULTRAFORM_PORT ?? 4870);
-  if (!Number.isInteger(port) || port < 0 || port > 65535) throw new Error(`“${values.port ?? process.env.ULTRAFORM_PORT}” is not a port: a whole number from 0 to 65535.`);
+  if (!Number.isInteger(port) || port < 0 || port > 65535)
+    throw new Error(`“${values.port ?? process.env.ULTRAFORM_PORT}” is not a port: a whole number from 0 to 65535.`);
   const own = join(process.env.XDG_DATA_HOME ?? join(homedir(), ".local/share"), "ultraform");
   const data = values.data ?? process.env.ULTRAFORM_DATA ?? (values.demo ? join(projectRoot(), ".data/demo") : own);
   const host = values.host ?? process.env.ULTRAFORM_HOST ?? "127.0.0.1";
@@ -61,7 +62,11 @@ async function main(): Promise<void> {
     return;
   }
   const log = pino({ level: process.env.ULTRAFORM_LOG ?? "warn" });
-  console.log(process.env.DATABASE_URL ? "Opening the database server …" : `Opening ${data} … (the first start takes some seconds)`);
+  console.log(
+    process.env.DATABASE_URL
+      ? "Opening the database server …"
+      : `Opening ${data} … (the first start takes some seconds)`,
+  );
   const url = process.env.DATABASE_URL;
   // Loaded while the database opens in its own thread.
   const loading = import("./serve");
@@ -74,7 +79,9 @@ async function main(): Promise<void> {
     fresh: values.new || demo,
     remember: !demo,
     lost: () => {
-      console.error("The lock of the data folder was lost: stopping, so that no other server can write to it at the same time.");
+      console.error(
+        "The lock of the data folder was lost: stopping, so that no other server can write to it at the same time.",
+      );
       process.kill(process.pid, "SIGTERM");
     },
   });
@@ -107,7 +114,10 @@ async function main(): Promise<void> {
     const address = server.address();
     const at = typeof address === "object" && address ? address.port : port;
     console.log(`Ultraform${demo ? " with the demo craft" : ""} is at http://localhost:${at}`);
-    if (code !== undefined) console.log(`For other machines: ${localAddresses(at).join(", ") || `port ${at} of this machine`}. Access code: ${code}`);
+    if (code !== undefined)
+      console.log(
+        `For other machines: ${localAddresses(at).join(", ") || `port ${at} of this machine`}. Access code: ${code}`,
+      );
   });
   let stopping = false;
   const stop = () => {

@@ -9,7 +9,10 @@ import { Evaluator } from "./evaluator";
 import { Glances } from "./glances";
 import { projectRoot } from "./root";
 
-/** Makes the data folders that first starts are copied from: one with nothing in it, and the demo. Run after the build. */
+/**
+ * Makes the data folders that first starts are copied from: one with nothing in it, and the demo. Run after the
+ * build.
+ */
 async function main(): Promise<void> {
   const folder = join(projectRoot(), "dist/templates");
   rmSync(folder, { recursive: true, force: true });

@@ -9,10 +9,15 @@ import { type Tx, lockCraft, readCraftIn } from "./rows";
 import { insertMetrics } from "./runs";
 
 /**
- * Keeps a broken record as it is read: without what cannot be in it. A frozen version is mended too, since what is taken out was nothing that could have been run. A record of which nothing can be
+ * Keeps a broken record as it is read: without what cannot be in it. A frozen version is mended too, since what is
+ * taken out was nothing that could have been run. A record of which nothing can be
  * read is put among what was deleted lately.
  */
-export async function mendRecord(db: Database, slug: string, asked: Pick<Broken, "kind" | "name"> & { revision: number }): Promise<number> {
+export async function mendRecord(
+  db: Database,
+  slug: string,
+  asked: Pick<Broken, "kind" | "name"> & { revision: number },
+): Promise<number> {
   return db.transaction(async (tx) => {
     const craft = await lockCraft(tx, slug);
     await tx.update(crafts).set({ checked: "" }).where(eq(crafts.id, craft.id));
@@ -30,7 +35,9 @@ export async function mendRecord(db: Database, slug: string, asked: Pick<Broken,
       [saved] = await tx
         .update(versions)
         .set({ ...rest, revision: next(versions) })
-        .where(and(eq(versions.craftId, craft.id), eq(versions.label, asked.name), eq(versions.revision, asked.revision)))
+        .where(
+          and(eq(versions.craftId, craft.id), eq(versions.label, asked.name), eq(versions.revision, asked.revision)),
+        )
         .returning({ revision: versions.revision });
     } else if (asked.kind === "run") {
       const run = file.runs.find((r) => r.number === number);
@@ -85,13 +92,21 @@ export async function mendRecord(db: Database, slug: string, asked: Pick<Broken,
 }
 
 async function takeOut(tx: Tx, craftId: number, craftName: string, { kind, name }: Broken): Promise<number> {
-  if (kind === "version") throw refused(`Nothing of ${name} can be read: restore a copy of the workshop from before, or delete it when nothing rests on it.`);
+  if (kind === "version")
+    throw refused(
+      `Nothing of ${name} can be read: restore a copy of the workshop from before, or delete it when nothing rests on it.`,
+    );
   const table = { run: runs, fault: faults, plan: plans, "bench session": bench }[kind];
   const [row] = await tx
     .select()
     .from(table)
     .where(and(eq(table.craftId, craftId), eq(table.number, Number(name))));
   if (!row) throw notFound("It is gone.");
-  await deleteRow(tx, table, row, { kind, name: `${kind} ${name} of ${craftName} (unreadable)`, called: `${kind} ${name}`, now: new Date().toISOString() });
+  await deleteRow(tx, table, row, {
+    kind,
+    name: `${kind} ${name} of ${craftName} (unreadable)`,
+    called: `${kind} ${name}`,
+    now: new Date().toISOString(),
+  });
   return 0;
 }

@@ -15,11 +15,20 @@ const loadDecoder = () =>
     return sharp;
   }));
 
-export const ENDING: Record<FileType, string> = { "image/jpeg": "jpg", "image/png": "png", "image/webp": "webp", "text/csv": "csv", "text/plain": "txt" };
+export const ENDING: Record<FileType, string> = {
+  "image/jpeg": "jpg",
+  "image/png": "png",
+  "image/webp": "webp",
+  "text/csv": "csv",
+  "text/plain": "txt",
+};
 
 const KIND: Partial<Record<string, FileType>> = { jpeg: "image/jpeg", png: "image/png", webp: "image/webp" };
 
-/** Whether bytes are a picture of this type from the first to the last: it is decoded, since a head alone proves nothing. */
+/**
+ * Whether bytes are a picture of this type from the first to the last: it is decoded, since a head alone proves
+ * nothing.
+ */
 async function isPicture(bytes: Buffer, type: FileType): Promise<boolean> {
   try {
     const sharp = await loadDecoder();
@@ -45,7 +54,8 @@ function isText(bytes: Buffer): boolean {
 }
 
 /** Whether the content is what it is said to be, whatever it is called. */
-export const isOf = async (bytes: Buffer, type: FileType): Promise<boolean> => (type.startsWith("text/") ? isText(bytes) : isPicture(bytes, type));
+export const isOf = async (bytes: Buffer, type: FileType): Promise<boolean> =>
+  type.startsWith("text/") ? isText(bytes) : isPicture(bytes, type);
 
 /** Where the content of a picture stands in a data folder. */
 export const pictureFile = (data: string, hash: string) => join(data, "pictures", hash.slice(0, 2), hash);
@@ -59,7 +69,10 @@ export async function putPicture(data: string, hash: string, bytes: Uint8Array):
 }
 
 /** A picture's content: from the row that holds it, or from the data folder; null when it is not there. */
-export async function pictureBytes(data: string | null, row: { hash: string; content: string | null }): Promise<Buffer | null> {
+export async function pictureBytes(
+  data: string | null,
+  row: { hash: string; content: string | null },
+): Promise<Buffer | null> {
   if (row.content !== null) return Buffer.from(row.content, "base64");
   return data === null ? null : readFile(pictureFile(data, row.hash)).catch(() => null);
 }

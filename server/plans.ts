@@ -6,17 +6,31 @@ import { notFound, stale } from "./problems";
 import { deleteRow } from "./references";
 import { lockCraft, nextNumber, versionRow } from "./rows";
 
-export async function createPlan(db: Database, slug: string, label: string, plan: NewPlan, now: string): Promise<number> {
+export async function createPlan(
+  db: Database,
+  slug: string,
+  label: string,
+  plan: NewPlan,
+  now: string,
+): Promise<number> {
   return db.transaction(async (tx) => {
     const craft = await lockCraft(tx, slug);
     const version = await versionRow(tx, craft.id, label);
     const number = await nextNumber(tx, craft.id, "plan");
-    await tx.insert(plans).values({ craftId: craft.id, versionId: version.id, number, plan: { ...plan, createdAt: now } });
+    await tx
+      .insert(plans)
+      .values({ craftId: craft.id, versionId: version.id, number, plan: { ...plan, createdAt: now } });
     return number;
   });
 }
 
-export async function savePlan(db: Database, slug: string, number: number, revision: number, plan: NewPlan): Promise<number> {
+export async function savePlan(
+  db: Database,
+  slug: string,
+  number: number,
+  revision: number,
+  plan: NewPlan,
+): Promise<number> {
   return db.transaction(async (tx) => {
     const craft = await lockCraft(tx, slug);
     const where = and(eq(plans.craftId, craft.id), eq(plans.number, number));
@@ -28,7 +42,9 @@ export async function savePlan(db: Database, slug: string, number: number, revis
       .where(and(where, eq(plans.revision, revision)))
       .returning({ revision: plans.revision });
     if (saved) return saved.revision;
-    throw stale(`Plan ${number} was saved elsewhere since it was opened here.`, { current: { revision: held.revision, plan: held.plan } });
+    throw stale(`Plan ${number} was saved elsewhere since it was opened here.`, {
+      current: { revision: held.revision, plan: held.plan },
+    });
   });
 }
 
@@ -40,6 +56,11 @@ export async function deletePlan(db: Database, slug: string, number: number, now
       .from(plans)
       .where(and(eq(plans.craftId, craft.id), eq(plans.number, number)));
     if (!row) throw notFound(`There is no plan ${number}.`);
-    return deleteRow(tx, plans, row, { kind: "plan", name: `the plan “${row.plan.question}”`, called: "this plan", now });
+    return deleteRow(tx, plans, row, {
+      kind: "plan",
+      name: `the plan “${row.plan.question}”`,
+      called: "this plan",
+      now,
+    });
   });
 }

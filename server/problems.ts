@@ -48,7 +48,8 @@ interface ParserError {
 
 const codesOf = (error: ParserError): string[] => {
   const out: string[] = [];
-  for (let e: ParserError | undefined = error; e && out.length < 5; e = e.cause as ParserError | undefined) if (typeof e.code === "string") out.push(e.code);
+  for (let e: ParserError | undefined = error; e && out.length < 5; e = e.cause as ParserError | undefined)
+    if (typeof e.code === "string") out.push(e.code);
   return out;
 };
 
@@ -63,11 +64,19 @@ function toProblem(error: unknown): ProblemError | null {
     return unavailable("The database does not answer. This was not saved; try again in a moment.");
   // What the database itself refuses as a value is a wrong request, not a broken server.
   if (codes.some((c) => /^22/.test(c)))
-    return new ProblemError({ type: "/problems/invalid", title: "Not valid", status: 400, detail: "A value in this request cannot be stored." });
-  const of = (s: number, name: string, title: string, detail: string) => new ProblemError({ type: `/problems/${name}`, title, status: s, detail });
+    return new ProblemError({
+      type: "/problems/invalid",
+      title: "Not valid",
+      status: 400,
+      detail: "A value in this request cannot be stored.",
+    });
+  const of = (s: number, name: string, title: string, detail: string) =>
+    new ProblemError({ type: `/problems/${name}`, title, status: s, detail });
   if (type === "entity.parse.failed") return of(400, "malformed", "Malformed request", "The body is not JSON.");
-  if (type === "entity.too.large") return of(413, "too-large", "Too large", "The body is larger than this route accepts.");
-  if (status !== undefined && status >= 400 && status < 500) return of(status, "bad-request", "Bad request", "The request could not be read.");
+  if (type === "entity.too.large")
+    return of(413, "too-large", "Too large", "The body is larger than this route accepts.");
+  if (status !== undefined && status >= 400 && status < 500)
+    return of(status, "bad-request", "Bad request", "The request could not be read.");
   return null;
 }
 
@@ -82,7 +91,10 @@ function nameOf(error: unknown): { kind: string; codes: string[]; at: string[] }
   return { kind: name, codes: codesOf((error ?? {}) as ParserError), at };
 }
 
-/** Last handler: every error leaves as problem details; what we did not foresee is logged and told without its insides. */
+/**
+ * Last handler: every error leaves as problem details; what we did not foresee is logged and told without its
+ * insides.
+ */
 export function problemHandler(log: Logger): ErrorRequestHandler {
   return (error, _request, response, next) => {
     if (response.headersSent) return next(error);

@@ -12,7 +12,10 @@ import { rulesNow } from "./rules";
 
 interface Held {
   stamp: number;
-  /** The craft's record as it is sent, in gzip: a twentieth of the text, so that a whole workshop is held and goes out as it lies. */
+  /**
+   * The craft's record as it is sent, in gzip: a twentieth of the text, so that a whole workshop is held and goes out
+   * as it lies.
+   */
   packed: Buffer;
 }
 
@@ -29,14 +32,18 @@ const WARM_PAUSE = 60;
 const MOST = 8_000_000;
 
 /**
- * Crafts as they were read, held as long as nobody wrote to them: reading and checking a large one takes a tenth of a second, looking at its stamp a thousandth. The stamp stands in the database,
+ * Crafts as they were read, held as long as nobody wrote to them: reading and checking a large one takes a tenth of a
+ * second, looking at its stamp a thousandth. The stamp stands in the database,
  * so this holds with several servers on one database too.
  */
 export class Records {
   private readonly held = new Map<number, Held>();
   private size = 0;
   private lists: { stamp: string; text: Buffer } | null = null;
-  /** Where nobody else writes: the stamp of each craft that was written to since the start (-1: deleted), and how often the list changed. */
+  /**
+   * Where nobody else writes: the stamp of each craft that was written to since the start (-1: deleted), and how
+   * often the list changed.
+   */
   private seen: { stamps: Map<number, number>; list: number } | null = null;
   private readonly ids = new Map<string, number>();
   private warming: Promise<void> | null = null;
@@ -55,7 +62,10 @@ export class Records {
     });
   }
 
-  /** What is held of a craft and still holds, without asking the database; where others write too, nothing is known without. */
+  /**
+   * What is held of a craft and still holds, without asking the database; where others write too, nothing is known
+   * without.
+   */
   private atHand(slug: string): Held | undefined {
     const id = this.ids.get(slug);
     const held = id === undefined ? undefined : this.held.get(id);
@@ -90,7 +100,10 @@ export class Records {
     }, reading);
   }
 
-  /** Reads what is not at hand yet, one craft at a time with pauses: who opens one then need not wait. Only where it is known without asking what still holds. */
+  /**
+   * Reads what is not at hand yet, one craft at a time with pauses: who opens one then need not wait. Only where it
+   * is known without asking what still holds.
+   */
   warm(): void {
     if (!this.seen || this.warming) return;
     this.warming = (async () => {
@@ -132,7 +145,10 @@ export class Records {
     }, reading);
   }
 
-  /** Notes that a craft was found whole, so that it need not be looked through again; after the answer, and only if nobody wrote to it meanwhile. */
+  /**
+   * Notes that a craft was found whole, so that it need not be looked through again; after the answer, and only if
+   * nobody wrote to it meanwhile.
+   */
   private foundWhole({ id, stamp }: typeof crafts.$inferSelect): void {
     setImmediate(
       () =>

@@ -5,7 +5,8 @@ import { refused } from "./problems";
 import type { Tx } from "./rows";
 
 /**
- * What refers to what, read from the foreign keys of the database's own schema. A reference that cascades makes its row a part of what it refers to; one that is set to null only lets go of it; any other makes it rest on that:
+ * What refers to what, read from the foreign keys of the database's own schema. A reference that cascades makes its
+ * row a part of what it refers to; one that is set to null only lets go of it; any other makes it rest on that:
  * what something rests on cannot be deleted, and must be there before it is brought back.
  */
 interface Reference {
@@ -41,7 +42,8 @@ const idOf = (table: PgTable): AnyPgColumn => {
   if (!key) throw new Error(`${getTableName(table)} has no id`);
   return key;
 };
-const rowsWhere = (tx: Tx, table: PgTable, where: SQL): Promise<Row[]> => tx.select().from(table).where(where) as unknown as Promise<Row[]>;
+const rowsWhere = (tx: Tx, table: PgTable, where: SQL): Promise<Row[]> =>
+  tx.select().from(table).where(where) as unknown as Promise<Row[]>;
 
 /** A row and everything that is part of it, parents first. */
 export async function withParts(tx: Tx, table: PgTable, row: Row): Promise<Gone[]> {
@@ -73,7 +75,8 @@ const SAYS: Record<string, (row: Row, on: string) => string> = {
 };
 
 /**
- * What rests on the given rows without being among them: the first such thing as a sentence, or null. Asked before every deletion.
+ * What rests on the given rows without being among them: the first such thing as a sentence, or null. Asked before
+ * every deletion.
  * @param name what is to be deleted, in words
  */
 export async function restsOn(tx: Tx, gone: readonly Gone[], name: string): Promise<string | null> {
@@ -82,7 +85,11 @@ export async function restsOn(tx: Tx, gone: readonly Gone[], name: string): Prom
     if (ids.length === 0) continue;
     const among = new Set(gone.filter((g) => g.table === r.from).flatMap((g) => g.rows.map((row) => row.id)));
     const outside = (await rowsWhere(tx, r.from, inArray(r.column, ids))).find((row) => !among.has(row.id));
-    if (outside) return SAYS[`${getTableName(r.from)}.${r.property}`]?.(outside, name) ?? `Something in ${getTableName(r.from)} refers to ${name}.`;
+    if (outside)
+      return (
+        SAYS[`${getTableName(r.from)}.${r.property}`]?.(outside, name) ??
+        `Something in ${getTableName(r.from)} refers to ${name}.`
+      );
   }
   return null;
 }
@@ -93,8 +100,16 @@ const TIES = "(ties)";
 /** How much of what was deleted is kept. */
 const KEPT = 200;
 
-/** Deletes a row with its parts, unless something rests on them, and remembers all of it. Returns the number by which it can be brought back. */
-export async function deleteRow(tx: Tx, table: PgTable, row: Row, { kind, name, called, now }: { kind: TrashKind; name: string; called: string; now: string }): Promise<number> {
+/**
+ * Deletes a row with its parts, unless something rests on them, and remembers all of it. Returns the number by which
+ * it can be brought back.
+ */
+export async function deleteRow(
+  tx: Tx,
+  table: PgTable,
+  row: Row,
+  { kind, name, called, now }: { kind: TrashKind; name: string; called: string; now: string },
+): Promise<number> {
   const gone = await withParts(tx, table, row);
   const why = await restsOn(tx, gone, called);
   if (why) throw refused(why);
@@ -103,7 +118,8 @@ export async function deleteRow(tx: Tx, table: PgTable, row: Row, { kind, name, 
   for (const r of REFERENCES.filter((x) => x.kind === "loose")) {
     const ids = gone.filter((g) => g.table === r.to).flatMap((g) => g.rows.map((x) => x.id));
     if (ids.length > 0)
-      for (const from of await rowsWhere(tx, r.from, inArray(r.column, ids))) ties.push({ table: getTableName(r.from), id: from.id, property: r.property, to: from[r.property] });
+      for (const from of await rowsWhere(tx, r.from, inArray(r.column, ids)))
+        ties.push({ table: getTableName(r.from), id: from.id, property: r.property, to: from[r.property] });
   }
   if (ties.length > 0) kept.push({ table: TIES, rows: ties });
   const [made] = await tx.insert(trash).values({ kind, name, deletedAt: now, rows: kept }).returning({ id: trash.id });
@@ -113,9 +129,13 @@ export async function deleteRow(tx: Tx, table: PgTable, row: Row, { kind, name, 
   return made?.id ?? 0;
 }
 
-/** What rows that are to be brought back need and is not there: the name of what was deleted with it, or of its kind; null: all is there. */
+/**
+ * What rows that are to be brought back need and is not there: the name of what was deleted with it, or of its kind;
+ * null: all is there.
+ */
 export async function missingFor(tx: Tx, parts: readonly { table: string; rows: Row[] }[]): Promise<string | null> {
-  const among = (table: PgTable, id: unknown) => parts.some((p) => p.table === getTableName(table) && p.rows.some((row) => row.id === id));
+  const among = (table: PgTable, id: unknown) =>
+    parts.some((p) => p.table === getTableName(table) && p.rows.some((row) => row.id === id));
   for (const part of parts) {
     const from = byName.get(part.table);
     if (!from) continue;
@@ -126,8 +146,12 @@ export async function missingFor(tx: Tx, parts: readonly { table: string; rows: 
         const [there] = await rowsWhere(tx, r.to, inArray(idOf(r.to), [id]));
         if (there) continue;
         const table = getTableName(r.to);
-        const held = (await tx.select().from(trash)).find((t) => t.rows.some((p) => p.table === table && p.rows.some((x) => x.id === id)));
-        return held ? held.name : `${{ crafts: "its craft", versions: "its version", runs: "its run", plans: "its plan" }[table] ?? "what it belongs to"}, which is gone for good`;
+        const held = (await tx.select().from(trash)).find((t) =>
+          t.rows.some((p) => p.table === table && p.rows.some((x) => x.id === id)),
+        );
+        return held
+          ? held.name
+          : `${{ crafts: "its craft", versions: "its version", runs: "its run", plans: "its plan" }[table] ?? "what it belongs to"}, which is gone for good`;
       }
   }
   return null;
@@ -138,7 +162,8 @@ async function loosened(tx: Tx, table: PgTable, row: Row): Promise<Row> {
   const out = { ...row };
   for (const r of REFERENCES.filter((x) => x.from === table && x.kind === "loose")) {
     const id = row[r.property];
-    if (id !== null && id !== undefined && (await rowsWhere(tx, r.to, inArray(idOf(r.to), [id]))).length === 0) out[r.property] = null;
+    if (id !== null && id !== undefined && (await rowsWhere(tx, r.to, inArray(idOf(r.to), [id]))).length === 0)
+      out[r.property] = null;
   }
   return out;
 }
@@ -147,7 +172,8 @@ async function loosened(tx: Tx, table: PgTable, row: Row): Promise<Row> {
 export async function putBack(tx: Tx, parts: readonly { table: string; rows: Row[] }[]): Promise<void> {
   for (const table of ALL)
     for (const part of parts.filter((p) => p.table === getTableName(table)))
-      for (const row of part.rows.toSorted((a, b) => Number(a.id) - Number(b.id))) await tx.insert(table).values(await loosened(tx, table, row));
+      for (const row of part.rows.toSorted((a, b) => Number(a.id) - Number(b.id)))
+        await tx.insert(table).values(await loosened(tx, table, row));
   for (const tie of parts.find((p) => p.table === TIES)?.rows ?? []) {
     const r = REFERENCES.find((x) => getTableName(x.from) === tie.table && x.property === tie.property);
     if (r)
@@ -159,15 +185,29 @@ export async function putBack(tx: Tx, parts: readonly { table: string; rows: Row
 }
 
 /**
- * Rows that a release before references by id remembered: numbers and labels become ids, where what they name is among the rows or in the craft. A plan that is no more is let go of.
+ * Rows that a release before references by id remembered: numbers and labels become ids, where what they name is
+ * among the rows or in the craft. A plan that is no more is let go of.
  */
-export async function inPresentShape(tx: Tx, parts: readonly { table: string; rows: Row[] }[]): Promise<{ table: string; rows: Row[] }[]> {
+export async function inPresentShape(
+  tx: Tx,
+  parts: readonly { table: string; rows: Row[] }[],
+): Promise<{ table: string; rows: Row[] }[]> {
   const old = parts.some((p) =>
-    p.rows.some((row) => (p.table === "versions" && "parent" in row) || (p.table === "faults" && "run" in row) || (p.table === "runs" && "plan" in row)),
+    p.rows.some(
+      (row) =>
+        (p.table === "versions" && "parent" in row) ||
+        (p.table === "faults" && "run" in row) ||
+        (p.table === "runs" && "plan" in row),
+    ),
   );
   if (!old) return [...parts];
   const rowsIn = (table: PgTable) => parts.filter((p) => p.table === getTableName(table)).flatMap((p) => p.rows);
-  const find = async (table: typeof versions | typeof runs | typeof TABLES.plans, by: "label" | "number", craftId: unknown, value: unknown): Promise<unknown> => {
+  const find = async (
+    table: typeof versions | typeof runs | typeof TABLES.plans,
+    by: "label" | "number",
+    craftId: unknown,
+    value: unknown,
+  ): Promise<unknown> => {
     if (value === null || value === undefined) return null;
     const own = rowsIn(table).find((x) => x[by] === value && x.craftId === craftId);
     if (own) return own.id;
@@ -179,8 +219,10 @@ export async function inPresentShape(tx: Tx, parts: readonly { table: string; ro
     const rows: Row[] = [];
     for (const row of part.rows) {
       const { parent, run, fixVersion, proofRun, plan, ...rest } = row;
-      if (part.table === "versions") rows.push({ ...rest, parentId: await find(versions, "label", row.craftId, parent) });
-      else if (part.table === "runs") rows.push({ ...rest, planId: await find(TABLES.plans, "number", row.craftId, plan) });
+      if (part.table === "versions")
+        rows.push({ ...rest, parentId: await find(versions, "label", row.craftId, parent) });
+      else if (part.table === "runs")
+        rows.push({ ...rest, planId: await find(TABLES.plans, "number", row.craftId, plan) });
       else if (part.table === "faults")
         rows.push({
           ...rest,

@@ -35,7 +35,10 @@ export async function craftRow(db: Tx | Database, slug: string) {
   return row;
 }
 
-/** The craft, held until the transaction ends: what is written to one craft is written one after the other. Its stamp is raised: what was read of it before is out of date. */
+/**
+ * The craft, held until the transaction ends: what is written to one craft is written one after the other. Its stamp
+ * is raised: what was read of it before is out of date.
+ */
 export async function lockCraft(tx: Tx, slug: string) {
   const [row] = await tx
     .update(crafts)
@@ -100,15 +103,20 @@ export async function runRow(tx: Tx, craftId: number, number: number) {
 type VersionRow = typeof versions.$inferSelect;
 
 /**
- * The design of a stored version, leniently: what was stored before a field existed gets that field's default, and what no longer makes sense is left out (the record says so).
+ * The design of a stored version, leniently: what was stored before a field existed gets that field's default, and
+ * what no longer makes sense is left out (the record says so).
  */
 export const designOf = (row: Pick<VersionRow, "design">): Design => {
   const read = designSchema.safeParse(row.design);
   return read.success ? read.data : (mend(designSchema, row.design)?.value ?? emptyDesign("wings"));
 };
 
-/** What was claimed of a stored version; what was stored before a claim could name its change is of all changes together. */
-export const claimsOf = (row: Pick<VersionRow, "claims">): Version["claims"] => mend(claimSchema.array(), row.claims)?.value ?? [];
+/**
+ * What was claimed of a stored version; what was stored before a claim could name its change is of all changes
+ * together.
+ */
+export const claimsOf = (row: Pick<VersionRow, "claims">): Version["claims"] =>
+  mend(claimSchema.array(), row.claims)?.value ?? [];
 
 /** A stored version as the file holds it, before it is checked. */
 const rawVersion = (v: VersionRow, parent: string | null) => ({
@@ -144,7 +152,10 @@ export async function parentLabel(tx: Tx, row: VersionRow): Promise<string | nul
 export const toMetric = (m: typeof runMetrics.$inferSelect): RunMetric => ({
   metric: m.metric,
   dimension: m.dimension,
-  predicted: m.predictedValue === null ? null : { value: m.predictedValue, sd: m.predictedSd ?? 0, evidence: m.predictedEvidence ?? "calculated" },
+  predicted:
+    m.predictedValue === null
+      ? null
+      : { value: m.predictedValue, sd: m.predictedSd ?? 0, evidence: m.predictedEvidence ?? "calculated" },
   measured: m.measuredValue === null ? null : { value: m.measuredValue, sd: m.measuredSd ?? 0, by: m.measuredBy ?? "" },
 });
 
@@ -160,7 +171,8 @@ export async function touchCrafts(tx: Tx, ids?: readonly number[]): Promise<void
 export type ReadCraft = CraftRecord & { whole: boolean };
 
 /** One craft with everything recorded about it, and the revisions of its documents. */
-export const readCraft = (db: Database, slug: string): Promise<ReadCraft> => db.transaction(async (tx) => readCraftIn(tx, await craftRow(tx, slug)), reading);
+export const readCraft = (db: Database, slug: string): Promise<ReadCraft> =>
+  db.transaction(async (tx) => readCraftIn(tx, await craftRow(tx, slug)), reading);
 
 function grouped<T>(list: readonly T[], by: (item: T) => number): Map<number, T[]> {
   const out = new Map<number, T[]>();
@@ -173,14 +185,16 @@ function grouped<T>(list: readonly T[], by: (item: T) => number): Map<number, T[
 }
 
 /**
- * The same within a transaction. Reading is lenient: what in a record cannot be is left out and told in `broken`, and a record that cannot be read at all is told and left out; the rest of
+ * The same within a transaction. Reading is lenient: what in a record cannot be is left out and told in `broken`, and
+ * a record that cannot be read at all is told and left out; the rest of
  * the craft is there.
  */
 export async function readCraftIn(tx: Tx, craft: typeof crafts.$inferSelect): Promise<ReadCraft> {
   const versionRows = await tx.select().from(versions).where(eq(versions.craftId, craft.id)).orderBy(asc(versions.id));
   const runRows = await tx.select().from(runs).where(eq(runs.craftId, craft.id)).orderBy(asc(runs.number));
   const faultRows = await tx.select().from(faults).where(eq(faults.craftId, craft.id)).orderBy(asc(faults.number));
-  const ofCraft = (table: typeof runs | typeof faults) => tx.select({ id: table.id }).from(table).where(eq(table.craftId, craft.id));
+  const ofCraft = (table: typeof runs | typeof faults) =>
+    tx.select({ id: table.id }).from(table).where(eq(table.craftId, craft.id));
   const metricRows =
     runRows.length > 0
       ? await tx
@@ -225,10 +239,21 @@ export async function readCraftIn(tx: Tx, craft: typeof crafts.$inferSelect): Pr
   const file: CraftFile = {
     format: FORMAT,
     formatVersion: FORMAT_VERSION,
-    craft: mend(craftSchema, { name: craft.name, summary: craft.summary, heldUpBy: craft.heldUpBy })?.value ?? { name: craft.slug, summary: "", heldUpBy: "wings" },
-    versions: versionRows.flatMap((v) => each("version", v.label, versionSchema, rawVersion(v, of(labels, v.parentId)))),
+    craft: mend(craftSchema, { name: craft.name, summary: craft.summary, heldUpBy: craft.heldUpBy })?.value ?? {
+      name: craft.slug,
+      summary: "",
+      heldUpBy: "wings",
+    },
+    versions: versionRows.flatMap((v) =>
+      each("version", v.label, versionSchema, rawVersion(v, of(labels, v.parentId))),
+    ),
     runs: runRows.flatMap(({ id, craftId: _c, versionId, planId, revision: _r, ...run }) =>
-      each("run", String(run.number), runSchema, { ...run, version: labels.get(versionId) ?? "", plan: of(planNumbers, planId), metrics: (metrics.get(id) ?? []).map(toMetric) }),
+      each("run", String(run.number), runSchema, {
+        ...run,
+        version: labels.get(versionId) ?? "",
+        plan: of(planNumbers, planId),
+        metrics: (metrics.get(id) ?? []).map(toMetric),
+      }),
     ),
     faults: faultRows.flatMap(({ id, craftId: _c, runId, fixVersionId, proofRunId, revision: _r, ...fault }) =>
       each("fault", String(fault.number), faultSchema, {
@@ -236,10 +261,15 @@ export async function readCraftIn(tx: Tx, craft: typeof crafts.$inferSelect): Pr
         run: of(runNumbers, runId),
         fixVersion: of(labels, fixVersionId),
         proofRun: of(runNumbers, proofRunId),
-        suspects: (suspicions.get(id) ?? []).map(({ id: _i, faultId: _f, position: _p, key, ...s }) => ({ ...s, id: key })),
+        suspects: (suspicions.get(id) ?? []).map(({ id: _i, faultId: _f, position: _p, key, ...s }) => ({
+          ...s,
+          id: key,
+        })),
       }),
     ),
-    plans: planRows.flatMap(({ number, versionId, plan }) => each("plan", String(number), planSchema, { ...plan, number, version: labels.get(versionId) ?? "" })),
+    plans: planRows.flatMap(({ number, versionId, plan }) =>
+      each("plan", String(number), planSchema, { ...plan, number, version: labels.get(versionId) ?? "" }),
+    ),
     symptoms: ownSymptoms.flatMap((s) => mend(symptomSchema, s.symptom)?.value ?? []),
     files: [],
     bench: benchRows.flatMap(({ id: _i, craftId: _c, versionId, revision: _r, ...session }) =>

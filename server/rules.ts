@@ -4,7 +4,10 @@ import { craftFileSchema } from "../core/design/craftFile";
 import { schemaNow } from "./db/migrations";
 
 let sign: string | null = null;
-/** Names the rules by which this release reads records: its schema of the open file, and the shape of its tables. It changes when either does. */
+/**
+ * Names the rules by which this release reads records: its schema of the open file, and the shape of its tables. It
+ * changes when either does.
+ */
 export function rulesNow(): string {
   sign ??= createHash("sha256")
     .update(JSON.stringify(z.toJSONSchema(craftFileSchema, { unrepresentable: "any" })))

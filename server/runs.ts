@@ -13,10 +13,26 @@ import type { Judged } from "./evaluator/judged";
 import { notFound, refused, stale } from "./problems";
 import type { Records } from "./records";
 import { deleteRow } from "./references";
-import { type Tx, craftRow, designOf, lockCraft, nextNumber, parentLabel, reading, runRow, toMetric, toVersion, versionRow } from "./rows";
+import {
+  type Tx,
+  craftRow,
+  designOf,
+  lockCraft,
+  nextNumber,
+  parentLabel,
+  reading,
+  runRow,
+  toMetric,
+  toVersion,
+  versionRow,
+} from "./rows";
 
-/** What the application predicts for a metric, as a run copies it; null for what has no model, and where nothing could be predicted. */
-export const predicted = (metric: string, judged: Judged | null): RunMetric["predicted"] => (judged && isMetricKey(metric) ? (judged.metrics[metric] ?? null) : null);
+/**
+ * What the application predicts for a metric, as a run copies it; null for what has no model, and where nothing could
+ * be predicted.
+ */
+export const predicted = (metric: string, judged: Judged | null): RunMetric["predicted"] =>
+  judged && isMetricKey(metric) ? (judged.metrics[metric] ?? null) : null;
 
 /** The lock of a design that could not be judged in time: not known is not clear. */
 const NOT_JUDGED: Lock = { kind: "verdict", code: "not judged in time", subject: "" };
@@ -39,7 +55,13 @@ export async function insertMetrics(tx: Tx, runId: number, metrics: RunMetric[])
   );
 }
 
-export async function insertRun(tx: Tx, craftId: number, versionId: number, run: Run, planIds: ReadonlyMap<number, number>) {
+export async function insertRun(
+  tx: Tx,
+  craftId: number,
+  versionId: number,
+  run: Run,
+  planIds: ReadonlyMap<number, number>,
+) {
   const { metrics, version: _, plan, ...row } = run;
   const [made] = await tx
     .insert(runs)
@@ -51,8 +73,16 @@ export async function insertRun(tx: Tx, craftId: number, versionId: number, run:
 /** What is on record of a run besides what a client says. */
 const withoutAsides = ({ measured: _m, eye: _e, live: _l, ...rest }: NewRun) => rest;
 
-/** Versions by label as they are now, each judged outside of any transaction: an evaluation may take its time, and stops nobody. */
-async function judgeVersions(db: Database, evaluator: Evaluator, slug: string, labels: readonly string[]): Promise<Map<string, { revision: number; judged: Judged | null }>> {
+/**
+ * Versions by label as they are now, each judged outside of any transaction: an evaluation may take its time, and
+ * stops nobody.
+ */
+async function judgeVersions(
+  db: Database,
+  evaluator: Evaluator,
+  slug: string,
+  labels: readonly string[],
+): Promise<Map<string, { revision: number; judged: Judged | null }>> {
   const rows = await db.transaction(async (tx) => {
     const craft = await craftRow(tx, slug);
     return tx
@@ -69,8 +99,10 @@ async function judgeVersions(db: Database, evaluator: Evaluator, slug: string, l
 const TRIES = 3;
 
 /**
- * Logs runs, all or none: gives each its number, copies the predictions and the gates of its rung in, and freezes its version. A run on a locked rung needs a reason; one that was logged
- * live is kept without, with what stood against it. A run whose key is known already is not logged again: its number is given back.
+ * Logs runs, all or none: gives each its number, copies the predictions and the gates of its rung in, and freezes its
+ * version. A run on a locked rung needs a reason; one that was logged
+ * live is kept without, with what stood against it. A run whose key is known already is not logged again: its number
+ * is given back.
  */
 export async function createRuns(
   db: Database,
@@ -87,7 +119,11 @@ export async function createRuns(
       const numbers: number[] = [];
       // Read once; what is logged here is added as it goes, so that each run is held against those before it.
       const { file } = await records.before(tx, craft);
-      const planIds = new Map((await tx.select({ id: plans.id, number: plans.number }).from(plans).where(eq(plans.craftId, craft.id))).map((p) => [p.number, p.id]));
+      const planIds = new Map(
+        (await tx.select({ id: plans.id, number: plans.number }).from(plans).where(eq(plans.craftId, craft.id))).map(
+          (p) => [p.number, p.id],
+        ),
+      );
       for (const { version: label, run } of asked) {
         if (run.key !== null) {
           const [known] = await tx
@@ -105,8 +141,12 @@ export async function createRuns(
         if ((!held || held.revision !== row.revision) && row.frozenAt === null && attempt < TRIES) return null;
         const judgement = held?.judged ?? null;
         const version = toVersion(row, await parentLabel(tx, row));
-        const locks: Lock[] = [...(judgement || run.stage <= 1 ? [] : [NOT_JUDGED]), ...locksFor(file, version, judgement?.findings ?? [], run.stage)].slice(0, 40);
-        if (locks.length > 0 && run.goneOn === "" && !run.live) throw refused(`Rung ${run.stage} is locked: ${locksText(locks)}. To go on, say why.`);
+        const locks: Lock[] = [
+          ...(judgement || run.stage <= 1 ? [] : [NOT_JUDGED]),
+          ...locksFor(file, version, judgement?.findings ?? [], run.stage),
+        ].slice(0, 40);
+        if (locks.length > 0 && run.goneOn === "" && !run.live)
+          throw refused(`Rung ${run.stage} is locked: ${locksText(locks)}. To go on, say why.`);
         if (run.plan !== null && !planIds.has(run.plan)) throw notFound(`There is no plan ${run.plan}.`);
         const number = await nextNumber(tx, craft.id, "run");
         const metrics = run.measured.map((m) => ({ ...m, predicted: predicted(m.metric, judgement) }));
@@ -144,13 +184,31 @@ async function carriedOut(tx: Tx, craftId: number, number: number): Promise<void
 }
 
 /** Logs one run (`createRuns`). */
-export async function createRun(db: Database, records: Records, evaluator: Evaluator, slug: string, label: string, asked: NewRun, now: string): Promise<number> {
+export async function createRun(
+  db: Database,
+  records: Records,
+  evaluator: Evaluator,
+  slug: string,
+  label: string,
+  asked: NewRun,
+  now: string,
+): Promise<number> {
   const [number = 0] = await createRuns(db, records, evaluator, slug, [{ version: label, run: asked }], now);
   return number;
 }
 
-/** Saves what was measured and noted of a run. Predictions, locks and gates stay as they were copied when it was logged; gates are judged anew. */
-export async function saveRun(db: Database, evaluator: Evaluator, slug: string, number: number, revision: number, asked: NewRun): Promise<number> {
+/**
+ * Saves what was measured and noted of a run. Predictions, locks and gates stay as they were copied when it was
+ * logged; gates are judged anew.
+ */
+export async function saveRun(
+  db: Database,
+  evaluator: Evaluator,
+  slug: string,
+  number: number,
+  revision: number,
+  asked: NewRun,
+): Promise<number> {
   const label = await db.transaction(async (tx) => {
     const row = await runRow(tx, (await craftRow(tx, slug)).id, number);
     const [version] = await tx.select({ label: versions.label }).from(versions).where(eq(versions.id, row.versionId));
@@ -162,12 +220,19 @@ export async function saveRun(db: Database, evaluator: Evaluator, slug: string, 
     const where = and(eq(runs.craftId, craft.id), eq(runs.number, number));
     const row = await runRow(tx, craft.id, number);
     const [versionOf] = await tx.select().from(versions).where(eq(versions.id, row.versionId));
-    const before = (await tx.select().from(runMetrics).where(eq(runMetrics.runId, row.id)).orderBy(asc(runMetrics.position))).map(toMetric);
+    const before = (
+      await tx.select().from(runMetrics).where(eq(runMetrics.runId, row.id)).orderBy(asc(runMetrics.position))
+    ).map(toMetric);
     const metrics = asked.measured.map((m) => {
       const known = before.find((b) => b.metric === m.metric);
       return { ...m, predicted: known ? known.predicted : predicted(m.metric, judged) };
     });
-    const said = { ...Object.fromEntries(row.gates.flatMap((g) => (g.result === "passed" || g.result === "failed" ? [[g.gate.id, g.result]] : []))), ...asked.eye };
+    const said = {
+      ...Object.fromEntries(
+        row.gates.flatMap((g) => (g.result === "passed" || g.result === "failed" ? [[g.gate.id, g.result]] : [])),
+      ),
+      ...asked.eye,
+    };
     const sameRung = asked.stage === row.stage;
     const ladder = sameRung || !versionOf ? [] : ladderOf(toVersion(versionOf, await parentLabel(tx, versionOf)));
     const rules = sameRung ? row.gates.map((g) => g.gate) : (ladder[asked.stage - 1]?.gates ?? []);
@@ -175,13 +240,26 @@ export async function saveRun(db: Database, evaluator: Evaluator, slug: string, 
     const planId = plan === null ? null : await planIdOf(tx, craft.id, plan);
     const [saved] = await tx
       .update(runs)
-      .set({ ...fields, planId, key: row.key, gates: judgeGates(rules, metrics, sameRung ? said : asked.eye), revision: sql`${runs.revision} + 1` })
+      .set({
+        ...fields,
+        planId,
+        key: row.key,
+        gates: judgeGates(rules, metrics, sameRung ? said : asked.eye),
+        revision: sql`${runs.revision} + 1`,
+      })
       .where(and(where, eq(runs.revision, revision)))
       .returning({ revision: runs.revision });
     if (!saved) {
       const { craftId: _c, versionId: _v, planId: plannedAs, ...fieldsHeld } = row;
-      const held = mend(runSchema, { ...fieldsHeld, version: versionOf?.label ?? "", plan: await planNumber(tx, plannedAs), metrics: before });
-      throw stale(`Run ${number} was saved elsewhere since it was opened here.`, { current: { revision: row.revision, run: held?.value ?? null } });
+      const held = mend(runSchema, {
+        ...fieldsHeld,
+        version: versionOf?.label ?? "",
+        plan: await planNumber(tx, plannedAs),
+        metrics: before,
+      });
+      throw stale(`Run ${number} was saved elsewhere since it was opened here.`, {
+        current: { revision: row.revision, run: held?.value ?? null },
+      });
     }
     await tx.delete(runMetrics).where(eq(runMetrics.runId, row.id));
     await insertMetrics(tx, row.id, metrics);
@@ -209,6 +287,11 @@ export async function deleteRun(db: Database, slug: string, number: number, now:
   return db.transaction(async (tx) => {
     const craft = await lockCraft(tx, slug);
     const row = await runRow(tx, craft.id, number);
-    return deleteRow(tx, runs, row, { kind: "run", name: `run ${number} of ${craft.name}`, called: `run ${number}`, now });
+    return deleteRow(tx, runs, row, {
+      kind: "run",
+      name: `run ${number} of ${craft.name}`,
+      called: `run ${number}`,
+      now,
+    });
   });
 }

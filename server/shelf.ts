@@ -18,8 +18,11 @@ export async function listShelf(db: Database): Promise<ShelfRecord[]> {
 }
 
 const taken = (parts: readonly Pick<ShelfPart, "kind" | "name">[]) =>
-  refused(`There is a ${parts[0]?.kind} called “${parts.map((p) => p.name).join("”, “")}” already: every part of a kind has a name of its own.`);
-const isDuplicate = (error: unknown): boolean => /shelf_name/.test(`${String(error)} ${String((error as { cause?: unknown }).cause)}`);
+  refused(
+    `There is a ${parts[0]?.kind} called “${parts.map((p) => p.name).join("”, “")}” already: every part of a kind has a name of its own.`,
+  );
+const isDuplicate = (error: unknown): boolean =>
+  /shelf_name/.test(`${String(error)} ${String((error as { cause?: unknown }).cause)}`);
 const key = (p: Pick<ShelfPart, "kind" | "name">) => `${p.kind} ${p.name}`;
 
 /** Puts parts on the shelf, all or none. */
@@ -28,7 +31,9 @@ export async function addToShelf(db: Database, list: ShelfPart[]): Promise<{ ids
   const twice = list.filter((p, i) => keys.indexOf(key(p)) !== i);
   if (twice.length > 0) throw taken(twice);
   return db.transaction(async (tx) => {
-    const there = (await tx.select({ kind: shelf.kind, name: shelf.name }).from(shelf)).filter((t) => keys.includes(key(t)));
+    const there = (await tx.select({ kind: shelf.kind, name: shelf.name }).from(shelf)).filter((t) =>
+      keys.includes(key(t)),
+    );
     if (there.length > 0) throw taken(there);
     const rows = await tx
       .insert(shelf)
@@ -49,7 +54,9 @@ export async function saveShelf(db: Database, id: number, revision: number, part
       if (saved) return saved.revision;
       const [held] = await tx.select().from(shelf).where(eq(shelf.id, id));
       if (!held) throw notFound("This part is no longer on the shelf.");
-      throw stale(`“${held.name}” was saved elsewhere since it was opened here.`, { current: { revision: held.revision, part: held.part } });
+      throw stale(`“${held.name}” was saved elsewhere since it was opened here.`, {
+        current: { revision: held.revision, part: held.part },
+      });
     });
   } catch (error) {
     if (isDuplicate(error)) throw taken([part]);

@@ -16,10 +16,12 @@ import { type Tx, claimsOf, designOf, freeSlug, lockCraft, parentLabel, toVersio
 import { insertRun } from "./runs";
 
 /** Numbers that a craft's next records get: after all that its file holds. */
-const after = (list: readonly { number: number }[]): number => list.reduce((most, r) => Math.max(most, r.number), 0) + 1;
+const after = (list: readonly { number: number }[]): number =>
+  list.reduce((most, r) => Math.max(most, r.number), 0) + 1;
 
 /**
- * Stores a whole craft file as a new craft, in one transaction. Its slug comes from its name; its pictures are there already or in the file.
+ * Stores a whole craft file as a new craft, in one transaction. Its slug comes from its name; its pictures are there
+ * already or in the file.
  * A run that names a plan which the file does not hold keeps no plan.
  */
 export async function importCraft(store: Store, file: CraftFile): Promise<string> {
@@ -62,15 +64,28 @@ export async function insertCraft(tx: Tx, file: CraftFile): Promise<string> {
     if (made) planIds.set(number, made.id);
   }
   for (const run of file.runs) await insertRun(tx, craft.id, version.get(run.version) ?? 0, run, planIds);
-  const run = new Map((await tx.select({ id: runs.id, number: runs.number }).from(runs).where(eq(runs.craftId, craft.id))).map((r) => [r.number, r.id]));
+  const run = new Map(
+    (await tx.select({ id: runs.id, number: runs.number }).from(runs).where(eq(runs.craftId, craft.id))).map((r) => [
+      r.number,
+      r.id,
+    ]),
+  );
   for (const fault of file.faults) await insertFault(tx, craft.id, fault, { run, version });
   // An entry of one's own that is here already stays as it is.
-  for (const symptom of file.symptoms) await tx.insert(symptoms).values({ id: symptom.id, symptom }).onConflictDoNothing();
-  for (const { version: of, ...session } of file.bench) await tx.insert(bench).values({ ...session, craftId: craft.id, versionId: version.get(of) ?? 0 });
+  for (const symptom of file.symptoms)
+    await tx.insert(symptoms).values({ id: symptom.id, symptom }).onConflictDoNothing();
+  for (const { version: of, ...session } of file.bench)
+    await tx.insert(bench).values({ ...session, craftId: craft.id, versionId: version.get(of) ?? 0 });
   return slug;
 }
 
-export async function createCraft(store: Store, craft: Craft, design: Design, question: string, now: string): Promise<string> {
+export async function createCraft(
+  store: Store,
+  craft: Craft,
+  design: Design,
+  question: string,
+  now: string,
+): Promise<string> {
   return importCraft(store, {
     format: FORMAT,
     formatVersion: FORMAT_VERSION,
@@ -110,11 +125,18 @@ export async function deleteCraft(db: Database, slug: string, now: string): Prom
 }
 
 /** Opens a child of a version. */
-export async function createVersion(db: Database, slug: string, asked: NewVersion, now: string): Promise<{ label: string; revision: number }> {
+export async function createVersion(
+  db: Database,
+  slug: string,
+  asked: NewVersion,
+  now: string,
+): Promise<{ label: string; revision: number }> {
   return db.transaction(async (tx) => {
     const craft = await lockCraft(tx, slug);
     const parent = await versionRow(tx, craft.id, asked.parent);
-    const taken = (await tx.select({ label: versions.label }).from(versions).where(eq(versions.craftId, craft.id))).map((v) => v.label);
+    const taken = (await tx.select({ label: versions.label }).from(versions).where(eq(versions.craftId, craft.id))).map(
+      (v) => v.label,
+    );
     const label = asked.label ?? childLabel(parent.label, taken);
     if (taken.includes(label)) throw refused(`There is a version ${label} already.`);
     await tx.insert(versions).values({
@@ -136,30 +158,55 @@ export async function createVersion(db: Database, slug: string, asked: NewVersio
 }
 
 /** Saves a draft's design if nobody saved it since `revision`; refuses on a frozen version. */
-export async function saveDesign(db: Database, slug: string, label: string, revision: number, design: Design): Promise<number> {
+export async function saveDesign(
+  db: Database,
+  slug: string,
+  label: string,
+  revision: number,
+  design: Design,
+): Promise<number> {
   return db.transaction(async (tx) => {
     const craft = await lockCraft(tx, slug);
     // One conditional statement decides: of two saves with one revision only the first finds its row.
     const [saved] = await tx
       .update(versions)
       .set({ design, revision: sql`${versions.revision} + 1` })
-      .where(and(eq(versions.craftId, craft.id), eq(versions.label, label), eq(versions.revision, revision), sql`${versions.frozenAt} is null`))
+      .where(
+        and(
+          eq(versions.craftId, craft.id),
+          eq(versions.label, label),
+          eq(versions.revision, revision),
+          sql`${versions.frozenAt} is null`,
+        ),
+      )
       .returning({ revision: versions.revision });
     if (saved) return saved.revision;
     const row = await versionRow(tx, craft.id, label);
-    if (row.frozenAt !== null) throw frozen(`${label} froze at its first run; its design may not change. Open a child version and change that.`);
-    throw stale(`${label} was saved elsewhere since it was opened here (revision ${row.revision}, yours ${revision}).`, {
-      current: { revision: row.revision, design: row.design },
-    });
+    if (row.frozenAt !== null)
+      throw frozen(`${label} froze at its first run; its design may not change. Open a child version and change that.`);
+    throw stale(
+      `${label} was saved elsewhere since it was opened here (revision ${row.revision}, yours ${revision}).`,
+      {
+        current: { revision: row.revision, design: row.design },
+      },
+    );
   });
 }
 
-export async function saveVersion(db: Database, slug: string, label: string, revision: number, words: VersionWords): Promise<number> {
+export async function saveVersion(
+  db: Database,
+  slug: string,
+  label: string,
+  revision: number,
+  words: VersionWords,
+): Promise<number> {
   return db.transaction(async (tx) => {
     const craft = await lockCraft(tx, slug);
     const before = await versionRow(tx, craft.id, label);
     if (words.claims && before.frozenAt !== null && !isDeepStrictEqual(words.claims, claimsOf(before)))
-      throw frozen(`What ${label} is to do was said before its first run; it may not be said anew afterwards. Open a child version.`);
+      throw frozen(
+        `What ${label} is to do was said before its first run; it may not be said anew afterwards. Open a child version.`,
+      );
     const [saved] = await tx
       .update(versions)
       .set({ ...words, revision: sql`${versions.revision} + 1` })
@@ -167,7 +214,9 @@ export async function saveVersion(db: Database, slug: string, label: string, rev
       .returning({ revision: versions.revision });
     if (saved) return saved.revision;
     const row = await versionRow(tx, craft.id, label);
-    throw stale(`${label} was saved elsewhere since it was opened here.`, { current: { revision: row.revision, version: toVersion(row, await parentLabel(tx, row)) } });
+    throw stale(`${label} was saved elsewhere since it was opened here.`, {
+      current: { revision: row.revision, version: toVersion(row, await parentLabel(tx, row)) },
+    });
   });
 }
 

@@ -10,7 +10,11 @@ import { reading, touchCrafts } from "./rows";
 
 /** Entries of one's own in the fault catalogue, of all craft. */
 export async function listSymptoms(db: Database): Promise<SymptomRecord[]> {
-  const rows = await db.transaction((tx) => tx.select({ revision: symptoms.revision, symptom: symptoms.symptom }).from(symptoms).orderBy(asc(symptoms.id)), reading);
+  const rows = await db.transaction(
+    (tx) =>
+      tx.select({ revision: symptoms.revision, symptom: symptoms.symptom }).from(symptoms).orderBy(asc(symptoms.id)),
+    reading,
+  );
   return rows.flatMap(({ revision, symptom }) => {
     const read = mend(symptomSchema, symptom);
     return read ? [{ revision, symptom: read.value }] : [];
@@ -18,12 +22,21 @@ export async function listSymptoms(db: Database): Promise<SymptomRecord[]> {
 }
 
 /** Saves an entry; with no revision a new one. */
-export async function saveSymptom(db: Database, id: string, revision: number | null, symptom: OwnSymptom): Promise<number> {
+export async function saveSymptom(
+  db: Database,
+  id: string,
+  revision: number | null,
+  symptom: OwnSymptom,
+): Promise<number> {
   if (symptom.id !== id) throw refused("An entry keeps its id.");
   return db.transaction(async (tx) => {
     await touchCrafts(tx);
     if (revision === null) {
-      const [made] = await tx.insert(symptoms).values({ id, symptom }).onConflictDoNothing().returning({ revision: symptoms.revision });
+      const [made] = await tx
+        .insert(symptoms)
+        .values({ id, symptom })
+        .onConflictDoNothing()
+        .returning({ revision: symptoms.revision });
       if (!made) throw refused(`There is an entry “${id}” already.`);
       return made.revision;
     }
@@ -46,6 +59,11 @@ export async function deleteSymptom(db: Database, id: string, now: string): Prom
     if (used) throw refused("A fault refers to this entry: give that another symptom first.");
     const [row] = await tx.select().from(symptoms).where(eq(symptoms.id, id));
     if (!row) throw notFound("This entry is no longer in the catalogue.");
-    return deleteRow(tx, symptoms, row, { kind: "catalogue entry", name: `“${row.symptom.text}”`, called: "this entry", now });
+    return deleteRow(tx, symptoms, row, {
+      kind: "catalogue entry",
+      name: `“${row.symptom.text}”`,
+      called: "this entry",
+      now,
+    });
   });
 }

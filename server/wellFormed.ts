@@ -15,7 +15,8 @@ function wrongText(text: string): string | null {
 }
 
 /**
- * Refuses what no schema looks at and no database takes: control characters, halves of characters, numbers beyond all bounds, and documents nested without end.
+ * Refuses what no schema looks at and no database takes: control characters, halves of characters, numbers beyond all
+ * bounds, and documents nested without end.
  * @throws a problem (400) with the place
  */
 export function checkWellFormed(root: unknown): void {

@@ -13,7 +13,9 @@ import { openOutbox } from "./app/outbox";
 import { PreferencesProvider } from "./app/preferences";
 import { StaleQuestion } from "./app/saveAgainst";
 
-const queries = new QueryClient({ defaultOptions: { queries: { staleTime: 30_000, retry: 1, refetchOnWindowFocus: true } } });
+const queries = new QueryClient({
+  defaultOptions: { queries: { staleTime: 30_000, retry: 1, refetchOnWindowFocus: true } },
+});
 
 const CraftPage = lazy(() => import("./app/CraftPage").then((m) => ({ default: m.CraftPage })));
 const FieldPage = lazy(() => import("./field/FieldPage").then((m) => ({ default: m.FieldPage })));
@@ -40,7 +42,17 @@ if (root)
           <OutboxWatch />
           <OutboxBar />
           <StaleQuestion />
-          <Toaster position="bottom-center" toastOptions={{ style: { borderRadius: 0, background: "var(--sheet)", color: "var(--ink)", border: "1px solid var(--rule)" } }} />
+          <Toaster
+            position="bottom-center"
+            toastOptions={{
+              style: {
+                borderRadius: 0,
+                background: "var(--sheet)",
+                color: "var(--ink)",
+                border: "1px solid var(--rule)",
+              },
+            }}
+          />
         </PreferencesProvider>
       </QueryClientProvider>
     </StrictMode>,

@@ -1,7 +1,10 @@
 import type { Uncertain } from "../numeric/propagate";
 import type { Level, SweepResult } from "./sweep";
 
-/** What two propulsors are held equal in, and what is then compared: thrust at a throttle, power at a thrust, thrust at a power. */
+/**
+ * What two propulsors are held equal in, and what is then compared: thrust at a throttle, power at a thrust, thrust
+ * at a power.
+ */
 export type EqualIn = "throttle" | "thrust" | "power";
 
 type Read = (l: Level) => number | null;
@@ -19,7 +22,16 @@ function read(levels: readonly Level[], equal: EqualIn, at: number): Uncertain |
   const [along, what] = READ[equal];
   const list = levels.flatMap((l) => {
     const [x, y] = [along(l), what(l)];
-    return x === null || y === null ? [] : [{ x, y, sd: equal === "thrust" ? METERS * y : l.thrustSd, own: equal === "thrust" ? l.thrustSd : equal === "power" ? METERS * x : 0 }];
+    return x === null || y === null
+      ? []
+      : [
+          {
+            x,
+            y,
+            sd: equal === "thrust" ? METERS * y : l.thrustSd,
+            own: equal === "thrust" ? l.thrustSd : equal === "power" ? METERS * x : 0,
+          },
+        ];
   });
   for (let k = 1; k < list.length; k++) {
     const [a, b] = [list[k - 1], list[k]];
@@ -27,7 +39,10 @@ function read(levels: readonly Level[], equal: EqualIn, at: number): Uncertain |
     const t = (at - a.x) / (b.x - a.x);
     const slope = (b.y - a.y) / (b.x - a.x);
     // What blurs the place along the curve blurs the value by its slope.
-    return { value: a.y + t * (b.y - a.y), sd: Math.hypot(a.sd + t * (b.sd - a.sd), slope * (a.own + t * (b.own - a.own))) };
+    return {
+      value: a.y + t * (b.y - a.y),
+      sd: Math.hypot(a.sd + t * (b.sd - a.sd), slope * (a.own + t * (b.own - a.own))),
+    };
   }
   return null;
 }
@@ -42,7 +57,10 @@ export interface Comparison {
   against: (Uncertain | null)[];
 }
 
-/** Compares sweeps at one throttle, thrust (N) or power (W). Differences hold the ± of both; nothing is said outside what was measured. */
+/**
+ * Compares sweeps at one throttle, thrust (N) or power (W). Differences hold the ± of both; nothing is said outside
+ * what was measured.
+ */
 export function compareAt(sweeps: readonly Pick<SweepResult, "levels">[], equal: EqualIn, at: number): Comparison {
   const values = sweeps.map((s) => read(s.levels, equal, at));
   const [first] = values;
@@ -54,7 +72,9 @@ export function compareAt(sweeps: readonly Pick<SweepResult, "levels">[], equal:
   return { equal, at, values, against };
 }
 
-/** Where all were measured: a place to compare them at, two thirds up the range they share. Null when they share none. */
+/**
+ * Where all were measured: a place to compare them at, two thirds up the range they share. Null when they share none.
+ */
 export function commonPlace(sweeps: readonly Pick<SweepResult, "levels">[], equal: EqualIn): number | null {
   const [along] = READ[equal];
   const ranges = sweeps.map((s) => s.levels.flatMap((l) => along(l) ?? []));

@@ -9,7 +9,10 @@ import type { SweepResult } from "./sweep";
 const FROM_DAY_TO_DAY = 0.1;
 /** A sag below this many of its own standard uncertainties tells nothing. */
 const TELLS = 4;
-/** How far a resistance may be from what is entered and still be taken for that pack's without being asked for (judgement). */
+/**
+ * How far a resistance may be from what is entered and still be taken for that pack's without being asked for
+ * (judgement).
+ */
 const USUAL = 3;
 
 export interface PackLesson {
@@ -22,18 +25,35 @@ export interface PackLesson {
 }
 
 /**
- * Resistance of the craft's own pack from the sag of a sweep that it fed: V = V0 - R·I - k·Q, less the leads that the design names.
+ * Resistance of the craft's own pack from the sag of a sweep that it fed: V = V0 - R·I - k·Q, less the leads that the
+ * design names.
  * A test under load outranks it; a sweep on another pack, or one that hardly sags, tells nothing.
  *
  * @param temperature of the air at the stand, which the pack is taken to have, °C
  * @returns null where the sweep tells nothing of this pack
  */
-export function packFrom(design: Design, unitId: string, tested: TestedDrive["battery"], sag: SweepResult["resistance"], temperature: number, session: number): PackLesson | null {
+export function packFrom(
+  design: Design,
+  unitId: string,
+  tested: TestedDrive["battery"],
+  sag: SweepResult["resistance"],
+  temperature: number,
+  session: number,
+): PackLesson | null {
   const unit = design.units.find((u) => u.id === unitId);
   const battery: Battery | undefined = design.batteries.find((b) => b.id === unit?.batteryId);
-  if (!battery || !tested || !sag || packChanged(battery, tested) || rank(battery.cellResistance.evidence) >= rank("measured")) return null;
+  if (
+    !battery ||
+    !tested ||
+    !sag ||
+    packChanged(battery, tested) ||
+    rank(battery.cellResistance.evidence) >= rank("measured")
+  )
+    return null;
   if (sag.value < TELLS * sag.sd) return null;
-  const leads = design.conductors.filter((c) => c.batteryId === battery.id && c.unitId === null).reduce((s, c) => s + c.resistance, 0);
+  const leads = design.conductors
+    .filter((c) => c.batteryId === battery.id && c.unitId === null)
+    .reduce((s, c) => s + c.resistance, 0);
   const each = (ohm: number) => ohm / battery.series / coldFactor(battery.chemistry, temperature);
   const value = each(sag.value - leads);
   if (!(value > 0)) return null;

@@ -15,12 +15,18 @@ export interface PredictedLevel {
 }
 
 /**
- * What the model alone, without anything learned, expects of a drive on the stand: at each throttle on the voltage that was measured there, in that air. Levels without a voltage take `voltage`.
+ * What the model alone, without anything learned, expects of a drive on the stand: at each throttle on the voltage
+ * that was measured there, in that air. Levels without a voltage take `voltage`.
  *
  * @param density kg/m³
  * @param voltage V, of the pack, where none was measured
  */
-export function predictLevels(unit: Unit, levels: readonly Pick<Level, "throttle" | "voltage">[], density: number, voltage: number): PredictedLevel[] {
+export function predictLevels(
+  unit: Unit,
+  levels: readonly Pick<Level, "throttle" | "voltage">[],
+  density: number,
+  voltage: number,
+): PredictedLevel[] {
   // What works in water, in a duct or beside another has no model here to be held against.
   if (unit.surroundings !== null && unit.surroundings !== "free air") return [];
   const drive = standDrive(unit, standMap(unit, density));

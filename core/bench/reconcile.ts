@@ -30,7 +30,8 @@ export interface Reconciliation {
   /** Steps of the combined uncertainty by which mass and CG differ. */
   steps: { mass: number; cg: Partial<Record<Axis, number>> };
   /**
-   * agrees: nothing to find. culprit: one entry stands out. undecided: several explain it equally. position: the missing mass would sit outside the craft, or
+   * agrees: nothing to find. culprit: one entry stands out. undecided: several explain it equally. position: the
+   * missing mass would sit outside the craft, or
    * only the CG differs: something stands elsewhere. unlisted: mass that no entry explains.
    */
   verdict: "agrees" | "culprit" | "undecided" | "position" | "unlisted";
@@ -43,7 +44,9 @@ export interface Reconciliation {
   unlisted: number;
 }
 
-/** Prior weight of a slip in a mass or a place known in this way: what was weighed is seldom wrong (common practice). */
+/**
+ * Prior weight of a slip in a mass or a place known in this way: what was weighed is seldom wrong (common practice).
+ */
 const MASS_PRIOR: Record<Evidence, number> = { guess: 4, calculated: 2, datasheet: 2, measured: 0.2, proven: 0.1 };
 const PLACE_PRIOR: Record<Evidence, number> = { guess: 4, calculated: 1.5, datasheet: 1, measured: 0.1, proven: 0.1 };
 /** Typical size of a slip in a place, m, and of a mass that nobody listed, kg (common practice). */
@@ -51,7 +54,10 @@ const PLACE_SLIP = 0.035;
 const UNLISTED = 0.05;
 /** Typical slip in a mass: a third of it, and never less than this, kg. */
 const LEAST_MASS_SLIP = 0.03;
-/** Spread of a slip about its typical size: small slips are no slips, they are in the entry's own ±; huge ones are rare. */
+/**
+ * Spread of a slip about its typical size: small slips are no slips, they are in the entry's own ±; huge ones are
+ * rare.
+ */
 const SLIP_SPREAD = 0.5;
 /** A hypothesis counts as equal to the first down to this share of its probability. */
 const EQUAL = 1 / 3;
@@ -78,12 +84,16 @@ const inside = (at: Partial<Record<Axis, Uncertain>>, box: Extent) =>
   });
 
 /**
- * Holds a weigh-in against the ledger. Measured less predicted mass and first moments (about the predicted CG) form a small vector whose covariance comes from
- * the ledger's and the weigh-in's own uncertainty. Each entry is tried as the one that is wrong, in mass or in place along one measured axis, with a slip of typical
- * size; Bayes' rule ranks them against "nothing is wrong" and "something is not in the ledger". One wrong entry at most is looked for.
+ * Holds a weigh-in against the ledger. Measured less predicted mass and first moments (about the predicted CG) form a
+ * small vector whose covariance comes from
+ * the ledger's and the weigh-in's own uncertainty. Each entry is tried as the one that is wrong, in mass or in place
+ * along one measured axis, with a slip of typical
+ * size; Bayes' rule ranks them against "nothing is wrong" and "something is not in the ledger". One wrong entry at
+ * most is looked for.
  *
  * @returns null when nothing in the ledger has a mass
- * Source: Gaussian model comparison (Bayes); first moments of mass. Prior weights and slips are common practice, stated above.
+ * Source: Gaussian model comparison (Bayes); first moments of mass. Prior weights and slips are common practice,
+ * stated above.
  */
 export function reconcile(design: Design, measured: Measured): Reconciliation | null {
   const ledger = rollUp(design);
@@ -96,12 +106,15 @@ export function reconcile(design: Design, measured: Measured): Reconciliation | 
   // Scaled to grams and gram-metres, so that the matrices are well conditioned.
   const K = 1000;
   const items = design.items.filter((i): i is Item & { mass: NonNullable<Item["mass"]> } => i.mass !== null);
-  const arm = (place: Point, axis: Axis, item: Item) => (axis === "y" && item.mirrored ? 0 : place[axis]) - centre[axis];
+  const arm = (place: Point, axis: Axis, item: Item) =>
+    (axis === "y" && item.mirrored ? 0 : place[axis]) - centre[axis];
   const massEffect = (item: Item) => [K, ...axes.map((a) => K * arm(item.place, a, item))];
 
   const covariance = Matrix.zeros(n, n);
   const addOuter = (effect: number[], sd: number) => {
-    for (let i = 0; i < n; i++) for (let j = 0; j < n; j++) covariance.set(i, j, covariance.get(i, j) + (effect[i] ?? 0) * (effect[j] ?? 0) * sd * sd);
+    for (let i = 0; i < n; i++)
+      for (let j = 0; j < n; j++)
+        covariance.set(i, j, covariance.get(i, j) + (effect[i] ?? 0) * (effect[j] ?? 0) * sd * sd);
   };
   const unit = (k: number, size: number) => Array.from({ length: n }, (_, i) => (i === k ? size : 0));
   for (const item of items) {
@@ -117,24 +130,49 @@ export function reconcile(design: Design, measured: Measured): Reconciliation | 
   });
 
   const deltaMass = measured.mass.value - ledger.mass;
-  const d = Matrix.columnVector([K * deltaMass, ...axes.map((a) => K * measured.mass.value * ((measured.cg[a]?.value ?? 0) - centre[a]))]);
+  const d = Matrix.columnVector([
+    K * deltaMass,
+    ...axes.map((a) => K * measured.mass.value * ((measured.cg[a]?.value ?? 0) - centre[a])),
+  ]);
 
   const hypotheses: Hypothesis[] = [{ suspect: null, weight: 6 * items.length, effect: unit(0, 0), slip: 0 }];
   for (const item of items) {
     const mass = item.mass.value * item.quantity;
-    hypotheses.push({ suspect: { itemId: item.id, what: "mass" }, weight: MASS_PRIOR[item.mass.evidence], effect: massEffect(item), slip: Math.max(mass / 3, LEAST_MASS_SLIP) });
+    hypotheses.push({
+      suspect: { itemId: item.id, what: "mass" },
+      weight: MASS_PRIOR[item.mass.evidence],
+      effect: massEffect(item),
+      slip: Math.max(mass / 3, LEAST_MASS_SLIP),
+    });
     axes.forEach((axis, k) => {
       if (axis !== "y" || !item.mirrored)
-        hypotheses.push({ suspect: { itemId: item.id, what: axis }, weight: PLACE_PRIOR[item.placeEvidence] / axes.length, effect: unit(k + 1, K * mass), slip: PLACE_SLIP });
+        hypotheses.push({
+          suspect: { itemId: item.id, what: axis },
+          weight: PLACE_PRIOR[item.placeEvidence] / axes.length,
+          effect: unit(k + 1, K * mass),
+          slip: PLACE_SLIP,
+        });
     });
   }
   // Something unlisted: a mass of typical size anywhere in the craft's box.
   const middle = axes.map((a) => K * ((box.min[a] + box.max[a]) / 2 - centre[a]));
-  hypotheses.push({ suspect: null, weight: 2, effect: [K, ...middle], slip: UNLISTED, spread: axes.map((a) => (K * (box.max[a] - box.min[a])) / Math.sqrt(12)) });
+  hypotheses.push({
+    suspect: null,
+    weight: 2,
+    effect: [K, ...middle],
+    slip: UNLISTED,
+    spread: axes.map((a) => (K * (box.max[a] - box.min[a])) / Math.sqrt(12)),
+  });
 
   const judged = hypotheses.map((h) => {
     const c = covariance.clone();
-    for (let i = 0; i < n; i++) for (let j = 0; j < n; j++) c.set(i, j, c.get(i, j) + (h.effect[i] ?? 0) * (h.effect[j] ?? 0) * (h.spread ? h.slip : SLIP_SPREAD * h.slip) ** 2);
+    for (let i = 0; i < n; i++)
+      for (let j = 0; j < n; j++)
+        c.set(
+          i,
+          j,
+          c.get(i, j) + (h.effect[i] ?? 0) * (h.effect[j] ?? 0) * (h.spread ? h.slip : SLIP_SPREAD * h.slip) ** 2,
+        );
     h.spread?.forEach((s, k) => {
       c.set(k + 1, k + 1, c.get(k + 1, k + 1) + (s * h.slip) ** 2);
     });
@@ -151,7 +189,12 @@ export function reconcile(design: Design, measured: Measured): Reconciliation | 
       return { p: density(rest, c) / ways.length, by: mean + gain.mmul(rest).get(0, 0) };
     });
     const best = sided.reduce((a, b) => (b.p > a.p ? b : a));
-    return { h, p: h.weight * sided.reduce((sum, w) => sum + w.p, 0), by: best.by, sd: spread * Math.sqrt(Math.max(0, 1 - gain.mmul(v).get(0, 0))) };
+    return {
+      h,
+      p: h.weight * sided.reduce((sum, w) => sum + w.p, 0),
+      by: best.by,
+      sd: spread * Math.sqrt(Math.max(0, 1 - gain.mmul(v).get(0, 0))),
+    };
   });
   const total = judged.reduce((s, j) => s + j.p, 0) || 1;
   const suspects = judged
@@ -174,7 +217,8 @@ export function reconcile(design: Design, measured: Measured): Reconciliation | 
   if (massDiffers)
     axes.forEach((axis, k) => {
       const offset = d.get(k + 1, 0) / (K * deltaMass);
-      const variance = covariance.get(k + 1, k + 1) - 2 * offset * covariance.get(0, k + 1) + offset ** 2 * covariance.get(0, 0);
+      const variance =
+        covariance.get(k + 1, k + 1) - 2 * offset * covariance.get(0, k + 1) + offset ** 2 * covariance.get(0, 0);
       at[axis] = { value: centre[axis] + offset, sd: Math.sqrt(Math.max(0, variance)) / Math.abs(K * deltaMass) };
     });
   const cgDiffers = Object.values(cgSteps).some((s) => Math.abs(s) > 2);
@@ -188,5 +232,14 @@ export function reconcile(design: Design, measured: Measured): Reconciliation | 
           : equal > 1
             ? "undecided"
             : "culprit";
-  return { missing: { value: deltaMass, sd: massSd }, at, steps: { mass: massSteps, cg: cgSteps }, verdict, suspects, equal, nothing, unlisted };
+  return {
+    missing: { value: deltaMass, sd: massSd },
+    at,
+    steps: { mass: massSteps, cg: cgSteps },
+    verdict,
+    suspects,
+    equal,
+    nothing,
+    unlisted,
+  };
 }

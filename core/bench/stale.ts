@@ -3,7 +3,10 @@ import type { Design } from "../design/schema";
 import { changedSince } from "../subjects/mass/evidence";
 import { partsChanged } from "../subjects/propulsion/learned";
 
-/** Whether a session no longer fits the design as it stands: the ledger of a weigh-in was changed, or a part of the drive that a sweep was made with. Calibrations and fast-throttle tests stay. */
+/**
+ * Whether a session no longer fits the design as it stands: the ledger of a weigh-in was changed, or a part of the
+ * drive that a sweep was made with. Calibrations and fast-throttle tests stay.
+ */
 export function isStale(session: Bench, design: Design): boolean {
   if (session.weighIn) return changedSince(session.tested, design).length > 0;
   const { thrust } = session;

@@ -5,18 +5,38 @@ import { scaledMap } from "../subjects/propulsion/learned";
 import type { PropellerMap } from "../subjects/propulsion/propeller";
 import { propellerMapOf } from "../subjects/propulsion/propeller";
 
-/** What the propeller of a drive does in still air of this density (kg/m³), by the model alone: temperature and pressure of the stand are folded into the density. */
+/**
+ * What the propeller of a drive does in still air of this density (kg/m³), by the model alone: temperature and
+ * pressure of the stand are folded into the density.
+ */
 export function standMap(unit: Unit, density: number): PropellerMap {
   const { propeller: p } = unit;
-  return propellerMapOf({ diameter: p.diameter.value, pitch: p.pitch.value, blades: p.blades, chord: p.chord.value, liftFactor: 1, dragFactor: 1 }, { ...air(0, 15), density });
+  return propellerMapOf(
+    {
+      diameter: p.diameter.value,
+      pitch: p.pitch.value,
+      blades: p.blades,
+      chord: p.chord.value,
+      liftFactor: 1,
+      dragFactor: 1,
+    },
+    { ...air(0, 15), density },
+  );
 }
 
-/** One motor of a drive as it stands on the bench, fed at the controller's leads: the figures entered, times the given factors on Kv, thrust and torque. */
+/**
+ * One motor of a drive as it stands on the bench, fed at the controller's leads: the figures entered, times the given
+ * factors on Kv, thrust and torque.
+ */
 export function standDrive(unit: Unit, map: PropellerMap, factors = { kv: 1, thrust: 1, torque: 1 }): Drive {
   const { motor, controller, gear } = unit;
   return {
     count: 1,
-    motor: { kv: motor.kv.value * factors.kv, resistance: motor.resistance.value, noLoadCurrent: motor.noLoadCurrent.value },
+    motor: {
+      kv: motor.kv.value * factors.kv,
+      resistance: motor.resistance.value,
+      noLoadCurrent: motor.noLoadCurrent.value,
+    },
     controllerResistance: controller.resistance.value,
     pathResistance: 0,
     ratio: gear.ratio,

@@ -11,7 +11,8 @@ const R_AIR = 287.05287;
 export const STANDARD_DENSITY = 1.225;
 
 /** Density (kg/m³) of the air at the stand. */
-export const densityAt = ({ temperature, pressure }: ThrustTest["air"]): number => pressure / (R_AIR * (temperature + 273.15));
+export const densityAt = ({ temperature, pressure }: ThrustTest["air"]): number =>
+  pressure / (R_AIR * (temperature + 273.15));
 
 export type Direction = "up" | "down" | "top" | "rest";
 
@@ -87,7 +88,8 @@ export interface SweepResult {
   suspects: SweepSuspect[];
 }
 
-const meanOf = (list: readonly number[]) => (list.length > 0 ? list.reduce((s, x) => s + x, 0) / list.length : Number.NaN);
+const meanOf = (list: readonly number[]) =>
+  list.length > 0 ? list.reduce((s, x) => s + x, 0) / list.length : Number.NaN;
 const median = (list: readonly number[]) => {
   const s = list.toSorted((a, b) => a - b);
   const k = s.length >> 1;
@@ -130,9 +132,13 @@ function markLegs(stations: Station[]): number {
   return sweep + 1;
 }
 
-/** Readings whose thrust stands far off those beside them: 8 robust standard deviations and 3 % of the top with several readings at a throttle, else 8 % off the line between its neighbours. */
+/**
+ * Readings whose thrust stands far off those beside them: 8 robust standard deviations and 3 % of the top with
+ * several readings at a throttle, else 8 % off the line between its neighbours.
+ */
 function markSpikes(stations: Station[], top: number): void {
-  const usable = (s: Station | undefined) => s?.points.flatMap((p) => (p.out === "" && p.thrust !== null ? [p.thrust] : [])) ?? [];
+  const usable = (s: Station | undefined) =>
+    s?.points.flatMap((p) => (p.out === "" && p.thrust !== null ? [p.thrust] : [])) ?? [];
   const deviations = stations.flatMap((s) => {
     const m = median(usable(s));
     return usable(s).map((v) => Math.abs(v - m));
@@ -161,7 +167,9 @@ function markSpikes(stations: Station[], top: number): void {
 
 function levelsOf(points: readonly SweepPoint[], step: number, shared: number): Level[] {
   const by = new Map<number, SweepPoint[]>();
-  for (const p of points) if (p.out === "" && p.expected === null && p.thrust !== null) by.set(p.throttle, [...(by.get(p.throttle) ?? []), p]);
+  for (const p of points)
+    if (p.out === "" && p.expected === null && p.thrust !== null)
+      by.set(p.throttle, [...(by.get(p.throttle) ?? []), p]);
   return [...by.entries()]
     .sort((a, b) => a[0] - b[0])
     .map(([throttle, list]) => {
@@ -175,7 +183,9 @@ function levelsOf(points: readonly SweepPoint[], step: number, shared: number): 
         throttle,
         count: list.length,
         thrust,
-        thrustSd: Math.sqrt(Math.max(scatterOf(thrusts) ** 2 / thrusts.length, step ** 2 / 12) + (shared * thrust) ** 2),
+        thrustSd: Math.sqrt(
+          Math.max(scatterOf(thrusts) ** 2 / thrusts.length, step ** 2 / 12) + (shared * thrust) ** 2,
+        ),
         voltage: mean((p) => p.voltage),
         current: mean((p) => p.current),
         power: mean((p) => p.power),
@@ -201,10 +211,13 @@ const PLATEAU = 0.01;
 const PUSHES = 0.02;
 
 /**
- * Reads a sweep: thrust from the stand, levels, plateau, dead band, saturation, the shape of the thrust curve, what the pack, the blades and the stand itself give away.
+ * Reads a sweep: thrust from the stand, levels, plateau, dead band, saturation, the shape of the thrust curve, what
+ * the pack, the blades and the stand itself give away.
  *
- * Every reading counts unless a person left it out or it stands far off (`expected`). Efficiency and figure of merit are electrical: thrust^1.5/√(2ρA) over the power put in
- * (momentum theory). The exponent is fitted to the means of each throttle, sweep and direction; its 95 % interval holds the misfit of the shape too.
+ * Every reading counts unless a person left it out or it stands far off (`expected`). Efficiency and figure of merit
+ * are electrical: thrust^1.5/√(2ρA) over the power put in
+ * (momentum theory). The exponent is fitted to the means of each throttle, sweep and direction; its 95 % interval
+ * holds the misfit of the shape too.
  *
  * @param drive what is on the stand, for the figure of merit and for slip; null: neither is told
  */
@@ -242,7 +255,13 @@ export function readSweep(
     const list = points.flatMap((p) => (p.out === "" && p.expected === null ? (of(p) ?? []) : []));
     return list.length > 0 ? Math.max(...list) : null;
   };
-  markSpikes(stations, Math.max(...stations.map((s) => median(s.points.flatMap((p) => p.thrust ?? []))).filter((v) => !Number.isNaN(v)), 0));
+  markSpikes(
+    stations,
+    Math.max(
+      ...stations.map((s) => median(s.points.flatMap((p) => p.thrust ?? []))).filter((v) => !Number.isNaN(v)),
+      0,
+    ),
+  );
 
   const step = Math.abs(thrustFrom(rig, rig.tare + rig.scale.step, corrections.scale));
   const shared = sharedThrustError(rig, corrections.scale);
@@ -256,11 +275,12 @@ export function readSweep(
   const from = rising.findLast((l) => l.thrust < (1 - PLATEAU) * most)?.throttle ?? -1;
   const saturated = rising.filter((l) => l.throttle > from);
   const lastThrottle = levels.at(-1)?.throttle ?? 0;
-  const saturation = saturated.length > 1 && (saturated[0]?.throttle ?? 1) < lastThrottle ? (saturated[0]?.throttle ?? null) : null;
+  const saturation =
+    saturated.length > 1 && (saturated[0]?.throttle ?? 1) < lastThrottle ? (saturated[0]?.throttle ?? null) : null;
   const topThrottle = saturation ?? saturated[0]?.throttle ?? lastThrottle;
-  const each = Array.from({ length: sweeps }, (_, k) => meanOf(level((p) => p.sweep === k && p.throttle >= topThrottle - 1e-9).map((l) => l.thrust))).filter(
-    (v) => !Number.isNaN(v),
-  );
+  const each = Array.from({ length: sweeps }, (_, k) =>
+    meanOf(level((p) => p.sweep === k && p.throttle >= topThrottle - 1e-9).map((l) => l.thrust)),
+  ).filter((v) => !Number.isNaN(v));
   const top = each.length > 0 ? meanOf(each) : Number.NaN;
   const atTop = levels.filter((l) => l.throttle >= topThrottle - 1e-9);
   const first = each[0];
@@ -270,7 +290,10 @@ export function readSweep(
   const hasRpm = points.some((p) => p.rpm !== null && p.rpm > 0);
   const turns = (direction: Direction) => {
     const list = stations.filter(
-      (s) => s.throttle > 0 && s.points[0]?.direction === direction && s.points.some((p) => (hasRpm ? (p.rpm ?? 0) > 0 : (p.thrust ?? 0) > PUSHES * top)),
+      (s) =>
+        s.throttle > 0 &&
+        s.points[0]?.direction === direction &&
+        s.points.some((p) => (hasRpm ? (p.rpm ?? 0) > 0 : (p.thrust ?? 0) > PUSHES * top)),
     );
     return list.length > 0 ? Math.min(...list.map((s) => s.throttle)) : null;
   };
@@ -278,10 +301,14 @@ export function readSweep(
   const [start, stop] = hasRpm ? [turns("up"), turns("down")] : [thrustStart, thrustStart];
   const starts = [start, stop].filter(present);
   const deadBand =
-    starts.length > 0 && levels.some((l) => l.throttle < Math.min(...starts)) ? { start, stop, mean: meanOf(starts), by: hasRpm ? ("rpm" as const) : ("thrust" as const) } : null;
+    starts.length > 0 && levels.some((l) => l.throttle < Math.min(...starts))
+      ? { start, stop, mean: meanOf(starts), by: hasRpm ? ("rpm" as const) : ("thrust" as const) }
+      : null;
 
   // ---- shape: T = a·u + b·u², so T_max = a + b and e = b/(a + b)
-  const means = Array.from({ length: sweeps }, (_, k) => [...(["up", "down", "top", "rest"] as const)].flatMap((d) => level((p) => p.sweep === k && p.direction === d))).flat();
+  const means = Array.from({ length: sweeps }, (_, k) =>
+    [...(["up", "down", "top", "rest"] as const)].flatMap((d) => level((p) => p.sweep === k && p.direction === d)),
+  ).flat();
   const fit = fitLinear(
     means.map((l) => [l.throttle, l.throttle ** 2]),
     means.map((l) => l.thrust),
@@ -292,23 +319,42 @@ export function readSweep(
   const cov = fit.covariance;
   // de/da = −b/(a+b)², de/db = a/(a+b)²
   const [da, db] = [-b / tMax ** 2, a / tMax ** 2];
-  const eSd = Math.sqrt(Math.max(0, da * da * (cov[0]?.[0] ?? Number.NaN) + db * db * (cov[1]?.[1] ?? Number.NaN) + 2 * da * db * (cov[0]?.[1] ?? Number.NaN)));
+  const eSd = Math.sqrt(
+    Math.max(
+      0,
+      da * da * (cov[0]?.[0] ?? Number.NaN) +
+        db * db * (cov[1]?.[1] ?? Number.NaN) +
+        2 * da * db * (cov[0]?.[1] ?? Number.NaN),
+    ),
+  );
 
-  const mostOf = (of: (l: Level) => number | null) => means.reduce<number | null>((m, l) => (of(l) === null ? m : Math.max(m ?? 0, of(l) ?? 0)), null);
+  const mostOf = (of: (l: Level) => number | null) =>
+    means.reduce<number | null>((m, l) => (of(l) === null ? m : Math.max(m ?? 0, of(l) ?? 0)), null);
 
   // ---- half of the top
   const halfThrottle = where(levels, top / 2, (l) => l.throttle);
   const halfPower = where(levels, top / 2, (l) => l.power);
   const area = diameter === null ? null : (Math.PI * diameter ** 2) / 4;
-  const merit = (thrust: number, power: number | null) => (power === null || area === null || !(power > 0) ? null : thrust ** 1.5 / Math.sqrt(2 * density * area) / power);
-  const half = halfThrottle === null ? null : { throttle: halfThrottle, thrust: top / 2, power: halfPower, merit: merit(top / 2, halfPower) };
+  const merit = (thrust: number, power: number | null) =>
+    power === null || area === null || !(power > 0) ? null : thrust ** 1.5 / Math.sqrt(2 * density * area) / power;
+  const half =
+    halfThrottle === null
+      ? null
+      : { throttle: halfThrottle, thrust: top / 2, power: halfPower, merit: merit(top / 2, halfPower) };
 
   // ---- rising against falling
   const both = up.filter((l) => down.some((d) => d.throttle === l.throttle));
   const nearest = both.toSorted((x, y) => Math.abs(x.throttle - 0.5) - Math.abs(y.throttle - 0.5))[0];
   const falling = down.find((d) => d.throttle === nearest?.throttle);
   const own = (l: Level) => Math.sqrt(Math.max(0, l.thrustSd ** 2 - (shared * l.thrust) ** 2));
-  const hysteresis = nearest && falling ? { throttle: nearest.throttle, value: nearest.thrust - falling.thrust, sd: Math.hypot(own(nearest), own(falling)) } : null;
+  const hysteresis =
+    nearest && falling
+      ? {
+          throttle: nearest.throttle,
+          value: nearest.thrust - falling.thrust,
+          sd: Math.hypot(own(nearest), own(falling)),
+        }
+      : null;
 
   // ---- thrust over speed²
   const turning = levels.filter((l) => l.rpm !== null && l.thrust > 0.15 * top);
@@ -318,7 +364,10 @@ export function readSweep(
   );
   const speeds = turning.map((l) => l.rpm ?? 0);
   const reach = speeds.length > 0 ? Math.log(Math.max(...speeds) / median(speeds)) : 0;
-  const constancy = shape.status === "converged" && turning.length >= 5 ? { change: (shape.parameters[1] ?? 0) * reach, sd: (shape.sd[1] ?? 0) * reach } : null;
+  const constancy =
+    shape.status === "converged" && turning.length >= 5
+      ? { change: (shape.parameters[1] ?? 0) * reach, sd: (shape.sd[1] ?? 0) * reach }
+      : null;
 
   // ---- resistance from the sag: V = V0 − R·I − k·Q, with the charge drawn where times are known
   const electric = points.filter((p) => p.out === "" && p.voltage !== null && p.current !== null);
@@ -326,7 +375,8 @@ export function readSweep(
   let charge = 0;
   const rows = electric.map((p, k) => {
     const before = electric[k - 1];
-    if (timed && before) charge += ((p.current ?? 0) + (before.current ?? 0)) * 0.5 * Math.min(30, (p.t ?? 0) - (before.t ?? 0));
+    if (timed && before)
+      charge += ((p.current ?? 0) + (before.current ?? 0)) * 0.5 * Math.min(30, (p.t ?? 0) - (before.t ?? 0));
     return timed && charge > 0 ? [1, p.current ?? 0, charge] : [1, p.current ?? 0];
   });
   const columns = rows.at(-1)?.length ?? 2;
@@ -338,7 +388,11 @@ export function readSweep(
   const spread = currents.length > 0 ? Math.max(...currents) - Math.min(...currents) : 0;
   const resistance =
     sag.status === "converged" && spread > 1 && (sag.parameters[1] ?? 0) < 0
-      ? { value: -(sag.parameters[1] ?? 0), sd: sag.sd[1] ?? 0, volts: -(sag.parameters[1] ?? 0) * Math.max(...currents) }
+      ? {
+          value: -(sag.parameters[1] ?? 0),
+          sd: sag.sd[1] ?? 0,
+          volts: -(sag.parameters[1] ?? 0) * Math.max(...currents),
+        }
       : null;
 
   // ---- heat, noise
@@ -397,7 +451,10 @@ export function readSweep(
     density,
     top: {
       value: top,
-      sd: Math.hypot(atTop.length > 0 ? Math.min(...atTop.map((l) => l.thrustSd)) : 0, each.length > 1 ? scatterOf(each) / Math.sqrt(each.length) : 0),
+      sd: Math.hypot(
+        atTop.length > 0 ? Math.min(...atTop.map((l) => l.thrustSd)) : 0,
+        each.length > 1 ? scatterOf(each) / Math.sqrt(each.length) : 0,
+      ),
       each,
       fade,
     },

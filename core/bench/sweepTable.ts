@@ -1,9 +1,28 @@
 import Papa from "papaparse";
-import { cellsOf, dataLines, guessDecimal, guessDelimiter, isComment, linesOf, readNumber } from "../exchange/textTable";
+import {
+  cellsOf,
+  dataLines,
+  guessDecimal,
+  guessDelimiter,
+  isComment,
+  linesOf,
+  readNumber,
+} from "../exchange/textTable";
 import type { ThrustReading } from "../design/bench";
 
 /** What a column of a sweep can hold. */
-export const SWEEP_ROLES = ["t", "throttle", "scale", "voltage", "current", "rpm", "temperature", "noise", "out", "ignore"] as const;
+export const SWEEP_ROLES = [
+  "t",
+  "throttle",
+  "scale",
+  "voltage",
+  "current",
+  "rpm",
+  "temperature",
+  "noise",
+  "out",
+  "ignore",
+] as const;
 export type SweepRole = (typeof SWEEP_ROLES)[number];
 
 export interface SweepColumn {
@@ -78,23 +97,50 @@ function unitIn(role: SweepRole, header: string): string {
   const units = Object.keys(SWEEP_UNITS[role]);
   const named = /[([]\s*([^)\]]+?)\s*[)\]]/.exec(header) ?? /\s(\S+)\s*$/.exec(header);
   const said = (named?.[1] ?? "").toLowerCase();
-  const alias: Record<string, string> = { grams: "g", gram: "g", us: "µs", μs: "µs", c: "°C", degc: "°C", f: "°F", "1/min": "rpm", sec: "s", volts: "V", amps: "A", percent: "%" };
+  const alias: Record<string, string> = {
+    grams: "g",
+    gram: "g",
+    us: "µs",
+    μs: "µs",
+    c: "°C",
+    degc: "°C",
+    f: "°F",
+    "1/min": "rpm",
+    sec: "s",
+    volts: "V",
+    amps: "A",
+    percent: "%",
+  };
   return units.find((u) => u.toLowerCase() === said) ?? alias[said] ?? units[0] ?? "";
 }
 
-/** Understands a file as users have them: any of the usual separators and decimal signs, comment lines, a header anywhere near the top. */
+/**
+ * Understands a file as users have them: any of the usual separators and decimal signs, comment lines, a header
+ * anywhere near the top.
+ */
 export function guessSweep(text: string, delimiter?: string): SweepReading {
   const data = dataLines(linesOf(text));
   const chosen = delimiter ?? guessDelimiter(data.map((l) => l.text));
-  const wordy = data.slice(0, 6).find((l) => cellsOf(l.text, chosen).filter((c) => /[a-zA-Z]/.test(c) && WORDS.some(([, w]) => w.test(c))).length >= 2);
-  const headers = wordy ? cellsOf(wordy.text, chosen) : cellsOf(data[0]?.text ?? "", chosen).map((_, i) => `column ${i + 1}`);
+  const wordy = data
+    .slice(0, 6)
+    .find(
+      (l) => cellsOf(l.text, chosen).filter((c) => /[a-zA-Z]/.test(c) && WORDS.some(([, w]) => w.test(c))).length >= 2,
+    );
+  const headers = wordy
+    ? cellsOf(wordy.text, chosen)
+    : cellsOf(data[0]?.text ?? "", chosen).map((_, i) => `column ${i + 1}`);
   const taken = new Set<SweepRole>();
   const columns = headers.map((header): SweepColumn => {
     const role = WORDS.find(([r, w]) => w.test(header) && !taken.has(r))?.[0] ?? "ignore";
     if (role !== "ignore") taken.add(role);
     return { header, role, unit: unitIn(role, header) };
   });
-  return { delimiter: chosen, decimal: guessDecimal(data.slice(1, 200).flatMap((l) => cellsOf(l.text, chosen))), headerLine: wordy?.line ?? null, columns };
+  return {
+    delimiter: chosen,
+    decimal: guessDecimal(data.slice(1, 200).flatMap((l) => cellsOf(l.text, chosen))),
+    headerLine: wordy?.line ?? null,
+    columns,
+  };
 }
 
 const LENGTH: Record<string, number> = { mm: 1e-3, cm: 1e-2, m: 1, in: 0.0254 };
@@ -130,7 +176,10 @@ const POSSIBLE: Partial<Record<SweepRole, [low: number, high: number, words: str
   scale: [-100, 1000, "a reading between -100 and 1000 kg"],
 };
 
-/** Reads a sweep as it was understood. A row that cannot be read is left out and named by its line; an empty cell or a dash is a reading that was not taken. */
+/**
+ * Reads a sweep as it was understood. A row that cannot be read is left out and named by its line; an empty cell or a
+ * dash is a reading that was not taken.
+ */
 export function readSweepTable(text: string, reading: SweepReading): SweepTable {
   const lines = linesOf(text);
   const reports: SweepReport[] = [];
@@ -144,19 +193,44 @@ export function readSweepTable(text: string, reading: SweepReading): SweepTable 
     }
     if (isComment(l)) {
       if (reading.headerLine !== null && line > reading.headerLine)
-        reports.push({ line, severity: "info", code: "comment", text: `a note between the readings: ${l.text.replace(/^\s*\W+/, "")}` });
+        reports.push({
+          line,
+          severity: "info",
+          code: "comment",
+          text: `a note between the readings: ${l.text.replace(/^\s*\W+/, "")}`,
+        });
       continue;
     }
     const cells = cellsOf(l.text, reading.delimiter);
     if (cells.length !== reading.columns.length) {
-      reports.push({ line, severity: "error", code: "unreadable", text: `${cells.length} cells where ${reading.columns.length} belong: ${l.text.slice(0, 60)}` });
+      reports.push({
+        line,
+        severity: "error",
+        code: "unreadable",
+        text: `${cells.length} cells where ${reading.columns.length} belong: ${l.text.slice(0, 60)}`,
+      });
       continue;
     }
     if (readings.length >= MOST_ROWS) {
-      reports.push({ line, severity: "error", code: "too-many", text: `more than ${MOST_ROWS} readings: this one and those after it are left out` });
+      reports.push({
+        line,
+        severity: "error",
+        code: "too-many",
+        text: `more than ${MOST_ROWS} readings: this one and those after it are left out`,
+      });
       break;
     }
-    const row: ThrustReading = { t: null, throttle: Number.NaN, scale: null, voltage: null, current: null, rpm: null, temperature: null, noise: null, out: "" };
+    const row: ThrustReading = {
+      t: null,
+      throttle: Number.NaN,
+      scale: null,
+      voltage: null,
+      current: null,
+      rpm: null,
+      temperature: null,
+      noise: null,
+      out: "",
+    };
     let wrong: Pick<SweepReport, "code" | "text"> | null = null;
     reading.columns.forEach(({ role, unit, header }, c) => {
       const cell = cells[c] ?? "";
@@ -172,9 +246,15 @@ export function readSweepTable(text: string, reading: SweepReading): SweepTable 
         return;
       }
       // A servo pulse of 1000 to 2000 µs is a throttle of 0 to 100 %.
-      const value = unit === "µs" ? (number - 1000) / 1000 : unit === "°F" ? ((number - 32) * 5) / 9 : number * (SWEEP_UNITS[role][unit] ?? 1);
+      const value =
+        unit === "µs"
+          ? (number - 1000) / 1000
+          : unit === "°F"
+            ? ((number - 32) * 5) / 9
+            : number * (SWEEP_UNITS[role][unit] ?? 1);
       const limit = POSSIBLE[role];
-      if (limit && (value < limit[0] - 1e-9 || value > limit[1] + 1e-9)) wrong ??= { code: "impossible", text: `${cell} under “${header}” cannot be: accepted is ${limit[2]}` };
+      if (limit && (value < limit[0] - 1e-9 || value > limit[1] + 1e-9))
+        wrong ??= { code: "impossible", text: `${cell} under “${header}” cannot be: accepted is ${limit[2]}` };
       row[role] = value;
     });
     if (Number.isNaN(row.throttle)) wrong ??= { code: "unreadable", text: "no throttle in this row" };
@@ -184,7 +264,10 @@ export function readSweepTable(text: string, reading: SweepReading): SweepTable 
   return { reading, hints: hintsOf(lines.filter(isComment).map((l) => l.text)), readings, reports };
 }
 
-/** Readings as CSV, one column for each quantity that was read, units in the header: opens again here and in a spreadsheet. */
+/**
+ * Readings as CSV, one column for each quantity that was read, units in the header: opens again here and in a
+ * spreadsheet.
+ */
 export function sweepText(readings: readonly ThrustReading[]): string {
   const columns = (
     [
@@ -200,5 +283,8 @@ export function sweepText(readings: readonly ThrustReading[]): string {
   ).filter(([key]) => key === "throttle" || readings.some((r) => r[key] !== null));
   const number = (v: number | null, scale: number) => (v === null ? "" : Number((v * scale).toPrecision(9)));
   const data = readings.map((r) => [...columns.map(([key, , scale]) => number(r[key], scale)), r.out]);
-  return Papa.unparse({ fields: [...columns.map((c) => c[1]), "left out"], data }, { newline: "\n", escapeFormulae: /^[=@]/ });
+  return Papa.unparse(
+    { fields: [...columns.map((c) => c[1]), "left out"], data },
+    { newline: "\n", escapeFormulae: /^[=@]/ },
+  );
 }

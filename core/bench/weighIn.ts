@@ -8,7 +8,10 @@ export interface WeighInResult {
   cg: Partial<Record<Axis, Uncertain>>;
   /** Masses of single entries, all their pieces together, kg. */
   parts: ({ itemId: string } & Uncertain)[];
-  /** Scatter of repeated readings (sample standard deviation), largest of all; null with single readings. kg, or m for a knife edge. */
+  /**
+   * Scatter of repeated readings (sample standard deviation), largest of all; null with single readings. kg, or m for
+   * a knife edge.
+   */
   scatter: number | null;
   /** Why the result should not be trusted as it stands; empty when all is well. */
   doubts: ("one-reading" | "scatter" | "supports-close" | "outside-supports" | "load-changed" | "little-tilt")[];
@@ -22,8 +25,10 @@ function sampleSd(list: readonly number[]): number | null {
 }
 
 /**
- * Mean of repeated readings with its standard uncertainty: √(max(s²/n, r²/12) + (e·x)²), with the scatter s, resolution r and calibration error e.
- * Scatter of repeats holds the rounding to the step already; without scatter the step alone limits, and repeats never make a result better than it.
+ * Mean of repeated readings with its standard uncertainty: √(max(s²/n, r²/12) + (e·x)²), with the scatter s,
+ * resolution r and calibration error e.
+ * Scatter of repeats holds the rounding to the step already; without scatter the step alone limits, and repeats never
+ * make a result better than it.
  * Source: JCGM 100:2008 (GUM) 4.2.3 and F.2.2.1.
  */
 export function meanOf(list: readonly number[], resolution: number, error = 0): Uncertain {
@@ -32,17 +37,23 @@ export function meanOf(list: readonly number[], resolution: number, error = 0): 
   return { value, sd: Math.sqrt(Math.max(scatter ** 2 / list.length, resolution ** 2 / 12) + (error * value) ** 2) };
 }
 
-/** Height of the CG above the supports: from the shares of weight on the rear support, level and tilted by θ nose up, h = (f' − f)·L / tan θ. */
-export const heightOverSupports = (level: number, tilted: number, base: number, angle: number): number => ((tilted - level) * base) / Math.tan(angle);
+/**
+ * Height of the CG above the supports: from the shares of weight on the rear support, level and tilted by θ nose up,
+ * h = (f' − f)·L / tan θ.
+ */
+export const heightOverSupports = (level: number, tilted: number, base: number, angle: number): number =>
+  ((tilted - level) * base) / Math.tan(angle);
 
 /** Scatter beyond this many resolution steps is said. */
 const SCATTER_STEPS = 5;
 
 /**
  * Mass and CG from one weigh-in, with uncertainty propagated from readings, resolution, calibration and places.
- * Two supports: x = Σ F·x / Σ F; three: the same in x and y; tilted: see `heightOverSupports`. Supports touch where entered, the craft is still, no wind.
+ * Two supports: x = Σ F·x / Σ F; three: the same in x and y; tilted: see `heightOverSupports`. Supports touch where
+ * entered, the craft is still, no wind.
  *
- * Source: statics of supports; FAA-H-8083-1 for weighing on points; the tilt method as used for road vehicles (SAE practice; common practice).
+ * Source: statics of supports; FAA-H-8083-1 for weighing on points; the tilt method as used for road vehicles (SAE
+ * practice; common practice).
  */
 export function weighIn(w: WeighIn): WeighInResult {
   const doubts: WeighInResult["doubts"] = [];
@@ -67,7 +78,10 @@ export function weighIn(w: WeighIn): WeighInResult {
     case "total":
       return { ...none, mass: meanOf(w.loads, w.scale.resolution, w.scale.error) };
     case "parts":
-      return { ...none, parts: w.parts.map((p) => ({ itemId: p.itemId, ...meanOf(p.loads, w.scale.resolution, w.scale.error) })) };
+      return {
+        ...none,
+        parts: w.parts.map((p) => ({ itemId: p.itemId, ...meanOf(p.loads, w.scale.resolution, w.scale.error) })),
+      };
     case "knife-edge": {
       // The ruler's error is one of place, not of resolution: it does not average out.
       const x = meanOf(w.places, 0);
@@ -100,7 +114,15 @@ export function weighIn(w: WeighIn): WeighInResult {
     case "level-and-tilted": {
       const [front, rear] = w.level.map((l) => meanOf(l, w.scale.resolution));
       const [tiltedFront, tiltedRear] = w.tilted.map((l) => meanOf(l, w.scale.resolution));
-      if (!front || !rear || !tiltedFront || !tiltedRear || !(front.value + rear.value > 0) || !(tiltedFront.value + tiltedRear.value > 0)) return none;
+      if (
+        !front ||
+        !rear ||
+        !tiltedFront ||
+        !tiltedRear ||
+        !(front.value + rear.value > 0) ||
+        !(tiltedFront.value + tiltedRear.value > 0)
+      )
+        return none;
       const { results } = propagate(
         ([a = 0, b = 0, c = 0, d = 0, x1 = 0, x2 = 0, z = 0, angle = 1]) => {
           const level = b / (a + b);
@@ -122,7 +144,11 @@ export function weighIn(w: WeighIn): WeighInResult {
       const change = Math.abs(tiltedFront.value + tiltedRear.value - mass.value);
       if (change > 4 * Math.hypot(mass.sd, w.scale.resolution)) doubts.push("load-changed");
       if (Math.abs(w.angle) < 0.17) doubts.push("little-tilt");
-      return { ...none, mass: { value: mass.value, sd: Math.hypot(mass.sd, w.scale.error * mass.value) }, cg: { x, z } };
+      return {
+        ...none,
+        mass: { value: mass.value, sd: Math.hypot(mass.sd, w.scale.error * mass.value) },
+        cg: { x, z },
+      };
     }
   }
 }

@@ -3,8 +3,10 @@ import { CHEMISTRY, type Chemistry, openCircuit } from "../subjects/energy/batte
 import { torqueConstant } from "../subjects/propulsion/motor";
 
 /**
- * Generic parts of no particular make, from scaling laws, for a first idea before anything is on the bench. All figures are common practice (from memory of many
- * published data sheets); the band beside each is one standard deviation as a share. Fit a real part and enter what is stamped on it as soon as it is chosen.
+ * Generic parts of no particular make, from scaling laws, for a first idea before anything is on the bench. All
+ * figures are common practice (from memory of many
+ * published data sheets); the band beside each is one standard deviation as a share. Fit a real part and enter what
+ * is stamped on it as soon as it is chosen.
  */
 export const LAWS = {
   /** Lasting electrical power of an outrunner in moving air, W for each kg of motor. */
@@ -19,7 +21,10 @@ export const LAWS = {
   controllerMass: { value: 0.0009, band: 0.3 },
   controllerResistance: { value: 0.16, band: 0.4 },
   /** Cell resistance times capacity, Ω·A·h, by chemistry. */
-  cellResistance: { lipo: 0.0176, lihv: 0.0185, liion: 0.075, lifepo4: 0.03, nimh: 0.03, lead: 0.06 } satisfies Record<Chemistry, number>,
+  cellResistance: { lipo: 0.0176, lihv: 0.0185, liion: 0.075, lifepo4: 0.03, nimh: 0.03, lead: 0.06 } satisfies Record<
+    Chemistry,
+    number
+  >,
   /** Lasting C rating by chemistry. */
   cRating: { lipo: 30, lihv: 30, liion: 5, lifepo4: 15, nimh: 8, lead: 3 } satisfies Record<Chemistry, number>,
   /** Mass of a two-blade propeller, kg, over diameter^2.5 in m. */
@@ -56,7 +61,11 @@ export const motorMassFor = (power: number): number => power / LAWS.motorPower.v
 /** A generic controller of this rating (A), and its mass (kg). */
 export function genericController(rating: number, cells: number): { controller: Unit["controller"]; mass: number } {
   return {
-    controller: { resistance: guess(LAWS.controllerResistance.value / rating, LAWS.controllerResistance.band), maxCurrent: rating, maxCells: cells },
+    controller: {
+      resistance: guess(LAWS.controllerResistance.value / rating, LAWS.controllerResistance.band),
+      maxCurrent: rating,
+      maxCells: cells,
+    },
     mass: 0.005 + LAWS.controllerMass.value * rating,
   };
 }
@@ -66,16 +75,29 @@ export function genericPack(
   chemistry: Chemistry,
   series: number,
   capacity: number,
-): { battery: Pick<Battery, "chemistry" | "series" | "capacity" | "cellResistance" | "cRating">; energy: number; mass: number } {
+): {
+  battery: Pick<Battery, "chemistry" | "series" | "capacity" | "cellResistance" | "cRating">;
+  energy: number;
+  mass: number;
+} {
   const energy = series * openCircuit(chemistry, 0.5) * capacity;
   return {
     energy,
-    battery: { chemistry, series, capacity: guess(capacity, 0.05), cellResistance: guess(LAWS.cellResistance[chemistry] / capacity, 0.3), cRating: LAWS.cRating[chemistry] },
+    battery: {
+      chemistry,
+      series,
+      capacity: guess(capacity, 0.05),
+      cellResistance: guess(LAWS.cellResistance[chemistry] / capacity, 0.3),
+      cRating: LAWS.cRating[chemistry],
+    },
     mass: energy / CHEMISTRY[chemistry].specificEnergy.value,
   };
 }
 
-/** A generic propeller of this size (m): what is stamped on it is a guess until one is chosen, its chord follows the law. */
+/**
+ * A generic propeller of this size (m): what is stamped on it is a guess until one is chosen, its chord follows the
+ * law.
+ */
 export const genericPropeller = (diameter: number, pitch: number, blades: number): Unit["propeller"] => ({
   diameter: { value: diameter, evidence: "guess" },
   pitch: { value: pitch, evidence: "guess" },
@@ -84,7 +106,8 @@ export const genericPropeller = (diameter: number, pitch: number, blades: number
 });
 
 /** Mass (kg) of a generic propeller of this diameter (m) and blade count. */
-export const propellerMass = (diameter: number, blades: number): number => LAWS.propellerMass.value * diameter ** LAWS.propellerMass.exponent * (0.5 + 0.25 * blades);
+export const propellerMass = (diameter: number, blades: number): number =>
+  LAWS.propellerMass.value * diameter ** LAWS.propellerMass.exponent * (0.5 + 0.25 * blades);
 
 /** Usual prices (€) of one motor (kg), controller (A), propeller (m) and of a pack (Wh). */
 export function priceOf(motorMass: number, rating: number, packEnergyWh: number, diameter: number) {

@@ -66,9 +66,24 @@ export function genericParts(kind: GenericKind, wish: GenericWish): GenericPart[
           mass,
           massBand: 0,
           figures: [
-            { label: "lasting power", value: LAWS.motorPower.value * mass, dimension: "power", band: LAWS.motorPower.band },
-            { label: "resistance", value: motor.resistance.value, dimension: "resistance", band: 2 * LAWS.motorConstant.band },
-            { label: "no-load current", value: motor.noLoadCurrent.value, dimension: "current", band: LAWS.noLoad.band },
+            {
+              label: "lasting power",
+              value: LAWS.motorPower.value * mass,
+              dimension: "power",
+              band: LAWS.motorPower.band,
+            },
+            {
+              label: "resistance",
+              value: motor.resistance.value,
+              dimension: "resistance",
+              band: 2 * LAWS.motorConstant.band,
+            },
+            {
+              label: "no-load current",
+              value: motor.noLoadCurrent.value,
+              dimension: "current",
+              band: LAWS.noLoad.band,
+            },
             { label: "most current", value: motor.maxCurrent, dimension: "current", band: LAWS.motorHeat.band },
           ],
         };
@@ -85,7 +100,12 @@ export function genericParts(kind: GenericKind, wish: GenericWish): GenericPart[
           massBand: LAWS.controllerMass.band,
           figures: [
             { label: "most current", value: rating, dimension: "current", band: 0 },
-            { label: "resistance", value: controller.resistance.value, dimension: "resistance", band: LAWS.controllerResistance.band },
+            {
+              label: "resistance",
+              value: controller.resistance.value,
+              dimension: "resistance",
+              band: LAWS.controllerResistance.band,
+            },
           ],
         };
       });
@@ -135,7 +155,12 @@ export function genericParts(kind: GenericKind, wish: GenericWish): GenericPart[
           massBand: 0,
           figures: [
             { label: "stall torque", value: torque, dimension: "torque", band: LAWS.servoTorque.band },
-            { label: "stall current", value: 0.4 + LAWS.servoStall.value * torque, dimension: "current", band: LAWS.servoStall.band },
+            {
+              label: "stall current",
+              value: 0.4 + LAWS.servoStall.value * torque,
+              dimension: "current",
+              band: LAWS.servoStall.band,
+            },
           ],
         };
       });
@@ -143,7 +168,8 @@ export function genericParts(kind: GenericKind, wish: GenericWish): GenericPart[
 }
 
 /**
- * The design with a generic part in place of what a drive has: its numbers in the drive or pack, and its mass in the ledger entry that it replaces, as guesses. A part that no single
+ * The design with a generic part in place of what a drive has: its numbers in the drive or pack, and its mass in the
+ * ledger entry that it replaces, as guesses. A part that no single
  * entry stands for is added to the ledger at the CG. What was planned and where it sits stay.
  *
  * @returns `entry`, the ledger entry that carries the mass now
@@ -156,13 +182,21 @@ export function fitGeneric(design: Design, unitId: string, part: GenericPart): {
   if (part.kind === "controller" && unit) unit.controller = part.controller;
   if (part.kind === "pack" && battery) Object.assign(battery, part.battery);
   if (part.kind === "propeller" && unit) unit.propeller = genericPropeller(part.diameter, part.pitch, part.blades);
-  const mass = { value: part.mass, evidence: "guess" as const, ...(part.massBand > 0 ? { sd: part.massBand * part.mass } : {}) };
+  const mass = {
+    value: part.mass,
+    evidence: "guess" as const,
+    ...(part.massBand > 0 ? { sd: part.massBand * part.mass } : {}),
+  };
   return { entry: putInLedger(next, unit, part.kind, { name: part.name, mass }), design: next };
 }
 
 /** A generic part as one for the shelf, all guesses: to be filled in as the real one is read, weighed and measured. */
 export function shelfPartOf(part: GenericPart): ShelfPart {
-  const mass = { value: part.mass, evidence: "guess" as const, ...(part.massBand > 0 ? { sd: part.massBand * part.mass } : {}) };
+  const mass = {
+    value: part.mass,
+    evidence: "guess" as const,
+    ...(part.massBand > 0 ? { sd: part.massBand * part.mass } : {}),
+  };
   const common = { name: part.name, mass, price: null, notes: "generic, by scaling laws" };
   switch (part.kind) {
     case "motor":
@@ -184,8 +218,18 @@ export function shelfPartOf(part: GenericPart): ShelfPart {
 export function genericText(parts: readonly GenericPart[], unitOf: (d: Dimension) => string): string {
   const [first] = parts;
   if (!first) return "";
-  const fields = ["Part", "mass, kg", "± mass, kg", ...first.figures.flatMap((f) => [`${f.label}, ${unitOf(f.dimension)}`, `± ${f.label}, ${unitOf(f.dimension)}`])];
+  const fields = [
+    "Part",
+    "mass, kg",
+    "± mass, kg",
+    ...first.figures.flatMap((f) => [`${f.label}, ${unitOf(f.dimension)}`, `± ${f.label}, ${unitOf(f.dimension)}`]),
+  ];
   const round = (v: number) => Number(v.toPrecision(4));
-  const data = parts.map((p) => [p.name, round(p.mass), round(p.massBand * p.mass), ...p.figures.flatMap((f) => [round(f.value), round(f.band * f.value)])]);
+  const data = parts.map((p) => [
+    p.name,
+    round(p.mass),
+    round(p.massBand * p.mass),
+    ...p.figures.flatMap((f) => [round(f.value), round(f.band * f.value)]),
+  ]);
   return Papa.unparse({ fields, data }, { newline: "\n" });
 }

@@ -9,12 +9,14 @@ import { NAMED } from "./catalogue";
 export type LedgerKind = "motor" | "controller" | "pack" | "propeller" | "servo";
 
 /** What of a drive the ledger is asked for; of a pack that no drive uses, only the pack. */
-export type DriveRef = Pick<Unit, "batteryId"> & Partial<Pick<Unit, "id" | "count" | "propellerItemId" | "motorItemId" | "controllerItemId">>;
+export type DriveRef = Pick<Unit, "batteryId"> &
+  Partial<Pick<Unit, "id" | "count" | "propellerItemId" | "motorItemId" | "controllerItemId">>;
 
 const OWN = { motor: "motorItemId", controller: "controllerItemId" } as const;
 
 /**
- * The ledger entry that a part of a drive has: by reference, else the only one whose name says so, where every other drive has its own by reference. An entry that is motor and controller at once is
+ * The ledger entry that a part of a drive has: by reference, else the only one whose name says so, where every other
+ * drive has its own by reference. An entry that is motor and controller at once is
  * neither. Null when none stands for it alone; a servo has none.
  */
 export function entryOf(design: Design, unit: DriveRef | undefined, kind: LedgerKind): string | null {
@@ -31,12 +33,18 @@ export function entryOf(design: Design, unit: DriveRef | undefined, kind: Ledger
 }
 
 /**
- * Puts the mass of a newly fitted part into the ledger of `design` (which is changed): into the entry that it replaces, which keeps its place, its quantity and its plan; a part that no
+ * Puts the mass of a newly fitted part into the ledger of `design` (which is changed): into the entry that it
+ * replaces, which keeps its place, its quantity and its plan; a part that no
  * single entry stands for is added at the CG. A part without a known mass leaves an entry's mass alone.
  *
  * @returns the name of the entry that carries it
  */
-export function putInLedger(design: Design, unit: DriveRef | undefined, kind: LedgerKind, part: { name: string; mass: Known | null; price?: number | null }): string {
+export function putInLedger(
+  design: Design,
+  unit: DriveRef | undefined,
+  kind: LedgerKind,
+  part: { name: string; mass: Known | null; price?: number | null },
+): string {
   const id = entryOf(design, unit, kind);
   const item = design.items.find((i) => i.id === id);
   const filled = item ?? added(design, unit, kind, part.name);
@@ -52,7 +60,12 @@ export function putInLedger(design: Design, unit: DriveRef | undefined, kind: Le
 
 function added(design: Design, unit: DriveRef | undefined, kind: LedgerKind, name: string): Item {
   const place = { ...(rollUp(design)?.cg ?? { x: 0, y: 0, z: 0 }) };
-  const item = newItem({ id: freeId(design.items, kind), name, place, size: kind === "pack" ? { x: 0.1, y: 0.035, z: 0.03 } : { x: 0.03, y: 0.03, z: 0.03 } });
+  const item = newItem({
+    id: freeId(design.items, kind),
+    name,
+    place,
+    size: kind === "pack" ? { x: 0.1, y: 0.035, z: 0.03 } : { x: 0.03, y: 0.03, z: 0.03 },
+  });
   item.quantity = kind === "pack" || kind === "servo" ? 1 : (unit?.count ?? 1);
   design.items.push(item);
   const battery = design.batteries.find((b) => b.id === unit?.batteryId);

@@ -2,7 +2,10 @@ import Papa from "papaparse";
 import type { Dimension } from "../design/units";
 import { parseQuantity } from "../design/readQuantity";
 
-/** A column of a list of parts: what it is called in a header, how else people call it, and the unit of a bare number in it. */
+/**
+ * A column of a list of parts: what it is called in a header, how else people call it, and the unit of a bare number
+ * in it.
+ */
 export interface ListColumn<Role extends string = string> {
   role: Role;
   title: string;
@@ -28,12 +31,20 @@ export interface ListRow<Role extends string> {
 }
 
 /**
- * Rows of a CSV list with a header: comma, semicolon or tab; a unit in the header in brackets, or in the cell; decimal point or comma. Columns that are not known are passed over.
+ * Rows of a CSV list with a header: comma, semicolon or tab; a unit in the header in brackets, or in the cell;
+ * decimal point or comma. Columns that are not known are passed over.
  *
  * @returns `refused` with one entry when a needed column is missing
  */
-export function readList<Role extends string>(text: string, columns: readonly ListColumn<Role>[], needed: readonly Role[]): { rows: ListRow<Role>[]; refused: Refused[] } {
-  const table = Papa.parse<string[]>(text.replace(/^\uFEFF/, ""), { skipEmptyLines: false, delimitersToGuess: [",", ";", "\t"] }).data;
+export function readList<Role extends string>(
+  text: string,
+  columns: readonly ListColumn<Role>[],
+  needed: readonly Role[],
+): { rows: ListRow<Role>[]; refused: Refused[] } {
+  const table = Papa.parse<string[]>(text.replace(/^\uFEFF/, ""), {
+    skipEmptyLines: false,
+    delimitersToGuess: [",", ";", "\t"],
+  }).data;
   const start = table.findIndex((r) => r.some((c) => c.trim() !== ""));
   const header = table[start] ?? [];
   const found = header.map((h) => {
@@ -44,7 +55,15 @@ export function readList<Role extends string>(text: string, columns: readonly Li
   const missing = needed.find((need) => !found.some((r) => r?.role === need));
   if (missing !== undefined) {
     const title = columns.find((c) => c.role === missing)?.title ?? missing;
-    return { rows: [], refused: [{ line: start + 1, reason: `There is no column “${title}” in the header. A list saved here has all that are read.` }] };
+    return {
+      rows: [],
+      refused: [
+        {
+          line: start + 1,
+          reason: `There is no column “${title}” in the header. A list saved here has all that are read.`,
+        },
+      ],
+    };
   }
   const rows = table.slice(start + 1).flatMap((cells, k): ListRow<Role>[] => {
     if (cells.every((c) => c.trim() === "")) return [];
@@ -65,7 +84,8 @@ export function readList<Role extends string>(text: string, columns: readonly Li
 }
 
 /** A bare number in a cell, with a decimal point or comma; null for an empty cell, NaN for what is none. */
-export const numberIn = (text: string | undefined): number | null => (text === undefined ? null : Number(text.replace(",", ".")));
+export const numberIn = (text: string | undefined): number | null =>
+  text === undefined ? null : Number(text.replace(",", "."));
 
 /** A number without the dust of conversions. */
 export const clean = (v: number): number => Number(v.toPrecision(9));
@@ -75,4 +95,5 @@ export const listText = (columns: readonly ListColumn[], data: (string | number 
   Papa.unparse({ fields: columns.map((c) => c.title), data }, { newline: "\n", escapeFormulae: /^[=@]/ });
 
 /** What the first complaint of a schema says, with the field that it is about. */
-export const complaint = (issue: { path: PropertyKey[]; message: string } | undefined): string => `${String(issue?.path[0] ?? "row")}: ${issue?.message ?? "cannot be read"}`;
+export const complaint = (issue: { path: PropertyKey[]; message: string } | undefined): string =>
+  `${String(issue?.path[0] ?? "row")}: ${issue?.message ?? "cannot be read"}`;

@@ -7,19 +7,30 @@ import { cellResistanceFrom } from "../subjects/energy/loadTest";
 
 /** Age in days at a date (ISO); null when it is not known when the pack was bought. */
 export const ageOf = (pack: Pick<ShelfPack, "bought">, today: string): number | null =>
-  pack.bought === null ? null : Math.max(0, Math.round((Date.parse(today.slice(0, 10)) - Date.parse(pack.bought)) / 86_400_000));
+  pack.bought === null
+    ? null
+    : Math.max(0, Math.round((Date.parse(today.slice(0, 10)) - Date.parse(pack.bought)) / 86_400_000));
 
-/** Resistance of a cell at 25 °C (Ω) from the newest reading that holds a load; null without one. The temperature is taken as 20 °C where none was read. */
+/**
+ * Resistance of a cell at 25 °C (Ω) from the newest reading that holds a load; null without one. The temperature is
+ * taken as 20 °C where none was read.
+ */
 export function newestResistance(pack: ShelfPack): { value: number; sd: number; date: string } | null {
   for (const r of pack.readings.toSorted((a, b) => (a.date < b.date ? 1 : -1))) {
     if (r.resting === null || r.loaded === null || r.current === null) continue;
-    const result = cellResistanceFrom({ resting: r.resting, loaded: r.loaded, current: r.current, temperature: r.temperature ?? 20 }, pack);
+    const result = cellResistanceFrom(
+      { resting: r.resting, loaded: r.loaded, current: r.current, temperature: r.temperature ?? 20 },
+      pack,
+    );
     if (result.ok) return { value: result.cellResistance.value, sd: result.cellResistance.sd, date: r.date };
   }
   return null;
 }
 
-/** A battery with the numbers and the name of this pack; where it sits and how far it is discharged stay. The newest load test beats the resistance noted. */
+/**
+ * A battery with the numbers and the name of this pack; where it sits and how far it is discharged stay. The newest
+ * load test beats the resistance noted.
+ */
 export function withPack(battery: Battery, pack: ShelfPack): Battery {
   const tested = newestResistance(pack);
   const { name, chemistry, series, capacity, cRating } = pack;
@@ -30,7 +41,9 @@ export function withPack(battery: Battery, pack: ShelfPack): Battery {
     series,
     capacity,
     cRating,
-    cellResistance: tested ? { value: tested.value, sd: tested.sd, evidence: "measured", note: `load test, ${tested.date}` } : pack.cellResistance,
+    cellResistance: tested
+      ? { value: tested.value, sd: tested.sd, evidence: "measured", note: `load test, ${tested.date}` }
+      : pack.cellResistance,
   };
 }
 
@@ -45,28 +58,61 @@ export function fitPack(design: Design, batteryId: string, pack: ShelfPack): Des
   return next;
 }
 
-type Role = "name" | "chemistry" | "series" | "capacity" | "mass" | "cell" | "cRating" | "price" | "bought" | "cycles" | "notes" | keyof PackReading;
+type Role =
+  | "name"
+  | "chemistry"
+  | "series"
+  | "capacity"
+  | "mass"
+  | "cell"
+  | "cRating"
+  | "price"
+  | "bought"
+  | "cycles"
+  | "notes"
+  | keyof PackReading;
 const COLUMNS: ListColumn<Role>[] = [
   { role: "name", title: "Pack", named: /^(pack|name|battery)$/i },
   { role: "chemistry", title: "Chemistry", named: /^(chemistry|type)$/i },
   { role: "series", title: "Cells", named: /^(cells|cells in series|s)$/i },
   { role: "capacity", title: "Capacity (mAh)", named: /^capacity$/i, dimension: "capacity", unit: "mAh" },
   { role: "mass", title: "Mass (g)", named: /^(mass|weight)$/i, dimension: "mass", unit: "g" },
-  { role: "cell", title: "Resistance a cell (mΩ)", named: /^(resistance a cell|cell resistance|ir)$/i, dimension: "resistance", unit: "mΩ" },
+  {
+    role: "cell",
+    title: "Resistance a cell (mΩ)",
+    named: /^(resistance a cell|cell resistance|ir)$/i,
+    dimension: "resistance",
+    unit: "mΩ",
+  },
   { role: "cRating", title: "C rating", named: /^(c rating|c)$/i },
   { role: "price", title: "Price (€)", named: /^(price|cost)$/i },
   { role: "bought", title: "Bought", named: /^bought$/i },
   { role: "cycles", title: "Cycles", named: /^(cycles|charges)$/i },
   { role: "date", title: "Read on", named: /^(read on|date)$/i },
   { role: "resting", title: "Resting (V)", named: /^resting( voltage)?$/i, dimension: "voltage", unit: "V" },
-  { role: "loaded", title: "Under load (V)", named: /^(under load|loaded)( voltage)?$/i, dimension: "voltage", unit: "V" },
+  {
+    role: "loaded",
+    title: "Under load (V)",
+    named: /^(under load|loaded)( voltage)?$/i,
+    dimension: "voltage",
+    unit: "V",
+  },
   { role: "current", title: "Load (A)", named: /^(load|current)$/i, dimension: "current", unit: "A" },
   { role: "temperature", title: "At (°C)", named: /^(at|temperature)$/i },
-  { role: "returned", title: "Returned (mAh)", named: /^(returned|charge returned)$/i, dimension: "capacity", unit: "mAh" },
+  {
+    role: "returned",
+    title: "Returned (mAh)",
+    named: /^(returned|charge returned)$/i,
+    dimension: "capacity",
+    unit: "mAh",
+  },
   { role: "notes", title: "Notes", named: /^notes?$/i },
 ];
 
-/** All packs as CSV: one row for each reading, the pack's own figures in each of its rows; a pack without readings has one row. */
+/**
+ * All packs as CSV: one row for each reading, the pack's own figures in each of its rows; a pack without readings has
+ * one row.
+ */
 export function packsText(packs: readonly ShelfPack[]): string {
   const data = packs.flatMap((p) =>
     (p.readings.length > 0 ? p.readings : [null]).map((r) =>
@@ -103,7 +149,8 @@ const chemistryOf = (text: string) => {
 };
 
 /**
- * Packs from a CSV list (`readList`). Rows of one name are one pack, each with a reading. A row that cannot be read is left out and reported, the others are taken. Capacity counts as
+ * Packs from a CSV list (`readList`). Rows of one name are one pack, each with a reading. A row that cannot be read
+ * is left out and reported, the others are taken. Capacity counts as
  * read off the label, mass and resistance as measured.
  */
 export function readPacks(text: string): { parts: ShelfPack[]; refused: Refused[] } {
@@ -112,7 +159,8 @@ export function readPacks(text: string): { parts: ShelfPack[]; refused: Refused[
   for (const { line, text: cell, number, ...row } of rows) {
     let { wrong } = row;
     const chemistry = cell.chemistry === undefined ? "lipo" : chemistryOf(cell.chemistry);
-    if (!chemistry) wrong ??= `Chemistry “${cell.chemistry}” is not known. Accepted: ${CHEMISTRIES.map((c) => CHEMISTRY[c].label).join(", ")}.`;
+    if (!chemistry)
+      wrong ??= `Chemistry “${cell.chemistry}” is not known. Accepted: ${CHEMISTRIES.map((c) => CHEMISTRY[c].label).join(", ")}.`;
     const read = {
       resting: number.resting ?? null,
       loaded: number.loaded ?? null,
@@ -121,7 +169,8 @@ export function readPacks(text: string): { parts: ShelfPack[]; refused: Refused[
       returned: number.returned ?? null,
     };
     const readings: PackReading[] = cell.date === undefined ? [] : [{ date: cell.date, ...read }];
-    if (cell.date === undefined && Object.values(read).some((r) => r !== null)) wrong ??= "A reading needs its date in “Read on”, like 2026-03-21.";
+    if (cell.date === undefined && Object.values(read).some((r) => r !== null))
+      wrong ??= "A reading needs its date in “Read on”, like 2026-03-21.";
     const capacity = number.capacity ?? Number.NaN;
     const held = packs.get(cell.name ?? "");
     const parsed = wrong
@@ -133,7 +182,10 @@ export function readPacks(text: string): { parts: ShelfPack[]; refused: Refused[
           series: numberIn(cell.series) ?? Number.NaN,
           capacity: { value: capacity, evidence: "datasheet" },
           // Without a reading a usual cell of that size stands in, as a guess.
-          cellResistance: number.cell === undefined ? { value: 0.02 / capacity, evidence: "guess" } : { value: number.cell, evidence: "measured" },
+          cellResistance:
+            number.cell === undefined
+              ? { value: 0.02 / capacity, evidence: "guess" }
+              : { value: number.cell, evidence: "measured" },
           cRating: numberIn(cell.cRating) ?? 20,
           mass: number.mass === undefined ? null : { value: number.mass, evidence: "measured" },
           price: numberIn(cell.price),

@@ -23,7 +23,13 @@ export const weighInSchema = z.discriminatedUnion("kind", [
       .min(1, "weigh at least one part")
       .max(1000),
   }),
-  z.object({ kind: z.literal("two-scales"), scale, ruler, at: z.tuple([place, place]).describe("x of the two supports"), loads: z.tuple([readings(load), readings(load)]) }),
+  z.object({
+    kind: z.literal("two-scales"),
+    scale,
+    ruler,
+    at: z.tuple([place, place]).describe("x of the two supports"),
+    loads: z.tuple([readings(load), readings(load)]),
+  }),
   z.object({
     kind: z.literal("three-scales"),
     scale,
@@ -31,7 +37,11 @@ export const weighInSchema = z.discriminatedUnion("kind", [
     at: z.tuple([z.object({ x: place, y: place }), z.object({ x: place, y: place }), z.object({ x: place, y: place })]),
     loads: z.tuple([readings(load), readings(load), readings(load)]),
   }),
-  z.object({ kind: z.literal("knife-edge"), ruler, places: readings(place).describe("x at which it balances, once each try") }),
+  z.object({
+    kind: z.literal("knife-edge"),
+    ruler,
+    places: readings(place).describe("x at which it balances, once each try"),
+  }),
   z.object({
     kind: z.literal("level-and-tilted"),
     scale,
@@ -50,10 +60,20 @@ export const weighInSchema = z.discriminatedUnion("kind", [
 ]);
 export type WeighIn = z.infer<typeof weighInSchema>;
 export type WeighInKind = WeighIn["kind"];
-export const WEIGH_IN_KINDS: readonly WeighInKind[] = ["total", "parts", "two-scales", "three-scales", "knife-edge", "level-and-tilted"];
+export const WEIGH_IN_KINDS: readonly WeighInKind[] = [
+  "total",
+  "parts",
+  "two-scales",
+  "three-scales",
+  "knife-edge",
+  "level-and-tilted",
+];
 
 const share = finite.min(0).max(1);
-/** How finely an instrument reads, how far its readings may be off, and the calibration session (of this craft) that corrects it. */
+/**
+ * How finely an instrument reads, how far its readings may be off, and the calibration session (of this craft) that
+ * corrects it.
+ */
 const meter = (unit: string) =>
   z.object({
     step: finite.positive().max(1000).describe(`smallest step that it shows, ${unit}`),
@@ -119,7 +139,10 @@ export type TestedDrive = z.infer<typeof testedDriveSchema>;
 export const thrustTestSchema = z.object({
   unitId: z.string().min(1).max(40).describe("drive on the stand, one of its like units"),
   rig: rigSchema,
-  air: z.object({ temperature: finite.min(-60).max(60).describe("°C"), pressure: finite.min(20_000).max(120_000).describe("Pa") }),
+  air: z.object({
+    temperature: finite.min(-60).max(60).describe("°C"),
+    pressure: finite.min(20_000).max(120_000).describe("Pa"),
+  }),
   safety: safetySchema,
   plan: z.object({
     steps: z.array(share).min(1, "at least one throttle").max(60),
@@ -157,7 +180,9 @@ export type FastThrottle = z.infer<typeof fastThrottleSchema>;
 export const calibrationSchema = z.object({
   instrument: z.string().trim().min(1, "name the instrument").max(80),
   quantity: z.enum(["scale", "voltage", "current"]),
-  by: z.enum(["known values", "charge returned"]).describe("a second meter or known masses; or what the charger put back after a run"),
+  by: z
+    .enum(["known values", "charge returned"])
+    .describe("a second meter or known masses; or what the charger put back after a run"),
   pairs: z
     .array(z.object({ shown: finite, known: finite, knownSd: finite.min(0) }))
     .max(60)
@@ -177,7 +202,10 @@ export const attachmentSchema = z.object({
 });
 export type Attachment = z.infer<typeof attachmentSchema>;
 
-/** A bench session: what was measured on one version, and what it was held against. It holds one of weigh-in, thrust sweep, fast-throttle test or calibration. */
+/**
+ * A bench session: what was measured on one version, and what it was held against. It holds one of weigh-in, thrust
+ * sweep, fast-throttle test or calibration.
+ */
 const sessionFields = z.object({
   number: recordNumber,
   version: z.string().min(1).max(20),
@@ -202,7 +230,9 @@ const ONE_TEST = "a session holds one test: a weigh-in, a thrust sweep, a fast-t
 export const benchSchema = sessionFields.refine(oneTest, ONE_TEST);
 export type Bench = z.infer<typeof benchSchema>;
 /** What a person enters of a session. */
-export const benchEntrySchema = sessionFields.omit({ number: true, version: true, tested: true, adopted: true }).refine(oneTest, ONE_TEST);
+export const benchEntrySchema = sessionFields
+  .omit({ number: true, version: true, tested: true, adopted: true })
+  .refine(oneTest, ONE_TEST);
 export type BenchEntry = z.infer<typeof benchEntrySchema>;
 
 /** Which test a session holds. */

@@ -1,7 +1,8 @@
 import { z } from "zod";
 
 /**
- * What a number can be at all. Not what is plausible: far beyond any craft, and near enough that sums, products and squares of what is entered stay numbers.
+ * What a number can be at all. Not what is plausible: far beyond any craft, and near enough that sums, products and
+ * squares of what is entered stay numbers.
  */
 const BEYOND = 1e12;
 const WORDS = "a number between −1e12 and 1e12";

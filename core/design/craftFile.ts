@@ -20,7 +20,11 @@ export const claimSchema = z.object({
   metric: z.string().trim().min(1).max(60).describe("metric key, or a name of one's own"),
   direction: z.enum(["up", "down", "same"]),
   amount: z.string().trim().max(120).describe("how much, in words and units"),
-  change: z.string().max(200).default("").describe("the thing changed that shall do it (its place in the design); empty: all of them together"),
+  change: z
+    .string()
+    .max(200)
+    .default("")
+    .describe("the thing changed that shall do it (its place in the design); empty: all of them together"),
 });
 export type Claim = z.infer<typeof claimSchema>;
 
@@ -119,10 +123,22 @@ export const faultSchema = z.object({
   cost: finite.min(0).max(1e6).describe("money spent, €"),
   mass: finite.min(-1000).max(1000).default(0).describe("mass that the repair added, kg"),
   part: z.string().trim().max(120).default("").describe("part that failed: an id of the ledger, or a name"),
-  touched: z.array(z.string().trim().max(120)).max(40).default([]).describe("what the repair touched besides: looked at before the next run"),
-  nextWeakest: z.string().trim().max(300).default("").describe("after strengthening: the next weakest in the load path, and which part shall be the cheap fuse"),
+  touched: z
+    .array(z.string().trim().max(120))
+    .max(40)
+    .default([])
+    .describe("what the repair touched besides: looked at before the next run"),
+  nextWeakest: z
+    .string()
+    .trim()
+    .max(300)
+    .default("")
+    .describe("after strengthening: the next weakest in the load path, and which part shall be the cheap fuse"),
   pilotSwap: z
-    .object({ how: z.enum(["same pilot, another craft", "another pilot, this craft"]), shown: z.string().trim().min(1, "what did it show?").max(300) })
+    .object({
+      how: z.enum(["same pilot, another craft", "another pilot, this craft"]),
+      shown: z.string().trim().min(1, "what did it show?").max(300),
+    })
     .nullable()
     .default(null)
     .describe("what must stand behind “pilot error”"),
@@ -190,10 +206,18 @@ export const craftFileSchema = z
     runs: z.array(runSchema).max(5000),
     faults: z.array(faultSchema).max(2000),
     plans: z.array(planSchema).max(2000).default([]),
-    symptoms: z.array(symptomSchema).max(500).default([]).describe("entries of one's own in the fault catalogue that the faults refer to"),
+    symptoms: z
+      .array(symptomSchema)
+      .max(500)
+      .default([])
+      .describe("entries of one's own in the fault catalogue that the faults refer to"),
     bench: z.array(benchSchema).max(2000).default([]),
     files: z
-      .array(attachmentSchema.pick({ hash: true, type: true }).extend({ content: z.string().max(4_000_000).describe("base64") }))
+      .array(
+        attachmentSchema
+          .pick({ hash: true, type: true })
+          .extend({ content: z.string().max(4_000_000).describe("base64") }),
+      )
       .max(2000)
       .default([])
       .describe("pictures that sessions and runs refer to by their hash (SHA-256 of the content)"),
@@ -206,18 +230,22 @@ export const craftFileSchema = z
       const parent = v.parent === null ? -1 : labels.get(v.parent);
       if (parent === undefined) issue(["versions", i, "parent"], `there is no version ${v.parent}`);
       else if (parent >= i) issue(["versions", i, "parent"], "a parent stands before its children");
-      if (v.frozenAt === null && file.runs.some((r) => r.version === v.label)) issue(["versions", i, "frozenAt"], "a version with runs is frozen");
+      if (v.frozenAt === null && file.runs.some((r) => r.version === v.label))
+        issue(["versions", i, "frozenAt"], "a version with runs is frozen");
     });
     const runs = new Set(file.runs.map((r) => r.number));
     if (runs.size !== file.runs.length) issue(["runs"], "two runs have the same number");
     file.runs.forEach((r, i) => {
       if (!labels.has(r.version)) issue(["runs", i, "version"], `there is no version ${r.version}`);
     });
-    if (new Set(file.faults.map((f) => f.number)).size !== file.faults.length) issue(["faults"], "two faults have the same number");
+    if (new Set(file.faults.map((f) => f.number)).size !== file.faults.length)
+      issue(["faults"], "two faults have the same number");
     file.faults.forEach((f, i) => {
       if (f.run !== null && !runs.has(f.run)) issue(["faults", i, "run"], `there is no run ${f.run}`);
-      if (f.proofRun !== null && !runs.has(f.proofRun)) issue(["faults", i, "proofRun"], `there is no run ${f.proofRun}`);
-      if (f.fixVersion !== null && !labels.has(f.fixVersion)) issue(["faults", i, "fixVersion"], `there is no version ${f.fixVersion}`);
+      if (f.proofRun !== null && !runs.has(f.proofRun))
+        issue(["faults", i, "proofRun"], `there is no run ${f.proofRun}`);
+      if (f.fixVersion !== null && !labels.has(f.fixVersion))
+        issue(["faults", i, "fixVersion"], `there is no version ${f.fixVersion}`);
     });
     const plans = new Set(file.plans.map((p) => p.number));
     if (plans.size !== file.plans.length) issue(["plans"], "two plans have the same number");
@@ -226,7 +254,8 @@ export const craftFileSchema = z
     });
     const keys = file.runs.flatMap((r) => r.key ?? []);
     if (new Set(keys).size !== keys.length) issue(["runs"], "two runs have the same key");
-    if (new Set(file.bench.map((b) => b.number)).size !== file.bench.length) issue(["bench"], "two bench sessions have the same number");
+    if (new Set(file.bench.map((b) => b.number)).size !== file.bench.length)
+      issue(["bench"], "two bench sessions have the same number");
     file.bench.forEach((b, i) => {
       if (!labels.has(b.version)) issue(["bench", i, "version"], `there is no version ${b.version}`);
     });
@@ -235,4 +264,5 @@ export type CraftFile = z.infer<typeof craftFileSchema>;
 /** The same as it may be written: what has a default may be left out. */
 export type CraftFileInput = z.input<typeof craftFileSchema>;
 
-export const isMetricKey = (name: string): name is (typeof METRIC_KEYS)[number] => (METRIC_KEYS as readonly string[]).includes(name);
+export const isMetricKey = (name: string): name is (typeof METRIC_KEYS)[number] =>
+  (METRIC_KEYS as readonly string[]).includes(name);

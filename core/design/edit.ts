@@ -5,10 +5,20 @@ import { type Design, designSchema } from "./schema";
 // Designs come from files, forms and records that are not ours to freeze.
 setAutoFreeze(false);
 
-/** The next value with every part that holds the same as before being the very same object: what did not change is known by identity. */
+/**
+ * The next value with every part that holds the same as before being the very same object: what did not change is
+ * known by identity.
+ */
 export function sharing<T>(before: unknown, next: T): T {
   if (Object.is(before, next)) return next;
-  if (typeof before !== "object" || typeof next !== "object" || before === null || next === null || Array.isArray(before) !== Array.isArray(next)) return next;
+  if (
+    typeof before !== "object" ||
+    typeof next !== "object" ||
+    before === null ||
+    next === null ||
+    Array.isArray(before) !== Array.isArray(next)
+  )
+    return next;
   if (Array.isArray(next)) {
     const old = before as unknown[];
     const byId = new Map(old.flatMap((e) => (hasId(e) ? [[e.id, e] as const] : [])));
@@ -30,13 +40,17 @@ export function sharing<T>(before: unknown, next: T): T {
   }
   return (same ? before : out) as T;
 }
-const hasId = (e: unknown): e is { id: string } => typeof e === "object" && e !== null && "id" in e && typeof e.id === "string";
+const hasId = (e: unknown): e is { id: string } =>
+  typeof e === "object" && e !== null && "id" in e && typeof e.id === "string";
 
 export type Edited = { ok: true; design: Design } | { ok: false; message: string; path: PropertyKey[] };
 
 const SHAPE = designSchema.shape as Record<string, z.ZodType>;
 
-/** A design checked against what it was: only what is another object is looked at, and what holds the same stays the same object. */
+/**
+ * A design checked against what it was: only what is another object is looked at, and what holds the same stays the
+ * same object.
+ */
 export function checkedDesign(before: Design, next: Design): Edited {
   const out: Record<string, unknown> = {};
   for (const key of Object.keys(SHAPE)) {
@@ -55,7 +69,10 @@ export function checkedDesign(before: Design, next: Design): Edited {
   return { ok: true, design: sharing(before, out) as Design };
 }
 
-/** Changes a design by writing to a draft of it. What is not written to stays the same object; a result that is no design is refused with why. */
+/**
+ * Changes a design by writing to a draft of it. What is not written to stays the same object; a result that is no
+ * design is refused with why.
+ */
 export const editDesign = (design: Design, change: (draft: Design) => void): Edited =>
   checkedDesign(
     design,

@@ -16,7 +16,8 @@ export function weakest(levels: readonly Evidence[]): Evidence {
 }
 
 /**
- * Evidence of a result computed from inputs: calculated, unless an input is weaker, in which case it is no better known than that input.
+ * Evidence of a result computed from inputs: calculated, unless an input is weaker, in which case it is no better
+ * known than that input.
  */
 export function computedFrom(inputs: readonly Evidence[]): Evidence {
   return weakest([...inputs, "calculated"]);
@@ -26,8 +27,10 @@ export function computedFrom(inputs: readonly Evidence[]): Evidence {
 const BEARS = 0.05;
 
 /**
- * Evidence of a computed number, by what it really rests on: no better known than the worst inputs that together cause a twentieth of its variance
- * or more. What hardly moves it (the guessed resistance of a pack under a thrust read on the stand) does not make it a guess; many small guesses do.
+ * Evidence of a computed number, by what it really rests on: no better known than the worst inputs that together
+ * cause a twentieth of its variance
+ * or more. What hardly moves it (the guessed resistance of a pack under a thrust read on the stand) does not make it
+ * a guess; many small guesses do.
  *
  * @param inputs shares of the variance, 0 to 1, as `sharesOf` gives them; without any doubt at all every input counts
  */
@@ -43,7 +46,12 @@ export function evidenceByShare(inputs: readonly { evidence: Evidence; share: nu
 }
 
 function known(value: z.ZodNumber, most: number) {
-  const uncertainty = z.number().nonnegative().max(most).optional().describe("standard uncertainty (1 sigma), same unit as value");
+  const uncertainty = z
+    .number()
+    .nonnegative()
+    .max(most)
+    .optional()
+    .describe("standard uncertainty (1 sigma), same unit as value");
   return z
     .object({
       value,
@@ -84,12 +92,19 @@ export function positiveOf(dimension: Dimension): z.ZodNumber {
   return known;
 }
 /** The same that may also be zero. */
-export const magnitudeOrZero = (of: Bounded) => known(z.number().nonnegative().max(BOUNDS[of][1], `from 0 to ${BOUNDS[of][1]} ${BOUNDS[of][2]}`.trim()), BOUNDS[of][1]);
+export const magnitudeOrZero = (of: Bounded) =>
+  known(
+    z.number().nonnegative().max(BOUNDS[of][1], `from 0 to ${BOUNDS[of][1]} ${BOUNDS[of][2]}`.trim()),
+    BOUNDS[of][1],
+  );
 
 /** A value that a person entered, with how it is known. SI units (see docs/format.md). */
 export type Known = z.infer<typeof magnitudeSchema>;
 
-/** Default relative standard uncertainty of a positive magnitude by evidence level (common practice; docs/uncertainty.md). */
+/**
+ * Default relative standard uncertainty of a positive magnitude by evidence level (common practice;
+ * docs/uncertainty.md).
+ */
 const RELATIVE: Record<Exclude<Evidence, "calculated">, number> = {
   guess: 0.25,
   datasheet: 0.08,
@@ -97,13 +112,19 @@ const RELATIVE: Record<Exclude<Evidence, "calculated">, number> = {
   proven: 0.02,
 };
 
-/** Standard uncertainty of a positive magnitude, in the unit of its value: as entered, or the default of its evidence level. */
+/**
+ * Standard uncertainty of a positive magnitude, in the unit of its value: as entered, or the default of its evidence
+ * level.
+ */
 export function magnitudeSd(known: Known): number {
   if (known.sd !== undefined) return known.sd;
   return known.evidence === "calculated" ? 0 : Math.abs(known.value) * RELATIVE[known.evidence];
 }
 
-/** Standard uncertainty of a place along one axis, m. A guess is 2 % of the craft's length, a drawing 2 mm, a measurement 0.5 mm. */
+/**
+ * Standard uncertainty of a place along one axis, m. A guess is 2 % of the craft's length, a drawing 2 mm, a
+ * measurement 0.5 mm.
+ */
 export function placeSd(evidence: Evidence, craftLength: number, own: number | undefined): number {
   if (own !== undefined) return own;
   if (evidence === "guess") return 0.02 * craftLength;

@@ -3,7 +3,21 @@ import { finite } from "./bounds";
 import type { Dimension } from "./units";
 
 /** What part of the craft a change touches: faults and checklists read it. */
-export const CHANGE_KINDS = ["part", "mass", "place", "propeller", "motor", "controller", "gear", "pack", "thrust line", "duty", "brief", "set-up", "other"] as const;
+export const CHANGE_KINDS = [
+  "part",
+  "mass",
+  "place",
+  "propeller",
+  "motor",
+  "controller",
+  "gear",
+  "pack",
+  "thrust line",
+  "duty",
+  "brief",
+  "set-up",
+  "other",
+] as const;
 export type ChangeKind = (typeof CHANGE_KINDS)[number];
 
 /** What is said of a field of the design, once: wherever it is shown, compared or told as a change. */
@@ -18,7 +32,10 @@ export interface FieldMeta {
 }
 export const FIELDS = z.registry<FieldMeta>();
 
-/** A schema of its own with what it is said to be: the one that it was made from may stand elsewhere for something else. */
+/**
+ * A schema of its own with what it is said to be: the one that it was made from may stand elsewhere for something
+ * else.
+ */
 export const field = <T extends z.ZodType>(schema: T, meta: FieldMeta): T => {
   const own = schema.clone();
   FIELDS.add(own, { ...FIELDS.get(schema), ...meta });

@@ -18,6 +18,15 @@ export const aboardSchema = z.enum(ABOARD);
 export type Aboard = z.infer<typeof aboardSchema>;
 
 /** What is around a place, or about a run there. */
-export const AROUND = ["out of sight", "fog", "night", "roads", "power lines", "airfield", "animals", "people"] as const;
+export const AROUND = [
+  "out of sight",
+  "fog",
+  "night",
+  "roads",
+  "power lines",
+  "airfield",
+  "animals",
+  "people",
+] as const;
 export const aroundSchema = z.enum(AROUND);
 export type Around = z.infer<typeof aroundSchema>;

@@ -6,9 +6,25 @@ const words = (most: number) => z.string().trim().max(most);
 
 export const DIMENSIONS = Object.keys(SI) as [Dimension, ...Dimension[]];
 
-/** The stages of testing that every ladder goes through, lowest first; a ladder names and fills them for its kind of craft. */
-export const STAGES = ["power off", "bench, restrained", "tub, tether or glide", "short and low", "open", "envelope", "mission"] as const;
-export const stageSchema = z.number().int().min(1).max(STAGES.length).describe("rung of the test ladder, 1 power off to 7 mission");
+/**
+ * The stages of testing that every ladder goes through, lowest first; a ladder names and fills them for its kind of
+ * craft.
+ */
+export const STAGES = [
+  "power off",
+  "bench, restrained",
+  "tub, tether or glide",
+  "short and low",
+  "open",
+  "envelope",
+  "mission",
+] as const;
+export const stageSchema = z
+  .number()
+  .int()
+  .min(1)
+  .max(STAGES.length)
+  .describe("rung of the test ladder, 1 power off to 7 mission");
 
 /** A pass rule of a rung: a number held against a limit, or something that eyes decide. */
 export const gateSchema = z
@@ -21,8 +37,14 @@ export const gateSchema = z
     upper: finite.nullable().describe("upper limit of 'between'"),
     text: words(160).describe("what eyes decide, or a remark on the number"),
   })
-  .refine((g) => g.metric !== "" || g.text !== "", { message: "say what is measured, or what the eye decides", path: ["text"] })
-  .refine((g) => g.comparison !== "between" || (g.upper !== null && g.upper > g.value), { message: "the upper limit must be above the lower one", path: ["upper"] });
+  .refine((g) => g.metric !== "" || g.text !== "", {
+    message: "say what is measured, or what the eye decides",
+    path: ["text"],
+  })
+  .refine((g) => g.comparison !== "between" || (g.upper !== null && g.upper > g.value), {
+    message: "the upper limit must be above the lower one",
+    path: ["upper"],
+  });
 export type Gate = z.infer<typeof gateSchema>;
 
 export const rungSchema = z.object({
@@ -43,7 +65,10 @@ export const ladderSchema = z
   .refine((l) => l.every((r, i) => r.stage === i + 1), "the rungs stand in order");
 export type Ladder = z.infer<typeof ladderSchema>;
 
-/** A gate as it was when a run was held against it, and how that went: kept with the run, so that moving the gate later rewrites nothing. */
+/**
+ * A gate as it was when a run was held against it, and how that went: kept with the run, so that moving the gate
+ * later rewrites nothing.
+ */
 export const gateResultSchema = z.object({
   gate: gateSchema,
   result: z.enum(["passed", "failed", "unclear", "not judged"]),

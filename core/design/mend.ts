@@ -35,7 +35,8 @@ const short = (value: unknown): string => {
 const under = (path: Path, prefix: Path) => prefix.every((key, k) => path[k] === key);
 
 /**
- * Reads a stored document leniently: what its schema does not accept is left out, from the inside outwards, until the rest is valid. A value is first made empty, then removed; an entry of a
+ * Reads a stored document leniently: what its schema does not accept is left out, from the inside outwards, until the
+ * rest is valid. A value is first made empty, then removed; an entry of a
  * list is taken out of the list.
  * @returns the document that can be read, and all that was left out; null when nothing of it can be read
  */
@@ -48,13 +49,24 @@ export function mend<T>(schema: z.ZodType<T>, stored: unknown): Mended<T> | null
     const read = schema.safeParse(work);
     if (read.success) return { value: read.data, aside };
     const issue = read.error.issues[0];
-    if (!issue || !without(schema, work, issue.path, (path, was) => aside.push({ path: path.join("."), message: issue.message, was: short(was) }))) return null;
+    if (
+      !issue ||
+      !without(schema, work, issue.path, (path, was) =>
+        aside.push({ path: path.join("."), message: issue.message, was: short(was) }),
+      )
+    )
+      return null;
   }
   return null;
 }
 
 /** Leaves out the smallest thing around a complaint that makes the complaint go away. */
-function without<T>(schema: z.ZodType<T>, work: unknown, path: Path, left: (path: Path, was: unknown) => void): boolean {
+function without<T>(
+  schema: z.ZodType<T>,
+  work: unknown,
+  path: Path,
+  left: (path: Path, was: unknown) => void,
+): boolean {
   for (let depth = path.length; depth > 0; depth--) {
     const parent = at(work, path.slice(0, depth - 1));
     const key = path[depth - 1];

@@ -37,7 +37,10 @@ const MEASURED = {
 const COMPUTED = { ...mass, ...cost, ...air, ...propulsion, ...ratios, ...energy, ...speed };
 
 /** Everything that can be asked for, computed or measured under one name. Keys are part of the open format. */
-export const METRICS: Readonly<Record<keyof typeof COMPUTED | keyof typeof MEASURED, Metric>> = { ...COMPUTED, ...MEASURED };
+export const METRICS: Readonly<Record<keyof typeof COMPUTED | keyof typeof MEASURED, Metric>> = {
+  ...COMPUTED,
+  ...MEASURED,
+};
 
 export type MetricKey = keyof typeof METRICS;
 export const METRIC_KEYS = Object.keys(METRICS) as [MetricKey, ...MetricKey[]];

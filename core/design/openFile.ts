@@ -10,7 +10,8 @@ export type OpenedFile = { ok: true; file: CraftFile } | { ok: false; problems: 
 type Raw = Record<string, unknown>;
 
 /**
- * What brings a file from one version of the format to the next, by the version that it comes from. Each is a named function with a file of that version in tests/fixtures.
+ * What brings a file from one version of the format to the next, by the version that it comes from. Each is a named
+ * function with a file of that version in tests/fixtures.
  * A later version only ever adds: what is missing is "not said".
  */
 const MIGRATIONS: Record<number, (file: Raw) => Raw> = {
@@ -18,19 +19,24 @@ const MIGRATIONS: Record<number, (file: Raw) => Raw> = {
   2: loadsAndStepsAreKept,
 };
 
-/** 1 → 2: a drive says where it works, and a limit how well it is known. Of what was there before nothing is said: the application asks once. */
+/**
+ * 1 → 2: a drive says where it works, and a limit how well it is known. Of what was there before nothing is said: the
+ * application asks once.
+ */
 function drivesSayWhere(file: Raw): Raw {
   return { ...file, formatVersion: 2 };
 }
 
 /**
- * 2 → 3: phases may be held by what a pack was found to give, and the steps of a walk-back are kept. "In water" meant anything that works there, and nothing of it was computed; now it is an
+ * 2 → 3: phases may be held by what a pack was found to give, and the steps of a walk-back are kept. "In water" meant
+ * anything that works there, and nothing of it was computed; now it is an
  * open screw: of a drive that said so nothing is said any more, and the application asks once.
  */
 function loadsAndStepsAreKept(file: Raw): Raw {
   const next = structuredClone(file);
   for (const v of Array.isArray(next.versions) ? next.versions : [])
-    for (const u of (((v as Raw)?.design as Raw | undefined)?.units as Raw[] | undefined) ?? []) if (u.surroundings === "in water") u.surroundings = null;
+    for (const u of (((v as Raw)?.design as Raw | undefined)?.units as Raw[] | undefined) ?? [])
+      if (u.surroundings === "in water") u.surroundings = null;
   return { ...next, formatVersion: 3 };
 }
 
@@ -57,11 +63,17 @@ const defOf = (schema: z.ZodType | undefined): Def => (schema?._zod.def ?? {}) a
 const MOST = 5;
 
 /** Keys that the definitions do not know, with where they stand: they are said, never dropped. */
-export function unknownKeys(schema: z.ZodType, value: unknown, path: (string | number)[] = [], out: FileProblem[] = []): FileProblem[] {
+export function unknownKeys(
+  schema: z.ZodType,
+  value: unknown,
+  path: (string | number)[] = [],
+  out: FileProblem[] = [],
+): FileProblem[] {
   if (out.length >= MOST || typeof value !== "object" || value === null) return out;
   const def = defOf(schema);
   if (def.innerType) return unknownKeys(def.innerType, value, path, out);
-  if (def.type === "array" && Array.isArray(value) && def.element) for (const [k, e] of value.entries()) unknownKeys(def.element, e, [...path, k], out);
+  if (def.type === "array" && Array.isArray(value) && def.element)
+    for (const [k, e] of value.entries()) unknownKeys(def.element, e, [...path, k], out);
   else if (def.type === "union" && def.options) {
     // The alternative that leaves least over is the one that is meant.
     const left = def.options.map((o) => unknownKeys(o, value, path, [])).sort((a, b) => a.length - b.length)[0] ?? [];
@@ -71,12 +83,18 @@ export function unknownKeys(schema: z.ZodType, value: unknown, path: (string | n
       const known = Object.hasOwn(def.shape, key) ? def.shape[key] : undefined;
       if (known) unknownKeys(known, inner, [...path, key], out);
       else if (out.length < MOST)
-        out.push({ path: [...path, key], message: `“${key.slice(0, 60)}” is not known to this version of the application: nothing was read, so that nothing is lost` });
+        out.push({
+          path: [...path, key],
+          message: `“${key.slice(0, 60)}” is not known to this version of the application: nothing was read, so that nothing is lost`,
+        });
     }
   return out;
 }
 
-/** Reads a craft file of this or an older version. A newer one, and what it has that is not known here, is refused in words. */
+/**
+ * Reads a craft file of this or an older version. A newer one, and what it has that is not known here, is refused in
+ * words.
+ */
 export function openCraftFile(raw: unknown): OpenedFile {
   if (typeof raw === "object" && raw !== null && !Array.isArray(raw)) {
     const { format, formatVersion } = raw as Raw;
@@ -92,12 +110,21 @@ export function openCraftFile(raw: unknown): OpenedFile {
       };
     const now = migrated(raw as Raw);
     const read = craftFileSchema.safeParse(now);
-    if (!read.success) return { ok: false, problems: read.error.issues.map((i) => ({ path: i.path as (string | number)[], message: i.message })) };
+    if (!read.success)
+      return {
+        ok: false,
+        problems: read.error.issues.map((i) => ({ path: i.path as (string | number)[], message: i.message })),
+      };
     const unknown = unknownKeys(craftFileSchema, now);
     return unknown.length > 0 ? { ok: false, problems: unknown } : { ok: true, file: read.data };
   }
   const read = craftFileSchema.safeParse(raw);
-  return read.success ? { ok: true, file: read.data } : { ok: false, problems: read.error.issues.map((i) => ({ path: i.path as (string | number)[], message: i.message })) };
+  return read.success
+    ? { ok: true, file: read.data }
+    : {
+        ok: false,
+        problems: read.error.issues.map((i) => ({ path: i.path as (string | number)[], message: i.message })),
+      };
 }
 
 /** The same as a schema: what is sent or read as a craft file passes through it. */

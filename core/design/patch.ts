@@ -4,11 +4,15 @@ import { editDesign } from "./edit";
 import { type Design, itemSchema } from "./schema";
 
 /**
- * A change of a design as data: values to set (each at a path of keys, `#id` selecting an element of a list by its id), parts to add and parts to take out.
- * Null at an `sd` takes the entered uncertainty away, so that the default of the evidence level applies. Remedies of verdicts are patches, so that one mechanism previews and applies them.
+ * A change of a design as data: values to set (each at a path of keys, `#id` selecting an element of a list by its
+ * id), parts to add and parts to take out.
+ * Null at an `sd` takes the entered uncertainty away, so that the default of the evidence level applies. Remedies of
+ * verdicts are patches, so that one mechanism previews and applies them.
  */
 export const patchSchema = z.object({
-  set: z.array(z.object({ path: z.array(z.string()).min(1), value: z.union([z.number(), z.string(), z.boolean(), z.null()]) })),
+  set: z.array(
+    z.object({ path: z.array(z.string()).min(1), value: z.union([z.number(), z.string(), z.boolean(), z.null()]) }),
+  ),
   addItems: z.array(itemSchema).default([]),
   removeItems: z.array(z.string()).optional(),
 });
@@ -24,13 +28,15 @@ export const knownAt = (path: string[], value: number, evidence: Evidence): Patc
 type Node = Record<string, unknown> | unknown[];
 
 function child(node: Node, key: string): unknown {
-  if (key.startsWith("#") && Array.isArray(node)) return node.find((e) => typeof e === "object" && e !== null && "id" in e && e.id === key.slice(1));
+  if (key.startsWith("#") && Array.isArray(node))
+    return node.find((e) => typeof e === "object" && e !== null && "id" in e && e.id === key.slice(1));
   return (node as Record<string, unknown>)[key];
 }
 
 /**
  * A design with a patch in it; what the patch does not touch stays the same object.
- * @throws Error when a path leads nowhere or the result is not a valid design (a defect of the rule that made the patch)
+ * @throws Error when a path leads nowhere or the result is not a valid design (a defect of the rule that made the
+ * patch)
  */
 export function applyPatch(design: Design, patch: Patch): Design {
   const edited = editDesign(design, (draft) => {

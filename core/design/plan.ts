@@ -37,7 +37,9 @@ export const planSchema = z.object({
   course: words(200),
   repeats: z.number().int().min(1).max(100),
   abort: z.array(words(160)).max(12).describe("when it is broken off"),
-  success: words(300).describe("what happens if it goes better than expected: are the controls connected, who ends it and when"),
+  success: words(300).describe(
+    "what happens if it goes better than expected: are the controls connected, who ends it and when",
+  ),
   people: z.array(z.object({ name: words(80).min(1, "who?"), role: words(80) })).max(12),
   place: words(200),
   around: z.array(aroundSchema).max(20).default([]).describe("what is around the place, or about a run there"),

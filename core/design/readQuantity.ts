@@ -1,6 +1,8 @@
 import { DISPLAY, type Dimension, type UnitHabit, acceptedUnits, factor, spellingsOf } from "./units";
 
-export type ParseResult = { ok: true; value: number /** how it was read, when that is not how it was written */; note?: string } | { ok: false; message: string };
+export type ParseResult =
+  | { ok: true; value: number /** how it was read, when that is not how it was written */; note?: string }
+  | { ok: false; message: string };
 
 /** What a person wrote, as a tree: numbers with their units, sums, products and quotients. */
 type Node =
@@ -12,14 +14,30 @@ type Node =
 /** Why a text was not read, in words; the text itself is named by whoever asked. */
 class Unread extends Error {}
 
-const HALVES: Record<string, string> = { "½": "1/2", "⅓": "1/3", "⅔": "2/3", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8" };
+const HALVES: Record<string, string> = {
+  "½": "1/2",
+  "⅓": "1/3",
+  "⅔": "2/3",
+  "¼": "1/4",
+  "¾": "3/4",
+  "⅛": "1/8",
+  "⅜": "3/8",
+  "⅝": "5/8",
+  "⅞": "7/8",
+};
 
-/** A text as it is read: one kind of space, minus, cross and fraction. A space may group thousands, as it does wherever numbers are shown here. */
+/**
+ * A text as it is read: one kind of space, minus, cross and fraction. A space may group thousands, as it does
+ * wherever numbers are shown here.
+ */
 function tidy(text: string): string {
   return text
     .trim()
     .replace(/\s+/g, " ")
-    .replace(/(\d)? ?([½⅓⅔¼¾⅛⅜⅝⅞])/g, (_, whole: string | undefined, half: string) => `${whole ?? ""}${whole === undefined ? "" : " "}${HALVES[half]}`)
+    .replace(
+      /(\d)? ?([½⅓⅔¼¾⅛⅜⅝⅞])/g,
+      (_, whole: string | undefined, half: string) => `${whole ?? ""}${whole === undefined ? "" : " "}${HALVES[half]}`,
+    )
     .replace(/(?<![\d.,/])[1-9]\d{0,2}(?: \d{3})+(?![\d/])/g, (grouped) => grouped.replaceAll(" ", ""))
     .replace(/[−–]/g, "-")
     .replace(/[×✕]/g, "*")
@@ -94,17 +112,28 @@ class Reader {
     if (clock) {
       this.at += clock[0].length;
       const [, hours, minutes, seconds = ""] = clock;
-      return { kind: "number", value: Number(hours ?? 0) * 3600 + Number(minutes) * 60 + Number(seconds.replace(",", ".")), unit: "s" };
+      return {
+        kind: "number",
+        value: Number(hours ?? 0) * 3600 + Number(minutes) * 60 + Number(seconds.replace(",", ".")),
+        unit: "s",
+      };
     }
     const fraction = FRACTION.exec(rest);
     if (fraction) {
       this.at += fraction[0].length;
       if (Number(fraction[3]) === 0) throw new Unread("nothing is divided by zero");
-      return { kind: "number", value: Number(fraction[1] ?? 0) + Number(fraction[2]) / Number(fraction[3]), unit: this.unit() };
+      return {
+        kind: "number",
+        value: Number(fraction[1] ?? 0) + Number(fraction[2]) / Number(fraction[3]),
+        unit: this.unit(),
+      };
     }
     const plain = DECIMAL.exec(rest);
     if (!plain) throw new Unread("");
-    if (/^[1-9]\d{0,2},\d{3}$/.test(plain[0])) throw new Unread(`“${plain[0]}” could be read two ways. Write ${plain[0].replace(",", "")} or ${plain[0].replace(",", ".")}.`);
+    if (/^[1-9]\d{0,2},\d{3}$/.test(plain[0]))
+      throw new Unread(
+        `“${plain[0]}” could be read two ways. Write ${plain[0].replace(",", "")} or ${plain[0].replace(",", ".")}.`,
+      );
     this.at += plain[0].length;
     const value = Number(plain[0].replace(",", "."));
     if (this.dimension !== "percent" && this.take("%")) return { kind: "number", value: value / 100, unit: null };
@@ -147,7 +176,8 @@ class Reader {
     this.skip();
     const rest = this.rest();
     // Words behind a quantity say nothing of it; another unit would.
-    if (rest !== "" && !(WORD.test(rest) && unitOf(node) !== null && this.text[this.at - 1] === " ")) throw new Unread(this.stranger(rest));
+    if (rest !== "" && !(WORD.test(rest) && unitOf(node) !== null && this.text[this.at - 1] === " "))
+      throw new Unread(this.stranger(rest));
     return node;
   }
   private stranger(rest: string): string {
@@ -189,7 +219,8 @@ function inStored(node: Node, dimension: Dimension, unit: string): number {
       return node.value * (own === "" ? 1 : (factor(dimension, own) ?? Number.NaN));
     }
     case "sum": {
-      // A term without a unit takes that of the next one that has one; beside another, the unit that usually follows it.
+      // A term without a unit takes that of the next one that has one; beside another, the unit that usually follows
+      // it.
       let total = 0;
       let next = unit;
       for (const [i, t] of [...node.terms.entries()].reverse()) {
@@ -203,16 +234,25 @@ function inStored(node: Node, dimension: Dimension, unit: string): number {
       return total;
     }
     case "product":
-      return unitOf(node.right) !== null ? pure(node.left) * inStored(node.right, dimension, unit) : inStored(node.left, dimension, unit) * pure(node.right);
+      return unitOf(node.right) !== null
+        ? pure(node.left) * inStored(node.right, dimension, unit)
+        : inStored(node.left, dimension, unit) * pure(node.right);
     case "quotient":
       // "1/3 lb": the unit behind a fraction is that of the whole.
       if (node.right.kind === "number" && node.right.unit !== null && unitOf(node.left) === null)
-        return inStored({ kind: "number", value: pure(node.left) / node.right.value, unit: node.right.unit }, dimension, unit);
+        return inStored(
+          { kind: "number", value: pure(node.left) / node.right.value, unit: node.right.unit },
+          dimension,
+          unit,
+        );
       return inStored(node.left, dimension, unit) / pure(node.right);
   }
 }
 
-/** Stages multiply: "48:13 × 2.5", "97 × 95 %". Each is a number, or teeth over teeth. Null when the text is no product and no quotient. */
+/**
+ * Stages multiply: "48:13 × 2.5", "97 × 95 %". Each is a number, or teeth over teeth. Null when the text is no
+ * product and no quotient.
+ */
 function readStages(text: string, dimension: "ratio" | "percent", habit: UnitHabit): ParseResult | null {
   const stages = text.split(/[×x*]/i).map((stage) => stage.trim());
   if (stages.length === 1 && !(dimension === "ratio" && /\d\s*:\s*\d/.test(text))) return null;
@@ -239,11 +279,14 @@ const STAMP = /\d\s*[x×]\s*[\d.,]/i;
 export const MILLI_FROM = 100;
 
 /**
- * Reads a typed quantity: numbers with any accepted unit (`7 oz`, `11.5 in`, `0,412 kg`), sums, products, quotients and brackets (`120+35 g`, `2×14 g`, `(30+12)/2`), fractions (`½ in`,
- * `1 1/2 in`, `1/3 lb`), pairs (`1 lb 8 oz`, `5'6"`), times (`1:14`, `2m30s`, `1h30`), and whatever is shown here. Words behind a unit are left aside. A term without a unit takes the unit of
+ * Reads a typed quantity: numbers with any accepted unit (`7 oz`, `11.5 in`, `0,412 kg`), sums, products, quotients
+ * and brackets (`120+35 g`, `2×14 g`, `(30+12)/2`), fractions (`½ in`,
+ * `1 1/2 in`, `1/3 lb`), pairs (`1 lb 8 oz`, `5'6"`), times (`1:14`, `2m30s`, `1h30`), and whatever is shown here.
+ * Words behind a unit are left aside. A term without a unit takes the unit of
  * the next term that has one, else the display unit.
  *
- * @returns the value in the stored unit, with a note where it was read otherwise than written; or a message that says what is wrong and what would be accepted
+ * @returns the value in the stored unit, with a note where it was read otherwise than written; or a message that says
+ *   what is wrong and what would be accepted
  */
 export function parseQuantity(text: string, dimension: Dimension, habit: UnitHabit = "metric"): ParseResult {
   const staged = dimension === "ratio" || dimension === "percent" ? readStages(text, dimension, habit) : null;
@@ -252,7 +295,10 @@ export function parseQuantity(text: string, dimension: Dimension, habit: UnitHab
   const example = `a number${units ? `, in ${units}` : ""}; sums such as 120+35 work too`;
   const rest = tidy(text);
   if (dimension === "length" && STAMP.test(text))
-    return { ok: false, message: `“${text.trim()}” may be the stamp of a propeller: write its diameter here and its pitch there, each by itself. Accepted: ${example}.` };
+    return {
+      ok: false,
+      message: `“${text.trim()}” may be the stamp of a propeller: write its diameter here and its pitch there, each by itself. Accepted: ${example}.`,
+    };
   if (rest === "") return { ok: false, message: `Empty. Accepted: ${example}.` };
   try {
     const tree = new Reader(rest, dimension).read();
@@ -262,10 +308,17 @@ export function parseQuantity(text: string, dimension: Dimension, habit: UnitHab
     const value = inStored(tree, dimension, milli ? "mAh" : shown);
     if (!Number.isFinite(value)) return { ok: false, message: `“${text.trim()}” is too large. Accepted: ${example}.` };
     // Twelve digits: sums and conversions leave no dust such as 0.16999999999999998.
-    return { ok: true, value: Number(value.toPrecision(12)), ...(milli ? { note: `read as ${Number(pure(tree).toPrecision(6))} mAh` } : {}) };
+    return {
+      ok: true,
+      value: Number(value.toPrecision(12)),
+      ...(milli ? { note: `read as ${Number(pure(tree).toPrecision(6))} mAh` } : {}),
+    };
   } catch (e) {
     if (!(e instanceof Unread)) throw e;
     if (e.message.endsWith(".")) return { ok: false, message: e.message };
-    return { ok: false, message: `${e.message === "" ? `“${text.trim()}” is not a number` : e.message}. Accepted: ${example}.` };
+    return {
+      ok: false,
+      message: `${e.message === "" ? `“${text.trim()}” is not a number` : e.message}. Accepted: ${example}.`,
+    };
   }
 }

@@ -6,14 +6,19 @@ import { DIMENSIONS, gateResultSchema, lockSchema, stageSchema } from "./ladder"
 
 const text = z.string().max(8000);
 const shortText = z.string().trim().max(200);
-export const labelSchema = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9._-]{0,19}$/, "a label such as v3 or v3b: letters, digits, . _ -, at most 20");
+export const labelSchema = z
+  .string()
+  .regex(/^[A-Za-z0-9][A-Za-z0-9._-]{0,19}$/, "a label such as v3 or v3b: letters, digits, . _ -, at most 20");
 export const dateSchema = z.iso.datetime({ offset: true });
 const packVoltage = finite.positive().max(200).nullable();
 
 export const runMetricSchema = z.object({
   metric: z.string().trim().min(1).max(60).describe("metric key, or a name of one's own"),
   dimension: z.enum(DIMENSIONS),
-  predicted: z.object({ value: finite, sd: finite.nonnegative(), evidence: evidenceSchema }).nullable().describe("copied when the run was logged; null: not predicted"),
+  predicted: z
+    .object({ value: finite, sd: finite.nonnegative(), evidence: evidenceSchema })
+    .nullable()
+    .describe("copied when the run was logged; null: not predicted"),
   measured: z.object({ value: finite, sd: finite.nonnegative(), by: shortText }).nullable(),
 });
 export type RunMetric = z.infer<typeof runMetricSchema>;
@@ -21,7 +26,9 @@ export type RunMetric = z.infer<typeof runMetricSchema>;
 /** One repeat of a course: what was measured on it, and what could have mattered besides. */
 export const lapSchema = z.object({
   label: z.string().trim().min(1).max(40),
-  values: z.record(z.string().trim().min(1).max(60), finite).describe("by metric key or a name of one's own; SI unit of the metric"),
+  values: z
+    .record(z.string().trim().min(1).max(60), finite)
+    .describe("by metric key or a name of one's own; SI unit of the metric"),
   wind: finite.min(0).max(60).nullable().describe("m/s"),
   pack: z.string().trim().max(80),
   startVoltage: packVoltage.describe("of the whole pack, V"),
@@ -37,7 +44,10 @@ export const momentSchema = z.object({
   id: z.string().min(1).max(60),
   seconds: finite.min(0).max(1e6).describe("from the start of the log"),
   kind: z.enum(MOMENT_KINDS),
-  mark: z.string().max(60).describe("code of what was seen, heard, smelt or felt (core/runs/marks.ts); empty: none of them"),
+  mark: z
+    .string()
+    .max(60)
+    .describe("code of what was seen, heard, smelt or felt (core/runs/marks.ts); empty: none of them"),
   text: shortText,
   pack: z
     .object({ name: shortText, resting: packVoltage.describe("V"), loaded: packVoltage.describe("V under load") })
@@ -50,7 +60,12 @@ export type Moment = z.infer<typeof momentSchema>;
 export const EVIDENCE_STEPS = ["safe", "log", "photographs", "unmoved", "suspects"] as const;
 /** What was secured after a crash, in the order in which it must be. */
 export const crashSchema = z.object({
-  steps: z.object(Object.fromEntries(EVIDENCE_STEPS.map((s) => [s, z.boolean()])) as Record<(typeof EVIDENCE_STEPS)[number], z.ZodBoolean>),
+  steps: z.object(
+    Object.fromEntries(EVIDENCE_STEPS.map((s) => [s, z.boolean()])) as Record<
+      (typeof EVIDENCE_STEPS)[number],
+      z.ZodBoolean
+    >,
+  ),
   notes: text,
 });
 export type Crash = z.infer<typeof crashSchema>;
@@ -87,12 +102,25 @@ export const runSchema = z.object({
   moments: z.array(momentSchema).max(500).default([]),
   files: z.array(attachmentSchema).max(40).default([]),
   gates: z.array(gateResultSchema).max(12).default([]).describe("gates of its rung as they were then, and how it went"),
-  locks: z.array(lockSchema).max(40).default([]).describe("what stood against going up to this rung when it was logged"),
+  locks: z
+    .array(lockSchema)
+    .max(40)
+    .default([])
+    .describe("what stood against going up to this rung when it was logged"),
   goneOn: z.string().trim().max(500).default("").describe("why it was run all the same"),
   crash: crashSchema.nullable().default(null),
-  key: z.string().min(8).max(60).nullable().default(null).describe("given where it was logged: the same entry sent twice is kept once"),
+  key: z
+    .string()
+    .min(8)
+    .max(60)
+    .nullable()
+    .default(null)
+    .describe("given where it was logged: the same entry sent twice is kept once"),
 });
 export type Run = z.infer<typeof runSchema>;
 
 /** What was seen to before and after a crash: nothing yet. */
-export const newCrash = (): Crash => ({ steps: { safe: false, log: false, photographs: false, unmoved: false, suspects: false }, notes: "" });
+export const newCrash = (): Crash => ({
+  steps: { safe: false, log: false, photographs: false, unmoved: false, suspects: false },
+  notes: "",
+});

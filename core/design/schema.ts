@@ -65,7 +65,9 @@ export const targetSchema = z
     value: finite.describe("limit, or the lower limit of 'between'; SI unit of the metric"),
     upper: finite.optional().describe("upper limit of 'between'"),
     weight: z.enum(["must", "wish"]),
-    evidence: evidenceSchema.optional().describe("how well the limit itself is known; left out: as stated. A guessed window stops nothing"),
+    evidence: evidenceSchema
+      .optional()
+      .describe("how well the limit itself is known; left out: as stated. A guessed window stops nothing"),
   })
   .refine((t) => t.comparison !== "between" || (t.upper !== undefined && t.upper > t.value), {
     message: "the upper limit must be above the lower one",
@@ -74,12 +76,24 @@ export const targetSchema = z
 export type Target = z.infer<typeof targetSchema>;
 
 export const environmentSchema = z.object({
-  altitude: field(finite.min(-500).max(11000).describe("height above sea level, m"), { label: "altitude", dimension: "distance" }),
+  altitude: field(finite.min(-500).max(11000).describe("height above sea level, m"), {
+    label: "altitude",
+    dimension: "distance",
+  }),
   airTemperature: field(finite.min(-60).max(60).describe("°C"), { label: "air temperature", dimension: "temperature" }),
-  packTemperature: field(finite.min(-40).max(60).describe("temperature of the packs at the start, °C"), { label: "pack temperature", dimension: "temperature" }),
-  humidity: field(finite.min(0).max(1).optional().describe("relative humidity, 0 to 1; left out: a half"), { label: "humidity", dimension: "percent" }),
+  packTemperature: field(finite.min(-40).max(60).describe("temperature of the packs at the start, °C"), {
+    label: "pack temperature",
+    dimension: "temperature",
+  }),
+  humidity: field(finite.min(0).max(1).optional().describe("relative humidity, 0 to 1; left out: a half"), {
+    label: "humidity",
+    dimension: "percent",
+  }),
   water: field(z.enum(WATERS).optional().describe("what drives in water work in; left out: fresh"), { label: "water" }),
-  waterTemperature: field(finite.min(-2).max(40).optional().describe("°C; left out: that of the air, from 4 °C on"), { label: "water temperature", dimension: "temperature" }),
+  waterTemperature: field(finite.min(-2).max(40).optional().describe("°C; left out: that of the air, from 4 °C on"), {
+    label: "water temperature",
+    dimension: "temperature",
+  }),
   wind: field(finite.min(0).max(40).describe("worst wind, m/s"), { label: "wind", dimension: "speed" }),
 });
 
@@ -95,15 +109,36 @@ export const schoolsSchema = z.object({
   testing: z.enum(["build, break, learn", "test rig first"]),
 });
 
-export const SETTING_KINDS = ["gain", "throw", "rate", "mode", "trim", "channel", "signal", "limit", "fail-safe", "other"] as const;
+export const SETTING_KINDS = [
+  "gain",
+  "throw",
+  "rate",
+  "mode",
+  "trim",
+  "channel",
+  "signal",
+  "limit",
+  "fail-safe",
+  "other",
+] as const;
 /** Something that is set rather than built. */
 export const settingSchema = z.object({
   id: idSchema,
-  group: field(z.string().trim().max(60).describe("controller, radio or surface that it belongs to"), { label: "group" }),
+  group: field(z.string().trim().max(60).describe("controller, radio or surface that it belongs to"), {
+    label: "group",
+  }),
   name: nameSchema,
   value: field(z.string().trim().max(200), { label: "value" }),
   kind: field(z.enum(SETTING_KINDS).default("other"), { label: "kind" }),
-  hides: field(z.string().trim().max(200).default("").describe("fault that this limit or cut gain only hides: a debt until it is repaid; empty: none"), { label: "what it hides" }),
+  hides: field(
+    z
+      .string()
+      .trim()
+      .max(200)
+      .default("")
+      .describe("fault that this limit or cut gain only hides: a debt until it is repaid; empty: none"),
+    { label: "what it hides" },
+  ),
 });
 export type Setting = z.infer<typeof settingSchema>;
 
@@ -116,11 +151,17 @@ export const designSchema = z.object({
   ...propulsion.shape,
   ...speed.shape,
   schools: field(schoolsSchema, { label: "schools", change: "brief" }),
-  aboard: field(z.array(aboardSchema).max(20).default([]).describe("what can hurt beyond drives and packs: cautions come from it"), {
-    label: "aboard and at hand",
-    change: "other",
+  aboard: field(
+    z.array(aboardSchema).max(20).default([]).describe("what can hurt beyond drives and packs: cautions come from it"),
+    {
+      label: "aboard and at hand",
+      change: "other",
+    },
+  ),
+  setup: field(z.array(settingSchema).max(500).refine(unique, "two settings have the same id"), {
+    label: "setting",
+    change: "set-up",
   }),
-  setup: field(z.array(settingSchema).max(500).refine(unique, "two settings have the same id"), { label: "setting", change: "set-up" }),
 });
 export type Design = z.infer<typeof designSchema>;
 

@@ -10,7 +10,12 @@ export const packReadingSchema = z.object({
   resting: reading.describe("V of the whole pack without load"),
   loaded: reading.describe("V under the load below"),
   current: reading.describe("A of that load"),
-  temperature: z.number().min(-60).max(90, "a pack temperature between -60 and 90 °C").nullable().describe("of the pack, °C"),
+  temperature: z
+    .number()
+    .min(-60)
+    .max(90, "a pack temperature between -60 and 90 °C")
+    .nullable()
+    .describe("of the pack, °C"),
   returned: reading.describe("A·h that the charger put back"),
 });
 export type PackReading = z.infer<typeof packReadingSchema>;
@@ -24,13 +29,15 @@ const common = {
 };
 
 /** A pack of one's own, with its name on it, whatever craft it sits in. */
-export const shelfPackSchema = batterySchema.pick({ chemistry: true, series: true, capacity: true, cellResistance: true, cRating: true }).extend({
-  kind: z.literal("pack"),
-  ...common,
-  bought: z.iso.date("a date like 2026-03-21").nullable(),
-  cycles: z.number().int().min(0).max(20_000).nullable().describe("charges so far"),
-  readings: z.array(packReadingSchema).max(500),
-});
+export const shelfPackSchema = batterySchema
+  .pick({ chemistry: true, series: true, capacity: true, cellResistance: true, cRating: true })
+  .extend({
+    kind: z.literal("pack"),
+    ...common,
+    bought: z.iso.date("a date like 2026-03-21").nullable(),
+    cycles: z.number().int().min(0).max(20_000).nullable().describe("charges so far"),
+    readings: z.array(packReadingSchema).max(500),
+  });
 export type ShelfPack = z.infer<typeof shelfPackSchema>;
 
 export const shelfMotorSchema = motorSchema.extend({ kind: z.literal("motor"), ...common });
@@ -57,14 +64,29 @@ export const shelfDriveSchema = z.object({
 });
 export type ShelfDrive = z.infer<typeof shelfDriveSchema>;
 
-/** A part of one's own: bought, named, weighed, measured. It stands on a shelf beside all craft and can be fitted into any. */
-export const shelfPartSchema = z.discriminatedUnion("kind", [shelfPackSchema, shelfMotorSchema, shelfControllerSchema, shelfPropellerSchema, shelfServoSchema, shelfDriveSchema]);
+/**
+ * A part of one's own: bought, named, weighed, measured. It stands on a shelf beside all craft and can be fitted into
+ * any.
+ */
+export const shelfPartSchema = z.discriminatedUnion("kind", [
+  shelfPackSchema,
+  shelfMotorSchema,
+  shelfControllerSchema,
+  shelfPropellerSchema,
+  shelfServoSchema,
+  shelfDriveSchema,
+]);
 export type ShelfPart = z.infer<typeof shelfPartSchema>;
 export type ShelfKind = ShelfPart["kind"];
 export type ShelfOf<K extends ShelfKind> = Extract<ShelfPart, { kind: K }>;
 /** Schema of one figure of such a part, for the field that it is entered in. */
 export function figureSchema(kind: PlainPart["kind"], key: string): z.ZodType<number> | undefined {
-  const shape = { motor: shelfMotorSchema, controller: shelfControllerSchema, propeller: shelfPropellerSchema, servo: shelfServoSchema }[kind].shape;
+  const shape = {
+    motor: shelfMotorSchema,
+    controller: shelfControllerSchema,
+    propeller: shelfPropellerSchema,
+    servo: shelfServoSchema,
+  }[kind].shape;
   return (shape as unknown as Record<string, z.ZodType<number> | undefined>)[key];
 }
 /** A part that has no log of its own. */

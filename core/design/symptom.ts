@@ -2,11 +2,23 @@ import { z } from "zod";
 import { RISKS } from "./risk";
 
 /** Parts of the fault catalogue. */
-export const GROUPS = ["air", "water and ground", "cushion", "rotating parts", "transmission", "electrical", "control", "materials", "repair and people"] as const;
+export const GROUPS = [
+  "air",
+  "water and ground",
+  "cushion",
+  "rotating parts",
+  "transmission",
+  "electrical",
+  "control",
+  "materials",
+  "repair and people",
+] as const;
 
 const words = (most: number) => z.string().trim().max(most);
 
-/** An entry of one's own in the fault catalogue: the same record as those that ship, without their links to verdicts. */
+/**
+ * An entry of one's own in the fault catalogue: the same record as those that ship, without their links to verdicts.
+ */
 export const causeSchema = z.object({
   id: z.string().min(1).max(60),
   text: words(200).min(1, "what could it be?"),

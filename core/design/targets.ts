@@ -33,19 +33,41 @@ export const undecided = (odds: number | null): boolean => odds !== null && odds
 const ROUNDING = 5e-4;
 
 /**
- * Holds each target against what is predicted. Open is a target that nothing predicts, one whose number leaves something out and does not already miss, and one on a number outside its
+ * Holds each target against what is predicted. Open is a target that nothing predicts, one whose number leaves
+ * something out and does not already miss, and one on a number outside its
  * method.
  */
-export function judgeTargets(targets: readonly Target[], metrics: Partial<Record<MetricKey, Quantity>>, why: (key: MetricKey) => string | null = () => null): TargetResult[] {
+export function judgeTargets(
+  targets: readonly Target[],
+  metrics: Partial<Record<MetricKey, Quantity>>,
+  why: (key: MetricKey) => string | null = () => null,
+): TargetResult[] {
   return targets.map((target) => {
     const predicted = metrics[target.metric] ?? null;
-    if (!predicted) return { target, status: "open", predicted, margin: null, odds: null, because: why(target.metric) ?? "nothing here predicts it yet" };
+    if (!predicted)
+      return {
+        target,
+        status: "open",
+        predicted,
+        margin: null,
+        odds: null,
+        because: why(target.metric) ?? "nothing here predicts it yet",
+      };
     const { low, high } = acceptedRange(target);
     const exact = Math.min(predicted.value - low, high - predicted.value);
     // Within what a limit is rounded to is on it.
     const margin = exact < 0 && -exact <= ROUNDING * Math.abs(exact === predicted.value - low ? low : high) ? 0 : exact;
-    const lacks = predicted.incomplete?.[0] ?? (predicted.outside ? `outside its method: ${predicted.outside[0]}` : undefined);
-    if (margin >= 0 && lacks !== undefined) return { target, status: "open", predicted, margin, odds: null, because: lacks };
-    return { target, status: margin >= 0 ? "met" : "missed", predicted, margin, odds: probabilityWithin(predicted.value, predicted.sd, low, high), because: null };
+    const lacks =
+      predicted.incomplete?.[0] ?? (predicted.outside ? `outside its method: ${predicted.outside[0]}` : undefined);
+    if (margin >= 0 && lacks !== undefined)
+      return { target, status: "open", predicted, margin, odds: null, because: lacks };
+    return {
+      target,
+      status: margin >= 0 ? "met" : "missed",
+      predicted,
+      margin,
+      odds: probabilityWithin(predicted.value, predicted.sd, low, high),
+      because: null,
+    };
   });
 }

@@ -1,6 +1,9 @@
 import Qty from "js-quantities";
 
-/** Kinds of quantity that the application shows and reads. The SI unit named here is the one stored (see docs/format.md). */
+/**
+ * Kinds of quantity that the application shows and reads. The SI unit named here is the one stored (see
+ * docs/format.md).
+ */
 export const SI = {
   mass: "kg",
   length: "m",
@@ -52,9 +55,19 @@ const TARGET: Partial<Record<Dimension, string>> = {
 
 const u = (to: number | string, ...spellings: string[]): Accepted => ({ to, spellings });
 
-/** What may be typed for each dimension. Pound-force units are named after the mass (the field writes thrust in grams and ounces). */
+/**
+ * What may be typed for each dimension. Pound-force units are named after the mass (the field writes thrust in grams
+ * and ounces).
+ */
 const ACCEPTED: Record<Dimension, Accepted[]> = {
-  mass: [u("g", "g", "gram", "grams"), u("kg", "kg", "kilo", "kilos"), u("oz", "oz", "ounce", "ounces"), u("lb", "lb", "lbs", "pound", "pounds"), u(1e-6, "mg"), u(1000, "t")],
+  mass: [
+    u("g", "g", "gram", "grams"),
+    u("kg", "kg", "kilo", "kilos"),
+    u("oz", "oz", "ounce", "ounces"),
+    u("lb", "lb", "lbs", "pound", "pounds"),
+    u(1e-6, "mg"),
+    u(1000, "t"),
+  ],
   length: [
     u("mm", "mm"),
     u("cm", "cm"),
@@ -79,9 +92,23 @@ const ACCEPTED: Record<Dimension, Accepted[]> = {
     u(1e-3, "ms"),
     u(86_400, "d", "day", "days"),
   ],
-  speed: [u(1, "m/s"), u("km/h", "km/h", "kmh", "kph"), u("mph", "mph", "mi/h"), u("knots", "kn", "kt", "kts", "knot", "knots"), u("ft/s", "ft/s", "fps")],
+  speed: [
+    u(1, "m/s"),
+    u("km/h", "km/h", "kmh", "kph"),
+    u("mph", "mph", "mi/h"),
+    u("knots", "kn", "kt", "kts", "knot", "knots"),
+    u("ft/s", "ft/s", "fps"),
+  ],
   temperature: [u(1, "°C", "C", "°"), u(1, "°F", "F")],
-  force: [u(1, "N"), u(1e-3, "mN"), u(1e3, "kN"), u(9.80665e-3, "g", "gf"), u(9.80665, "kg", "kgf", "kp"), u("lbf", "lbf", "lb", "lbs"), u(0.278013851, "ozf", "oz")],
+  force: [
+    u(1, "N"),
+    u(1e-3, "mN"),
+    u(1e3, "kN"),
+    u(9.80665e-3, "g", "gf"),
+    u(9.80665, "kg", "kgf", "kp"),
+    u("lbf", "lbf", "lb", "lbs"),
+    u(0.278013851, "ozf", "oz"),
+  ],
   torque: [
     u(1, "N·m", "Nm", "N m"),
     u(1e-3, "mNm", "mN·m"),
@@ -94,7 +121,11 @@ const ACCEPTED: Record<Dimension, Accepted[]> = {
   ],
   voltage: [u(1, "V", "volt", "volts"), u(1e-3, "mV")],
   current: [u(1, "A", "amp", "amps"), u(1e-3, "mA")],
-  resistance: [u(1, "Ω", "Ω", "ohm", "ohms"), u(1e-3, "mΩ", "mΩ", "mohm", "mohms", "milliohm", "milliohms"), u(1e-6, "µΩ", "uohm")],
+  resistance: [
+    u(1, "Ω", "Ω", "ohm", "ohms"),
+    u(1e-3, "mΩ", "mΩ", "mohm", "mohms", "milliohm", "milliohms"),
+    u(1e-6, "µΩ", "uohm"),
+  ],
   power: [u(1, "W", "watt", "watts"), u(1e3, "kW"), u(1e-3, "mW"), u("hp", "hp")],
   energy: [u(1, "J"), u(1e3, "kJ"), u(3600, "Wh"), u(3.6, "mWh"), u(3.6e6, "kWh")],
   energyPerDistance: [u(1, "J/m"), u(3.6, "Wh/km"), u(3600 / 1609.344, "Wh/mi")],
@@ -104,7 +135,14 @@ const ACCEPTED: Record<Dimension, Accepted[]> = {
   rotation: [u(1, "rpm", "RPM", "1/min", "/min"), u(60, "rev/s", "rps", "Hz", "1/s"), u(9.549296586, "rad/s")],
   inertia: [u(1, "kg·m²", "kgm2"), u(1e-7, "g·cm²", "gcm2")],
   density: [u(1, "kg/m³", "kg/m3"), u(1000, "g/cm³", "g/cm3")],
-  area: [u(1, "m²", "m2"), u(0.01, "dm²", "dm2"), u(1e-4, "cm²", "cm2"), u(1e-6, "mm²", "mm2"), u(6.4516e-4, "in²", "in2", "sq in"), u(0.09290304, "ft²", "ft2", "sq ft")],
+  area: [
+    u(1, "m²", "m2"),
+    u(0.01, "dm²", "dm2"),
+    u(1e-4, "cm²", "cm2"),
+    u(1e-6, "mm²", "mm2"),
+    u(6.4516e-4, "in²", "in2", "sq in"),
+    u(0.09290304, "ft²", "ft2", "sq ft"),
+  ],
   pressure: [u(1, "Pa"), u(100, "hPa", "mbar"), u(1000, "kPa"), u(1e5, "bar"), u(6894.757, "psi"), u(3386.389, "inHg")],
   money: [u(1, "€", "EUR")],
   count: [],
@@ -114,7 +152,10 @@ const ACCEPTED: Record<Dimension, Accepted[]> = {
 
 const factors = new Map<string, number | undefined>();
 
-/** Multiplier from an accepted spelling to the stored unit; undefined when the spelling is not known. Worked out once for each. */
+/**
+ * Multiplier from an accepted spelling to the stored unit; undefined when the spelling is not known. Worked out once
+ * for each.
+ */
 export function factor(dimension: Dimension, spelling: string): number | undefined {
   const key = `${dimension} ${spelling}`;
   if (!factors.has(key)) factors.set(key, findFactor(dimension, spelling));
@@ -123,7 +164,9 @@ export function factor(dimension: Dimension, spelling: string): number | undefin
 
 function findFactor(dimension: Dimension, spelling: string): number | undefined {
   const list = ACCEPTED[dimension];
-  const unit = list.find((a) => a.spellings.includes(spelling)) ?? list.find((a) => a.spellings.some((s) => s.toLowerCase() === spelling.toLowerCase()));
+  const unit =
+    list.find((a) => a.spellings.includes(spelling)) ??
+    list.find((a) => a.spellings.some((s) => s.toLowerCase() === spelling.toLowerCase()));
   if (!unit) return undefined;
   if (typeof unit.to === "number") return unit.to;
   return Qty(1, unit.to).to(TARGET[dimension] ?? "").scalar;
@@ -158,10 +201,21 @@ const METRIC: Record<Dimension, string> = {
   percent: "%",
 };
 
-/** Unit in which a dimension is shown, for each of the two habits. Electrical and mechanical units are the same in both. */
+/**
+ * Unit in which a dimension is shown, for each of the two habits. Electrical and mechanical units are the same in
+ * both.
+ */
 export const DISPLAY = {
   metric: METRIC,
-  imperial: { ...METRIC, mass: "oz", length: "in", distance: "ft", speed: "mph", force: "ozf", energyPerDistance: "Wh/mi" },
+  imperial: {
+    ...METRIC,
+    mass: "oz",
+    length: "in",
+    distance: "ft",
+    speed: "mph",
+    force: "ozf",
+    energyPerDistance: "Wh/mi",
+  },
 } satisfies Record<string, Record<Dimension, string>>;
 export type UnitHabit = keyof typeof DISPLAY;
 
@@ -171,7 +225,8 @@ export function toDisplay(value: number, dimension: Dimension, habit: UnitHabit 
 }
 
 /** Every spelling that a field of this dimension accepts, the longest first. */
-export const spellingsOf = (dimension: Dimension): string[] => ACCEPTED[dimension].flatMap((a) => a.spellings).sort((a, b) => b.length - a.length);
+export const spellingsOf = (dimension: Dimension): string[] =>
+  ACCEPTED[dimension].flatMap((a) => a.spellings).sort((a, b) => b.length - a.length);
 
 /** Spellings that a field of this dimension accepts, for hints and errors. */
 export function acceptedUnits(dimension: Dimension): string[] {

@@ -4,7 +4,10 @@ import { type Design, type Item, newItem } from "../design/schema";
 import { type ReadPart, tableSums } from "./partsTable";
 import { rollUp } from "../subjects/mass/rollup";
 
-/** Columns of the parts list that this application writes: shown name, and the cell of an item. Its own reader understands every one that it needs. */
+/**
+ * Columns of the parts list that this application writes: shown name, and the cell of an item. Its own reader
+ * understands every one that it needs.
+ */
 const COLUMNS: [string, (item: Item) => string | number | null][] = [
   ["Part", (i) => i.name],
   ["Group", (i) => i.group],
@@ -25,9 +28,15 @@ const clean = (v: number) => Number(v.toPrecision(10));
 const gram = (kg: number | null | undefined) => (kg === null || kg === undefined ? null : clean(kg * 1000));
 const mm = (m: number) => clean(m * 1000);
 
-/** The ledger as CSV, or with tabs for the clipboard. Text that a spreadsheet would run as a formula is marked as text. */
+/**
+ * The ledger as CSV, or with tabs for the clipboard. Text that a spreadsheet would run as a formula is marked as
+ * text.
+ */
 export function partsText(items: readonly Item[], delimiter: "," | "\t"): string {
-  return Papa.unparse({ fields: COLUMNS.map(([name]) => name), data: items.map((i) => COLUMNS.map(([, cell]) => cell(i))) }, { delimiter, newline: "\n", escapeFormulae: /^[=@]/ });
+  return Papa.unparse(
+    { fields: COLUMNS.map(([name]) => name), data: items.map((i) => COLUMNS.map(([, cell]) => cell(i))) },
+    { delimiter, newline: "\n", escapeFormulae: /^[=@]/ },
+  );
 }
 
 /** What a parts list says about how its masses are known, unless a cell says "~". */
@@ -36,7 +45,8 @@ export interface TakeOver {
 }
 
 /**
- * Ledger entries from a parts list. A part without an x stands at the CG of the others as a guess, so that it adds mass and moves nothing; empty y and z are 0.
+ * Ledger entries from a parts list. A part without an x stands at the CG of the others as a guess, so that it adds
+ * mass and moves nothing; empty y and z are 0.
  * Boxes are not in such lists: each gets a cube of its mass at the density of plastic, to be drawn over.
  */
 export function toItems(parts: readonly ReadPart[], design: Design, { evidence }: TakeOver): Item[] {

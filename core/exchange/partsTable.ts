@@ -45,7 +45,10 @@ export interface ReadPart {
   currency: string | null;
 }
 
-/** What the reader noticed about a line. error: the row is refused; warning: imported, and the user told; info: left out as meant. */
+/**
+ * What the reader noticed about a line. error: the row is refused; warning: imported, and the user told; info: left
+ * out as meant.
+ */
 export interface LineReport {
   line: number;
   severity: "error" | "warning" | "info";
@@ -99,7 +102,10 @@ function rowsOf(text: string, delimiter: string): Row[] {
   return rows;
 }
 
-/** Words by which a header tells what its column holds: English, German, French; common practice. Earlier roles win a tie. */
+/**
+ * Words by which a header tells what its column holds: English, German, French; common practice. Earlier roles win a
+ * tie.
+ */
 const WORDS: [PartRole, RegExp, number][] = [
   ["quantity", /^(#|n|no\.?|nr\.?|qty\.?|quantity|pcs\.?|pieces|count|stk\.?|stück|anzahl|qté|nombre|pièces)$/i, 3],
   ["quantity", /\b(qty|quantity|pcs|count|stk|stück|anzahl|how many)\b/i, 2],
@@ -117,7 +123,8 @@ const WORDS: [PartRole, RegExp, number][] = [
 
 function scoreHeader(header: string): Map<PartRole, number> {
   const scores = new Map<PartRole, number>();
-  for (const [role, pattern, points] of WORDS) if (pattern.test(header)) scores.set(role, Math.max(scores.get(role) ?? 0, points));
+  for (const [role, pattern, points] of WORDS)
+    if (pattern.test(header)) scores.set(role, Math.max(scores.get(role) ?? 0, points));
   return scores;
 }
 
@@ -125,7 +132,13 @@ const numberLike = (cell: string) => /^[~±+\-−£€$]*\s*\d/.test(cell);
 
 /** The first row, among the first dozen, with at least two known column words and no numbers. */
 function findHeader(rows: Row[]): number | null {
-  const found = rows.slice(0, 12).findIndex((r) => r.cells.filter((c) => c !== "" && scoreHeader(c).size > 0).length >= 2 && !r.cells.some((c) => /^\s*[\d.,]+\s*$/.test(c)));
+  const found = rows
+    .slice(0, 12)
+    .findIndex(
+      (r) =>
+        r.cells.filter((c) => c !== "" && scoreHeader(c).size > 0).length >= 2 &&
+        !r.cells.some((c) => /^\s*[\d.,]+\s*$/.test(c)),
+    );
   return found < 0 ? null : found;
 }
 
@@ -155,7 +168,10 @@ function guessDecimal(rows: Row[], delimiter: string): "." | "," {
   return comma > point || (comma === point && comma > 0 && delimiter === ";") ? "," : ".";
 }
 
-/** Guesses separator, decimal sign, header, columns and units of a parts list. Every guess can be corrected before anything is imported. @param separator given by a person */
+/**
+ * Guesses separator, decimal sign, header, columns and units of a parts list. Every guess can be corrected before
+ * anything is imported. @param separator given by a person
+ */
 export function guessReading(text: string, separator?: string): TableReading {
   const clean = text.replace(/^\uFEFF/, "");
   const delimiter = separator ?? guessDelimiter(linesOf(clean).map((l) => l.text));
@@ -168,16 +184,21 @@ export function guessReading(text: string, separator?: string): TableReading {
 
   const scores = Array.from({ length: width }, (_, k) => scoreHeader(headers[k] ?? ""));
   const roles: PartRole[] = Array.from({ length: width }, () => "ignore");
-  const ranked = scores.flatMap((s, k) => [...s].map(([role, points]) => ({ k, role, points }))).sort((a, b) => b.points - a.points || a.k - b.k);
+  const ranked = scores
+    .flatMap((s, k) => [...s].map(([role, points]) => ({ k, role, points })))
+    .sort((a, b) => b.points - a.points || a.k - b.k);
   for (const { k, role } of ranked) if (roles[k] === "ignore" && !roles.includes(role)) roles[k] = role;
   if (header === null) {
-    // No header: the column of words is the name, then come quantity-like, mass-like and place-like numbers in that order.
+    // No header: the column of words is the name, then come quantity-like, mass-like and place-like numbers in that
+    // order.
     const words = Array.from({ length: width }, (_, k) => cellsOf(k).filter((c) => !numberLike(c)).length);
     const name = words.indexOf(Math.max(...words));
     const rest: PartRole[] = ["mass", "x", "y", "z"];
     for (let k = 0; k < width; k++) roles[k] = k === name ? "name" : (rest.shift() ?? "ignore");
   } else if (!roles.includes("name")) {
-    const words = Array.from({ length: width }, (_, k) => (roles[k] === "ignore" ? cellsOf(k).filter((c) => !numberLike(c)).length : -1));
+    const words = Array.from({ length: width }, (_, k) =>
+      roles[k] === "ignore" ? cellsOf(k).filter((c) => !numberLike(c)).length : -1,
+    );
     const k = words.indexOf(Math.max(...words));
     if (k >= 0) roles[k] = "name";
   }
@@ -190,15 +211,27 @@ export function guessReading(text: string, separator?: string): TableReading {
     const title = headers[k] ?? "";
     if (role === "mass") {
       const named = [...title.matchAll(MASS_UNIT)].map((m) => (m[1] ?? "").toLowerCase());
-      const unit = named.includes("oz") ? "oz" : (named[0] ?? unitOfCells(cellsOf(k), /\d\s*(kg|g|oz|lbs?)\s*$/i) ?? "g");
-      // A bare number beside cells in kilograms is in grams when it could not be kilograms: 101 kg is no part of a model.
+      const unit = named.includes("oz")
+        ? "oz"
+        : (named[0] ?? unitOfCells(cellsOf(k), /\d\s*(kg|g|oz|lbs?)\s*$/i) ?? "g");
+      // A bare number beside cells in kilograms is in grams when it could not be kilograms: 101 kg is no part of a
+      // model.
       const bare = cellsOf(k)
         .map((c) => Number(c.replace(",", ".")))
         .filter(Number.isFinite);
-      return { header: title, role, unit: unit === "kg" && named.length === 0 && bare.some((b) => b > 20) ? "g" : unit.startsWith("gram") ? "g" : unit };
+      return {
+        header: title,
+        role,
+        unit:
+          unit === "kg" && named.length === 0 && bare.some((b) => b > 20) ? "g" : unit.startsWith("gram") ? "g" : unit,
+      };
     }
     if (role === "x" || role === "y" || role === "z") {
-      const own = LENGTH_UNIT.exec(title)?.[1]?.toLowerCase() ?? xUnit ?? unitOfCells(cellsOf(k), /\d\s*(mm|cm|in|ft|m)\s*$/i) ?? "mm";
+      const own =
+        LENGTH_UNIT.exec(title)?.[1]?.toLowerCase() ??
+        xUnit ??
+        unitOfCells(cellsOf(k), /\d\s*(mm|cm|in|ft|m)\s*$/i) ??
+        "mm";
       return { header: title, role, unit: own.startsWith("inch") ? "in" : own };
     }
     if (role === "price") return { header: title, role, unit: currencyIn(title) ?? unitOfPrices(cellsOf(k)) ?? "EUR" };
@@ -222,7 +255,11 @@ const CURRENCIES: [RegExp, string][] = [
 const currencyIn = (text: string): string | null => CURRENCIES.find(([p]) => p.test(text))?.[1] ?? null;
 function unitOfPrices(cells: string[]): string | null {
   const found = cells.flatMap((c) => currencyIn(c) ?? []);
-  return CURRENCIES.map(([, name]) => name).sort((a, b) => found.filter((f) => f === b).length - found.filter((f) => f === a).length)[0] ?? null;
+  return (
+    CURRENCIES.map(([, name]) => name).sort(
+      (a, b) => found.filter((f) => f === b).length - found.filter((f) => f === a).length,
+    )[0] ?? null
+  );
 }
 
 /** A cell with the table's decimal sign turned into a point; null for a number that could be read two ways. */
@@ -242,7 +279,10 @@ function readQuantity(cell: string, dimension: Dimension, unit: string, decimal:
   return read.ok ? read.value : null;
 }
 
-/** The words between dashes of a heading such as "-- tail --"; empty when it is none. Walked from both ends: a pattern would take the square of a long line. */
+/**
+ * The words between dashes of a heading such as "-- tail --"; empty when it is none. Walked from both ends: a pattern
+ * would take the square of a long line.
+ */
 function headingOf(cell: string): string {
   let [from, to] = [0, cell.length];
   while (cell[from] === "-") from++;
@@ -255,7 +295,8 @@ const SUBTOTAL = /^\s*(sub-?\s?totals?|totals?|grand total|zwischensumme|summe|g
 const COMMENT = /^(#|\/\/|--|\*|;|%)/;
 
 /**
- * Reads a parts list as it was understood. Nothing is imported silently wrong: subtotals are left out and said, rows with a negative mass are refused, numbers that could be
+ * Reads a parts list as it was understood. Nothing is imported silently wrong: subtotals are left out and said, rows
+ * with a negative mass are refused, numbers that could be
  * read two ways are dropped and said, duplicates are kept and said.
  */
 export function readParts(text: string, reading: TableReading = guessReading(text)): PartsTable {
@@ -267,7 +308,8 @@ export function readParts(text: string, reading: TableReading = guessReading(tex
   const seen = new Map<string, number>();
   let group = "";
   rows.forEach(({ line, cells }, index) => {
-    const report = (severity: LineReport["severity"], code: LineReport["code"], said: string) => reports.push({ line, severity, code, text: said });
+    const report = (severity: LineReport["severity"], code: LineReport["code"], said: string) =>
+      reports.push({ line, severity, code, text: said });
     const filled = cells.filter((c) => c !== "");
     if (filled.length === 0) {
       if (index < rows.length - 1) report("info", "blank", "");
@@ -355,12 +397,16 @@ export function readParts(text: string, reading: TableReading = guessReading(tex
     const typical = sizes[Math.floor(sizes.length / 2)] ?? 0;
     const limit = axis === "x" ? FAR * typical : Math.max(FAR * 0.5 * typical, 1.5 * (longest[0] ?? 0));
     for (const p of parts)
-      if (sizes.length >= 4 && Math.abs(p[axis] ?? 0) > limit) reports.push({ line: p.line, severity: "warning", code: "far-out", text: `${p.name}, ${axis}` });
+      if (sizes.length >= 4 && Math.abs(p[axis] ?? 0) > limit)
+        reports.push({ line: p.line, severity: "warning", code: "far-out", text: `${p.name}, ${axis}` });
   }
   return { reading, parts, reports: reports.sort((a, b) => a.line - b.line) };
 }
 
-/** Sums of what was read, to hold against the list it came from. SI; CG only of parts with an x, other empty places as 0. */
+/**
+ * Sums of what was read, to hold against the list it came from. SI; CG only of parts with an x, other empty places as
+ * 0.
+ */
 export function tableSums(parts: readonly ReadPart[]): {
   rows: number;
   pieces: number;
@@ -375,14 +421,18 @@ export function tableSums(parts: readonly ReadPart[]): {
   const placedMass = placed.reduce((s, p) => s + of(p), 0);
   const at = (f: (p: ReadPart) => number) => placed.reduce((s, p) => s + of(p) * f(p), 0) / placedMass;
   const prices: Record<string, number> = {};
-  for (const p of parts) if (p.price !== null && p.currency !== null) prices[p.currency] = (prices[p.currency] ?? 0) + p.price * p.quantity;
+  for (const p of parts)
+    if (p.price !== null && p.currency !== null) prices[p.currency] = (prices[p.currency] ?? 0) + p.price * p.quantity;
   return {
     rows: parts.length,
     pieces: parts.reduce((s, p) => s + p.quantity, 0),
     mass: parts.reduce((s, p) => s + of(p), 0),
     withMass: parts.filter((p) => p.mass !== null).length,
     placedMass,
-    cg: placedMass > 0 ? { x: at((p) => p.x ?? 0), y: at((p) => (p.pair ? 0 : (p.y ?? 0))), z: at((p) => p.z ?? 0) } : null,
+    cg:
+      placedMass > 0
+        ? { x: at((p) => p.x ?? 0), y: at((p) => (p.pair ? 0 : (p.y ?? 0))), z: at((p) => p.z ?? 0) }
+        : null,
     prices,
   };
 }

@@ -19,10 +19,12 @@ export const linesOf = (text: string): NumberedLine[] =>
 export const isComment = ({ text }: NumberedLine): boolean => /^\s*(#|\/\/|%\s)/.test(text);
 
 /** Lines that hold cells. */
-export const dataLines = (lines: readonly NumberedLine[]): NumberedLine[] => lines.filter((l) => l.text.trim() !== "" && !isComment(l));
+export const dataLines = (lines: readonly NumberedLine[]): NumberedLine[] =>
+  lines.filter((l) => l.text.trim() !== "" && !isComment(l));
 
 /** Cells of one line, quotes undone. */
-export const cellsOf = (line: string, delimiter: string): string[] => (Papa.parse<string[]>(line, { delimiter }).data[0] ?? []).map((c) => c.trim());
+export const cellsOf = (line: string, delimiter: string): string[] =>
+  (Papa.parse<string[]>(line, { delimiter }).data[0] ?? []).map((c) => c.trim());
 
 /** The separator that cuts most lines into the same number of cells, at least two. */
 export function guessDelimiter(lines: readonly string[]): string {

@@ -11,7 +11,8 @@ export { GROUPS } from "../design/symptom";
 export type { Cause, Symptom } from "./symptoms/kinds";
 
 /**
- * Symptoms with their likely causes in rough order, the test that tells each from the rest, and the fix. Common practice of the field, no
+ * Symptoms with their likely causes in rough order, the test that tells each from the rest, and the fix. Common
+ * practice of the field, no
  * single source. Verdicts of the version and recent changes reorder them (rank.ts).
  */
 export const SYMPTOMS: Symptom[] = [...FIRST, ...AIR, ...WATER, ...ROTATING, ...ELECTRICAL, ...CONTROL, ...WORKSHOP];

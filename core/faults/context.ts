@@ -8,12 +8,18 @@ import { lineOf } from "../runs/ladder";
 import type { Finding } from "../subject";
 import type { PackState, RankContext } from "./rank";
 
-/** Share of the full resting voltage below which a pack began low, and of the resting voltage below which it sags when loaded (common practice). */
+/**
+ * Share of the full resting voltage below which a pack began low, and of the resting voltage below which it sags when
+ * loaded (common practice).
+ */
 const LOW = 0.93;
 const SAG = 0.85;
 const COLD = 5;
 
-/** What the volts and the temperature of a run's pack say; null when too little was read. Flat-voltage chemistries tell nothing by rest. */
+/**
+ * What the volts and the temperature of a run's pack say; null when too little was read. Flat-voltage chemistries
+ * tell nothing by rest.
+ */
 export function packState(pack: Run["pack"], battery: Battery | undefined): PackState | null {
   if (pack.temperature !== null && pack.temperature < COLD) return "cold";
   if (!battery) return null;
@@ -26,25 +32,45 @@ export function packState(pack: Run["pack"], battery: Battery | undefined): Pack
   return rest !== null && !flat && loaded !== null ? "held" : null;
 }
 
-/** Everything on record that may move a suspect of a fault seen in a run: verdicts, changes, unproven repairs and parts, the pack, and what it was before. */
-export function rankContext(file: CraftFile, run: Run, findings: readonly Finding[], symptom: string, self: number | null): RankContext {
+/**
+ * Everything on record that may move a suspect of a fault seen in a run: verdicts, changes, unproven repairs and
+ * parts, the pack, and what it was before.
+ */
+export function rankContext(
+  file: CraftFile,
+  run: Run,
+  findings: readonly Finding[],
+  symptom: string,
+  self: number | null,
+): RankContext {
   const version = file.versions.find((v) => v.label === run.version);
   if (!version) return { findings, changed: new Set() };
   const parent = file.versions.find((v) => v.label === version.parent);
   const line = lineOf(file.versions, version.label);
   const when = Date.parse(run.date);
   const dateOf = (n: number | null) => Date.parse(file.runs.find((r) => r.number === n)?.date ?? "");
-  const earlier = file.faults.filter((f) => f.number !== self && line.includes(file.runs.find((r) => r.number === f.run)?.version ?? "") && dateOf(f.run) <= when);
+  const earlier = file.faults.filter(
+    (f) =>
+      f.number !== self &&
+      line.includes(file.runs.find((r) => r.number === f.run)?.version ?? "") &&
+      dateOf(f.run) <= when,
+  );
   const baseline = baselineOf(file, version.label, when);
-  const since = baseline && baseline.label !== version.label ? reversals(difference(baseline.design, version.design)) : [];
+  const since =
+    baseline && baseline.label !== version.label ? reversals(difference(baseline.design, version.design)) : [];
   return {
     findings,
     changed: kindsOf(parent ? difference(parent.design, version.design) : []),
     repaired: earlier
       .filter((f) => f.fix !== "" && !(f.proofRun !== null && dateOf(f.proofRun) < when))
-      .map((f) => ({ fault: f.number, words: `${version.design.items.find((i) => i.id === f.part)?.name ?? f.part} ${f.fix} ${f.damage}` })),
+      .map((f) => ({
+        fault: f.number,
+        words: `${version.design.items.find((i) => i.id === f.part)?.name ?? f.part} ${f.fix} ${f.damage}`,
+      })),
     unverified: since.map((r) => r.subject),
     pack: packState(run.pack, version.design.batteries[0]),
-    before: earlier.filter((f) => f.symptom === symptom).flatMap((f) => f.suspects.filter((s) => s.state === "ruled in").map((s) => ({ fault: f.number, cause: s.id }))),
+    before: earlier
+      .filter((f) => f.symptom === symptom)
+      .flatMap((f) => f.suspects.filter((s) => s.state === "ruled in").map((s) => ({ fault: f.number, cause: s.id }))),
   };
 }

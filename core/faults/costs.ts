@@ -17,9 +17,13 @@ export interface CauseCost {
 const UNKNOWN = "not found";
 
 /** The cause that a fault ended in: the suspect ruled in, else what was written as its cause. */
-export const causeOf = (f: Fault): string => f.suspects.find((s) => s.state === "ruled in")?.cause ?? (f.cause.trim() || UNKNOWN);
+export const causeOf = (f: Fault): string =>
+  f.suspects.find((s) => s.state === "ruled in")?.cause ?? (f.cause.trim() || UNKNOWN);
 
-/** What faults have cost, by their cause, dearest in time first: repairs, tests of every suspect, and the wrong turns among them. */
+/**
+ * What faults have cost, by their cause, dearest in time first: repairs, tests of every suspect, and the wrong turns
+ * among them.
+ */
 export function costsByCause(faults: readonly Fault[]): CauseCost[] {
   const by = new Map<string, CauseCost>();
   for (const f of faults) {

@@ -60,7 +60,8 @@ function indexOf(catalogue: readonly Symptom[]): Index {
     const own = stemsOf(s.text);
     const causes = stemsOf(s.causes.map((c) => c.text).join(" "));
     const said = (WORDS[s.id] ?? "").split(",").map((phrase) => ({ stems: new Set(stemsOf(phrase)) }));
-    for (const w of new Set([...own, ...causes, ...said.flatMap((p) => [...p.stems])])) counts.set(w, (counts.get(w) ?? 0) + 1);
+    for (const w of new Set([...own, ...causes, ...said.flatMap((p) => [...p.stems])]))
+      counts.set(w, (counts.get(w) ?? 0) + 1);
     return { symptom: s, own: new Set(own), said, causes: new Set(causes) };
   });
   const index = { entries, counts };
@@ -69,7 +70,8 @@ function indexOf(catalogue: readonly Symptom[]): Index {
 }
 
 /**
- * Symptoms of the catalogue that a person's own words come near to, nearest first: by the catalogue's sentence and by how people say it, shared stems counting the more the rarer they are;
+ * Symptoms of the catalogue that a person's own words come near to, nearest first: by the catalogue's sentence and by
+ * how people say it, shared stems counting the more the rarer they are;
  * words of a cause count a third. Empty when nothing is near.
  * @param catalogue with entries of one's own; the shipped one when left out
  */
@@ -77,7 +79,10 @@ export function symptomsLike(text: string, most = 5, catalogue: readonly Symptom
   const stems = stemsOf(text);
   const { entries, counts } = indexOf(catalogue);
   const weight = (w: string) => Math.log(1 + catalogue.length / (counts.get(w) ?? 1));
-  /** How much of what was written a phrase holds, and of the phrase what was written: shared weight over the root of both. */
+  /**
+   * How much of what was written a phrase holds, and of the phrase what was written: shared weight over the root of
+   * both.
+   */
   const asked = Math.sqrt(stems.reduce((s, w) => s + weight(w), 0) || 1);
   const nearness = (own: ReadonlySet<string>): number => {
     let [shared, whole] = [0, 0];
@@ -88,7 +93,10 @@ export function symptomsLike(text: string, most = 5, catalogue: readonly Symptom
   return entries
     .map(({ symptom, own, said, causes }) => {
       const phrases = said.map((p) => nearness(p.stems)).sort((a, b) => b - a);
-      const loose = stems.reduce((s, w) => s + (said.some((p) => p.stems.has(w)) || own.has(w) ? weight(w) : causes.has(w) ? weight(w) / 3 : 0), 0);
+      const loose = stems.reduce(
+        (s, w) => s + (said.some((p) => p.stems.has(w)) || own.has(w) ? weight(w) : causes.has(w) ? weight(w) / 3 : 0),
+        0,
+      );
       // The best phrase decides; all words together break ties.
       const score = Math.max(nearness(own), phrases[0] ?? 0) + (0.35 * loose) / asked ** 2;
       return { symptom, score };

@@ -34,7 +34,10 @@ export interface RankContext {
   before?: readonly { fault: number; cause: string }[];
 }
 
-/** Places that one piece of evidence moves a suspect: a standing verdict counts most, then what it was before, the pack's state, a recent change or repair (judgement). */
+/**
+ * Places that one piece of evidence moves a suspect: a standing verdict counts most, then what it was before, the
+ * pack's state, a recent change or repair (judgement).
+ */
 const BY_FINDING = 3;
 const BY_CLEAR = -2;
 const BY_BEFORE = 2;
@@ -46,9 +49,14 @@ const BY_UNVERIFIED = 1;
 const shares = (a: readonly string[], b: readonly string[]) => a.some((w) => b.includes(w));
 /** Whether a cause is one of the pack: by what it is linked to, or by its words. */
 const ofPack = (c: Cause) =>
-  (c.touchedBy?.includes("pack") ?? false) || (c.raisedBy ?? []).some((r) => r === "pack-floor" || r === "cold-pack") || /\bpack\b|volts|battery|\bsag/i.test(c.text);
+  (c.touchedBy?.includes("pack") ?? false) ||
+  (c.raisedBy ?? []).some((r) => r === "pack-floor" || r === "cold-pack") ||
+  /\bpack\b|volts|battery|\bsag/i.test(c.text);
 
-/** The catalogue's causes of a symptom, likeliest first for this craft: its order of likelihood, moved by verdicts, changes, repairs, unproven parts, the pack and what it was before. */
+/**
+ * The catalogue's causes of a symptom, likeliest first for this craft: its order of likelihood, moved by verdicts,
+ * changes, repairs, unproven parts, the pack and what it was before.
+ */
 export function rankCauses(symptom: Symptom, context: RankContext): RankedCause[] {
   const count = symptom.causes.length;
   return symptom.causes
@@ -59,15 +67,27 @@ export function rankCauses(symptom: Symptom, context: RankContext): RankedCause[
         score += by;
         reasons.push(reason);
       };
-      for (const code of cause.raisedBy ?? []) if (context.findings.some((f) => f.code === code && f.severity !== "clear")) move(BY_FINDING, { why: "finding", code, effect: 1 });
-      for (const code of cause.loweredBy ?? []) if (context.findings.some((f) => f.code === code && f.severity === "clear")) move(BY_CLEAR, { why: "finding", code, effect: -1 });
-      for (const kind of cause.touchedBy ?? []) if (context.changed.has(kind)) move(BY_CHANGE, { why: "changed", kind, effect: 1 });
+      for (const code of cause.raisedBy ?? [])
+        if (context.findings.some((f) => f.code === code && f.severity !== "clear"))
+          move(BY_FINDING, { why: "finding", code, effect: 1 });
+      for (const code of cause.loweredBy ?? [])
+        if (context.findings.some((f) => f.code === code && f.severity === "clear"))
+          move(BY_CLEAR, { why: "finding", code, effect: -1 });
+      for (const kind of cause.touchedBy ?? [])
+        if (context.changed.has(kind)) move(BY_CHANGE, { why: "changed", kind, effect: 1 });
       const words = stemsOf(`${cause.text} ${cause.fix}`);
-      for (const r of context.repaired ?? []) if (shares(words, stemsOf(r.words))) move(BY_REPAIR, { why: "repaired", fault: r.fault, effect: 1 });
+      for (const r of context.repaired ?? [])
+        if (shares(words, stemsOf(r.words))) move(BY_REPAIR, { why: "repaired", fault: r.fault, effect: 1 });
       const part = (context.unverified ?? []).find((p) => shares(words, stemsOf(p)));
       if (part !== undefined) move(BY_UNVERIFIED, { why: "unverified", part, effect: 1 });
-      if (context.pack && ofPack(cause)) move(context.pack === "held" ? -BY_PACK / 2 : BY_PACK, { why: "pack", state: context.pack, effect: context.pack === "held" ? -1 : 1 });
-      for (const b of context.before ?? []) if (b.cause === cause.id) move(BY_BEFORE, { why: "before", fault: b.fault, effect: 1 });
+      if (context.pack && ofPack(cause))
+        move(context.pack === "held" ? -BY_PACK / 2 : BY_PACK, {
+          why: "pack",
+          state: context.pack,
+          effect: context.pack === "held" ? -1 : 1,
+        });
+      for (const b of context.before ?? [])
+        if (b.cause === cause.id) move(BY_BEFORE, { why: "before", fault: b.fault, effect: 1 });
       return { cause, score, reasons };
     })
     .sort((a, b) => b.score - a.score);
@@ -78,11 +98,16 @@ const MINUTES_PER_EURO = 2;
 const RISKS: Record<Cause["risk"], number> = { none: 0, "a part": 1, "a person": 2 };
 
 /**
- * The test to make first of several: the one that risks least, a person before a part before nothing; of those one with the pack out; then the one that takes least time and money.
+ * The test to make first of several: the one that risks least, a person before a part before nothing; of those one
+ * with the pack out; then the one that takes least time and money.
  * A risk to a person is never bought off with minutes.
  */
-export const cheapestTest = <T extends Pick<Cause, "minutes" | "cost" | "risk"> & { powered?: boolean | null }>(list: readonly T[]): T | undefined =>
+export const cheapestTest = <T extends Pick<Cause, "minutes" | "cost" | "risk"> & { powered?: boolean | null }>(
+  list: readonly T[],
+): T | undefined =>
   list.toSorted(
     (a, b) =>
-      RISKS[a.risk] - RISKS[b.risk] || Number(a.powered ?? true) - Number(b.powered ?? true) || a.minutes + MINUTES_PER_EURO * a.cost - (b.minutes + MINUTES_PER_EURO * b.cost),
+      RISKS[a.risk] - RISKS[b.risk] ||
+      Number(a.powered ?? true) - Number(b.powered ?? true) ||
+      a.minutes + MINUTES_PER_EURO * a.cost - (b.minutes + MINUTES_PER_EURO * b.cost),
   )[0];

@@ -1,11 +1,13 @@
 import type { Fault, Run, Suspect } from "../design/craftFile";
 
 /** Whether a suspect is the one at the sticks. */
-export const blamesPilot = (s: Pick<Suspect, "id" | "cause">): boolean => s.id === "pilot" || /\bpilot|\bdriver error|operator error/i.test(s.cause);
+export const blamesPilot = (s: Pick<Suspect, "id" | "cause">): boolean =>
+  s.id === "pilot" || /\bpilot|\bdriver error|operator error/i.test(s.cause);
 
 /**
  * Why a fault may not be given the state that it asks for; null when it may.
- * Closed needs a suspect ruled in by a test with a result. Proven needs that, and a run after the one in which the fault was seen.
+ * Closed needs a suspect ruled in by a test with a result. Proven needs that, and a run after the one in which the
+ * fault was seen.
  * The pilot may be the cause only when the pilot was swapped, or the craft.
  * "Cured, cause unknown" and "unresolved" are honest ends and need nothing.
  */
@@ -15,8 +17,12 @@ export function refusal(
 ): string | null {
   if (fault.state !== "closed" && fault.state !== "proven") return null;
   const shown = fault.suspects.some((s) => s.state === "ruled in" && s.result.trim() !== "");
-  if (!shown) return "To close a fault, rule a suspect in and write down what its test showed. Or end it as “cured, cause unknown” or “unresolved”.";
-  if (!fault.pilotSwap && (fault.suspects.some((s) => s.state === "ruled in" && blamesPilot(s)) || /\bpilot error/i.test(fault.cause)))
+  if (!shown)
+    return "To close a fault, rule a suspect in and write down what its test showed. Or end it as “cured, cause unknown” or “unresolved”.";
+  if (
+    !fault.pilotSwap &&
+    (fault.suspects.some((s) => s.state === "ruled in" && blamesPilot(s)) || /\bpilot error/i.test(fault.cause))
+  )
     return "“Pilot error” needs the same pilot on another craft, or another pilot on this one: write down which, and what it showed.";
   if (fault.state === "closed") return null;
   if (fault.proofRun === null) return "Proven needs a later run in which the fault did not come back.";

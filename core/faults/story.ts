@@ -7,7 +7,8 @@ export function alike(a: Omit<Fault, "number">, b: Omit<Fault, "number">): Alike
   const same = (x: string, y: string) => x.trim() !== "" && x.trim().toLowerCase() === y.trim().toLowerCase();
   if (same(a.part, b.part)) return "the same part";
   const shown = (f: Omit<Fault, "number">) => f.suspects.filter((s) => s.state === "ruled in");
-  if (a.symptom !== null && a.symptom === b.symptom && shown(a).some((s) => shown(b).some((t) => s.id === t.id))) return "the same cause";
+  if (a.symptom !== null && a.symptom === b.symptom && shown(a).some((s) => shown(b).some((t) => s.id === t.id)))
+    return "the same cause";
   if (same(a.cause, b.cause)) return "the same cause";
   if (a.symptom !== null && a.symptom === b.symptom) return "the same symptom";
   return null;
@@ -18,19 +19,32 @@ export interface Chapter {
   because: Alike;
   version: string;
   date: string;
-  /** seconds run between this fault and the next one of its kind, by the lengths on record; null when none of the runs has one */
+  /**
+   * seconds run between this fault and the next one of its kind, by the lengths on record; null when none of the runs
+   * has one
+   */
   ran: number | null;
   /** how many runs lay between */
   runs: number;
 }
 
-/** Earlier faults of the same part, cause or symptom, oldest first, with how long each fix held. Symptoms alone count only when nothing nearer does. */
-export function story(file: Pick<CraftFile, "faults" | "runs">, fault: Omit<Fault, "number"> & { number?: number }): Chapter[] {
+/**
+ * Earlier faults of the same part, cause or symptom, oldest first, with how long each fix held. Symptoms alone count
+ * only when nothing nearer does.
+ */
+export function story(
+  file: Pick<CraftFile, "faults" | "runs">,
+  fault: Omit<Fault, "number"> & { number?: number },
+): Chapter[] {
   const runOf = (n: number | null) => file.runs.find((r) => r.number === n);
   const time = (n: number | null) => Date.parse(runOf(n)?.date ?? "");
   const here = time(fault.run);
   const list = file.faults
-    .filter((f) => f.number !== fault.number && (time(f.run) < here || (time(f.run) === here && f.number < (fault.number ?? Infinity))))
+    .filter(
+      (f) =>
+        f.number !== fault.number &&
+        (time(f.run) < here || (time(f.run) === here && f.number < (fault.number ?? Infinity))),
+    )
     .flatMap((f) => {
       const because = alike(fault, f);
       return because ? [{ fault: f, because }] : [];

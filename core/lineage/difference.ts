@@ -26,7 +26,8 @@ type Leaves = Map<string, Leaf>;
 function flatten(value: unknown, path: string[], into: Leaves): Leaves {
   if (Array.isArray(value)) {
     for (const [i, element] of value.entries()) {
-      const id = typeof element === "object" && element !== null && "id" in element ? `#${String(element.id)}` : String(i);
+      const id =
+        typeof element === "object" && element !== null && "id" in element ? `#${String(element.id)}` : String(i);
       flatten(element, [...path, id], into);
     }
   } else if (typeof value === "object" && value !== null) {
@@ -40,7 +41,9 @@ function entryName(design: Design, path: readonly string[]): string {
   let node: unknown = design;
   for (const key of path) {
     if (Array.isArray(node)) {
-      const entry = node.find((e) => typeof e === "object" && e !== null && "id" in e && e.id === key.slice(1)) as { id: string; name?: string; metric?: string } | undefined;
+      const entry = node.find((e) => typeof e === "object" && e !== null && "id" in e && e.id === key.slice(1)) as
+        | { id: string; name?: string; metric?: string }
+        | undefined;
       return entry?.name ?? (entry?.metric ? `target ${entry.metric}` : key.slice(1));
     }
     node = typeof node === "object" && node !== null ? (node as Record<string, unknown>)[key] : undefined;
@@ -52,7 +55,8 @@ function entryName(design: Design, path: readonly string[]): string {
 const entryOf = (key: string): string | null => /^(.*?#[^/]+)/.exec(key)?.[1] ?? null;
 
 /**
- * All differences from one design to another: entries added and removed as wholes, and every changed field of the entries that both have.
+ * All differences from one design to another: entries added and removed as wholes, and every changed field of the
+ * entries that both have.
  * Entries are told apart by id, so that a renamed part is a change and not a removal.
  */
 export function difference(from: Design, to: Design): Change[] {
@@ -65,7 +69,17 @@ export function difference(from: Design, to: Design): Change[] {
   const whole = (change: "added" | "removed", entry: string, design: Design) => {
     const path = entry.split("/");
     const said = saidOf(path);
-    out.push({ change, kind: said.change, path, subject: entryName(design, path), field: "", dimension: null, knowing: false, from: null, to: null });
+    out.push({
+      change,
+      kind: said.change,
+      path,
+      subject: entryName(design, path),
+      field: "",
+      dimension: null,
+      knowing: false,
+      from: null,
+      to: null,
+    });
   };
   for (const entry of inA) if (!inB.has(entry)) whole("removed", entry, from);
   for (const entry of inB) if (!inA.has(entry)) whole("added", entry, to);

@@ -13,7 +13,10 @@ export interface GuessRecord {
   within: number;
 }
 
-/** What was predicted against what was measured, version by version: whether the guessing gets better, and whether the ± are honest. Versions without a measured prediction are left out. */
+/**
+ * What was predicted against what was measured, version by version: whether the guessing gets better, and whether the
+ * ± are honest. Versions without a measured prediction are left out.
+ */
 export function guessingRecord(file: Pick<CraftFile, "runs" | "versions">): GuessRecord[] {
   return file.versions.flatMap((v): GuessRecord[] => {
     const pairs = file.runs
@@ -22,7 +25,15 @@ export function guessingRecord(file: Pick<CraftFile, "runs" | "versions">): Gues
       .flatMap((m) => {
         const missed = m.predicted && m.measured ? miss(m.predicted, m.measured) : null;
         return missed && m.predicted && m.measured
-          ? [{ steps: Math.abs(missed.steps), share: m.measured.value === 0 ? null : Math.abs(m.measured.value - m.predicted.value) / Math.abs(m.measured.value) }]
+          ? [
+              {
+                steps: Math.abs(missed.steps),
+                share:
+                  m.measured.value === 0
+                    ? null
+                    : Math.abs(m.measured.value - m.predicted.value) / Math.abs(m.measured.value),
+              },
+            ]
           : [];
       });
     if (pairs.length === 0) return [];
@@ -40,7 +51,10 @@ export function guessingRecord(file: Pick<CraftFile, "runs" | "versions">): Gues
 }
 
 export type Trend = "better" | "no better" | "worse" | "too few";
-/** Whether the share missed falls along the versions: by Kendall's count of pairs, weighted alike; "too few" below three versions. */
+/**
+ * Whether the share missed falls along the versions: by Kendall's count of pairs, weighted alike; "too few" below
+ * three versions.
+ */
 export function guessingTrend(record: readonly GuessRecord[]): Trend {
   const list = record.flatMap((r) => r.share ?? []);
   if (list.length < 3) return "too few";

@@ -10,7 +10,11 @@ const MOST = 60;
 const words = (key: string) => key.replace(/([a-z])([A-Z])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`);
 /** A place in words; numbers count from one, as people do. */
 const place = (path: readonly (string | number)[]) =>
-  path.reduce<string>((text, key) => (typeof key === "number" ? `${text} ${key + 1}` : text === "" ? words(key) : `${text}, ${words(key)}`), "");
+  path.reduce<string>(
+    (text, key) =>
+      typeof key === "number" ? `${text} ${key + 1}` : text === "" ? words(key) : `${text}, ${words(key)}`,
+    "",
+  );
 
 function short(value: unknown): string {
   if (value === undefined || value === null || value === "") return "empty";
@@ -22,18 +26,30 @@ function short(value: unknown): string {
   return typeof name === "string" ? short(name) : "an entry";
 }
 
-/** Every value in which two states of one document differ, place by place. An entry that only one of them has is one difference. */
+/**
+ * Every value in which two states of one document differ, place by place. An entry that only one of them has is one
+ * difference.
+ */
 export function plainDifference(theirs: unknown, mine: unknown): PlainChange[] {
   const out: PlainChange[] = [];
   const walk = (a: unknown, b: unknown, path: (string | number)[]) => {
     if (out.length >= MOST || Object.is(a, b)) return;
-    const inside = typeof a === "object" && a !== null && typeof b === "object" && b !== null && Array.isArray(a) === Array.isArray(b);
+    const inside =
+      typeof a === "object" &&
+      a !== null &&
+      typeof b === "object" &&
+      b !== null &&
+      Array.isArray(a) === Array.isArray(b);
     if (!inside) {
-      if (short(a) !== short(b) || typeof a === "object" || typeof b === "object") out.push({ at: place(path), theirs: short(a), mine: short(b) });
+      if (short(a) !== short(b) || typeof a === "object" || typeof b === "object")
+        out.push({ at: place(path), theirs: short(a), mine: short(b) });
       return;
     }
-    if (Array.isArray(a) && Array.isArray(b)) for (let k = 0; k < Math.max(a.length, b.length); k++) walk(a[k], b[k], [...path, k]);
-    else for (const key of new Set([...Object.keys(a), ...Object.keys(b)])) walk((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key], [...path, key]);
+    if (Array.isArray(a) && Array.isArray(b))
+      for (let k = 0; k < Math.max(a.length, b.length); k++) walk(a[k], b[k], [...path, k]);
+    else
+      for (const key of new Set([...Object.keys(a), ...Object.keys(b)]))
+        walk((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key], [...path, key]);
   };
   walk(theirs, mine, []);
   return out;

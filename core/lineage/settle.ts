@@ -17,7 +17,10 @@ export type Asked =
 
 const NUMBER = String.raw`[\d.,]+(?:\s*[–-]\s*[\d.,]+)?\s*[^\s\d,;]*`;
 
-/** Reads "by 20 %", "to under 4 N", "into 318–344 mm", "to none": what is asked of a quantity, in stored units. What cannot be read leaves the direction. */
+/**
+ * Reads "by 20 %", "to under 4 N", "into 318–344 mm", "to none": what is asked of a quantity, in stored units. What
+ * cannot be read leaves the direction.
+ */
 export function askedOf(amount: string, dimension: Dimension): Asked {
   const text = amount.trim().toLowerCase();
   const read = (t: string): number | null => {
@@ -30,15 +33,19 @@ export function askedOf(amount: string, dimension: Dimension): Asked {
     const [low, high] = [read(`${range[1]} ${range[3]}`), read(`${range[2]} ${range[3]}`)];
     if (low !== null && high !== null && high > low) return { kind: "between", low, high };
   }
-  const limit = new RegExp(String.raw`(under|below|at most|less than|no more than|<|≤|over|above|at least|more than|>|≥)\s*(${NUMBER})`).exec(text);
+  const limit = new RegExp(
+    String.raw`(under|below|at most|less than|no more than|<|≤|over|above|at least|more than|>|≥)\s*(${NUMBER})`,
+  ).exec(text);
   if (limit) {
     const value = read(limit[2] ?? "");
-    if (value !== null) return { kind: /over|above|at least|^more than|>|≥/.test(limit[1] ?? "") ? "above" : "below", limit: value };
+    if (value !== null)
+      return { kind: /over|above|at least|^more than|>|≥/.test(limit[1] ?? "") ? "above" : "below", limit: value };
   }
   const by = new RegExp(String.raw`\bby\s+(${NUMBER})`).exec(text);
   if (by) {
     const share = /^([\d.,]+)\s*%/.exec(by[1] ?? "");
-    if (share && dimension !== "percent") return { kind: "by", share: Number((share[1] ?? "").replace(",", ".")) / 100, amount: null };
+    if (share && dimension !== "percent")
+      return { kind: "by", share: Number((share[1] ?? "").replace(",", ".")) / 100, amount: null };
     const value = read(by[1] ?? "");
     if (value !== null) return { kind: "by", share: null, amount: value };
   }
@@ -55,7 +62,10 @@ export interface Settlement {
   odds: number | null;
   /** Why it is unclear although something was measured, in words; null otherwise. */
   why: string | null;
-  /** Repeats on each side that would settle a change as large as claimed, at the scatter that is known; null where that cannot be said. */
+  /**
+   * Repeats on each side that would settle a change as large as claimed, at the scatter that is known; null where
+   * that cannot be said.
+   */
   repeats: number | null;
 }
 
@@ -70,19 +80,36 @@ function freedomOf(a: { sd: number; freedom: number }, b: { sd: number; freedom:
 const UNREPEATED = "measured once, and nobody knows how far repeats scatter: repeat it";
 
 /**
- * Settles one claim of a version against what was measured on it and on its parent, by Student's t where the ± comes from repeats. A limit needs the child alone; a change needs both.
+ * Settles one claim of a version against what was measured on it and on its parent, by Student's t where the ± comes
+ * from repeats. A limit needs the child alone; a change needs both.
  *
  * @param scatter how far repeats fall on this craft: tells how many would settle it
  */
-export function settleClaim(claim: Claim, before: MeasuredOn | null, after: MeasuredOn | null, dimension: Dimension, scatter: { sd: number } | null = null): Settlement {
+export function settleClaim(
+  claim: Claim,
+  before: MeasuredOn | null,
+  after: MeasuredOn | null,
+  dimension: Dimension,
+  scatter: { sd: number } | null = null,
+): Settlement {
   const asked = askedOf(claim.amount, dimension);
-  const base: Settlement = { claim, asked, verdict: "not measured", before, after, odds: null, why: null, repeats: null };
+  const base: Settlement = {
+    claim,
+    asked,
+    verdict: "not measured",
+    before,
+    after,
+    odds: null,
+    why: null,
+    repeats: null,
+  };
   const change = asked.kind === "by" || asked.kind === "direction";
   const size = asked.kind === "by" && before ? (asked.amount ?? (asked.share ?? 0) * Math.abs(before.value)) : 0;
   const none: Settlement = { ...base, repeats: scatter && size > 0 ? repeatsFor(size, 2 * scatter.sd ** 2) : null };
   if (!after || (change && !before)) return none;
   if (after.freedom === 0 || (change && before?.freedom === 0)) return { ...none, verdict: "unclear", why: UNREPEATED };
-  const within = (value: number, sd: number, freedom: number, low: number, high: number) => probabilityByT(value, sd, freedom, low, high);
+  const within = (value: number, sd: number, freedom: number, low: number, high: number) =>
+    probabilityByT(value, sd, freedom, low, high);
   let odds: number;
   if (asked.kind === "below") odds = within(after.value, after.sd, after.freedom, -Infinity, asked.limit);
   else if (asked.kind === "above") odds = within(after.value, after.sd, after.freedom, asked.limit, Infinity);
@@ -103,11 +130,21 @@ export function settleClaim(claim: Claim, before: MeasuredOn | null, after: Meas
 }
 
 /** All claims of a version, settled by the numbers. */
-export function settle(file: Pick<CraftFile, "runs" | "bench" | "versions">, version: Version, dimensionOf: (metric: string) => Dimension): Settlement[] {
+export function settle(
+  file: Pick<CraftFile, "runs" | "bench" | "versions">,
+  version: Version,
+  dimensionOf: (metric: string) => Dimension,
+): Settlement[] {
   return version.claims.map((claim) => {
     const scatter = knownScatter(file, claim.metric);
     const on = (label: string) => measuredOn(file, label, claim.metric, scatter);
-    return settleClaim(claim, version.parent === null ? null : on(version.parent), on(version.label), dimensionOf(claim.metric), scatter);
+    return settleClaim(
+      claim,
+      version.parent === null ? null : on(version.parent),
+      on(version.label),
+      dimensionOf(claim.metric),
+      scatter,
+    );
   });
 }
 
@@ -136,7 +173,8 @@ export interface Reversal {
 }
 
 /**
- * Things that were changed together: with more than one, no effect can be credited to any of them. The cheapest reversals that would tell them apart, least minutes first: all but one
+ * Things that were changed together: with more than one, no effect can be credited to any of them. The cheapest
+ * reversals that would tell them apart, least minutes first: all but one
  * have to be undone in turn.
  */
 export function reversals(changes: readonly Change[]): Reversal[] {
@@ -146,7 +184,11 @@ export function reversals(changes: readonly Change[]): Reversal[] {
     if (c.kind === "brief" || c.kind === "duty" || c.knowing) continue;
     const minutes = c.change === "changed" ? UNDO[c.kind] : UNDO.part;
     const held = by.get(c.subject);
-    by.set(c.subject, { subject: c.subject, changes: (held?.changes ?? 0) + 1, minutes: Math.max(held?.minutes ?? 0, minutes) });
+    by.set(c.subject, {
+      subject: c.subject,
+      changes: (held?.changes ?? 0) + 1,
+      minutes: Math.max(held?.minutes ?? 0, minutes),
+    });
   }
   return [...by.values()].sort((a, b) => a.minutes - b.minutes);
 }

@@ -22,7 +22,13 @@ export function spendOf(file: Pick<CraftFile, "versions" | "runs" | "faults">, v
   const fresh = parent
     ? new Set(
         thingsChanged(parent.design, version.design)
-          .things.filter((t) => t.changes.some((c) => c.change !== "removed" && (c.change === "added" || c.field === "" || c.kind === "part" || c.kind === "mass")))
+          .things.filter((t) =>
+            t.changes.some(
+              (c) =>
+                c.change !== "removed" &&
+                (c.change === "added" || c.field === "" || c.kind === "part" || c.kind === "mass"),
+            ),
+          )
           .map((t) => t.key),
       )
     : null;
@@ -55,12 +61,17 @@ export function forkOf(versions: readonly Pick<Version, "label" | "parent">[], l
 }
 
 /** What a branch took since it left its line, and what the whole line took up to here. */
-export function spendOfBranch(file: Pick<CraftFile, "versions" | "runs" | "faults">, label: string): { branch: Spend; whole: Spend } {
+export function spendOfBranch(
+  file: Pick<CraftFile, "versions" | "runs" | "faults">,
+  label: string,
+): { branch: Spend; whole: Spend } {
   const line = lineOf(file.versions, label);
   const fork = forkOf(file.versions, label);
   const own = fork === null ? line : line.slice(0, line.indexOf(fork));
   const sum = (labels: readonly string[]) =>
-    labels.flatMap((l) => file.versions.find((v) => v.label === l) ?? []).reduce((s, v) => add(s, spendOf(file, v)), { building: 0, running: 0, untimed: 0, mending: 0, money: 0 });
+    labels
+      .flatMap((l) => file.versions.find((v) => v.label === l) ?? [])
+      .reduce((s, v) => add(s, spendOf(file, v)), { building: 0, running: 0, untimed: 0, mending: 0, money: 0 });
   return { branch: sum(own), whole: sum(line) };
 }
 
@@ -76,8 +87,17 @@ export interface Reusable {
 /** Parts that could go back to the shelf, dearest first. A part that an unmended fault names is not whole. */
 export function reusableParts(file: Pick<CraftFile, "runs" | "faults">, version: Version): Reusable[] {
   const own = new Set(file.runs.filter((r) => r.version === version.label).map((r) => r.number));
-  const broken = new Set(file.faults.filter((f) => f.run !== null && own.has(f.run) && f.severity !== "harmless" && f.fix === "").map((f) => f.part));
+  const broken = new Set(
+    file.faults
+      .filter((f) => f.run !== null && own.has(f.run) && f.severity !== "harmless" && f.fix === "")
+      .map((f) => f.part),
+  );
   return version.design.items
-    .map((item) => ({ item, whole: !broken.has(item.id), money: (item.cost ?? 0) * item.quantity, minutes: item.makeMinutes ?? 0 }))
+    .map((item) => ({
+      item,
+      whole: !broken.has(item.id),
+      money: (item.cost ?? 0) * item.quantity,
+      minutes: item.makeMinutes ?? 0,
+    }))
     .sort((a, b) => b.money - a.money || b.minutes - a.minutes);
 }

@@ -20,7 +20,8 @@ export const thingKey = (path: readonly string[]): string => {
 };
 
 /**
- * Differences from one design to another, thing by thing, each with the grams and millimetres that it brings by itself. The thing-by-thing sums need not add up to the whole when two
+ * Differences from one design to another, thing by thing, each with the grams and millimetres that it brings by
+ * itself. The thing-by-thing sums need not add up to the whole when two
  * act on one another; the whole is `total`.
  */
 export function thingsChanged(from: Design, to: Design): { things: Thing[]; total: { mass: number; cg: number } } {
@@ -38,7 +39,11 @@ export function thingsChanged(from: Design, to: Design): { things: Thing[]; tota
     if (id === undefined || !before) return { mass: 0, cg: 0 };
     const replaced = to.items.find((i) => i.id === id);
     const had = from.items.some((i) => i.id === id);
-    const items = had ? from.items.flatMap((i) => (i.id === id ? (replaced ? [replaced] : []) : [i])) : replaced ? [...from.items, replaced] : from.items;
+    const items = had
+      ? from.items.flatMap((i) => (i.id === id ? (replaced ? [replaced] : []) : [i]))
+      : replaced
+        ? [...from.items, replaced]
+        : from.items;
     const alone = rollUp({ ...from, items });
     return alone ? { mass: alone.mass - before.mass, cg: alone.cg.x - before.cg.x } : { mass: 0, cg: 0 };
   };

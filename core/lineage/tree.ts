@@ -10,7 +10,8 @@ export interface Placed {
 }
 
 /**
- * The lineage as a tree to be drawn: versions in order of opening, each child in its parent's lane if it is the one that goes on (the plain number, else the one with most descendants, else
+ * The lineage as a tree to be drawn: versions in order of opening, each child in its parent's lane if it is the one
+ * that goes on (the plain number, else the one with most descendants, else
  * the first), the others in lanes of their own. A lane is used again once its branch has ended.
  */
 export function placeTree(versions: readonly Pick<Version, "label" | "parent">[]): Placed[] {
@@ -44,5 +45,10 @@ export function placeTree(versions: readonly Pick<Version, "label" | "parent">[]
     busy.push({ lane: own, from, to });
     lane.set(v.label, own);
   }
-  return versions.map((v) => ({ label: v.label, parent: v.parent, column: column.get(v.label) ?? 0, lane: lane.get(v.label) ?? 0 }));
+  return versions.map((v) => ({
+    label: v.label,
+    parent: v.parent,
+    column: column.get(v.label) ?? 0,
+    lane: lane.get(v.label) ?? 0,
+  }));
 }

@@ -4,8 +4,20 @@ import { rollUp } from "../subjects/mass/rollup";
 import { lineOf } from "../runs/ladder";
 import { difference } from "./difference";
 
-/** What a tune was made with: when one of these changes it is no longer known to hold (docs/physics.md, common practice). */
-export type TuneCause = "frame" | "mass" | "CG" | "propeller" | "motor" | "pack" | "thrust line" | "signalling" | "medium";
+/**
+ * What a tune was made with: when one of these changes it is no longer known to hold (docs/physics.md, common
+ * practice).
+ */
+export type TuneCause =
+  | "frame"
+  | "mass"
+  | "CG"
+  | "propeller"
+  | "motor"
+  | "pack"
+  | "thrust line"
+  | "signalling"
+  | "medium";
 
 type TunedKind = Setting["kind"];
 const ALL: TuneCause[] = ["frame", "mass", "CG", "propeller", "motor", "pack", "thrust line", "signalling", "medium"];
@@ -48,11 +60,15 @@ function causesBetween(from: Version, to: Version): TuneCause[] {
     if (c.kind === "pack" && !c.knowing) out.add("pack");
     if (c.kind === "thrust line") out.add("thrust line");
     if (c.path[0] === "heldUpBy") out.add("medium");
-    const setting = to.design.setup.find((s) => c.path.includes(`#${s.id}`)) ?? from.design.setup.find((s) => c.path.includes(`#${s.id}`));
+    const setting =
+      to.design.setup.find((s) => c.path.includes(`#${s.id}`)) ??
+      from.design.setup.find((s) => c.path.includes(`#${s.id}`));
     if (setting && (setting.kind === "signal" || setting.kind === "channel")) out.add("signalling");
   }
   const [a, b] = [rollUp(from.design), rollUp(to.design)];
-  const length = Math.max(...to.design.items.map((i) => i.place.x + i.size.x / 2), 0.1) - Math.min(...to.design.items.map((i) => i.place.x - i.size.x / 2), 0);
+  const length =
+    Math.max(...to.design.items.map((i) => i.place.x + i.size.x / 2), 0.1) -
+    Math.min(...to.design.items.map((i) => i.place.x - i.size.x / 2), 0);
   if (a && b && Math.abs(a.mass - b.mass) > MASS_SHIFT * a.mass) out.add("mass");
   if (a && b && Math.hypot(a.cg.x - b.cg.x, a.cg.z - b.cg.z) > CG_SHIFT * length) out.add("CG");
   return ALL.filter((c) => out.has(c));
@@ -68,12 +84,15 @@ function tried(version: Version, group: string): TuneState["tried"] {
 }
 
 /**
- * The set-up of a version: each setting with the version that its value comes from, and whether what it was made with has changed since. Rough water or gusts hide over-tuning, calm hides
+ * The set-up of a version: each setting with the version that its value comes from, and whether what it was made with
+ * has changed since. Rough water or gusts hide over-tuning, calm hides
  * weakness: a tune counts as good when it was tried in both.
  */
 export function tuneStates(file: Pick<CraftFile, "versions">, version: Version): TuneState[] {
   const line = lineOf(file.versions, version.label);
-  const versions = line.flatMap((l) => (l === version.label ? [version] : (file.versions.find((v) => v.label === l) ?? [])));
+  const versions = line.flatMap((l) =>
+    l === version.label ? [version] : (file.versions.find((v) => v.label === l) ?? []),
+  );
   // Several settings rest on the same version: what changed since is worked out once.
   const known = new Map<string, TuneCause[]>();
   const causesSince = (since: Version): TuneCause[] => {
@@ -112,7 +131,12 @@ export function debts(file: Pick<CraftFile, "versions">, version: Version): Debt
   return version.design.setup
     .filter((s) => s.hides !== "")
     .map((setting) => {
-      const held = line.filter((l) => (l === version.label ? version : file.versions.find((v) => v.label === l))?.design.setup.find((s) => s.id === setting.id)?.hides);
+      const held = line.filter(
+        (l) =>
+          (l === version.label ? version : file.versions.find((v) => v.label === l))?.design.setup.find(
+            (s) => s.id === setting.id,
+          )?.hides,
+      );
       return { setting, since: held.at(-1) ?? version.label };
     });
 }
@@ -120,5 +144,9 @@ export function debts(file: Pick<CraftFile, "versions">, version: Version): Debt
 /** Debts of the parent that this version no longer has. */
 export function repaid(file: Pick<CraftFile, "versions">, version: Version): Setting[] {
   const parent = file.versions.find((v) => v.label === version.parent);
-  return parent?.design.setup.filter((s) => s.hides !== "" && !version.design.setup.some((x) => x.id === s.id && x.hides !== "")) ?? [];
+  return (
+    parent?.design.setup.filter(
+      (s) => s.hides !== "" && !version.design.setup.some((x) => x.id === s.id && x.hides !== ""),
+    ) ?? []
+  );
 }

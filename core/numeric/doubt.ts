@@ -1,4 +1,7 @@
-/** A number, and by how much each uncertain input moves it when that is one standard uncertainty higher (by the input's name). */
+/**
+ * A number, and by how much each uncertain input moves it when that is one standard uncertainty higher (by the
+ * input's name).
+ */
 export interface Doubtful {
   value: number;
   by: Readonly<Record<string, number>>;
@@ -17,7 +20,10 @@ export function through({ by }: Doubtful, value: number, slope: number): Doubtfu
 }
 
 /** The same number with what one more input does to it. */
-export const alsoBy = (d: Doubtful, name: string, change: number): Doubtful => ({ value: d.value, by: { ...d.by, [name]: (d.by[name] ?? 0) + change } });
+export const alsoBy = (d: Doubtful, name: string, change: number): Doubtful => ({
+  value: d.value,
+  by: { ...d.by, [name]: (d.by[name] ?? 0) + change },
+});
 
 /** Share of the variance that each input causes, 0 to 1. */
 export function sharesOf(d: Doubtful): Map<string, number> {

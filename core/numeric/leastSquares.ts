@@ -36,12 +36,23 @@ function finished(jacobian: number[][], residuals: number[], parameters: number[
   if (Math.min(...diagonal) < SINGULAR * Math.max(...diagonal)) return nothing("singular", parameters, iterations);
   const residualSd = Math.sqrt(residuals.reduce((s, r) => s + r * r, 0) / freedom);
   const normal = inverse(scaled.transpose().mmul(scaled)).to2DArray();
-  const covariance = normal.map((row, a) => row.map((v, b) => (v * residualSd ** 2) / ((scale[a] ?? 1) * (scale[b] ?? 1))));
-  return { status: "converged", parameters, sd: covariance.map((row, k) => Math.sqrt(row[k] ?? Number.NaN)), covariance, residualSd, freedom, iterations };
+  const covariance = normal.map((row, a) =>
+    row.map((v, b) => (v * residualSd ** 2) / ((scale[a] ?? 1) * (scale[b] ?? 1))),
+  );
+  return {
+    status: "converged",
+    parameters,
+    sd: covariance.map((row, k) => Math.sqrt(row[k] ?? Number.NaN)),
+    covariance,
+    residualSd,
+    freedom,
+    iterations,
+  };
 }
 
 /**
- * Linear least squares by singular values: y ≈ Σ p_k·x_k, each row of `rows` the x of one observation (put a 1 for a constant).
+ * Linear least squares by singular values: y ≈ Σ p_k·x_k, each row of `rows` the x of one observation (put a 1 for a
+ * constant).
  * Source: Å. Björck, Numerical Methods for Least Squares Problems (1996). Checked against NIST StRD Norris.
  */
 export function fitLinear(rows: readonly (readonly number[])[], y: readonly number[]): Fit {
@@ -50,7 +61,9 @@ export function fitLinear(rows: readonly (readonly number[])[], y: readonly numb
   if (rows.length <= count) return nothing("tooFew", empty);
   const x = new Matrix(rows.map((r) => [...r]));
   const scale = empty.map((_, k) => Math.hypot(...x.getColumn(k)) || 1);
-  const solved = new SingularValueDecomposition(new Matrix(rows.map((r) => r.map((v, k) => v / (scale[k] ?? 1))))).solve(Matrix.columnVector([...y]));
+  const solved = new SingularValueDecomposition(
+    new Matrix(rows.map((r) => r.map((v, k) => v / (scale[k] ?? 1)))),
+  ).solve(Matrix.columnVector([...y]));
   const parameters = solved.getColumn(0).map((v, k) => v / (scale[k] ?? 1));
   const residuals = rows.map((r, i) => (y[i] ?? 0) - r.reduce((s, v, k) => s + v * (parameters[k] ?? 0), 0));
   return finished(
@@ -71,7 +84,12 @@ const LIMIT = 200;
  * @param start first guess of the parameters, none of them 0 unless its scale is about 1
  * Source: J. J. Moré, "The Levenberg–Marquardt algorithm" (1978). Checked against NIST StRD Misra1a.
  */
-export function fitCurve(model: (x: number, p: readonly number[]) => number, x: readonly number[], y: readonly number[], start: readonly number[]): Fit {
+export function fitCurve(
+  model: (x: number, p: readonly number[]) => number,
+  x: readonly number[],
+  y: readonly number[],
+  start: readonly number[],
+): Fit {
   if (x.length <= start.length) return nothing("tooFew", [...start]);
   const residualsAt = (p: readonly number[]) => x.map((v, i) => (y[i] ?? 0) - model(v, p));
   const sum = (r: readonly number[]) => r.reduce((s, v) => s + v * v, 0);
@@ -106,7 +124,8 @@ export function fitCurve(model: (x: number, p: readonly number[]) => number, x: 
       const better = sum(there) <= sum(residuals);
       if (!better) {
         damping *= 8;
-        if (step.every((s, k) => Math.abs(s) < 1e-13 * Math.abs(p[k] ?? 1))) return finished(jacobian, residuals, p, turn);
+        if (step.every((s, k) => Math.abs(s) < 1e-13 * Math.abs(p[k] ?? 1)))
+          return finished(jacobian, residuals, p, turn);
         continue;
       }
       moved = true;

@@ -1,5 +1,6 @@
 /**
- * Probability that a standard normal variable is at most z. Absolute error below 1e-7 (measured against tables in the tests).
+ * Probability that a standard normal variable is at most z. Absolute error below 1e-7 (measured against tables in the
+ * tests).
  * Source: Abramowitz and Stegun, Handbook of Mathematical Functions, 26.2.17.
  */
 export function normalCdf(z: number): number {
@@ -11,7 +12,10 @@ export function normalCdf(z: number): number {
   return z >= 0 ? 1 - tail : tail;
 }
 
-/** Probability (0 to 1) that a normal quantity with this mean and standard deviation lies in [low, high]; either end may be infinite. */
+/**
+ * Probability (0 to 1) that a normal quantity with this mean and standard deviation lies in [low, high]; either end
+ * may be infinite.
+ */
 export function probabilityWithin(mean: number, sd: number, low: number, high: number): number {
   if (!(sd > 0)) return mean >= low && mean <= high ? 1 : 0;
   return Math.max(0, normalCdf((high - mean) / sd) - normalCdf((low - mean) / sd));

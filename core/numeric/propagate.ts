@@ -5,13 +5,17 @@ export interface Uncertain {
 }
 
 /**
- * First-order propagation of independent errors through any smooth function, by central differences of one standard deviation.
+ * First-order propagation of independent errors through any smooth function, by central differences of one standard
+ * deviation.
  *
  * @param f of the inputs' values, in their order; several results at once
  * @returns each result with its standard uncertainty, and the covariance matrix of the results
  * Source: JCGM 100:2008 (GUM), 5.1.2 and 5.2.2, with numerical sensitivities.
  */
-export function propagate(f: (values: number[]) => number[], inputs: readonly Uncertain[]): { results: Uncertain[]; covariance: number[][] } {
+export function propagate(
+  f: (values: number[]) => number[],
+  inputs: readonly Uncertain[],
+): { results: Uncertain[]; covariance: number[][] } {
   const values = inputs.map((i) => i.value);
   const centre = f(values);
   const covariance = centre.map(() => centre.map(() => 0));

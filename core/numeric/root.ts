@@ -6,14 +6,21 @@ export type RootResult =
   | { status: "notFinite"; at: number };
 
 /**
- * Root of a continuous function inside a bracket, by the Illinois variant of false position with a bisection step whenever
+ * Root of a continuous function inside a bracket, by the Illinois variant of false position with a bisection step
+ * whenever
  * the bracket fails to halve in three turns. Never leaves the bracket.
  *
  * @param f continuous on [low, high], with opposite signs at the ends
  * @param tolerance width of the final bracket, in the unit of x
  * Source: M. Dowell and P. Jarratt, "A modified regula falsi method", BIT 11 (1971).
  */
-export function findRoot(f: (x: number) => number, low: number, high: number, tolerance: number, limit = 100): RootResult {
+export function findRoot(
+  f: (x: number) => number,
+  low: number,
+  high: number,
+  tolerance: number,
+  limit = 100,
+): RootResult {
   let a = low;
   let b = high;
   let fa = f(a);

@@ -6,17 +6,26 @@ import { usualLadder } from "./ladders";
 import { type Mark, dangersIn } from "./marks";
 
 /** The ladder of a version: its own, or the usual one for what holds it up. */
-export const ladderOf = (version: Pick<Version, "ladder" | "design">): Ladder => version.ladder ?? usualLadder(version.design.heldUpBy);
+export const ladderOf = (version: Pick<Version, "ladder" | "design">): Ladder =>
+  version.ladder ?? usualLadder(version.design.heldUpBy);
 
 /** Odds (0 to 1) with which a number meets a gate. Its uncertainty is standard; with none it meets it or not. */
 export function oddsOf(gate: Gate, value: number, sd: number): number {
   const low = gate.comparison === "atMost" ? -Infinity : gate.value;
-  const high = gate.comparison === "atMost" ? gate.value : gate.comparison === "between" ? (gate.upper ?? Infinity) : Infinity;
+  const high =
+    gate.comparison === "atMost" ? gate.value : gate.comparison === "between" ? (gate.upper ?? Infinity) : Infinity;
   return probabilityWithin(value, sd, low, high);
 }
 
-/** How a gate went: a number by what was measured, the rest by what eyes said. A number too near its limit for its ± is unclear. */
-export function judgeGate(gate: Gate, measured: RunMetric["measured"] | undefined, said: "passed" | "failed" | undefined): GateResult {
+/**
+ * How a gate went: a number by what was measured, the rest by what eyes said. A number too near its limit for its ±
+ * is unclear.
+ */
+export function judgeGate(
+  gate: Gate,
+  measured: RunMetric["measured"] | undefined,
+  said: "passed" | "failed" | undefined,
+): GateResult {
   if (gate.metric === "") return { gate, result: said ?? "not judged", value: null };
   if (!measured) return { gate, result: "not judged", value: null };
   const odds = oddsOf(gate, measured.value, measured.sd);
@@ -24,7 +33,11 @@ export function judgeGate(gate: Gate, measured: RunMetric["measured"] | undefine
 }
 
 /** All gates of a rung, held against what a run measured and what eyes said. */
-export const judgeGates = (gates: readonly Gate[], metrics: readonly Pick<RunMetric, "metric" | "measured">[], said: Record<string, "passed" | "failed">): GateResult[] =>
+export const judgeGates = (
+  gates: readonly Gate[],
+  metrics: readonly Pick<RunMetric, "metric" | "measured">[],
+  said: Record<string, "passed" | "failed">,
+): GateResult[] =>
   gates.map((g) => judgeGate(g, metrics.find((m) => m.metric === g.metric)?.measured ?? undefined, said[g.id]));
 
 export interface RungState {
@@ -42,7 +55,8 @@ const later = (a: Run, b: Run) => Date.parse(a.date) - Date.parse(b.date) || a.n
 export function ladderState(file: Pick<CraftFile, "runs">, version: Version): RungState[] {
   const own = file.runs.filter((r) => r.version === version.label).toSorted(later);
   return ladderOf(version).map((rung): RungState => {
-    const run = own.filter((r) => r.stage === rung.stage && (r.outcome === "passed" || r.outcome === "failed")).at(-1) ?? null;
+    const run =
+      own.filter((r) => r.stage === rung.stage && (r.outcome === "passed" || r.outcome === "failed")).at(-1) ?? null;
     const held = run?.gates.filter((g) => g.result === "failed" || g.result === "unclear") ?? [];
     if (!run) return { stage: rung.stage, state: rung.skipped === "" ? "untried" : "left out", run: null, held: [] };
     const failed = run.outcome === "failed" || held.some((g) => g.result === "failed");
@@ -53,7 +67,12 @@ export function ladderState(file: Pick<CraftFile, "runs">, version: Version): Ru
 /** Labels of a version and all that it grew from. */
 export function lineOf(versions: readonly Pick<Version, "label" | "parent">[], label: string): string[] {
   const out: string[] = [];
-  for (let at: string | null = label; at !== null && !out.includes(at); at = versions.find((v) => v.label === at)?.parent ?? null) out.push(at);
+  for (
+    let at: string | null = label;
+    at !== null && !out.includes(at);
+    at = versions.find((v) => v.label === at)?.parent ?? null
+  )
+    out.push(at);
   return out;
 }
 
@@ -61,29 +80,45 @@ const tested = (f: Fault) => f.state !== "open" || f.suspects.some((s) => s.resu
 /** The faults of a run that answer a mark: those of its name or symptom, else all. */
 function faultsOfMark(faults: readonly Fault[], run: number, mark: Mark): Fault[] {
   const own = faults.filter((f) => f.run === run);
-  const meant = own.filter((f) => f.title.startsWith(mark.word) || (mark.symptom !== null && f.symptom === mark.symptom));
+  const meant = own.filter(
+    (f) => f.title.startsWith(mark.word) || (mark.symptom !== null && f.symptom === mark.symptom),
+  );
   return meant.length > 0 ? meant : own;
 }
 
-/** Whether a crash is understood as far as arming again needs: it has faults on record, and of each a suspect has been tested or it came to an end. */
+/**
+ * Whether a crash is understood as far as arming again needs: it has faults on record, and of each a suspect has been
+ * tested or it came to an end.
+ */
 export const understood = (faults: readonly Fault[]): boolean => faults.length > 0 && faults.every(tested);
 
 /**
- * What stands against a run on a rung: stop verdicts, rungs below that failed or were never tried, a mark of danger that is not answered, and a crash that is not understood. Power off is never locked. A failure is over once
+ * What stands against a run on a rung: stop verdicts, rungs below that failed or were never tried, a mark of danger
+ * that is not answered, and a crash that is not understood. Power off is never locked. A failure is over once
  * a run on that rung or above has passed since; an untried rung once one above it has passed.
  */
-export function locksFor(file: Pick<CraftFile, "runs" | "faults" | "versions">, version: Version, findings: readonly Finding[], stage: number): Lock[] {
+export function locksFor(
+  file: Pick<CraftFile, "runs" | "faults" | "versions">,
+  version: Version,
+  findings: readonly Finding[],
+  stage: number,
+): Lock[] {
   if (stage <= 1) return [];
   // What it costs never locks a rung.
-  const out: Lock[] = findings.filter((f) => f.severity === "stop" && f.code !== "cost-over").map((f) => ({ kind: "verdict", code: f.code, subject: f.about.slice(0, 200) }));
+  const out: Lock[] = findings
+    .filter((f) => f.severity === "stop" && f.code !== "cost-over")
+    .map((f) => ({ kind: "verdict", code: f.code, subject: f.about.slice(0, 200) }));
   const line = lineOf(file.versions, version.label);
   for (const run of file.runs.filter((r) => r.crash && line.includes(r.version))) {
     const own = file.faults.filter((f) => f.run === run.number);
-    if (run.crash && Object.values(run.crash.steps).some((done) => !done)) out.push({ kind: "crash", run: run.number, why: "evidence" });
+    if (run.crash && Object.values(run.crash.steps).some((done) => !done))
+      out.push({ kind: "crash", run: run.number, why: "evidence" });
     else if (!understood(own)) out.push({ kind: "crash", run: run.number, why: "suspects" });
   }
   for (const run of file.runs.filter((r) => !r.crash && line.includes(r.version)))
-    for (const { mark } of dangersIn(run)) if (!understood(faultsOfMark(file.faults, run.number, mark))) out.push({ kind: "danger", run: run.number, mark: mark.code });
+    for (const { mark } of dangersIn(run))
+      if (!understood(faultsOfMark(file.faults, run.number, mark)))
+        out.push({ kind: "danger", run: run.number, mark: mark.code });
   const state = ladderState(file, version);
   for (const below of state.slice(0, stage - 1)) {
     const over = state.slice(below.stage).filter((s) => s.state === "passed" && s.run);
@@ -91,7 +126,13 @@ export function locksFor(file: Pick<CraftFile, "runs" | "faults" | "versions">, 
     const { run } = below;
     if (!run || below.state === "passed" || over.some((s) => s.run && later(s.run, run) > 0)) continue;
     if (below.held.length === 0) out.push({ kind: "failed", stage: below.stage, run: run.number });
-    for (const g of below.held) out.push({ kind: "gate", stage: below.stage, run: run.number, gate: (g.gate.text || g.gate.metric).slice(0, 200) });
+    for (const g of below.held)
+      out.push({
+        kind: "gate",
+        stage: below.stage,
+        run: run.number,
+        gate: (g.gate.text || g.gate.metric).slice(0, 200),
+      });
   }
   return out;
 }

@@ -2,10 +2,28 @@ import { type Lap, isMetricKey } from "../design/craftFile";
 import { METRICS } from "../design/metrics";
 import { DISPLAY, type Dimension, acceptedUnits } from "../design/units";
 import { parseQuantity } from "../design/readQuantity";
-import { cellsOf, dataLines, guessDecimal, guessDelimiter, isComment, linesOf, readNumber } from "../exchange/textTable";
+import {
+  cellsOf,
+  dataLines,
+  guessDecimal,
+  guessDelimiter,
+  isComment,
+  linesOf,
+  readNumber,
+} from "../exchange/textTable";
 
 /** What a column of a lap list can hold. `metric`: a quantity, under a name of its own. */
-export const LAP_ROLES = ["label", "version", "metric", "wind", "pack", "startVoltage", "pilot", "remark", "ignore"] as const;
+export const LAP_ROLES = [
+  "label",
+  "version",
+  "metric",
+  "wind",
+  "pack",
+  "startVoltage",
+  "pilot",
+  "remark",
+  "ignore",
+] as const;
 export type LapRole = (typeof LAP_ROLES)[number];
 
 export interface LapColumn {
@@ -45,7 +63,11 @@ function dimensionOf({ role, metric }: Pick<LapColumn, "role" | "metric">): Dime
 /** Units that a column can be in; none for words and for quantities of one's own. */
 export function lapUnits(column: Pick<LapColumn, "role" | "metric">): string[] {
   const dimension = dimensionOf(column);
-  return dimension === null ? [] : dimension === "temperature" ? ["°C", "°F"] : acceptedUnits(dimension).filter(Boolean);
+  return dimension === null
+    ? []
+    : dimension === "temperature"
+      ? ["°C", "°F"]
+      : acceptedUnits(dimension).filter(Boolean);
 }
 
 /** What a header says its quantity is, when it names no unit that tells; common practice. */
@@ -71,7 +93,8 @@ const BY_UNIT: [string, metric: string][] = [
 ];
 
 /** The unit that a header ends with or has in brackets. */
-const unitIn = (header: string): string => (/[([]\s*([^)\]]+?)\s*[)\]]/.exec(header) ?? /(?:^|\s)(\S+)\s*$/.exec(header))?.[1] ?? "";
+const unitIn = (header: string): string =>
+  (/[([]\s*([^)\]]+?)\s*[)\]]/.exec(header) ?? /(?:^|\s)(\S+)\s*$/.exec(header))?.[1] ?? "";
 
 function columnOf(header: string): LapColumn {
   const said = unitIn(header);
@@ -88,7 +111,9 @@ function columnOf(header: string): LapColumn {
   if (/pilot|driver/i.test(header)) return filled("pilot");
   if (/remark|note|comment/i.test(header)) return filled("remark");
   if (/^(lap|no\.?|nr\.?|run|#)$/i.test(header)) return filled("label");
-  const metric = QUANTITIES.find(([named]) => named.test(header))?.[1] ?? BY_UNIT.find(([unit]) => unit.toLowerCase() === said.toLowerCase())?.[1];
+  const metric =
+    QUANTITIES.find(([named]) => named.test(header))?.[1] ??
+    BY_UNIT.find(([unit]) => unit.toLowerCase() === said.toLowerCase())?.[1];
   return metric ? filled("metric", metric) : filled("ignore");
 }
 
@@ -99,10 +124,16 @@ export function guessLaps(text: string, delimiter?: string): LapReading {
   const columns = cellsOf(data[0]?.text ?? "", chosen).map(columnOf);
   // Each role once; a second column of a kind is left for a person to say.
   columns.forEach((c, k) => {
-    if (c.role !== "ignore" && columns.slice(0, k).some((b) => b.role === c.role && b.metric === c.metric)) Object.assign(c, { role: "ignore", metric: "", unit: "" });
+    if (c.role !== "ignore" && columns.slice(0, k).some((b) => b.role === c.role && b.metric === c.metric))
+      Object.assign(c, { role: "ignore", metric: "", unit: "" });
   });
   if (!columns.some((c) => c.role === "label") && columns[0]?.role === "ignore") columns[0].role = "label";
-  return { delimiter: chosen, decimal: guessDecimal(data.slice(1).flatMap((l) => cellsOf(l.text, chosen))), headerLine: data[0]?.line ?? 1, columns };
+  return {
+    delimiter: chosen,
+    decimal: guessDecimal(data.slice(1).flatMap((l) => cellsOf(l.text, chosen))),
+    headerLine: data[0]?.line ?? 1,
+    columns,
+  };
 }
 
 /** Start voltage (V) below which the comments of a file call a pack low; null when they say nothing. */
@@ -124,7 +155,10 @@ function stored(value: number, column: LapColumn): number {
   return read.ok ? read.value : Number.NaN;
 }
 
-/** Reads laps as they were understood. A lap whose first quantity is missing, no number or negative is refused by its line; a low pack is named, and left to the comparison. */
+/**
+ * Reads laps as they were understood. A lap whose first quantity is missing, no number or negative is refused by its
+ * line; a low pack is named, and left to the comparison.
+ */
 export function readLaps(text: string, reading: LapReading): LapTable {
   const reports: LapReport[] = [];
   const laps: LapTable["laps"] = [];
@@ -167,14 +201,19 @@ export function readLaps(text: string, reading: LapReading): LapTable {
       else if (number < 0 && column === first) wrong ??= `${header} is ${cell}: accepted is zero or more`;
       else lap.values[metric] = stored(number, column);
     });
-    if (wrong === null && first && lap.values[first.metric] === undefined) wrong = `no ${first.header} in this lap${lap.remark ? ` (${lap.remark})` : ""}`;
+    if (wrong === null && first && lap.values[first.metric] === undefined)
+      wrong = `no ${first.header} in this lap${lap.remark ? ` (${lap.remark})` : ""}`;
     if (wrong !== null) {
       reports.push({ line, severity: "error", text: wrong });
       continue;
     }
     if (missing !== null) reports.push({ line, severity: "info", text: `no ${missing}` });
     if (limit !== null && lap.startVoltage !== null && lap.startVoltage < limit)
-      reports.push({ line, severity: "warning", text: `lap ${lap.label}: pack low at the start (${lap.startVoltage.toFixed(2)} V): not comparable` });
+      reports.push({
+        line,
+        severity: "warning",
+        text: `lap ${lap.label}: pack low at the start (${lap.startVoltage.toFixed(2)} V): not comparable`,
+      });
     laps.push(lap);
   }
   return { reading, laps, versions: [...new Set(laps.map((l) => l.version))], reports };

@@ -17,11 +17,15 @@ export interface Mend {
 const WEAK: readonly Evidence[] = ["guess", "datasheet"];
 
 /**
- * What a run shows to be predicted badly, worst first, and which weakly known inputs its prediction rests on. What agrees is left out.
+ * What a run shows to be predicted badly, worst first, and which weakly known inputs its prediction rests on. What
+ * agrees is left out.
  *
  * @param workingOf what a computed number came from
  */
-export function worthMending(run: Pick<Run, "metrics">, workingOf: (metric: string) => readonly WorkingInput[]): Mend[] {
+export function worthMending(
+  run: Pick<Run, "metrics">,
+  workingOf: (metric: string) => readonly WorkingInput[],
+): Mend[] {
   return run.metrics
     .flatMap((m): Mend[] => {
       const missed = m.predicted && m.measured ? miss(m.predicted, m.measured) : null;

@@ -16,7 +16,8 @@ const IN_THE_OPEN = 3;
 const STEP = { wind: 0.5, coldest: 1 };
 
 /**
- * Limits of wind and cold that the log of a line of versions speaks for: beyond them at least three runs failed or were broken off, and none passed. The limit is the step just inside the
+ * Limits of wind and cold that the log of a line of versions speaks for: beyond them at least three runs failed or
+ * were broken off, and none passed. The limit is the step just inside the
  * mildest of those, never inside a run that passed.
  */
 export function limitsLearnt(file: Pick<CraftFile, "runs">, line: readonly string[]): Learnt[] {

@@ -15,10 +15,18 @@ export interface Mark {
   danger: boolean;
 }
 
-const mark = (code: string, word: string, sense: Sense, symptom: string | null = null): Mark => ({ code, word, sense, symptom, danger: false });
+const mark = (code: string, word: string, sense: Sense, symptom: string | null = null): Mark => ({
+  code,
+  word,
+  sense,
+  symptom,
+  danger: false,
+});
 const danger = (...of: Parameters<typeof mark>): Mark => ({ ...mark(...of), danger: true });
 
-/** First to be marked by what holds a craft up: the events that its rungs turn on, then what goes wrong with its kind. */
+/**
+ * First to be marked by what holds a craft up: the events that its rungs turn on, then what goes wrong with its kind.
+ */
 const OWN: Record<HeldUpBy, Mark[]> = {
   wings: [
     mark("rose", "Rose", "saw"),
@@ -113,7 +121,9 @@ export const LAP: Mark = mark("lap", "Lap", "saw");
 /** Marks offered for a craft, the likeliest first: six fill a screen. */
 export const marksFor = (heldUpBy: HeldUpBy): Mark[] => {
   const own = OWN[heldUpBy];
-  return [...own.slice(0, 3), ALL[0], ALL[1], ...own.slice(3), ...ALL.slice(2)].filter((m): m is Mark => m !== undefined);
+  return [...own.slice(0, 3), ALL[0], ALL[1], ...own.slice(3), ...ALL.slice(2)].filter(
+    (m): m is Mark => m !== undefined,
+  );
 };
 
 const EVERY = [...Object.values(OWN).flat(), ...ALL, LAP];
@@ -131,7 +141,10 @@ export function dangersIn(run: Pick<Run, "moments">): { mark: Mark; seconds: num
 }
 
 /** The fault that a mark of danger opens. */
-export const faultOfDanger = (run: number, { mark: m, seconds }: { mark: Mark; seconds: number }): Omit<Fault, "number"> => ({
+export const faultOfDanger = (
+  run: number,
+  { mark: m, seconds }: { mark: Mark; seconds: number },
+): Omit<Fault, "number"> => ({
   ...newFault(run),
   title: m.word,
   symptom: m.symptom,

@@ -24,9 +24,26 @@ interface Reading {
 }
 
 /** What does not differ from one run to the next: one reading of it is enough. */
-const STANDING: readonly string[] = ["auw", "auwExpected", "netMass", "cgX", "cgY", "cgZ", "length", "width", "height", "cost", "costToBuy", "ballastShare", "packShare"];
+const STANDING: readonly string[] = [
+  "auw",
+  "auwExpected",
+  "netMass",
+  "cgX",
+  "cgY",
+  "cgZ",
+  "length",
+  "width",
+  "height",
+  "cost",
+  "costToBuy",
+  "ballastShare",
+  "packShare",
+];
 
-/** Least share by which repeats of anything that runs scatter: readings that agree to the digit were rounded (judgement). */
+/**
+ * Least share by which repeats of anything that runs scatter: readings that agree to the digit were rounded
+ * (judgement).
+ */
 const LEAST_SCATTER = 0.003;
 
 const CG = { cgX: "x", cgY: "y", cgZ: "z" } as const;
@@ -35,12 +52,18 @@ const CG = { cgX: "x", cgY: "y", cgZ: "z" } as const;
 export function readingsOf(file: Pick<CraftFile, "runs" | "bench">, version: string, metric: string): Reading[] {
   const own = file.runs.filter((r) => r.version === version);
   const runs = own.flatMap((r) =>
-    r.metrics.flatMap((m) => (m.metric === metric && m.measured ? [{ value: m.measured.value, sd: m.measured.sd, by: `run ${r.number}`, whole: STANDING.includes(metric) }] : [])),
+    r.metrics.flatMap((m) =>
+      m.metric === metric && m.measured
+        ? [{ value: m.measured.value, sd: m.measured.sd, by: `run ${r.number}`, whole: STANDING.includes(metric) }]
+        : [],
+    ),
   );
   const laps = own.flatMap((r) => {
     const doubts = lapDoubts(r.laps);
     return r.laps.flatMap((l, i) =>
-      doubts[i] === null && l.values[metric] !== undefined ? [{ value: l.values[metric] ?? 0, sd: 0, by: `laps of run ${r.number}`, whole: false }] : [],
+      doubts[i] === null && l.values[metric] !== undefined
+        ? [{ value: l.values[metric] ?? 0, sd: 0, by: `laps of run ${r.number}`, whole: false }]
+        : [],
     );
   });
   const bench = file.bench
@@ -66,8 +89,14 @@ const spread = (values: readonly number[]): number => {
   return Math.sqrt(values.reduce((s, v) => s + (v - mean) ** 2, 0) / (values.length - 1));
 };
 
-/** How far repeats of a quantity scatter on this craft, learned from every version on which it was repeated: standard deviation and its degrees of freedom; null where nothing was. */
-export function knownScatter(file: Pick<CraftFile, "runs" | "bench" | "versions">, metric: string): { sd: number; freedom: number } | null {
+/**
+ * How far repeats of a quantity scatter on this craft, learned from every version on which it was repeated: standard
+ * deviation and its degrees of freedom; null where nothing was.
+ */
+export function knownScatter(
+  file: Pick<CraftFile, "runs" | "bench" | "versions">,
+  metric: string,
+): { sd: number; freedom: number } | null {
   let [squares, freedom] = [0, 0];
   for (const { label } of file.versions) {
     const values = readingsOf(file, label, metric)
@@ -81,11 +110,17 @@ export function knownScatter(file: Pick<CraftFile, "runs" | "bench" | "versions"
 }
 
 /**
- * All readings of a quantity on a version as one: their mean, with the larger of what the instruments leave and what the readings scatter, or repeats elsewhere on this craft did.
+ * All readings of a quantity on a version as one: their mean, with the larger of what the instruments leave and what
+ * the readings scatter, or repeats elsewhere on this craft did.
  * @param known how far repeats scatter (`knownScatter`); null: not known
  * @returns null without a reading
  */
-export function measuredOn(file: Pick<CraftFile, "runs" | "bench">, version: string, metric: string, known: { sd: number; freedom: number } | null = null): MeasuredOn | null {
+export function measuredOn(
+  file: Pick<CraftFile, "runs" | "bench">,
+  version: string,
+  metric: string,
+  known: { sd: number; freedom: number } | null = null,
+): MeasuredOn | null {
   const list = readingsOf(file, version, metric);
   const count = list.length;
   if (count === 0) return null;
@@ -94,7 +129,14 @@ export function measuredOn(file: Pick<CraftFile, "runs" | "bench">, version: str
   const instruments = Math.sqrt(list.reduce((s, r) => s + r.sd ** 2, 0)) / count;
   const by = [...new Set(list.map((r) => r.by))].join(", ");
   const own = count > 1 ? { sd: spread(values) / Math.sqrt(count), freedom: count - 1 } : null;
-  if (list.every((r) => r.whole)) return { value, sd: Math.max(own?.sd ?? 0, instruments), count, freedom: own && own.sd > instruments ? own.freedom : Infinity, by };
+  if (list.every((r) => r.whole))
+    return {
+      value,
+      sd: Math.max(own?.sd ?? 0, instruments),
+      count,
+      freedom: own && own.sd > instruments ? own.freedom : Infinity,
+      by,
+    };
   const learned = known && { sd: known.sd / Math.sqrt(count), freedom: known.freedom };
   // Its own repeats speak for themselves; those of other versions stand in where there is only one.
   const scatter = own ?? learned;

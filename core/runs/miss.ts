@@ -5,7 +5,8 @@ export interface Miss {
 }
 
 /**
- * Compares a measured with a predicted value. Agrees up to 1 step of √(sd_p² + sd_m²), doubtful up to 2, disagrees beyond.
+ * Compares a measured with a predicted value. Agrees up to 1 step of √(sd_p² + sd_m²), doubtful up to 2, disagrees
+ * beyond.
  * @returns null when both uncertainties are zero (nothing to measure the difference by)
  */
 export function miss(predicted: { value: number; sd: number }, measured: { value: number; sd: number }): Miss | null {

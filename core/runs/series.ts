@@ -21,7 +21,11 @@ export function coursesOf(file: Pick<CraftFile, "runs">): { course: string; vers
   const names = [...new Set(file.runs.filter((r) => r.course !== "" && r.laps.length > 0).map((r) => r.course))];
   return names.map((course) => {
     const laps = lapsOf(file, course);
-    return { course, versions: [...new Set(laps.map((l) => l.version))], metrics: [...new Set(laps.flatMap((l) => Object.keys(l.values)))] };
+    return {
+      course,
+      versions: [...new Set(laps.map((l) => l.version))],
+      metrics: [...new Set(laps.flatMap((l) => Object.keys(l.values)))],
+    };
   });
 }
 
@@ -42,12 +46,19 @@ export function lapValue(lap: Lap, metric: string, per: Per): number | null {
 /** A pack below this share of the usual start voltage is a low one (3.6 of 3.85 to 4.2 V a cell; common practice). */
 const LOW_PACK = 0.93;
 
-/** Laps that should not be compared with the others, and why: a pack that was low at the start, or what a person left out. */
+/**
+ * Laps that should not be compared with the others, and why: a pack that was low at the start, or what a person left
+ * out.
+ */
 export function lapDoubts(laps: readonly Lap[], lowest: number | null = null): ("low-pack" | "left-out" | null)[] {
-  const volts = laps.flatMap((l) => (l.out === "" && l.startVoltage !== null ? [l.startVoltage] : [])).sort((a, b) => a - b);
+  const volts = laps
+    .flatMap((l) => (l.out === "" && l.startVoltage !== null ? [l.startVoltage] : []))
+    .sort((a, b) => a - b);
   const usual = volts[Math.floor(volts.length / 2)] ?? null;
   const limit = lowest ?? (usual === null ? null : LOW_PACK * usual);
-  return laps.map((l) => (l.out !== "" ? "left-out" : limit !== null && l.startVoltage !== null && l.startVoltage < limit ? "low-pack" : null));
+  return laps.map((l) =>
+    l.out !== "" ? "left-out" : limit !== null && l.startVoltage !== null && l.startVoltage < limit ? "low-pack" : null,
+  );
 }
 
 export type Confounder =
@@ -76,7 +87,8 @@ export interface SeriesComparison {
 const WIND = 1;
 
 /**
- * Compares two versions over a course: the difference of the means with its 95 % interval (Welch), laps with a low pack left out, and what else differed between them and could be the cause.
+ * Compares two versions over a course: the difference of the means with its 95 % interval (Welch), laps with a low
+ * pack left out, and what else differed between them and could be the cause.
  *
  * @param lowest start voltage (V) below which a pack counts as low; null: 7 % below the usual one
  */
@@ -111,7 +123,10 @@ export function compareSeries(
   // A ratio of two means: the doubt of the first enters too (delta method).
   const ratio = result && base !== 0 ? result.b.mean / base : null;
   const relative =
-    result && ratio !== null ? Math.sqrt((result.b.sd ** 2 / result.b.count + ratio ** 2 * (result.a.sd ** 2 / result.a.count)) / base ** 2) * tQuantile(0.95, result.freedom) : 0;
+    result && ratio !== null
+      ? Math.sqrt((result.b.sd ** 2 / result.b.count + ratio ** 2 * (result.a.sd ** 2 / result.a.count)) / base ** 2) *
+        tQuantile(0.95, result.freedom)
+      : 0;
   const clear = result !== null && (result.interval[0] > 0 || result.interval[1] < 0);
   return {
     counted,
@@ -129,7 +144,8 @@ function confoundersOf(a: readonly SeriesLap[], b: readonly SeriesLap[], changes
   const out: Confounder[] = [];
   const winds = [a, b].map((l) => l.flatMap((x) => x.wind ?? []));
   const wind = welch(winds[0] ?? [], winds[1] ?? []);
-  if (wind && Math.abs(wind.difference) > WIND && wind.p < 0.05) out.push({ kind: "wind", from: wind.a.mean, to: wind.b.mean });
+  if (wind && Math.abs(wind.difference) > WIND && wind.p < 0.05)
+    out.push({ kind: "wind", from: wind.a.mean, to: wind.b.mean });
   const packs = [a, b].map((l) => [...new Set(l.map((x) => x.pack).filter(Boolean))]);
   for (const [side, other] of [
     [0, 1],
@@ -141,7 +157,8 @@ function confoundersOf(a: readonly SeriesLap[], b: readonly SeriesLap[], changes
     break;
   }
   const pilots = [a, b].map((l) => [...new Set(l.map((x) => x.pilot).filter(Boolean))]);
-  if (pilots[0]?.length === 1 && pilots[1]?.length === 1 && pilots[0][0] !== pilots[1][0]) out.push({ kind: "pilot", from: pilots[0][0] ?? "", to: pilots[1][0] ?? "" });
+  if (pilots[0]?.length === 1 && pilots[1]?.length === 1 && pilots[0][0] !== pilots[1][0])
+    out.push({ kind: "pilot", from: pilots[0][0] ?? "", to: pilots[1][0] ?? "" });
   const days = [a, b].map((l) => new Set(l.map((x) => x.date.slice(0, 10))));
   if (a.length > 0 && b.length > 0 && ![...(days[0] ?? [])].some((d) => days[1]?.has(d))) out.push({ kind: "days" });
   const kinds = kindsOf(changes.filter((c) => c.kind !== "brief"));

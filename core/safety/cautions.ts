@@ -48,10 +48,13 @@ const PLACE: Record<Aboard, CautionPlace> = {
   laser: "workshop",
 };
 
-type About = Pick<Design, "units" | "batteries" | "heldUpBy" | "aboard" | "schools"> & { brief: Pick<Design["brief"], "environment"> };
+type About = Pick<Design, "units" | "batteries" | "heldUpBy" | "aboard" | "schools"> & {
+  brief: Pick<Design["brief"], "environment">;
+};
 
 /**
- * The cautions of a craft, each once and at its place: from what is aboard and what it does, whether a drive of it is computed or not. That something turns, that the radio may be lost and that
+ * The cautions of a craft, each once and at its place: from what is aboard and what it does, whether a drive of it is
+ * computed or not. That something turns, that the radio may be lost and that
  * rules differ is said of every craft.
  *
  * @param tipSpeed blade tip speed at full throttle, m/s; 0 when not known
@@ -67,8 +70,12 @@ export function cautionsFor(
   const { environment } = design.brief;
   const lithium = design.batteries.some((b) => b.chemistry !== "nimh" && b.chemistry !== "lead");
   const packs = design.batteries.length > 0;
-  const wet = design.heldUpBy === "hull" || design.heldUpBy === "submerged" || design.units.some((u) => u.surroundings === "in water");
-  for (const hazard of design.aboard) if (hazard !== "belts or gears") add(PLACE[hazard], hazard, PLACE[hazard] === "workshop");
+  const wet =
+    design.heldUpBy === "hull" ||
+    design.heldUpBy === "submerged" ||
+    design.units.some((u) => u.surroundings === "in water");
+  for (const hazard of design.aboard)
+    if (hazard !== "belts or gears") add(PLACE[hazard], hazard, PLACE[hazard] === "workshop");
   add("power", "turning", true);
   add("power", "fast-tips", tipSpeed > FAST_TIPS);
   add("power", "gears", design.aboard.includes("belts or gears") || design.units.some((u) => u.gear.ratio !== 1));
@@ -85,7 +92,11 @@ export function cautionsFor(
   add("power", "cold-pack", packs && environment.packTemperature < TOO_COLD);
   add("power", "unstable", design.schools.balance === "unstable on purpose");
   add("power", "link", true);
-  add("site", "takes-off", design.heldUpBy === "rotors" || design.heldUpBy === "wings" || design.heldUpBy === "flapping");
+  add(
+    "site",
+    "takes-off",
+    design.heldUpBy === "rotors" || design.heldUpBy === "wings" || design.heldUpBy === "flapping",
+  );
   for (const hazard of design.aboard) if (hazard !== "belts or gears") add("site", hazard, PLACE[hazard] === "site");
   add("site", "surface", wet || environment.airTemperature < 0);
   add("site", "retrieval", wet);

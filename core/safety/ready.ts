@@ -45,21 +45,42 @@ export const faultsOfLine = (file: Pick<CraftFile, "faults" | "runs" | "versions
 
 /**
  * What must hold before a craft leaves home: what its records show, and what only hands can show.
- * @param spare the craft that a person named to run instead, and whether its records say that it can; null: none is named
+ * @param spare the craft that a person named to run instead, and whether its records say that it can; null: none is
+ *   named
  */
-export function readyToTravel(file: CraftFile, version: Version, stops: readonly { id: string; text: string }[], spare: { name: string; able: boolean } | null): ReadyLine[] {
+export function readyToTravel(
+  file: CraftFile,
+  version: Version,
+  stops: readonly { id: string; text: string }[],
+  spare: { name: string; able: boolean } | null,
+): ReadyLine[] {
   const out: ReadyLine[] = [];
-  const add = (id: string, text: string, state: ReadyLine["state"], minutes: number, from: string) => void out.push({ id, text, state, minutes, from });
+  const add = (id: string, text: string, state: ReadyLine["state"], minutes: number, from: string) =>
+    void out.push({ id, text, state, minutes, from });
   const own = file.runs.filter((r) => r.version === version.label);
   const state = ladderState(file, version);
   const faults = faultsOfLine(file, version.label);
   for (const s of stops) add(`stop-${s.id}`, s.text, "red", MINUTES.stop, "verdicts");
 
-  // What locks the highest rung, but for rungs that nobody tried yet: crashes, marks of danger, gates and rungs that failed.
+  // What locks the highest rung, but for rungs that nobody tried yet: crashes, marks of danger, gates and rungs that
+  // failed.
   for (const [i, lock] of locksFor(file, version, [], ladderOf(version).length).entries())
-    if (lock.kind !== "untried") add(`lock-${i}`, `${lockText(lock).replace(/^./, (c) => c.toUpperCase())}`, "red", MINUTES.lock, "run" in lock ? `run ${lock.run}` : "ladder");
+    if (lock.kind !== "untried")
+      add(
+        `lock-${i}`,
+        `${lockText(lock).replace(/^./, (c) => c.toUpperCase())}`,
+        "red",
+        MINUTES.lock,
+        "run" in lock ? `run ${lock.run}` : "ladder",
+      );
   for (const d of debts(file, version))
-    add(`debt-${d.setting.id}`, `${d.setting.name} ${d.setting.value} only hides “${d.setting.hides}”: mend it, or keep well inside it`, "by hand", MINUTES.debt, "set-up");
+    add(
+      `debt-${d.setting.id}`,
+      `${d.setting.name} ${d.setting.value} only hides “${d.setting.hides}”: mend it, or keep well inside it`,
+      "by hand",
+      MINUTES.debt,
+      "set-up",
+    );
   for (const t of tuneStates(file, version))
     if (t.stale)
       add(
@@ -71,7 +92,9 @@ export function readyToTravel(file: CraftFile, version: Version, stops: readonly
       );
 
   for (const f of faults.filter((x) => x.state === "open")) {
-    const next = f.suspects.filter((s) => s.state === "open" && s.result.trim() === "").sort((a, b) => (a.minutes ?? 60) - (b.minutes ?? 60))[0];
+    const next = f.suspects
+      .filter((s) => s.state === "open" && s.result.trim() === "")
+      .sort((a, b) => (a.minutes ?? 60) - (b.minutes ?? 60))[0];
     add(
       `open-${f.number}`,
       next ? `${label(f)} ${f.title}: test “${next.cause}” first` : `${label(f)} ${f.title}: no suspect to test yet`,
@@ -84,34 +107,71 @@ export function readyToTravel(file: CraftFile, version: Version, stops: readonly
   const last = (fromStage: number) => own.filter((r) => r.stage >= fromStage && r.outcome === "passed").at(-1);
   for (const f of mended) {
     const seen = file.runs.find((r) => r.number === f.run);
-    const since = own.some((r) => r.stage >= 2 && r.outcome === "passed" && seen && Date.parse(r.date) > Date.parse(seen.date));
-    add(`spun-${f.number}`, `Run up, held, since ${label(f)} was mended (${f.fix.replace(/\.$/, "")})`, since ? "green" : "red", since ? 0 : MINUTES.spin, label(f));
-    for (const t of f.touched) add(`touched-${f.number}-${t}`, `What that repair touched is as it was: ${nameOf(version, t)}`, "by hand", MINUTES.touched, label(f));
+    const since = own.some(
+      (r) => r.stage >= 2 && r.outcome === "passed" && seen && Date.parse(r.date) > Date.parse(seen.date),
+    );
+    add(
+      `spun-${f.number}`,
+      `Run up, held, since ${label(f)} was mended (${f.fix.replace(/\.$/, "")})`,
+      since ? "green" : "red",
+      since ? 0 : MINUTES.spin,
+      label(f),
+    );
+    for (const t of f.touched)
+      add(
+        `touched-${f.number}-${t}`,
+        `What that repair touched is as it was: ${nameOf(version, t)}`,
+        "by hand",
+        MINUTES.touched,
+        label(f),
+      );
   }
   // Green only by what is on record: rung 1 passed, and its fail-safe gate with it where it has one.
   const first = state[0];
   const gate = first?.run?.gates.find((g) => /fail.?safe/i.test(g.gate.text));
   const failSafe = first?.state === "passed" && (gate === undefined || gate.result === "passed");
-  add("failsafe", "Range and fail-safe checked on this version", failSafe ? "green" : "red", failSafe ? 0 : MINUTES.failSafe, "rung 1");
+  add(
+    "failsafe",
+    "Range and fail-safe checked on this version",
+    failSafe ? "green" : "red",
+    failSafe ? 0 : MINUTES.failSafe,
+    "rung 1",
+  );
   // No gate tells that a lost link was tried: a run on rung 3 makes it possible, hands must show it.
   const near = (last(3)?.stage ?? 0) >= 3;
   if (onWater(version) || version.design.heldUpBy === "wings" || version.design.heldUpBy === "rotors")
     add(
       "return",
-      onWater(version) ? "A way back is tested before water: on a line, or by a second craft" : "What it does when the link is lost is tried low and near",
+      onWater(version)
+        ? "A way back is tested before water: on a line, or by a second craft"
+        : "What it does when the link is lost is tried low and near",
       near ? "by hand" : "red",
       MINUTES.return,
       "rung 3",
     );
-  if (version.design.items.some((i) => i.mass === null)) add("masses", "Every part aboard has a mass", "red", MINUTES.weigh, "layout");
+  if (version.design.items.some((i) => i.mass === null))
+    add("masses", "Every part aboard has a mass", "red", MINUTES.weigh, "layout");
   for (const b of version.design.batteries) {
     add(`charge-${b.id}`, `${b.name} charged and not puffed`, "by hand", MINUTES.charge, b.name);
-    add(`loaded-${b.id}`, `${b.name} under load: above ${(CHEMISTRY[b.chemistry].floor * b.series).toFixed(1)} V at full throttle`, "by hand", MINUTES.loaded, b.name);
+    add(
+      `loaded-${b.id}`,
+      `${b.name} under load: above ${(CHEMISTRY[b.chemistry].floor * b.series).toFixed(1)} V at full throttle`,
+      "by hand",
+      MINUTES.loaded,
+      b.name,
+    );
   }
   for (const b of version.design.batteries)
     if (b.cellResistance.evidence !== "measured" && b.cellResistance.evidence !== "proven")
-      add(`test-${b.id}`, `${b.name} was never read under load: note volts at rest and loaded`, "by hand", MINUTES.loadTest, b.name);
-  for (const s of spares(file, version)) add(`spare-${s.of}`, `Aboard the box: ${s.what}`, "by hand", s.minutes ?? MINUTES.spare, s.from);
+      add(
+        `test-${b.id}`,
+        `${b.name} was never read under load: note volts at rest and loaded`,
+        "by hand",
+        MINUTES.loadTest,
+        b.name,
+      );
+  for (const s of spares(file, version))
+    add(`spare-${s.of}`, `Aboard the box: ${s.what}`, "by hand", s.minutes ?? MINUTES.spare, s.from);
   for (const tool of fieldKit(version)) add(`kit-${tool.id}`, tool.text, "by hand", MINUTES.kit, "field kit");
   add(
     "second",
@@ -127,10 +187,14 @@ export function readyToTravel(file: CraftFile, version: Version, stops: readonly
   return out;
 }
 
-const nameOf = (version: Version, part: string): string => version.design.items.find((i) => i.id === part)?.name ?? part;
+const nameOf = (version: Version, part: string): string =>
+  version.design.items.find((i) => i.id === part)?.name ?? part;
 
 /** Spares from what broke on this line, newest first, each part once. */
-export function spares(file: Pick<CraftFile, "faults" | "runs" | "versions">, version: Version): { of: string; what: string; from: string; minutes: number | null }[] {
+export function spares(
+  file: Pick<CraftFile, "faults" | "runs" | "versions">,
+  version: Version,
+): { of: string; what: string; from: string; minutes: number | null }[] {
   const out = new Map<string, { of: string; what: string; from: string; minutes: number | null }>();
   for (const f of faultsOfLine(file, version.label).toReversed()) {
     if (f.damage.trim() === "") continue;
@@ -138,7 +202,9 @@ export function spares(file: Pick<CraftFile, "faults" | "runs" | "versions">, ve
     if (!out.has(key))
       out.set(key, {
         of: String(f.number),
-        what: f.part ? `${nameOf(version, f.part)} (${f.damage.trim().replace(/\.$/, "")})` : f.damage.trim().replace(/\.$/, ""),
+        what: f.part
+          ? `${nameOf(version, f.part)} (${f.damage.trim().replace(/\.$/, "")})`
+          : f.damage.trim().replace(/\.$/, ""),
         from: label(f),
         // As long as it takes to make one, where its entry says so.
         minutes: version.design.items.find((i) => i.id === f.part)?.makeMinutes ?? null,

@@ -16,7 +16,10 @@ export interface FirstQuestion {
   steadyLoad?: number | null;
 }
 
-/** A first answer with its band: best value and a standard uncertainty as a factor (lognormal: value ×/÷ factor, two times in three). */
+/**
+ * A first answer with its band: best value and a standard uncertainty as a factor (lognormal: value ×/÷ factor, two
+ * times in three).
+ */
 export interface Banded {
   value: number;
   factor: number;
@@ -46,27 +49,56 @@ interface Assumption {
   exponent: number;
 }
 
-const a = (name: string, value: number, factor: number, unit: string, exponent: number): Assumption => ({ name, value, factor, unit, exponent });
+const a = (name: string, value: number, factor: number, unit: string, exponent: number): Assumption => ({
+  name,
+  value,
+  factor,
+  unit,
+  exponent,
+});
 
 /**
- * Generic figures of small craft, each with its spread: common practice, no single source. Power follows from them in closed form:
- * rotors and flapping P = W·√(DL/2ρ)/FM, the ideal hover power T^1.5/√(2ρA) with disc loading DL = W/A; all others P = D·v/η with the
- * drag D as a share of the weight, or for gas ½ρv²·C·(m/1.0557)^⅔ on the envelope's volume to the two-thirds; cushion: escaping air.
+ * Generic figures of small craft, each with its spread: common practice, no single source. Power follows from them in
+ * closed form:
+ * rotors and flapping P = W·√(DL/2ρ)/FM, the ideal hover power T^1.5/√(2ρA) with disc loading DL = W/A; all others P
+ * = D·v/η with the
+ * drag D as a share of the weight, or for gas ½ρv²·C·(m/1.0557)^⅔ on the envelope's volume to the two-thirds;
+ * cushion: escaping air.
  */
 const RULES: Record<HeldUpBy, Assumption[]> = {
   rotors: [a("disc loading", 70, 1.8, "N/m²", 0.5), a("figure of merit with motor", 0.5, 1.2, "", -1)],
   flapping: [a("loading of the swept disc", 25, 1.6, "N/m²", 0.5), a("figure of merit with drive", 0.3, 1.4, "", -1)],
-  wings: [a("cruise speed", 11, 1.4, "m/s", 1), a("lift-to-drag ratio", 6, 1.5, "", -1), a("propeller and motor efficiency", 0.5, 1.2, "", -1)],
-  hull: [a("speed", 2, 1.5, "m/s", 1), a("resistance as share of weight", 0.06, 1.8, "", 1), a("propeller and motor efficiency", 0.35, 1.3, "", -1)],
-  gas: [a("speed", 2.5, 1.4, "m/s", 3), a("drag coefficient on volume^⅔, with fins and gondola", 0.1, 1.5, "", 1), a("propeller and motor efficiency", 0.15, 1.5, "", -1)],
+  wings: [
+    a("cruise speed", 11, 1.4, "m/s", 1),
+    a("lift-to-drag ratio", 6, 1.5, "", -1),
+    a("propeller and motor efficiency", 0.5, 1.2, "", -1),
+  ],
+  hull: [
+    a("speed", 2, 1.5, "m/s", 1),
+    a("resistance as share of weight", 0.06, 1.8, "", 1),
+    a("propeller and motor efficiency", 0.35, 1.3, "", -1),
+  ],
+  gas: [
+    a("speed", 2.5, 1.4, "m/s", 3),
+    a("drag coefficient on volume^⅔, with fins and gondola", 0.1, 1.5, "", 1),
+    a("propeller and motor efficiency", 0.15, 1.5, "", -1),
+  ],
   cushion: [
     a("cushion loading", 60, 1.5, "N/m²", 0.5),
     a("escape area as share of cushion area", 0.06, 1.6, "", 1),
     a("fan and motor efficiency", 0.22, 1.3, "", -1),
     a("propulsion on top of lift", 4, 1.4, "×", 1),
   ],
-  ground: [a("speed", 1, 1.6, "m/s", 1), a("resistance as share of weight", 0.25, 1.8, "", 1), a("drive efficiency", 0.4, 1.3, "", -1)],
-  submerged: [a("speed", 0.6, 1.4, "m/s", 3), a("drag coefficient on volume^⅔, an open frame", 0.8, 1.6, "", 1), a("propeller and motor efficiency", 0.25, 1.3, "", -1)],
+  ground: [
+    a("speed", 1, 1.6, "m/s", 1),
+    a("resistance as share of weight", 0.25, 1.8, "", 1),
+    a("drive efficiency", 0.4, 1.3, "", -1),
+  ],
+  submerged: [
+    a("speed", 0.6, 1.4, "m/s", 3),
+    a("drag coefficient on volume^⅔, an open frame", 0.8, 1.6, "", 1),
+    a("propeller and motor efficiency", 0.25, 1.3, "", -1),
+  ],
 };
 
 /** What radio, servos, camera and lights of a small craft draw, W (common practice). */
@@ -76,7 +108,10 @@ const LEAST_PACK = 0.008;
 /** A speed that was asked for is meant to a tenth. */
 const ASKED = 1.1;
 
-/** Resistance of a hull as a share of its weight by its volumetric Froude number v/√(g·∇^⅓): afloat, half way, planing above about 3 (the regimes after Savitsky and Brown 1976, from memory; the shares common practice). */
+/**
+ * Resistance of a hull as a share of its weight by its volumetric Froude number v/√(g·∇^⅓): afloat, half way, planing
+ * above about 3 (the regimes after Savitsky and Brown 1976, from memory; the shares common practice).
+ */
 function hullShare(mass: number, speed: number): Assumption {
   const froude = speed / Math.sqrt(GRAVITY * Math.cbrt(mass / 1000));
   return froude > 3
@@ -113,12 +148,16 @@ function powerAtMass(kind: HeldUpBy, mass: number, get: (i: number) => number): 
 }
 
 /**
- * First answer from three numbers, at the mass limit. A band of a factor of two is honest here: nothing of the craft is known yet.
+ * First answer from three numbers, at the mass limit. A band of a factor of two is honest here: nothing of the craft
+ * is known yet.
  * @param q massLimit > 0, massOnHand ≥ 0, duration > 0
  */
 export function firstAnswer(q: FirstQuestion): FirstAnswer {
-  const own = RULES[q.heldUpBy].map((r) => (r.unit === "m/s" && q.speed != null && q.speed > 0 ? { ...r, value: q.speed, factor: ASKED } : r));
-  const rules = q.heldUpBy === "hull" ? own.map((r, k) => (k === 1 ? hullShare(q.massLimit, own[0]?.value ?? 1) : r)) : own;
+  const own = RULES[q.heldUpBy].map((r) =>
+    r.unit === "m/s" && q.speed != null && q.speed > 0 ? { ...r, value: q.speed, factor: ASKED } : r,
+  );
+  const rules =
+    q.heldUpBy === "hull" ? own.map((r, k) => (k === 1 ? hullShare(q.massLimit, own[0]?.value ?? 1) : r)) : own;
   const steady = q.steadyLoad != null ? { ...STEADY, value: Math.max(0, q.steadyLoad), factor: ASKED } : STEADY;
   const power = powerAtMass(q.heldUpBy, q.massLimit, (i) => rules[i]?.value ?? 1);
   const spread = Math.hypot(...rules.map((r) => r.exponent * Math.log(r.factor)));

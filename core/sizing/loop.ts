@@ -24,7 +24,8 @@ export interface Turn {
 
 export type LoopResult = {
   /**
-   * closes: settles on a mass. runsAway: each turn adds as much as the one before or more. outOfThrust: at the mass of the last turn the drives cannot hold the duty, whatever the pack.
+   * closes: settles on a mass. runsAway: each turn adds as much as the one before or more. outOfThrust: at the mass
+   * of the last turn the drives cannot hold the duty, whatever the pack.
    * packTooLarge: at that mass no pack of forty times the craft lasts as long.
    */
   status: "closes" | "runsAway" | "outOfThrust" | "packTooLarge" | "iterationLimit";
@@ -32,7 +33,10 @@ export type LoopResult = {
   /** All-up mass that it settles on, kg; where it does not close, the mass at which it ended. */
   mass: number;
   capacity: number;
-  /** What makes the pack so large: the energy, or the current, below which a smaller one sags to its floor before it is empty. */
+  /**
+   * What makes the pack so large: the energy, or the current, below which a smaller one sags to its floor before it
+   * is empty.
+   */
   sizedBy: "energy" | "current";
   /** kg, all-up without the pack that is searched */
   bare: number;
@@ -51,8 +55,11 @@ const TURNS = 40;
 const SETTLED = 1e-4;
 
 /**
- * The loop that every builder goes round: mass asks for thrust, thrust for power, power and the wanted time for a pack, the pack is mass, and structure grows with it. Starts from the craft
- * without its pack and turns until the mass changes by less than 0.1 g, or runs away. The duty in multiples of the weight follows the mass; a thrust in newtons is taken to grow with it too, as drag does at one lift-to-drag ratio; a throttle stays as it is, and then
+ * The loop that every builder goes round: mass asks for thrust, thrust for power, power and the wanted time for a
+ * pack, the pack is mass, and structure grows with it. Starts from the craft
+ * without its pack and turns until the mass changes by less than 0.1 g, or runs away. The duty in multiples of the
+ * weight follows the mass; a thrust in newtons is taken to grow with it too, as drag does at one lift-to-drag ratio;
+ * a throttle stays as it is, and then
  * the loop is short.
  *
  * @param endurance wanted, s
@@ -61,8 +68,13 @@ const SETTLED = 1e-4;
  */
 export function sizingLoop(design: Design, endurance: number, structure: number): LoopResult | null {
   const ledger = rollUp(design);
-  const item = design.items.find((i) => i.id === design.batteries.find((b) => b.id === design.units[0]?.batteryId)?.itemId);
-  return ledger && loopOf(design, { all: ledger.mass, pack: (item?.mass?.value ?? 0) * (item?.quantity ?? 0) }, endurance, structure);
+  const item = design.items.find(
+    (i) => i.id === design.batteries.find((b) => b.id === design.units[0]?.batteryId)?.itemId,
+  );
+  return (
+    ledger &&
+    loopOf(design, { all: ledger.mass, pack: (item?.mass?.value ?? 0) * (item?.quantity ?? 0) }, endurance, structure)
+  );
 }
 
 /** The same on numbers alone. @param kg all-up mass, and of the ledger's entry for the pack */
@@ -76,7 +88,8 @@ export function loopOf(
   if (!battery || !(kg.pack > 0) || design.duty.length === 0 || !nominalSetup(design, kg.all)) return null;
   const perAh = kg.pack / battery.capacity.value;
   const bare = kg.all - kg.pack;
-  const wanted = design.brief.targets?.find((t) => t.metric === "thrustToWeight" && t.comparison === "atLeast")?.value ?? 1;
+  const wanted =
+    design.brief.targets?.find((t) => t.metric === "thrustToWeight" && t.comparison === "atLeast")?.value ?? 1;
   const index = design.batteries.indexOf(battery);
 
   /** What a pack of a capacity lasts at a mass. */
@@ -85,7 +98,11 @@ export function loopOf(
       ...design,
       batteries: design.batteries.map((b) =>
         b === battery
-          ? { ...b, capacity: { ...b.capacity, value: capacity }, cellResistance: { ...b.cellResistance, value: (b.cellResistance.value * b.capacity.value) / capacity } }
+          ? {
+              ...b,
+              capacity: { ...b.capacity, value: capacity },
+              cellResistance: { ...b.cellResistance, value: (b.cellResistance.value * b.capacity.value) / capacity },
+            }
           : b,
       ),
       duty: design.duty.map((p) => (p.by === "thrust" ? { ...p, value: (p.value * mass) / kg.all } : p)),
@@ -96,7 +113,10 @@ export function loopOf(
   };
   const most = (MOST * kg.all) / perAh;
   /** Capacity that lasts `endurance` at a mass, found between a bracket: a larger pack never lasts less. */
-  const needed = (mass: number, start: number): { capacity: number; power: number; sizedBy: LoopResult["sizedBy"] } | "outOfThrust" | "packTooLarge" => {
+  const needed = (
+    mass: number,
+    start: number,
+  ): { capacity: number; power: number; sizedBy: LoopResult["sizedBy"] } | "outOfThrust" | "packTooLarge" => {
     const time = (capacity: number) => lasts(mass, capacity)?.seconds ?? 0;
     // Time goes nearly with capacity: most often the answer lies within a fiftieth of that.
     const guess = Math.min(most, (start * endurance) / Math.max(time(start), endurance / 100));
@@ -107,8 +127,16 @@ export function loopOf(
     const found = findRoot((c) => Math.min(time(c), 2 * endurance) - endurance, low, high, 1e-4 * high);
     const capacity = "x" in found ? found.x : high;
     const run = lasts(mass, capacity);
-    const full = packEnergy({ chemistry: battery.chemistry, series: battery.series, capacity }, battery.startCharge, battery.startCharge - battery.usable);
-    return { capacity, power: run && run.endedBy !== "charge" ? run.joules / run.seconds : full / endurance, sizedBy: run?.endedBy === "charge" ? "energy" : "current" };
+    const full = packEnergy(
+      { chemistry: battery.chemistry, series: battery.series, capacity },
+      battery.startCharge,
+      battery.startCharge - battery.usable,
+    );
+    return {
+      capacity,
+      power: run && run.endedBy !== "charge" ? run.joules / run.seconds : full / endurance,
+      sizedBy: run?.endedBy === "charge" ? "energy" : "current",
+    };
   };
 
   const turns: Turn[] = [];

@@ -2,9 +2,26 @@ import type { Battery, Design, Unit } from "../design/schema";
 import { GRAVITY } from "../subjects/air/air";
 import { CHEMISTRY } from "../subjects/energy/battery";
 import { priceOf } from "../catalogue/catalogue";
-import { type SolvedAll, computable, enduranceOf, indices, solveAll, thrustOf, unitValuesOf } from "../subjects/propulsion/nominal";
+import {
+  type SolvedAll,
+  computable,
+  enduranceOf,
+  indices,
+  solveAll,
+  thrustOf,
+  unitValuesOf,
+} from "../subjects/propulsion/nominal";
 import { setUp } from "../subjects/propulsion/setup";
-import { type Choice, type OwnParts, type SearchSpace, choices, drivenBy, massWith, partsOf, sizeOf } from "./searchSpace";
+import {
+  type Choice,
+  type OwnParts,
+  type SearchSpace,
+  choices,
+  drivenBy,
+  massWith,
+  partsOf,
+  sizeOf,
+} from "./searchSpace";
 
 /** What a candidate must hold to. */
 export interface SearchBounds {
@@ -50,7 +67,17 @@ export interface Candidate {
 }
 
 /** Why candidates were knocked out, and how many each rule took. */
-export type Knock = "motor current" | "controller" | "tip speed" | "pack current" | "cells too low" | "thrust" | "mass" | "cost" | "endurance" | "no solution";
+export type Knock =
+  | "motor current"
+  | "controller"
+  | "tip speed"
+  | "pack current"
+  | "cells too low"
+  | "thrust"
+  | "mass"
+  | "cost"
+  | "endurance"
+  | "no solution";
 
 export interface SearchResult {
   tried: number;
@@ -87,7 +114,8 @@ function knockOf(
   if (candidate.heat > 1) return "motor current";
   if (candidate.current > unit.controller.maxCurrent || choice.series > unit.controller.maxCells) return "controller";
   if (at.tipMach > bounds.maxTipMach) return "tip speed";
-  if (at.packCurrent > Math.min(choice.capacity * battery.cRating, bounds.maxCurrent ?? Infinity)) return "pack current";
+  if (at.packCurrent > Math.min(choice.capacity * battery.cRating, bounds.maxCurrent ?? Infinity))
+    return "pack current";
   if (at.packVoltage / choice.series < CHEMISTRY[battery.chemistry].floor) return "cells too low";
   if (bounds.maxMass !== null && candidate.auw > bounds.maxMass) return "mass";
   if (bounds.minThrustToWeight !== null && candidate.thrustToWeight < bounds.minThrustToWeight) return "thrust";
@@ -96,7 +124,8 @@ function knockOf(
 }
 
 /**
- * Judges choices by the numbers that the design made of each would give (tested), without making it: the masses of the choice on top of what stays, its drive and pack among the others.
+ * Judges choices by the numbers that the design made of each would give (tested), without making it: the masses of
+ * the choice on top of what stays, its drive and pack among the others.
  * Each is solved from the state of the one before where that is near enough. Null: its drive has no solution.
  */
 export function judging({ design, unitId, bounds }: Pick<SearchTask, "design" | "unitId" | "bounds">): Judge {
@@ -113,7 +142,10 @@ export function judging({ design, unitId, bounds }: Pick<SearchTask, "design" | 
     const fitted = drivenBy(was, pack, choice, parts);
     const auw = massOf(choice, parts);
     if (!(auw > 0)) return null;
-    const setup = setUp({ ...design, units: design.units.with(k, fitted.unit), batteries: design.batteries.with(p, fitted.battery) }, new Map([["/mass", auw]]));
+    const setup = setUp(
+      { ...design, units: design.units.with(k, fitted.unit), batteries: design.batteries.with(p, fitted.battery) },
+      new Map([["/mass", auw]]),
+    );
     const everything = solveAll(setup, 1, 0, all, near?.status === "converged" ? near.states : null);
     if (everything.status !== "converged") return null;
     near = everything;
@@ -129,24 +161,41 @@ export function judging({ design, unitId, bounds }: Pick<SearchTask, "design" | 
       endurance: Number.NaN,
       thrustToWeight: thrust / (auw * GRAVITY),
       heat: here.current / fitted.unit.motor.maxCurrent,
-      cost: choice.count * ((motor.price ?? law.motor) + (controller.price ?? law.controller) + (propeller.price ?? law.propeller)) + (parts.pack.price ?? law.pack),
+      cost:
+        choice.count *
+          ((motor.price ?? law.motor) + (controller.price ?? law.controller) + (propeller.price ?? law.propeller)) +
+        (parts.pack.price ?? law.pack),
       thrust,
       current: here.current,
     };
     const { tipMach } = unitValuesOf(setup, everything.points, k);
-    const knock = knockOf(candidate, bounds, fitted, { tipMach, packCurrent: here.packCurrent, packVoltage: here.packVoltage });
+    const knock = knockOf(candidate, bounds, fitted, {
+      tipMach,
+      packCurrent: here.packCurrent,
+      packVoltage: here.packVoltage,
+    });
     if (knock) return { candidate, knock };
     const lasting = setup.packs.flatMap((x) => enduranceOf(setup, x, steps)?.seconds ?? []);
     candidate.endurance = lasting.length > 0 ? Math.min(...lasting) : Number.NaN;
-    return { candidate, knock: bounds.minEndurance !== null && !(candidate.endurance >= bounds.minEndurance) ? "endurance" : null };
+    return {
+      candidate,
+      knock: bounds.minEndurance !== null && !(candidate.endurance >= bounds.minEndurance) ? "endurance" : null,
+    };
   };
 }
 
-/** Whether a is at least as good as b in everything and better in something: less mass, cost and heat, more endurance and thrust. */
+/**
+ * Whether a is at least as good as b in everything and better in something: less mass, cost and heat, more endurance
+ * and thrust.
+ */
 export function dominates(a: Candidate, b: Candidate): boolean {
   const e = (x: Candidate) => (Number.isNaN(x.endurance) ? 0 : x.endurance);
-  const noWorse = a.auw <= b.auw && e(a) >= e(b) && a.thrustToWeight >= b.thrustToWeight && a.cost <= b.cost && a.heat <= b.heat;
-  return noWorse && (a.auw < b.auw || e(a) > e(b) || a.thrustToWeight > b.thrustToWeight || a.cost < b.cost || a.heat < b.heat);
+  const noWorse =
+    a.auw <= b.auw && e(a) >= e(b) && a.thrustToWeight >= b.thrustToWeight && a.cost <= b.cost && a.heat <= b.heat;
+  return (
+    noWorse &&
+    (a.auw < b.auw || e(a) > e(b) || a.thrustToWeight > b.thrustToWeight || a.cost < b.cost || a.heat < b.heat)
+  );
 }
 
 /** The candidates that no other beats in everything. */
@@ -163,8 +212,10 @@ const REPORT_EVERY = 60;
 const SHOWN = 200;
 
 /**
- * Tries every combination of a space with the weight loop closed for each: motor, controller, propeller, pack and the structure that grows with them change the mass, which changes
- * what the duty asks of the drive. Yields its progress; returns the Pareto set over mass, endurance, thrust margin, cost and heat, and what knocked out the rest.
+ * Tries every combination of a space with the weight loop closed for each: motor, controller, propeller, pack and the
+ * structure that grows with them change the mass, which changes
+ * what the duty asks of the drive. Yields its progress; returns the Pareto set over mass, endurance, thrust margin,
+ * cost and heat, and what knocked out the rest.
  * Exhaustive, so that it misses nothing on its grid; the grid is the reader's to choose.
  */
 export function* search(task: SearchTask): Generator<SearchProgress, SearchResult> {
@@ -183,7 +234,10 @@ export function* search(task: SearchTask): Generator<SearchProgress, SearchResul
     else {
       knocked[judged.knock] = (knocked[judged.knock] ?? 0) + 1;
       // Past all limits and short of the time only: that is as near as it gets; else the most thrust for its weight.
-      const score = (n: NonNullable<typeof nearest>) => (n.misses === "endurance" ? 1000 + n.candidate.endurance : n.candidate.thrustToWeight / Math.max(1, n.candidate.heat));
+      const score = (n: NonNullable<typeof nearest>) =>
+        n.misses === "endurance"
+          ? 1000 + n.candidate.endurance
+          : n.candidate.thrustToWeight / Math.max(1, n.candidate.heat);
       const here = { candidate: judged.candidate, misses: judged.knock };
       if (nearest === null || score(here) > score(nearest)) nearest = here;
     }
@@ -191,7 +245,10 @@ export function* search(task: SearchTask): Generator<SearchProgress, SearchResul
   }
   const front = paretoOf(held).toSorted((a, b) => a.auw - b.auw);
   // A long front is thinned evenly over mass: its ends stay.
-  const thin = front.length <= SHOWN ? front : Array.from({ length: SHOWN }, (_, i) => front[Math.round((i * (front.length - 1)) / (SHOWN - 1))] as Candidate);
+  const thin =
+    front.length <= SHOWN
+      ? front
+      : Array.from({ length: SHOWN }, (_, i) => front[Math.round((i * (front.length - 1)) / (SHOWN - 1))] as Candidate);
   const shown = judging({ ...task, bounds: { ...bounds, minEndurance: null } });
   const pareto = thin.flatMap((c) => shown(c.choice)?.candidate ?? []);
   return { tried, pareto, front: front.length, knocked, nearest: held.length > 0 ? null : nearest };

@@ -4,7 +4,15 @@ import { type Battery, type Design, type Unit, newItem } from "../design/schema"
 import type { ShelfOf, ShelfPack } from "../design/shelf";
 import { extent, rollUp } from "../subjects/mass/rollup";
 import type { Chemistry } from "../subjects/energy/battery";
-import { NAMED, genericController, genericMotor, genericPack, genericPropeller, motorMassFor, propellerMass } from "../catalogue/catalogue";
+import {
+  NAMED,
+  genericController,
+  genericMotor,
+  genericPack,
+  genericPropeller,
+  motorMassFor,
+  propellerMass,
+} from "../catalogue/catalogue";
 import { entryOf } from "../catalogue/ledgerEntry";
 import { withPack } from "../catalogue/packShelf";
 import { controllerOf, motorOf, propellerOf } from "../catalogue/partShelf";
@@ -43,13 +51,22 @@ const STRUCTURE_ID = "searched-structure";
 
 /** Number of combinations of a space; a kind held to one's own parts counts as many as there are. */
 export const sizeOf = (space: SearchSpace, own: OwnParts = {}): number =>
-  DIMENSIONS.reduce((n, d) => n * (d.own && own[d.own] ? (own[d.own]?.length ?? 0) : d.keys.reduce((m, k) => m * Math.max(1, space[k].length), 1)), 1);
+  DIMENSIONS.reduce(
+    (n, d) =>
+      n *
+      (d.own && own[d.own] ? (own[d.own]?.length ?? 0) : d.keys.reduce((m, k) => m * Math.max(1, space[k].length), 1)),
+    1,
+  );
 
-/** Ledger entries that are motor, controller, propeller or pack of this drive now: the search replaces them. An entry that is motor and controller at once counts when there is one drive only. */
+/**
+ * Ledger entries that are motor, controller, propeller or pack of this drive now: the search replaces them. An entry
+ * that is motor and controller at once counts when there is one drive only.
+ */
 function replaced(design: Design, unit: Unit): Set<string> {
   const kinds = ["motor", "controller", "propeller", "pack"] as const;
   const ids = new Set(kinds.flatMap((k) => entryOf(design, unit, k) ?? []));
-  if (design.units.length === 1) for (const i of design.items) if (NAMED.motor.test(i.name) || NAMED.controller.test(i.name)) ids.add(i.id);
+  if (design.units.length === 1)
+    for (const i of design.items) if (NAMED.motor.test(i.name) || NAMED.controller.test(i.name)) ids.add(i.id);
   return ids;
 }
 
@@ -73,8 +90,15 @@ const numbersOf = (part: ShelfOf<"motor" | "propeller" | "pack">): Partial<Choic
       ? { diameter: part.diameter.value, pitchRatio: part.pitch.value / part.diameter.value, blades: part.blades }
       : { series: part.series, capacity: part.capacity.value };
 
-/** The lightest controller of one's own that carries the motor's rated current on these cells; the strongest when none does. */
-function controllerFor(list: readonly ShelfOf<"controller">[], current: number, cells: number): ShelfOf<"controller"> | undefined {
+/**
+ * The lightest controller of one's own that carries the motor's rated current on these cells; the strongest when none
+ * does.
+ */
+function controllerFor(
+  list: readonly ShelfOf<"controller">[],
+  current: number,
+  cells: number,
+): ShelfOf<"controller"> | undefined {
   const fits = list.filter((c) => c.maxCurrent >= current && c.maxCells >= cells);
   if (fits.length > 0) return fits.toSorted((a, b) => (a.mass?.value ?? 0) - (b.mass?.value ?? 0))[0];
   return list.toSorted((a, b) => b.maxCurrent - a.maxCurrent)[0];
@@ -82,7 +106,10 @@ function controllerFor(list: readonly ShelfOf<"controller">[], current: number, 
 
 export type Parts = ReturnType<typeof partsOf>;
 
-/** Motor, controller, propeller and pack of a choice, with mass (kg, each) and price (€, each; null: by the generic law). */
+/**
+ * Motor, controller, propeller and pack of a choice, with mass (kg, each) and price (€, each; null: by the generic
+ * law).
+ */
 export function partsOf(choice: Choice, chemistry: Chemistry) {
   const { own } = choice;
   const motor = own?.motor ? motorOf(own.motor) : genericMotor(choice.kv, choice.motorMass);
@@ -97,7 +124,9 @@ export function partsOf(choice: Choice, chemistry: Chemistry) {
       price: own?.controller?.price ?? null,
     },
     propeller: {
-      part: own?.propeller ? propellerOf(own.propeller) : genericPropeller(choice.diameter, choice.pitchRatio * choice.diameter, choice.blades),
+      part: own?.propeller
+        ? propellerOf(own.propeller)
+        : genericPropeller(choice.diameter, choice.pitchRatio * choice.diameter, choice.blades),
       mass: own?.propeller?.mass ?? guess(propellerMass(choice.diameter, choice.blades)),
       price: own?.propeller?.price ?? null,
     },
@@ -116,7 +145,12 @@ const withChord = (made: Unit["propeller"], was: Unit["propeller"]): Unit["prope
 });
 
 /** Drive and pack of a choice in place of those given; the ledger is not touched. */
-export function drivenBy(unit: Unit, battery: Battery, choice: Choice, parts: Parts = partsOf(choice, battery.chemistry)): { unit: Unit; battery: Battery } {
+export function drivenBy(
+  unit: Unit,
+  battery: Battery,
+  choice: Choice,
+  parts: Parts = partsOf(choice, battery.chemistry),
+): { unit: Unit; battery: Battery } {
   return {
     unit: {
       ...unit,
@@ -125,7 +159,10 @@ export function drivenBy(unit: Unit, battery: Battery, choice: Choice, parts: Pa
       controller: parts.controller.part,
       gear: choice.ratio === 1 ? DIRECT : { ratio: choice.ratio, efficiency: { value: 0.95, evidence: "guess" } },
       // Screws for water are wider than propellers of the law: another size keeps the width of the one that is there.
-      propeller: unit.surroundings === "in water" && !choice.own?.propeller ? withChord(parts.propeller.part, unit.propeller) : parts.propeller.part,
+      propeller:
+        unit.surroundings === "in water" && !choice.own?.propeller
+          ? withChord(parts.propeller.part, unit.propeller)
+          : parts.propeller.part,
     },
     battery: parts.pack.fitted(battery),
   };
@@ -142,7 +179,8 @@ const NOTHING = 1e-6;
 /** What a search leaves as it is, and the masses that its choices come on top of. */
 function leftOf(design: Design, unit: Unit) {
   const before = replaced(design, unit);
-  const massIn = (wanted: (id: string) => boolean) => design.items.filter((i) => wanted(i.id)).reduce((s, i) => s + (i.mass?.value ?? 0) * i.quantity, 0);
+  const massIn = (wanted: (id: string) => boolean) =>
+    design.items.filter((i) => wanted(i.id)).reduce((s, i) => s + (i.mass?.value ?? 0) * i.quantity, 0);
   const oldMass = massIn((id) => before.has(id));
   const structure = design.items.find((i) => i.id === STRUCTURE_ID)?.mass?.value ?? 0;
   return {
@@ -166,7 +204,8 @@ export function massWith(design: Design, unit: Unit, share: number): (choice: Ch
 }
 
 /**
- * The design with a candidate's drive in it: motor, controller, propeller and pack with their masses in the ledger, and the structure that grows with them as an entry of its own.
+ * The design with a candidate's drive in it: motor, controller, propeller and pack with their masses in the ledger,
+ * and the structure that grows with them as an entry of its own.
  * What was there before keeps its place; a second motor or controller entry is emptied into the first.
  */
 export function withChoice(design: Design, unitId: string, choice: Choice, structure: number): Design {
@@ -214,12 +253,23 @@ export function withChoice(design: Design, unitId: string, choice: Choice, struc
   next.items = next.items.filter((i) => !(before.has(i.id) && i.mass === null));
   const add = (id: string, name: string, mass: Known, quantity = 1) => {
     const free = freeId(next.items, id);
-    next.items.push(newItem({ id: free, name, group: DRIVE_GROUP, quantity, mass, place: { ...middle }, size: { x: 0.03, y: 0.03, z: 0.03 } }));
+    next.items.push(
+      newItem({
+        id: free,
+        name,
+        group: DRIVE_GROUP,
+        quantity,
+        mass,
+        place: { ...middle },
+        size: { x: 0.03, y: 0.03, z: 0.03 },
+      }),
+    );
     return free;
   };
   if (!rest) unit.motorItemId = add("searched-motor", "Motor and controller", both, choice.count);
   if (!before.has(fitted.itemId ?? "")) fitted.itemId = add("searched-pack", "Pack", pack.mass);
-  if (!before.has(unit.propellerItemId ?? "")) unit.propellerItemId = add("searched-propeller", "Propeller", propeller.mass, choice.count);
+  if (!before.has(unit.propellerItemId ?? ""))
+    unit.propellerItemId = add("searched-propeller", "Propeller", propeller.mass, choice.count);
   const grown = structureFor(massOf(choice, parts), structure);
   next.items = next.items.filter((i) => i.id !== STRUCTURE_ID);
   if (grown > 0)
@@ -239,11 +289,20 @@ export function withChoice(design: Design, unitId: string, choice: Choice, struc
 /** Every choice of a space; kinds held to one's own parts go through those instead. */
 export function* choices(space: SearchSpace, own: OwnParts = {}): Generator<Choice> {
   const grid = (keys: readonly SearchKey[]): Partial<Choice>[] =>
-    keys.reduce<Partial<Choice>[]>((made, key) => made.flatMap((m) => space[key].map((value) => ({ ...m, [key]: value }))), [{}]);
-  const lists = DIMENSIONS.map((d) => (d.own && own[d.own] ? (own[d.own] ?? []).map((part) => ({ ...numbersOf(part), own: { [part.kind]: part } })) : grid(d.keys)));
+    keys.reduce<Partial<Choice>[]>(
+      (made, key) => made.flatMap((m) => space[key].map((value) => ({ ...m, [key]: value }))),
+      [{}],
+    );
+  const lists = DIMENSIONS.map((d) =>
+    d.own && own[d.own]
+      ? (own[d.own] ?? []).map((part) => ({ ...numbersOf(part), own: { [part.kind]: part } }))
+      : grid(d.keys),
+  );
   function* from(k: number, choice: Partial<Choice>): Generator<Choice> {
     const list = lists[k];
-    if (list) for (const c of list) yield* from(k + 1, { ...choice, ...c, ...(choice.own || c.own ? { own: { ...choice.own, ...c.own } } : {}) });
+    if (list)
+      for (const c of list)
+        yield* from(k + 1, { ...choice, ...c, ...(choice.own || c.own ? { own: { ...choice.own, ...c.own } } : {}) });
     else yield withController(choice as Choice, own.controller);
   }
   yield* from(0, {});
@@ -256,18 +315,26 @@ function withController(choice: Choice, list: OwnParts["controller"]): Choice {
   return { ...choice, own: { ...choice.own, controller: controllerFor(list, motor.maxCurrent, choice.series) } };
 }
 
-/** A space around the drive that a design has: sizes from half to a half more, coarse enough for some thousand tries. */
+/**
+ * A space around the drive that a design has: sizes from half to a half more, coarse enough for some thousand tries.
+ */
 export function spaceAround(design: Design, unitId: string): SearchSpace | null {
   const unit = design.units.find((u) => u.id === unitId);
   const battery = design.batteries.find((b) => b.id === unit?.batteryId);
   if (!unit || !battery) return null;
   const box = extent(design);
   const largest = box ? Math.max(box.max.y - box.min.y, box.max.z - box.min.z, 0.05) * 1.2 : 1;
-  const spread = (value: number, factors: number[], digits: number) => [...new Set(factors.map((f) => Number((value * f).toPrecision(digits))))];
+  const spread = (value: number, factors: number[], digits: number) => [
+    ...new Set(factors.map((f) => Number((value * f).toPrecision(digits)))),
+  ];
   const entry = entryOf(design, unit, "motor");
-  const motorItem = (design.items.find((i) => i.id === entry) ?? design.items.find((i) => NAMED.motor.test(i.name)))?.mass?.value ?? 0.08;
+  const motorItem =
+    (design.items.find((i) => i.id === entry) ?? design.items.find((i) => NAMED.motor.test(i.name)))?.mass?.value ??
+    0.08;
   return {
-    diameter: spread(unit.propeller.diameter.value, [0.8, 0.9, 1, 1.1, 1.2], 3).filter((d) => d <= Math.max(largest, unit.propeller.diameter.value)),
+    diameter: spread(unit.propeller.diameter.value, [0.8, 0.9, 1, 1.1, 1.2], 3).filter(
+      (d) => d <= Math.max(largest, unit.propeller.diameter.value),
+    ),
     pitchRatio: [0.45, 0.6, 0.75],
     blades: [unit.propeller.blades],
     kv: spread(unit.motor.kv.value, [0.65, 0.8, 1, 1.25], 2),

@@ -18,7 +18,10 @@ export interface WhatIf {
   after: Nominal;
 }
 
-/** The whole chain before and after a scaling of the first drive, its pack and the craft's mass; null when either has no solution. Masses of parts are not changed: only what is asked. */
+/**
+ * The whole chain before and after a scaling of the first drive, its pack and the craft's mass; null when either has
+ * no solution. Masses of parts are not changed: only what is asked.
+ */
 export function whatIf(design: Design, scaling: Scaling): WhatIf | null {
   const mass = rollUp(design)?.mass ?? null;
   const next = structuredClone(design);
@@ -29,10 +32,12 @@ export function whatIf(design: Design, scaling: Scaling): WhatIf | null {
   unit.propeller.pitch.value *= scaling.pitch;
   unit.propeller.chord.value *= scaling.diameter;
   unit.motor.kv.value *= scaling.kv;
-  // The same iron wound otherwise: resistance with 1/Kv², no-load current with Kv (motor constant and no-load loss stay).
+  // The same iron wound otherwise: resistance with 1/Kv², no-load current with Kv (motor constant and no-load loss
+  // stay).
   unit.motor.resistance.value /= scaling.kv ** 2;
   unit.motor.noLoadCurrent.value *= scaling.kv;
-  if (scaling.ratio !== 1 && unit.gear.ratio === 1) unit.gear.efficiency.value = Math.min(unit.gear.efficiency.value, 0.95);
+  if (scaling.ratio !== 1 && unit.gear.ratio === 1)
+    unit.gear.efficiency.value = Math.min(unit.gear.efficiency.value, 0.95);
   unit.gear.ratio *= scaling.ratio;
   battery.series = Math.max(1, battery.series + scaling.cells);
   const setups = [nominalSetup(design, mass), nominalSetup(next, mass === null ? null : mass * scaling.mass)];

@@ -20,7 +20,14 @@ export const advice = (text: string): Remedy => ({ code: "advice", text, patch: 
 export const LIGHTEN = advice("Lighten, or take something off");
 export const set = (path: string[], value: number | string): Patch => ({ set: [{ path, value }], addItems: [] });
 
-export const figure = (label: string, value: number, sd: number, dimension: Dimension, evidence: Evidence, limit: number): Figure => ({
+export const figure = (
+  label: string,
+  value: number,
+  sd: number,
+  dimension: Dimension,
+  evidence: Evidence,
+  limit: number,
+): Figure => ({
   label,
   value,
   sd,
@@ -30,9 +37,14 @@ export const figure = (label: string, value: number, sd: number, dimension: Dime
 });
 
 /** What tells how long a craft lasts when nothing else does. */
-export const ONE_MINUTE = advice("Run it one minute in the tub or tied down, and enter the mean current in Power, Duty");
+export const ONE_MINUTE = advice(
+  "Run it one minute in the tub or tied down, and enter the mean current in Power, Duty",
+);
 
-/** Missed targets of these numbers, each as a finding: a must that is missed by 90 in 100 stops, one that is likely missed and a wish want care. @param say its parameters and the name of its figure */
+/**
+ * Missed targets of these numbers, each as a finding: a must that is missed by 90 in 100 stops, one that is likely
+ * missed and a wish want care. @param say its parameters and the name of its figure
+ */
 export const missed = <P>(
   { targets }: See,
   wanted: (t: TargetResult) => boolean,
@@ -45,7 +57,13 @@ export const missed = <P>(
       if (!t.predicted) return [];
       const { params, label } = say(t, t.predicted);
       return [
-        { page, severity: t.target.weight === "must" && (t.odds ?? 0) < LOST ? "stop" : "care", about: t.target.id, params, figure: figureOf(label, t.predicted, t.target.value) },
+        {
+          page,
+          severity: t.target.weight === "must" && (t.odds ?? 0) < LOST ? "stop" : "care",
+          about: t.target.id,
+          params,
+          figure: figureOf(label, t.predicted, t.target.value),
+        },
       ];
     });
 
@@ -64,8 +82,17 @@ export const ofPack =
   (n) =>
     n.packs.find((p) => p.id === id)?.[key] ?? Number.NaN;
 
-/** Value of one number of the design at which a result reaches `wanted`; null when none between `low` and `high` does. */
-export function solveFor(design: Design, patchFor: (x: number) => Patch, pick: Pick, wanted: number, low: number, high: number): number | null {
+/**
+ * Value of one number of the design at which a result reaches `wanted`; null when none between `low` and `high` does.
+ */
+export function solveFor(
+  design: Design,
+  patchFor: (x: number) => Patch,
+  pick: Pick,
+  wanted: number,
+  low: number,
+  high: number,
+): number | null {
   const after = (x: number): number => {
     const changed = tryPatch(design, patchFor(x));
     const setup = changed && nominalSetup(changed, rollUp(changed)?.mass ?? null);
@@ -101,7 +128,10 @@ export const limitThrottle = (unit: Unit, throttle: number): Remedy => ({
   patch: set(["units", `#${unit.id}`, "throttleLimit"], throttle),
 });
 
-/** Remedies that bring a current back to its limit: a finer pitch, a smaller propeller, or a throttle limit of this drive. */
+/**
+ * Remedies that bring a current back to its limit: a finer pitch, a smaller propeller, or a throttle limit of this
+ * drive.
+ */
 export function lessCurrent(design: Design, unit: Unit, pick: Pick, limit: number, habit: UnitHabit): Remedy[] {
   const wanted = limit * 0.98;
   const remedies: Remedy[] = [];
@@ -110,15 +140,29 @@ export function lessCurrent(design: Design, unit: Unit, pick: Pick, limit: numbe
   const finer = finest < pitch ? solveFor(design, (x) => resize(unit, "pitch", x), pick, wanted, finest, pitch) : null;
   if (finer !== null) remedies.push(fitPitch(unit, finer, habit));
   const from = unit.propeller.diameter.value;
-  const diameter = finer === null ? solveFor(design, (x) => resize(unit, "diameter", x), pick, wanted, from * 0.6, from) : null;
+  const diameter =
+    finer === null ? solveFor(design, (x) => resize(unit, "diameter", x), pick, wanted, from * 0.6, from) : null;
   if (diameter !== null) remedies.push(fitDiameter(unit, diameter, habit));
-  const throttle = solveFor(design, (x) => set(["units", `#${unit.id}`, "throttleLimit"], x), pick, wanted, 0.1, unit.throttleLimit);
+  const throttle = solveFor(
+    design,
+    (x) => set(["units", `#${unit.id}`, "throttleLimit"], x),
+    pick,
+    wanted,
+    0.1,
+    unit.throttleLimit,
+  );
   if (throttle !== null) remedies.push(limitThrottle(unit, throttle));
   return remedies;
 }
 
 /** Asks for less: the target's limit moved to where the craft is. */
-export const askFor = (targetId: string, dimension: Dimension, value: number, to: number, habit: UnitHabit): Remedy => ({
+export const askFor = (
+  targetId: string,
+  dimension: Dimension,
+  value: number,
+  to: number,
+  habit: UnitHabit,
+): Remedy => ({
   code: "ask-for",
   text: `Ask for ${plain(value, dimension, habit)} instead`,
   patch: set(["brief", "targets", `#${targetId}`, "value"], to),

@@ -25,8 +25,16 @@ export const KIND_TELLS: Record<WeighInKind, string> = {
 
 /** What to do, step by step. */
 export const PROCEDURE: Record<WeighInKind, string[]> = {
-  total: ["Ready to run: pack, propeller, everything aboard.", "Zero the scale with the cradle on it, then put the craft on.", "Lift it off and put it on again between readings."],
-  parts: ["Weigh what can be taken off; all pieces of an entry together.", "A light part on a coarse scale: weigh ten together and divide.", "Leave the others empty."],
+  total: [
+    "Ready to run: pack, propeller, everything aboard.",
+    "Zero the scale with the cradle on it, then put the craft on.",
+    "Lift it off and put it on again between readings.",
+  ],
+  parts: [
+    "Weigh what can be taken off; all pieces of an entry together.",
+    "A light part on a coarse scale: weigh ten together and divide.",
+    "Leave the others empty.",
+  ],
   "two-scales": [
     "Two supports across the craft, on a scale each, the craft level fore and aft.",
     "Zero both with their supports on. Measure where each support touches, from the datum.",
@@ -49,7 +57,8 @@ export const PROCEDURE: Record<WeighInKind, string[]> = {
   ],
 };
 
-export const WEIGHING_CAUTION = "Pack unplugged and propeller off, or the drive locked, while hands are near. A craft on supports can roll: hold it until it rests.";
+export const WEIGHING_CAUTION =
+  "Pack unplugged and propeller off, or the drive locked, while hands are near. A craft on supports can roll: hold it until it rests.";
 
 export const DOUBT_WORD: Record<WeighInResult["doubts"][number], string> = {
   "one-reading": "One reading only: lift it off and read again, twice.",
@@ -69,7 +78,8 @@ export function reconciliationText(r: Reconciliation, habit: UnitHabit = "metric
   const place = Object.entries(r.at)
     .map(([axis, at]) => `${axis} ${plain(at.value, "length", habit, habit === "metric" ? 0 : 2)}`)
     .join(", ");
-  const differs = r.missing.value > 0 ? `It weighs ${amount} more than the ledger` : `It weighs ${amount} less than the ledger`;
+  const differs =
+    r.missing.value > 0 ? `It weighs ${amount} more than the ledger` : `It weighs ${amount} less than the ledger`;
   switch (r.verdict) {
     case "agrees":
       return "Scale and ledger agree within what is known of both.";
@@ -94,6 +104,9 @@ export function suspectText(s: Suspect, design: Design, habit: UnitHabit = "metr
     return `${name} is ${v.value}${v.sd ? ` ± ${v.sd}` : ""} ${v.unit} ${s.by > 0 ? "heavier" : "lighter"} than entered`;
   }
   const v = show(Math.abs(s.by), s.sd, "length", habit);
-  const way = { x: ["forward", "aft"], y: ["to port", "to starboard"], z: ["lower", "higher"] }[AXIS_WORD[s.what]] as [string, string];
+  const way = { x: ["forward", "aft"], y: ["to port", "to starboard"], z: ["lower", "higher"] }[AXIS_WORD[s.what]] as [
+    string,
+    string,
+  ];
   return `${name} sits ${v.value}${v.sd ? ` ± ${v.sd}` : ""} ${v.unit} further ${way[s.by > 0 ? 1 : 0]} than entered`;
 }

@@ -7,14 +7,19 @@ function leafText(value: Leaf, dimension: Dimension | null, habit: UnitHabit): s
   if (typeof value === "number") {
     if (!dimension) return String(Number(value.toPrecision(5)));
     const unit = DISPLAY[habit][dimension];
-    return `${Number(toDisplay(value, dimension, habit).toPrecision(4))}${unit && unit !== "°" ? "\u00a0" : ""}${unit}`.replace("-", "−");
+    return `${Number(toDisplay(value, dimension, habit).toPrecision(4))}${unit && unit !== "°" ? "\u00a0" : ""}${unit}`.replace(
+      "-",
+      "−",
+    );
   }
   return String(value);
 }
 
 /** From and to of a change as shown; empty strings for entries added or removed. */
 export const changeEnds = (c: Change, habit: UnitHabit = "metric"): { from: string; to: string } =>
-  c.change === "changed" ? { from: leafText(c.from, c.dimension, habit), to: leafText(c.to, c.dimension, habit) } : { from: "", to: "" };
+  c.change === "changed"
+    ? { from: leafText(c.from, c.dimension, habit), to: leafText(c.to, c.dimension, habit) }
+    : { from: "", to: "" };
 
 /** One change in one line. */
 export function changeText(c: Change, habit: UnitHabit = "metric"): string {

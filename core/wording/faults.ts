@@ -11,7 +11,10 @@ const PACK: Record<PackState, string> = {
 };
 const name = (n: number) => `F-${String(n).padStart(2, "0")}`;
 
-/** Why a suspect stands where it stands, as a sentence. The findings are those of the version that the fault was seen on. */
+/**
+ * Why a suspect stands where it stands, as a sentence. The findings are those of the version that the fault was seen
+ * on.
+ */
 export function reasonText(reason: RankReason, findings: readonly Finding[]): string {
   switch (reason.why) {
     case "changed":

@@ -30,7 +30,10 @@ const DIGITS: Partial<Record<Dimension, number>> = {
   distance: 0,
 };
 
-/** Digits after the point for a value with this uncertainty (both in shown units): the ± keeps two digits below 3, else one. */
+/**
+ * Digits after the point for a value with this uncertainty (both in shown units): the ± keeps two digits below 3,
+ * else one.
+ */
 function digitsFor(sd: number, fallback: number): number {
   if (!(sd > 0)) return fallback;
   const leading = Math.floor(Math.log10(sd));
@@ -58,8 +61,16 @@ export function show(value: number, sd: number | null, dimension: Dimension, hab
   const v = toDisplay(value, dimension, habit);
   const s = sd === null ? null : toDisplay(sd, dimension, habit);
   const places =
-    s === null || s === 0 ? (habit === "imperial" && (dimension === "mass" || dimension === "length") ? 2 : (DIGITS[dimension] ?? 2)) : digitsFor(s, DIGITS[dimension] ?? 2);
-  return { value: digits(v, places), sd: s === null || s === 0 ? null : digits(s, places), unit: DISPLAY[habit][dimension] };
+    s === null || s === 0
+      ? habit === "imperial" && (dimension === "mass" || dimension === "length")
+        ? 2
+        : (DIGITS[dimension] ?? 2)
+      : digitsFor(s, DIGITS[dimension] ?? 2);
+  return {
+    value: digits(v, places),
+    sd: s === null || s === 0 ? null : digits(s, places),
+    unit: DISPLAY[habit][dimension],
+  };
 }
 
 /** An uncertainty by itself, with two significant digits below 3 and one above. */
@@ -71,7 +82,8 @@ export function showSd(sd: number, dimension: Dimension, habit: UnitHabit = "met
 /** Value and unit in one string, without the ±. */
 export function plain(value: number, dimension: Dimension, habit: UnitHabit = "metric", places?: number): string {
   const v = toDisplay(value, dimension, habit);
-  const d = places ?? (habit === "imperial" && (dimension === "mass" || dimension === "length") ? 2 : (DIGITS[dimension] ?? 2));
+  const d =
+    places ?? (habit === "imperial" && (dimension === "mass" || dimension === "length") ? 2 : (DIGITS[dimension] ?? 2));
   const unit = DISPLAY[habit][dimension];
   return `${digits(v, d)}${unit === "" || unit === "°" ? unit : `\u00a0${unit}`}`;
 }

@@ -18,16 +18,32 @@ export function gateText(gate: Gate, habit: UnitHabit = "metric"): string {
   return `${name} ${COMPARED[gate.comparison]} ${limit}${gate.text ? `, ${gate.text}` : ""}`;
 }
 
-export const GATE_WORD: Record<GateResult["result"], string> = { passed: "passed", failed: "failed", unclear: "unclear: too near the limit for its ±", "not judged": "not judged" };
-export const RUNG_WORD: Record<RungState["state"], string> = { passed: "passed", failed: "failed", unclear: "unclear", untried: "not tried", "left out": "left out" };
+export const GATE_WORD: Record<GateResult["result"], string> = {
+  passed: "passed",
+  failed: "failed",
+  unclear: "unclear: too near the limit for its ±",
+  "not judged": "not judged",
+};
+export const RUNG_WORD: Record<RungState["state"], string> = {
+  passed: "passed",
+  failed: "failed",
+  unclear: "unclear",
+  untried: "not tried",
+  "left out": "left out",
+};
 
 const faultWord = (code: string) => code.replaceAll("-", " ");
 
-/** What stands against going on, in words. A verdict is named by the sentence that is given for it, else by its code. */
+/**
+ * What stands against going on, in words. A verdict is named by the sentence that is given for it, else by its code.
+ */
 export function lockText(lock: Lock, verdict?: (code: string, subject: string) => string | undefined): string {
   switch (lock.kind) {
     case "verdict":
-      return verdict?.(lock.code, lock.subject) ?? `stop verdict: ${faultWord(lock.code)}${lock.subject ? ` (${lock.subject})` : ""}`;
+      return (
+        verdict?.(lock.code, lock.subject) ??
+        `stop verdict: ${faultWord(lock.code)}${lock.subject ? ` (${lock.subject})` : ""}`
+      );
     case "gate":
       return `rung ${lock.stage} not passed in run ${lock.run}: ${lock.gate}`;
     case "failed":
@@ -37,7 +53,9 @@ export function lockText(lock: Lock, verdict?: (code: string, subject: string) =
     case "danger":
       return `“${markOf(lock.mark)?.word ?? lock.mark}” in run ${lock.run} is not answered: its fault needs a suspect tested, or an end`;
     case "crash":
-      return lock.why === "evidence" ? `evidence of the crash in run ${lock.run} is not secured` : `no suspect of the crash in run ${lock.run} has been tested: not near people`;
+      return lock.why === "evidence"
+        ? `evidence of the crash in run ${lock.run} is not secured`
+        : `no suspect of the crash in run ${lock.run} has been tested: not near people`;
   }
 }
 

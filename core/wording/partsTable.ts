@@ -20,7 +20,10 @@ const SAY: Record<LineReport["code"], (text: string) => string> = {
   subtotal: (t) => `“${t}” is a sum of other rows: not counted as a part`,
   duplicate: (t) => `the same name twice: ${t}. Both are kept`,
   "negative-mass": (t) => `a mass of “${t}” cannot be: the row is refused. Accepted: more than zero, or empty`,
-  "no-mass": (t) => (t === "" ? "no mass: kept without one" : `“${t}” is not a mass: kept without one. Accepted: a number with g, kg, oz or lb`),
+  "no-mass": (t) =>
+    t === ""
+      ? "no mass: kept without one"
+      : `“${t}” is not a mass: kept without one. Accepted: a number with g, kg, oz or lb`,
   "no-place": (t) => `no x: ${t} is put at the CG of the others as a guess`,
   unreadable: (t) => `“${t}” is not a place: left at 0. Accepted: a number with mm, cm, m or in`,
   quantity: (t) => `“${t}” is not a quantity: the row is refused. Accepted: a whole number from 1 to 999`,

@@ -23,15 +23,24 @@ export function boardText(line: BoardLine, habit: UnitHabit = "metric", lock?: s
     case "surface":
       return `Surface: ${what.wanted}`;
     case "people":
-      if (what.alone) return line.state === "go" ? "Alone, by choice: its cautions stand beside the place" : "Alone, by choice: say who it is";
-      return line.state === "go" ? "People and roles are named" : "Somebody must be named: from rung 3 on one who drives and one who watches, or tick that it is done alone";
+      if (what.alone)
+        return line.state === "go"
+          ? "Alone, by choice: its cautions stand beside the place"
+          : "Alone, by choice: say who it is";
+      return line.state === "go"
+        ? "People and roles are named"
+        : "Somebody must be named: from rung 3 on one who drives and one who watches, or tick that it is done alone";
     case "success":
       return line.state === "go"
         ? "What happens if it goes well is agreed"
         : "If it lifts or runs off better than expected: are the controls connected, and who ends it? Not written down";
     case "safety":
-      return line.state === "go" ? `Safety plan of ${what.count} ${what.count === 1 ? "line" : "lines"}` : "This rung has no safety plan";
+      return line.state === "go"
+        ? `Safety plan of ${what.count} ${what.count === 1 ? "line" : "lines"}`
+        : "This rung has no safety plan";
     case "checks":
-      return what.open === 0 ? `Checklist: all ${what.of} musts are done` : `Checklist: ${what.open} of ${what.of} musts are open`;
+      return what.open === 0
+        ? `Checklist: all ${what.of} musts are done`
+        : `Checklist: ${what.open} of ${what.of} musts are open`;
   }
 }

@@ -16,12 +16,21 @@ import { fastestTip, propulsion } from "../subjects/propulsion/node";
 import { plain, show } from "./format";
 import { RUNG_WORD, gateText } from "./ladder";
 
-export const STATUS_WORD: Record<Status["status"], string> = { works: "Works", "works with cautions": "Works, with cautions", "do not build": "Do not build" };
+export const STATUS_WORD: Record<Status["status"], string> = {
+  works: "Works",
+  "works with cautions": "Works, with cautions",
+  "do not build": "Do not build",
+};
 
 const faultName = (n: number) => `F-${String(n).padStart(2, "0")}`;
 
 /** A reason of the status as a sentence. */
-export function statusText(r: StatusReason, file: CraftFile, evaluation: Evaluation, habit: UnitHabit = "metric"): string {
+export function statusText(
+  r: StatusReason,
+  file: CraftFile,
+  evaluation: Evaluation,
+  habit: UnitHabit = "metric",
+): string {
   switch (r.kind) {
     case "stop":
     case "care": {
@@ -31,7 +40,13 @@ export function statusText(r: StatusReason, file: CraftFile, evaluation: Evaluat
     case "fault": {
       const fault = file.faults.find((f) => f.number === r.fault);
       const end =
-        r.mendedIn !== null ? `mended in ${r.mendedIn}, not here` : r.state === "closed" ? "mended, but no run has proven it" : r.state === "open" ? "still open" : r.state;
+        r.mendedIn !== null
+          ? `mended in ${r.mendedIn}, not here`
+          : r.state === "closed"
+            ? "mended, but no run has proven it"
+            : r.state === "open"
+              ? "still open"
+              : r.state;
       return `${faultName(r.fault)} ${fault?.title ?? ""}: ${end}${r.danger ? ", and it can hurt somebody" : ""}`;
     }
     case "rung":
@@ -48,7 +63,8 @@ export function statusText(r: StatusReason, file: CraftFile, evaluation: Evaluat
 }
 
 /**
- * Words that somebody wrote, as Markdown shows them as they are: on one line, and neither tags, links, pictures, emphasis, headings nor lists, whatever stands in them. Addresses stay text.
+ * Words that somebody wrote, as Markdown shows them as they are: on one line, and neither tags, links, pictures,
+ * emphasis, headings nor lists, whatever stands in them. Addresses stay text.
  */
 const plainly = (text: string) =>
   text
@@ -66,10 +82,22 @@ const plainly = (text: string) =>
 /** A cell of a table: a bar would end it. */
 const cell = (text: string) => plainly(text).replace(/\|/g, "&#124;");
 const table = (head: readonly string[], rows: readonly (readonly string[])[]): string =>
-  [`| ${head.map(cell).join(" | ")} |`, `|${head.map(() => "---").join("|")}|`, ...rows.map((r) => `| ${r.map(cell).join(" | ")} |`)].join("\n");
+  [
+    `| ${head.map(cell).join(" | ")} |`,
+    `|${head.map(() => "---").join("|")}|`,
+    ...rows.map((r) => `| ${r.map(cell).join(" | ")} |`),
+  ].join("\n");
 
-/** What a builder of this version has to know, as Markdown: its honest status first, then numbers, parts, set-up, tests, faults and cautions. */
-export function buildReport(file: CraftFile, version: Version, evaluation: Evaluation, habit: UnitHabit = "metric"): string {
+/**
+ * What a builder of this version has to know, as Markdown: its honest status first, then numbers, parts, set-up,
+ * tests, faults and cautions.
+ */
+export function buildReport(
+  file: CraftFile,
+  version: Version,
+  evaluation: Evaluation,
+  habit: UnitHabit = "metric",
+): string {
   const { design } = version;
   const out: string[] = [];
   const add = (...lines: string[]) => void out.push(...lines, "");
@@ -79,11 +107,20 @@ export function buildReport(file: CraftFile, version: Version, evaluation: Evalu
     return `${s.value}${s.sd ? ` ± ${s.sd}` : ""} ${s.unit}`.trim();
   };
   add(`# ${plainly(file.craft.name)} ${version.label}`, "", plainly(file.craft.summary));
-  add(`**${STATUS_WORD[status.status]}.**${status.reasons.length > 0 ? "" : " It ran in the open, nothing stands against it, and no fault is left."}`);
-  if (status.reasons.length > 0) add(...status.reasons.map((r) => `- ${plainly(statusText(r, file, evaluation, habit))}`));
+  add(
+    `**${STATUS_WORD[status.status]}.**${status.reasons.length > 0 ? "" : " It ran in the open, nothing stands against it, and no fault is left."}`,
+  );
+  if (status.reasons.length > 0)
+    add(...status.reasons.map((r) => `- ${plainly(statusText(r, file, evaluation, habit))}`));
   if (design.brief.purpose) add("## What it is for", "", plainly(design.brief.purpose));
   if (version.question || version.finding)
-    add("## What this version was to find out", "", plainly(version.question), "", version.finding ? `It showed: ${plainly(version.finding)}` : "It has not shown it yet.");
+    add(
+      "## What this version was to find out",
+      "",
+      plainly(version.question),
+      "",
+      version.finding ? `It showed: ${plainly(version.finding)}` : "It has not shown it yet.",
+    );
 
   add("## Numbers", "", "Predicted from the design, measured on this very version; ± is one standard uncertainty.");
   const rows = METRIC_KEYS.flatMap((k) => {
@@ -91,7 +128,15 @@ export function buildReport(file: CraftFile, version: Version, evaluation: Evalu
     const m = measuredOn(file, version.label, k);
     if (!q && !m) return [];
     const { dimension, label } = METRICS[k];
-    return [[label, q ? value(q.value, q.sd, dimension) : "", q?.evidence ?? "", m ? value(m.value, m.sd, dimension) : "", m?.by ?? ""]];
+    return [
+      [
+        label,
+        q ? value(q.value, q.sd, dimension) : "",
+        q?.evidence ?? "",
+        m ? value(m.value, m.sd, dimension) : "",
+        m?.by ?? "",
+      ],
+    ];
   });
   add(table(["", "predicted", "known by", "measured", "in"], rows));
   if (design.brief.targets.length > 0)
@@ -152,7 +197,13 @@ export function buildReport(file: CraftFile, version: Version, evaluation: Evalu
       "",
       table(
         ["pack", "chemistry", "cells", "capacity", "usable"],
-        design.batteries.map((b) => [b.name, b.chemistry, `${b.series} in series`, plain(b.capacity.value, "capacity"), `${Math.round(b.usable * 100)} %`]),
+        design.batteries.map((b) => [
+          b.name,
+          b.chemistry,
+          `${b.series} in series`,
+          plain(b.capacity.value, "capacity"),
+          `${Math.round(b.usable * 100)} %`,
+        ]),
       ),
     );
   if (design.setup.length > 0)
@@ -177,7 +228,14 @@ export function buildReport(file: CraftFile, version: Version, evaluation: Evalu
       ),
     );
   const owed = debts(file, version);
-  if (owed.length > 0) add("### Debts", "", ...owed.map((d) => `- ${plainly(`${d.setting.name} ${d.setting.value} hides “${d.setting.hides}”`)} since ${d.since}.`));
+  if (owed.length > 0)
+    add(
+      "### Debts",
+      "",
+      ...owed.map(
+        (d) => `- ${plainly(`${d.setting.name} ${d.setting.value} hides “${d.setting.hides}”`)} since ${d.since}.`,
+      ),
+    );
 
   const parent = file.versions.find((v) => v.label === version.parent);
   if (parent) {
@@ -201,28 +259,55 @@ export function buildReport(file: CraftFile, version: Version, evaluation: Evalu
       ["rung", "", "gates", "how far", "run"],
       ladderOf(version).map((r) => {
         const s = state[r.stage - 1];
-        return [String(r.stage), r.name, r.gates.map((g) => gateText(g, habit)).join("; "), s ? RUNG_WORD[s.state] : "", s?.run ? String(s.run.number) : ""];
+        return [
+          String(r.stage),
+          r.name,
+          r.gates.map((g) => gateText(g, habit)).join("; "),
+          s ? RUNG_WORD[s.state] : "",
+          s?.run ? String(s.run.number) : "",
+        ];
       }),
     ),
   );
-  const line = file.faults.filter((f) => file.runs.find((r) => r.number === f.run)?.version === version.label || f.fixVersion === version.label);
+  const line = file.faults.filter(
+    (f) => file.runs.find((r) => r.number === f.run)?.version === version.label || f.fixVersion === version.label,
+  );
   if (line.length > 0)
     add(
       "## Faults",
       "",
       table(
         ["", "seen", "cause", "fix", "state"],
-        line.map((f) => [faultName(f.number), f.title, f.state === "open" ? "" : causeOf(f), f.fix, f.state === "closed" ? "mended, not proven" : f.state]),
+        line.map((f) => [
+          faultName(f.number),
+          f.title,
+          f.state === "open" ? "" : causeOf(f),
+          f.fix,
+          f.state === "closed" ? "mended, not proven" : f.state,
+        ]),
       ),
     );
   if (version.advice.length > 0)
-    add("## Advice received", "", ...version.advice.map((a) => `- ${plainly(`${a.from ? `${a.from}: ` : ""}${a.text} (${a.state}${a.made ? `: ${a.made}` : ""})`)}`));
+    add(
+      "## Advice received",
+      "",
+      ...version.advice.map(
+        (a) => `- ${plainly(`${a.from ? `${a.from}: ` : ""}${a.text} (${a.state}${a.made ? `: ${a.made}` : ""})`)}`,
+      ),
+    );
   const tip = fastestTip(version.design, resultIn(evaluation, propulsion));
   const cautions = cautionsFor(design, tip);
   for (const place of CAUTION_PLACES) {
     const here = cautions.filter((c) => c.place === place);
-    if (here.length > 0) add(`## ${place === "plan" ? "Where it may be run" : CAUTION_PLACE[place]}`, "", ...here.map((c) => `- ${CAUTION[c.code]}`));
+    if (here.length > 0)
+      add(
+        `## ${place === "plan" ? "Where it may be run" : CAUTION_PLACE[place]}`,
+        "",
+        ...here.map((c) => `- ${CAUTION[c.code]}`),
+      );
   }
-  add("Predictions are calculations with the uncertainty shown, no promise. Rules on where such a craft may run differ from place to place.");
+  add(
+    "Predictions are calculations with the uncertainty shown, no promise. Rules on where such a craft may run differ from place to place.",
+  );
   return out.join("\n").replace(/\n{3,}/g, "\n\n");
 }

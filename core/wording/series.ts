@@ -2,7 +2,12 @@ import type { Settlement } from "../lineage/settle";
 import type { Confounder, Per, SeriesComparison } from "../runs/series";
 import { plain } from "./format";
 
-export const PER_WORD: Record<Per, string> = { lap: "per lap", distance: "per metre", minute: "per minute", charge: "per ampere-hour" };
+export const PER_WORD: Record<Per, string> = {
+  lap: "per lap",
+  distance: "per metre",
+  minute: "per minute",
+  charge: "per ampere-hour",
+};
 
 /** The answer of a comparison in one sentence. */
 export function seriesText(c: SeriesComparison, from: string, to: string, what: string): string {
@@ -12,7 +17,10 @@ export function seriesText(c: SeriesComparison, from: string, to: string, what: 
   const [low, high] = [Math.min(...interval.map(Math.abs)), Math.max(...interval.map(Math.abs))];
   if (c.verdict === "clear")
     return `${what} is ${Math.abs(value * 100).toFixed(1)} % ${value < 0 ? "lower" : "higher"} on ${to} than on ${from}: between ${(low * 100).toFixed(1)} and ${(high * 100).toFixed(1)} % (95 %).`;
-  const more = c.more === null ? "no number of repeats below 500 would settle it" : `about ${c.more} laps of each would settle it, were it to stay like this`;
+  const more =
+    c.more === null
+      ? "no number of repeats below 500 would settle it"
+      : `about ${c.more} laps of each would settle it, were it to stay like this`;
   return `${what}: no difference can be told: ${(value * 100).toFixed(1)} %, between ${(interval[0] * 100).toFixed(1)} and ${(interval[1] * 100).toFixed(1)} % (95 %); ${more}.`;
 }
 
@@ -31,4 +39,9 @@ export function confounderText(c: Confounder, from: string, to: string): string 
   }
 }
 
-export const SETTLED_COLOUR: Record<Settlement["verdict"], string> = { met: "text-clear", "not met": "text-stop", unclear: "text-care", "not measured": "text-pencil" };
+export const SETTLED_COLOUR: Record<Settlement["verdict"], string> = {
+  met: "text-clear",
+  "not met": "text-stop",
+  unclear: "text-care",
+  "not measured": "text-pencil",
+};

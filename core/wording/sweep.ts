@@ -42,7 +42,12 @@ export function suspectText(s: SweepSuspect): string {
 /** The shape of the thrust curve in words. */
 export function curveText(r: SweepResult): string {
   if (r.curve.status !== "converged") return "Too few throttles for the shape of the curve.";
-  const shape = r.curve.e > 0.8 ? "nearly with the square of the throttle" : r.curve.e < 0.2 ? "nearly in a straight line" : "between a straight line and a square";
+  const shape =
+    r.curve.e > 0.8
+      ? "nearly with the square of the throttle"
+      : r.curve.e < 0.2
+        ? "nearly in a straight line"
+        : "between a straight line and a square";
   return `e = ${r.curve.e.toFixed(2)} ± ${r.curve.range.toFixed(2)} (95 %): thrust rises ${shape}.`;
 }
 
@@ -55,13 +60,16 @@ export function learnText(r: LearnResult & { ok: true }): string {
     [thrust.value, 1.5],
     [torque.value, 1.7],
   ].some(([v = 1, most = 1]) => v > most || v < 1 / most);
-  const doubt = far ? " That is far from any such drive: is the one on the stand the one described, with that propeller, gearing and Kv?" : "";
+  const doubt = far
+    ? " That is far from any such drive: is the one on the stand the one described, with that propeller, gearing and Kv?"
+    : "";
   return `The model ${Math.abs(off) < 0.005 ? "was right" : `gave ${percent(Math.abs(off) / (1 + off))} too ${off < 0 ? "much" : "little"} thrust at the top`}. Taken over: thrust × ${thrust.value.toFixed(3)} ± ${thrust.sd.toFixed(3)}, torque × ${torque.value.toFixed(3)} ± ${torque.sd.toFixed(3)}, Kv × ${kv.value.toFixed(3)}, and the throttle curve as measured.${doubt}`;
 }
 
 /** One sentence for a comparison. `names` in the order of the sweeps. */
 export function comparisonText(c: Comparison, names: readonly string[]): string {
-  const at = c.equal === "throttle" ? `${percent(c.at)} throttle` : plain(c.at, c.equal === "thrust" ? "force" : "power");
+  const at =
+    c.equal === "throttle" ? `${percent(c.at)} throttle` : plain(c.at, c.equal === "thrust" ? "force" : "power");
   const [first, second] = [names[0] ?? "", names[1] ?? ""];
   const d = c.against[1];
   if (!d) return `At equal ${c.equal} there is nothing to compare: ${at} was not measured of both.`;

@@ -20,10 +20,36 @@ const annulus1: Design = {
   },
   items: [
     part({ id: "camera", name: "Camera", group: "Payload", grams: 58, at: [14, 0, 125], box: [28, 36, 30], cost: 60 }),
-    part({ id: "rotor", name: "Rotor", group: "Drive", grams: 19, by: "datasheet", at: [76, 0, 125], box: [10, 230, 230], cost: 7 }),
+    part({
+      id: "rotor",
+      name: "Rotor",
+      group: "Drive",
+      grams: 19,
+      by: "datasheet",
+      at: [76, 0, 125],
+      box: [10, 230, 230],
+      cost: 7,
+    }),
     part({ id: "motor", name: "Motor", group: "Drive", grams: 96, at: [98, 0, 125], box: [36, 40, 40], cost: 34 }),
-    part({ id: "esc", name: "Speed controller", group: "Drive", grams: 34, at: [136, 0, 125], box: [40, 26, 12], cost: 19 }),
-    part({ id: "pack", name: "Battery, 4 cells", group: "Power", grams: 228, at: [150, 0, 125], box: [106, 36, 32], slide: [120, 176], cost: 29 }),
+    part({
+      id: "esc",
+      name: "Speed controller",
+      group: "Drive",
+      grams: 34,
+      at: [136, 0, 125],
+      box: [40, 26, 12],
+      cost: 19,
+    }),
+    part({
+      id: "pack",
+      name: "Battery, 4 cells",
+      group: "Power",
+      grams: 228,
+      at: [150, 0, 125],
+      box: [106, 36, 32],
+      slide: [120, 176],
+      cost: 29,
+    }),
     part({
       id: "ring",
       name: "Ring wing, printed",
@@ -36,10 +62,49 @@ const annulus1: Design = {
       source: "make",
       cost: 9,
     }),
-    part({ id: "arms", name: "Arms and hub", group: "Structure", grams: 68, by: "datasheet", at: [112, 0, 125], box: [30, 240, 20], source: "make", cost: 5 }),
-    part({ id: "vanes", name: "Tail vanes", group: "Control", n: 2, grams: 16, by: "guess", at: [232, 60, 125], box: [40, 90, 4], mirrored: true, source: "make" }),
-    part({ id: "servos", name: "Vane servos", group: "Control", n: 2, grams: 9, at: [206, 24, 125], box: [22, 12, 22], mirrored: true, cost: 12 }),
-    part({ id: "radio", name: "Receiver and gyro", group: "Control", grams: 22, at: [128, 0, 148], box: [36, 26, 14], cost: 38 }),
+    part({
+      id: "arms",
+      name: "Arms and hub",
+      group: "Structure",
+      grams: 68,
+      by: "datasheet",
+      at: [112, 0, 125],
+      box: [30, 240, 20],
+      source: "make",
+      cost: 5,
+    }),
+    part({
+      id: "vanes",
+      name: "Tail vanes",
+      group: "Control",
+      n: 2,
+      grams: 16,
+      by: "guess",
+      at: [232, 60, 125],
+      box: [40, 90, 4],
+      mirrored: true,
+      source: "make",
+    }),
+    part({
+      id: "servos",
+      name: "Vane servos",
+      group: "Control",
+      n: 2,
+      grams: 9,
+      at: [206, 24, 125],
+      box: [22, 12, 22],
+      mirrored: true,
+      cost: 12,
+    }),
+    part({
+      id: "radio",
+      name: "Receiver and gyro",
+      group: "Control",
+      grams: 22,
+      at: [128, 0, 148],
+      box: [36, 26, 14],
+      cost: 38,
+    }),
   ],
   batteries: [
     {
@@ -72,13 +137,25 @@ const annulus1: Design = {
       reversible: false,
       surroundings: "free air",
       spin: "clockwise",
-      motor: { kv: known(920, "datasheet"), resistance: known(0.075, "datasheet"), noLoadCurrent: known(0.7, "datasheet"), maxCurrent: 24 },
+      motor: {
+        kv: known(920, "datasheet"),
+        resistance: known(0.075, "datasheet"),
+        noLoadCurrent: known(0.7, "datasheet"),
+        maxCurrent: 24,
+      },
       controller: { resistance: known(0.004, "guess"), maxCurrent: 30, maxCells: 4 },
       gear: { ratio: 1, efficiency: { value: 1, evidence: "measured", sd: 0 } },
-      propeller: { diameter: known(0.23, "datasheet"), pitch: known(0.115, "datasheet"), blades: 3, chord: known(0.024, "guess") },
+      propeller: {
+        diameter: known(0.23, "datasheet"),
+        pitch: known(0.115, "datasheet"),
+        blades: 3,
+        chord: known(0.024, "guess"),
+      },
     },
   ],
-  duty: [newPhase({ id: "p1", name: "Hover", seconds: 100, repeats: 1, unitIds: [], by: "thrustToWeight", value: 1.05 })],
+  duty: [
+    newPhase({ id: "p1", name: "Hover", seconds: 100, repeats: 1, unitIds: [], by: "thrustToWeight", value: 1.05 }),
+  ],
   schools: { balance: "stable", changes: "one at a time", testing: "test rig first" },
 };
 const annulus2 = edit(annulus1, (d) => {
@@ -97,7 +174,12 @@ const annulus2 = edit(annulus1, (d) => {
   item(d, "rotor").size = { x: 0.06, y: 0.152, z: 0.152 };
   grams(d, "motor", 62, "datasheet");
   grams(d, "esc", 24, "datasheet");
-  unit(d).motor = { kv: known(1250, "datasheet"), resistance: known(0.11, "datasheet"), noLoadCurrent: known(0.6, "datasheet"), maxCurrent: 18 };
+  unit(d).motor = {
+    kv: known(1250, "datasheet"),
+    resistance: known(0.11, "datasheet"),
+    noLoadCurrent: known(0.6, "datasheet"),
+    maxCurrent: 18,
+  };
 });
 export const annulus: CraftFileInput = {
   format: "ultraform-craft",

@@ -1,5 +1,13 @@
 /** Short words for the demo crafts: parts, targets, runs and faults in the units that builders write. */
-import { type CraftFileInput, type Fault, type Run, type RunMetric, type Suspect, newFault, newSuspect } from "../../core/design/craftFile";
+import {
+  type CraftFileInput,
+  type Fault,
+  type Run,
+  type RunMetric,
+  type Suspect,
+  newFault,
+  newSuspect,
+} from "../../core/design/craftFile";
 import type { Bench, Calibration, FastThrottle, WeighIn } from "../../core/design/bench";
 import type { Evidence } from "../../core/design/evidence";
 import { weigh } from "../../core/subjects/mass/evidence";
@@ -54,7 +62,13 @@ export const part = (p: PartLine): Item =>
     makeMinutes: p.make ?? null,
   });
 
-export const target = (metric: MetricKey, comparison: Target["comparison"], value: number, weight: Target["weight"] = "must", upper?: number): Target => ({
+export const target = (
+  metric: MetricKey,
+  comparison: Target["comparison"],
+  value: number,
+  weight: Target["weight"] = "must",
+  upper?: number,
+): Target => ({
   id: `t-${metric}`,
   metric,
   comparison,
@@ -63,7 +77,11 @@ export const target = (metric: MetricKey, comparison: Target["comparison"], valu
   weight,
 });
 
-export const known = (value: number, evidence: Evidence, note?: string) => ({ value, evidence, ...(note ? { note } : {}) });
+export const known = (value: number, evidence: Evidence, note?: string) => ({
+  value,
+  evidence,
+  ...(note ? { note } : {}),
+});
 export const edit = (design: Design, change: (d: Design) => void): Design => {
   const copy = structuredClone(design);
   change(copy);
@@ -131,7 +149,13 @@ export const run = (r: RunLine): CraftFileInput["runs"][number] => ({
   place: r.place ?? "north bay",
   pilot: "builder",
   conditions: { airTemperature: r.air ?? -5, wind: r.wind ?? 1.5, surface: r.surface ?? "smooth ice, dusting of snow" },
-  pack: { name: r.pack ?? "P-01", restingVoltage: r.volts ?? 12.45, loadedVoltage: r.loaded ?? null, endVoltage: r.ended ?? null, temperature: null },
+  pack: {
+    name: r.pack ?? "P-01",
+    restingVoltage: r.volts ?? 12.45,
+    loadedVoltage: r.loaded ?? null,
+    endVoltage: r.ended ?? null,
+    temperature: null,
+  },
   outcome: r.outcome,
   cautionsRead: true,
   notes: r.notes,
@@ -169,13 +193,26 @@ export const run = (r: RunLine): CraftFileInput["runs"][number] => ({
           : null,
     files: [],
   })),
-  crash: r.crash === undefined ? null : { steps: { safe: true, log: true, photographs: true, unmoved: true, suspects: true }, notes: r.crash },
+  crash:
+    r.crash === undefined
+      ? null
+      : { steps: { safe: true, log: true, photographs: true, unmoved: true, suspects: true }, notes: r.crash },
   metrics: r.read.map((m) => (Array.isArray(m) ? empty(m[0], m[1]) : empty(m))),
 });
 
 export const suspect = (id: string, cause: string, s: Partial<Suspect>): Suspect => newSuspect(id, cause, s);
-export const setting = (id: string, group: string, kind: Setting["kind"], name: string, value: string, hides = ""): Setting => ({ id, group, name, value, kind, hides });
-export const fault = (f: Partial<Fault> & Pick<Fault, "number" | "run" | "title">): Fault => ({ ...newFault(f.run ?? 0), ...f });
+export const setting = (
+  id: string,
+  group: string,
+  kind: Setting["kind"],
+  name: string,
+  value: string,
+  hides = "",
+): Setting => ({ id, group, name, value, kind, hides });
+export const fault = (f: Partial<Fault> & Pick<Fault, "number" | "run" | "title">): Fault => ({
+  ...newFault(f.run ?? 0),
+  ...f,
+});
 
 /** The kitchen scale of the demo: 1 g steps, 0.05 % calibration. */
 const SCALE = { resolution: 0.001, error: 0.0005 };
@@ -196,14 +233,38 @@ export const session = (number: number, version: string, date: string, weighIn: 
   tested: [],
   adopted: "",
 });
-const SEEN_TO = { restraint: true, plane: true, shield: true, distance: true, people: true, cutOff: true, place: "outdoors" as const };
+const SEEN_TO = {
+  restraint: true,
+  plane: true,
+  shield: true,
+  distance: true,
+  people: true,
+  cutOff: true,
+  place: "outdoors" as const,
+};
 const meter = (step: number, error: number, session: number | null = null) => ({ step, error, session });
 
 /** A sweep up and down in steps of 5 %, three readings at each, taken at seeding. */
-export function sweep(number: number, version: string, date: string, air: { temperature: number; pressure: number }, calibratedIn: number | null, notes = ""): Bench {
+export function sweep(
+  number: number,
+  version: string,
+  date: string,
+  air: { temperature: number; pressure: number },
+  calibratedIn: number | null,
+  notes = "",
+): Bench {
   const up = Array.from({ length: 21 }, (_, i) => i / 20);
   const throttles = [...up, ...up.slice(0, -1).reverse()];
-  const blank = { t: null, scale: null, voltage: null, current: null, rpm: null, temperature: null, noise: null, out: "" };
+  const blank = {
+    t: null,
+    scale: null,
+    voltage: null,
+    current: null,
+    rpm: null,
+    temperature: null,
+    noise: null,
+    out: "",
+  };
   return {
     ...session(number, version, date, onOneScale(), notes),
     weighIn: null,
@@ -225,7 +286,14 @@ export function sweep(number: number, version: string, date: string, air: { temp
       },
       air,
       safety: SEEN_TO,
-      plan: { steps: up, down: true, repeats: 1, samples: 3, rest: 0, measures: ["thrust", "voltage", "current", "rpm", "temperature"] },
+      plan: {
+        steps: up,
+        down: true,
+        repeats: 1,
+        samples: 3,
+        rest: 0,
+        measures: ["thrust", "voltage", "current", "rpm", "temperature"],
+      },
       readings: throttles.flatMap((throttle) => Array.from({ length: 3 }, () => ({ throttle, ...blank }))),
       drive: null,
     },
@@ -236,7 +304,13 @@ export const calibration = (number: number, version: string, date: string, c: Ca
   weighIn: null,
   calibration: c,
 });
-export const fastThrottle = (number: number, version: string, date: string, trials: FastThrottle["trials"], notes = ""): Bench => ({
+export const fastThrottle = (
+  number: number,
+  version: string,
+  date: string,
+  trials: FastThrottle["trials"],
+  notes = "",
+): Bench => ({
   ...session(number, version, date, onOneScale(), notes),
   weighIn: null,
   fastThrottle: { unitId: "d1", safety: SEEN_TO, trials },

@@ -4,7 +4,20 @@ import type { CraftFileInput } from "../../core/design/craftFile";
 import { type Design, emptyDesign } from "../../core/design/schema";
 import { toItems } from "../../core/exchange/partsExchange";
 import { readParts } from "../../core/exchange/partsTable";
-import { edit, fault, item, onOneScale, onThreeScales, part, run, session, suspect, target, tilted, setting } from "./parts";
+import {
+  edit,
+  fault,
+  item,
+  onOneScale,
+  onThreeScales,
+  part,
+  run,
+  session,
+  suspect,
+  target,
+  tilted,
+  setting,
+} from "./parts";
 
 // ---------------------------------------------------------------- Samphire: twin-screw amphibious marsh crawler
 
@@ -48,7 +61,23 @@ function fromList(): Design {
   const design = emptyDesign("ground");
   const table = readParts(readFileSync("demo/samphire-parts.csv", "utf8"));
   design.items = toItems(table.parts, design, { evidence: "measured" });
-  const ids = ["tub", "deck", "hatch", "bumper", "pod", "shaft", "bearing-f", "bearing-r", "motor", "coupling", "strut-f", "strut-r", "screws", "pack", "tray"];
+  const ids = [
+    "tub",
+    "deck",
+    "hatch",
+    "bumper",
+    "pod",
+    "shaft",
+    "bearing-f",
+    "bearing-r",
+    "motor",
+    "coupling",
+    "strut-f",
+    "strut-r",
+    "screws",
+    "pack",
+    "tray",
+  ];
   design.items.forEach((i, k) => {
     const box = BOXES[k];
     if (box) i.size = { x: box[0] / 1000, y: box[1] / 1000, z: box[2] / 1000 };
@@ -98,7 +127,19 @@ const samphire2 = edit(samphire1, (d) => {
   shaft.name = "Shaft coupling, pinned";
   shaft.mass = { value: 0.0125, evidence: "datasheet" };
   d.items.push(
-    part({ id: "pin", name: "Pins 2 mm", group: "Pods", n: 2, grams: 0.6, by: "guess", at: [528, 118, 34], box: [2, 12, 2], mirrored: true, on: "coupling", source: "make" }),
+    part({
+      id: "pin",
+      name: "Pins 2 mm",
+      group: "Pods",
+      n: 2,
+      grams: 0.6,
+      by: "guess",
+      at: [528, 118, 34],
+      box: [2, 12, 2],
+      mirrored: true,
+      on: "coupling",
+      source: "make",
+    }),
   );
   item(d, "camera-on-a-stalk").place.z = 0.225;
   item(d, "stalk-and-foot").size.z = 0.09;
@@ -168,7 +209,13 @@ export const samphire: CraftFileInput = {
   ],
   bench: [
     session(1, "v1", "2026-03-13T20:10", onOneScale()),
-    session(2, "v1", "2026-03-13T20:30", onThreeScales(0.1, 0.5, 0.12), "On the kitchen scale in turns, two blocks of the same height under the others."),
+    session(
+      2,
+      "v1",
+      "2026-03-13T20:30",
+      onThreeScales(0.1, 0.5, 0.12),
+      "On the kitchen scale in turns, two blocks of the same height under the others.",
+    ),
     session(3, "v1", "2026-03-13T20:50", tilted([0.1, 0.5], 0.4, 0.007)),
   ],
   faults: [
@@ -191,7 +238,13 @@ export const samphire: CraftFileInput = {
           result: "line parted by 70°",
           state: "ruled in",
         }),
-        suspect("reed", "Reed wound round the screw", { for: "cut reed nearby", test: "Lift out at once and look", minutes: 5, result: "clean", state: "ruled out" }),
+        suspect("reed", "Reed wound round the screw", {
+          for: "cut reed nearby",
+          test: "Lift out at once and look",
+          minutes: 5,
+          result: "clean",
+          state: "ruled out",
+        }),
       ],
     }),
   ],

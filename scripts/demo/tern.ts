@@ -1,6 +1,16 @@
 import { FORMAT_VERSION } from "../../core/design/craftFile";
 import type { CraftFileInput } from "../../core/design/craftFile";
-import { calibration, fastThrottle, onOneScale, onThreeScales, run, session, sweep, tilted, type RunLine } from "./parts";
+import {
+  calibration,
+  fastThrottle,
+  onOneScale,
+  onThreeScales,
+  run,
+  session,
+  sweep,
+  tilted,
+  type RunLine,
+} from "./parts";
 import { ternFaults, ternPlans } from "./ternRecords";
 import { ternLadder } from "./ternLadder";
 import { tern1, tern2, tern3, tern3b, tern4, tern5 } from "./ternDesigns";
@@ -45,7 +55,8 @@ export const tern: CraftFileInput = {
       parent: "v2",
       question: "Does a reduction lift it?",
       finding: "nose up near 14 m/s",
-      reason: "Thrust was short at standing. Of the 162 drives searched nothing beats a hotter motor through a 1.4 reduction that stays this cool at 0.8 of the weight.",
+      reason:
+        "Thrust was short at standing. Of the 162 drives searched nothing beats a hotter motor through a 1.4 reduction that stays this cool at 0.8 of the weight.",
       claims: [{ metric: "thrust", direction: "up", amount: "by 20 %", change: "units/#d1" }],
       whys: [{ change: "units/#d1", why: "thrust near standing was short", fault: 2, run: null }],
       advice: [
@@ -111,7 +122,14 @@ export const tern: CraftFileInput = {
       ],
       trials: [{ group: "Pitch damper", run: 12, air: "calm", good: true, note: "" }],
       advice: [
-        { id: "a3", date: "2026-02-01T10:00:00+01:00", from: "a builder who saw run 14", text: "A nose that rises later is still a CG too far aft.", state: "open", made: "" },
+        {
+          id: "a3",
+          date: "2026-02-01T10:00:00+01:00",
+          from: "a builder who saw run 14",
+          text: "A nose that rises later is still a CG too far aft.",
+          state: "open",
+          made: "",
+        },
       ],
       createdAt: "2026-01-15T20:00:00+01:00",
       frozenAt: "2026-01-24T11:00:00+01:00",
@@ -129,7 +147,13 @@ export const tern: CraftFileInput = {
         { change: "items/#pack", why: "the CG sat behind its window", fault: 6, run: 14 },
         { change: "items/#drip", why: "the rudder froze twice", fault: 8, run: 13 },
       ],
-      fate: { state: "going", why: "", at: null, reused: [], exit: "Not level at 17 m/s after three steps of the pack: back to v3 with the low pylon." },
+      fate: {
+        state: "going",
+        why: "",
+        at: null,
+        reused: [],
+        exit: "Not level at 17 m/s after three steps of the pack: back to v3 with the low pylon.",
+      },
       createdAt: "2026-02-01T19:00:00+01:00",
       frozenAt: null,
       ladder: ternLadder,
@@ -374,7 +398,13 @@ export const tern: CraftFileInput = {
   ],
   bench: [
     session(1, "v4", "2026-01-23T20:00", onOneScale()),
-    session(2, "v4", "2026-01-23T20:25", onThreeScales(0.12, 0.53, 0.15), "Hull on one block ahead, skids on two behind."),
+    session(
+      2,
+      "v4",
+      "2026-01-23T20:25",
+      onThreeScales(0.12, 0.53, 0.15),
+      "Hull on one block ahead, skids on two behind.",
+    ),
     session(3, "v4", "2026-01-23T20:55", tilted([0.12, 0.53], 0.35, 0.009)),
     calibration(
       4,
@@ -393,8 +423,22 @@ export const tern: CraftFileInput = {
       },
       "Beside the bench supply's own meter.",
     ),
-    sweep(5, "v4", "2026-01-22T20:05", { temperature: 4, pressure: 99_800 }, 4, "Shed door open, stand on the vice. 180 mm propeller."),
-    sweep(6, "v5", "2026-02-09T19:40", { temperature: 2, pressure: 100_200 }, 4, "The 190 mm propeller on the same stand."),
+    sweep(
+      5,
+      "v4",
+      "2026-01-22T20:05",
+      { temperature: 4, pressure: 99_800 },
+      4,
+      "Shed door open, stand on the vice. 180 mm propeller.",
+    ),
+    sweep(
+      6,
+      "v5",
+      "2026-02-09T19:40",
+      { temperature: 2, pressure: 100_200 },
+      4,
+      "The 190 mm propeller on the same stand.",
+    ),
     fastThrottle(
       7,
       "v5",

@@ -2,7 +2,15 @@ import type { Gate, Ladder } from "../../core/design/craftFile";
 import { usualLadder } from "../../core/runs/ladders";
 
 const deg = Math.PI / 180;
-const eye = (id: string, text: string): Gate => ({ id, metric: "", dimension: "ratio", comparison: "atLeast", value: 0, upper: null, text });
+const eye = (id: string, text: string): Gate => ({
+  id,
+  metric: "",
+  dimension: "ratio",
+  comparison: "atLeast",
+  value: 0,
+  upper: null,
+  text,
+});
 const atMost = (id: string, metric: string, dimension: Gate["dimension"], value: number, text = ""): Gate => ({
   id,
   metric,
@@ -17,7 +25,11 @@ const atLeast = (id: string, metric: string, dimension: Gate["dimension"], value
   comparison: "atLeast",
 });
 
-const ICE = ["Ice 15 cm or more, measured at three holes", "Rope and a second person on the shore", "Nobody ahead of the craft for 150 m"];
+const ICE = [
+  "Ice 15 cm or more, measured at three holes",
+  "Rope and a second person on the shore",
+  "Nobody ahead of the craft for 150 m",
+];
 
 /** Tern's own ladder over ice: the usual one, with its gates in its own numbers. */
 export const ternLadder: Ladder = usualLadder("wings").map((rung) => {
@@ -42,7 +54,10 @@ export const ternLadder: Ladder = usualLadder("wings").map((rung) => {
         ...rung,
         name: "Straight 50 m",
         doing: "Between the pegs at hand height",
-        gates: [atMost("nose", "noseAngle", "angle", 8 * deg, "never above"), eye("height", "keeps its height within a hand")],
+        gates: [
+          atMost("nose", "noseAngle", "angle", 8 * deg, "never above"),
+          eye("height", "keeps its height within a hand"),
+        ],
         safety: ICE,
       };
     case 5:
@@ -55,7 +70,13 @@ export const ternLadder: Ladder = usualLadder("wings").map((rung) => {
         safety: ICE,
       };
     case 6:
-      return { ...rung, name: "Turns, r 20 m", doing: "Both ways at hand height", gates: [eye("skid", "no skid touches")], safety: ICE };
+      return {
+        ...rung,
+        name: "Turns, r 20 m",
+        doing: "Both ways at hand height",
+        gates: [eye("skid", "no skid touches")],
+        safety: ICE,
+      };
     case 7:
       return {
         ...rung,

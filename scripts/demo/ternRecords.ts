@@ -122,7 +122,13 @@ export const ternFaults: CraftFileInput["faults"] = [
     severity: "danger",
     state: "open",
     minutes: 20,
-    suspects: [suspect("cg-aft", "CG too far aft", { for: "balanced behind its window", test: "Glide or tow with power off; slide the pack forward in steps", minutes: 15 })],
+    suspects: [
+      suspect("cg-aft", "CG too far aft", {
+        for: "balanced behind its window",
+        test: "Glide or tow with power off; slide the pack forward in steps",
+        minutes: 15,
+      }),
+    ],
   }),
   fault({
     number: 7,
@@ -173,7 +179,13 @@ export const ternFaults: CraftFileInput["faults"] = [
         spentMinutes: 10,
         state: "ruled in",
       }),
-      suspect("servo", "Servo gear worn", { test: "Turn the arm by hand, power off", minutes: 5, result: "no play", spentMinutes: 25, state: "ruled out" }),
+      suspect("servo", "Servo gear worn", {
+        test: "Turn the arm by hand, power off",
+        minutes: 5,
+        result: "no play",
+        spentMinutes: 25,
+        state: "ruled out",
+      }),
     ],
   }),
 ];
@@ -216,7 +228,11 @@ export const ternPlans: CraftFileInput["plans"] = [
     place: "north bay",
     limits: { wind: 3, waves: null, current: null, coldest: -12, warmest: null, surface: "smooth, swept of snow" },
     day: { wind: null, waves: null, current: null, temperature: null, surface: null },
-    safety: ["Ice 15 cm or more, measured at three holes", "Rope and a second person on the shore", "Nobody ahead of the craft for 150 m"],
+    safety: [
+      "Ice 15 cm or more, measured at three holes",
+      "Rope and a second person on the shore",
+      "Nobody ahead of the craft for 150 m",
+    ],
     ticks: [],
     goneOn: "",
     state: "planned",

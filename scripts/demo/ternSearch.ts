@@ -1,7 +1,10 @@
 import type { SearchTask } from "../../core/sizing/search";
 import { tern2 } from "./ternDesigns";
 
-/** What Tern's builder asked the search before its third version: motors, gears and propellers at hand, on the pack that is there. The 180 mm are what the pylon leaves room for. */
+/**
+ * What Tern's builder asked the search before its third version: motors, gears and propellers at hand, on the pack
+ * that is there. The 180 mm are what the pylon leaves room for.
+ */
 export const ternSearch: SearchTask = {
   design: tern2,
   unitId: "d1",
@@ -16,5 +19,13 @@ export const ternSearch: SearchTask = {
     capacity: [3],
     count: [1],
   },
-  bounds: { maxMass: 1.5, minEndurance: 15 * 60, minThrustToWeight: 0.8, maxTipMach: 0.6, maxCost: null, maxCurrent: null, structure: 0.2 },
+  bounds: {
+    maxMass: 1.5,
+    minEndurance: 15 * 60,
+    minThrustToWeight: 0.8,
+    maxTipMach: 0.6,
+    maxCost: null,
+    maxCurrent: null,
+    structure: 0.2,
+  },
 };

@@ -42,7 +42,8 @@ export async function syncTree(folder: string): Promise<void> {
 }
 
 /** Copies a folder; where the file system can, without copying the content. */
-export const copyTree = (from: string, to: string): Promise<void> => cp(from, to, { recursive: true, mode: constants.COPYFILE_FICLONE, errorOnExist: false });
+export const copyTree = (from: string, to: string): Promise<void> =>
+  cp(from, to, { recursive: true, mode: constants.COPYFILE_FICLONE, errorOnExist: false });
 
 /** Bytes that may still be written where a folder stands; infinite where that cannot be told. */
 export async function freeSpace(folder: string): Promise<number> {

@@ -21,7 +21,10 @@ import { startThread } from "../thread";
 
 /** ms that the engine may take for one message before it is taken for hung, and started anew. */
 const PATIENCE = Number(process.env.ULTRAFORM_WATCHDOG_MS ?? 20_000);
-/** Opening may take longer: an older folder may have a log to read first, and a first start without a template makes the cluster. */
+/**
+ * Opening may take longer: an older folder may have a log to read first, and a first start without a template makes
+ * the cluster.
+ */
 const OPENING = 120_000;
 /** Bytes that stay free: enough for the database's own log, so that it never meets a full disk itself. */
 const RESERVE = 24 * 1024 * 1024;
@@ -50,13 +53,22 @@ const writeFolderState = (data: string, clean: boolean, at = schemaNow()) =>
   writeWhole(join(data, "state.json"), `${JSON.stringify({ format: 1, schema: at, clean } satisfies FolderState)}\n`);
 
 const poolOn = (engine: () => Engine) => {
-  const pool = new pg.Pool({ max: 1, user: "postgres", database: "postgres", idleTimeoutMillis: 0, stream: () => new EngineSocket(engine) as never });
+  const pool = new pg.Pool({
+    max: 1,
+    user: "postgres",
+    database: "postgres",
+    idleTimeoutMillis: 0,
+    stream: () => new EngineSocket(engine) as never,
+  });
   // A connection that ends while nobody uses it: the next one finds out by itself.
   pool.on("error", () => {});
   return pool;
 };
 
-/** Notes what each statement changes in a table of the session; outside of a transaction that is journalled, nothing may be changed. */
+/**
+ * Notes what each statement changes in a table of the session; outside of a transaction that is journalled, nothing
+ * may be changed.
+ */
 const NOTING = `
 create schema if not exists journal;
 create table if not exists journal.position (seq bigint not null);
@@ -77,14 +89,21 @@ ${TABLE_KEYS.map(({ name, key }) => `create or replace trigger journal_note afte
 /** Installs the noting of changes, unless it is there as this release has it. */
 async function installNoting(client: pg.PoolClient): Promise<void> {
   const sign = createHash("sha256").update(NOTING).digest("hex");
-  const { rows } = await client.query("select obj_description(oid, 'pg_namespace') as sign from pg_namespace where nspname = 'journal'");
+  const { rows } = await client.query(
+    "select obj_description(oid, 'pg_namespace') as sign from pg_namespace where nspname = 'journal'",
+  );
   if (rows[0]?.sign === sign) return;
   await client.query(`${NOTING}\ncomment on schema journal is '${sign}';`);
 }
-const SESSION = "create temp table if not exists changes (n serial, t text not null, k text not null, r jsonb) on commit delete rows";
+const SESSION =
+  "create temp table if not exists changes (n serial, t text not null, k text not null, r jsonb) on commit delete rows";
 
 /** Runs work on one connection of a cluster that only it uses. */
-async function onCluster<T>(folder: string | null, image: Uint8Array | null, work: (client: pg.PoolClient) => Promise<T>): Promise<T> {
+async function onCluster<T>(
+  folder: string | null,
+  image: Uint8Array | null,
+  work: (client: pg.PoolClient) => Promise<T>,
+): Promise<T> {
   const engine = await Engine.open({ folder, image }, OPENING);
   const pool = poolOn(() => engine);
   try {
@@ -100,14 +119,18 @@ async function onCluster<T>(folder: string | null, image: Uint8Array | null, wor
   }
 }
 
-/** A cluster with the tables of this release and nothing in them, as fast as can be: a copy of the one that was made at the build, else made now. */
+/**
+ * A cluster with the tables of this release and nothing in them, as fast as can be: a copy of the one that was made
+ * at the build, else made now.
+ */
 export async function freshCluster(folder: string): Promise<void> {
   const template = templateFolder("empty");
   if (template) await copyTree(join(template, "database"), folder);
 }
 
 /**
- * Builds the cluster anew from its snapshots and journal, beside the one that is there, and puts it in its place; that one is kept as `database.before`.
+ * Builds the cluster anew from its snapshots and journal, beside the one that is there, and puts it in its place;
+ * that one is kept as `database.before`.
  * @throws DamagedHistory, CannotOpen
  */
 async function rebuild(data: string): Promise<number> {
@@ -134,7 +157,10 @@ async function rebuild(data: string): Promise<number> {
 }
 
 /** Everything that is looked at before anything is written. */
-async function look(data: string, fresh: boolean): Promise<{ state: FolderState | null; cluster: boolean; history: boolean }> {
+async function look(
+  data: string,
+  fresh: boolean,
+): Promise<{ state: FolderState | null; cluster: boolean; history: boolean }> {
   if (isEmpty(data) && !fresh) {
     const last = lastOpened(data);
     if (last) throw cannotOpen.missing(data, last);
@@ -146,14 +172,22 @@ async function look(data: string, fresh: boolean): Promise<{ state: FolderState 
   } catch (error) {
     const { code } = error as NodeJS.ErrnoException;
     if (code === "ENOSPC" || code === "EDQUOT") throw cannotOpen.full(data);
-    throw cannotOpen.readOnly(data, code === "EROFS" ? "it is read-only" : code === "EACCES" || code === "EPERM" ? "no permission" : (code ?? "unknown reason"));
+    throw cannotOpen.readOnly(
+      data,
+      code === "EROFS"
+        ? "it is read-only"
+        : code === "EACCES" || code === "EPERM"
+          ? "no permission"
+          : (code ?? "unknown reason"),
+    );
   }
   const state = readFolderState(data);
   if (state && state.schema > schemaNow()) throw cannotOpen.newer(data);
   const cluster = existsSync(join(clusterOf(data), "PG_VERSION"));
   const history = snapshotsOf(data).length > 0;
   if (!cluster && !history) {
-    if (existsSync(clusterOf(data)) && readdirSync(clusterOf(data)).length > 0) throw cannotOpen.damaged(data, "it does not open");
+    if (existsSync(clusterOf(data)) && readdirSync(clusterOf(data)).length > 0)
+      throw cannotOpen.damaged(data, "it does not open");
     if (state || segmentsOf(data).length > 0) throw cannotOpen.damaged(data, "its files are gone");
     if (!isEmpty(data)) throw cannotOpen.foreign(data);
   }
@@ -172,11 +206,15 @@ export interface EmbeddedOptions {
 }
 
 /**
- * Opens the embedded database in `folder` (null: in memory, for tests). Every change is in the journal on the disk before it is acknowledged; a cluster that was not closed in good order,
+ * Opens the embedded database in `folder` (null: in memory, for tests). Every change is in the journal on the disk
+ * before it is acknowledged; a cluster that was not closed in good order,
  * does not open or lags behind the journal is built anew from it.
  * @throws CannotOpen with the sentence for the user
  */
-export async function openEmbedded(folder: string | null, { now, fresh = false, remember = false, lost }: EmbeddedOptions): Promise<OpenDatabase> {
+export async function openEmbedded(
+  folder: string | null,
+  { now, fresh = false, remember = false, lost }: EmbeddedOptions,
+): Promise<OpenDatabase> {
   const notes: string[] = [];
   let release = async () => {};
   let begun: Awaited<ReturnType<typeof look>> | null = null;
@@ -195,7 +233,12 @@ export async function openEmbedded(folder: string | null, { now, fresh = false, 
 async function opened(
   folder: string | null,
   begun: Awaited<ReturnType<typeof look>> | null,
-  { now, remember, notes, release }: { now: () => string; remember: boolean; notes: string[]; release: () => Promise<void> },
+  {
+    now,
+    remember,
+    notes,
+    release,
+  }: { now: () => string; remember: boolean; notes: string[]; release: () => Promise<void> },
 ): Promise<OpenDatabase> {
   let engine: Engine;
   const pool = poolOn(() => engine);
@@ -209,7 +252,11 @@ async function opened(
     return had;
   };
   const start = async () => {
-    engine = await Engine.open({ folder: folder === null ? null : clusterOf(folder), image: folder === null ? memoryImage() : null }, OPENING, PATIENCE);
+    engine = await Engine.open(
+      { folder: folder === null ? null : clusterOf(folder), image: folder === null ? memoryImage() : null },
+      OPENING,
+      PATIENCE,
+    );
   };
   const withClient = async <T>(work: (client: pg.PoolClient) => Promise<T>): Promise<T> => {
     const client = await pool.connect();
@@ -248,7 +295,9 @@ async function opened(
     }
     await start();
     await withClient(install);
-    notes.push(`The database was rebuilt from its journal because ${why}. Nothing that was saved is missing (${seq} saves on record).`);
+    notes.push(
+      `The database was rebuilt from its journal because ${why}. Nothing that was saved is missing (${seq} saves on record).`,
+    );
     return schemaNow();
   };
 
@@ -262,7 +311,11 @@ async function opened(
     if (!cluster && !history) await freshCluster(clusterOf(folder));
     // A folder of a release before the journal has no state: it is opened as it is.
     const trusted = history ? cluster && state?.clean === true : true;
-    const had = await openOrRebuild(folder, trusted, cluster ? "the server was not stopped properly last time" : "its files were missing");
+    const had = await openOrRebuild(
+      folder,
+      trusted,
+      cluster ? "the server was not stopped properly last time" : "its files were missing",
+    );
     const { rows } = await withClient((c) => c.query("select seq from journal.position"));
     const seq = Number(rows[0].seq);
     // A first snapshot; one after an update changed the shape of rows; one when the journal does not lead up to here.
@@ -270,7 +323,11 @@ async function opened(
       await withClient(async (c) => {
         const next = Math.max(seq, lastSeq(folder), 0);
         await c.query("update journal.position set seq = $1", [next]);
-        await writeSnapshot(folder, { format: "ultraform-snapshot", seq: next, at: now(), schema: schemaNow(), highest: await highestOf(c) }, rowsOf(c));
+        await writeSnapshot(
+          folder,
+          { format: "ultraform-snapshot", seq: next, at: now(), schema: schemaNow(), highest: await highestOf(c) },
+          rowsOf(c),
+        );
         for (const old of segmentsOf(folder)) if (old.first > next) rmSync(old.file, { force: true });
         journal = await Journal.open(folder, schemaNow(), next);
       });
@@ -289,7 +346,9 @@ async function opened(
       if (folder === null) throw unavailable("The database in memory was lost.");
       const needed = RESERVE + 64 * 1024 * 1024;
       if ((await freeSpace(folder)) < needed)
-        throw full(`The disk is full: nothing can be saved until there is room (${Math.ceil(needed / 1048576)} MB). What you entered is still here.`);
+        throw full(
+          `The disk is full: nothing can be saved until there is room (${Math.ceil(needed / 1048576)} MB). What you entered is still here.`,
+        );
       await engine.kill();
       await rebuild(folder);
       await start();
@@ -350,8 +409,14 @@ async function opened(
         await client.query("rollback").catch((e: Error) => {
           broken = e;
         });
-      if (error instanceof JournalRefused) throw full(`The disk did not take it (${error.code}): this was not saved. Make room and save again; what you entered is still here.`);
-      if (lost) throw unavailable("The database did not answer and is being started anew. This was not saved; try again in a moment. What you entered is still here.");
+      if (error instanceof JournalRefused)
+        throw full(
+          `The disk did not take it (${error.code}): this was not saved. Make room and save again; what you entered is still here.`,
+        );
+      if (lost)
+        throw unavailable(
+          "The database did not answer and is being started anew. This was not saved; try again in a moment. What you entered is still here.",
+        );
       throw error;
     } finally {
       client.release(broken);
@@ -376,7 +441,8 @@ async function opened(
       await engine.close();
       await journal?.close();
       if (folder !== null && whole) {
-        // Only what is on the disk may be called closed. (Tests that open and close a hundred folders, and cut no power, leave it to the system.)
+        // Only what is on the disk may be called closed. (Tests that open and close a hundred folders, and cut no
+        // power, leave it to the system.)
         if (process.env.ULTRAFORM_UNSYNCED_CLOSE !== "1") await syncTree(clusterOf(folder));
         await writeFolderState(folder, true);
       }
@@ -393,7 +459,10 @@ function memoryImage(): Uint8Array | null {
   return image;
 }
 
-/** Takes snapshots in the background: closes the journal's segment when it is large, and has a thread lay it over the snapshot before. */
+/**
+ * Takes snapshots in the background: closes the journal's segment when it is large, and has a thread lay it over the
+ * snapshot before.
+ */
 function makeKeeper(data: string) {
   let busy: Promise<void> | null = null;
   const run = (seq: number) =>

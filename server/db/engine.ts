@@ -2,8 +2,10 @@ import { parentPort, workerData } from "node:worker_threads";
 import { PGlite } from "@electric-sql/pglite";
 
 /**
- * The embedded database in a thread of its own: protocol messages in, answers out. A query that never ends or an engine that breaks takes this thread with it, not the server.
- * What it starts with: few shared buffers, since the operating system keeps the pages too (166 MB resident instead of 306), and little of its own log before it is written back.
+ * The embedded database in a thread of its own: protocol messages in, answers out. A query that never ends or an
+ * engine that breaks takes this thread with it, not the server.
+ * What it starts with: few shared buffers, since the operating system keeps the pages too (166 MB resident instead of
+ * 306), and little of its own log before it is written back.
  */
 export interface EngineStart {
   /** Folder of the cluster; null: in memory. */
@@ -15,9 +17,38 @@ export type ToEngine = { id: number; bytes: Uint8Array } | { id: number; close: 
 export type FromEngine = { ready: true } | { failed: string } | { id: number; bytes?: Uint8Array; error?: string };
 
 const START = [
-  ...["--single", "-F", "-O", "-j", "-c", "search_path=public", "-c", "exit_on_error=false", "-c", "log_checkpoints=false"],
-  ...["-c", "max_worker_processes=0", "-c", "max_parallel_workers=0", "-c", "max_parallel_workers_per_gather=0", "-c", "io_method=sync"],
-  ...["-c", "max_parallel_maintenance_workers=0", "-c", "shared_buffers=12MB", "-c", "max_wal_size=64MB", "-c", "min_wal_size=32MB"],
+  ...[
+    "--single",
+    "-F",
+    "-O",
+    "-j",
+    "-c",
+    "search_path=public",
+    "-c",
+    "exit_on_error=false",
+    "-c",
+    "log_checkpoints=false",
+  ],
+  ...[
+    "-c",
+    "max_worker_processes=0",
+    "-c",
+    "max_parallel_workers=0",
+    "-c",
+    "max_parallel_workers_per_gather=0",
+    "-c",
+    "io_method=sync",
+  ],
+  ...[
+    "-c",
+    "max_parallel_maintenance_workers=0",
+    "-c",
+    "shared_buffers=12MB",
+    "-c",
+    "max_wal_size=64MB",
+    "-c",
+    "min_wal_size=32MB",
+  ],
 ];
 
 async function main(): Promise<void> {
@@ -37,10 +68,16 @@ async function main(): Promise<void> {
     say({ failed: String(error) });
     return;
   }
-  /** Runs protocol messages. The answer is taken piece by piece as the engine writes it, unread: its own reading of it costs as much as the queries. */
+  /**
+   * Runs protocol messages. The answer is taken piece by piece as the engine writes it, unread: its own reading of it
+   * costs as much as the queries.
+   */
   const exec = async (bytes: Uint8Array): Promise<Uint8Array<ArrayBuffer>> => {
     const pieces: Uint8Array[] = [];
-    await client.execProtocolRawStream(bytes, { syncToFs: false, onRawData: (piece) => void pieces.push(piece.slice()) });
+    await client.execProtocolRawStream(bytes, {
+      syncToFs: false,
+      onRawData: (piece) => void pieces.push(piece.slice()),
+    });
     const answer = new Uint8Array(pieces.reduce((sum, p) => sum + p.length, 0));
     let at = 0;
     for (const piece of pieces) {
@@ -52,7 +89,11 @@ async function main(): Promise<void> {
   port.on("message", (message: ToEngine) => {
     const failed = (error: unknown) => say({ id: message.id, error: String(error) });
     if ("close" in message) client.close().then(() => say({ id: message.id }), failed);
-    else exec(message.bytes).then((bytes) => port.postMessage({ id: message.id, bytes } satisfies FromEngine, [bytes.buffer]), failed);
+    else
+      exec(message.bytes).then(
+        (bytes) => port.postMessage({ id: message.id, bytes } satisfies FromEngine, [bytes.buffer]),
+        failed,
+      );
   });
   say({ ready: true });
 }

@@ -10,7 +10,8 @@ import { type Change, type Entry, type ReadSegment, numbered, readSegment, segme
 import { type Highest, TABLE_KEYS } from "./rowsOut";
 
 /**
- * The history of a workshop: snapshots (every row at one sequence number) and the journal entries after them. From both together any moment can be read, without the database.
+ * The history of a workshop: snapshots (every row at one sequence number) and the journal entries after them. From
+ * both together any moment can be read, without the database.
  */
 export interface SnapshotHead {
   format: "ultraform-snapshot";
@@ -83,7 +84,9 @@ export async function writeSnapshot(data: string, head: SnapshotHead, rows: Asyn
 export class DamagedHistory extends Error {}
 
 /** Reads a file of rows. @throws DamagedHistory when it is cut short or changed */
-export async function openRows(source: string | Readable): Promise<{ head: SnapshotHead; rows: AsyncGenerator<Change> }> {
+export async function openRows(
+  source: string | Readable,
+): Promise<{ head: SnapshotHead; rows: AsyncGenerator<Change> }> {
   const raw = typeof source === "string" ? createReadStream(source) : source;
   const unzipped = createGunzip();
   let broken: Error | null = null;
@@ -93,7 +96,9 @@ export async function openRows(source: string | Readable): Promise<{ head: Snaps
   };
   raw.on("error", fail);
   unzipped.on("error", fail);
-  const reader = createInterface({ input: raw.pipe(unzipped), crlfDelay: Number.POSITIVE_INFINITY })[Symbol.asyncIterator]();
+  const reader = createInterface({ input: raw.pipe(unzipped), crlfDelay: Number.POSITIVE_INFINITY })[
+    Symbol.asyncIterator
+  ]();
   const damaged = () => new DamagedHistory(`a snapshot is damaged${broken ? `: ${broken.message}` : ""}`);
   const first = await reader.next();
   let head: SnapshotHead;
@@ -134,7 +139,10 @@ export interface Until {
 export interface State {
   head: SnapshotHead;
   rows: AsyncIterable<Change>;
-  /** Whether the journal ends in something unreadable beyond `head.seq` (a save that was never acknowledged, or damage). */
+  /**
+   * Whether the journal ends in something unreadable beyond `head.seq` (a save that was never acknowledged, or
+   * damage).
+   */
   torn: boolean;
 }
 
@@ -150,7 +158,9 @@ export function lastSeq(data: string): number {
  * @throws DamagedHistory when no snapshot can be read, or entries that are needed are missing
  */
 export async function stateAt(data: string, until: Until = {}): Promise<State> {
-  const reached = (e: Entry) => (until.seq === undefined || e.seq <= until.seq) && (until.at === undefined || Date.parse(e.at) <= Date.parse(until.at));
+  const reached = (e: Entry) =>
+    (until.seq === undefined || e.seq <= until.seq) &&
+    (until.at === undefined || Date.parse(e.at) <= Date.parse(until.at));
   let why: unknown = new DamagedHistory("there is no snapshot");
   for (const { seq, file } of snapshotsOf(data)) {
     if (until.seq !== undefined && seq > until.seq) continue;
@@ -184,7 +194,8 @@ function entriesAfter(data: string, head: SnapshotHead): { entries: Entry[]; tor
     }
     if (wanted[0]?.seq !== at + 1) throw new DamagedHistory(`entry ${at + 1} of the journal is missing`);
     // Another shape of rows: entries made after an update belong to the snapshot that the update took.
-    if (read.schema !== head.schema) throw new DamagedHistory("the snapshot that was taken at the last update is missing");
+    if (read.schema !== head.schema)
+      throw new DamagedHistory("the snapshot that was taken at the last update is missing");
     entries.push(...wanted);
     at = wanted.at(-1)?.seq ?? at;
     if (read.torn) return { entries, torn: next === undefined || next.first !== at + 1 };
@@ -192,7 +203,12 @@ function entriesAfter(data: string, head: SnapshotHead): { entries: Entry[]; tor
   return { entries, torn: false };
 }
 
-function overlay(head: SnapshotHead, file: string, { entries, torn }: { entries: Entry[]; torn: boolean }, reached: (e: Entry) => boolean): State {
+function overlay(
+  head: SnapshotHead,
+  file: string,
+  { entries, torn }: { entries: Entry[]; torn: boolean },
+  reached: (e: Entry) => boolean,
+): State {
   const changed = new Map<string, Map<string, Change>>(TABLE_KEYS.map(({ name }) => [name, new Map()]));
   const highest = { ...head.highest };
   let last = { seq: head.seq, at: head.at };
@@ -201,7 +217,8 @@ function overlay(head: SnapshotHead, file: string, { entries, torn }: { entries:
     for (const change of entry.changes) {
       const [table, key] = change;
       changed.get(table)?.set(key, change);
-      if (highest[table] !== undefined || TABLE_KEYS.some((t) => t.name === table && t.serial)) highest[table] = Math.max(highest[table] ?? 0, Number(key));
+      if (highest[table] !== undefined || TABLE_KEYS.some((t) => t.name === table && t.serial))
+        highest[table] = Math.max(highest[table] ?? 0, Number(key));
     }
     last = { seq: entry.seq, at: entry.at };
   }
@@ -226,13 +243,20 @@ function overlay(head: SnapshotHead, file: string, { entries, torn }: { entries:
     }
     if (!held.done) throw new DamagedHistory(`rows of ${held.value[0]} stand where none are expected`);
   }
-  return { head: { ...head, ...last, highest }, rows: rows(), torn: torn && last.seq === (entries.at(-1)?.seq ?? head.seq) };
+  return {
+    head: { ...head, ...last, highest },
+    rows: rows(),
+    torn: torn && last.seq === (entries.at(-1)?.seq ?? head.seq),
+  };
 }
 
 /** Snapshots that are kept; the journal is kept back to the oldest of them, so that any moment since can be read. */
 const KEPT = 4;
 
-/** Lays the closed segments over the newest snapshot and keeps that as the next one; then lets go of what is older than what is kept. */
+/**
+ * Lays the closed segments over the newest snapshot and keeps that as the next one; then lets go of what is older
+ * than what is kept.
+ */
 export async function compact(data: string, seq: number): Promise<void> {
   const state = await stateAt(data, { seq });
   await writeSnapshot(data, state.head, state.rows);

@@ -4,7 +4,10 @@ import { join } from "node:path";
 import { crc32 } from "node:zlib";
 import { syncFolder } from "./disk";
 
-/** One row as a transaction left it: the table, its key in text, and the row (column names of the database); null: it was deleted. */
+/**
+ * One row as a transaction left it: the table, its key in text, and the row (column names of the database); null: it
+ * was deleted.
+ */
 export type Change = [table: string, key: string, row: unknown];
 
 /** What one committed transaction changed. */
@@ -98,7 +101,8 @@ export class JournalRefused extends Error {
 }
 
 /**
- * The journal that is being written: committed changes, each on the disk (fdatasync) before `append` resolves. One writer at a time.
+ * The journal that is being written: committed changes, each on the disk (fdatasync) before `append` resolves. One
+ * writer at a time.
  * What was appended stays; an entry that could not be written whole is cut off again.
  */
 export class Journal {
@@ -138,7 +142,8 @@ export class Journal {
   async append(changes: Change[], at: string): Promise<number> {
     const line = Buffer.from(toLine([this.seq + 1, at, changes]));
     try {
-      for (let done = 0; done < line.length; ) done += (await this.handle.write(line, done, line.length - done, this.length + done)).bytesWritten;
+      for (let done = 0; done < line.length; )
+        done += (await this.handle.write(line, done, line.length - done, this.length + done)).bytesWritten;
       await this.handle.datasync();
     } catch (error) {
       await this.handle.truncate(this.length).catch(() => {});

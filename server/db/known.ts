@@ -3,7 +3,10 @@ import { homedir } from "node:os";
 import { dirname, join, resolve } from "node:path";
 import { writeWhole } from "./disk";
 
-/** Where this user's data folders are remembered, with the time of their last opening: a folder that held a workshop is not taken for a new one when its disk is not there. */
+/**
+ * Where this user's data folders are remembered, with the time of their last opening: a folder that held a workshop
+ * is not taken for a new one when its disk is not there.
+ */
 const list = () => join(process.env.XDG_STATE_HOME ?? join(homedir(), ".local/state"), "ultraform", "folders.json");
 
 function read(): Record<string, string> {
@@ -27,4 +30,5 @@ export async function rememberFolder(folder: string, now: string): Promise<void>
   } catch {}
 }
 
-export const isEmpty = (folder: string): boolean => !existsSync(folder) || readdirSync(folder).every((name) => ["lock", "access-code", "lost+found"].includes(name));
+export const isEmpty = (folder: string): boolean =>
+  !existsSync(folder) || readdirSync(folder).every((name) => ["lock", "access-code", "lost+found"].includes(name));

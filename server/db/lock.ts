@@ -8,8 +8,10 @@ const PATIENCE = 2;
 const CONFLICT = 9;
 
 /**
- * Takes the exclusive lock of a data folder: two processes on one embedded database lose rows without a word. The lock is the kernel's own on the file `lock` in the folder, so it holds by
- * device and inode: through bind mounts, other names of the folder, other namespaces, and paths of any length. It is held by a small process that ends when this one does, however that ends.
+ * Takes the exclusive lock of a data folder: two processes on one embedded database lose rows without a word. The
+ * lock is the kernel's own on the file `lock` in the folder, so it holds by
+ * device and inode: through bind mounts, other names of the folder, other namespaces, and paths of any length. It is
+ * held by a small process that ends when this one does, however that ends.
  * Where there is no `flock` command, a pid file with a check that its owner lives.
  * @param lost called when the lock is lost while the server runs
  * @returns gives the lock back, and resolves when another may have it
@@ -23,11 +25,24 @@ export async function lockFolder(folder: string, lost: () => void = () => {}): P
 function kernelLock(folder: string, lost: () => void): Promise<(() => Promise<void>) | null> {
   return new Promise((resolve, reject) => {
     // A process group of its own: Ctrl-C at the terminal must not end it before the server has closed the database.
-    const holder = spawn("flock", ["--wait", String(PATIENCE), "--conflict-exit-code", String(CONFLICT), "lock", "sh", "-c", "echo held; exec cat > /dev/null"], {
-      cwd: folder,
-      detached: true,
-      stdio: ["pipe", "pipe", "ignore"],
-    });
+    const holder = spawn(
+      "flock",
+      [
+        "--wait",
+        String(PATIENCE),
+        "--conflict-exit-code",
+        String(CONFLICT),
+        "lock",
+        "sh",
+        "-c",
+        "echo held; exec cat > /dev/null",
+      ],
+      {
+        cwd: folder,
+        detached: true,
+        stdio: ["pipe", "pipe", "ignore"],
+      },
+    );
     let held = false;
     let released = false;
     holder.on("error", () => resolve(null));

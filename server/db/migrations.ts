@@ -12,7 +12,9 @@ export const migrations = (): MigrationMeta[] => readMigrationFiles({ migrations
 
 /** Time stamp of the newest migration: names the shape that rows have in this release. */
 export const schemaNow = (): number => {
-  const journal = JSON.parse(readFileSync(join(projectRoot(), FOLDER, "meta/_journal.json"), "utf8")) as { entries: { when: number }[] };
+  const journal = JSON.parse(readFileSync(join(projectRoot(), FOLDER, "meta/_journal.json"), "utf8")) as {
+    entries: { when: number }[];
+  };
   return journal.entries.at(-1)?.when ?? 0;
 };
 
@@ -29,6 +31,9 @@ export async function migrateTo(client: PoolClient, schema = Number.POSITIVE_INF
   const db = drizzle(client);
   const list = migrations().filter((m) => m.folderMillis <= schema);
   // The way that drizzle's own migrator goes, with the list cut.
-  const inner = db as unknown as { dialect: { migrate: (list: MigrationMeta[], session: unknown, config: object) => Promise<void> }; session: unknown };
+  const inner = db as unknown as {
+    dialect: { migrate: (list: MigrationMeta[], session: unknown, config: object) => Promise<void> };
+    session: unknown;
+  };
   await inner.dialect.migrate(list, inner.session, {});
 }

@@ -16,7 +16,10 @@ export interface OpenDatabase {
   /** @throws a problem (507) when the disk has no room for this many bytes more */
   checkSpace: (bytes?: number) => Promise<void>;
   healthy: () => boolean;
-  /** Where this process is the only one that writes: what each transaction changed, told as it is committed. Null: others may write too. */
+  /**
+   * Where this process is the only one that writes: what each transaction changed, told as it is committed. Null:
+   * others may write too.
+   */
   watch: ((tell: (changes: readonly Change[]) => void) => void) | null;
   close: () => Promise<void>;
 }
@@ -26,9 +29,13 @@ export interface OpenOptions extends Partial<EmbeddedOptions> {
 }
 
 /**
- * Opens the database and brings its tables up to date: a PostgreSQL server when `url` is given, else the embedded one in `folder` (null: in memory, for tests).
+ * Opens the database and brings its tables up to date: a PostgreSQL server when `url` is given, else the embedded one
+ * in `folder` (null: in memory, for tests).
  * @throws CannotOpen with one sentence for whoever started the server
  */
-export function openDatabase(folder: string | null, { url, now = () => new Date().toISOString(), ...options }: OpenOptions = {}): Promise<OpenDatabase> {
+export function openDatabase(
+  folder: string | null,
+  { url, now = () => new Date().toISOString(), ...options }: OpenOptions = {},
+): Promise<OpenDatabase> {
   return url ? openServer(url) : openEmbedded(folder, { now, ...options });
 }

@@ -17,17 +17,29 @@ const GONE = /^(08|57P0|53300)|ECONNREFUSED|ECONNRESET|EPIPE|Connection terminat
 const MIGRATING = 4_870_001;
 
 export const codeOf = (error: unknown): string => {
-  for (let e = error as { code?: unknown; cause?: unknown } | undefined; e; e = e.cause as typeof e) if (typeof e.code === "string") return e.code;
+  for (let e = error as { code?: unknown; cause?: unknown } | undefined; e; e = e.cause as typeof e)
+    if (typeof e.code === "string") return e.code;
   return "";
 };
-const gone = (error: unknown) => GONE.test(codeOf(error)) || GONE.test(String((error as Error)?.message)) || GONE.test(String((error as { cause?: Error })?.cause?.message));
+const gone = (error: unknown) =>
+  GONE.test(codeOf(error)) ||
+  GONE.test(String((error as Error)?.message)) ||
+  GONE.test(String((error as { cause?: Error })?.cause?.message));
 
 /**
- * Opens a database on a PostgreSQL server. It may be shared by several application servers: what they write at once is kept apart by row locks, and a transaction that met another is tried again.
- * A lost connection is made anew at the next request. Durability, snapshots and point in time are the database server's own.
+ * Opens a database on a PostgreSQL server. It may be shared by several application servers: what they write at once
+ * is kept apart by row locks, and a transaction that met another is tried again.
+ * A lost connection is made anew at the next request. Durability, snapshots and point in time are the database
+ * server's own.
  */
 export async function openServer(url: string): Promise<OpenDatabase> {
-  const pool = new pg.Pool({ connectionString: url, max: 8, connectionTimeoutMillis: 10_000, statement_timeout: 30_000, idle_in_transaction_session_timeout: 60_000 });
+  const pool = new pg.Pool({
+    connectionString: url,
+    max: 8,
+    connectionTimeoutMillis: 10_000,
+    statement_timeout: 30_000,
+    idle_in_transaction_session_timeout: 60_000,
+  });
   pool.on("error", () => {});
   const client = await pool.connect();
   try {
@@ -35,7 +47,10 @@ export async function openServer(url: string): Promise<OpenDatabase> {
     const had = await schemaOf(client);
     if (had > schemaNow()) throw cannotOpen.newer("the database server");
     if (had > 0) {
-      const { rows } = await client.query("select count(*)::int as n from unnest($1::text[]) t where to_regclass(t) is not null", [TABLE_KEYS.map((t) => t.name)]);
+      const { rows } = await client.query(
+        "select count(*)::int as n from unnest($1::text[]) t where to_regclass(t) is not null",
+        [TABLE_KEYS.map((t) => t.name)],
+      );
       if (rows[0].n === 0) throw cannotOpen.emptied();
     }
     await migrateTo(client);
@@ -87,6 +102,15 @@ export async function openServer(url: string): Promise<OpenDatabase> {
   };
   const db = drizzle(pool, { schema }) as unknown as Database;
   db.transaction = transaction as never;
-  return { db, kind: "server", folder: null, notes: [], checkSpace: async () => {}, healthy: () => true, watch: null, close: () => pool.end() };
+  return {
+    db,
+    kind: "server",
+    folder: null,
+    notes: [],
+    checkSpace: async () => {},
+    healthy: () => true,
+    watch: null,
+    close: () => pool.end(),
+  };
 }
 const ignore = () => {};

@@ -11,13 +11,19 @@ export const TABLE_KEYS = Object.values(TABLES).map((table) => {
   return { name, key: key.name, serial: key.getSQLType() === "serial" };
 });
 
-/** The highest number that each table has ever given to a row: it is never given again, also after the row was deleted. */
+/**
+ * The highest number that each table has ever given to a row: it is never given again, also after the row was
+ * deleted.
+ */
 export type Highest = Record<string, number>;
 
 const quoted = (name: string) => `"${name}"`;
 const BATCH = 500;
 
-/** Every row of the database in the order in which it can be put back, read in one transaction of the given connection. */
+/**
+ * Every row of the database in the order in which it can be put back, read in one transaction of the given
+ * connection.
+ */
 export async function* rowsOf(client: PoolClient): AsyncGenerator<Change> {
   for (const { name, key } of TABLE_KEYS) {
     const { rows: there } = await client.query("select to_regclass($1) as t", [name]);
@@ -49,7 +55,10 @@ export async function highestOf(client: PoolClient): Promise<Highest> {
   return out;
 }
 
-/** Puts rows into empty tables, in one transaction with whatever surrounds it, and sets the sequences beyond all that was ever given. */
+/**
+ * Puts rows into empty tables, in one transaction with whatever surrounds it, and sets the sequences beyond all that
+ * was ever given.
+ */
 export async function putRows(client: PoolClient, rows: AsyncIterable<Change>, highest: Highest): Promise<number> {
   let count = 0;
   let table = "";
@@ -57,7 +66,11 @@ export async function putRows(client: PoolClient, rows: AsyncIterable<Change>, h
   let size = 0;
   const known = new Set(TABLE_KEYS.map((t) => t.name));
   const flush = async () => {
-    if (batch.length > 0) await client.query(`insert into ${quoted(table)} select * from jsonb_populate_recordset(null::${quoted(table)}, $1::jsonb)`, [JSON.stringify(batch)]);
+    if (batch.length > 0)
+      await client.query(
+        `insert into ${quoted(table)} select * from jsonb_populate_recordset(null::${quoted(table)}, $1::jsonb)`,
+        [JSON.stringify(batch)],
+      );
     batch = [];
     size = 0;
   };

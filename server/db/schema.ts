@@ -1,6 +1,32 @@
-import { type AnyPgColumn, boolean, doublePrecision, index, integer, jsonb, pgTable, serial, text, uniqueIndex } from "drizzle-orm/pg-core";
+import {
+  type AnyPgColumn,
+  boolean,
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  serial,
+  text,
+  uniqueIndex,
+} from "drizzle-orm/pg-core";
 import type { Attachment, Bench, Calibration, FastThrottle, ThrustTest, WeighIn } from "../../core/design/bench";
-import type { Advice, Claim, Crash, Fate, Fault, GateResult, Ladder, Lap, Lock, Moment, Plan, Run, TuneTrial, Why } from "../../core/design/craftFile";
+import type {
+  Advice,
+  Claim,
+  Crash,
+  Fate,
+  Fault,
+  GateResult,
+  Ladder,
+  Lap,
+  Lock,
+  Moment,
+  Plan,
+  Run,
+  TuneTrial,
+  Why,
+} from "../../core/design/craftFile";
 import type { Evidence } from "../../core/design/evidence";
 import type { Risk } from "../../core/design/risk";
 import type { Design, HeldUpBy } from "../../core/design/schema";
@@ -20,7 +46,10 @@ export const crafts = pgTable("crafts", {
   nextFault: integer("next_fault").notNull().default(1),
   nextPlan: integer("next_plan").notNull().default(1),
   nextBench: integer("next_bench").notNull().default(1),
-  /** Raised by every transaction that writes to the craft: what was read at a stamp still holds at that stamp. It begins anywhere, so that no other craft of the same id ever had it. */
+  /**
+   * Raised by every transaction that writes to the craft: what was read at a stamp still holds at that stamp. It
+   * begins anywhere, so that no other craft of the same id ever had it.
+   */
   stamp: integer("stamp").notNull().default(0),
   /** The rules by which every record of it was found whole (server/rules.ts); empty: not looked at by any. */
   checked: text("checked").notNull().default(""),
@@ -32,8 +61,10 @@ const craftId = () =>
     .references(() => crafts.id, { onDelete: "cascade" });
 
 /**
- * References between records go by row id. Those with `onDelete: "cascade"` are parts of what they refer to and go with it; those with none rest on it, and keep it from being deleted;
- * those with `"set null"` let go of it, and are tied again when it is brought back (server/references.ts reads all three from here).
+ * References between records go by row id. Those with `onDelete: "cascade"` are parts of what they refer to and go
+ * with it; those with none rest on it, and keep it from being deleted;
+ * those with `"set null"` let go of it, and are tied again when it is brought back (server/references.ts reads all
+ * three from here).
  */
 
 /** Times are kept as the ISO 8601 text that came in, so that a round trip loses nothing. */
@@ -95,7 +126,12 @@ export const runs = pgTable(
     key: text("key"),
     revision: integer("revision").notNull().default(0),
   },
-  (t) => [uniqueIndex("runs_number").on(t.craftId, t.number), uniqueIndex("runs_key").on(t.craftId, t.key), index("runs_version").on(t.versionId), index("runs_plan").on(t.planId)],
+  (t) => [
+    uniqueIndex("runs_number").on(t.craftId, t.number),
+    uniqueIndex("runs_key").on(t.craftId, t.key),
+    index("runs_version").on(t.versionId),
+    index("runs_plan").on(t.planId),
+  ],
 );
 
 /** Runs that are meant to be made. */
@@ -140,7 +176,9 @@ export const faults = pgTable(
     id: serial("id").primaryKey(),
     craftId: craftId(),
     number: integer("number").notNull(),
-    /** The run in which it was seen; null when an older release lost it: then it is shown as such until one is chosen. */
+    /**
+     * The run in which it was seen; null when an older release lost it: then it is shown as such until one is chosen.
+     */
     runId: integer("run_id").references(() => runs.id),
     title: text("title").notNull(),
     symptom: text("symptom"),
@@ -244,7 +282,15 @@ export const trash = pgTable("trash", {
   deletedAt: stamp("deleted_at").notNull(),
   rows: jsonb("rows").$type<{ table: string; rows: Record<string, unknown>[] }[]>().notNull(),
 });
-export type TrashKind = "craft" | "version" | "run" | "plan" | "fault" | "bench session" | "catalogue entry" | "part on the shelf";
+export type TrashKind =
+  | "craft"
+  | "version"
+  | "run"
+  | "plan"
+  | "fault"
+  | "bench session"
+  | "catalogue entry"
+  | "part on the shelf";
 
 /** Pictures and other files by the hash of their content: one content is kept once, whoever refers to it. */
 export const files = pgTable("files", {
@@ -255,7 +301,10 @@ export const files = pgTable("files", {
   content: text("content"),
 });
 
-/** What the workshop's list shows of a craft, worked out when its newest version changed: with another stamp it is out of date. */
+/**
+ * What the workshop's list shows of a craft, worked out when its newest version changed: with another stamp it is out
+ * of date.
+ */
 export const summaries = pgTable("summaries", {
   craftId: integer("craft_id")
     .primaryKey()
@@ -280,4 +329,20 @@ export const workshop = pgTable("workshop", {
 });
 
 /** Every table, those that others refer to first: the order in which rows are put in. */
-export const TABLES = { crafts, versions, plans, runs, runMetrics, faults, suspects, bench, shelf, symptoms, trash, files, summaries, devices, workshop } as const;
+export const TABLES = {
+  crafts,
+  versions,
+  plans,
+  runs,
+  runMetrics,
+  faults,
+  suspects,
+  bench,
+  shelf,
+  symptoms,
+  trash,
+  files,
+  summaries,
+  devices,
+  workshop,
+} as const;

@@ -12,7 +12,10 @@ interface Waiting {
   timer: NodeJS.Timeout;
 }
 
-/** The embedded database from outside its thread. Whatever it is asked is answered, or fails within `patience` ms; after a failure it is of no more use. */
+/**
+ * The embedded database from outside its thread. Whatever it is asked is answered, or fails within `patience` ms;
+ * after a failure it is of no more use.
+ */
 export class Engine {
   private readonly waiting = new Map<number, Waiting>();
   private count = 0;
@@ -83,11 +86,17 @@ export class Engine {
     if (this.lost) return Promise.reject(this.lost);
     const id = ++this.count;
     return new Promise((take, fail) => {
-      const timer = setTimeout(() => this.lose(new EngineLost(`the database gave no answer within ${Math.round(this.patience / 1000)} s`)), this.patience);
+      const timer = setTimeout(
+        () => this.lose(new EngineLost(`the database gave no answer within ${Math.round(this.patience / 1000)} s`)),
+        this.patience,
+      );
       timer.unref();
       this.waiting.set(id, { take, fail, timer });
       // Handed over, not copied: the bytes are of no more use here.
-      this.worker.postMessage({ id, ...message } satisfies ToEngine, "bytes" in message ? [message.bytes.buffer as ArrayBuffer] : []);
+      this.worker.postMessage(
+        { id, ...message } satisfies ToEngine,
+        "bytes" in message ? [message.bytes.buffer as ArrayBuffer] : [],
+      );
     });
   }
 

@@ -55,7 +55,9 @@ export function realSetup(design: Design, hidden: Hidden, mass: number): PowerSe
   const real = realDesign(design, hidden);
   if (!nominalSetup(real, mass)) return null;
   const inputs = powerInputs(real, { value: mass, sd: 0, evidence: "proven" });
-  const values = new Map(inputs.map((i) => [inputId(i), i.value * (i.key === "mass" ? 1 : (hidden.drive[i.key] ?? 1))]));
+  const values = new Map(
+    inputs.map((i) => [inputId(i), i.value * (i.key === "mass" ? 1 : (hidden.drive[i.key] ?? 1))]),
+  );
   return setUp(real, values, null, { lift: hidden.drive.bladeLift ?? 1, drag: hidden.drive.bladeDrag ?? 1 });
 }
 
@@ -104,8 +106,16 @@ function truth(design: Design, hidden: Hidden, run: Run, metric: string): number
 /** Metres of one lap of the demo's course. */
 const LAP = 240;
 
-/** Laps of a run off the real craft: time by its speed, energy by what it takes to get round, more against the wind and on a low pack. */
-export function readLaps(design: Design, hidden: Hidden, run: Run, random: Random = seededRandom(hidden.seed + 500 + run.number)): Run["laps"] {
+/**
+ * Laps of a run off the real craft: time by its speed, energy by what it takes to get round, more against the wind
+ * and on a low pack.
+ */
+export function readLaps(
+  design: Design,
+  hidden: Hidden,
+  run: Run,
+  random: Random = seededRandom(hidden.seed + 500 + run.number),
+): Run["laps"] {
   const power = rollUp(realDesign(design, hidden));
   const all = power && realPower(design, hidden, power.mass);
   if (!power || !all) return run.laps;
@@ -116,12 +126,20 @@ export function readLaps(design: Design, hidden: Hidden, run: Run, random: Rando
     const low = lap.startVoltage !== null && lap.startVoltage < 11.6;
     const seconds = (LAP / speed) * (1 + 0.012 * random.normal()) * (low ? 1.05 : 1);
     const energy = cruise * seconds * (1 + 0.012 * ((lap.wind ?? 0) - 2) + 0.018 * random.normal()) * (low ? 1.06 : 1);
-    return { ...lap, values: { energyUsed: Math.round(energy), lapTime: Math.round(seconds * 10) / 10, distance: LAP } };
+    return {
+      ...lap,
+      values: { energyUsed: Math.round(energy), lapTime: Math.round(seconds * 10) / 10, distance: LAP },
+    };
   });
 }
 
 /** Reads the metrics of a run off the real craft, with the noise of the instrument used. */
-export function readRun(design: Design, hidden: Hidden, run: Run, random: Random = seededRandom(hidden.seed + run.number)): RunMetric["measured"][] {
+export function readRun(
+  design: Design,
+  hidden: Hidden,
+  run: Run,
+  random: Random = seededRandom(hidden.seed + run.number),
+): RunMetric["measured"][] {
   return run.metrics.map((m) => {
     const value = truth(design, hidden, run, m.metric);
     if (!Number.isFinite(value)) return null;

@@ -25,18 +25,33 @@ const DEMO = ["tern", "annulus", "samphire", "lantern"] as const;
 
 /** Fills the runs of a demo craft: predictions by the application, measurements off its hidden real craft. */
 export function measureDemo(file: CraftFile, hidden: Hidden): CraftFile {
-  const evaluations = new Map(file.versions.map((v) => [v.label, { design: v.design, evaluation: evaluate(v.design), judged: judged(v.design) }]));
+  const evaluations = new Map(
+    file.versions.map((v) => [v.label, { design: v.design, evaluation: evaluate(v.design), judged: judged(v.design) }]),
+  );
   const done: CraftFile["runs"] = [];
   for (const run of file.runs) {
     const version = evaluations.get(run.version);
     const own = file.versions.find((v) => v.label === run.version);
     if (!version || !own) continue;
     const measured = readRun(version.design, hidden, run);
-    const metrics = run.metrics.map((m, i) => ({ ...m, predicted: predicted(m.metric, version.judged), measured: measured[i] ?? null }));
-    const said = Object.fromEntries(run.gates.flatMap((g) => (g.result === "passed" || g.result === "failed" ? [[g.gate.id, g.result]] : [])));
+    const metrics = run.metrics.map((m, i) => ({
+      ...m,
+      predicted: predicted(m.metric, version.judged),
+      measured: measured[i] ?? null,
+    }));
+    const said = Object.fromEntries(
+      run.gates.flatMap((g) => (g.result === "passed" || g.result === "failed" ? [[g.gate.id, g.result]] : [])),
+    );
     const gates = judgeGates(ladderOf(own)[run.stage - 1]?.gates ?? [], metrics, said);
     const locks = locksFor({ ...file, runs: done }, own, version.evaluation.findings, run.stage);
-    done.push({ ...run, laps: readLaps(version.design, hidden, run), metrics, gates, locks, goneOn: locks.length > 0 ? run.goneOn : "" });
+    done.push({
+      ...run,
+      laps: readLaps(version.design, hidden, run),
+      metrics,
+      gates,
+      locks,
+      goneOn: locks.length > 0 ? run.goneOn : "",
+    });
   }
   return {
     ...file,
@@ -45,9 +60,18 @@ export function measureDemo(file: CraftFile, hidden: Hidden): CraftFile {
       const version = evaluations.get(session.version);
       if (!version) return session;
       const random = seededRandom(hidden.seed + 1000 + session.number);
-      if (session.thrust) return { ...session, thrust: readThrust(session.thrust, version.design, hidden, random), tested: ledgerOf(version.design) };
+      if (session.thrust)
+        return {
+          ...session,
+          thrust: readThrust(session.thrust, version.design, hidden, random),
+          tested: ledgerOf(version.design),
+        };
       if (!session.weighIn) return { ...session, tested: ledgerOf(version.design) };
-      return { ...session, weighIn: readWeighIn(session.weighIn, realDesign(version.design, hidden), random), tested: ledgerOf(version.design) };
+      return {
+        ...session,
+        weighIn: readWeighIn(session.weighIn, realDesign(version.design, hidden), random),
+        tested: ledgerOf(version.design),
+      };
     }),
   };
 }
@@ -62,7 +86,10 @@ async function given(db: Database): Promise<Set<string>> {
   }, reading);
 }
 
-/** Puts the demo crafts and the parts on the shelf into a workshop, each whole or not at all; goes on where an earlier start was stopped. */
+/**
+ * Puts the demo crafts and the parts on the shelf into a workshop, each whole or not at all; goes on where an earlier
+ * start was stopped.
+ */
 export async function seedDemo(db: Database): Promise<void> {
   const done = await given(db);
   if (DEMO.every((name) => done.has(name)) && done.has("shelf")) return;
@@ -72,7 +99,10 @@ export async function seedDemo(db: Database): Promise<void> {
   const mark = async (tx: Tx, name: string) => {
     done.add(name);
     const value = [...done];
-    await tx.insert(workshop).values({ key: "demo", value }).onConflictDoUpdate({ target: workshop.key, set: { value } });
+    await tx
+      .insert(workshop)
+      .values({ key: "demo", value })
+      .onConflictDoUpdate({ target: workshop.key, set: { value } });
   };
   for (const name of DEMO) {
     if (done.has(name)) continue;

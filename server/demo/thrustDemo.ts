@@ -13,7 +13,10 @@ const EVERY = 2;
 
 const rounded = (value: number, step: number) => Number((Math.round(value / step) * step).toFixed(6));
 
-/** Reads a sweep off the real drive: its chain on a pack that empties, a pivot that sticks a little, instruments with their steps and scatter. */
+/**
+ * Reads a sweep off the real drive: its chain on a pack that empties, a pivot that sticks a little, instruments with
+ * their steps and scatter.
+ */
 export function readThrust(test: ThrustTest, design: Design, hidden: Hidden, random: Random): ThrustTest {
   const index = design.units.findIndex((u) => u.id === test.unitId);
   const unit = design.units[index];
@@ -30,7 +33,11 @@ export function readThrust(test: ThrustTest, design: Design, hidden: Hidden, ran
     const open = openCircuit(pack.pack.chemistry, left) * pack.pack.series;
     // The controller of the demo starts late: below 7 % nothing turns.
     const duty = Math.max(0, (r.throttle - 0.07) / 0.93);
-    const solved = solveChain({ ...real.drive, count: 1 }, { openCircuit: open, resistance: pack.start.resistance, otherLoad: 0 }, duty);
+    const solved = solveChain(
+      { ...real.drive, count: 1 },
+      { openCircuit: open, resistance: pack.start.resistance, otherLoad: 0 },
+      duty,
+    );
     const point = solved.status === "converged" && duty > 0 ? solved.point : null;
     const thrust = point?.thrust ?? 0;
     pushed = Math.min(thrust + FRICTION, Math.max(thrust - FRICTION, pushed));
@@ -55,7 +62,12 @@ export function readThrust(test: ThrustTest, design: Design, hidden: Hidden, ran
     controller,
     gear,
     propeller,
-    battery: { chemistry: battery.chemistry, series: battery.series, capacity: battery.capacity, cellResistance: battery.cellResistance },
+    battery: {
+      chemistry: battery.chemistry,
+      series: battery.series,
+      capacity: battery.capacity,
+      cellResistance: battery.cellResistance,
+    },
   };
   return { ...test, readings, drive };
 }

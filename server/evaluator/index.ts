@@ -21,7 +21,8 @@ interface Asked {
 }
 
 /**
- * Evaluates designs in a thread of its own, one after the other, so that no evaluation stops a request. One that takes longer than its limit is given up, with its thread; it answers null
+ * Evaluates designs in a thread of its own, one after the other, so that no evaluation stops a request. One that
+ * takes longer than its limit is given up, with its thread; it answers null
  * then: nothing is known of the design, which is neither good nor bad.
  */
 export class Evaluator {
@@ -34,7 +35,10 @@ export class Evaluator {
   private readonly remembered = new Map<string, Judged | null>();
   constructor(private readonly limit = LIMIT) {}
 
-  /** What a run that is logged now would copy in; null when it takes too long. Remembered by the content of the design. */
+  /**
+   * What a run that is logged now would copy in; null when it takes too long. Remembered by the content of the
+   * design.
+   */
   async judge(design: Design): Promise<Judged | null> {
     const key = createHash("sha1").update(JSON.stringify(design)).digest("base64");
     const held = this.remembered.get(key);

@@ -5,7 +5,10 @@ import type { Finding } from "../../core/subject";
 
 /** What of an evaluation a record needs: plain data. */
 export interface Judged {
-  metrics: Record<string, { value: number; sd: number; evidence: "guess" | "datasheet" | "calculated" | "measured" | "proven" }>;
+  metrics: Record<
+    string,
+    { value: number; sd: number; evidence: "guess" | "datasheet" | "calculated" | "measured" | "proven" }
+  >;
   findings: Finding[];
 }
 export type Task = { kind: "judge"; design: Design } | { kind: "glance"; design: Design };
@@ -16,7 +19,11 @@ export function judged(design: Design): Judged {
   const { metrics, findings } = evaluate(design);
   return {
     metrics: Object.fromEntries(
-      Object.entries(metrics).flatMap(([key, q]) => (q && Number.isFinite(q.value) && Number.isFinite(q.sd) ? [[key, { value: q.value, sd: q.sd, evidence: q.evidence }]] : [])),
+      Object.entries(metrics).flatMap(([key, q]) =>
+        q && Number.isFinite(q.value) && Number.isFinite(q.sd)
+          ? [[key, { value: q.value, sd: q.sd, evidence: q.evidence }]]
+          : [],
+      ),
     ),
     findings,
   };

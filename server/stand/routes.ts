@@ -7,12 +7,15 @@ import type { Stand } from "./stand";
 const KEPT = 1200;
 /** ms without anybody listening after which the throttle is cut: nobody would see what happens. */
 const ALONE = 2000;
-/** Above this throttle the stand wants to be outdoors or behind a barrier; above `IDLE` all of the safety list ticked. */
+/**
+ * Above this throttle the stand wants to be outdoors or behind a barrier; above `IDLE` all of the safety list ticked.
+ */
 const OPEN_AIR = 0.2;
 const IDLE = 0.1;
 
 /**
- * Readings of a stand as server-sent events, with a number each: a page that lost the connection asks again with the last number it had and misses nothing. Throttle is taken only with
+ * Readings of a stand as server-sent events, with a number each: a page that lost the connection asks again with the
+ * last number it had and misses nothing. Throttle is taken only with
  * the safety list ticked, and is cut when nobody listens.
  */
 export function standRoutes(app: Express, stand: Stand): void {
@@ -21,7 +24,8 @@ export function standRoutes(app: Express, stand: Stand): void {
   let count = 0;
   let ready = false;
   let alone: NodeJS.Timeout | null = null;
-  const event = (id: number, reading: StandReading) => `id: ${id}\nevent: reading\ndata: ${JSON.stringify(reading)}\n\n`;
+  const event = (id: number, reading: StandReading) =>
+    `id: ${id}\nevent: reading\ndata: ${JSON.stringify(reading)}\n\n`;
   stand.listen((reading) => {
     const entry = { id: ++count, reading };
     kept.push(entry);
@@ -50,13 +54,18 @@ export function standRoutes(app: Express, stand: Stand): void {
     if (!ready) throw notFound("The stand has not been set up.");
     const open = Object.entries(safety).filter(([, ticked]) => ticked === false);
     if (throttle > IDLE && open.length > 0) throw refused("Above idle the whole safety list must be ticked.");
-    if (throttle > OPEN_AIR && safety.place === "indoors") throw refused("Above 20 % throttle the stand must be outdoors or behind a barrier.");
+    if (throttle > OPEN_AIR && safety.place === "indoors")
+      throw refused("Above 20 % throttle the stand must be outdoors or behind a barrier.");
     stand.command(throttle);
     cutWhenAlone();
     response.json({});
   });
   app.get(contracts.streamStand.path, (request, response) => {
-    response.writeHead(200, { "content-type": "text/event-stream", "cache-control": "no-store", "x-accel-buffering": "no" });
+    response.writeHead(200, {
+      "content-type": "text/event-stream",
+      "cache-control": "no-store",
+      "x-accel-buffering": "no",
+    });
     response.write("retry: 500\n\n");
     const asked = request.headers["last-event-id"] ?? request.query.after;
     const after = Number(asked ?? count);

@@ -11,7 +11,10 @@ const G = 9.80665;
 const GAS = 287.05;
 /** Temperature coefficient of the resistance of copper, 1/K at 20 °C (handbooks, from memory). */
 const COPPER = 0.0039;
-/** The parts of the stand-in differ from what is entered of them, by these factors: nobody's motor is what its sheet says. */
+/**
+ * The parts of the stand-in differ from what is entered of them, by these factors: nobody's motor is what its sheet
+ * says.
+ */
 const TRUE_KV = 0.975;
 const TRUE_RESISTANCE = 1.04;
 const TRUE_NO_LOAD = 1.1;
@@ -26,8 +29,10 @@ const FULL = 0.965;
 const cellVoltage = (soc: number) => 3.25 + 0.62 * soc + 0.28 * soc ** 3 - 0.35 * (1 - soc) ** 8;
 
 /**
- * A simulated stand. On purpose it does not use the application's own model: constant coefficients from pitch over diameter instead of blade elements, a dynamic motor with a rotor that
- * has to be spun up, a winding that warms, a pack that empties, a pivot that sticks, instruments with noise. So what is measured on it differs from what is predicted.
+ * A simulated stand. On purpose it does not use the application's own model: constant coefficients from pitch over
+ * diameter instead of blade elements, a dynamic motor with a rotor that
+ * has to be spun up, a winding that warms, a pack that empties, a pivot that sticks, instruments with noise. So what
+ * is measured on it differs from what is predicted.
  */
 export class SimulatedStand implements Stand {
   readonly id = "simulated";
@@ -95,7 +100,8 @@ export class SimulatedStand implements Stand {
     const { motor, controller, gear, propeller } = unit;
     const density = air.pressure / (GAS * (air.temperature + 273.15));
     const d = propeller.diameter.value;
-    // Coefficients at rest by pitch over diameter, and what blades that bend (170 m/s at the tip bends them fully) leave of them: shapes of our own, within the usual 0.08–0.14 and 0.03–0.09.
+    // Coefficients at rest by pitch over diameter, and what blades that bend (170 m/s at the tip bends them fully)
+    // leave of them: shapes of our own, within the usual 0.08–0.14 and 0.03–0.09.
     const ratio = Math.min(1.3, propeller.pitch.value / d);
     const solidity = (propeller.blades / 2) ** 0.85;
     const bend = (n: number) => (faults.bending ? 1 - 0.28 * Math.min(1, (n * Math.PI * d) / 170) ** 2 : 1);
@@ -105,7 +111,8 @@ export class SimulatedStand implements Stand {
     const cells = battery?.series ?? 3;
     const capacity = battery?.capacity.value ?? 2;
     const packR = cells * (battery?.cellResistance.value ?? 0.01) * TRUE_CELL_RESISTANCE;
-    // kg·m² of propeller (mass by diameter to the 2.5th) and rotor, and J/K of a motor of 4 W/g at 11 V: sizes only, they set how fast it spins up and warms.
+    // kg·m² of propeller (mass by diameter to the 2.5th) and rotor, and J/K of a motor of 4 W/g at 11 V: sizes only,
+    // they set how fast it spins up and warms.
     const inertia = 0.06 * 0.6 * d ** 2.5 * d ** 2 + 4e-6 * gear.ratio ** 2;
     const heatCapacity = 400 * Math.max(0.01, (motor.maxCurrent * 11) / 4000);
     const dt = 1 / RATE / SUBSTEPS;
@@ -116,7 +123,8 @@ export class SimulatedStand implements Stand {
       const duty = this.#turning ? Math.min(1, Math.max(0.03, (this.#throttle - 0.03) / (FULL - 0.03))) : 0;
       const soc = Math.max(0, 1 - this.#charge / (capacity * 3600));
       const open = cells * cellVoltage(soc);
-      const resistance = (motor.resistance.value * (1 + COPPER * (this.#winding - 25)) + controller.resistance.value) * TRUE_RESISTANCE;
+      const resistance =
+        (motor.resistance.value * (1 + COPPER * (this.#winding - 25)) + controller.resistance.value) * TRUE_RESISTANCE;
       // A belt that slips lets the motor turn faster than the propeller has it.
       const back = ((this.#rps * 60 * gear.ratio) / (1 - slipped) / motor.kv.value / TRUE_KV) * (duty > 0 ? 1 : 0);
       // Winding current with the pack's sag in it: I = (u·(V0 − R_p·u·I) − E)/R.
@@ -127,12 +135,14 @@ export class SimulatedStand implements Stand {
       const most = 0.25 * kt * motor.maxCurrent * gear.ratio;
       slipped = faults.slipping && drag > most ? Math.min(0.3, (0.12 * (drag - most)) / most) : 0;
       const bearings = kt * motor.noLoadCurrent.value * gear.ratio * (0.1 + (0.2 * this.#rps) / 300);
-      const torque = kt * Math.max(0, i - motor.noLoadCurrent.value * TRUE_NO_LOAD) * gear.ratio * gear.efficiency.value;
+      const torque =
+        kt * Math.max(0, i - motor.noLoadCurrent.value * TRUE_NO_LOAD) * gear.ratio * gear.efficiency.value;
       this.#rps = Math.max(0, this.#rps + ((torque - drag - bearings) / (2 * Math.PI * inertia)) * dt);
       // Iron and bearings stop a motor that is off within half a second.
       if (!this.#turning) this.#rps = this.#rps < 3 ? 0 : this.#rps * Math.exp(-dt / 0.2);
       this.#charge += current * dt;
-      const loss = i * i * motor.resistance.value * (1 + COPPER * (this.#winding - 25)) + 0.5 * motor.noLoadCurrent.value * back;
+      const loss =
+        i * i * motor.resistance.value * (1 + COPPER * (this.#winding - 25)) + 0.5 * motor.noLoadCurrent.value * back;
       this.#winding += ((loss - (this.#winding - air.temperature) * 0.9 * (0.3 + this.#rps / 150)) / heatCapacity) * dt;
       thrust = ct(this.#rps) * density * this.#rps ** 2 * d ** 4;
     }
@@ -144,7 +154,8 @@ export class SimulatedStand implements Stand {
     if (faults.looseTare && thrust > 0.5) this.#zero += (0.0012 * thrust) / RATE;
     const arms = rig.kind === "direct" ? 1 : rig.thrustArm / rig.scaleArm;
     const pushed = ((this.#stuck * arms) / G) * (rig.reads === "more" ? 1 : -1);
-    const noisy = (value: number, share: number, floor: number) => value + this.#random.normal() * Math.hypot(share * value, floor);
+    const noisy = (value: number, share: number, floor: number) =>
+      value + this.#random.normal() * Math.hypot(share * value, floor);
     const onto = (value: number, step: number) => Number((Math.round(value / step) * step).toFixed(6));
     this.#settled = onto(noisy(rig.tare + this.#zero + pushed, 0.0012, 0.0006), rig.scale.step);
     return {

@@ -1,6 +1,9 @@
 import type { StandReading, StandSetup } from "../../api/contracts";
 
-/** A thrust stand, real or simulated: it takes a throttle and sends readings as its instruments show them (docs/stand.md). */
+/**
+ * A thrust stand, real or simulated: it takes a throttle and sends readings as its instruments show them
+ * (docs/stand.md).
+ */
 export interface Stand {
   readonly id: string;
   readonly name: string;

@@ -22,16 +22,26 @@ interface Reply {
 function ask(method: string, path: string, headers: Record<string, string> = {}, body = ""): Promise<Reply> {
   const url = new URL(app.address);
   return new Promise((resolve, reject) => {
-    const r = request({ host: url.hostname, port: url.port, method, path, headers: { host: "192.168.1.7:4870", ...headers } }, (response) => {
-      let text = "";
-      response.on("data", (chunk: Buffer) => (text += chunk.toString()));
-      response.on("end", () => resolve({ status: response.statusCode ?? 0, body: text, cookie: response.headers["set-cookie"]?.[0]?.split(";")[0] }));
-    });
+    const r = request(
+      { host: url.hostname, port: url.port, method, path, headers: { host: "192.168.1.7:4870", ...headers } },
+      (response) => {
+        let text = "";
+        response.on("data", (chunk: Buffer) => (text += chunk.toString()));
+        response.on("end", () =>
+          resolve({
+            status: response.statusCode ?? 0,
+            body: text,
+            cookie: response.headers["set-cookie"]?.[0]?.split(";")[0],
+          }),
+        );
+      },
+    );
     r.on("error", reject);
     r.end(body);
   });
 }
-const enter = (code: string) => ask("POST", "/enter", { "content-type": "application/x-www-form-urlencoded" }, `code=${encodeURIComponent(code)}`);
+const enter = (code: string) =>
+  ask("POST", "/enter", { "content-type": "application/x-www-form-urlencoded" }, `code=${encodeURIComponent(code)}`);
 
 describe("a server that listens beyond its own machine", () => {
   it("tells nothing without the code: neither data nor pages", async () => {
@@ -60,11 +70,24 @@ describe("a server that listens beyond its own machine", () => {
   });
   it("each device has a pass of its own, which is listed and can be withdrawn", async () => {
     const phone =
-      (await ask("POST", "/enter", { "content-type": "application/x-www-form-urlencoded", "user-agent": "Mozilla/5.0 (Linux; Android 15) Chrome/140" }, `code=${CODE}`)).cookie ??
-      "";
+      (
+        await ask(
+          "POST",
+          "/enter",
+          {
+            "content-type": "application/x-www-form-urlencoded",
+            "user-agent": "Mozilla/5.0 (Linux; Android 15) Chrome/140",
+          },
+          `code=${CODE}`,
+        )
+      ).cookie ?? "";
     const tablet = (await enter(CODE)).cookie ?? "";
     expect(phone).not.toBe(tablet);
-    const list = JSON.parse((await ask("GET", "/api/devices", { cookie: phone })).body) as { id: number; name: string; own: boolean }[];
+    const list = JSON.parse((await ask("GET", "/api/devices", { cookie: phone })).body) as {
+      id: number;
+      name: string;
+      own: boolean;
+    }[];
     const own = list.filter((d) => d.own);
     expect(own).toHaveLength(1);
     expect(own[0]?.name).toBe("Android, Chrome");
@@ -82,7 +105,10 @@ describe("a server that listens beyond its own machine", () => {
     expect(late.body).toContain("Wait a minute");
   });
   it("survives what is no form", async () => {
-    expect([400, 401, 413, 429]).toContain((await ask("POST", "/enter", { "content-type": "application/x-www-form-urlencoded" }, `code=${"x".repeat(5000)}`)).status);
+    expect([400, 401, 413, 429]).toContain(
+      (await ask("POST", "/enter", { "content-type": "application/x-www-form-urlencoded" }, `code=${"x".repeat(5000)}`))
+        .status,
+    );
     expect([401, 429]).toContain((await ask("POST", "/enter", { "content-type": "application/json" }, "{")).status);
     expect((await ask("GET", "/api/crafts")).status).toBe(401);
   });
@@ -97,7 +123,9 @@ describe("wrong codes from everywhere", () => {
     await new Promise((r) => listening.once("listening", r));
     const place = listening.address();
     const address = `http://127.0.0.1:${typeof place === "object" ? place?.port : 0}`;
-    const tryCode = async (code: string) => (await fetch(`${address}/enter`, { method: "POST", body: new URLSearchParams({ code }), redirect: "manual" })).status;
+    const tryCode = async (code: string) =>
+      (await fetch(`${address}/enter`, { method: "POST", body: new URLSearchParams({ code }), redirect: "manual" }))
+        .status;
     for (let k = 0; k < 60; k++) {
       expect(await tryCode(`guess${k}`)).toBe(401);
       // Slow enough for the limit of one address.
@@ -124,7 +152,8 @@ describe("the access code", () => {
   it("is shown by a server that was told to listen to others, and by no other", async () => {
     const folder = freshFolder();
     const server = await spawnServer(folder, ["--host", "0.0.0.0"]);
-    for (let k = 0; k < 50 && !server.output().includes("Access code"); k++) await new Promise((r) => setTimeout(r, 100));
+    for (let k = 0; k < 50 && !server.output().includes("Access code"); k++)
+      await new Promise((r) => setTimeout(r, 100));
     expect(server.output()).toMatch(/For other machines: .*Access code: [a-z2-9]{8}/);
     expect((await fetch(`${server.address}/api/crafts`)).status).toBe(401);
     server.process.kill("SIGTERM");

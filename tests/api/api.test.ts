@@ -6,7 +6,11 @@ import { apiForTests, newRun, problem } from "../support/api";
 import { demoFile, sendAs } from "../support/server";
 
 const { app, call, record, makeCraft } = apiForTests();
-const fault = (change: Partial<Omit<Fault, "number">> = {}): Omit<Fault, "number"> => ({ ...newFault(1), title: "Shook", ...change });
+const fault = (change: Partial<Omit<Fault, "number">> = {}): Omit<Fault, "number"> => ({
+  ...newFault(1),
+  title: "Shook",
+  ...change,
+});
 
 describe("craft files", () => {
   it.each(["tern", "annulus", "samphire", "lantern"])("%s survives import and export without loss", async (name) => {
@@ -36,7 +40,9 @@ describe("craft files", () => {
     await call("POST", "/api/crafts/import", demoFile("tern"));
     expect((await call("DELETE", "/api/crafts/tern")).status).toBe(200);
     expect((await call("GET", "/api/crafts/tern")).status).toBe(404);
-    const left = await app().open.db.execute(sql`select (select count(*) from runs) + (select count(*) from suspects) + (select count(*) from run_metrics) as n`);
+    const left = await app().open.db.execute(
+      sql`select (select count(*) from runs) + (select count(*) from suspects) + (select count(*) from run_metrics) as n`,
+    );
     expect(Number((left as unknown as { rows: { n: unknown }[] }).rows[0]?.n)).toBe(0);
   });
 });
@@ -48,15 +54,25 @@ describe("designs", () => {
     design.brief.purpose = "first";
     const path = `/api/crafts/${slug}/versions/v1/design`;
     expect((await call("PUT", path, { revision: 0, design })).body).toEqual({ revision: 1 });
-    const late = await call("PUT", path, { revision: 0, design: { ...design, brief: { ...design.brief, purpose: "second" } } });
+    const late = await call("PUT", path, {
+      revision: 0,
+      design: { ...design, brief: { ...design.brief, purpose: "second" } },
+    });
     expect(late.status).toBe(409);
     expect(late.type).toContain("application/problem+json");
-    expect(problem(late.body)).toMatchObject({ type: "/problems/stale", current: { revision: 1, design: { brief: { purpose: "first" } } } });
+    expect(problem(late.body)).toMatchObject({
+      type: "/problems/stale",
+      current: { revision: 1, design: { brief: { purpose: "first" } } },
+    });
     expect((await record(slug)).file.versions[0]?.design.brief.purpose).toBe("first");
   });
   it("of twenty saves at once with one revision exactly one is taken", async () => {
     const slug = await makeCraft();
-    const answers = await Promise.all(Array.from({ length: 20 }, () => call("PUT", `/api/crafts/${slug}/versions/v1/design`, { revision: 0, design: quietDesign() })));
+    const answers = await Promise.all(
+      Array.from({ length: 20 }, () =>
+        call("PUT", `/api/crafts/${slug}/versions/v1/design`, { revision: 0, design: quietDesign() }),
+      ),
+    );
     expect(answers.filter((a) => a.status === 200).length).toBe(1);
     expect(answers.filter((a) => a.status === 409).length).toBe(19);
   });
@@ -89,7 +105,9 @@ describe("runs freeze versions", () => {
       { metric: "liftOffSpeed", dimension: "speed" as const, measured: { value: 8, sd: 0.2, by: "logger" } },
       { metric: "Hum", dimension: "ratio" as const, measured: null },
     ];
-    expect((await call("POST", `/api/crafts/${slug}/versions/v1/runs`, newRun({ measured }))).body).toEqual({ number: 1 });
+    expect((await call("POST", `/api/crafts/${slug}/versions/v1/runs`, newRun({ measured }))).body).toEqual({
+      number: 1,
+    });
     const { file } = await record(slug);
     expect(file.versions[0]?.frozenAt).not.toBeNull();
     expect(file.runs[0]?.metrics[0]?.predicted?.value).toBeCloseTo(0.92, 9);
@@ -102,14 +120,25 @@ describe("runs freeze versions", () => {
     const r = await call("POST", `/api/crafts/${slug}/versions/v1/runs`, newRun({ cautionsRead: false }));
     expect(r.status).toBe(400);
     expect(problem(r.body).detail).toMatch(/cautions/);
-    expect((await call("POST", `/api/crafts/${slug}/versions/v1/runs`, newRun({ cautionsRead: false, stage: 1 }))).status).toBe(200);
+    expect(
+      (await call("POST", `/api/crafts/${slug}/versions/v1/runs`, newRun({ cautionsRead: false, stage: 1 }))).status,
+    ).toBe(200);
   });
   it("predictions stay as copied when a run is edited later", async () => {
     const slug = await makeCraft();
-    const auw = (value: number) => [{ metric: "auw", dimension: "mass" as const, measured: { value, sd: 0.001, by: "scale" } }];
+    const auw = (value: number) => [
+      { metric: "auw", dimension: "mass" as const, measured: { value, sd: 0.001, by: "scale" } },
+    ];
     await call("POST", `/api/crafts/${slug}/versions/v1/runs`, newRun({ measured: auw(0.95) }));
     await app().open.db.transaction((tx) => tx.execute(sql`update run_metrics set predicted_value = 0.5`));
-    expect((await call("PUT", `/api/crafts/${slug}/runs/1`, { revision: 0, run: newRun({ measured: auw(0.96), notes: "again" }) })).body).toEqual({ revision: 1 });
+    expect(
+      (
+        await call("PUT", `/api/crafts/${slug}/runs/1`, {
+          revision: 0,
+          run: newRun({ measured: auw(0.96), notes: "again" }),
+        })
+      ).body,
+    ).toEqual({ revision: 1 });
     const kept = (await record(slug)).file.runs[0];
     expect(kept?.metrics[0]).toMatchObject({ predicted: { value: 0.5 }, measured: { value: 0.96 } });
     expect((await call("PUT", `/api/crafts/${slug}/runs/1`, { revision: 0, run: newRun() })).status).toBe(409);
@@ -117,7 +146,8 @@ describe("runs freeze versions", () => {
 });
 
 describe("runs of a lap file", () => {
-  const post = (slug: string, list: { version: string; run: ReturnType<typeof newRun> }[]) => call("POST", `/api/crafts/${slug}/runs`, { runs: list });
+  const post = (slug: string, list: { version: string; run: ReturnType<typeof newRun> }[]) =>
+    call("POST", `/api/crafts/${slug}/runs`, { runs: list });
   it("come in together, numbered in order, and freeze each its version", async () => {
     const slug = await makeCraft();
     await call("POST", `/api/crafts/${slug}/versions`, { parent: "v1", question: "", reason: "why", claims: [] });
@@ -163,7 +193,8 @@ describe("runs of a lap file", () => {
 describe("versions", () => {
   it("open as children and branches, and only a bare draft can be deleted", async () => {
     const slug = await makeCraft();
-    const child = (parent: string, label?: string) => call("POST", `/api/crafts/${slug}/versions`, { parent, question: "", reason: "why", claims: [], label });
+    const child = (parent: string, label?: string) =>
+      call("POST", `/api/crafts/${slug}/versions`, { parent, question: "", reason: "why", claims: [], label });
     expect((await child("v1")).body).toEqual({ label: "v2", revision: 0 });
     expect((await child("v1")).body).toEqual({ label: "v1b", revision: 0 });
     expect((await child("v2", "v2")).status).toBe(422);
@@ -182,14 +213,18 @@ describe("faults", () => {
     expect((await call("POST", `/api/crafts/${slug}/faults`, fault())).status).toBe(422);
     await call("POST", `/api/crafts/${slug}/versions/v1/runs`, newRun());
     expect((await call("POST", `/api/crafts/${slug}/faults`, fault())).body).toEqual({ number: 1 });
-    const save = (revision: number, change: Partial<Fault>) => call("PUT", `/api/crafts/${slug}/faults/1`, { revision, fault: fault(change) });
+    const save = (revision: number, change: Partial<Fault>) =>
+      call("PUT", `/api/crafts/${slug}/faults/1`, { revision, fault: fault(change) });
     expect((await save(0, { state: "closed" })).status).toBe(422);
     expect((await save(0, { state: "closed", suspects: [tested] })).body).toEqual({ revision: 1 });
     expect((await save(1, { state: "proven", suspects: [tested], proofRun: 1 })).status).toBe(422);
     await call("POST", `/api/crafts/${slug}/versions/v1/runs`, newRun({ date: "2026-02-02T10:00:00+01:00" }));
     expect((await save(1, { state: "proven", suspects: [tested], proofRun: 2 })).body).toEqual({ revision: 2 });
     expect((await save(1, { state: "unresolved" })).status).toBe(409);
-    expect((await record(slug)).file.faults[0]).toMatchObject({ state: "proven", suspects: [{ result: "line parted" }] });
+    expect((await record(slug)).file.faults[0]).toMatchObject({
+      state: "proven",
+      suspects: [{ result: "line parted" }],
+    });
   });
 });
 

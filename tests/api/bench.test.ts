@@ -15,25 +15,41 @@ import { weighIn } from "../../core/bench/weighIn";
 const { call, record, makeCraft, app } = apiForTests();
 
 const total = (loads: number[]): WeighIn => ({ kind: "total", scale: { resolution: 0.001, error: 0 }, loads });
-const session = (weighed: WeighIn = total([0.95, 0.951])) => ({ date: "2026-02-01T10:00:00+01:00", weighIn: weighed, notes: "" });
-const tailAt = (value: number) => ({ entries: [{ itemId: "tail", mass: { value, evidence: "measured", sd: 0.0005 } }], found: [] });
+const session = (weighed: WeighIn = total([0.95, 0.951])) => ({
+  date: "2026-02-01T10:00:00+01:00",
+  weighIn: weighed,
+  notes: "",
+});
+const tailAt = (value: number) => ({
+  entries: [{ itemId: "tail", mass: { value, evidence: "measured", sd: 0.0005 } }],
+  found: [],
+});
 
 describe("bench sessions", () => {
   it("are kept with the ledger of that moment, and freeze nothing", async () => {
     const slug = await makeCraft();
     expect((await call("POST", `/api/crafts/${slug}/versions/v1/bench`, session())).body).toEqual({ number: 1 });
     const { file, revisions } = await record(slug);
-    expect(file.bench[0]).toMatchObject({ number: 1, version: "v1", adopted: "", weighIn: { kind: "total", loads: [0.95, 0.951] } });
+    expect(file.bench[0]).toMatchObject({
+      number: 1,
+      version: "v1",
+      adopted: "",
+      weighIn: { kind: "total", loads: [0.95, 0.951] },
+    });
     expect(file.bench[0]?.tested.map((t) => t.id)).toEqual(["hull", "pack", "motor", "prop", "tail"]);
     expect(file.versions[0]?.frozenAt).toBeNull();
     expect(revisions.bench).toEqual({ "1": 0 });
   });
   it("refuse impossible readings by their place: negative loads, none at all, no tilt, an unknown kind", async () => {
     const slug = await makeCraft();
-    const post = (weighed: unknown) => call("POST", `/api/crafts/${slug}/versions/v1/bench`, { ...session(), weighIn: weighed });
+    const post = (weighed: unknown) =>
+      call("POST", `/api/crafts/${slug}/versions/v1/bench`, { ...session(), weighIn: weighed });
     const negative = await post(total([-1]));
     expect(negative.status).toBe(400);
-    expect(problem(negative.body).errors?.[0]).toMatchObject({ path: "weighIn.loads.0", message: "a scale reads zero or more" });
+    expect(problem(negative.body).errors?.[0]).toMatchObject({
+      path: "weighIn.loads.0",
+      message: "a scale reads zero or more",
+    });
     expect(problem((await post(total([]))).body).detail).toMatch(/at least one reading/);
     const tilt = {
       kind: "level-and-tilted",
@@ -66,12 +82,16 @@ describe("bench sessions", () => {
 describe("taking evidence over", () => {
   it("puts a weighing into a frozen version too, keeps the prediction, and does not make itself stale", async () => {
     const slug = await makeCraft();
-    const run = newRun({ stage: 1, measured: [{ metric: "auw", dimension: "mass", measured: { value: 0.95, sd: 0.001, by: "scale" } }] });
+    const run = newRun({
+      stage: 1,
+      measured: [{ metric: "auw", dimension: "mass", measured: { value: 0.95, sd: 0.001, by: "scale" } }],
+    });
     await call("POST", `/api/crafts/${slug}/versions/v1/runs`, run);
     await call("POST", `/api/crafts/${slug}/versions/v1/bench`, session());
     const before = await record(slug);
     expect(before.file.versions[0]?.frozenAt).not.toBeNull();
-    const adopt = (revision: number) => call("POST", `/api/crafts/${slug}/bench/1/adopt`, { revision, evidence: tailAt(0.11), said: "tail 110 g" });
+    const adopt = (revision: number) =>
+      call("POST", `/api/crafts/${slug}/bench/1/adopt`, { revision, evidence: tailAt(0.11), said: "tail 110 g" });
     expect((await adopt(before.revisions.versions.v1 ?? 0)).status).toBe(200);
     const after = await record(slug);
     const tail = after.file.versions[0]?.design.items.find((i) => i.id === "tail");
@@ -86,13 +106,24 @@ describe("taking evidence over", () => {
   it("is refused once the ledger has changed, and for parts that are not there; nothing is saved then", async () => {
     const slug = await makeCraft();
     await call("POST", `/api/crafts/${slug}/versions/v1/bench`, session());
-    const unknown = await call("POST", `/api/crafts/${slug}/bench/1/adopt`, { revision: 0, evidence: { entries: [{ itemId: "wing" }], found: [] }, said: "x" });
+    const unknown = await call("POST", `/api/crafts/${slug}/bench/1/adopt`, {
+      revision: 0,
+      evidence: { entries: [{ itemId: "wing" }], found: [] },
+      said: "x",
+    });
     expect([unknown.status, problem(unknown.body).detail]).toEqual([422, "There is no part “wing” in v1."]);
     const design = quietDesign();
     if (design.items[0]) design.items[0].place.x = 0.34;
     await call("PUT", `/api/crafts/${slug}/versions/v1/design`, { revision: 0, design });
-    const late = await call("POST", `/api/crafts/${slug}/bench/1/adopt`, { revision: 1, evidence: tailAt(0.11), said: "x" });
-    expect([late.status, problem(late.body).detail]).toEqual([422, expect.stringContaining("The ledger of v1 has changed since this weigh-in (hull)")]);
+    const late = await call("POST", `/api/crafts/${slug}/bench/1/adopt`, {
+      revision: 1,
+      evidence: tailAt(0.11),
+      said: "x",
+    });
+    expect([late.status, problem(late.body).detail]).toEqual([
+      422,
+      expect.stringContaining("The ledger of v1 has changed since this weigh-in (hull)"),
+    ]);
     expect((await record(slug)).file.versions[0]?.design.items.at(-1)?.mass?.value).toBe(0.08);
   });
 });
@@ -105,7 +136,9 @@ describe("what older files lack", () => {
     delete file.bench;
     for (const v of file.versions) {
       for (const key of ["envelope", "outlines", "walkBack", "ballastSpots"]) delete v.design[key];
-      for (const i of v.design.items) for (const key of ["planned", "predicted", "parentId", "hollow", "slideY", "slideZ", "makeMinutes"]) delete i[key];
+      for (const i of v.design.items)
+        for (const key of ["planned", "predicted", "parentId", "hollow", "slideY", "slideZ", "makeMinutes"])
+          delete i[key];
     }
     expect((await call("POST", "/api/crafts/import", file)).status).toBe(200);
     expect((await record("annulus")).file).toEqual(JSON.parse(JSON.stringify(demoFile("annulus"))));
@@ -114,12 +147,17 @@ describe("what older files lack", () => {
 
 describe("the demo's weigh-ins", () => {
   it.each(["tern", "samphire"])("%s: read off its hidden craft, they agree with its true mass", (name) => {
-    const hidden = hiddenSchema.parse((JSON.parse(readFileSync(new URL("../../demo/hidden.json", import.meta.url), "utf8")) as Record<string, unknown>)[name]);
+    const hidden = hiddenSchema.parse(
+      (JSON.parse(readFileSync(new URL("../../demo/hidden.json", import.meta.url), "utf8")) as Record<string, unknown>)[
+        name
+      ],
+    );
     const file = measureDemo(demoFile(name), hidden);
     const results = file.bench.flatMap((b) => (b.weighIn ? [weighIn(b.weighIn)] : []));
     expect(results.length).toBeGreaterThanOrEqual(3);
     const masses = results.flatMap((r) => (r.mass ? [r.mass] : []));
-    for (const m of masses) expect(Math.abs(m.value - (masses[0]?.value ?? 0))).toBeLessThan(4 * Math.hypot(m.sd, masses[0]?.sd ?? 0));
+    for (const m of masses)
+      expect(Math.abs(m.value - (masses[0]?.value ?? 0))).toBeLessThan(4 * Math.hypot(m.sd, masses[0]?.sd ?? 0));
     for (const b of file.bench) expect(b.tested.length).toBeGreaterThan(10);
   });
 });
@@ -136,23 +174,49 @@ describe("sweeps", () => {
       unitId: quietDesign().units[0]?.id ?? "",
       rig: rig(),
       air: calm,
-      safety: { restraint: true, plane: true, shield: true, distance: true, people: true, cutOff: true, place: "outdoors" },
-      plan: { steps: [0, 0.5, 1], down: true, repeats: 1, samples: 3, rest: 0, measures: ["thrust", "voltage", "current"] },
+      safety: {
+        restraint: true,
+        plane: true,
+        shield: true,
+        distance: true,
+        people: true,
+        cutOff: true,
+        place: "outdoors",
+      },
+      plan: {
+        steps: [0, 0.5, 1],
+        down: true,
+        repeats: 1,
+        samples: 3,
+        rest: 0,
+        measures: ["thrust", "voltage", "current"],
+      },
       readings,
       drive: null,
     },
   });
-  const readings = syntheticSweep(1, { top: 6 }).map((r) => ({ ...r, voltage: 11 - 0.02 * 14 * r.throttle ** 2, current: 14 * r.throttle ** 2.4 }));
-  const keep = async (slug: string, entry = sweepOf(readings)) => call("POST", `/api/crafts/${slug}/versions/v1/bench`, entry);
+  const readings = syntheticSweep(1, { top: 6 }).map((r) => ({
+    ...r,
+    voltage: 11 - 0.02 * 14 * r.throttle ** 2,
+    current: 14 * r.throttle ** 2.4,
+  }));
+  const keep = async (slug: string, entry = sweepOf(readings)) =>
+    call("POST", `/api/crafts/${slug}/versions/v1/bench`, entry);
 
   it("are kept with the drive as it was; editing readings does not change which drive was tested", async () => {
     const slug = await makeCraft();
     expect((await keep(slug)).body).toEqual({ number: 1 });
     const { file } = await record(slug);
     const kept = file.bench[0]?.thrust;
-    expect(kept?.drive).toMatchObject({ motor: quietDesign().units[0]?.motor, battery: { series: quietDesign().batteries[0]?.series } });
+    expect(kept?.drive).toMatchObject({
+      motor: quietDesign().units[0]?.motor,
+      battery: { series: quietDesign().batteries[0]?.series },
+    });
     const edited = sweepOf(readings.slice(0, 30));
-    const saved = await call("PUT", `/api/crafts/${slug}/bench/1`, { revision: 0, session: { ...edited, thrust: { ...edited.thrust, drive: null } } });
+    const saved = await call("PUT", `/api/crafts/${slug}/bench/1`, {
+      revision: 0,
+      session: { ...edited, thrust: { ...edited.thrust, drive: null } },
+    });
     expect(saved.body).toEqual({ revision: 1 });
     const after = (await record(slug)).file.bench[0]?.thrust;
     expect([after?.readings.length, after?.drive]).toEqual([30, kept?.drive]);
@@ -163,11 +227,18 @@ describe("sweeps", () => {
     await call("POST", `/api/crafts/${slug}/versions/v1/runs`, newRun());
     const before = await record(slug);
     const unit = before.file.versions[0]?.design.units[0];
-    const learned = await call("POST", `/api/crafts/${slug}/bench/1/learn`, { revision: before.revisions.versions.v1, unitIds: [unit?.id] });
+    const learned = await call("POST", `/api/crafts/${slug}/bench/1/learn`, {
+      revision: before.revisions.versions.v1,
+      unitIds: [unit?.id],
+    });
     expect(learned.status, JSON.stringify(learned.body)).toBe(200);
     const { file } = await record(slug);
     const [version] = file.versions;
-    expect(version?.design.units[0]?.learned).toMatchObject({ session: 1, craft: "Test craft", of: { motor: unit?.motor } });
+    expect(version?.design.units[0]?.learned).toMatchObject({
+      session: 1,
+      craft: "Test craft",
+      of: { motor: unit?.motor },
+    });
     expect(file.bench[0]?.adopted).toBe(`curve of ${unit?.name}`);
     expect(version?.frozenAt).not.toBeNull();
     const thrust = (d: Design | undefined) => (d ? evaluate(d).metrics.thrust?.value : undefined);
@@ -192,7 +263,10 @@ describe("sweeps", () => {
     expect(battery?.cellResistance).toMatchObject({ evidence: "measured", note: "sag of sweep B-1" });
     expect(file.bench[0]?.adopted).toContain(`resistance of ${battery?.name}`);
     // A second time there is nothing left to learn of it, and that is said.
-    const again = await call("POST", `/api/crafts/${slug}/bench/1/learn`, { ...asked, revision: revisions.versions.v1 });
+    const again = await call("POST", `/api/crafts/${slug}/bench/1/learn`, {
+      ...asked,
+      revision: revisions.versions.v1,
+    });
     expect(again.status).toBe(422);
     expect(JSON.stringify(again.body)).toContain("without it");
   });
@@ -210,15 +284,33 @@ describe("sweeps", () => {
     ]).toEqual([409, 422, 404]);
     const changed = structuredClone(file.versions[0]?.design);
     if (changed?.units[0]) changed.units[0].propeller.pitch = { value: 0.2, evidence: "measured" };
-    const saved = await call("PUT", `/api/crafts/${slug}/versions/v1/design`, { revision: revisions.versions.v1, design: changed });
+    const saved = await call("PUT", `/api/crafts/${slug}/versions/v1/design`, {
+      revision: revisions.versions.v1,
+      design: changed,
+    });
     const late = await learn(1, { revision: (saved.body as { revision: number }).revision, unitIds: [id] });
-    expect([late.status, problem(late.body).detail]).toEqual([422, expect.stringContaining("another propeller than the drive on the stand")]);
+    expect([late.status, problem(late.body).detail]).toEqual([
+      422,
+      expect.stringContaining("another propeller than the drive on the stand"),
+    ]);
   });
   it.each<[string, (e: BenchEntry) => unknown, RegExp]>([
-    ["two tests in one session", (e) => ({ ...e, calibration: { instrument: "x", quantity: "current", by: "known values", pairs: [] } }), /a session holds one test/],
+    [
+      "two tests in one session",
+      (e) => ({ ...e, calibration: { instrument: "x", quantity: "current", by: "known values", pairs: [] } }),
+      /a session holds one test/,
+    ],
     ["no test at all", (e) => ({ ...e, thrust: null }), /a session holds one test/],
-    ["a throttle beyond full", (e) => ({ ...e, thrust: e.thrust && { ...e.thrust, readings: [{ ...readings[0], throttle: 1.4 }] } }), /thrust\.readings\.0\.throttle/],
-    ["an arm of no length", (e) => ({ ...e, thrust: e.thrust && { ...e.thrust, rig: { ...e.thrust.rig, scaleArm: 0 } } }), /an arm is longer than nothing/],
+    [
+      "a throttle beyond full",
+      (e) => ({ ...e, thrust: e.thrust && { ...e.thrust, readings: [{ ...readings[0], throttle: 1.4 }] } }),
+      /thrust\.readings\.0\.throttle/,
+    ],
+    [
+      "an arm of no length",
+      (e) => ({ ...e, thrust: e.thrust && { ...e.thrust, rig: { ...e.thrust.rig, scaleArm: 0 } } }),
+      /an arm is longer than nothing/,
+    ],
   ])("refuse %s", async (_, spoil, message) => {
     const slug = await makeCraft();
     const r = await call("POST", `/api/crafts/${slug}/versions/v1/bench`, spoil(sweepOf(readings)));
@@ -247,12 +339,18 @@ describe("pictures", () => {
     expect(back.status).toBe(200);
     expect((await record((back.body as { slug: string }).slug)).file.bench[0]?.files).toEqual([file]);
     const served = await fetch(`${app().address}/api/files/${first.hash}`);
-    expect([served.status, served.headers.get("content-type"), served.headers.get("x-content-type-options")]).toEqual([200, "image/png", "nosniff"]);
+    expect([served.status, served.headers.get("content-type"), served.headers.get("x-content-type-options")]).toEqual([
+      200,
+      "image/png",
+      "nosniff",
+    ]);
     expect(Buffer.from(await served.arrayBuffer()).toString("base64")).toBe(content);
   });
   it("are refused when they are none, or damaged in a craft file", async () => {
     expect((await add({ type: "image/jpeg", content })).status).toBe(422);
-    expect((await add({ type: "image/png", content: Buffer.from("<svg onload=alert(1)>").toString("base64") })).status).toBe(422);
+    expect(
+      (await add({ type: "image/png", content: Buffer.from("<svg onload=alert(1)>").toString("base64") })).status,
+    ).toBe(422);
     expect((await add({ type: "text/html", content })).status).toBe(400);
     expect((await fetch(`${app().address}/api/files/${"0".repeat(64)}`)).status).toBe(404);
     expect((await fetch(`${app().address}/api/files/..%2f..%2fetc`)).status).toBe(400);

@@ -60,7 +60,9 @@ describe("the journal", () => {
     const data = folder();
     const open = await openDatabase(data);
     await make(open);
-    await expect(open.db.execute(sql`update crafts set name = 'past it'`)).rejects.toMatchObject({ cause: { message: expect.stringContaining("journalled") } });
+    await expect(open.db.execute(sql`update crafts set name = 'past it'`)).rejects.toMatchObject({
+      cause: { message: expect.stringContaining("journalled") },
+    });
     await open.close();
   });
   it("takes back any moment: the state at each entry", async () => {
@@ -94,7 +96,15 @@ describe("the lock of a data folder", () => {
         execFileSync("mount", ["--bind", data, other]);
         await expect(lockFolder(other)).rejects.toThrow(/in use by another/);
         // Another network namespace sees the same lock: it is the file's, not a name's.
-        const inside = spawnSync("unshare", ["-n", "flock", "--nonblock", "--conflict-exit-code", "9", join(other, "lock"), "true"]);
+        const inside = spawnSync("unshare", [
+          "-n",
+          "flock",
+          "--nonblock",
+          "--conflict-exit-code",
+          "9",
+          join(other, "lock"),
+          "true",
+        ]);
         expect(inside.status).toBe(9);
       } finally {
         spawnSync("umount", [other]);
@@ -111,7 +121,10 @@ describe("the lock of a data folder", () => {
 describe("a demo that was stopped while it was made", () => {
   it("is made whole at the next start, and what was deleted since stays deleted", async () => {
     const open = await openDatabase(null);
-    const names = async () => (await rows(open)).filter((r) => r.startsWith('["crafts"')).map((r) => (JSON.parse(r) as [string, string, { slug: string }])[2].slug);
+    const names = async () =>
+      (await rows(open))
+        .filter((r) => r.startsWith('["crafts"'))
+        .map((r) => (JSON.parse(r) as [string, string, { slug: string }])[2].slug);
     // The first two crafts, as a release that kept no list left them.
     await seedDemo(open.db);
     await open.db.transaction((tx) => tx.execute(sql`delete from crafts where slug in ('samphire', 'lantern')`));

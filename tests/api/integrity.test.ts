@@ -71,8 +71,12 @@ describe("no ordinary act locks a craft", () => {
     const path = `/api/crafts/${slug}`;
     const fault = trash((await call("DELETE", `${path}/faults/1`)).body);
     const run = trash((await call("DELETE", `${path}/runs/2`)).body);
-    expect((await call("POST", `${path}/versions/v1/runs`, newRun({ stage: 1, purpose: "another" }))).body).toEqual({ number: 3 });
-    expect((await call("POST", `${path}/faults`, { ...newFault(3), title: "of the other" })).body).toEqual({ number: 2 });
+    expect((await call("POST", `${path}/versions/v1/runs`, newRun({ stage: 1, purpose: "another" }))).body).toEqual({
+      number: 3,
+    });
+    expect((await call("POST", `${path}/faults`, { ...newFault(3), title: "of the other" })).body).toEqual({
+      number: 2,
+    });
     await back(run);
     await back(fault);
     const { file } = await record(slug);
@@ -98,7 +102,9 @@ describe("no ordinary act locks a craft", () => {
     const id = trash((await call("DELETE", `/api/crafts/${slug}`)).body);
     expect(await makeCraft("Twin")).toBe("twin");
     expect((await back(id)).status).toBe(200);
-    expect((await call("GET", "/api/crafts")).body as CraftSummary[]).toMatchObject([{ slug: "twin-2" }, { slug: "twin" }].toSorted(() => 0));
+    expect((await call("GET", "/api/crafts")).body as CraftSummary[]).toMatchObject(
+      [{ slug: "twin-2" }, { slug: "twin" }].toSorted(() => 0),
+    );
   });
   it.each([
     ["mass", 1e308],
@@ -120,7 +126,8 @@ describe("no ordinary act locks a craft", () => {
   it("a prediction that is not finite is none", () => {
     const design = structuredClone(demoFile("annulus").versions[0]?.design ?? quietDesign());
     for (const item of design.items) if (item.mass) item.mass = { value: 1e5, evidence: "measured", sd: 1e5 };
-    for (const { value, sd } of Object.values(judged(design).metrics)) expect(Number.isFinite(value) && Number.isFinite(sd)).toBe(true);
+    for (const { value, sd } of Object.values(judged(design).metrics))
+      expect(Number.isFinite(value) && Number.isFinite(sd)).toBe(true);
   });
 });
 
@@ -132,17 +139,27 @@ describe("what cannot be read as it is stored", () => {
     const path = `/api/crafts/${slug}`;
     const design = {
       ...quietDesign(),
-      items: [newItem({ id: "a", name: "Hull", mass: { value: 1, evidence: "measured" } }), newItem({ id: "b", name: "Pack", mass: { value: 0.5, evidence: "measured" } })],
+      items: [
+        newItem({ id: "a", name: "Hull", mass: { value: 1, evidence: "measured" } }),
+        newItem({ id: "b", name: "Pack", mass: { value: 0.5, evidence: "measured" } }),
+      ],
     };
     await call("PUT", `${path}/versions/v1/design`, { revision: 0, design });
     await call("POST", `${path}/versions/v1/runs`, newRun({ stage: 1 }));
     // As an older release let them in.
-    await put(sql`update versions set design = jsonb_set(design, '{items,1,mass,value}', '1e308'::jsonb) where craft_id = (select id from crafts where slug = 'broken')`);
+    await put(
+      sql`update versions set design = jsonb_set(design, '{items,1,mass,value}', '1e308'::jsonb) where craft_id = (select id from crafts where slug = 'broken')`,
+    );
     await put(sql`update runs set outcome = 'exploded' where craft_id = (select id from crafts where slug = 'broken')`);
     await put(sql`update crafts set checked = '', stamp = stamp + 1`);
     const held = await record(slug);
     expect(held.broken).toMatchObject([
-      { kind: "version", name: "v1", lost: false, aside: [{ path: "design.items.1.mass", was: expect.stringContaining("1e+308") }] },
+      {
+        kind: "version",
+        name: "v1",
+        lost: false,
+        aside: [{ path: "design.items.1.mass", was: expect.stringContaining("1e+308") }],
+      },
       { kind: "run", name: "1", lost: true },
     ]);
     expect(held.file.versions[0]?.design.items.map((i) => i.mass?.value ?? null)).toEqual([1, null]);
@@ -151,7 +168,9 @@ describe("what cannot be read as it is stored", () => {
     expect((await record(whole)).broken).toEqual([]);
     // Mended, frozen or not; the run of which nothing can be read goes where it can be looked for.
     const revision = held.revisions.versions.v1 ?? 0;
-    expect((await call("POST", `${path}/mend`, { kind: "version", name: "v1", revision: revision + 7 })).status).toBe(409);
+    expect((await call("POST", `${path}/mend`, { kind: "version", name: "v1", revision: revision + 7 })).status).toBe(
+      409,
+    );
     expect((await call("POST", `${path}/mend`, { kind: "version", name: "v1", revision })).status).toBe(200);
     expect((await call("POST", `${path}/mend`, { kind: "run", name: "1", revision: 0 })).status).toBe(200);
     expect((await record(slug)).broken).toEqual([]);
@@ -177,7 +196,12 @@ describe("a stale save", () => {
     const path = `/api/crafts/${slug}`;
     await call("POST", `${path}/versions/v1/runs`, newRun({ stage: 1, notes: "as it was" }));
     await call("POST", `${path}/faults`, { ...newFault(1), title: "as it was" });
-    const session = { date: "2026-01-01T10:00:00Z", weighIn: { kind: "total", scale: { resolution: 0.001, error: 0.001 }, loads: [1.2] }, notes: "as it was", files: [] };
+    const session = {
+      date: "2026-01-01T10:00:00Z",
+      weighIn: { kind: "total", scale: { resolution: 0.001, error: 0.001 }, loads: [1.2] },
+      notes: "as it was",
+      files: [],
+    };
     await call("POST", `${path}/versions/v1/bench`, session);
     for (const [to, body, held] of [
       ["runs/1", { run: newRun({ stage: 1 }) }, { revision: 0, run: { notes: "as it was" } }],
@@ -205,18 +229,25 @@ describe("what comes in", () => {
   });
   it.each(["1e999", "-1e999"])("a number of %s is refused with 400", async (value) => {
     const slug = await makeCraft();
-    const r = await call("POST", `/api/crafts/${slug}/versions/v1/runs`, JSON.stringify(newRun({ stage: 1, seconds: 5 })).replace('"seconds":5', `"seconds":${value}`));
+    const r = await call(
+      "POST",
+      `/api/crafts/${slug}/versions/v1/runs`,
+      JSON.stringify(newRun({ stage: 1, seconds: 5 })).replace('"seconds":5', `"seconds":${value}`),
+    );
     expect(r.status).toBe(400);
   });
-  it.each(["2147483648", "99999999999999999999", "0", "-1", "1.5", "x", "%00"])("a number %s in an address is 400 or 404, never 500", async (n) => {
-    const slug = await makeCraft();
-    for (const [method, path] of [
-      ["DELETE", `/api/crafts/${slug}/runs/${n}`],
-      ["DELETE", `/api/shelf/${n}`],
-      ["POST", `/api/trash/${n}/restore`],
-    ] as const)
-      expect([400, 404]).toContain((await call(method, path)).status);
-  });
+  it.each(["2147483648", "99999999999999999999", "0", "-1", "1.5", "x", "%00"])(
+    "a number %s in an address is 400 or 404, never 500",
+    async (n) => {
+      const slug = await makeCraft();
+      for (const [method, path] of [
+        ["DELETE", `/api/crafts/${slug}/runs/${n}`],
+        ["DELETE", `/api/shelf/${n}`],
+        ["POST", `/api/trash/${n}/restore`],
+      ] as const)
+        expect([400, 404]).toContain((await call(method, path)).status);
+    },
+  );
   it("the log of an unforeseen error names no content", async () => {
     let logged = "";
     const log = pino(
@@ -233,7 +264,9 @@ describe("what comes in", () => {
       ...open,
       db: new Proxy(open.db, {
         get: (db, key) =>
-          key === "transaction" ? () => Promise.reject(Object.assign(new Error("Failed query: secret words"), { params: ["secret words"] })) : Reflect.get(db, key),
+          key === "transaction"
+            ? () => Promise.reject(Object.assign(new Error("Failed query: secret words"), { params: ["secret words"] }))
+            : Reflect.get(db, key),
       }),
     };
     const evaluator = new Evaluator();
@@ -263,7 +296,12 @@ describe("one heavy request", () => {
   it("never stops the others: an evaluation beyond its limit is given up, a live run is kept without a prediction, another asks for a reason", async () => {
     const slow = new Evaluator(1);
     const { open } = app();
-    const server = makeApp({ open, evaluator: slow, log: pino({ level: "silent" }), now: () => new Date().toISOString() }).listen(0, "127.0.0.1");
+    const server = makeApp({
+      open,
+      evaluator: slow,
+      log: pino({ level: "silent" }),
+      now: () => new Date().toISOString(),
+    }).listen(0, "127.0.0.1");
     await new Promise((r) => server.once("listening", r));
     const place = server.address();
     const address = `http://127.0.0.1:${typeof place === "object" ? place?.port : 0}`;
@@ -291,7 +329,8 @@ describe("one heavy request", () => {
       const text = await (await fetch(`${app().address}/api/crafts`)).text();
       return { text, took: performance.now() - start };
     };
-    for (let k = 0; k < 200 && (JSON.parse((await list()).text) as CraftSummary[]).some((c) => !c.current); k++) await new Promise((r) => setTimeout(r, 300));
+    for (let k = 0; k < 200 && (JSON.parse((await list()).text) as CraftSummary[]).some((c) => !c.current); k++)
+      await new Promise((r) => setTimeout(r, 300));
     const times = [];
     for (let k = 0; k < 5; k++) times.push((await list()).took);
     expect(JSON.parse((await list()).text)).toHaveLength(60);

@@ -5,7 +5,15 @@ import { createReadStream } from "node:fs";
 import { join } from "node:path";
 import { afterEach, describe, expect, it } from "vitest";
 import sharp from "sharp";
-import { backupFolder, backupOf, copiesOf, dailyCopy, finishRestore, restoreFolder, restoreMoment } from "../../server/backup";
+import {
+  backupFolder,
+  backupOf,
+  copiesOf,
+  dailyCopy,
+  finishRestore,
+  restoreFolder,
+  restoreMoment,
+} from "../../server/backup";
 import { type OpenDatabase, openDatabase } from "../../server/db/open";
 import { addFile, craftTar, readCraftTar, withFiles } from "../../server/files";
 import { pictureFile } from "../../server/pictures";
@@ -38,7 +46,13 @@ const picture = (seed: number) =>
 async function filled(data: string): Promise<OpenDatabase> {
   const open = await openDatabase(data);
   await importCraft(open, demoFile("samphire"));
-  const slug = await createCraft(open, { name: "With pictures", summary: "", heldUpBy: "hull" }, quietDesign(), "", NOW);
+  const slug = await createCraft(
+    open,
+    { name: "With pictures", summary: "", heldUpBy: "hull" },
+    quietDesign(),
+    "",
+    NOW,
+  );
   await createPlan(open.db, slug, "v1", newPlan(), NOW);
   await addToShelf(open.db, [
     {
@@ -174,7 +188,8 @@ describe("a backup", () => {
 });
 
 describe("the command line", () => {
-  const cli = (...args: string[]) => spawnSync(process.execPath, ["--import", "tsx", "cli/main.ts", ...args], { cwd: root, encoding: "utf8" });
+  const cli = (...args: string[]) =>
+    spawnSync(process.execPath, ["--import", "tsx", "cli/main.ts", ...args], { cwd: root, encoding: "utf8" });
   it("backs up while the server runs, restores when it does not, and says in one line why it cannot", async () => {
     const [here, there] = [folder(), folder()];
     const open = await filled(here);
@@ -213,14 +228,19 @@ describe("a craft with its pictures beside it", () => {
     const base = demoFile("samphire");
     const [first] = base.runs;
     if (!first) throw new Error("no run");
-    const slug = await importCraft(open, { ...base, craft: { ...base.craft, name: "Pictured" }, runs: [{ ...first, files }, ...base.runs.slice(1)] });
+    const slug = await importCraft(open, {
+      ...base,
+      craft: { ...base.craft, name: "Pictured" },
+      runs: [{ ...first, files }, ...base.runs.slice(1)],
+    });
     const { file } = await readCraft(open.db, slug);
     await expect(withFiles(open, file)).rejects.toThrow(/too large for one JSON file/);
     const other = await openDatabase(there);
     const read = await readCraftTar(other, craftTar(open, file));
     const again = await importCraft(other, read);
     expect((await readCraft(other.db, again)).file).toEqual(file);
-    for (const { hash } of files) expect(readFileSync(pictureFile(there, hash)).equals(readFileSync(pictureFile(here, hash)))).toBe(true);
+    for (const { hash } of files)
+      expect(readFileSync(pictureFile(there, hash)).equals(readFileSync(pictureFile(here, hash)))).toBe(true);
     await open.close();
     await other.close();
   }, 60_000);
@@ -230,7 +250,11 @@ describe("a craft with its pictures beside it", () => {
       .jpeg()
       .toBuffer();
     await expect(addFile(open, "image/jpeg", whole.toString("base64"))).resolves.toMatchObject({ size: whole.length });
-    for (const bytes of [whole.subarray(0, 30), whole.subarray(0, whole.length / 2), Buffer.concat([whole.subarray(0, 20), Buffer.alloc(400, 7)])])
+    for (const bytes of [
+      whole.subarray(0, 30),
+      whole.subarray(0, whole.length / 2),
+      Buffer.concat([whole.subarray(0, 20), Buffer.alloc(400, 7)]),
+    ])
       await expect(addFile(open, "image/jpeg", bytes.toString("base64"))).rejects.toThrow(/damaged/);
     await expect(addFile(open, "image/png", whole.toString("base64"))).rejects.toThrow(/damaged/);
     await open.close();

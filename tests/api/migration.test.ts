@@ -51,7 +51,9 @@ it("a drive in water of an older release is asked anew: it could have been a dru
   const json = (x: unknown) => sql`${JSON.stringify(x)}::jsonb`;
   const design = quietDesign();
   for (const u of design.units) u.surroundings = "in water";
-  await db.execute(sql`insert into crafts (slug, name, summary, held_up_by) values ('old', 'Old', 'works "in water"', 'hull')`);
+  await db.execute(
+    sql`insert into crafts (slug, name, summary, held_up_by) values ('old', 'Old', 'works "in water"', 'hull')`,
+  );
   for (const [label, d] of [
     ["v1", design],
     ["v2", quietDesign()],
@@ -60,7 +62,9 @@ it("a drive in water of an older release is asked anew: it could have been a dru
       sql`insert into versions (craft_id, label, question, finding, reason, claims, created_at, design) values (1, ${label}, '', '', '', '[]', '2026-01-01T10:00:00Z', ${json(d)})`,
     );
   await migrate(db, { migrationsFolder: allMigrations });
-  const { rows } = (await db.execute(sql`select label, design->'units'->0->>'surroundings' as works from versions order by label`)) as unknown as { rows: unknown[] };
+  const { rows } = (await db.execute(
+    sql`select label, design->'units'->0->>'surroundings' as works from versions order by label`,
+  )) as unknown as { rows: unknown[] };
   expect(rows).toEqual([
     { label: "v1", works: null },
     { label: "v2", works: "free air" },
@@ -72,7 +76,9 @@ it("a drive in water of an older release is asked anew: it could have been a dru
 it("a logbook of an older release is read whole after the update, and goes on", async () => {
   const client = new PGlite();
   const db = drizzle(client, { schema }) as unknown as Database & Parameters<typeof migrate>[0];
-  const tags = (JSON.parse(readFileSync(join(allMigrations, "meta/_journal.json"), "utf8")) as { entries: { tag: string }[] }).entries.map((e) => e.tag);
+  const tags = (
+    JSON.parse(readFileSync(join(allMigrations, "meta/_journal.json"), "utf8")) as { entries: { tag: string }[] }
+  ).entries.map((e) => e.tag);
   const ladders = tags.findIndex((t) => t.endsWith("ladders_plans_trash"));
   const older = upTo(tags[ladders - 1] ?? "");
   await migrate(db, { migrationsFolder: older });
@@ -105,11 +111,33 @@ it("a logbook of an older release is read whole after the update, and goes on", 
     claims: [{ ...claims[0], change: "" }],
     design: { setup: [{ kind: "other", hides: "" }] },
   });
-  expect(file.runs[0]).toMatchObject({ pack: { ...pack, loadedVoltage: null }, gates: [], locks: [], moments: [], key: null, crash: null });
-  expect(file.faults[0]).toMatchObject({ part: "", touched: [], pilotSwap: null, suspects: [{ cause: "loose", cost: 0, risk: "none", spentMinutes: 0 }] });
+  expect(file.runs[0]).toMatchObject({
+    pack: { ...pack, loadedVoltage: null },
+    gates: [],
+    locks: [],
+    moments: [],
+    key: null,
+    crash: null,
+  });
+  expect(file.faults[0]).toMatchObject({
+    part: "",
+    touched: [],
+    pilotSwap: null,
+    suspects: [{ cause: "loose", cost: 0, risk: "none", spentMinutes: 0 }],
+  });
   // Said again as it stands, a claim is not said anew.
   expect(await saveVersion(db, "old", "v1", 0, { claims: file.versions[0]?.claims ?? [], finding: "it did" })).toBe(1);
-  expect(await createRun(db, new Records(db), new Evaluator(60_000), "old", "v1", newRun({ stage: 1, key: "field-0001" }), "2026-01-01T10:00:00Z")).toBe(2);
+  expect(
+    await createRun(
+      db,
+      new Records(db),
+      new Evaluator(60_000),
+      "old",
+      "v1",
+      newRun({ stage: 1, key: "field-0001" }),
+      "2026-01-01T10:00:00Z",
+    ),
+  ).toBe(2);
   await client.close();
   rmSync(older, { recursive: true });
 }, 60_000);

@@ -15,7 +15,11 @@ describe("the server as a process", () => {
     const first = await spawnServer(folder);
     expect(first.address).not.toBe("");
     expect((await send(first.address, "GET", "/api/crafts")).body).toEqual([]);
-    const made = await send(first.address, "POST", "/api/crafts", { craft: { name: "Keeper", summary: "", heldUpBy: "hull" }, design: quietDesign(), question: "" });
+    const made = await send(first.address, "POST", "/api/crafts", {
+      craft: { name: "Keeper", summary: "", heldUpBy: "hull" },
+      design: quietDesign(),
+      question: "",
+    });
     expect(made.status).toBe(200);
 
     const second = await spawnServer(folder);
@@ -28,7 +32,9 @@ describe("the server as a process", () => {
       for (let revision = 0; ; revision++) {
         const design = quietDesign();
         design.brief.purpose = `save ${revision + 1}`;
-        const r = await send(first.address, "PUT", "/api/crafts/keeper/versions/v1/design", { revision, design }).catch(() => null);
+        const r = await send(first.address, "PUT", "/api/crafts/keeper/versions/v1/design", { revision, design }).catch(
+          () => null,
+        );
         if (r?.status !== 200) return;
         acknowledged = revision + 1;
       }
@@ -52,10 +58,15 @@ describe("the server as a process", () => {
   it("keeps every acknowledged record of every kind through kill -9, and each entry of the field once", async () => {
     const data = freshFolder();
     const first = await spawnServer(data);
-    await send(first.address, "POST", "/api/crafts", { craft: { name: "Keeper", summary: "", heldUpBy: "hull" }, design: quietDesign(), question: "" });
+    await send(first.address, "POST", "/api/crafts", {
+      craft: { name: "Keeper", summary: "", heldUpBy: "hull" },
+      design: quietDesign(),
+      question: "",
+    });
     const path = "/api/crafts/keeper";
     const sure = { runs: 0, plans: 0, faults: 0 };
-    const post = async (to: string, body: unknown) => (await send(first.address, "POST", `${path}/${to}`, body).catch(() => null))?.status === 200;
+    const post = async (to: string, body: unknown) =>
+      (await send(first.address, "POST", `${path}/${to}`, body).catch(() => null))?.status === 200;
     const writing = (async () => {
       for (let n = 1; ; n++) {
         if (!(await post("versions/v1/runs", newRun({ stage: 1, key: `field-${String(n).padStart(4, "0")}` })))) return;
@@ -77,7 +88,13 @@ describe("the server as a process", () => {
       expect(held.file[kind].length).toBeLessThanOrEqual(sure[kind] + 1);
     }
     // What the page had no answer to is sent again, and stands there once.
-    for (let n = 1; n <= sure.runs + 1; n++) await send(second.address, "POST", `${path}/versions/v1/runs`, newRun({ stage: 1, key: `field-${String(n).padStart(4, "0")}` }));
+    for (let n = 1; n <= sure.runs + 1; n++)
+      await send(
+        second.address,
+        "POST",
+        `${path}/versions/v1/runs`,
+        newRun({ stage: 1, key: `field-${String(n).padStart(4, "0")}` }),
+      );
     const again = (await send(second.address, "GET", path)).body as CraftRecord;
     expect(again.file.runs.map((r) => r.number)).toEqual(Array.from({ length: sure.runs + 1 }, (_, i) => i + 1));
     second.process.kill("SIGTERM");
@@ -85,14 +102,18 @@ describe("the server as a process", () => {
     rmSync(data, { recursive: true, force: true });
   });
   it("says what is wrong with a bad port", async () => {
-    const r = spawnSync(process.execPath, ["--import", "tsx", "server/main.ts", "--port", "99999"], { cwd: root, encoding: "utf8" });
+    const r = spawnSync(process.execPath, ["--import", "tsx", "server/main.ts", "--port", "99999"], {
+      cwd: root,
+      encoding: "utf8",
+    });
     expect(r.status).toBe(1);
     expect(r.stderr).toMatch(/not a port: a whole number/);
   });
 });
 
 describe("command line", () => {
-  const cli = (...args: string[]) => spawnSync(process.execPath, ["--import", "tsx", "cli/main.ts", ...args], { cwd: root, encoding: "utf8" });
+  const cli = (...args: string[]) =>
+    spawnSync(process.execPath, ["--import", "tsx", "cli/main.ts", ...args], { cwd: root, encoding: "utf8" });
   it("prints JSON and nothing else", () => {
     const r = cli("evaluate", "demo/annulus.json", "--version", "v1");
     expect(r.status).toBe(0);

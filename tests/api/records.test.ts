@@ -11,14 +11,17 @@ const { call, record, makeCraft } = apiForTests();
 const number = (body: unknown) => (body as { number: number }).number;
 const trash = (body: unknown) => (body as { trash: number }).trash;
 const fault = (change: Partial<Fault> = {}): Omit<Fault, "number"> => ({ ...newFault(1), title: "Shook", ...change });
-const log = (slug: string, change: Parameters<typeof newRun>[0] = {}, label = "v1") => call("POST", `/api/crafts/${slug}/versions/${label}/runs`, newRun(change));
+const log = (slug: string, change: Parameters<typeof newRun>[0] = {}, label = "v1") =>
+  call("POST", `/api/crafts/${slug}/versions/${label}/runs`, newRun(change));
 
 describe("the ladder's locks", () => {
   it("refuse a run on a locked rung until a reason is given, and keep both with the run", async () => {
     const slug = await makeCraft();
     const no = await log(slug, { stage: 3, goneOn: "" });
     expect(no.status).toBe(422);
-    expect(problem(no.body).detail).toMatch(/Rung 3 is locked: rung 1 not tried yet; rung 2 not tried yet. To go on, say why./);
+    expect(problem(no.body).detail).toMatch(
+      /Rung 3 is locked: rung 1 not tried yet; rung 2 not tried yet. To go on, say why./,
+    );
     expect((await record(slug)).file.versions[0]?.frozenAt).toBeNull();
     expect((await log(slug, { stage: 3, goneOn: "on a line, over grass" })).status).toBe(200);
     expect((await record(slug)).file.runs[0]).toMatchObject({
@@ -54,10 +57,17 @@ describe("the ladder's locks", () => {
     const slug = await makeCraft();
     await log(slug, { stage: 1 });
     await log(slug, { stage: 2, outcome: "failed", crash: newCrash() });
-    expect(problem((await log(slug, { stage: 2, goneOn: "" })).body).detail).toMatch(/evidence of the crash in run 2 is not secured/);
+    expect(problem((await log(slug, { stage: 2, goneOn: "" })).body).detail).toMatch(
+      /evidence of the crash in run 2 is not secured/,
+    );
     const crash = { notes: "", steps: { safe: true, log: true, photographs: true, unmoved: true, suspects: true } };
-    expect((await call("PUT", `/api/crafts/${slug}/runs/2`, { revision: 0, run: newRun({ outcome: "failed", crash }) })).status).toBe(200);
-    expect(problem((await log(slug, { stage: 2, goneOn: "" })).body).detail).toMatch(/no suspect of the crash in run 2 has been tested/);
+    expect(
+      (await call("PUT", `/api/crafts/${slug}/runs/2`, { revision: 0, run: newRun({ outcome: "failed", crash }) }))
+        .status,
+    ).toBe(200);
+    expect(problem((await log(slug, { stage: 2, goneOn: "" })).body).detail).toMatch(
+      /no suspect of the crash in run 2 has been tested/,
+    );
   });
 });
 
@@ -65,19 +75,35 @@ describe("a mark of danger", () => {
   it("opens a fault with the run that was logged, once, and locks what is above until it is answered", async () => {
     const slug = await makeCraft();
     await log(slug, { stage: 1 });
-    const smoke = (seconds: number) => ({ id: `m${seconds}`, seconds, kind: "mark" as const, mark: "smoke", text: "", pack: null, files: [] });
+    const smoke = (seconds: number) => ({
+      id: `m${seconds}`,
+      seconds,
+      kind: "mark" as const,
+      mark: "smoke",
+      text: "",
+      pack: null,
+      files: [],
+    });
     const run = { stage: 2, moments: [smoke(5), smoke(9)], key: "the-same-run" };
     await log(slug, run);
     await log(slug, run);
     const { file } = await record(slug);
-    expect(file.faults.map((f) => [f.number, f.run, f.title, f.severity, f.state])).toEqual([[1, 2, "Smell or smoke", "danger", "open"]]);
+    expect(file.faults.map((f) => [f.number, f.run, f.title, f.severity, f.state])).toEqual([
+      [1, 2, "Smell or smoke", "danger", "open"],
+    ]);
     const no = await log(slug, { stage: 2, goneOn: "" });
     expect(problem(no.body).detail).toMatch(/“Smell or smoke” in run 2 is not answered/);
   });
 });
 
 describe("gates", () => {
-  const angle = (degrees: number) => [{ metric: "noseAngle", dimension: "angle" as const, measured: { value: (degrees * Math.PI) / 180, sd: 0.002, by: "video" } }];
+  const angle = (degrees: number) => [
+    {
+      metric: "noseAngle",
+      dimension: "angle" as const,
+      measured: { value: (degrees * Math.PI) / 180, sd: 0.002, by: "video" },
+    },
+  ];
   it("of the rung are copied into the run with how it went; moving them later rewrites nothing", async () => {
     const slug = await makeCraft();
     const path = `/api/crafts/${slug}`;
@@ -88,13 +114,17 @@ describe("gates", () => {
       ["straight", "passed"],
     ]);
     const { revisions } = await record(slug);
-    const ladder = usualLadder("wings").map((r) => (r.stage === 3 ? { ...r, gates: r.gates.map((g) => (g.id === "nose" ? { ...g, value: 1 } : g)) } : r));
+    const ladder = usualLadder("wings").map((r) =>
+      r.stage === 3 ? { ...r, gates: r.gates.map((g) => (g.id === "nose" ? { ...g, value: 1 } : g)) } : r,
+    );
     expect((await call("PUT", `${path}/versions/v1`, { revision: revisions.versions.v1, ladder })).status).toBe(200);
     expect((await record(slug)).file.runs[0]?.gates).toEqual(first);
     await log(slug, { stage: 3, measured: angle(9) });
     expect((await record(slug)).file.runs[1]?.gates.map((g) => g.result)).toEqual(["passed", "not judged"]);
     // Saved again with another reading, the run is held against the gate that it had.
-    expect((await call("PUT", `${path}/runs/1`, { revision: 0, run: newRun({ stage: 3, measured: angle(4) }) })).status).toBe(200);
+    expect(
+      (await call("PUT", `${path}/runs/1`, { revision: 0, run: newRun({ stage: 3, measured: angle(4) }) })).status,
+    ).toBe(200);
     expect((await record(slug)).file.runs[0]?.gates.map((g) => [g.gate.value < 0.2, g.result])).toEqual([
       [true, "passed"],
       [true, "passed"],
@@ -109,7 +139,10 @@ describe("gates", () => {
   });
   it("a ladder with a hole in it is refused with its place", async () => {
     const slug = await makeCraft();
-    const r = await call("PUT", `/api/crafts/${slug}/versions/v1`, { revision: 0, ladder: usualLadder("wings").slice(1) });
+    const r = await call("PUT", `/api/crafts/${slug}/versions/v1`, {
+      revision: 0,
+      ladder: usualLadder("wings").slice(1),
+    });
     expect(r.status).toBe(400);
     expect(problem(r.body).errors?.[0]?.path).toBe("ladder");
   });
@@ -143,14 +176,36 @@ describe("moments and pictures of a run", () => {
   const content = "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAQAAAC1HAwCAAAAC0lEQVR42mP8/x8AAwMCAO+ip1sAAAAASUVORK5CYII=";
   it("survive export and import with their content", async () => {
     const slug = await makeCraft();
-    const { hash, size } = (await call("POST", "/api/files", { type: "image/png", content })).body as { hash: string; size: number };
+    const { hash, size } = (await call("POST", "/api/files", { type: "image/png", content })).body as {
+      hash: string;
+      size: number;
+    };
     const picture: Attachment = { hash, size, name: "as it lies", type: "image/png" };
     const moments = [
-      { id: "m1", seconds: 0, kind: "pack in" as const, mark: "", text: "", pack: { name: "P-01", resting: 12.4, loaded: 11.2 }, files: [] },
-      { id: "m2", seconds: 12.4, kind: "photo" as const, mark: "struck", text: "a ridge", pack: null, files: [picture] },
+      {
+        id: "m1",
+        seconds: 0,
+        kind: "pack in" as const,
+        mark: "",
+        text: "",
+        pack: { name: "P-01", resting: 12.4, loaded: 11.2 },
+        files: [],
+      },
+      {
+        id: "m2",
+        seconds: 12.4,
+        kind: "photo" as const,
+        mark: "struck",
+        text: "a ridge",
+        pack: null,
+        files: [picture],
+      },
     ];
     await log(slug, { stage: 1, moments, files: [picture], seconds: 31 });
-    const out = (await call("GET", `/api/crafts/${slug}/export`)).body as { files: { hash: string }[]; runs: unknown[] };
+    const out = (await call("GET", `/api/crafts/${slug}/export`)).body as {
+      files: { hash: string }[];
+      runs: unknown[];
+    };
     expect(out.files.map((f) => f.hash)).toEqual([hash]);
     const again = (await call("POST", "/api/crafts/import", out)).body as { slug: string };
     expect((await call("GET", `/api/crafts/${again.slug}/export`)).body).toEqual(out);
@@ -158,7 +213,8 @@ describe("moments and pictures of a run", () => {
   });
   it("a log is kept as the text that it is, and what is no text is refused in words", async () => {
     const csv = "t;V\n0,1;12,4 °\n";
-    const kept = (await call("POST", "/api/files", { type: "text/csv", content: Buffer.from(csv).toString("base64") })).body as { hash: string; size: number };
+    const kept = (await call("POST", "/api/files", { type: "text/csv", content: Buffer.from(csv).toString("base64") }))
+      .body as { hash: string; size: number };
     expect(kept.size).toBe(Buffer.byteLength(csv));
     const slug = await makeCraft();
     await log(slug, { stage: 1, files: [{ ...kept, name: "run.csv", type: "text/csv" }] });
@@ -169,7 +225,9 @@ describe("moments and pictures of a run", () => {
       expect(no.status).toBe(422);
       expect(problem(no.body).detail).toMatch(/not a text: UTF-8 is read/);
     }
-    expect((await call("POST", "/api/files", { type: "image/png", content: Buffer.from(csv).toString("base64") })).status).toBe(422);
+    expect(
+      (await call("POST", "/api/files", { type: "image/png", content: Buffer.from(csv).toString("base64") })).status,
+    ).toBe(422);
   });
   it("a moment before the start or of no kind is refused with its place", async () => {
     const slug = await makeCraft();
@@ -183,9 +241,12 @@ describe("plans", () => {
   it("are made, changed against their revision, carried out by a run, and deleted", async () => {
     const slug = await makeCraft();
     const path = `/api/crafts/${slug}`;
-    expect(problem((await call("POST", `${path}/versions/v1/plans`, newPlan({ question: " " }))).body).detail).toMatch(/a run answers a question/);
+    expect(problem((await call("POST", `${path}/versions/v1/plans`, newPlan({ question: " " }))).body).detail).toMatch(
+      /a run answers a question/,
+    );
     expect(number((await call("POST", `${path}/versions/v1/plans`, newPlan())).body)).toBe(1);
-    const save = (revision: number, question: string) => call("PUT", `${path}/plans/1`, { revision, plan: newPlan({ question, stage: 1 }) });
+    const save = (revision: number, question: string) =>
+      call("PUT", `${path}/plans/1`, { revision, plan: newPlan({ question, stage: 1 }) });
     expect((await save(0, "first")).body).toEqual({ revision: 1 });
     const late = await save(0, "second");
     expect(late.status).toBe(409);
@@ -205,10 +266,20 @@ describe("what is said of a version", () => {
     const path = `/api/crafts/${slug}/versions/v1`;
     const claims = [{ metric: "thrust", direction: "up" as const, amount: "by 20 %", change: "units/#d" }];
     const whys = [{ change: "units/#d", why: "short at standing", fault: null, run: null }];
-    const advice = [{ id: "a", date: "2026-01-01T10:00:00Z", from: "a friend", text: "more pitch", state: "open" as const, made: "" }];
+    const advice = [
+      { id: "a", date: "2026-01-01T10:00:00Z", from: "a friend", text: "more pitch", state: "open" as const, made: "" },
+    ];
     expect((await call("PUT", path, { revision: 0, question: "does it lift?", claims })).body).toEqual({ revision: 1 });
-    expect((await call("PUT", path, { revision: 1, whys, advice, fate: { ...GOING, exit: "ten hours more" } })).body).toEqual({ revision: 2 });
-    expect((await record(slug)).file.versions[0]).toMatchObject({ question: "does it lift?", claims, whys, advice, fate: { exit: "ten hours more" } });
+    expect(
+      (await call("PUT", path, { revision: 1, whys, advice, fate: { ...GOING, exit: "ten hours more" } })).body,
+    ).toEqual({ revision: 2 });
+    expect((await record(slug)).file.versions[0]).toMatchObject({
+      question: "does it lift?",
+      claims,
+      whys,
+      advice,
+      fate: { exit: "ten hours more" },
+    });
     await log(slug, { stage: 1 });
     const revision = (await record(slug)).revisions.versions.v1;
     const anew = await call("PUT", path, { revision, claims: [] });
@@ -216,7 +287,14 @@ describe("what is said of a version", () => {
     expect(problem(anew.body)).toMatchObject({ type: "/problems/frozen" });
     expect((await call("PUT", path, { revision, claims, finding: "it does" })).status).toBe(200);
     expect((await call("PUT", path, { revision, finding: "late" })).status).toBe(409);
-    expect((await record(slug)).file.versions[0]).toMatchObject({ finding: "it does", question: "does it lift?", claims, whys, advice, fate: { exit: "ten hours more" } });
+    expect((await record(slug)).file.versions[0]).toMatchObject({
+      finding: "it does",
+      question: "does it lift?",
+      claims,
+      whys,
+      advice,
+      fate: { exit: "ten hours more" },
+    });
   });
 });
 
@@ -224,7 +302,10 @@ describe("deleting, and bringing back", () => {
   const back = (id: number) => call("POST", `/api/trash/${id}/restore`);
   it("a whole craft comes back as it was, with everything in it", async () => {
     const slug = await makeCraft("Keeper");
-    await log(slug, { stage: 1, measured: [{ metric: "auw", dimension: "mass", measured: { value: 1, sd: 0.01, by: "scale" } }] });
+    await log(slug, {
+      stage: 1,
+      measured: [{ metric: "auw", dimension: "mass", measured: { value: 1, sd: 0.01, by: "scale" } }],
+    });
     await call("POST", `/api/crafts/${slug}/faults`, fault({ suspects: [] }));
     await call("POST", `/api/crafts/${slug}/versions/v1/plans`, newPlan());
     const before = (await call("GET", `/api/crafts/${slug}/export`)).body;
@@ -243,15 +324,21 @@ describe("deleting, and bringing back", () => {
     const slug = await makeCraft();
     const path = `/api/crafts/${slug}`;
     await log(slug, { stage: 1 });
-    await log(slug, { stage: 1, measured: [{ metric: "auw", dimension: "mass", measured: { value: 1, sd: 0.01, by: "scale" } }] });
+    await log(slug, {
+      stage: 1,
+      measured: [{ metric: "auw", dimension: "mass", measured: { value: 1, sd: 0.01, by: "scale" } }],
+    });
     await call("POST", `${path}/faults`, fault());
     await call("POST", `${path}/versions/v1/plans`, newPlan());
     await call("POST", `${path}/versions`, { parent: "v1", question: "draft", reason: "r", claims: [] });
     const before = (await call("GET", `${path}/export`)).body;
     const ids: number[] = [];
-    for (const what of ["runs/2", "faults/1", "plans/1", "versions/v2"]) ids.push(trash((await call("DELETE", `${path}/${what}`)).body));
+    for (const what of ["runs/2", "faults/1", "plans/1", "versions/v2"])
+      ids.push(trash((await call("DELETE", `${path}/${what}`)).body));
     const without = craftFileSchema.parse((await call("GET", `${path}/export`)).body);
-    expect([without.runs.length, without.faults.length, without.plans.length, without.versions.length]).toEqual([1, 0, 0, 1]);
+    expect([without.runs.length, without.faults.length, without.plans.length, without.versions.length]).toEqual([
+      1, 0, 0, 1,
+    ]);
     for (const id of ids.toReversed()) expect((await back(id)).status).toBe(200);
     expect((await call("GET", `${path}/export`)).body).toEqual(before);
   });
@@ -290,7 +377,8 @@ describe("a catalogue of one's own", () => {
     group: "water and ground",
     causes: [{ id: "c1", text: "Air in the intake", test: "look", minutes: 2, cost: 0, risk: "none", fix: "" }],
   };
-  const put = (revision: number | null, change: Partial<OwnSymptom> = {}) => call("PUT", `/api/symptoms/${entry.id}`, { revision, symptom: { ...entry, ...change } });
+  const put = (revision: number | null, change: Partial<OwnSymptom> = {}) =>
+    call("PUT", `/api/symptoms/${entry.id}`, { revision, symptom: { ...entry, ...change } });
   it("is added to, changed against a revision, and travels with the craft that refers to it", async () => {
     expect((await put(null)).body).toEqual({ revision: 0 });
     expect((await put(null)).status).toBe(422);
@@ -338,7 +426,19 @@ it("what was stored before a field existed still reads: an old file without plan
       },
     ],
     runs: [{ ...newRun({ stage: 1 }), number: 1, version: "v1", metrics: [] }].map(
-      ({ measured: _m, eye: _e, live: _l, plan: _p, seconds: _s, moments: _o, files: _f, goneOn: _g, crash: _c, key: _k, ...r }) => r,
+      ({
+        measured: _m,
+        eye: _e,
+        live: _l,
+        plan: _p,
+        seconds: _s,
+        moments: _o,
+        files: _f,
+        goneOn: _g,
+        crash: _c,
+        key: _k,
+        ...r
+      }) => r,
     ),
     faults: [
       {

@@ -18,7 +18,10 @@ describe("a folder that cannot be opened gets one sentence, and nothing is writt
     expect(error.message.split("\n")).toHaveLength(1);
     return error.message;
   };
-  const listing = (data: string) => execFileSync("find", [data, "-not", "-name", "lock", "-type", "f", "-printf", "%P %s\n"], { encoding: "utf8" }).split("\n").sort();
+  const listing = (data: string) =>
+    execFileSync("find", [data, "-not", "-name", "lock", "-type", "f", "-printf", "%P %s\n"], { encoding: "utf8" })
+      .split("\n")
+      .sort();
 
   it("of a newer release", async () => {
     const data = folder();

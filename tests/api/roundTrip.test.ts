@@ -35,7 +35,9 @@ describe("any craft", () => {
     );
   });
   it("is understood by everything that reads its records, and never breaks it", () => {
-    const { findings } = evaluate(craftFileSchema.parse(fc.sample(anyCraft, { numRuns: 1, seed: 1 })[0]).versions[0]?.design ?? ({} as never));
+    const { findings } = evaluate(
+      craftFileSchema.parse(fc.sample(anyCraft, { numRuns: 1, seed: 1 })[0]).versions[0]?.design ?? ({} as never),
+    );
     fc.assert(
       fc.property(anyCraft, (input) => {
         const file: CraftFile = craftFileSchema.parse(input);
@@ -50,7 +52,10 @@ describe("any craft", () => {
           expect(next >= 1 && next <= 7).toBe(true);
           expect(locksFor(file, version, findings, 1)).toEqual([]);
           // What stands against a rung stands against every rung above it, or has been overcome by one that was passed.
-          const locks = [2, 3, 4, 5, 6, 7].map((s) => locksFor(file, version, findings, s).filter((l) => l.kind === "crash" || l.kind === "verdict").length);
+          const locks = [2, 3, 4, 5, 6, 7].map(
+            (s) =>
+              locksFor(file, version, findings, s).filter((l) => l.kind === "crash" || l.kind === "verdict").length,
+          );
           expect(new Set(locks).size).toBe(1);
           expect(tuneStates(file, version).length).toBe(version.design.setup.length);
           const lines = readyToTravel(file, version, [], null);

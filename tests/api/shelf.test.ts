@@ -26,7 +26,8 @@ const pack = (name: string): ShelfPack => ({
 describe("the shelf of packs", () => {
   it("brings a part back that was taken off, unless its name was given away since", async () => {
     await call("POST", "/api/shelf", { parts: [pack("A")] });
-    const off = async () => ((await call("DELETE", `/api/shelf/${(await list())[0]?.id}`)).body as { trash: number }).trash;
+    const off = async () =>
+      ((await call("DELETE", `/api/shelf/${(await list())[0]?.id}`)).body as { trash: number }).trash;
     const first = await off();
     expect(await list()).toEqual([]);
     expect((await call("POST", `/api/trash/${first}/restore`)).status).toBe(200);
@@ -44,7 +45,9 @@ describe("the shelf of packs", () => {
       [1, 0, "B"],
     ]);
     const reading = { date: "2026-03-21", resting: 12.4, loaded: 11.9, current: 15, temperature: 12, returned: null };
-    expect((await call("PUT", "/api/shelf/1", { revision: 0, part: { ...pack("B2"), readings: [reading] } })).body).toEqual({ revision: 1 });
+    expect(
+      (await call("PUT", "/api/shelf/1", { revision: 0, part: { ...pack("B2"), readings: [reading] } })).body,
+    ).toEqual({ revision: 1 });
     expect((await list())[1]).toEqual({ id: 1, revision: 1, part: { ...pack("B2"), readings: [reading] } });
     expect((await call("DELETE", "/api/shelf/1")).status).toBe(200);
     expect((await call("DELETE", "/api/shelf/1")).status).toBe(404);
@@ -52,7 +55,10 @@ describe("the shelf of packs", () => {
   it("refuses a name twice, and then adds none of the list", async () => {
     await call("POST", "/api/shelf", { parts: [pack("A")] });
     const again = await call("POST", "/api/shelf", { parts: [pack("New"), pack("A")] });
-    expect([again.status, (again.body as Problem).detail]).toEqual([422, "There is a pack called “A” already: every part of a kind has a name of its own."]);
+    expect([again.status, (again.body as Problem).detail]).toEqual([
+      422,
+      "There is a pack called “A” already: every part of a kind has a name of its own.",
+    ]);
     expect((await call("POST", "/api/shelf", { parts: [pack("X"), pack("X")] })).status).toBe(422);
     expect(await list()).toHaveLength(1);
     await call("POST", "/api/shelf", { parts: [pack("B")] });

@@ -62,7 +62,10 @@ describe("the stand over the wire", () => {
     const open = await command(0.15, { ...safety, shield: false });
     expect([open.status, problem(open.body).detail]).toEqual([422, "Above idle the whole safety list must be ticked."]);
     const indoors = await command(0.3, { ...safety, place: "indoors" });
-    expect([indoors.status, problem(indoors.body).detail]).toEqual([422, "Above 20 % throttle the stand must be outdoors or behind a barrier."]);
+    expect([indoors.status, problem(indoors.body).detail]).toEqual([
+      422,
+      "Above 20 % throttle the stand must be outdoors or behind a barrier.",
+    ]);
     expect((await command(0.2, { ...safety, place: "indoors" })).status).toBe(200);
     expect((await command(0.05, { ...safety, shield: false, place: "indoors" })).status).toBe(200);
     expect((await command(1.2)).status).toBe(400);

@@ -5,7 +5,10 @@ import { freshFolder, root, spawnServer } from "../support/server";
 import { fuzzFiles, fuzzRequests } from "../torture/requests";
 import { canMount, fullDisk, killRounds, powerCuts } from "../torture/rounds";
 
-/** The server as it is built, with the flags that `npm start` gives it. The long rounds: npm run torture (docs/reliability.md). */
+/**
+ * The server as it is built, with the flags that `npm start` gives it. The long rounds: npm run torture
+ * (docs/reliability.md).
+ */
 const COMMAND = ["--liftoff-only", "--max-semi-space-size=2", join(root, "dist/server/main.js")];
 
 describe("short rounds of what the long ones try", () => {

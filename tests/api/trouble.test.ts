@@ -1,4 +1,14 @@
-import { appendFileSync, cpSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, truncateSync, writeFileSync } from "node:fs";
+import {
+  appendFileSync,
+  cpSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  truncateSync,
+  writeFileSync,
+} from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { PGlite } from "@electric-sql/pglite";
@@ -26,7 +36,11 @@ describe("a folder that is opened after trouble", () => {
     await open.close();
     return { data, held };
   }
-  const killed = (data: string) => writeFileSync(join(data, "state.json"), readFileSync(join(data, "state.json"), "utf8").replace('"clean":true', '"clean":false'));
+  const killed = (data: string) =>
+    writeFileSync(
+      join(data, "state.json"),
+      readFileSync(join(data, "state.json"), "utf8").replace('"clean":true', '"clean":false'),
+    );
 
   it("after a clean stop is opened as it is, without a word", async () => {
     const { data, held } = await left();
@@ -37,11 +51,16 @@ describe("a folder that is opened after trouble", () => {
   });
   it.each([
     ["was killed", killed, /not stopped properly/],
-    ["lost its whole cluster", (data: string) => rmSync(join(data, "database"), { recursive: true }), /its files were missing/],
+    [
+      "lost its whole cluster",
+      (data: string) => rmSync(join(data, "database"), { recursive: true }),
+      /its files were missing/,
+    ],
     [
       "has a cluster of zeros",
       (data: string) => {
-        for (const name of readdirSync(join(data, "database/global"))) writeFileSync(join(data, "database/global", name), Buffer.alloc(8192));
+        for (const name of readdirSync(join(data, "database/global")))
+          writeFileSync(join(data, "database/global", name), Buffer.alloc(8192));
       },
       /did not open/,
     ],
@@ -145,7 +164,9 @@ describe("a folder that is opened after trouble", () => {
     expect(await restore(open.db, 1)).toMatchObject({ name: "run 7 of Old" });
     expect((await readCraft(open.db, "old")).file.runs.map((r) => r.number)).toEqual([3, 7]);
     expect(await rowsAt(data)).toEqual(await rows(open));
-    const [craft] = (await rows(open)).map((r) => JSON.parse(r) as [string, string, { next_run: number; next_fault: number }]).filter(([t]) => t === "crafts");
+    const [craft] = (await rows(open))
+      .map((r) => JSON.parse(r) as [string, string, { next_run: number; next_fault: number }])
+      .filter(([t]) => t === "crafts");
     expect(craft?.[2]).toMatchObject({ next_run: 8, next_fault: 3 });
     await open.close();
   });

@@ -26,7 +26,10 @@ const upload = async (label: string, path: string) => {
   const input = (await user.page.waitForSelector(`input[aria-label="${label}"]`)) as ElementHandle<HTMLInputElement>;
   await input.uploadFile(path);
 };
-const tickSafety = () => user.page.$$eval('section[aria-label="Safety first"] input:not(:checked)', (list) => list.forEach((e) => void (e as HTMLElement).click()));
+const tickSafety = () =>
+  user.page.$$eval('section[aria-label="Safety first"] input:not(:checked)', (list) =>
+    list.forEach((e) => void (e as HTMLElement).click()),
+  );
 const verdicts = () => user.page.$$eval("[data-code]", (list) => list.map((e) => e.getAttribute("data-code")));
 
 describe("a sweep from a file", () => {
@@ -78,7 +81,9 @@ describe("a sweep by hand", () => {
     for (const text of ["100 12.3 0 0"]) await user.fill("Reading at this step", text, "Enter");
     await user.see("Set 25 %");
     await user.see("Tick the whole safety list before anything above idle.");
-    expect(await user.page.$eval('[aria-label="Reading at this step"]', (e) => (e as HTMLInputElement).disabled)).toBe(true);
+    expect(await user.page.$eval('[aria-label="Reading at this step"]', (e) => (e as HTMLInputElement).disabled)).toBe(
+      true,
+    );
     await tickSafety();
     await user.see("Above 20 % throttle: outdoors, or behind a barrier.");
     await user.choose("Where the stand is", "behind a barrier");
@@ -86,7 +91,8 @@ describe("a sweep by hand", () => {
     await user.see("Accepted: 4 values with spaces between them: scale, V, A, rpm");
     await user.fill("Reading at this step", "150 12.2 much 3000", "Enter");
     await user.see("A: “much” is not a number");
-    for (const text of ["150 12.2 1,1 3000", "0.3kg 12.0 4 6000", "650 11.7 9 -", "1100 11.4 17 11800"]) await user.fill("Reading at this step", text, "Enter");
+    for (const text of ["150 12.2 1,1 3000", "0.3kg 12.0 4 6000", "650 11.7 9 -", "1100 11.4 17 11800"])
+      await user.fill("Reading at this step", text, "Enter");
     await user.see("Set 75 %");
     await until("document.querySelector('[data-readings]')?.textContent.startsWith('5 readings')");
     expect(await value("Top thrust")).toBeCloseTo(9.81, 1);
@@ -109,7 +115,10 @@ describe("the simulated stand", () => {
     await start();
     await user.click("stops answering");
     await user.click("Start the sweep");
-    await user.page.waitForFunction("[...document.querySelectorAll('[data-stand] p b')].some((b) => b.textContent.startsWith('50'))", { timeout: 15_000 });
+    await user.page.waitForFunction(
+      "[...document.querySelectorAll('[data-stand] p b')].some((b) => b.textContent.startsWith('50'))",
+      { timeout: 15_000 },
+    );
     const asked = Date.now();
     await user.page.waitForSelector('[data-stand="silent"]', { timeout: 3000 });
     expect(Date.now() - asked).toBeLessThan(2200);
@@ -195,7 +204,9 @@ describe("instruments, fast throttle, comparison", () => {
     await user.open("/craft/tern/v5/bench?session=6");
     const before = await value("Most current");
     await user.choose("Ammeter, calibrated in", "Old clamp");
-    await until(`Math.abs(Number.parseFloat(document.querySelector('[data-sweep="Most current"] td:nth-child(2)').textContent) - ${before}) > 2`);
+    await until(
+      `Math.abs(Number.parseFloat(document.querySelector('[data-sweep="Most current"] td:nth-child(2)').textContent) - ${before}) > 2`,
+    );
     expect((await value("Most current")) / before).toBeGreaterThan(1.18);
   });
   it("a table of propellers and ramps comes to a conclusion, or leaves it unresolved", async () => {
@@ -212,8 +223,11 @@ describe("instruments, fast throttle, comparison", () => {
   it("two sweeps are compared in one chart and a sentence each", async () => {
     await user.open("/craft/tern/v5/bench?new=compare");
     const boxes = await user.page.$$('[aria-label="Sweeps compared"] input');
-    for (const [k, box] of boxes.entries()) if ((await box.evaluate((e) => (e as HTMLInputElement).checked)) !== k < 2) await box.click();
-    await user.see(/At \d+ % throttle, B-06 v5, 190 × 110 mm gives 1[0-9]\.\d % ± \d\.\d % more thrust than B-05 v4, 180 × 110 mm\./);
+    for (const [k, box] of boxes.entries())
+      if ((await box.evaluate((e) => (e as HTMLInputElement).checked)) !== k < 2) await box.click();
+    await user.see(
+      /At \d+ % throttle, B-06 v5, 190 × 110 mm gives 1[0-9]\.\d % ± \d\.\d % more thrust than B-05 v4, 180 × 110 mm\./,
+    );
     await user.fill("Compared at equal thrust", "99");
     await user.see("At equal thrust there is nothing to compare: 99.00 N was not measured of both.");
   });
@@ -243,7 +257,9 @@ describe("pictures and paper", () => {
     await user.open("/craft/tern/v5/bench?session=7");
     await until("document.querySelector('[aria-label=\"Picture sketch\"] img')?.naturalWidth === 700");
     const exported = await demo.exported("tern");
-    expect(exported.files.map((f) => f.hash)).toEqual(exported.bench.find((b) => b.number === 7)?.files.map((f) => f.hash));
+    expect(exported.files.map((f) => f.hash)).toEqual(
+      exported.bench.find((b) => b.number === 7)?.files.map((f) => f.hash),
+    );
   });
   it("a file that is no picture is refused with a word", async () => {
     await upload("Add a picture", demo.file("fake.png", "this is text"));
@@ -268,11 +284,18 @@ describe("pictures and paper", () => {
 });
 
 describe("on a phone", () => {
-  it.each(["new=sweep", "session=6", "new=fast-throttle", "new=calibration", "new=compare"])("bench?%s fits 390 × 844", async (query) => {
-    await user.page.setViewport({ width: 390, height: 844 });
-    await user.open(`/craft/tern/v5/bench?${query}`);
-    await user.see("Verdicts");
-    expect(await user.page.evaluate(() => Math.max(document.documentElement.scrollWidth, document.querySelector("main")?.scrollWidth ?? 0))).toBeLessThanOrEqual(390);
-    expect(demo.pageErrors).toEqual([]);
-  });
+  it.each(["new=sweep", "session=6", "new=fast-throttle", "new=calibration", "new=compare"])(
+    "bench?%s fits 390 × 844",
+    async (query) => {
+      await user.page.setViewport({ width: 390, height: 844 });
+      await user.open(`/craft/tern/v5/bench?${query}`);
+      await user.see("Verdicts");
+      expect(
+        await user.page.evaluate(() =>
+          Math.max(document.documentElement.scrollWidth, document.querySelector("main")?.scrollWidth ?? 0),
+        ),
+      ).toBeLessThanOrEqual(390);
+      expect(demo.pageErrors).toEqual([]);
+    },
+  );
 });

@@ -12,7 +12,10 @@ const wait = (ms: number) => new Promise((r) => setTimeout(r, ms));
 /** A thumb on the phone: taps keys, holds the one that ends. */
 function thumb(user: User) {
   const tap = async (word: string) => {
-    const key = await user.page.waitForSelector(`xpath/.//button[contains(@class, "field") and contains(., "${word}")]`, { visible: true });
+    const key = await user.page.waitForSelector(
+      `xpath/.//button[contains(@class, "field") and contains(., "${word}")]`,
+      { visible: true },
+    );
     await (key as ElementHandle<Element>).evaluate((e) => e.scrollIntoView({ block: "center" }));
     await (key as ElementHandle<Element>).click();
   };
@@ -30,14 +33,19 @@ function thumb(user: User) {
     begin: async (question: string) => {
       await user.fill("What shall it tell?", question);
       if (await user.page.$('[aria-label="Locked"]')) await user.fill("To go on, say why", "short and low, as before");
-      if (await user.page.$(".field input[type=checkbox]:not(:checked)")) await user.page.click(".field input[type=checkbox]");
+      if (await user.page.$(".field input[type=checkbox]:not(:checked)"))
+        await user.page.click(".field input[type=checkbox]");
       await tap("Start the log");
       await user.page.waitForSelector(".field-end");
     },
   };
 }
 const waiting = (user: User, n: number) =>
-  user.page.waitForFunction((wanted: number) => Number(document.querySelector("[data-outbox]")?.getAttribute("data-outbox") ?? 0) === wanted, { timeout: 20_000 }, n);
+  user.page.waitForFunction(
+    (wanted: number) => Number(document.querySelector("[data-outbox]")?.getAttribute("data-outbox") ?? 0) === wanted,
+    { timeout: 20_000 },
+    n,
+  );
 
 afterAll(() => {
   // The only errors are the answers that a stopped server did not give, and those are no page errors.
@@ -70,7 +78,9 @@ describe("field mode on a phone", () => {
     await tap("Nose went up");
     await tap("Nose went up");
     await user.see("Nose went up, 0:0");
-    expect(await user.page.$eval('[aria-label="Nose went up, 2 times"]', (e) => e.className)).toContain("field-key-last");
+    expect(await user.page.$eval('[aria-label="Nose went up, 2 times"]', (e) => e.className)).toContain(
+      "field-key-last",
+    );
     await tap("Undo");
     await user.page.waitForSelector('[aria-label="Nose went up, 1 times"]');
     await tap("Say it");
@@ -83,8 +93,16 @@ describe("field mode on a phone", () => {
     await user.fill("Volts loaded", "11.1 V");
     await tap("Put in");
     const shot = join(demo.work, "ice.png");
-    writeFileSync(shot, Buffer.from("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAQAAAC1HAwCAAAAC0lEQVR42mP8/x8AAwMCAO+ip1sAAAAASUVORK5CYII=", "base64"));
-    const input = (await user.page.waitForSelector('input[aria-label="Take a photo"]')) as unknown as ElementHandle<HTMLInputElement>;
+    writeFileSync(
+      shot,
+      Buffer.from(
+        "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAQAAAC1HAwCAAAAC0lEQVR42mP8/x8AAwMCAO+ip1sAAAAASUVORK5CYII=",
+        "base64",
+      ),
+    );
+    const input = (await user.page.waitForSelector(
+      'input[aria-label="Take a photo"]',
+    )) as unknown as ElementHandle<HTMLInputElement>;
     await input.uploadFile(shot);
     await user.see("Photo, 0:");
     await user.page.reload({ waitUntil: "networkidle0" });
@@ -145,7 +163,10 @@ describe("field mode on a phone", () => {
     expect(file.files.map((f) => f.hash)).toEqual([picture?.hash]);
     expect(first).toMatchObject({ outcome: "partly", pack: { endVoltage: 11.6 }, goneOn: "short and low, as before" });
     expect(first?.seconds).toBeGreaterThan(1);
-    expect(first?.gates.find((g) => g.gate.metric === "noseAngle")).toMatchObject({ result: "failed", value: expect.closeTo((9 * Math.PI) / 180, 6) });
+    expect(first?.gates.find((g) => g.gate.metric === "noseAngle")).toMatchObject({
+      result: "failed",
+      value: expect.closeTo((9 * Math.PI) / 180, 6),
+    });
     expect(second?.locks.length).toBeGreaterThan(0);
   });
 
@@ -231,9 +252,13 @@ describe("field mode on a phone", () => {
     await user.page.click("section[aria-label='How it went'] input[type=checkbox]");
     await user.see("Evidence first, in this order");
     expect(await user.page.$('[aria-label="Outcome"]')).toBeNull();
-    expect(await user.page.$$eval("[data-step] input", (list) => list.map((e) => (e as HTMLInputElement).disabled))).toEqual([false, true, true, true, true]);
+    expect(
+      await user.page.$$eval("[data-step] input", (list) => list.map((e) => (e as HTMLInputElement).disabled)),
+    ).toEqual([false, true, true, true, true]);
     await user.page.click('[data-step="safe"] input');
-    await user.page.waitForFunction(() => !(document.querySelector('[data-step="log"] input') as HTMLInputElement).disabled);
+    await user.page.waitForFunction(
+      () => !(document.querySelector('[data-step="log"] input') as HTMLInputElement).disabled,
+    );
     await tap("It cannot be done now");
     expect(await user.page.$eval('[aria-label="Outcome"] [aria-pressed="true"]', (e) => e.textContent)).toBe("Failed");
     await tap("Put it in the log");

@@ -10,7 +10,8 @@ beforeAll(() => {
 
 /** Keys as a keyboard sends them: one at a time, 40 ms apart, on a page that is six times slower. */
 const typing = async (keys: string) => {
-  for (const key of keys) await user.page.keyboard.press(key as "a", { delay: 5 }).then(() => new Promise((r) => setTimeout(r, 35)));
+  for (const key of keys)
+    await user.page.keyboard.press(key as "a", { delay: 5 }).then(() => new Promise((r) => setTimeout(r, 35)));
 };
 const focused = () => user.page.evaluate(() => document.activeElement?.getAttribute("aria-label") ?? "");
 const shown = (label: string) => user.page.$eval(`input[aria-label="${label}"]`, (e) => e.value);
@@ -69,7 +70,10 @@ describe("a field", () => {
     await user.open("/craft/tern/v5/layout");
     const name = await user.page.waitForSelector('input[aria-label^="Name of "], input[aria-label$=", name"]');
     await name?.click();
-    const marked = () => name?.evaluate((e) => Number((e as HTMLInputElement).selectionEnd) - Number((e as HTMLInputElement).selectionStart)) ?? Promise.resolve(-1);
+    const marked = () =>
+      name?.evaluate(
+        (e) => Number((e as HTMLInputElement).selectionEnd) - Number((e as HTMLInputElement).selectionStart),
+      ) ?? Promise.resolve(-1);
     expect(await marked()).toBeGreaterThan(2);
     await name?.click();
     expect(await marked()).toBe(0);

@@ -25,7 +25,9 @@ describe("a parts list into an empty craft", () => {
     await user.station("2");
     await user.see("No parts yet");
     await user.click("import a list");
-    const input = (await user.page.waitForSelector('input[aria-label="Parts list file"]')) as ElementHandle<HTMLInputElement>;
+    const input = (await user.page.waitForSelector(
+      'input[aria-label="Parts list file"]',
+    )) as ElementHandle<HTMLInputElement>;
     await input.uploadFile(join(root, "tests/samples/parts-gannet.csv"));
     await user.see(/30 parts, 42 pieces, 4378 g/);
     await user.see(/line 21: a mass of “-120,0 g” cannot be: the row is refused/);
@@ -52,7 +54,9 @@ describe("a parts list into an empty craft", () => {
     await user.page.evaluate(() => {
       const data = new DataTransfer();
       data.setData("text/plain", "Part\tMass g\tx mm\nPasted lead\t12\t100\nOther lead\t8\t120");
-      document.querySelector('[aria-label="Parts"]')?.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true }));
+      document
+        .querySelector('[aria-label="Parts"]')
+        ?.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true }));
     });
     await user.see("2 parts, 2 pieces, 20 g");
     await user.click("Add 2 parts");
@@ -77,7 +81,9 @@ describe("Layout of the demo craft", () => {
   it("groups carry subtotals that add up; the other sheets show cost and shares", async () => {
     await user.open("/craft/tern/v5/layout");
     await user.page.waitForSelector("[data-group]");
-    const weighed = await user.page.$$eval("[data-group], [data-total]", (rows) => rows.map((r) => Number((r.children[5]?.textContent ?? "").replace(/[^\d.]/g, ""))));
+    const weighed = await user.page.$$eval("[data-group], [data-total]", (rows) =>
+      rows.map((r) => Number((r.children[5]?.textContent ?? "").replace(/[^\d.]/g, ""))),
+    );
     const sum = weighed.slice(0, -1).reduce((a, b) => a + b, 0);
     expect(Math.abs(sum - (weighed.at(-1) ?? 0))).toBeLessThan(4);
     await user.click("shares and leverage");
@@ -106,7 +112,10 @@ describe("Layout of the demo craft", () => {
     const sized = (await items("tern")).find((i) => i.id === "motor");
     const was = after.find((i) => i.id === "motor");
     expect(sized?.size.x).toBeGreaterThan((was?.size.x ?? 0) + 0.01);
-    expect((sized?.place.x ?? 0) - (sized?.size.x ?? 0) / 2).toBeCloseTo((was?.place.x ?? 0) - (was?.size.x ?? 0) / 2, 6);
+    expect((sized?.place.x ?? 0) - (sized?.size.x ?? 0) / 2).toBeCloseTo(
+      (was?.place.x ?? 0) - (was?.size.x ?? 0) / 2,
+      6,
+    );
     for (let k = 0; k < 2; k++) await user.click("Undo");
     await user.saved();
   });
@@ -164,7 +173,8 @@ describe("a weigh-in", () => {
     const [total, x] = [4.548, 0.757];
     const rear = (total * (x - 0.3)) / 0.7;
     for (const [k, load] of [total - rear, rear].entries())
-      for (const [r, off] of [0, 1, -1].entries()) await user.fill(`Scale ${k + 1}, reading ${r + 1}`, `${Math.round(load * 1000) + off} g`);
+      for (const [r, off] of [0, 1, -1].entries())
+        await user.fill(`Scale ${k + 1}, reading ${r + 1}`, `${Math.round(load * 1000) + off} g`);
     await user.see(/CG aft of datum.*757/s);
     await user.click("Keep this session");
     await user.see("B-01 kept.");
@@ -206,14 +216,22 @@ describe("a weigh-in", () => {
     await user.click("Take this mass into the ledger");
     await user.see(/Taken over: 1 weighed mass/);
     const tail = (await items("tern")).find((i) => i.id === "tail");
-    expect(tail).toMatchObject({ mass: { value: 0.131, evidence: "measured" }, predicted: { value: expect.closeTo(0.118, 9), evidence: "guess" } });
+    expect(tail).toMatchObject({
+      mass: { value: 0.131, evidence: "measured" },
+      predicted: { value: expect.closeTo(0.118, 9), evidence: "guess" },
+    });
   });
 });
 
 describe("on a phone", () => {
   it("every view of 390 × 844 fits its width", async () => {
     await user.page.setViewport({ width: 390, height: 844 });
-    for (const path of ["/", ...["brief", "layout", "power", "stability", "bench", "runs", "faults", "versions"].map((s) => `/craft/tern/v4/${s}`)]) {
+    for (const path of [
+      "/",
+      ...["brief", "layout", "power", "stability", "bench", "runs", "faults", "versions"].map(
+        (s) => `/craft/tern/v4/${s}`,
+      ),
+    ]) {
       await user.open(path);
       const wide = await user.page.evaluate(() => {
         const main = document.querySelector("main");

@@ -17,7 +17,12 @@ beforeAll(() => {
 });
 
 const evaluated = (path: string, version: string) =>
-  JSON.parse(execFileSync(process.execPath, ["dist/cli/main.js", "evaluate", path, "--version", version], { cwd: root, encoding: "utf8" })) as {
+  JSON.parse(
+    execFileSync(process.execPath, ["dist/cli/main.js", "evaluate", path, "--version", version], {
+      cwd: root,
+      encoding: "utf8",
+    }),
+  ) as {
     results: Record<string, { value: number; uncertainty: number }>;
     verdicts: { code: string }[];
   };
@@ -92,12 +97,18 @@ describe("the whole loop, as a user would", () => {
     expect(items.map((i) => i.name)).toEqual(["Parts on hand", "Hull", "Battery", "Propeller"]);
     expect(items[1]?.mass?.value).toBeCloseTo(8 * 0.028349523, 7);
     expect(items[1]?.place.x).toBeCloseTo(0.254, 9);
-    expect(items[2]).toMatchObject({ mass: { value: 0.17, evidence: "measured" }, predicted: { value: 0.165, evidence: "guess" }, place: { x: 0.21 } });
+    expect(items[2]).toMatchObject({
+      mass: { value: 0.17, evidence: "measured" },
+      predicted: { value: 0.165, evidence: "guess" },
+      place: { x: 0.21 },
+    });
   });
 
   it("drags a part by mouse and keys: mass, CG and verdicts follow; undo and redo", async () => {
     const before = await cgX();
-    const rect = (await user.page.$('[data-part][data-view="side"][aria-label*="Battery"] rect')) as ElementHandle<SVGRectElement>;
+    const rect = (await user.page.$(
+      '[data-part][data-view="side"][aria-label*="Battery"] rect',
+    )) as ElementHandle<SVGRectElement>;
     await rect.evaluate((e) => e.scrollIntoView({ block: "center" }));
     const box = await rect.boundingBox();
     if (!box) throw new Error("no part in the drawing");
@@ -198,7 +209,12 @@ describe("the whole loop, as a user would", () => {
     await user.click("Apply to the draft");
     await user.saved();
     await user.station("2");
-    await user.page.waitForFunction((g: number) => Math.abs(Number((document.querySelector('[data-metric="auw"]')?.textContent ?? "").split(" ")[0]) - g) <= 1, {}, grams);
+    await user.page.waitForFunction(
+      (g: number) =>
+        Math.abs(Number((document.querySelector('[data-metric="auw"]')?.textContent ?? "").split(" ")[0]) - g) <= 1,
+      {},
+      grams,
+    );
     await user.click("Undo");
     await user.saved();
     await user.open("/craft/annulus/v2/power?sheet=loop");
@@ -269,7 +285,9 @@ describe("the whole loop, as a user would", () => {
     await user.click("Record a fault");
     await user.fill("What was seen, in a few words", "Cut out at full throttle");
     // Its own words lead to the symptom.
-    const like = await user.page.waitForSelector('xpath/.//*[@aria-label="Sounds like"]//button[contains(., "Power cuts out")]');
+    const like = await user.page.waitForSelector(
+      'xpath/.//*[@aria-label="Sounds like"]//button[contains(., "Power cuts out")]',
+    );
     await (like as unknown as { click: () => Promise<void> } | null)?.click();
     await user.page.waitForSelector('[data-proposal="over-current"]');
     await user.click("Suspect: Over-current of the controller");
@@ -283,7 +301,10 @@ describe("the whole loop, as a user would", () => {
     await user.click("proven");
     await user.click("Save the fault");
     await user.see(/Proven needs a later run/);
-    expect((await exported("plover")).faults[0]).toMatchObject({ state: "closed", suspects: [{ state: "ruled in", result: "31 A on the second meter" }] });
+    expect((await exported("plover")).faults[0]).toMatchObject({
+      state: "closed",
+      suspects: [{ state: "ruled in", result: "31 A on the second meter" }],
+    });
   });
 
   it("an edit of the frozen version opens a child draft, with reason and expected effect", async () => {
@@ -328,7 +349,9 @@ describe("the whole loop, as a user would", () => {
     await user.saved();
     const shown = new Map<string, string>();
     const collect = async () => {
-      for (const [key, text] of await user.page.$$eval("[data-metric]", (list) => list.map((e) => [e.getAttribute("data-metric") ?? "", e.textContent ?? ""])))
+      for (const [key, text] of await user.page.$$eval("[data-metric]", (list) =>
+        list.map((e) => [e.getAttribute("data-metric") ?? "", e.textContent ?? ""]),
+      ))
         if (key) shown.set(key, (text ?? "").replace("guess", "").trim());
     };
     await collect();
@@ -398,7 +421,9 @@ describe("the whole loop, as a user would", () => {
         await user.open(`/craft/${path}/${station}`);
         await user.see("Verdicts");
         // The frame fills the window; only what is inside it scrolls.
-        expect(await user.page.evaluate(() => document.documentElement.scrollHeight - innerHeight)).toBeLessThanOrEqual(0);
+        expect(await user.page.evaluate(() => document.documentElement.scrollHeight - innerHeight)).toBeLessThanOrEqual(
+          0,
+        );
       }
     await user.open("/craft/tern/v9/layout");
     await user.see("No such version");

@@ -12,8 +12,19 @@ afterAll(() => {
   expect(demo.pageErrors).toEqual([]);
 });
 
-const ACTS = new Set(["button", "link", "textbox", "combobox", "checkbox", "radio", "spinbutton", "searchbox", "slider"]);
-const flat = (node: SerializedAXNode | null): SerializedAXNode[] => (node ? [node, ...(node.children ?? []).flatMap(flat)] : []);
+const ACTS = new Set([
+  "button",
+  "link",
+  "textbox",
+  "combobox",
+  "checkbox",
+  "radio",
+  "spinbutton",
+  "searchbox",
+  "slider",
+]);
+const flat = (node: SerializedAXNode | null): SerializedAXNode[] =>
+  node ? [node, ...(node.children ?? []).flatMap(flat)] : [];
 
 /** Everything that can be acted on, as a screen reader meets it. */
 const acts = async () => flat(await user.page.accessibility.snapshot()).filter((n) => ACTS.has(n.role));
@@ -22,36 +33,46 @@ const PATHS = [
   "/",
   "/field/tern/v4",
   ...["brief", "layout", "power", "bench", "runs", "faults", "versions"].map((s) => `/craft/tern/v4/${s}`),
-  ...["plan=2", "newplan=3", "ladder=1", "ready=1", "list=at+the+site", "series=1", "log=new", "edit=12", "run=10"].map((q) => `/craft/tern/v5/runs?${q}`),
+  ...["plan=2", "newplan=3", "ladder=1", "ready=1", "list=at+the+site", "series=1", "log=new", "edit=12", "run=10"].map(
+    (q) => `/craft/tern/v5/runs?${q}`,
+  ),
   "/craft/tern/v3b/runs?evidence=10",
   ...["fault=8", "new=14", "costs=1", "catalogue=1"].map((q) => `/craft/tern/v4/faults?${q}`),
   ...["setup=1", "fate=1", "report=1"].map((q) => `/craft/tern/v5/versions?${q}`),
 ];
 
 describe("for whoever does not see the page", () => {
-  it.each(PATHS)("%s: whatever can be acted on has a name, and no two fields of one form share it by mistake", async (path) => {
-    await user.open(path);
-    const list = await acts();
-    expect(list.length).toBeGreaterThan(3);
-    expect(list.filter((n) => (n.name ?? "").trim() === "").map((n) => n.role)).toEqual([]);
-    const ids = await user.page.$$eval("[id]", (all) => all.map((e) => e.id));
-    expect(ids.filter((id, i) => ids.indexOf(id) !== i)).toEqual([]);
-    // Pictures that say something have words; those that do not are hidden.
-    expect(await user.page.$$eval("img:not([alt])", (l) => l.length)).toBe(0);
-    expect(await user.page.$$eval('canvas:not([aria-label]):not([aria-hidden="true"])', (l) => l.length)).toBe(0);
-  });
+  it.each(PATHS)(
+    "%s: whatever can be acted on has a name, and no two fields of one form share it by mistake",
+    async (path) => {
+      await user.open(path);
+      const list = await acts();
+      expect(list.length).toBeGreaterThan(3);
+      expect(list.filter((n) => (n.name ?? "").trim() === "").map((n) => n.role)).toEqual([]);
+      const ids = await user.page.$$eval("[id]", (all) => all.map((e) => e.id));
+      expect(ids.filter((id, i) => ids.indexOf(id) !== i)).toEqual([]);
+      // Pictures that say something have words; those that do not are hidden.
+      expect(await user.page.$$eval("img:not([alt])", (l) => l.length)).toBe(0);
+      expect(await user.page.$$eval('canvas:not([aria-label]):not([aria-hidden="true"])', (l) => l.length)).toBe(0);
+    },
+  );
   it("colour is never the only sign: rungs, gates, board lines and verdicts say it in words", async () => {
     await user.open("/craft/tern/v5/runs?plan=2");
-    for (const text of await user.page.$$eval("[data-board]", (l) => l.map((e) => `${e.getAttribute("data-board")}|${e.textContent}`))) {
+    for (const text of await user.page.$$eval("[data-board]", (l) =>
+      l.map((e) => `${e.getAttribute("data-board")}|${e.textContent}`),
+    )) {
       const [state = "", said = ""] = text.split("|");
       expect(said).toContain(state);
     }
     await user.open("/craft/tern/v4/runs?run=14");
-    for (const text of await user.page.$$eval("[data-gate]", (l) => l.map((e) => `${e.getAttribute("data-gate")}|${e.textContent}`))) {
+    for (const text of await user.page.$$eval("[data-gate]", (l) =>
+      l.map((e) => `${e.getAttribute("data-gate")}|${e.textContent}`),
+    )) {
       const [state = "", said = ""] = text.split("|");
       expect(said).toContain(state);
     }
-    for (const said of await user.page.$$eval("[data-record]", (l) => l.map((e) => e.textContent ?? ""))) expect(said).toMatch(/^(Stop|Care) /);
+    for (const said of await user.page.$$eval("[data-record]", (l) => l.map((e) => e.textContent ?? "")))
+      expect(said).toMatch(/^(Stop|Care) /);
   });
 });
 
@@ -68,7 +89,11 @@ describe("without a mouse", () => {
     await user.page.keyboard.up("Control");
     await user.page.keyboard.type("\nAda: watches");
     await user.page.keyboard.press("Tab");
-    await user.page.waitForFunction(() => [...document.querySelectorAll('[data-board="go"]')].some((e) => e.textContent?.includes("People and roles are named")));
+    await user.page.waitForFunction(() =>
+      [...document.querySelectorAll('[data-board="go"]')].some((e) =>
+        e.textContent?.includes("People and roles are named"),
+      ),
+    );
     expect((await demo.exported("tern")).plans.at(-1)?.people.at(-1)).toEqual({ name: "Ada", role: "watches" });
   });
   it("the log at the site is ended by holding a key, and not by a tap on it", async () => {
@@ -99,13 +124,16 @@ describe("without a mouse", () => {
 });
 
 describe("on paper", () => {
-  it.each(["/craft/tern/v4/versions?report=1", "/craft/tern/v5/runs?plan=2", "/craft/tern/v4/runs?ready=1"])("%s: what only hands can press is left out", async (path) => {
-    await user.open(path);
-    await user.page.emulateMediaType("print");
-    const shown = await user.page.$$eval(".no-print, .rail, .brand, .verdict-drawer, .track nav", (l) =>
-      l.filter((e) => (e as HTMLElement).offsetParent !== null).map((e) => e.outerHTML.slice(0, 80)),
-    );
-    await user.page.emulateMediaType("screen");
-    expect(shown).toEqual([]);
-  });
+  it.each(["/craft/tern/v4/versions?report=1", "/craft/tern/v5/runs?plan=2", "/craft/tern/v4/runs?ready=1"])(
+    "%s: what only hands can press is left out",
+    async (path) => {
+      await user.open(path);
+      await user.page.emulateMediaType("print");
+      const shown = await user.page.$$eval(".no-print, .rail, .brand, .verdict-drawer, .track nav", (l) =>
+        l.filter((e) => (e as HTMLElement).offsetParent !== null).map((e) => e.outerHTML.slice(0, 80)),
+      );
+      await user.page.emulateMediaType("screen");
+      expect(shown).toEqual([]);
+    },
+  );
 });

@@ -18,7 +18,9 @@ const curve = async (title: string) =>
   user.page.$$eval(
     "figure table",
     (tables, wanted) =>
-      tables.filter((t) => t.caption?.textContent === wanted).flatMap((t) => [...(t.tBodies[0]?.rows ?? [])].map((r) => [...r.cells].map((c) => Number(c.textContent)))),
+      tables
+        .filter((t) => t.caption?.textContent === wanted)
+        .flatMap((t) => [...(t.tBodies[0]?.rows ?? [])].map((r) => [...r.cells].map((c) => Number(c.textContent)))),
     title,
   );
 
@@ -38,7 +40,9 @@ describe("a drive that cannot be", () => {
     await user.fill(label, text);
     const field = await user.page.waitForSelector(`[aria-label="${label}"][aria-invalid="true"]`);
     expect(await field?.evaluate((e) => (e as HTMLInputElement).value)).toBe(text);
-    const said = await field?.evaluate((e) => document.getElementById(e.getAttribute("aria-describedby") ?? "")?.textContent ?? "");
+    const said = await field?.evaluate(
+      (e) => document.getElementById(e.getAttribute("aria-describedby") ?? "")?.textContent ?? "",
+    );
     expect(said).toMatch(message);
     expect(await demo.design("tern")).toEqual(design);
   });
@@ -80,7 +84,9 @@ describe("points of work", () => {
     expect(dragArea?.evidence).toBe("calculated");
     expect(dragArea?.value ?? 0).toBeGreaterThan(0);
     // By its own meaning: at full throttle the craft now goes as fast as it was timed.
-    await user.page.waitForFunction(() => Math.abs(Number.parseFloat(document.querySelector('[data-metric="speed"]')?.textContent ?? "0") - 16) < 0.3);
+    await user.page.waitForFunction(
+      () => Math.abs(Number.parseFloat(document.querySelector('[data-metric="speed"]')?.textContent ?? "0") - 16) < 0.3,
+    );
     await user.click("Undo");
     await user.saved();
   });
@@ -96,7 +102,10 @@ describe("points of work", () => {
     for (const other of ["at −5 °C", "old, twice the resistance"]) {
       await user.click(other);
       await user.page.waitForFunction(
-        (m: number) => Math.abs(Number.parseFloat(document.querySelector('[role="group"][aria-label="Pack"] b')?.textContent ?? "0") - m) > 0.05,
+        (m: number) =>
+          Math.abs(
+            Number.parseFloat(document.querySelector('[role="group"][aria-label="Pack"] b')?.textContent ?? "0") - m,
+          ) > 0.05,
         {},
         lasts,
       );
@@ -115,7 +124,11 @@ describe("several drives", () => {
     await user.click("Lift, fore");
     await user.click("Lift, aft");
     await user.click("Tail fan");
-    await user.page.waitForFunction((before: string) => document.querySelector("main svg")?.textContent !== before, {}, all);
+    await user.page.waitForFunction(
+      (before: string) => document.querySelector("main svg")?.textContent !== before,
+      {},
+      all,
+    );
     const alone = await text();
     const volts = (t: string) => Number(/(\d\.\d\d) ± \d\.\d\d V/.exec(t)?.[1]);
     expect(volts(alone)).toBeGreaterThan(volts(all));
@@ -160,7 +173,9 @@ describe("several drives", () => {
 });
 
 const upload = async (text: string, what = "packs") => {
-  const input = (await user.page.waitForSelector(`input[aria-label="Read ${what} from a CSV list"]`)) as ElementHandle<HTMLInputElement>;
+  const input = (await user.page.waitForSelector(
+    `input[aria-label="Read ${what} from a CSV list"]`,
+  )) as ElementHandle<HTMLInputElement>;
   await input.uploadFile(demo.file("shed.csv", text));
 };
 
@@ -168,7 +183,9 @@ describe("packs of one's own", () => {
   it("a list is read: what is refused is named with its line, the rest stands on the shelf, and goes out again", async () => {
     await user.open("/craft/tern/v5/power?sheet=shelf");
     await user.page.waitForSelector('[data-pack="Ice box, A"]');
-    await upload("Pack;Cells;Capacity (mAh);Mass (g)\nShed one;3;2 200;181\nShed two;3;2,200;180\nShed three;90;1000;50\n");
+    await upload(
+      "Pack;Cells;Capacity (mAh);Mass (g)\nShed one;3;2 200;181\nShed two;3;2,200;180\nShed three;90;1000;50\n",
+    );
     await user.page.waitForSelector('[data-pack="Shed one"]');
     await user.see(/Line 3: Capacity.*could be read two ways/);
     await user.see(/Line 4: .*at most 24 cells/);
@@ -176,7 +193,9 @@ describe("packs of one's own", () => {
     await upload("Pack,Cells,Capacity (mAh)\nShed one,3,2200\n");
     await user.see("There is a pack called “Shed one” already");
     await user.click("save as CSV");
-    expect(await demo.downloaded("packs.csv")).toMatch(/^Pack,Chemistry,Cells,Capacity \(mAh\)[^\n]*\n[\s\S]*Shed one,LiPo,3,2200,181/);
+    expect(await demo.downloaded("packs.csv")).toMatch(
+      /^Pack,Chemistry,Cells,Capacity \(mAh\)[^\n]*\n[\s\S]*Shed one,LiPo,3,2200,181/,
+    );
   });
   it("a save from a page that was opened before another's is refused, and shows what is held", async () => {
     const other = await demo.another();
@@ -186,13 +205,17 @@ describe("packs of one's own", () => {
       await who.page.waitForSelector('[aria-label="Log of Shed one"]');
     }
     await other.fill("Shelf pack cycles", "12");
-    await other.page.waitForFunction(() => /\b12\b/.test(document.querySelector('[data-pack="Shed one"]')?.textContent ?? ""));
+    await other.page.waitForFunction(() =>
+      /\b12\b/.test(document.querySelector('[data-pack="Shed one"]')?.textContent ?? ""),
+    );
     await user.fill("Shelf pack cycles", "7");
     // Both states are shown, and one is chosen.
     await user.see("was saved elsewhere in the meantime");
     expect(await user.read("dialog table")).toMatch(/cycles\s+12\s+7/);
     await user.click("Use the saved version");
-    await user.page.waitForFunction(() => /\b12\b/.test(document.querySelector('[data-pack="Shed one"]')?.textContent ?? ""));
+    await user.page.waitForFunction(() =>
+      /\b12\b/.test(document.querySelector('[data-pack="Shed one"]')?.textContent ?? ""),
+    );
     await other.page.close();
   });
   it("fitted, the craft is predicted with it", async () => {
@@ -218,12 +241,17 @@ describe("parts of one's own", () => {
     await user.open("/craft/tern/v5/power?sheet=shelf");
     await user.click("Motors");
     await user.page.waitForSelector('[data-part="Long can"]');
-    await upload("Motor;Mass (g);Kv;Resistance;No-load current;Rated current\nShed motor;120;1600;38;1,2;30\nBroken;100;0;38;1,2;30\n", "motors");
+    await upload(
+      "Motor;Mass (g);Kv;Resistance;No-load current;Rated current\nShed motor;120;1600;38;1,2;30\nBroken;100;0;38;1,2;30\n",
+      "motors",
+    );
     await user.page.waitForSelector('[data-part="Shed motor"]');
     await user.see(/Line 3: kv: /);
     await (await user.page.waitForSelector('[data-part="Shed motor"] button'))?.click();
     await user.fill("Shelf Kv", "1585");
-    await user.page.waitForFunction(() => /1.?585/.test(document.querySelector('[data-part="Shed motor"]')?.textContent ?? ""));
+    await user.page.waitForFunction(() =>
+      /1.?585/.test(document.querySelector('[data-part="Shed motor"]')?.textContent ?? ""),
+    );
     // A figure that no part can have is refused where it was typed, and stays there.
     await user.fill("Shelf Rated current", "0");
     await user.see("Accepted: more than zero.");
@@ -232,8 +260,15 @@ describe("parts of one's own", () => {
     await user.see("Shed motor is in the draft.");
     await user.saved();
     const design = await demo.design("tern");
-    expect(design.units[0]?.motor).toMatchObject({ kv: { value: 1585 }, resistance: { value: 0.038, evidence: "datasheet" }, maxCurrent: 30 });
-    expect(design.items.find((i) => i.id === design.units[0]?.motorItemId)?.mass).toMatchObject({ value: 0.12, evidence: "measured" });
+    expect(design.units[0]?.motor).toMatchObject({
+      kv: { value: 1585 },
+      resistance: { value: 0.038, evidence: "datasheet" },
+      maxCurrent: 30,
+    });
+    expect(design.items.find((i) => i.id === design.units[0]?.motorItemId)?.mass).toMatchObject({
+      value: 0.12,
+      evidence: "measured",
+    });
     await user.click("Undo");
     await user.saved();
     await user.click("save as CSV");
@@ -242,7 +277,9 @@ describe("parts of one's own", () => {
   it("the search is held to them, and says which", async () => {
     await user.open("/craft/tern/v5/power?sheet=search");
     const chip = async (kind: string) => {
-      const [found] = await user.page.$$(`xpath/.//*[@aria-label="Only from your shelf"]//button[contains(., "${kind}")]`);
+      const [found] = await user.page.$$(
+        `xpath/.//*[@aria-label="Only from your shelf"]//button[contains(., "${kind}")]`,
+      );
       await found?.click();
     };
     for (const kind of ["motors", "propellers", "controllers"]) await chip(kind);
@@ -281,12 +318,17 @@ describe("the search", () => {
 });
 
 describe("on a phone", () => {
-  it.each(["drives", "search", "loop", "whatif", "shelf", "generic"])("the sheet %s of Power fits 390 × 844", async (sheet) => {
-    await user.page.setViewport({ width: 390, height: 844 });
-    await user.open(`/craft/lantern/v2/power?sheet=${sheet}`);
-    await user.see("Verdicts");
-    const wide = await user.page.evaluate(() => Math.max(document.documentElement.scrollWidth, document.querySelector("main")?.scrollWidth ?? 0));
-    expect(wide).toBeLessThanOrEqual(390);
-    expect(demo.pageErrors).toEqual([]);
-  });
+  it.each(["drives", "search", "loop", "whatif", "shelf", "generic"])(
+    "the sheet %s of Power fits 390 × 844",
+    async (sheet) => {
+      await user.page.setViewport({ width: 390, height: 844 });
+      await user.open(`/craft/lantern/v2/power?sheet=${sheet}`);
+      await user.see("Verdicts");
+      const wide = await user.page.evaluate(() =>
+        Math.max(document.documentElement.scrollWidth, document.querySelector("main")?.scrollWidth ?? 0),
+      );
+      expect(wide).toBeLessThanOrEqual(390);
+      expect(demo.pageErrors).toEqual([]);
+    },
+  );
 });

@@ -12,7 +12,9 @@ const tern = async (label: string) => {
 };
 const fits = async (path: string) => {
   await user.open(path);
-  const wide = await user.page.evaluate(() => Math.max(document.documentElement.scrollWidth, document.querySelector("main")?.scrollWidth ?? 0));
+  const wide = await user.page.evaluate(() =>
+    Math.max(document.documentElement.scrollWidth, document.querySelector("main")?.scrollWidth ?? 0),
+  );
   expect(wide, path).toBeLessThanOrEqual(390);
 };
 
@@ -32,8 +34,12 @@ describe("planning a run", () => {
     await user.fill("The question that it answers", "Does it lift with the new propeller?");
     await user.click("Plan it");
     await user.see("Not yet:");
-    expect(await user.page.$eval('textarea[aria-label="Safety plan"]', (e) => (e as HTMLTextAreaElement).value)).toContain("Ice 15 cm or more");
-    const lines = await user.page.$$eval("[data-board]", (l) => l.map((e) => `${e.getAttribute("data-board")}: ${e.textContent}`).join("\n"));
+    expect(
+      await user.page.$eval('textarea[aria-label="Safety plan"]', (e) => (e as HTMLTextAreaElement).value),
+    ).toContain("Ice 15 cm or more");
+    const lines = await user.page.$$eval("[data-board]", (l) =>
+      l.map((e) => `${e.getAttribute("data-board")}: ${e.textContent}`).join("\n"),
+    );
     expect(lines).toMatch(/not yet: .*rung 2 not tried yet/);
     expect(lines).toMatch(/not yet: .*Somebody must be named/);
   });
@@ -44,7 +50,9 @@ describe("planning a run", () => {
     await user.fill("Wind, on the day", "8 mph");
     await user.see("it is 3.6 m/s");
     await user.fill("Wind, on the day", "1.5");
-    await user.page.waitForFunction(() => [...document.querySelectorAll('[data-board="go"]')].some((e) => e.textContent?.includes("Wind at most")));
+    await user.page.waitForFunction(() =>
+      [...document.querySelectorAll('[data-board="go"]')].some((e) => e.textContent?.includes("Wind at most")),
+    );
     await user.fill("People, each with a role", "Ada: drives");
     await user.fill("If it goes better than expected", "Controls connected; stop after three seconds.");
     await user.click("to the checklist");
@@ -55,9 +63,17 @@ describe("planning a run", () => {
     // Two more at once, faster than a save goes there and back, and off again.
     const more = (await user.page.$$("[data-check] input:not(:checked)")).slice(0, 2);
     for (const box of more) await box.evaluate((e) => (e as HTMLInputElement).click());
-    await user.page.waitForFunction((n: number) => document.querySelectorAll("[data-check] input:not(:checked)").length === n, {}, open - 3);
+    await user.page.waitForFunction(
+      (n: number) => document.querySelectorAll("[data-check] input:not(:checked)").length === n,
+      {},
+      open - 3,
+    );
     for (const box of more) await box.evaluate((e) => (e as HTMLInputElement).click());
-    await user.page.waitForFunction((n: number) => document.querySelectorAll("[data-check] input:not(:checked)").length === n, {}, open - 1);
+    await user.page.waitForFunction(
+      (n: number) => document.querySelectorAll("[data-check] input:not(:checked)").length === n,
+      {},
+      open - 1,
+    );
     await user.page.waitForNetworkIdle();
     await user.page.reload({ waitUntil: "networkidle0" });
     await user.page.waitForSelector('[data-check="at the site/rules"] input:checked');
@@ -78,13 +94,15 @@ describe("planning a run", () => {
     await other.open(path);
     await user.open(path);
     await user.fill("Place", "south bay");
-    for (let k = 0; k < 40 && (await file()).plans.at(-1)?.place !== "south bay"; k++) await new Promise((r) => setTimeout(r, 100));
+    for (let k = 0; k < 40 && (await file()).plans.at(-1)?.place !== "south bay"; k++)
+      await new Promise((r) => setTimeout(r, 100));
     await other.fill("Course", "long one");
     await other.see("This plan was saved elsewhere in the meantime.");
     expect((await file()).plans.at(-1)).toMatchObject({ place: "south bay", course: "" });
     await other.click("Keep what stands here");
     await other.gone("saved elsewhere in the meantime");
-    for (let k = 0; k < 40 && (await file()).plans.at(-1)?.course !== "long one"; k++) await new Promise((r) => setTimeout(r, 100));
+    for (let k = 0; k < 40 && (await file()).plans.at(-1)?.course !== "long one"; k++)
+      await new Promise((r) => setTimeout(r, 100));
     expect((await file()).plans.at(-1)?.course).toBe("long one");
     await other.page.close();
     await user.open(path);
@@ -97,13 +115,21 @@ describe("planning a run", () => {
     await user.page.waitForSelector('[data-may="go"]');
     await user.click("Log it afterwards");
     await user.see("Gates of rung 3");
-    expect(await user.page.$eval('[aria-label="Locked"] input', (e) => (e as HTMLInputElement).value)).toBe("a hop of three seconds");
+    expect(await user.page.$eval('[aria-label="Locked"] input', (e) => (e as HTMLInputElement).value)).toBe(
+      "a hop of three seconds",
+    );
     await user.choose("Gate: lifts and holds for three seconds", "passed");
     await user.click("Read; this craft is held and clear of people when powered");
     await user.click("Log this run");
     await user.see(/Run although .*rung 2/);
     const saved = (await file()).runs.at(-1);
-    expect(saved).toMatchObject({ version: "v5", plan: number, stage: 3, purpose: "Does it lift with the new propeller?", goneOn: "a hop of three seconds" });
+    expect(saved).toMatchObject({
+      version: "v5",
+      plan: number,
+      stage: 3,
+      purpose: "Does it lift with the new propeller?",
+      goneOn: "a hop of three seconds",
+    });
     expect(saved?.gates.map((g) => g.result)).toEqual(["passed", "not judged"]);
     expect((await file()).plans.at(-1)?.state).toBe("done");
     await user.click("Its plan");
@@ -136,7 +162,11 @@ describe("the test ladder", () => {
     expect(red.join("\n")).toMatch(/F-06 Nose rises near 17 m\/s: test “CG too far aft” first.*15 min/);
     const byHand = await user.page.$$eval('[data-ready="by hand"]', (l) => l.length);
     await user.page.click('[data-ready="by hand"] input');
-    await user.page.waitForFunction((n: number) => document.querySelectorAll('[data-ready="by hand"]').length === n - 1, {}, byHand);
+    await user.page.waitForFunction(
+      (n: number) => document.querySelectorAll('[data-ready="by hand"]').length === n - 1,
+      {},
+      byHand,
+    );
   });
 });
 
@@ -151,7 +181,10 @@ describe("faults that come again", () => {
     await user.fill("Servo gear worn, € spent", "3");
     await user.click("Save the fault");
     await user.see("F-08 saved");
-    expect((await file()).faults.find((f) => f.number === 8)).toMatchObject({ nextWeakest: "the hinge pin; the pin shall be the fuse", part: "hinge" });
+    expect((await file()).faults.find((f) => f.number === 8)).toMatchObject({
+      nextWeakest: "the hinge pin; the pin shall be the fuse",
+      part: "hinge",
+    });
   });
   it("costs stand by cause, with the wrong turns", async () => {
     await user.click("What they have cost");
@@ -176,7 +209,9 @@ describe("faults that come again", () => {
     await user.click("Keep the entry");
     await user.see("your own, change it");
     await user.fill("Search the catalogue", "it whistled");
-    await user.page.waitForFunction(() => document.querySelector("[data-symptom]")?.textContent?.includes("Whistles over the ice"));
+    await user.page.waitForFunction(() =>
+      document.querySelector("[data-symptom]")?.textContent?.includes("Whistles over the ice"),
+    );
     await user.open("/craft/tern/v4/faults?new=13");
     await user.fill("What was seen, in a few words", "Whistling in the turn");
     await user.click("Whistles over the ice");
@@ -198,7 +233,10 @@ describe("faults that come again", () => {
     await user.fill("What the swap showed", "flew the same turn without it");
     await user.click("Save the fault");
     await user.see("F-09 saved");
-    expect((await file()).faults.at(-1)).toMatchObject({ state: "closed", pilotSwap: { how: "another pilot, this craft" } });
+    expect((await file()).faults.at(-1)).toMatchObject({
+      state: "closed",
+      pilotSwap: { how: "another pilot, this craft" },
+    });
   });
   it("deleting asks, and is undone from the workshop", async () => {
     await user.click("Delete");
@@ -213,8 +251,12 @@ describe("faults that come again", () => {
   it("a moment of a run begins a fault with its symptom", async () => {
     await user.open("/craft/tern/v4/runs?run=14");
     await user.click("record as a fault");
-    await user.page.waitForFunction(() => [...document.querySelectorAll("select")].some((s) => s.value === "climbs-backflips"));
-    await user.page.waitForFunction(() => [...document.querySelectorAll("textarea")].some((t) => t.value === "Nose went up at 0:19"));
+    await user.page.waitForFunction(() =>
+      [...document.querySelectorAll("select")].some((s) => s.value === "climbs-backflips"),
+    );
+    await user.page.waitForFunction(() =>
+      [...document.querySelectorAll("textarea")].some((t) => t.value === "Nose went up at 0:19"),
+    );
   });
 });
 
@@ -228,7 +270,10 @@ describe("versions", () => {
   });
   it("list every difference by itself; a reason and a claim are said of it before the first run", async () => {
     await user.open("/craft/annulus/v2/versions");
-    const thing = await user.page.$eval("[data-thing]", (e) => ({ key: e.getAttribute("data-thing") ?? "", name: e.querySelector("b")?.textContent ?? "" }));
+    const thing = await user.page.$eval("[data-thing]", (e) => ({
+      key: e.getAttribute("data-thing") ?? "",
+      name: e.querySelector("b")?.textContent ?? "",
+    }));
     await user.fill(`Why: ${thing.name}`, "it was short");
     await user.page.waitForFunction(() => !document.querySelector("[data-save='saving']"));
     // By its own mark: the cell around it bears the same name.
@@ -249,7 +294,11 @@ describe("versions", () => {
     await user.see("a neighbour");
     await user.choose("State of: Try it without the strips first", "declined");
     await user.page.waitForSelector('[data-advice="declined"]');
-    expect((await tern("v5")).advice[0]).toMatchObject({ text: "Try it without the strips first", from: "a neighbour", state: "declined" });
+    expect((await tern("v5")).advice[0]).toMatchObject({
+      text: "Try it without the strips first",
+      from: "a neighbour",
+      state: "declined",
+    });
   });
   it("the set-up is compared with the parent; a tune is stale by what changed, and a debt stands until repaid", async () => {
     // v5 was run by now: it is frozen, and its set-up opens a child draft.

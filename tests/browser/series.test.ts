@@ -27,10 +27,14 @@ describe("series", () => {
     // A lap left out by hand is out, until it is counted again; the record keeps it.
     const lap = await user.page.waitForSelector('[data-lap="12.1"]');
     await (await lap?.$("button"))?.click();
-    await user.page.waitForFunction(() => document.querySelector('[data-lap="12.1"]')?.textContent?.includes("left out by hand"));
+    await user.page.waitForFunction(() =>
+      document.querySelector('[data-lap="12.1"]')?.textContent?.includes("left out by hand"),
+    );
     expect((await demo.exported("tern")).runs.find((r) => r.number === 12)?.laps[0]?.out).toBe("left out by hand");
     await (await (await user.page.waitForSelector('[data-lap="12.1"]'))?.$("button"))?.click();
-    await user.page.waitForFunction(() => !document.querySelector('[data-lap="12.1"]')?.textContent?.includes("left out by hand"));
+    await user.page.waitForFunction(
+      () => !document.querySelector('[data-lap="12.1"]')?.textContent?.includes("left out by hand"),
+    );
   });
   it("laps are read from a file: what is refused and doubtful is named by its line, then they are compared", async () => {
     await user.open("/craft/annulus/v2/runs?series=1");
@@ -71,8 +75,11 @@ describe("checklists", () => {
     await user.click("Checklists");
     await user.see("Not yet: ");
     await user.see("Changed since v3: Fin and tailplane");
-    await user.page.$$eval("[data-check] input:not(:checked)", (list) => list.forEach((e) => void (e as HTMLElement).click()));
-    for (let k = 0; k < 30 && (await user.page.$("[data-check] input:not(:checked)")); k++) await (await user.page.$("[data-check] input:not(:checked)"))?.click();
+    await user.page.$$eval("[data-check] input:not(:checked)", (list) =>
+      list.forEach((e) => void (e as HTMLElement).click()),
+    );
+    for (let k = 0; k < 30 && (await user.page.$("[data-check] input:not(:checked)")); k++)
+      await (await user.page.$("[data-check] input:not(:checked)"))?.click();
     await user.see("All done");
     await user.page.reload({ waitUntil: "networkidle0" });
     await user.see("All done");
@@ -90,10 +97,15 @@ describe("claims", () => {
     for (const v of ["v2", "v3", "v3b", "v4"]) {
       await user.open(`/craft/tern/${v}/versions`);
       await user.page.waitForSelector("[data-claim]");
-      for (const verdict of await user.page.$$eval("[data-claim]", (l) => l.map((e) => e.getAttribute("data-claim") ?? ""))) verdicts.add(verdict);
+      for (const verdict of await user.page.$$eval("[data-claim]", (l) =>
+        l.map((e) => e.getAttribute("data-claim") ?? ""),
+      ))
+        verdicts.add(verdict);
     }
     expect([...verdicts].sort()).toEqual(["not measured", "unclear"]);
-    expect(await user.read("[data-credit]")).toMatch(/8 things were changed at once: the effect is credited to none of them\..*cheapest first: .*\(about 5 min\)/);
+    expect(await user.read("[data-credit]")).toMatch(
+      /8 things were changed at once: the effect is credited to none of them\..*cheapest first: .*\(about 5 min\)/,
+    );
     await user.open("/craft/tern/v2/versions");
     await user.see("nobody knows how far repeats scatter");
   });
@@ -104,7 +116,11 @@ describe("on a phone", () => {
     await user.page.setViewport({ width: 390, height: 844 });
     await user.open(`/craft/tern/v4/${path}`);
     await user.see("Verdicts");
-    expect(await user.page.evaluate(() => Math.max(document.documentElement.scrollWidth, document.querySelector("main")?.scrollWidth ?? 0))).toBeLessThanOrEqual(390);
+    expect(
+      await user.page.evaluate(() =>
+        Math.max(document.documentElement.scrollWidth, document.querySelector("main")?.scrollWidth ?? 0),
+      ),
+    ).toBeLessThanOrEqual(390);
     expect(demo.pageErrors).toEqual([]);
   });
 });

@@ -13,7 +13,12 @@ afterAll(() => {
   expect(demo.pageErrors).toEqual([]);
 });
 const stands = async (page: User, selector: string, text: string) =>
-  page.page.waitForFunction((s, t) => (document.querySelector(s) as HTMLTextAreaElement | null)?.value === t, {}, selector, text);
+  page.page.waitForFunction(
+    (s, t) => (document.querySelector(s) as HTMLTextAreaElement | null)?.value === t,
+    {},
+    selector,
+    text,
+  );
 
 /** Comes back to the page, as from another window: what the server holds is read again. */
 const comeBack = (page: User) => page.page.evaluate(() => document.dispatchEvent(new Event("visibilitychange")));
@@ -56,19 +61,35 @@ describe("a form that was open while somebody else saved", () => {
     await user.click("Save the fault");
     await user.click("Overwrite with mine");
     await user.gone("was saved elsewhere in the meantime");
-    for (let k = 0; k < 50 && (await demo.exported("tern")).faults.find((f) => f.number === 8)?.damage !== "mine after all"; k++) await new Promise((r) => setTimeout(r, 100));
+    for (
+      let k = 0;
+      k < 50 && (await demo.exported("tern")).faults.find((f) => f.number === 8)?.damage !== "mine after all";
+      k++
+    )
+      await new Promise((r) => setTimeout(r, 100));
     expect((await demo.exported("tern")).faults.find((f) => f.number === 8)?.damage).toBe("mine after all");
     await other.page.close();
   });
   it("a run that is edited: the same", async () => {
     const path = "/craft/tern/v4/runs?edit=12";
     await user.open(path);
-    const held = (await (await fetch(`${demo.address()}/api/crafts/tern`)).json()) as { file: { runs: { number: number }[] }; revisions: { runs: Record<string, number> } };
-    const run = held.file.runs.find((r) => r.number === 12) as unknown as Record<string, unknown> & { metrics: Record<string, unknown>[] };
+    const held = (await (await fetch(`${demo.address()}/api/crafts/tern`)).json()) as {
+      file: { runs: { number: number }[] };
+      revisions: { runs: Record<string, number> };
+    };
+    const run = held.file.runs.find((r) => r.number === 12) as unknown as Record<string, unknown> & {
+      metrics: Record<string, unknown>[];
+    };
     const { number: _n, version: _v, metrics, gates: _g, locks: _l, ...rest } = run;
     const body = {
       revision: held.revisions.runs["12"],
-      run: { ...rest, notes: "written by another", measured: metrics.map(({ predicted: _p, ...m }) => m), eye: {}, live: false },
+      run: {
+        ...rest,
+        notes: "written by another",
+        measured: metrics.map(({ predicted: _p, ...m }) => m),
+        eye: {},
+        live: false,
+      },
     };
     expect((await send(demo.address(), "PUT", "/api/crafts/tern/runs/12", body)).status).toBe(200);
     await user.page.focus('textarea[name="notes"]');
@@ -96,9 +117,15 @@ describe("the workshop keeps itself", () => {
 });
 
 describe("edits that cannot be sent", () => {
-  const purpose = async () => (await demo.exported("tern")).versions.find((v) => v.label === "v5")?.design.brief.environment.altitude;
+  const purpose = async () =>
+    (await demo.exported("tern")).versions.find((v) => v.label === "v5")?.design.brief.environment.altitude;
   const save = () => user.page.$eval("[data-save]", (e) => e.getAttribute("data-save"));
-  const until = async (wanted: string) => user.page.waitForFunction((w) => document.querySelector("[data-save]")?.getAttribute("data-save") === w, { timeout: 20_000 }, wanted);
+  const until = async (wanted: string) =>
+    user.page.waitForFunction(
+      (w) => document.querySelector("[data-save]")?.getAttribute("data-save") === w,
+      { timeout: 20_000 },
+      wanted,
+    );
 
   it("go by themselves when the network is back", async () => {
     await user.open("/craft/tern/v5/brief");

@@ -26,15 +26,22 @@ afterAll(async () => {
   await two.close();
   database.stop();
 });
-const craft = (name: string) => ({ craft: { name, summary: "", heldUpBy: "hull" }, design: quietDesign(), question: "" });
-const record = async (on: Running, slug: string) => (await send(on.address, "GET", `/api/crafts/${slug}`)).body as CraftRecord;
+const craft = (name: string) => ({
+  craft: { name, summary: "", heldUpBy: "hull" },
+  design: quietDesign(),
+  question: "",
+});
+const record = async (on: Running, slug: string) =>
+  (await send(on.address, "GET", `/api/crafts/${slug}`)).body as CraftRecord;
 
 describe("two servers on one database", () => {
   it("bring the tables up to date once, though they start at the same time", async () => {
     expect((await send(one.address, "GET", "/api/crafts")).body).toEqual([]);
   });
   it("make twenty crafts of one name at once: all succeed, each with an address of its own", async () => {
-    const made = await Promise.all(Array.from({ length: 20 }, (_, k) => send((k % 2 ? one : two).address, "POST", "/api/crafts", craft("Same"))));
+    const made = await Promise.all(
+      Array.from({ length: 20 }, (_, k) => send((k % 2 ? one : two).address, "POST", "/api/crafts", craft("Same"))),
+    );
     expect(made.map((m) => m.status)).toEqual(Array.from({ length: 20 }, () => 200));
     expect(new Set(made.map((m) => (m.body as { slug: string }).slug)).size).toBe(20);
   });
@@ -46,7 +53,9 @@ describe("two servers on one database", () => {
       Array.from({ length: 24 }, (_, k) => {
         const at = (k % 2 ? one : two).address;
         if (k % 3 === 0) return send(at, "POST", `${path}/versions/v1/runs`, newRun({ stage: 1 }));
-        return k % 3 === 1 ? send(at, "POST", `${path}/versions/v1/plans`, newPlan()) : send(at, "POST", `${path}/faults`, { ...newFault(1), title: "f" });
+        return k % 3 === 1
+          ? send(at, "POST", `${path}/versions/v1/plans`, newPlan())
+          : send(at, "POST", `${path}/faults`, { ...newFault(1), title: "f" });
       }),
     );
     expect(all.map((a) => a.status)).toEqual(Array.from({ length: 24 }, () => 200));
@@ -72,7 +81,11 @@ describe("two servers on one database", () => {
 describe("a connection that is lost", () => {
   it("is made anew: the next request is answered, and none ends the server", async () => {
     for (let k = 0; k < 3; k++) {
-      const under = Promise.all(Array.from({ length: 8 }, (_, n) => send(one.address, n % 2 ? "GET" : "POST", "/api/crafts", n % 2 ? undefined : craft("Dropped"))));
+      const under = Promise.all(
+        Array.from({ length: 8 }, (_, n) =>
+          send(one.address, n % 2 ? "GET" : "POST", "/api/crafts", n % 2 ? undefined : craft("Dropped")),
+        ),
+      );
       database.drop();
       for (const a of await under) expect([200, 503]).toContain(a.status);
       expect((await send(one.address, "GET", "/api/crafts")).status).toBe(200);

@@ -1,6 +1,15 @@
 import { FORMAT_VERSION } from "../../core/design/craftFile";
 import fc from "fast-check";
-import { ADVICE_STATES, type CraftFileInput, DIMENSIONS, EVIDENCE_STEPS, FAULT_STATES, MOMENT_KINDS, OUTCOMES, VERSION_STATES } from "../../core/design/craftFile";
+import {
+  ADVICE_STATES,
+  type CraftFileInput,
+  DIMENSIONS,
+  EVIDENCE_STEPS,
+  FAULT_STATES,
+  MOMENT_KINDS,
+  OUTCOMES,
+  VERSION_STATES,
+} from "../../core/design/craftFile";
 import type { Attachment } from "../../core/design/bench";
 import { EVIDENCE } from "../../core/design/evidence";
 import { RISKS } from "../../core/design/risk";
@@ -9,13 +18,20 @@ import { GROUPS } from "../../core/design/symptom";
 import { usualLadder } from "../../core/runs/ladders";
 import { quietDesign } from "./designs";
 
-/** Words as people write them: quotes, commas, accents, signs of other scripts, and no blanks at the ends, which are cut on entry. */
+/**
+ * Words as people write them: quotes, commas, accents, signs of other scripts, and no blanks at the ends, which are
+ * cut on entry.
+ */
 const words = (most: number, least = 0) =>
   fc
-    .string({ unit: fc.constantFrom(...("abcXYZ019 ,;:'\"<>&%|\\/äöéß°±µΩ漢字🙂\t".match(/./gsu) ?? [])), maxLength: Math.max(1, Math.floor(most / 4)) })
+    .string({
+      unit: fc.constantFrom(...("abcXYZ019 ,;:'\"<>&%|\\/äöéß°±µΩ漢字🙂\t".match(/./gsu) ?? [])),
+      maxLength: Math.max(1, Math.floor(most / 4)),
+    })
     .map((t) => t.trim())
     .filter((t) => t.length >= least);
-const number = (min: number, max: number) => fc.double({ min, max, noNaN: true }).map((x) => (Object.is(x, -0) ? 0 : x));
+const number = (min: number, max: number) =>
+  fc.double({ min, max, noNaN: true }).map((x) => (Object.is(x, -0) ? 0 : x));
 const maybe = <T>(of: fc.Arbitrary<T>) => fc.option(of, { nil: null });
 const stamp = fc.integer({ min: 0, max: 4e8 }).map((s) => new Date(1_600_000_000_000 + s * 1000).toISOString());
 const id = fc.integer({ min: 1, max: 1e9 }).map((n) => `i${n}`);
@@ -25,19 +41,41 @@ const volts = maybe(number(0.5, 60));
 const none: fc.Arbitrary<Attachment[]> = fc.constant([]);
 const stage = fc.integer({ min: 1, max: 7 });
 
-const gate = fc.record({ id, metric: words(40), dimension: fc.constantFrom(...DIMENSIONS), value: number(-1e6, 1e6), text: words(80, 1) }).chain((g) =>
-  fc.oneof(
-    fc.constant({ ...g, comparison: "atMost" as const, upper: null }),
-    fc.constant({ ...g, comparison: "atLeast" as const, upper: null }),
-    number(0.001, 100).map((width) => ({ ...g, comparison: "between" as const, upper: g.value + width })),
-  ),
-);
+const gate = fc
+  .record({
+    id,
+    metric: words(40),
+    dimension: fc.constantFrom(...DIMENSIONS),
+    value: number(-1e6, 1e6),
+    text: words(80, 1),
+  })
+  .chain((g) =>
+    fc.oneof(
+      fc.constant({ ...g, comparison: "atMost" as const, upper: null }),
+      fc.constant({ ...g, comparison: "atLeast" as const, upper: null }),
+      number(0.001, 100).map((width) => ({ ...g, comparison: "between" as const, upper: g.value + width })),
+    ),
+  );
 const ladder = fc
   .constantFrom(...HELD_UP_BY)
-  .chain((kind) => fc.tuple(list(gate), words(100), words(60)).map(([gates, skipped, doing]) => usualLadder(kind).map((r, i) => (i === 3 ? { ...r, gates, skipped, doing } : r))));
+  .chain((kind) =>
+    fc
+      .tuple(list(gate), words(100), words(60))
+      .map(([gates, skipped, doing]) =>
+        usualLadder(kind).map((r, i) => (i === 3 ? { ...r, gates, skipped, doing } : r)),
+      ),
+  );
 
 const pack = fc.record({ name: words(60), resting: volts, loaded: volts });
-const moment = fc.record({ id, seconds: number(0, 1e5), kind: fc.constantFrom(...MOMENT_KINDS), mark: words(40), text: words(100), pack: maybe(pack), files: none });
+const moment = fc.record({
+  id,
+  seconds: number(0, 1e5),
+  kind: fc.constantFrom(...MOMENT_KINDS),
+  mark: words(40),
+  text: words(100),
+  pack: maybe(pack),
+  files: none,
+});
 const metric = fc.record({
   metric: words(40, 1),
   dimension: fc.constantFrom(...DIMENSIONS),
@@ -58,10 +96,19 @@ const lock = fc.oneof(
   fc.record({ kind: fc.constant("verdict" as const), code: words(40), subject: words(80) }),
   fc.record({ kind: fc.constant("gate" as const), stage, run: fc.integer({ min: 1, max: 99 }), gate: words(80) }),
   fc.record({ kind: fc.constant("untried" as const), stage }),
-  fc.record({ kind: fc.constant("crash" as const), run: fc.integer({ min: 1, max: 99 }), why: fc.constantFrom("evidence" as const, "suspects" as const) }),
+  fc.record({
+    kind: fc.constant("crash" as const),
+    run: fc.integer({ min: 1, max: 99 }),
+    why: fc.constantFrom("evidence" as const, "suspects" as const),
+  }),
 );
 const crash = fc.record({
-  steps: fc.record(Object.fromEntries(EVIDENCE_STEPS.map((s) => [s, fc.boolean()])) as Record<(typeof EVIDENCE_STEPS)[number], fc.Arbitrary<boolean>>),
+  steps: fc.record(
+    Object.fromEntries(EVIDENCE_STEPS.map((s) => [s, fc.boolean()])) as Record<
+      (typeof EVIDENCE_STEPS)[number],
+      fc.Arbitrary<boolean>
+    >,
+  ),
   notes: words(200),
 });
 const run = fc.record({
@@ -71,7 +118,13 @@ const run = fc.record({
   place: words(100),
   pilot: words(60),
   conditions: fc.record({ airTemperature: maybe(number(-60, 60)), wind: maybe(number(0, 60)), surface: words(60) }),
-  pack: fc.record({ name: words(60), restingVoltage: volts, loadedVoltage: volts, endVoltage: volts, temperature: maybe(number(-40, 80)) }),
+  pack: fc.record({
+    name: words(60),
+    restingVoltage: volts,
+    loadedVoltage: volts,
+    endVoltage: volts,
+    temperature: maybe(number(-40, 80)),
+  }),
   outcome: fc.constantFrom(...OUTCOMES),
   cautionsRead: fc.boolean(),
   notes: words(400),
@@ -82,7 +135,14 @@ const run = fc.record({
   seconds: maybe(number(0, 1e5)),
   moments: list(moment),
   files: none,
-  gates: list(fc.record({ gate, result: fc.constantFrom("passed" as const, "failed" as const, "unclear" as const, "not judged" as const), value: maybe(number(-1e6, 1e6)) }), 2),
+  gates: list(
+    fc.record({
+      gate,
+      result: fc.constantFrom("passed" as const, "failed" as const, "unclear" as const, "not judged" as const),
+      value: maybe(number(-1e6, 1e6)),
+    }),
+    2,
+  ),
   locks: list(lock, 2),
   goneOn: words(100),
   crash: maybe(crash),
@@ -117,7 +177,12 @@ const fault = fc.record({
   part: words(60),
   touched: list(words(60), 2),
   nextWeakest: words(100),
-  pilotSwap: maybe(fc.record({ how: fc.constantFrom("same pilot, another craft" as const, "another pilot, this craft" as const), shown: words(100, 1) })),
+  pilotSwap: maybe(
+    fc.record({
+      how: fc.constantFrom("same pilot, another craft" as const, "another pilot, this craft" as const),
+      shown: words(100, 1),
+    }),
+  ),
 });
 const plan = fc.record({
   createdAt: stamp,
@@ -153,25 +218,84 @@ const said = fc.record({
   question: words(100),
   finding: words(100),
   reason: words(200),
-  claims: list(fc.record({ metric: words(40, 1), direction: fc.constantFrom("up" as const, "down" as const, "same" as const), amount: words(60), change: words(60) })),
+  claims: list(
+    fc.record({
+      metric: words(40, 1),
+      direction: fc.constantFrom("up" as const, "down" as const, "same" as const),
+      amount: words(60),
+      change: words(60),
+    }),
+  ),
   createdAt: stamp,
   ladder: maybe(ladder),
-  whys: list(fc.record({ change: words(60, 1), why: words(60), fault: maybe(fc.integer({ min: 1, max: 9 })), run: maybe(fc.integer({ min: 1, max: 9 })) })),
-  advice: list(fc.record({ id, date: stamp, from: words(40), text: words(100, 1), state: fc.constantFrom(...ADVICE_STATES), made: words(60) })),
-  trials: list(fc.record({ group: words(40), run: fc.integer({ min: 1, max: 9 }), air: fc.constantFrom("calm" as const, "rough" as const), good: fc.boolean(), note: words(60) })),
-  fate: fc.record({ state: fc.constantFrom(...VERSION_STATES), why: words(100), at: maybe(stamp), reused: list(words(30)), exit: words(80) }),
-  setup: list(fc.record({ group: words(40), name: words(60, 1), value: words(60), kind: fc.constantFrom(...SETTING_KINDS), hides: words(60) })),
+  whys: list(
+    fc.record({
+      change: words(60, 1),
+      why: words(60),
+      fault: maybe(fc.integer({ min: 1, max: 9 })),
+      run: maybe(fc.integer({ min: 1, max: 9 })),
+    }),
+  ),
+  advice: list(
+    fc.record({
+      id,
+      date: stamp,
+      from: words(40),
+      text: words(100, 1),
+      state: fc.constantFrom(...ADVICE_STATES),
+      made: words(60),
+    }),
+  ),
+  trials: list(
+    fc.record({
+      group: words(40),
+      run: fc.integer({ min: 1, max: 9 }),
+      air: fc.constantFrom("calm" as const, "rough" as const),
+      good: fc.boolean(),
+      note: words(60),
+    }),
+  ),
+  fate: fc.record({
+    state: fc.constantFrom(...VERSION_STATES),
+    why: words(100),
+    at: maybe(stamp),
+    reused: list(words(30)),
+    exit: words(80),
+  }),
+  setup: list(
+    fc.record({
+      group: words(40),
+      name: words(60, 1),
+      value: words(60),
+      kind: fc.constantFrom(...SETTING_KINDS),
+      hides: words(60),
+    }),
+  ),
 });
 const symptom = fc.record({
   text: words(100, 1),
   group: fc.constantFrom(...GROUPS),
-  causes: fc.array(fc.record({ id, text: words(100, 1), test: words(100, 1), minutes: number(0, 1e4), cost: number(0, 1e4), risk: fc.constantFrom(...RISKS), fix: words(100) }), {
-    minLength: 1,
-    maxLength: 3,
-  }),
+  causes: fc.array(
+    fc.record({
+      id,
+      text: words(100, 1),
+      test: words(100, 1),
+      minutes: number(0, 1e4),
+      cost: number(0, 1e4),
+      risk: fc.constantFrom(...RISKS),
+      fix: words(100),
+    }),
+    {
+      minLength: 1,
+      maxLength: 3,
+    },
+  ),
 });
 
-/** Any craft with all that can be on record of it: names, numbers and references that fit together, everything else as it comes. */
+/**
+ * Any craft with all that can be on record of it: names, numbers and references that fit together, everything else as
+ * it comes.
+ */
 export const anyCraft: fc.Arbitrary<CraftFileInput> = fc
   .record({
     name: words(60, 1),
@@ -184,7 +308,12 @@ export const anyCraft: fc.Arbitrary<CraftFileInput> = fc
   })
   .map((a) => {
     const label = (i: number) => `v${(i % a.versions.length) + 1}`;
-    const runs = a.runs.map(([r, v, keyed], i) => ({ ...r, number: i + 1, version: label(v), key: keyed ? `field-${i}-00000` : null }));
+    const runs = a.runs.map(([r, v, keyed], i) => ({
+      ...r,
+      number: i + 1,
+      version: label(v),
+      key: keyed ? `field-${i}-00000` : null,
+    }));
     const ran = new Set(runs.map((r) => r.version));
     const faults =
       runs.length === 0

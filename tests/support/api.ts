@@ -18,8 +18,10 @@ export function apiForTests(stand?: Stand) {
   beforeEach(async () => {
     // Row by row, so that the application learns of it as of any other change; numbers begin anew.
     await app.open.db.transaction(async (tx) => {
-      for (const name of ["crafts", "shelf", "files", "symptoms", "trash", "devices", "workshop"]) await tx.execute(sql.raw(`delete from ${name}`));
-      for (const name of ["crafts", "versions", "runs", "faults", "plans", "bench", "shelf", "trash"]) await tx.execute(sql.raw(`alter sequence ${name}_id_seq restart`));
+      for (const name of ["crafts", "shelf", "files", "symptoms", "trash", "devices", "workshop"])
+        await tx.execute(sql.raw(`delete from ${name}`));
+      for (const name of ["crafts", "versions", "runs", "faults", "plans", "bench", "shelf", "trash"])
+        await tx.execute(sql.raw(`alter sequence ${name}_id_seq restart`));
     });
   });
   const call = (method: string, path: string, body?: unknown) => send(app.address, method, path, body);
@@ -29,7 +31,11 @@ export function apiForTests(stand?: Stand) {
     record: async (slug: string) => (await call("GET", `/api/crafts/${slug}`)).body as CraftRecord,
     /** A craft with one open version; its slug. */
     makeCraft: async (name = "Test craft", design = quietDesign()): Promise<string> => {
-      const r = await call("POST", "/api/crafts", { craft: { name, summary: "", heldUpBy: "wings" }, design, question: "" });
+      const r = await call("POST", "/api/crafts", {
+        craft: { name, summary: "", heldUpBy: "wings" },
+        design,
+        question: "",
+      });
       expect(r.status).toBe(200);
       return (r.body as { slug: string }).slug;
     },

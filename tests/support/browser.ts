@@ -8,7 +8,10 @@ import { startChromium } from "./chromium";
 import { type User, userOf } from "./page";
 import { type Spawned, freshFolder, root, spawnServer } from "./server";
 
-/** The built application with the demo craft and a browser before it, for one test file. What went wrong in the pages and every host that was asked are kept. */
+/**
+ * The built application with the demo craft and a browser before it, for one test file. What went wrong in the pages
+ * and every host that was asked are kept.
+ */
 export function demoInBrowser() {
   let server: Spawned;
   let user: User;
@@ -45,9 +48,16 @@ export function demoInBrowser() {
     await server?.exited;
     for (const folder of [data, work]) rmSync(folder, { recursive: true, force: true });
   });
-  /** What the server has, once the pages have sent what they had to send: a message of an earlier save may still stand on the page. */
+  /**
+   * What the server has, once the pages have sent what they had to send: a message of an earlier save may still stand
+   * on the page.
+   */
   const exported = async (slug: string): Promise<CraftFile> => {
-    await Promise.all(pages.filter((p) => !p.isClosed()).map((p) => p.waitForNetworkIdle({ idleTime: 150, timeout: 2000 }).catch(() => {})));
+    await Promise.all(
+      pages
+        .filter((p) => !p.isClosed())
+        .map((p) => p.waitForNetworkIdle({ idleTime: 150, timeout: 2000 }).catch(() => {})),
+    );
     return (await (await fetch(`${server.address}/api/crafts/${slug}/export`)).json()) as CraftFile;
   };
   return {

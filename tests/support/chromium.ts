@@ -7,13 +7,25 @@ import puppeteer, { type Browser } from "puppeteer-core";
 const PATH = process.env.CHROMIUM ?? "/usr/bin/chromium";
 
 /** Headless Chromium with a fresh profile that tries to reach nothing by itself. */
-export async function startChromium(width = 1280, height = 800): Promise<{ browser: Browser; stop: () => Promise<void> }> {
+export async function startChromium(
+  width = 1280,
+  height = 800,
+): Promise<{ browser: Browser; stop: () => Promise<void> }> {
   const profile = mkdtempSync(join(tmpdir(), "ultraform-chromium-"));
   const browser = await puppeteer.launch({
     executablePath: PATH,
     userDataDir: profile,
     defaultViewport: { width, height },
-    args: ["--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-gpu", "--lang=en-GB"],
+    args: [
+      "--no-sandbox",
+      "--disable-quic",
+      "--no-first-run",
+      "--disable-background-networking",
+      "--disable-component-update",
+      "--disable-sync",
+      "--disable-gpu",
+      "--lang=en-GB",
+    ],
   });
   return {
     browser,

@@ -3,11 +3,20 @@ import { emptyDesign, newItem } from "../../core/design/schema";
 
 /** A part with sensible defaults; all in SI. */
 export const part = (p: Partial<Item> & { id: string }): Item =>
-  newItem({ name: p.id, mass: { value: 0.1, evidence: "measured" }, placeEvidence: "measured", size: { x: 0, y: 0, z: 0 }, ...p });
+  newItem({
+    name: p.id,
+    mass: { value: 0.1, evidence: "measured" },
+    placeEvidence: "measured",
+    size: { x: 0, y: 0, z: 0 },
+    ...p,
+  });
 
 const known = (value: number) => ({ value, evidence: "measured" as const });
 
-/** A small craft on which no rule fires a stop, a care or a note: the neighbour that each rule's test design differs from in one thing. */
+/**
+ * A small craft on which no rule fires a stop, a care or a note: the neighbour that each rule's test design differs
+ * from in one thing.
+ */
 export function quietDesign(): Design {
   return {
     ...emptyDesign("wings"),
@@ -24,10 +33,35 @@ export function quietDesign(): Design {
       environment: { altitude: 0, airTemperature: 15, packTemperature: 20, wind: 2 },
     },
     items: [
-      part({ id: "hull", mass: known(0.5), place: { x: 0.33, y: 0, z: 0.05 }, size: { x: 0.6, y: 0.2, z: 0.06 }, cost: 20 }),
-      part({ id: "pack", mass: known(0.2), place: { x: 0.22, y: 0, z: 0.05 }, size: { x: 0.1, y: 0.04, z: 0.03 }, slide: { from: 0.1, to: 0.4 }, cost: 30 }),
-      part({ id: "motor", mass: known(0.12), place: { x: 0.1, y: 0, z: 0.06 }, size: { x: 0.04, y: 0.04, z: 0.04 }, cost: 25 }),
-      part({ id: "prop", mass: known(0.02), place: { x: 0.06, y: 0, z: 0.052 }, size: { x: 0.01, y: 0.2, z: 0.2 }, cost: 5 }),
+      part({
+        id: "hull",
+        mass: known(0.5),
+        place: { x: 0.33, y: 0, z: 0.05 },
+        size: { x: 0.6, y: 0.2, z: 0.06 },
+        cost: 20,
+      }),
+      part({
+        id: "pack",
+        mass: known(0.2),
+        place: { x: 0.22, y: 0, z: 0.05 },
+        size: { x: 0.1, y: 0.04, z: 0.03 },
+        slide: { from: 0.1, to: 0.4 },
+        cost: 30,
+      }),
+      part({
+        id: "motor",
+        mass: known(0.12),
+        place: { x: 0.1, y: 0, z: 0.06 },
+        size: { x: 0.04, y: 0.04, z: 0.04 },
+        cost: 25,
+      }),
+      part({
+        id: "prop",
+        mass: known(0.02),
+        place: { x: 0.06, y: 0, z: 0.052 },
+        size: { x: 0.01, y: 0.2, z: 0.2 },
+        cost: 5,
+      }),
       part({ id: "tail", mass: known(0.08), place: { x: 0.6, y: 0.0, z: 0.08 }, size: { x: 0.1, y: 0.3, z: 0.05 } }),
     ],
     batteries: [

@@ -6,7 +6,10 @@ import { migrate } from "drizzle-orm/pglite/migrator";
 import { schemaNow } from "../../server/db/migrations";
 import { root } from "./server";
 
-/** Makes once the cluster that every test file's database begins with: migrating one takes seconds, copying it a tenth of one. */
+/**
+ * Makes once the cluster that every test file's database begins with: migrating one takes seconds, copying it a tenth
+ * of one.
+ */
 export default async function setup(): Promise<void> {
   const folder = join(root, "node_modules/.cache/ultraform");
   const file = join(folder, `cluster-${schemaNow()}.tar`);

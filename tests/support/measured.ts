@@ -10,17 +10,31 @@ import { scaledMap } from "../../core/subjects/propulsion/learned";
 import { propellerMap } from "../../core/subjects/propulsion/propeller";
 import { calm, reading, rig, shownFor } from "./sweeps";
 
-/** A drive that is not what is entered: its propeller pushes and takes other than the model says, its Kv is off, its controller has a dead band. */
+/**
+ * A drive that is not what is entered: its propeller pushes and takes other than the model says, its Kv is off, its
+ * controller has a dead band.
+ */
 export const TRUTH = { thrust: 0.88, torque: 1.12, kv: 0.97, dead: 0.06 };
 export function measuredOn(unit: Unit, withRpm = true, truth = TRUTH): ThrustReading[] {
   const { propeller: p, motor, controller, gear } = unit;
   const map = propellerMap(
-    { diameter: p.diameter.value, pitch: p.pitch.value, blades: p.blades, chord: p.chord.value, liftFactor: 1, dragFactor: 1 },
+    {
+      diameter: p.diameter.value,
+      pitch: p.pitch.value,
+      blades: p.blades,
+      chord: p.chord.value,
+      liftFactor: 1,
+      dragFactor: 1,
+    },
     { ...air(0, 15), density: 1.225 },
   );
   const drive = {
     count: 1,
-    motor: { kv: motor.kv.value * truth.kv, resistance: motor.resistance.value, noLoadCurrent: motor.noLoadCurrent.value },
+    motor: {
+      kv: motor.kv.value * truth.kv,
+      resistance: motor.resistance.value,
+      noLoadCurrent: motor.noLoadCurrent.value,
+    },
     controllerResistance: controller.resistance.value,
     pathResistance: 0,
     ratio: gear.ratio,
@@ -30,13 +44,21 @@ export function measuredOn(unit: Unit, withRpm = true, truth = TRUTH): ThrustRea
   return Array.from({ length: 21 }, (_, i) => i / 20).map((u) => {
     const duty = u <= truth.dead ? 0 : (u - truth.dead) / (1 - truth.dead);
     const solved = solveChain(drive, { openCircuit: 12.2, resistance: 0.03, otherLoad: 0 }, duty);
-    if (solved.status !== "converged" || duty === 0) return reading(u, { scale: shownFor(0, rig()), voltage: 12.2, current: 0, rpm: 0 });
+    if (solved.status !== "converged" || duty === 0)
+      return reading(u, { scale: shownFor(0, rig()), voltage: 12.2, current: 0, rpm: 0 });
     const { thrust, packVoltage, packCurrent, rpm } = solved.point;
-    return reading(u, { scale: shownFor(thrust, rig()), voltage: packVoltage, current: packCurrent, rpm: withRpm ? rpm : null });
+    return reading(u, {
+      scale: shownFor(thrust, rig()),
+      voltage: packVoltage,
+      current: packCurrent,
+      rpm: withRpm ? rpm : null,
+    });
   });
 }
-export const resultOf = (readings: ThrustReading[], unit: Unit) => readSweep({ rig: rig(), air: calm, readings }, { scale: PLAIN, voltage: PLAIN, current: PLAIN }, unit);
-export const learn = (unit: Unit, readings: ThrustReading[]) => learnFrom(unit, null, resultOf(readings, unit), 3, "Test", 0.005, 0.01);
+export const resultOf = (readings: ThrustReading[], unit: Unit) =>
+  readSweep({ rig: rig(), air: calm, readings }, { scale: PLAIN, voltage: PLAIN, current: PLAIN }, unit);
+export const learn = (unit: Unit, readings: ThrustReading[]) =>
+  learnFrom(unit, null, resultOf(readings, unit), 3, "Test", 0.005, 0.01);
 
 /** The design after its first drive was on the stand and what that taught was taken over. */
 export function takenOver(design: Design): Design {

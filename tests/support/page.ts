@@ -67,7 +67,9 @@ export function userOf(page: Page, address: string): User {
     choose: async (label, option) => {
       const select = await field(label);
       const value = await select.evaluate(
-        (e, wanted) => [...(e as unknown as HTMLSelectElement).options].find((o) => o.value === wanted || o.text.includes(wanted))?.value,
+        (e, wanted) =>
+          [...(e as unknown as HTMLSelectElement).options].find((o) => o.value === wanted || o.text.includes(wanted))
+            ?.value,
         option,
       );
       if (value === undefined) throw new Error(`${label} does not offer ${option}`);
@@ -76,7 +78,11 @@ export function userOf(page: Page, address: string): User {
     see: async (text) => {
       const source = typeof text === "string" ? text.replace(/[.*+?^${}()|[\]\\]/g, "\\$&") : text.source;
       await page
-        .waitForFunction((pattern: string) => new RegExp(pattern).test(document.body.innerText.replace(/[\u00a0\u202f]/g, " ")), { timeout: WAIT }, source)
+        .waitForFunction(
+          (pattern: string) => new RegExp(pattern).test(document.body.innerText.replace(/[\u00a0\u202f]/g, " ")),
+          { timeout: WAIT },
+          source,
+        )
         .catch(async () => {
           throw new Error(`“${text}” is not on the page:\n${(await body()).slice(0, 4000)}`);
         });

@@ -30,7 +30,10 @@ export interface TestServer {
   stop: () => void;
 }
 
-/** A PostgreSQL server of the tests' own: its own folder and port, gone afterwards. It does not run as root, so root hands it to the user that the package made. */
+/**
+ * A PostgreSQL server of the tests' own: its own folder and port, gone afterwards. It does not run as root, so root
+ * hands it to the user that the package made.
+ */
 export async function startPostgres(): Promise<TestServer> {
   const bin = postgresPrograms();
   if (!bin) throw new Error("PostgreSQL is not installed: npm test installs it");
@@ -42,13 +45,18 @@ export async function startPostgres(): Promise<TestServer> {
     chmodSync(folder, 0o700);
   }
   const as = (command: string, args: string[]) =>
-    root ? execFileSync("runuser", ["-u", "postgres", "--", command, ...args], { stdio: "pipe" }) : execFileSync(command, args, { stdio: "pipe" });
+    root
+      ? execFileSync("runuser", ["-u", "postgres", "--", command, ...args], { stdio: "pipe" })
+      : execFileSync(command, args, { stdio: "pipe" });
   const data = join(folder, "data");
   const port = await freePort();
   as(join(bin, "initdb"), ["-D", data, "-U", "postgres", "-A", "trust", "--no-sync", "-E", "UTF8", "--locale=C"]);
   const settings = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=${folder} -c fsync=off -c full_page_writes=off -c shared_buffers=32MB`;
   as(join(bin, "pg_ctl"), ["-D", data, "-w", "-o", settings, "-l", join(folder, "log"), "start"]);
-  const psql = (text: string) => spawnSync(join(bin, "psql"), ["-h", "127.0.0.1", "-p", String(port), "-U", "postgres", "-c", text], { stdio: "ignore" });
+  const psql = (text: string) =>
+    spawnSync(join(bin, "psql"), ["-h", "127.0.0.1", "-p", String(port), "-U", "postgres", "-c", text], {
+      stdio: "ignore",
+    });
   return {
     url: `postgres://postgres@127.0.0.1:${port}/postgres`,
     drop: () => void psql("select pg_terminate_backend(pid) from pg_stat_activity where pid <> pg_backend_pid()"),

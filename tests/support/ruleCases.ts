@@ -18,7 +18,10 @@ const target = (d: Design, id: string) => {
   return t;
 };
 /** Asks for thrust in multiples of the weight, so that a heavier pack asks for more. */
-const hovers = (d: Design) => void (d.duty = [newPhase({ id: "h", name: "hover", seconds: 60, repeats: 1, by: "thrustToWeight", value: 0.6, unitIds: [] })]);
+const hovers = (d: Design) =>
+  void (d.duty = [
+    newPhase({ id: "h", name: "hover", seconds: 60, repeats: 1, by: "thrustToWeight", value: 0.6, unitIds: [] }),
+  ]);
 const known = (value: number) => ({ value, evidence: "measured" as const });
 
 const rail = (change: Partial<Regulator>): Regulator => ({
@@ -76,19 +79,53 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
   ],
   [
     "cg-height-doubtful",
-    (d) => void d.brief.targets.push({ id: "cgz", metric: "cgZ", comparison: "between", value: 0.02, upper: 0.054, weight: "must" }),
-    (d) => void d.brief.targets.push({ id: "cgz", metric: "cgZ", comparison: "between", value: 0.02, upper: 0.08, weight: "must" }),
+    (d) =>
+      void d.brief.targets.push({
+        id: "cgz",
+        metric: "cgZ",
+        comparison: "between",
+        value: 0.02,
+        upper: 0.054,
+        weight: "must",
+      }),
+    (d) =>
+      void d.brief.targets.push({
+        id: "cgz",
+        metric: "cgZ",
+        comparison: "between",
+        value: 0.02,
+        upper: 0.08,
+        weight: "must",
+      }),
   ],
-  ["lasting-open", (d) => void (unit(d).surroundings = "boxed or ducted"), (d) => void (unit(d).surroundings = "free air")],
+  [
+    "lasting-open",
+    (d) => void (unit(d).surroundings = "boxed or ducted"),
+    (d) => void (unit(d).surroundings = "free air"),
+  ],
   [
     "net-mass-off",
     (d) => {
       d.gasLift = known(0.9);
-      d.brief.targets.push({ id: "net", metric: "netMass", comparison: "between", value: 0.001, upper: 0.01, weight: "must" });
+      d.brief.targets.push({
+        id: "net",
+        metric: "netMass",
+        comparison: "between",
+        value: 0.001,
+        upper: 0.01,
+        weight: "must",
+      });
     },
     (d) => {
       d.gasLift = known(0.915);
-      d.brief.targets.push({ id: "net", metric: "netMass", comparison: "between", value: 0.001, upper: 0.01, weight: "must" });
+      d.brief.targets.push({
+        id: "net",
+        metric: "netMass",
+        comparison: "between",
+        value: 0.001,
+        upper: 0.01,
+        weight: "must",
+      });
     },
   ],
   [
@@ -111,8 +148,24 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
   ["cg-sideways", (d) => void (item(d, "pack").place.y = 0.04), (d) => void (item(d, "pack").place.y = 0.005)],
   [
     "cg-vertical",
-    (d) => void d.brief.targets.push({ id: "cgz", metric: "cgZ", comparison: "between", value: 0.02, upper: 0.05, weight: "must" }),
-    (d) => void d.brief.targets.push({ id: "cgz", metric: "cgZ", comparison: "between", value: 0.02, upper: 0.06, weight: "must" }),
+    (d) =>
+      void d.brief.targets.push({
+        id: "cgz",
+        metric: "cgZ",
+        comparison: "between",
+        value: 0.02,
+        upper: 0.05,
+        weight: "must",
+      }),
+    (d) =>
+      void d.brief.targets.push({
+        id: "cgz",
+        metric: "cgZ",
+        comparison: "between",
+        value: 0.02,
+        upper: 0.06,
+        weight: "must",
+      }),
   ],
   [
     "slide-short",
@@ -132,28 +185,86 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
   ],
   [
     "pair-unequal",
-    (d) => d.items.push(...["left", "right"].map((s, i) => part({ id: s, name: `Fin ${s}`, mass: known(0.001 + 0.0001 * i), place: { x: 0.3, y: 0.1 * (2 * i - 1), z: 0 } }))),
-    (d) => d.items.push(...["left", "right"].map((s, i) => part({ id: s, name: `Fin ${s}`, mass: known(0.001 + 0.00001 * i), place: { x: 0.3, y: 0.1 * (2 * i - 1), z: 0 } }))),
+    (d) =>
+      d.items.push(
+        ...["left", "right"].map((s, i) =>
+          part({
+            id: s,
+            name: `Fin ${s}`,
+            mass: known(0.001 + 0.0001 * i),
+            place: { x: 0.3, y: 0.1 * (2 * i - 1), z: 0 },
+          }),
+        ),
+      ),
+    (d) =>
+      d.items.push(
+        ...["left", "right"].map((s, i) =>
+          part({
+            id: s,
+            name: `Fin ${s}`,
+            mass: known(0.001 + 0.00001 * i),
+            place: { x: 0.3, y: 0.1 * (2 * i - 1), z: 0 },
+          }),
+        ),
+      ),
   ],
   [
     "pair-odd",
-    (d) => void d.items.push(part({ id: "w", mass: known(0.001), mirrored: true, quantity: 3, place: { x: 0.3, y: 0.1, z: 0 } })),
-    (d) => void d.items.push(part({ id: "w", mass: known(0.001), mirrored: true, quantity: 2, place: { x: 0.3, y: 0.1, z: 0 } })),
+    (d) =>
+      void d.items.push(
+        part({ id: "w", mass: known(0.001), mirrored: true, quantity: 3, place: { x: 0.3, y: 0.1, z: 0 } }),
+      ),
+    (d) =>
+      void d.items.push(
+        part({ id: "w", mass: known(0.001), mirrored: true, quantity: 2, place: { x: 0.3, y: 0.1, z: 0 } }),
+      ),
   ],
   [
     "ballast-share",
-    (d) => void d.items.push(part({ id: "lead", name: "Ballast", mass: known(0.09), place: { x: 0.3, y: 0, z: 0.05 } })),
-    (d) => void d.items.push(part({ id: "lead", name: "Ballast", mass: known(0.07), place: { x: 0.3, y: 0, z: 0.05 } })),
+    (d) =>
+      void d.items.push(part({ id: "lead", name: "Ballast", mass: known(0.09), place: { x: 0.3, y: 0, z: 0.05 } })),
+    (d) =>
+      void d.items.push(part({ id: "lead", name: "Ballast", mass: known(0.07), place: { x: 0.3, y: 0, z: 0.05 } })),
   ],
   ["surprise", (d) => void (item(d, "tail").planned = 0.06), (d) => void (item(d, "tail").planned = 0.07)],
-  ["unweighed", (d) => void (item(d, "hull").mass = { value: 0.5, evidence: "datasheet" }), (d) => void (item(d, "pack").mass = { value: 0.2, evidence: "datasheet" })],
+  [
+    "unweighed",
+    (d) => void (item(d, "hull").mass = { value: 0.5, evidence: "datasheet" }),
+    (d) => void (item(d, "pack").mass = { value: 0.2, evidence: "datasheet" }),
+  ],
   [
     "conductor-current",
-    (d) => void d.conductors.push({ id: "c", name: "Main switch", kind: "switch", batteryId: "b", unitId: null, resistance: 0, maxCurrent: 8 }),
-    (d) => void d.conductors.push({ id: "c", name: "Main switch", kind: "switch", batteryId: "b", unitId: null, resistance: 0, maxCurrent: 20 }),
+    (d) =>
+      void d.conductors.push({
+        id: "c",
+        name: "Main switch",
+        kind: "switch",
+        batteryId: "b",
+        unitId: null,
+        resistance: 0,
+        maxCurrent: 8,
+      }),
+    (d) =>
+      void d.conductors.push({
+        id: "c",
+        name: "Main switch",
+        kind: "switch",
+        batteryId: "b",
+        unitId: null,
+        resistance: 0,
+        maxCurrent: 20,
+      }),
   ],
-  ["brown-out", (d) => void d.regulators.push(rail({ dropout: 7 })), (d) => void d.regulators.push(rail({ dropout: 1 }))],
-  ["rail-current", (d) => void d.regulators.push(rail({ maxCurrent: 0.7 })), (d) => void d.regulators.push(rail({ maxCurrent: 0.9 }))],
+  [
+    "brown-out",
+    (d) => void d.regulators.push(rail({ dropout: 7 })),
+    (d) => void d.regulators.push(rail({ dropout: 1 })),
+  ],
+  [
+    "rail-current",
+    (d) => void d.regulators.push(rail({ maxCurrent: 0.7 })),
+    (d) => void d.regulators.push(rail({ maxCurrent: 0.9 })),
+  ],
   [
     "spin-unmatched",
     (d) => {
@@ -234,13 +345,18 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
   ],
   [
     "duty-needs",
-    (d) => void (d.duty = [newPhase({ id: "p", name: "run", seconds: 60, repeats: 1, by: "speed", value: 8, unitIds: [] })]),
+    (d) =>
+      void (d.duty = [newPhase({ id: "p", name: "run", seconds: 60, repeats: 1, by: "speed", value: 8, unitIds: [] })]),
     (d) => {
       d.duty = [newPhase({ id: "p", name: "run", seconds: 60, repeats: 1, by: "speed", value: 8, unitIds: [] })];
       d.dragArea = known(0.02);
     },
   ],
-  ["slide-outside", (d) => void (item(d, "pack").slide = { from: 0.24, to: 0.4 }), (d) => void (item(d, "pack").slide = { from: 0.21, to: 0.4 })],
+  [
+    "slide-outside",
+    (d) => void (item(d, "pack").slide = { from: 0.24, to: 0.4 }),
+    (d) => void (item(d, "pack").slide = { from: 0.21, to: 0.4 }),
+  ],
   ["mass-over", (d) => void (target(d, "auw").value = 0.9), (d) => void (target(d, "auw").value = 0.95)],
   [
     "nothing-left",
@@ -253,8 +369,17 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
       d.items.push(part({ id: "wing", mass: null, place: { x: 0.3, y: 0, z: 0.05 } }));
     },
   ],
-  ["growth", (d) => void d.items.map((i) => (i.planned = 0.82 * (i.mass?.value ?? 0))), (d) => void d.items.map((i) => (i.planned = 0.85 * (i.mass?.value ?? 0)))],
-  ["growth", (d) => void (item(d, "hull").mass = known(0.75)), (d) => void (item(d, "hull").mass = known(0.6)), { parentMass: parent }],
+  [
+    "growth",
+    (d) => void d.items.map((i) => (i.planned = 0.82 * (i.mass?.value ?? 0))),
+    (d) => void d.items.map((i) => (i.planned = 0.85 * (i.mass?.value ?? 0))),
+  ],
+  [
+    "growth",
+    (d) => void (item(d, "hull").mass = known(0.75)),
+    (d) => void (item(d, "hull").mass = known(0.6)),
+    { parentMass: parent },
+  ],
   [
     "mass-missing",
     (d) => void d.items.push(part({ id: "wing", mass: null, place: { x: 0.3, y: 0, z: 0.05 } })),
@@ -286,20 +411,40 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
     },
   ],
   ["motor-current", (d) => void (unit(d).motor.maxCurrent = 10), (d) => void (unit(d).motor.maxCurrent = 16)],
-  ["controller-current", (d) => void (unit(d).controller.maxCurrent = 10), (d) => void (unit(d).controller.maxCurrent = 16)],
-  ["pack-current", (d) => void (d.batteries[0] && (d.batteries[0].cRating = 4)), (d) => void (d.batteries[0] && (d.batteries[0].cRating = 6))],
-  ["pack-floor", (d) => void (d.batteries[0] && (d.batteries[0].cellResistance = known(0.15))), (d) => void (d.batteries[0] && (d.batteries[0].cellResistance = known(0.03)))],
+  [
+    "controller-current",
+    (d) => void (unit(d).controller.maxCurrent = 10),
+    (d) => void (unit(d).controller.maxCurrent = 16),
+  ],
+  [
+    "pack-current",
+    (d) => void (d.batteries[0] && (d.batteries[0].cRating = 4)),
+    (d) => void (d.batteries[0] && (d.batteries[0].cRating = 6)),
+  ],
+  [
+    "pack-floor",
+    (d) => void (d.batteries[0] && (d.batteries[0].cellResistance = known(0.15))),
+    (d) => void (d.batteries[0] && (d.batteries[0].cellResistance = known(0.03))),
+  ],
   ["cells-over", (d) => void (unit(d).controller.maxCells = 2), (d) => void (unit(d).controller.maxCells = 3)],
   ["endurance-short", (d) => void (target(d, "end").value = 3000), (d) => void (target(d, "end").value = 2000)],
   ["pack-too-big", (d) => void (target(d, "end").value = 600), (d) => void (target(d, "end").value = 1200)],
   ["pack-share", (d) => void (item(d, "pack").mass = known(0.65)), (d) => void (item(d, "pack").mass = known(0.5))],
-  ["cold-pack", (d) => void (d.brief.environment.packTemperature = 2), (d) => void (d.brief.environment.packTemperature = 12)],
+  [
+    "cold-pack",
+    (d) => void (d.brief.environment.packTemperature = 2),
+    (d) => void (d.brief.environment.packTemperature = 12),
+  ],
   [
     "tip-speed",
     (d) => void (unit(d).motor = { ...unit(d).motor, kv: known(2600), resistance: known(0.012) }),
     (d) => void (unit(d).motor = { ...unit(d).motor, kv: known(1100), resistance: known(0.012) }),
   ],
-  ["blade-stall", (d) => void (unit(d).propeller.pitch = known(0.19)), (d) => void (unit(d).propeller.pitch = known(0.11))],
+  [
+    "blade-stall",
+    (d) => void (unit(d).propeller.pitch = known(0.19)),
+    (d) => void (unit(d).propeller.pitch = known(0.11)),
+  ],
   ["thrust-line", (d) => void (item(d, "prop").place.z = 0.15), (d) => void (item(d, "prop").place.z = 0.06)],
   [
     "drive-missing",
@@ -323,7 +468,11 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
   ["cg-inside", () => {}, (d) => void d.items.push(part({ id: "w", mass: null }))],
   ["not-solved", (d) => void (pack(d).otherLoad = 5000), (d) => void (pack(d).otherLoad = 1)],
   ["currents-hold", () => {}, (d) => void (unit(d).motor.maxCurrent = 1)],
-  ["sweep-stale", (d) => void (unit(d).learned = taught(d, (u) => void (u.motor.kv.value *= 1.2))), (d) => void (unit(d).learned = taught(d))],
+  [
+    "sweep-stale",
+    (d) => void (unit(d).learned = taught(d, (u) => void (u.motor.kv.value *= 1.2))),
+    (d) => void (unit(d).learned = taught(d)),
+  ],
   [
     "sweep-other-pack",
     (d) => void (unit(d).learned = { ...taught(d), pack: { ...pack(d), series: pack(d).series + 1 } }),
@@ -345,7 +494,11 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
     },
     () => {},
   ],
-  ["drive-not-covered", (d) => void (unit(d).surroundings = "not a propeller"), (d) => void (unit(d).surroundings = "in water")],
+  [
+    "drive-not-covered",
+    (d) => void (unit(d).surroundings = "not a propeller"),
+    (d) => void (unit(d).surroundings = "in water"),
+  ],
   ["drive-not-covered", (d) => void (unit(d).surroundings = "boxed or ducted"), () => {}],
   ["drive-not-covered", (d) => void (unit(d).surroundings = "overlapped or coaxial"), () => {}],
   [

@@ -11,7 +11,8 @@ import type { Stand } from "../../server/stand/stand";
 import { type OpenDatabase, openDatabase } from "../../server/db/open";
 
 export const root = new URL("../..", import.meta.url).pathname;
-export const demoFile = (name: string) => craftFileSchema.parse(JSON.parse(readFileSync(join(root, `demo/${name}.json`), "utf8")));
+export const demoFile = (name: string) =>
+  craftFileSchema.parse(JSON.parse(readFileSync(join(root, `demo/${name}.json`), "utf8")));
 
 export interface Running {
   address: string;
@@ -23,7 +24,14 @@ export interface Running {
 export async function startApp(stand?: Stand, code?: string): Promise<Running> {
   const open = await openDatabase(null, { url: process.env.ULTRAFORM_TEST_DATABASE });
   const evaluator = new Evaluator(60_000);
-  const app = makeApp({ open, evaluator, log: pino({ level: "silent" }), now: () => new Date().toISOString(), stand, code });
+  const app = makeApp({
+    open,
+    evaluator,
+    log: pino({ level: "silent" }),
+    now: () => new Date().toISOString(),
+    stand,
+    code,
+  });
   const server: Server = createServer(app);
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
   const address = server.address();
@@ -53,7 +61,11 @@ export async function send(address: string, method: string, path: string, body?:
     body: body === undefined ? undefined : typeof body === "string" ? body : JSON.stringify(body),
   });
   const text = await response.text();
-  return { status: response.status, type: response.headers.get("content-type"), body: text === "" ? null : (JSON.parse(text) as unknown) };
+  return {
+    status: response.status,
+    type: response.headers.get("content-type"),
+    body: text === "" ? null : (JSON.parse(text) as unknown),
+  };
 }
 
 /** A request with a Host header of one's own, which fetch does not allow. */
@@ -78,9 +90,20 @@ export interface Spawned {
   exited: Promise<number | null>;
 }
 
-/** A server process of its own on a data folder; resolves when it answers, or when it has ended. On a free port, or on one that it had before. */
-export async function spawnServer(folder: string, args: string[] = [], command = ["--import", "tsx", "server/main.ts"], port = 0): Promise<Spawned> {
-  const child = spawn(process.execPath, [...command, "--port", String(port), "--data", folder, ...args], { cwd: root, stdio: ["ignore", "pipe", "pipe"] });
+/**
+ * A server process of its own on a data folder; resolves when it answers, or when it has ended. On a free port, or on
+ * one that it had before.
+ */
+export async function spawnServer(
+  folder: string,
+  args: string[] = [],
+  command = ["--import", "tsx", "server/main.ts"],
+  port = 0,
+): Promise<Spawned> {
+  const child = spawn(process.execPath, [...command, "--port", String(port), "--data", folder, ...args], {
+    cwd: root,
+    stdio: ["ignore", "pipe", "pipe"],
+  });
   let text = "";
   const exited = new Promise<number | null>((resolve) => child.once("exit", (code) => resolve(code)));
   const address = await new Promise<string>((resolve) => {

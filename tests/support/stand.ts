@@ -4,7 +4,13 @@ import type { Design } from "../../core/design/schema";
 import { SimulatedStand } from "../../server/stand/simulatedStand";
 import { calm, rig } from "./sweeps";
 
-export const noFaults: StandSetup["faults"] = { bending: false, slipping: false, looseTare: false, wrongCurrent: false, silent: false };
+export const noFaults: StandSetup["faults"] = {
+  bending: false,
+  slipping: false,
+  looseTare: false,
+  wrongCurrent: false,
+  silent: false,
+};
 
 /** The stand set up for the first drive of a design. */
 export function setupFor(design: Design, faults: Partial<StandSetup["faults"]> = {}, seed = 1): StandSetup {
@@ -14,7 +20,12 @@ export function setupFor(design: Design, faults: Partial<StandSetup["faults"]> =
   const { motor, controller, gear, propeller } = unit;
   return {
     unit: { motor, controller, gear, propeller },
-    battery: { chemistry: battery.chemistry, series: battery.series, capacity: battery.capacity, cellResistance: battery.cellResistance },
+    battery: {
+      chemistry: battery.chemistry,
+      series: battery.series,
+      capacity: battery.capacity,
+      cellResistance: battery.cellResistance,
+    },
     rig: rig({ thrustArm: 0.2, scaleArm: 0.15 }),
     air: calm,
     faults: { ...noFaults, ...faults },

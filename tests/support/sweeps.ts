@@ -31,13 +31,19 @@ export const reading = (throttle: number, change: Partial<ThrustReading> = {}): 
   ...change,
 });
 /** What the scale of this stand shows of a thrust (N), by moments worked backwards. */
-export const shownFor = (thrust: number, r: Rig): number => r.tare + (r.reads === "more" ? 1 : -1) * (thrust / 9.80665) * (r.kind === "lever" ? r.thrustArm / r.scaleArm : 1);
+export const shownFor = (thrust: number, r: Rig): number =>
+  r.tare + (r.reads === "more" ? 1 : -1) * (thrust / 9.80665) * (r.kind === "lever" ? r.thrustArm / r.scaleArm : 1);
 
 /** Readings of a curve with known top and exponent, up and down, with noise on the thrust (N). */
-export function syntheticSweep(seed: number, { top = 12, e = 0.7, noise = 0.06, steps = 20, samples = 3, r = rig() } = {}): ThrustReading[] {
+export function syntheticSweep(
+  seed: number,
+  { top = 12, e = 0.7, noise = 0.06, steps = 20, samples = 3, r = rig() } = {},
+): ThrustReading[] {
   const random = seededRandom(seed);
   const up = Array.from({ length: steps + 1 }, (_, i) => i / steps);
   return [...up, ...up.slice(0, -1).reverse()].flatMap((u) =>
-    Array.from({ length: samples }, () => reading(u, { scale: shownFor(top * ((1 - e) * u + e * u * u) + noise * random.normal(), r) })),
+    Array.from({ length: samples }, () =>
+      reading(u, { scale: shownFor(top * ((1 - e) * u + e * u * u) + noise * random.normal(), r) }),
+    ),
   );
 }

@@ -27,8 +27,10 @@ export async function saves(open: OpenDatabase, slug: string, count: number, fro
     await saveDesign(open.db, slug, "v1", n, design);
   }
 }
-export const make = (open: OpenDatabase, name = "Keeper") => createCraft(open, { name, summary: "", heldUpBy: "hull" }, quietDesign(), "", NOW);
-export const purpose = async (open: OpenDatabase, slug: string) => (await readCraft(open.db, slug)).file.versions[0]?.design.brief.purpose;
+export const make = (open: OpenDatabase, name = "Keeper") =>
+  createCraft(open, { name, summary: "", heldUpBy: "hull" }, quietDesign(), "", NOW);
+export const purpose = async (open: OpenDatabase, slug: string) =>
+  (await readCraft(open.db, slug)).file.versions[0]?.design.brief.purpose;
 
 /** Every row that a database holds, as text. */
 export async function rows(open: OpenDatabase): Promise<string[]> {

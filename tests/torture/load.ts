@@ -15,18 +15,29 @@ export async function fillWorkshop(address: string, crafts: number, versions = 1
       formatVersion: FORMAT_VERSION,
       craft: { name: `Craft ${c + 1}`, summary: "one of many", heldUpBy: tern.heldUpBy },
       versions: Array.from({ length: versions }, (_, v) =>
-        version(`v${v + 1}`, v === 0 ? null : `v${v}`, { design: tern, frozenAt: v === versions - 1 ? null : "2026-01-01T10:00:00Z" }),
+        version(`v${v + 1}`, v === 0 ? null : `v${v}`, {
+          design: tern,
+          frozenAt: v === versions - 1 ? null : "2026-01-01T10:00:00Z",
+        }),
       ),
       runs: Array.from({ length: (versions - 1) * runsEach }, (_, r) =>
         run(r + 1, `v${1 + Math.floor(r / runsEach)}`, 1 + (r % 5), {
           date: new Date(Date.UTC(2026, 0, 1) + r * 3_600_000).toISOString(),
-          metrics: [{ metric: "auw", dimension: "mass", predicted: { value: 1, sd: 0.1, evidence: "calculated" }, measured: { value: 1.02, sd: 0.01, by: "scale" } }],
+          metrics: [
+            {
+              metric: "auw",
+              dimension: "mass",
+              predicted: { value: 1, sd: 0.1, evidence: "calculated" },
+              measured: { value: 1.02, sd: 0.01, by: "scale" },
+            },
+          ],
         }),
       ),
       faults: [],
     };
     const answer = await send(address, "POST", "/api/crafts/import", file);
-    if (answer.status !== 200) throw new Error(`import ${c + 1}: ${answer.status} ${JSON.stringify(answer.body).slice(0, 300)}`);
+    if (answer.status !== 200)
+      throw new Error(`import ${c + 1}: ${answer.status} ${JSON.stringify(answer.body).slice(0, 300)}`);
   }
 }
 
@@ -40,7 +51,10 @@ export interface LoadResult {
   savesMedian: number;
 }
 
-/** Readers and writers for a time. A reader looks at the list, opens a craft, and reads it for a while; a writer saves a draft and logs runs. */
+/**
+ * Readers and writers for a time. A reader looks at the list, opens a craft, and reads it for a while; a writer saves
+ * a draft and logs runs.
+ */
 export async function load(address: string, readers: number, writers: number, seconds: number): Promise<LoadResult> {
   const times: number[] = [];
   const saves: number[] = [];
@@ -57,7 +71,8 @@ export async function load(address: string, readers: number, writers: number, se
         signal: AbortSignal.timeout(20_000),
       });
       await response.arrayBuffer();
-      if (response.status >= 500 || (response.status >= 400 && method === "GET")) errors.push(`${response.status} ${method} ${path}`);
+      if (response.status >= 500 || (response.status >= 400 && method === "GET"))
+        errors.push(`${response.status} ${method} ${path}`);
       const took = performance.now() - start;
       times.push(took);
       return response.status === 200 ? took : Number.NaN;
@@ -69,7 +84,10 @@ export async function load(address: string, readers: number, writers: number, se
   const reader = async (k: number) => {
     await pause((1000 * k) / readers);
     for (let n = k; Date.now() < end; n++) {
-      await timed("GET", n % 4 === 0 ? "/api/crafts" : n % 4 === 3 ? "/api/shelf" : `/api/crafts/${slugs[n % slugs.length]}`);
+      await timed(
+        "GET",
+        n % 4 === 0 ? "/api/crafts" : n % 4 === 3 ? "/api/shelf" : `/api/crafts/${slugs[n % slugs.length]}`,
+      );
       // A person looks at what came before asking again.
       await pause(2000);
     }
@@ -94,9 +112,20 @@ export async function load(address: string, readers: number, writers: number, se
       await pause(500);
     }
   };
-  await Promise.all([...Array.from({ length: readers }, (_, k) => reader(k)), ...Array.from({ length: writers }, (_, k) => writer(k))]);
+  await Promise.all([
+    ...Array.from({ length: readers }, (_, k) => reader(k)),
+    ...Array.from({ length: writers }, (_, k) => writer(k)),
+  ]);
   times.sort((a, b) => a - b);
   saves.sort((a, b) => a - b);
-  const at = (list: number[], share: number) => list[Math.min(list.length - 1, Math.floor(share * list.length))] ?? Number.NaN;
-  return { requests: times.length, errors, median: at(times, 0.5), p99: at(times, 0.99), slowest: times.at(-1) ?? Number.NaN, savesMedian: at(saves, 0.5) };
+  const at = (list: number[], share: number) =>
+    list[Math.min(list.length - 1, Math.floor(share * list.length))] ?? Number.NaN;
+  return {
+    requests: times.length,
+    errors,
+    median: at(times, 0.5),
+    p99: at(times, 0.99),
+    slowest: times.at(-1) ?? Number.NaN,
+    savesMedian: at(saves, 0.5),
+  };
 }

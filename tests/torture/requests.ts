@@ -12,7 +12,28 @@ const pick = <T>(random: Random, list: readonly T[]): T => list[Math.floor(rando
 
 /** What a value may turn into: numbers beyond all bounds, signs that no text has, other types, nothing. */
 const NASTY: readonly unknown[] = [
-  ...[null, true, "", "x", " ", 0, -1, 1e308, -1e308, 1e-320, 1e15, 2 ** 31, 2 ** 32, 2 ** 53, -0, 0.1, [], {}, [[]], [null]],
+  ...[
+    null,
+    true,
+    "",
+    "x",
+    " ",
+    0,
+    -1,
+    1e308,
+    -1e308,
+    1e-320,
+    1e15,
+    2 ** 31,
+    2 ** 32,
+    2 ** 53,
+    -0,
+    0.1,
+    [],
+    {},
+    [[]],
+    [null],
+  ],
   ...[
     "\u0000",
     "a\u0000b",
@@ -30,7 +51,19 @@ const NASTY: readonly unknown[] = [
   ],
 ];
 /** The same as raw text in the place of a value: what JSON.stringify would not write. */
-const RAW = ["1e999", "-1e999", '"\\u0000"', '"\\ud800"', "NaN", "{", "]", "1e", `${"[".repeat(200)}${"]".repeat(200)}`, "9".repeat(400), "-"];
+const RAW = [
+  "1e999",
+  "-1e999",
+  '"\\u0000"',
+  '"\\ud800"',
+  "NaN",
+  "{",
+  "]",
+  "1e",
+  `${"[".repeat(200)}${"]".repeat(200)}`,
+  "9".repeat(400),
+  "-",
+];
 
 /** Changes a document in a few random places. */
 export function mutated(random: Random, document: unknown): unknown {
@@ -69,28 +102,55 @@ export function mutatedText(random: Random, document: unknown): string {
   return text;
 }
 
-const demo = (name: string) => JSON.parse(readFileSync(join(root, `demo/${name}.json`), "utf8")) as { versions: { design: unknown }[] };
+const demo = (name: string) =>
+  JSON.parse(readFileSync(join(root, `demo/${name}.json`), "utf8")) as { versions: { design: unknown }[] };
 
 /** A sensible body for each route. */
 function bodies(): Record<string, unknown> {
   const design = quietDesign();
   const tern = demo("annulus");
-  const session = { date: "2026-01-01T10:00:00Z", weighIn: { kind: "total", scale: { resolution: 0.001, error: 0.001 }, loads: [1.2] }, notes: "", files: [] };
-  const part = { kind: "motor", name: "M", mass: null, price: null, notes: "", kv: known(1000), resistance: known(0.1), noLoadCurrent: known(1), maxCurrent: 20 };
+  const session = {
+    date: "2026-01-01T10:00:00Z",
+    weighIn: { kind: "total", scale: { resolution: 0.001, error: 0.001 }, loads: [1.2] },
+    notes: "",
+    files: [],
+  };
+  const part = {
+    kind: "motor",
+    name: "M",
+    mass: null,
+    price: null,
+    notes: "",
+    kv: known(1000),
+    resistance: known(0.1),
+    noLoadCurrent: known(1),
+    maxCurrent: 20,
+  };
   return {
     createCraft: { craft: { name: "F", summary: "", heldUpBy: "hull" }, design, question: "" },
     importCraft: tern,
     createVersion: { parent: "v1", question: "", reason: "r", claims: [], design: tern.versions[0]?.design },
     saveDesign: { revision: 0, design: tern.versions[0]?.design },
     saveVersion: { revision: 0, question: "q", whys: [], advice: [], claims: [] },
-    createRun: newRun({ stage: 1, measured: [{ metric: "auw", dimension: "mass", measured: { value: 1, sd: 0.1, by: "" } }] }),
+    createRun: newRun({
+      stage: 1,
+      measured: [{ metric: "auw", dimension: "mass", measured: { value: 1, sd: 0.1, by: "" } }],
+    }),
     createRuns: { runs: [{ version: "v1", run: newRun({ stage: 1 }) }] },
     saveRun: { revision: 0, run: newRun({ stage: 1 }) },
     createFault: { ...newFault(1), title: "f" },
     saveFault: { revision: 0, fault: { ...newFault(1), title: "f" } },
     createPlan: newPlan(),
     savePlan: { revision: 0, plan: newPlan() },
-    saveSymptom: { revision: null, symptom: { id: "own-a", text: "t", group: "air", causes: [{ id: "a", text: "a", test: "t", minutes: 1, cost: 0, risk: "none", fix: "" }] } },
+    saveSymptom: {
+      revision: null,
+      symptom: {
+        id: "own-a",
+        text: "t",
+        group: "air",
+        causes: [{ id: "a", text: "a", test: "t", minutes: 1, cost: 0, risk: "none", fix: "" }],
+      },
+    },
     createBench: session,
     saveBench: { revision: 0, session },
     addToShelf: { parts: [part] },
@@ -99,7 +159,18 @@ function bodies(): Record<string, unknown> {
     adopt: { revision: 0, evidence: { entries: [] }, said: "s" },
     addFile: { type: "text/plain", content: "aGVsbG8=" },
     mendRecord: { kind: "run", name: "1", revision: 0 },
-    commandStand: { throttle: 0, safety: { restraint: true, plane: true, shield: true, distance: true, people: true, cutOff: true, place: "outdoors" } },
+    commandStand: {
+      throttle: 0,
+      safety: {
+        restraint: true,
+        plane: true,
+        shield: true,
+        distance: true,
+        people: true,
+        cutOff: true,
+        place: "outdoors",
+      },
+    },
   };
 }
 const known = (value: number) => ({ value, evidence: "measured" });
@@ -127,19 +198,36 @@ export async function fuzzRequests(address: string, count: number, seed: number,
         .replace(":label", () => pick(random, LABELS))
         .replace(":number", () => pick(random, NUMBERS))
         .replace(":hash", () => pick(random, ["0".repeat(64), "x", "%00"]))
-        .replace(":id", () => (name.includes("ymptom") ? pick(random, ["own-a", "own-b", "%00", "x"]) : pick(random, NUMBERS)));
-      const text = contract.method === "get" || contract.method === "delete" ? undefined : mutatedText(random, sensible[name] ?? {});
+        .replace(":id", () =>
+          name.includes("ymptom") ? pick(random, ["own-a", "own-b", "%00", "x"]) : pick(random, NUMBERS),
+        );
+      const text =
+        contract.method === "get" || contract.method === "delete"
+          ? undefined
+          : mutatedText(random, sensible[name] ?? {});
       const about = `${contract.method} ${path} ${text?.slice(0, 300) ?? ""}`;
       try {
         const response = await fetch(address + path, {
           method: contract.method.toUpperCase(),
-          headers: text === undefined ? {} : { "content-type": pick(random, ["application/json", "application/json", "application/json", "text/plain", "application/x-tar"]) },
+          headers:
+            text === undefined
+              ? {}
+              : {
+                  "content-type": pick(random, [
+                    "application/json",
+                    "application/json",
+                    "application/json",
+                    "text/plain",
+                    "application/x-tar",
+                  ]),
+                },
           body: text,
           signal: AbortSignal.timeout(30_000),
         });
         const answer = await response.arrayBuffer();
         out.statuses[response.status] = (out.statuses[response.status] ?? 0) + 1;
-        if (response.status >= 500) out.wrong.push(`${response.status} ${about} ${Buffer.from(answer).toString("utf8").slice(0, 200)}`);
+        if (response.status >= 500)
+          out.wrong.push(`${response.status} ${about} ${Buffer.from(answer).toString("utf8").slice(0, 200)}`);
       } catch (error) {
         // A path that no client would send is refused before it leaves.
         if (error instanceof TypeError && /URL/.test(error.message)) continue;
@@ -148,17 +236,31 @@ export async function fuzzRequests(address: string, count: number, seed: number,
       out.sent++;
     }
   };
-  await Promise.all(Array.from({ length: lanes }, (_, k) => lane(seededRandom(seed * 100 + k), Math.ceil(count / lanes))));
+  await Promise.all(
+    Array.from({ length: lanes }, (_, k) => lane(seededRandom(seed * 100 + k), Math.ceil(count / lanes))),
+  );
   return out;
 }
 
-/** Sends mutated craft files, as JSON and as tar, and then looks whether every craft that is there opens and exports. */
+/**
+ * Sends mutated craft files, as JSON and as tar, and then looks whether every craft that is there opens and exports.
+ */
 export async function fuzzFiles(address: string, count: number, seed: number): Promise<FuzzResult> {
   const out: FuzzResult = { sent: 0, statuses: {}, wrong: [] };
   const files = ["annulus", "samphire", "lantern", "tern"].map(demo);
   const random = seededRandom(seed);
-  const ask = async (method: string, path: string, body?: string | Uint8Array<ArrayBuffer>, type = "application/json") => {
-    const response = await fetch(address + path, { method, headers: body === undefined ? {} : { "content-type": type }, body, signal: AbortSignal.timeout(60_000) });
+  const ask = async (
+    method: string,
+    path: string,
+    body?: string | Uint8Array<ArrayBuffer>,
+    type = "application/json",
+  ) => {
+    const response = await fetch(address + path, {
+      method,
+      headers: body === undefined ? {} : { "content-type": type },
+      body,
+      signal: AbortSignal.timeout(60_000),
+    });
     return { status: response.status, body: Buffer.from(await response.arrayBuffer()) };
   };
   for (let k = 0; k < count && out.wrong.length < 20; k++) {
@@ -168,15 +270,22 @@ export async function fuzzFiles(address: string, count: number, seed: number): P
     const text = mutatedText(random, file);
     try {
       const body = tar ? tarOf(random, text) : text;
-      const answer = await ask("POST", "/api/crafts/import", body as string, tar ? "application/x-tar" : "application/json");
+      const answer = await ask(
+        "POST",
+        "/api/crafts/import",
+        body as string,
+        tar ? "application/x-tar" : "application/json",
+      );
       out.statuses[answer.status] = (out.statuses[answer.status] ?? 0) + 1;
       out.sent++;
-      if (answer.status >= 500) out.wrong.push(`${answer.status} ${answer.body.toString("utf8").slice(0, 200)} ${text.slice(0, 200)}`);
+      if (answer.status >= 500)
+        out.wrong.push(`${answer.status} ${answer.body.toString("utf8").slice(0, 200)} ${text.slice(0, 200)}`);
       if (answer.status !== 200) continue;
       const { slug } = JSON.parse(answer.body.toString("utf8")) as { slug: string };
       for (const path of [`/api/crafts/${slug}`, `/api/crafts/${slug}/export`, `/api/crafts/${slug}/export.tar`]) {
         const opened = await ask("GET", path);
-        if (opened.status !== 200) out.wrong.push(`${path} ${opened.status} ${opened.body.toString("utf8").slice(0, 200)}`);
+        if (opened.status !== 200)
+          out.wrong.push(`${path} ${opened.status} ${opened.body.toString("utf8").slice(0, 200)}`);
       }
       const gone = await ask("DELETE", `/api/crafts/${slug}`);
       if (gone.status !== 200) out.wrong.push(`delete ${slug}: ${gone.status}`);
@@ -202,6 +311,9 @@ function tarOf(random: Random, text: string): Uint8Array<ArrayBuffer> {
   const sum = head.reduce((s, b) => s + b, 0);
   head.write(`${sum.toString(8).padStart(6, "0")}\0 `, 148);
   const whole = Buffer.concat([head, body, Buffer.alloc((512 - (body.length % 512)) % 512), Buffer.alloc(1024)]);
-  if (random.uniform() < 0.4) for (let k = 0; k < 4; k++) whole[Math.floor(whole.length * random.uniform())] = Math.floor(256 * random.uniform());
-  return new Uint8Array(random.uniform() < 0.2 ? whole.subarray(0, Math.floor(whole.length * random.uniform())) : whole);
+  if (random.uniform() < 0.4)
+    for (let k = 0; k < 4; k++) whole[Math.floor(whole.length * random.uniform())] = Math.floor(256 * random.uniform());
+  return new Uint8Array(
+    random.uniform() < 0.2 ? whole.subarray(0, Math.floor(whole.length * random.uniform())) : whole,
+  );
 }

@@ -23,8 +23,16 @@ export interface Kills {
   lost: string[];
 }
 
-/** kill -9 at random moments while three writers write; after each start everything that was acknowledged is looked for. */
-export async function killRounds(rounds: number, command: Command, seed = 1, note: (text: string) => void = () => {}): Promise<Kills> {
+/**
+ * kill -9 at random moments while three writers write; after each start everything that was acknowledged is looked
+ * for.
+ */
+export async function killRounds(
+  rounds: number,
+  command: Command,
+  seed = 1,
+  note: (text: string) => void = () => {},
+): Promise<Kills> {
   const random = seededRandom(seed);
   const folder = mkdtempSync(join(tmpdir(), "ultraform-kill-"));
   const lost: string[] = [];
@@ -43,7 +51,11 @@ export async function killRounds(rounds: number, command: Command, seed = 1, not
       // New crafts now and then, so that the folder does not grow without end.
       if (round % 20 === 0) {
         before += sum();
-        writers.splice(0, writers.length, ...(await Promise.all(["One", "Two", "Three"].map((name) => begin(server.address, `${name} ${round}`)))));
+        writers.splice(
+          0,
+          writers.length,
+          ...(await Promise.all(["One", "Two", "Three"].map((name) => begin(server.address, `${name} ${round}`)))),
+        );
       }
       const writing = Promise.all(writers.map((sure) => write(server.address, sure)));
       await pause(20 + 500 * random.uniform());
@@ -105,10 +117,16 @@ export interface Cuts {
 }
 
 /**
- * Power cuts: the server writes on a file system in an image file; in the middle the image is copied as it is, with nothing synced for the copy, so the copy holds what had reached the disk. A
+ * Power cuts: the server writes on a file system in an image file; in the middle the image is copied as it is, with
+ * nothing synced for the copy, so the copy holds what had reached the disk. A
  * server on the copy must have everything that was acknowledged before.
  */
-export async function powerCuts(cuts: number, command: Command, seed = 1, note: (text: string) => void = () => {}): Promise<Cuts> {
+export async function powerCuts(
+  cuts: number,
+  command: Command,
+  seed = 1,
+  note: (text: string) => void = () => {},
+): Promise<Cuts> {
   const random = seededRandom(seed);
   return withImage(600, async (mount, image): Promise<Cuts> => {
     const server = await up(join(mount, "data"), command, ["--new"]);

@@ -15,7 +15,11 @@ export interface Sure {
 
 /** A craft to write to. */
 export async function begin(address: string, name: string): Promise<Sure> {
-  const made = await send(address, "POST", "/api/crafts", { craft: { name, summary: "", heldUpBy: "hull" }, design: quietDesign(), question: "" });
+  const made = await send(address, "POST", "/api/crafts", {
+    craft: { name, summary: "", heldUpBy: "hull" },
+    design: quietDesign(),
+    question: "",
+  });
   if (made.status !== 200) throw new Error(`no craft: ${made.status}`);
   const { slug } = made.body as { slug: string };
   // Runs go to the first version, saves to a draft that grew from it.
@@ -23,10 +27,13 @@ export async function begin(address: string, name: string): Promise<Sure> {
   return { slug, saves: 0, runs: 0, plans: 0, faults: 0 };
 }
 
-/** Writes records of every kind, one after the other, until the server answers no more. Counts what was acknowledged. */
+/**
+ * Writes records of every kind, one after the other, until the server answers no more. Counts what was acknowledged.
+ */
 export async function write(address: string, sure: Sure, most = Number.POSITIVE_INFINITY): Promise<void> {
   const path = `/api/crafts/${sure.slug}`;
-  const ok = async (method: string, to: string, body: unknown) => (await send(address, method, `${path}/${to}`, body).catch(() => null))?.status === 200;
+  const ok = async (method: string, to: string, body: unknown) =>
+    (await send(address, method, `${path}/${to}`, body).catch(() => null))?.status === 200;
   const held = (await send(address, "GET", path).catch(() => null))?.body as CraftRecord | undefined;
   if (!held?.file) return;
   let revision = held.revisions.versions.v2 ?? 0;
@@ -37,7 +44,14 @@ export async function write(address: string, sure: Sure, most = Number.POSITIVE_
     if (!(await ok("PUT", "versions/v2/design", { revision, design }))) return;
     sure.saves = ++revision;
     if (n % 3 !== 0) continue;
-    if (!(await ok("POST", "versions/v1/runs", newRun({ stage: 1, key: `field-${String(sure.runs + 1).padStart(4, "0")}` })))) return;
+    if (
+      !(await ok(
+        "POST",
+        "versions/v1/runs",
+        newRun({ stage: 1, key: `field-${String(sure.runs + 1).padStart(4, "0")}` }),
+      ))
+    )
+      return;
     sure.runs++;
     if (!(await ok("POST", "versions/v1/plans", newPlan()))) return;
     sure.plans++;
@@ -60,8 +74,10 @@ export async function missing(address: string, sure: Sure): Promise<string[]> {
   least("plans", file.plans.length, sure.plans);
   least("faults", file.faults.length, sure.faults);
   const purpose = file.versions.find((v) => v.label === "v2")?.design.brief.purpose;
-  if (sure.saves > 0 && purpose !== `save ${revisions.versions.v2}`) out.push(`${sure.slug}: ${purpose} at revision ${revisions.versions.v2}`);
+  if (sure.saves > 0 && purpose !== `save ${revisions.versions.v2}`)
+    out.push(`${sure.slug}: ${purpose} at revision ${revisions.versions.v2}`);
   if (broken.length > 0) out.push(`${sure.slug}: broken ${JSON.stringify(broken).slice(0, 200)}`);
-  if ((await send(address, "GET", `/api/crafts/${sure.slug}/export`)).status !== 200) out.push(`${sure.slug}: no export`);
+  if ((await send(address, "GET", `/api/crafts/${sure.slug}/export`)).status !== 200)
+    out.push(`${sure.slug}: no export`);
   return out;
 }

@@ -10,8 +10,16 @@ export const windage = subject({
     const area = (view as unknown as { sideArea?: { value: number } | null }).sideArea;
     const medium = of(air);
     if (!area || medium.status !== "solved") return { status: "missing", needs: ["side area"] };
-    return { status: "solved", result: { area: area.value, force: 0.5 * medium.result.density * view.brief.environment.wind ** 2 * area.value } };
+    return {
+      status: "solved",
+      result: { area: area.value, force: 0.5 * medium.result.density * view.brief.environment.wind ** 2 * area.value },
+    };
   },
-  quantities: ({ force }) => ({ sideForce: { value: force, sd: 0.1 * force, dimension: "force" as const, evidence: "guess" as const } }) as never,
-  working: (_key, { area }) => [{ name: "Side area", value: area, sd: 0.1 * area, dimension: "area", evidence: "guess", share: 1, source: null }],
+  quantities: ({ force }) =>
+    ({
+      sideForce: { value: force, sd: 0.1 * force, dimension: "force" as const, evidence: "guess" as const },
+    }) as never,
+  working: (_key, { area }) => [
+    { name: "Side area", value: area, sd: 0.1 * area, dimension: "area", evidence: "guess", share: 1, source: null },
+  ],
 });

@@ -5,7 +5,9 @@ import { windage } from "./node";
 const blown = verdict<{ force: number }>({
   find(see) {
     const result = see.result(windage);
-    return result && result.force > 1 ? [{ page: "layout", severity: "care", about: "side", params: { force: result.force }, figure: null }] : [];
+    return result && result.force > 1
+      ? [{ page: "layout", severity: "care", about: "side", params: { force: result.force }, figure: null }]
+      : [];
   },
   says: (p) => `The wind pushes it aside with ${plain(p.force, "force")}`,
 });

@@ -22,7 +22,9 @@ describe("humid air", () => {
   it("is lighter the wetter and warmer it is: over a warm marsh by 2 %", () => {
     expect(air(0, 35, 1).density / air(0, 35, 0).density).toBeGreaterThan(0.975);
     expect(air(0, 35, 1).density / air(0, 35, 0).density).toBeLessThan(0.985);
-    const thrust = (humidity: number) => evaluate(changed((d) => Object.assign(d.brief.environment, { airTemperature: 35, humidity }))).metrics.thrust?.value ?? 0;
+    const thrust = (humidity: number) =>
+      evaluate(changed((d) => Object.assign(d.brief.environment, { airTemperature: 35, humidity }))).metrics.thrust
+        ?.value ?? 0;
     expect(thrust(1)).toBeLessThan(thrust(0));
   });
   it("has a ± where nobody read a thermometer, a barometer or a hygrometer", () => {
@@ -54,12 +56,15 @@ describe("a motor at work", () => {
 
 describe("a hollow part", () => {
   const inertia = (hollow: boolean, size: { x: number; y: number; z: number }) =>
-    rollUp({ items: [part({ id: "a", mass: { value: 1, evidence: "measured" }, place: { x: 0, y: 0, z: 0 }, size, hollow })] })?.inertia;
+    rollUp({
+      items: [part({ id: "a", mass: { value: 1, evidence: "measured" }, place: { x: 0, y: 0, z: 0 }, size, hollow })],
+    })?.inertia;
   it("turns like a shell: a hollow cube has 5/3 of the inertia of a solid one", () => {
     // Handbook: solid cube m·a²/6, thin hollow cube 5·m·a²/18.
     const cube = { x: 0.3, y: 0.3, z: 0.3 };
     expect(inertia(false, cube)?.roll).toBeCloseTo(0.09 / 6, 12);
-    for (const axis of ["roll", "pitch", "yaw"] as const) expect(inertia(true, cube)?.[axis]).toBeCloseTo((5 * 0.09) / 18, 12);
+    for (const axis of ["roll", "pitch", "yaw"] as const)
+      expect(inertia(true, cube)?.[axis]).toBeCloseTo((5 * 0.09) / 18, 12);
   });
   it("agrees with a shell summed up in small tiles", () => {
     const size = { x: 0.8, y: 0.2, z: 0.1 };

@@ -20,7 +20,11 @@ const at = (x: number) => ({ low: x, high: x });
 const crafts = fc
   .record({
     parts: fc.array(
-      fc.record({ m: fc.double({ min: 0.02, max: 0.5, noNaN: true }), x: fc.double({ min: 0, max: 1, noNaN: true }), y: fc.double({ min: -0.2, max: 0.2, noNaN: true }) }),
+      fc.record({
+        m: fc.double({ min: 0.02, max: 0.5, noNaN: true }),
+        x: fc.double({ min: 0, max: 1, noNaN: true }),
+        y: fc.double({ min: -0.2, max: 0.2, noNaN: true }),
+      }),
       {
         minLength: 2,
         maxLength: 8,
@@ -30,7 +34,10 @@ const crafts = fc
     goal: fc.double({ min: -0.08, max: 0.08, noNaN: true }),
   })
   .map(({ parts, slide, goal }) => {
-    const design: Design = { ...emptyDesign("wings"), items: parts.map((p, i) => part({ id: `p${i}`, mass: known(p.m), place: { x: p.x, y: p.y, z: 0.1 } })) };
+    const design: Design = {
+      ...emptyDesign("wings"),
+      items: parts.map((p, i) => part({ id: `p${i}`, mass: known(p.m), place: { x: p.x, y: p.y, z: 0.1 } })),
+    };
     const first = design.items[0];
     if (first) first.slide = { from: first.place.x - slide, to: first.place.x + slide };
     design.ballastSpots = [
@@ -70,7 +77,8 @@ describe("balance solver", () => {
         const a = balance(design, question);
         const b = balance(wider, question);
         expect(b.status).toBe("solved");
-        if (a.status === "solved" && b.status === "solved") expect(b.plan.added).toBeLessThanOrEqual(a.plan.added + 1e-5);
+        if (a.status === "solved" && b.status === "solved")
+          expect(b.plan.added).toBeLessThanOrEqual(a.plan.added + 1e-5);
       }),
     );
   });
@@ -85,7 +93,9 @@ describe("balance solver", () => {
           const moved = structuredClone(design);
           if (moved.items[0]) moved.items[0].place.x = item.slide.from + ((item.slide.to - item.slide.from) * k) / 400;
           const r = rollUp(moved);
-          if (r) for (const place of [-0.5, 1.5]) least = Math.min(least, ballastFor(r.mass, r.cg.x, goal, place) ?? Infinity);
+          if (r)
+            for (const place of [-0.5, 1.5])
+              least = Math.min(least, ballastFor(r.mass, r.cg.x, goal, place) ?? Infinity);
         }
         expect(result.plan.added).toBeLessThanOrEqual(least + 1e-6);
         expect(result.plan.added).toBeGreaterThan(least - 0.01);
@@ -102,7 +112,11 @@ describe("balance solver", () => {
     ];
     const hull = design.items[0];
     if (hull) hull.place.y = 0.01;
-    const result = balance(design, { sliders: ["pack"], spots: ["n", "p", "s"], goals: { x: at(0.29), y: at(0), z: { low: 0.05, high: 0.06 } } });
+    const result = balance(design, {
+      sliders: ["pack"],
+      spots: ["n", "p", "s"],
+      goals: { x: at(0.29), y: at(0), z: { low: 0.05, high: 0.06 } },
+    });
     if (result.status !== "solved") throw new Error(result.status);
     const after = rollUp(applyPatch(design, planPatch(design, result.plan)));
     expect(after?.cg.x).toBeCloseTo(0.29, 5);
@@ -143,7 +157,10 @@ describe("balance solver", () => {
 describe("attached parts", () => {
   const pod = () => {
     const design = quietDesign();
-    design.items.push(part({ id: "cam", parentId: "pack", mass: known(0.05), place: { x: 0.24, y: 0.01, z: 0.09 } }), part({ id: "lens", parentId: "cam", mass: known(0.01) }));
+    design.items.push(
+      part({ id: "cam", parentId: "pack", mass: known(0.05), place: { x: 0.24, y: 0.01, z: 0.09 } }),
+      part({ id: "lens", parentId: "cam", mass: known(0.01) }),
+    );
     return design;
   };
   it("move as one, and count as one mass", () => {
@@ -157,7 +174,9 @@ describe("attached parts", () => {
   });
   it("a circle of attachments is refused", () => {
     const design = pod();
-    expect(() => applyPatch(design, { set: [{ path: ["items", "#pack", "parentId"], value: "lens" }], addItems: [] })).toThrow(/attached/);
+    expect(() =>
+      applyPatch(design, { set: [{ path: ["items", "#pack", "parentId"], value: "lens" }], addItems: [] }),
+    ).toThrow(/attached/);
   });
 });
 
@@ -246,23 +265,42 @@ describe("walk-back", () => {
 });
 
 describe("overlaps and envelope", () => {
-  const box = (id: string, x: number, more = {}) => part({ id, place: { x, y: 0, z: 0 }, size: { x: 0.1, y: 0.1, z: 0.1 }, ...more });
+  const box = (id: string, x: number, more = {}) =>
+    part({ id, place: { x, y: 0, z: 0 }, size: { x: 0.1, y: 0.1, z: 0.1 }, ...more });
   it("names boxes that share space, not a fit, not what a shell holds, not what hangs on it", () => {
     const design = { ...emptyDesign("hull" as const), items: [box("a", 0), box("b", 0.09), box("c", 0.189)] };
     expect(overlaps(design)).toMatchObject([{ a: "a", b: "b", depth: expect.closeTo(0.01, 9) }]);
     expect(overlaps({ ...design, items: [box("a", 0, { hollow: true }), box("b", 0.05)] })).toEqual([]);
     expect(overlaps({ ...design, items: [box("a", 0), box("b", 0.05, { parentId: "a" })] })).toEqual([]);
-    expect(overlaps({ ...design, items: [box("a", 0, { mirrored: true, place: { x: 0, y: 0.3, z: 0 } }), box("b", 0, { place: { x: 0, y: -0.3, z: 0 } })] })).toHaveLength(1);
+    expect(
+      overlaps({
+        ...design,
+        items: [
+          box("a", 0, { mirrored: true, place: { x: 0, y: 0.3, z: 0 } }),
+          box("b", 0, { place: { x: 0, y: -0.3, z: 0 } }),
+        ],
+      }),
+    ).toHaveLength(1);
   });
   it("measures how far a part reaches out", () => {
-    const design = { ...emptyDesign("hull" as const), items: [box("a", 0.5), box("b", 0.98)], envelope: { min: { x: 0, y: -1, z: -1 }, max: { x: 1, y: 1, z: 1 } } };
+    const design = {
+      ...emptyDesign("hull" as const),
+      items: [box("a", 0.5), box("b", 0.98)],
+      envelope: { min: { x: 0, y: -1, z: -1 }, max: { x: 1, y: 1, z: 1 } },
+    };
     expect(outOfEnvelope(design)).toMatchObject([{ id: "b", axis: "x", by: expect.closeTo(0.03, 9) }]);
   });
 });
 
 describe("growth and leverage", () => {
   it("expects growth by evidence, none of what is weighed", () => {
-    const design = { ...emptyDesign("wings" as const), items: [part({ id: "a", mass: { value: 1, evidence: "guess" } }), part({ id: "b", mass: known(1), planned: 0.8 })] };
+    const design = {
+      ...emptyDesign("wings" as const),
+      items: [
+        part({ id: "a", mass: { value: 1, evidence: "guess" } }),
+        part({ id: "b", mass: known(1), planned: 0.8 }),
+      ],
+    };
     const g = growthOf(design);
     expect(g.expected).toBeCloseTo(ALLOWANCE.guess, 12);
     expect(g.surprises).toMatchObject([{ id: "b", by: expect.closeTo(0.2, 12), against: "planned" }]);

@@ -37,12 +37,26 @@ const first = (d: Design) => {
 describe("a drive that the method does not hold for", () => {
   const cases: [string, (d: Design) => void][] = [
     ["that is a drum", (d) => void (first(d).surroundings = "not a propeller")],
-    ["in water, of a craft that goes on the ground", (d) => void Object.assign(d, { heldUpBy: "ground", units: d.units.map((u) => ({ ...u, surroundings: "in water" })) })],
+    [
+      "in water, of a craft that goes on the ground",
+      (d) =>
+        void Object.assign(d, { heldUpBy: "ground", units: d.units.map((u) => ({ ...u, surroundings: "in water" })) }),
+    ],
     ["in a box", (d) => void (first(d).surroundings = "boxed or ducted")],
     ["coaxial, six of them", (d) => void Object.assign(first(d), { surroundings: "overlapped or coaxial", count: 6 })],
-    ["of a submerged craft, where nothing was said", (d) => void Object.assign(d, { heldUpBy: "submerged", units: d.units.map((u) => ({ ...u, surroundings: null })) })],
-    ["of a cushion craft, where nothing was said", (d) => void Object.assign(d, { heldUpBy: "cushion", units: d.units.map((u) => ({ ...u, surroundings: null })) })],
-    ["that flaps", (d) => void Object.assign(d, { heldUpBy: "flapping", units: d.units.map((u) => ({ ...u, direction: "up" })) })],
+    [
+      "of a submerged craft, where nothing was said",
+      (d) =>
+        void Object.assign(d, { heldUpBy: "submerged", units: d.units.map((u) => ({ ...u, surroundings: null })) }),
+    ],
+    [
+      "of a cushion craft, where nothing was said",
+      (d) => void Object.assign(d, { heldUpBy: "cushion", units: d.units.map((u) => ({ ...u, surroundings: null })) }),
+    ],
+    [
+      "that flaps",
+      (d) => void Object.assign(d, { heldUpBy: "flapping", units: d.units.map((u) => ({ ...u, direction: "up" })) }),
+    ],
   ];
   it.each(cases)("%s: no figure, no clear line, no larger propeller, its targets open", (_, change) => {
     const design = changed((d) => {
@@ -57,7 +71,12 @@ describe("a drive that the method does not hold for", () => {
     expect(finding).toBeDefined();
     for (const f of e.findings)
       for (const r of remediesFor(design, e, f))
-        expect(r.patch?.set.some((s) => s.path.some((p) => ["diameter", "pitch", "throttleLimit"].includes(p)) && s.path[0] === "units") ?? false, r.text).toBe(false);
+        expect(
+          r.patch?.set.some(
+            (s) => s.path.some((p) => ["diameter", "pitch", "throttleLimit"].includes(p)) && s.path[0] === "units",
+          ) ?? false,
+          r.text,
+        ).toBe(false);
     for (const t of e.targets.filter((x) => ["thrustToWeight", "endurance", "speed"].includes(x.target.metric))) {
       expect(t.status).toBe("open");
       expect(t.because).toMatch(/computed so far|is not said/);
@@ -76,7 +95,9 @@ describe("a drive that the method does not hold for", () => {
   it("on the stand: no prediction of a propeller in free air stands beside its readings", () => {
     const unit = first(changed((d) => void (first(d).surroundings = "in water")));
     expect(predictLevels(unit, [{ throttle: 1, voltage: 11 }], 1.2, 11)).toEqual([]);
-    expect(predictLevels({ ...unit, surroundings: "free air" }, [{ throttle: 1, voltage: 11 }], 1.2, 11).length).toBe(1);
+    expect(predictLevels({ ...unit, surroundings: "free air" }, [{ throttle: 1, voltage: 11 }], 1.2, 11).length).toBe(
+      1,
+    );
   });
   it("in the craft's own words on the command line", () => {
     const design = changed((d) => void (first(d).surroundings = "boxed or ducted"));
@@ -95,7 +116,10 @@ describe("a drive that the method does not hold for", () => {
     const design = changed((d) => void (first(d).surroundings = null));
     const e = evaluate(design);
     expect(e.metrics.thrust).toBeDefined();
-    expect(e.targets.find((t) => t.target.metric === "thrustToWeight")).toMatchObject({ status: "open", because: "where drive works is not said: free air is assumed" });
+    expect(e.targets.find((t) => t.target.metric === "thrustToWeight")).toMatchObject({
+      status: "open",
+      because: "where drive works is not said: free air is assumed",
+    });
     expect(e.findings.map((f) => f.code)).not.toContain("currents-hold");
     const finding = e.findings.find((f) => f.code === "surroundings-unsaid");
     if (!finding) throw new Error("not asked");
@@ -128,7 +152,8 @@ describe("what is not there yet", () => {
   it("a sum without its wing is open, with what is left for it; nothing else that rests on the mass is met", () => {
     const design = changed((d) => void d.items.push(part({ id: "w", name: "Wing", mass: null })));
     const e = evaluate(design);
-    for (const metric of ["auw", "thrustToWeight", "cgX"] as const) expect(e.targets.find((t) => t.target.metric === metric)).toMatchObject({ status: "open", odds: null });
+    for (const metric of ["auw", "thrustToWeight", "cgX"] as const)
+      expect(e.targets.find((t) => t.target.metric === metric)).toMatchObject({ status: "open", odds: null });
     expect(e.targets.find((t) => t.target.metric === "auw")?.because).toBe("Wing without a mass");
     expect(e.findings.find((f) => f.code === "left-over")?.params).toMatchObject({ open: 1, first: "Wing" });
     expect(e.findings.map((f) => f.code)).not.toContain("cg-inside");
@@ -136,9 +161,14 @@ describe("what is not there yet", () => {
   it("a craft of nothing but its parts on hand meets no limit of mass", () => {
     const hand = part({ id: "on-hand", name: "Parts on hand" });
     const only = evaluate(changed((d) => void (d.items = [hand])));
-    expect(only.targets.find((t) => t.target.metric === "auw")).toMatchObject({ status: "open", because: expect.stringMatching(/still to come/) });
+    expect(only.targets.find((t) => t.target.metric === "auw")).toMatchObject({
+      status: "open",
+      because: expect.stringMatching(/still to come/),
+    });
     expect(only.findings.map((f) => f.code)).not.toContain("cg-inside");
-    expect(evaluate(changed((d) => void d.items.push(hand))).targets.find((t) => t.target.metric === "auw")?.status).toBe("met");
+    expect(
+      evaluate(changed((d) => void d.items.push(hand))).targets.find((t) => t.target.metric === "auw")?.status,
+    ).toBe("met");
   });
   it("a sum that is over without its wing is missed all the same", () => {
     const design = changed((d) => {
@@ -149,7 +179,9 @@ describe("what is not there yet", () => {
     expect(evaluate(design).targets.find((t) => t.target.metric === "auw")?.status).toBe("missed");
   });
   it("the line of the page does not say that all are met while one is open", () => {
-    const design = changed((d) => void d.brief.targets.push({ id: "x", metric: "speed", comparison: "atLeast", value: 5, weight: "must" }));
+    const design = changed(
+      (d) => void d.brief.targets.push({ id: "x", metric: "speed", comparison: "atLeast", value: 5, weight: "must" }),
+    );
     const file = craft([version("v1", null, { design })]);
     const v = file.versions[0];
     if (!v) throw new Error("no version");
@@ -157,15 +189,24 @@ describe("what is not there yet", () => {
   });
   it("how it is carried stays open for all but rotors, and is said once", () => {
     for (const heldUpBy of HELD_UP_BY) {
-      const said = evaluate(changed((d) => void (d.heldUpBy = heldUpBy))).findings.filter((f) => f.code === "support-open");
+      const said = evaluate(changed((d) => void (d.heldUpBy = heldUpBy))).findings.filter(
+        (f) => f.code === "support-open",
+      );
       expect(said.length, heldUpBy).toBe(heldUpBy === "rotors" ? 0 : 1);
     }
   });
   it("ballast of what must sink or float still is not scolded", () => {
     const heavy = (heldUpBy: Design["heldUpBy"]) =>
-      changed((d) => void Object.assign(d, { heldUpBy, items: d.items.map((i) => (i.id === "tail" ? { ...i, group: "Ballast" } : i)) }));
+      changed(
+        (d) =>
+          void Object.assign(d, {
+            heldUpBy,
+            items: d.items.map((i) => (i.id === "tail" ? { ...i, group: "Ballast" } : i)),
+          }),
+      );
     expect(evaluate(heavy("wings")).findings.map((f) => f.code)).toContain("ballast-share");
-    for (const kind of ["submerged", "gas"] as const) expect(evaluate(heavy(kind)).findings.map((f) => f.code)).not.toContain("ballast-share");
+    for (const kind of ["submerged", "gas"] as const)
+      expect(evaluate(heavy(kind)).findings.map((f) => f.code)).not.toContain("ballast-share");
   });
 });
 
@@ -208,7 +249,10 @@ describe("outside of the method", () => {
 
 describe("limits", () => {
   it("within rounding of a limit is on it, not 0 g over", () => {
-    const at = (value: number) => evaluate(changed((d) => void Object.assign(d.brief.targets[0] ?? {}, { value }))).targets.find((t) => t.target.metric === "auw");
+    const at = (value: number) =>
+      evaluate(changed((d) => void Object.assign(d.brief.targets[0] ?? {}, { value }))).targets.find(
+        (t) => t.target.metric === "auw",
+      );
     const auw = evaluate(quietDesign()).metrics.auw?.value ?? 0;
     expect(at(auw * 0.9997)).toMatchObject({ status: "met", margin: 0 });
     expect(at(auw * 0.999)?.status).toBe("missed");
@@ -247,13 +291,17 @@ describe("limits", () => {
     const stalled = (speed: number | null) => {
       const design = changed((d) => {
         if (d.units[0]) d.units[0].propeller.pitch.value = 0.2;
-        if (speed !== null) d.brief.targets.push({ id: "v", metric: "speed", comparison: "atLeast", value: speed, weight: "must" });
+        if (speed !== null)
+          d.brief.targets.push({ id: "v", metric: "speed", comparison: "atLeast", value: speed, weight: "must" });
       });
       const e = evaluate(design);
       const f = e.findings.find((x) => x.code === "blade-stall");
       if (!f) throw new Error("silent");
       const [r] = remediesFor(design, e, f);
-      return { text: r?.text ?? "", pitch: (r?.patch?.set.find((s) => s.path.includes("pitch"))?.value as number | undefined) ?? null };
+      return {
+        text: r?.text ?? "",
+        pitch: (r?.patch?.set.find((s) => s.path.includes("pitch"))?.value as number | undefined) ?? null,
+      };
     };
     expect(stalled(null).pitch).toBeCloseTo(0.55 * 0.2, 6);
     const slow = stalled(20).pitch ?? 0;

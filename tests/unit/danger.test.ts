@@ -11,7 +11,15 @@ import { changed } from "../support/designs";
 import { newPlan } from "../support/entries";
 import { craft, faultOf, run, version, versionOf } from "../support/records";
 
-const moment = (mark: string, seconds: number): Moment => ({ id: `m${seconds}`, seconds, kind: "mark", mark, text: "", pack: null, files: [] });
+const moment = (mark: string, seconds: number): Moment => ({
+  id: `m${seconds}`,
+  seconds,
+  kind: "mark",
+  mark,
+  text: "",
+  pack: null,
+  files: [],
+});
 const with_ = (moments: Moment[]): Partial<Run> => ({ moments });
 
 describe("a mark of danger", () => {
@@ -20,22 +28,37 @@ describe("a mark of danger", () => {
       const codes = marksFor(kind)
         .filter((m) => m.danger)
         .map((m) => m.code);
-      expect(codes).toEqual(expect.arrayContaining(["smoke", "cut", "part-off", "no-control", "hit-somebody", "near-miss", "hurt"]));
+      expect(codes).toEqual(
+        expect.arrayContaining(["smoke", "cut", "part-off", "no-control", "hit-somebody", "near-miss", "hurt"]),
+      );
     }
   });
   it("opens a fault, each mark once, with its time", () => {
-    const seen = dangersIn({ moments: [moment("rose", 3), moment("smoke", 74), moment("smoke", 90), moment("near-miss", 120)] });
+    const seen = dangersIn({
+      moments: [moment("rose", 3), moment("smoke", 74), moment("smoke", 90), moment("near-miss", 120)],
+    });
     expect(seen.map((s) => [s.mark.code, s.seconds])).toEqual([
       ["smoke", 74],
       ["near-miss", 120],
     ]);
     const first = seen[0];
-    expect(first && faultOfDanger(4, first)).toMatchObject({ run: 4, title: "Smell or smoke", symptom: "motor-hot", severity: "danger", seen: "Marked in run 4 after 74 s." });
+    expect(first && faultOfDanger(4, first)).toMatchObject({
+      run: 4,
+      title: "Smell or smoke",
+      symptom: "motor-hot",
+      severity: "danger",
+      seen: "Marked in run 4 after 74 s.",
+    });
   });
   it("locks every powered rung of its line until it is answered", () => {
     const file = (faults: ReturnType<typeof faultOf>[]) =>
-      craft([version("v1", null), version("v2", "v1")], [run(1, "v1", 1), run(2, "v1", 2, with_([moment("smoke", 9)])), run(3, "v2", 1)], faults);
-    const locks = (faults: ReturnType<typeof faultOf>[], stage = 2) => locksFor(file(faults), versionOf(file(faults), "v2"), [], stage);
+      craft(
+        [version("v1", null), version("v2", "v1")],
+        [run(1, "v1", 1), run(2, "v1", 2, with_([moment("smoke", 9)])), run(3, "v2", 1)],
+        faults,
+      );
+    const locks = (faults: ReturnType<typeof faultOf>[], stage = 2) =>
+      locksFor(file(faults), versionOf(file(faults), "v2"), [], stage);
     expect(locks([])).toEqual([{ kind: "danger", run: 2, mark: "smoke" }]);
     expect(locks([], 1)).toEqual([]);
     const [lock] = locks([]);
@@ -47,7 +70,10 @@ describe("a mark of danger", () => {
     expect(locks([{ ...open, state: "unresolved" }])).toEqual([]);
   });
   it("is red before a trip, as are failed gates and crashes", () => {
-    const file = craft([version("v1", null)], [run(1, "v1", 1), run(2, "v1", 2, with_([moment("hurt", 9)])), run(3, "v1", 3, { outcome: "failed" })]);
+    const file = craft(
+      [version("v1", null)],
+      [run(1, "v1", 1), run(2, "v1", 2, with_([moment("hurt", 9)])), run(3, "v1", 3, { outcome: "failed" })],
+    );
     const red = readyToTravel(file, versionOf(file, "v1"), [], null)
       .filter((l) => l.id.startsWith("lock-"))
       .map((l) => l.text);
@@ -57,7 +83,14 @@ describe("a mark of danger", () => {
 
 describe("before a trip", () => {
   it("debts, stale tunes, packs without a load test, and a second craft that cannot run are on the list", () => {
-    const setting = { id: "g", group: "Controller", name: "Pitch gain", value: "0.4", kind: "gain" as const, hides: "a soft mount" };
+    const setting = {
+      id: "g",
+      group: "Controller",
+      name: "Pitch gain",
+      value: "0.4",
+      kind: "gain" as const,
+      hides: "a soft mount",
+    };
     const first = changed((d) => void d.setup.push(setting));
     const heavier = changed((d) => {
       d.setup.push(setting);
@@ -71,14 +104,21 @@ describe("before a trip", () => {
     expect(at("debt-g")?.text).toMatch(/only hides “a soft mount”/);
     expect(at("tune-g")).toMatchObject({ state: "red", text: expect.stringMatching(/set with another craft/) });
     expect(at("test-b")?.text).toMatch(/never read under load/);
-    expect(at("second")).toMatchObject({ state: "red", text: expect.stringMatching(/Annulus, named as the second craft/) });
+    expect(at("second")).toMatchObject({
+      state: "red",
+      text: expect.stringMatching(/Annulus, named as the second craft/),
+    });
   });
   it("a spare takes as long as its part takes to make", () => {
     const design = changed((d) => {
       const tail = d.items.find((i) => i.id === "tail");
       if (tail) tail.makeMinutes = 95;
     });
-    const file = craft([version("v1", null, { design })], [run(1, "v1", 4)], [faultOf(1, 1, { damage: "snapped", part: "tail" })]);
+    const file = craft(
+      [version("v1", null, { design })],
+      [run(1, "v1", 4)],
+      [faultOf(1, 1, { damage: "snapped", part: "tail" })],
+    );
     expect(readyToTravel(file, versionOf(file, "v1"), [], null).find((l) => l.id === "spare-1")?.minutes).toBe(95);
   });
 });
@@ -100,7 +140,9 @@ describe("limits that the log speaks for", () => {
   const windy = (list: [number, Run["outcome"]][]) =>
     craft(
       [version("v1", null)],
-      list.map(([wind, outcome], i) => run(i + 1, "v1", 3, { outcome, conditions: { airTemperature: null, wind, surface: "" } })),
+      list.map(([wind, outcome], i) =>
+        run(i + 1, "v1", 3, { outcome, conditions: { airTemperature: null, wind, surface: "" } }),
+      ),
     );
   it("three failed above 4.5 m/s and none passed there: 4.5 m/s is proposed", () => {
     const file = windy([
@@ -152,7 +194,8 @@ describe("done alone", () => {
     createdAt: "2026-01-01T10:00:00Z",
   });
   it("is a way of working, chosen and said, not a missing name", () => {
-    const state = (change: Parameters<typeof newPlan>[0]) => board(plan(change), [], []).find((l) => l.id === "people")?.state;
+    const state = (change: Parameters<typeof newPlan>[0]) =>
+      board(plan(change), [], []).find((l) => l.id === "people")?.state;
     expect(state({ people: [{ name: "A", role: "" }] })).toBe("not yet");
     expect(state({ people: [{ name: "A", role: "" }], alone: true })).toBe("go");
     expect(state({ people: [], alone: true })).toBe("not yet");

@@ -25,8 +25,13 @@ describe("the discharge of a pack over a run", () => {
     const [battery] = design.batteries;
     expect(endedBy).toBe("charge");
     // Independent of the solver's own stepping: midpoints of equal charge, each with P/V for its current.
-    const ends = points.map((_, k) => (k + 1 < points.length ? ((points[k]?.seconds ?? 0) + (points[k + 1]?.seconds ?? 0)) / 2 : seconds));
-    const used = points.reduce((s, p, k) => s + ((p.power / p.voltage) * ((ends[k] ?? 0) - (k > 0 ? (ends[k - 1] ?? 0) : 0))) / 3600, 0);
+    const ends = points.map((_, k) =>
+      k + 1 < points.length ? ((points[k]?.seconds ?? 0) + (points[k + 1]?.seconds ?? 0)) / 2 : seconds,
+    );
+    const used = points.reduce(
+      (s, p, k) => s + ((p.power / p.voltage) * ((ends[k] ?? 0) - (k > 0 ? (ends[k - 1] ?? 0) : 0))) / 3600,
+      0,
+    );
     expect(used / ((battery?.usable ?? 0) * (battery?.capacity.value ?? 1))).toBeCloseTo(1, 2);
   });
   it("takes the time that the drive's own result takes, with the same ±", () => {
@@ -57,12 +62,16 @@ describe("the discharge of a pack over a run", () => {
     const stated = discharge(of(2.2, 0.008), mass);
     const random = seededRandom(7);
     const times = Array.from({ length: 300 }, () => {
-      const setup = nominalSetup(of(2.2 + 0.1 * random.normal(), Math.max(1e-4, 0.008 + 0.002 * random.normal())), null);
+      const setup = nominalSetup(
+        of(2.2 + 0.1 * random.normal(), Math.max(1e-4, 0.008 + 0.002 * random.normal())),
+        null,
+      );
       return (setup && nominalPower(setup)?.craft.endurance) ?? Number.NaN;
     });
     const mean = times.reduce((s, t) => s + t, 0) / times.length;
     const sampled = Math.sqrt(times.reduce((s, t) => s + (t - mean) ** 2, 0) / (times.length - 1));
-    // The stated one also holds the doubt of blades and cells' curve: it is at least the sampled, and the sampled is most of what capacity gives, s·0.1/2.2.
+    // The stated one also holds the doubt of blades and cells' curve: it is at least the sampled, and the sampled is
+    // most of what capacity gives, s·0.1/2.2.
     expect(stated?.sd ?? 0).toBeGreaterThan(0.9 * sampled);
     expect(sampled / ((mean * 0.1) / 2.2)).toBeGreaterThan(0.9);
     expect(sampled / ((mean * 0.1) / 2.2)).toBeLessThan(1.15);
@@ -97,7 +106,12 @@ describe("the discharge of a pack over a run", () => {
       const [battery] = d.batteries;
       const [unit] = d.units;
       if (!battery || !unit) throw new Error("no drive");
-      d.batteries.push({ ...structuredClone(battery), id: "small", name: "small", capacity: { value: 0.8, evidence: "measured" } });
+      d.batteries.push({
+        ...structuredClone(battery),
+        id: "small",
+        name: "small",
+        capacity: { value: 0.8, evidence: "measured" },
+      });
       d.units.push({ ...structuredClone(unit), id: "second", name: "second", batteryId: "small" });
     });
     expect(run(two).batteryId).toBe("small");

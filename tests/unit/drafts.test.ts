@@ -21,11 +21,24 @@ const ANY: Record<(typeof WEIGH_IN_KINDS)[number], fc.Arbitrary<WeighIn>> = {
   parts: fc.record({
     kind: fc.constant("parts" as const),
     scale,
-    parts: fc.uniqueArray(fc.record({ itemId: fc.constantFrom("a", "b", "hull"), loads }), { selector: (p) => p.itemId, minLength: 1 }),
+    parts: fc.uniqueArray(fc.record({ itemId: fc.constantFrom("a", "b", "hull"), loads }), {
+      selector: (p) => p.itemId,
+      minLength: 1,
+    }),
   }),
   "two-scales": fc.record({ kind: fc.constant("two-scales" as const), scale, ruler, at: distinct, loads: pair(loads) }),
-  "three-scales": fc.record({ kind: fc.constant("three-scales" as const), scale, ruler, at: triangle, loads: fc.tuple(loads, loads, loads) }),
-  "knife-edge": fc.record({ kind: fc.constant("knife-edge" as const), ruler, places: fc.array(place, { minLength: 1, maxLength: 5 }) }),
+  "three-scales": fc.record({
+    kind: fc.constant("three-scales" as const),
+    scale,
+    ruler,
+    at: triangle,
+    loads: fc.tuple(loads, loads, loads),
+  }),
+  "knife-edge": fc.record({
+    kind: fc.constant("knife-edge" as const),
+    ruler,
+    places: fc.array(place, { minLength: 1, maxLength: 5 }),
+  }),
   "level-and-tilted": fc.record({
     kind: fc.constant("level-and-tilted" as const),
     scale,
@@ -75,7 +88,14 @@ describe("a sweep while it is planned", () => {
     expect(newThrust({ ...quietDesign(), units: [] })).toBeNull();
   });
   it("goes up the steps once each, back down if asked, and as often as repeated", () => {
-    const plan = { steps: [0, 0.5, 1, 0.5], down: true, repeats: 2, samples: 1, rest: 0, measures: ["thrust" as const] };
+    const plan = {
+      steps: [0, 0.5, 1, 0.5],
+      down: true,
+      repeats: 2,
+      samples: 1,
+      rest: 0,
+      measures: ["thrust" as const],
+    };
     expect(throttlesOf(plan)).toEqual([0, 0.5, 1, 0.5, 0, 0, 0.5, 1, 0.5, 0]);
     expect(throttlesOf({ ...plan, down: false, repeats: 1 })).toEqual([0, 0.5, 1]);
     expect(STEPS(4, 0.6)).toEqual([0.15, 0.3, 0.45, 0.6]);

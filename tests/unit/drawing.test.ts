@@ -31,13 +31,17 @@ describe("sheet", () => {
         for (const other of shown)
           if (other !== view) {
             const o = s.views[other];
-            expect(frame.x + frame.w <= o.x || o.x + o.w <= frame.x || frame.y + frame.h <= o.y || o.y + o.h <= frame.y, `${view} and ${other}`).toBe(true);
+            expect(
+              frame.x + frame.w <= o.x || o.x + o.w <= frame.x || frame.y + frame.h <= o.y || o.y + o.h <= frame.y,
+              `${view} and ${other}`,
+            ).toBe(true);
           }
       }
     }
   });
   it("tall and wide craft get as much of the sheet as long ones", () => {
-    for (const b of [box(1, 0.2, 0.1), box(0.1, 1, 0.2), box(0.2, 0.1, 1)]) expect(sheetFor(b, 628, 400, ["side", "top", "front"]).scale).toBeGreaterThan(230);
+    for (const b of [box(1, 0.2, 0.1), box(0.1, 1, 0.2), box(0.2, 0.1, 1)])
+      expect(sheetFor(b, 628, 400, ["side", "top", "front"]).scale).toBeGreaterThan(230);
   });
   it("zoomed, what was under the pointer stays there", () => {
     const b = box(1, 0.4, 0.2);
@@ -73,22 +77,30 @@ describe("sheet", () => {
   });
   it("labels never cover each other and stay on the sheet", () => {
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.integer({ min: 0, max: 90 }), fc.integer({ min: 0, max: 90 })), { maxLength: 25 }), (points) => {
-        const labels = points.map(([x, y], i) => ({
-          data: i,
-          candidates: [
-            { x, y, w: 12, h: 8 },
-            { x: x + 13, y, w: 12, h: 8 },
-            { x, y: y + 9, w: 12, h: 8 },
-          ],
-        }));
-        const placed = placeLabels(labels, { x: 0, y: 0, w: 100, h: 100 });
-        for (const [i, a] of placed.entries()) {
-          expect(a.box.x + a.box.w <= 100 && a.box.y + a.box.h <= 100).toBe(true);
-          for (const b of placed.slice(i + 1))
-            expect(a.box.x < b.box.x + b.box.w && b.box.x < a.box.x + a.box.w && a.box.y < b.box.y + b.box.h && b.box.y < a.box.y + a.box.h).toBe(false);
-        }
-      }),
+      fc.property(
+        fc.array(fc.tuple(fc.integer({ min: 0, max: 90 }), fc.integer({ min: 0, max: 90 })), { maxLength: 25 }),
+        (points) => {
+          const labels = points.map(([x, y], i) => ({
+            data: i,
+            candidates: [
+              { x, y, w: 12, h: 8 },
+              { x: x + 13, y, w: 12, h: 8 },
+              { x, y: y + 9, w: 12, h: 8 },
+            ],
+          }));
+          const placed = placeLabels(labels, { x: 0, y: 0, w: 100, h: 100 });
+          for (const [i, a] of placed.entries()) {
+            expect(a.box.x + a.box.w <= 100 && a.box.y + a.box.h <= 100).toBe(true);
+            for (const b of placed.slice(i + 1))
+              expect(
+                a.box.x < b.box.x + b.box.w &&
+                  b.box.x < a.box.x + a.box.w &&
+                  a.box.y < b.box.y + b.box.h &&
+                  b.box.y < a.box.y + a.box.h,
+              ).toBe(false);
+          }
+        },
+      ),
     );
   });
 });
@@ -138,7 +150,8 @@ describe("colour tokens", () => {
   it("there are two themes", () => expect(themes.map((t) => t.name)).toEqual(["paper", "night"]));
   it.each(themes)("$name: every text colour reads on every ground", ({ token }) => {
     for (const ink of ["ink", "ink2", "pencil", "accent", "stop", "care", "clear"])
-      for (const ground of ["paper", "sheet", "well"]) expect(contrast(token(ink), token(ground)), `${ink} on ${ground}`).toBeGreaterThanOrEqual(4.5);
+      for (const ground of ["paper", "sheet", "well"])
+        expect(contrast(token(ink), token(ground)), `${ink} on ${ground}`).toBeGreaterThanOrEqual(4.5);
     expect(contrast(token("on-accent"), token("accent"))).toBeGreaterThanOrEqual(4.5);
     expect(contrast(token("ink"), token("tint-stop"))).toBeGreaterThanOrEqual(4.5);
     expect(contrast(token("clear"), token("tint-clear"))).toBeGreaterThanOrEqual(4.5);

@@ -99,8 +99,13 @@ describe("first answer", () => {
   });
   it("a speed that is asked counts, and so does a steady load", () => {
     const q = { heldUpBy: "submerged" as const, massLimit: 5, massOnHand: 0, duration: 3600 };
-    expect(firstAnswer({ ...q, speed: 1.2 }).power.value / firstAnswer({ ...q, speed: 0.6 }).power.value).toBeCloseTo(8, 6);
-    expect(firstAnswer({ ...q, steadyLoad: 22 }).packEnergy.value - firstAnswer({ ...q, steadyLoad: 2 }).packEnergy.value).toBeCloseTo((20 * 3600) / 0.8, 3);
+    expect(firstAnswer({ ...q, speed: 1.2 }).power.value / firstAnswer({ ...q, speed: 0.6 }).power.value).toBeCloseTo(
+      8,
+      6,
+    );
+    expect(
+      firstAnswer({ ...q, steadyLoad: 22 }).packEnergy.value - firstAnswer({ ...q, steadyLoad: 2 }).packEnergy.value,
+    ).toBeCloseTo((20 * 3600) / 0.8, 3);
     expect(firstAnswer({ ...q, speed: 0.6 }).power.factor).toBeLessThan(firstAnswer(q).power.factor);
   });
   it("for rotors is the ideal hover power over the figure of merit: T^1.5/√(2ρA)/FM", () => {
@@ -144,7 +149,9 @@ describe("numerics", () => {
     expect(root.status === "converged" && root.x).toBeCloseTo(Math.cbrt(2), 10);
     expect(findRoot((x) => x * x + 1, -1, 1, 1e-9).status).toBe("noBracket");
     expect(findRoot(() => Number.NaN, 0, 1, 1e-9).status).toBe("notFinite");
-    expect(findRoot((x) => Math.sign(x - 0.3) * Math.abs(x - 0.3) ** 0.01, 0, 1, 1e-18, 5).status).toBe("iterationLimit");
+    expect(findRoot((x) => Math.sign(x - 0.3) * Math.abs(x - 0.3) ** 0.01, 0, 1, 1e-18, 5).status).toBe(
+      "iterationLimit",
+    );
   });
   it("miss in steps of the combined uncertainty", () => {
     expect(miss({ value: 10, sd: 3 }, { value: 15, sd: 4 })).toEqual({ steps: 1, verdict: "agrees" });

@@ -27,7 +27,9 @@ describe("evidence of a computed number", () => {
   });
 
   it("is a guess when many small guesses make it one", () => {
-    expect(evidenceByShare([only, ...Array.from({ length: 3 }, () => ({ evidence: "guess" as const, share: 0.02 }))])).toBe("guess");
+    expect(
+      evidenceByShare([only, ...Array.from({ length: 3 }, () => ({ evidence: "guess" as const, share: 0.02 }))]),
+    ).toBe("guess");
   });
 
   it("is no better than its worst input where nothing has any doubt", () => {
@@ -77,8 +79,19 @@ describe("a finished take-over", () => {
     if (!unit || !battery) throw new Error("no drive");
     const far = packFrom(design, unit.id, battery, { value: 0.2, sd: 0.001, volts: 4 }, 25, 1);
     expect(far?.usual).toBe(false);
-    design.conductors.push({ id: "lead", name: "lead", kind: "wire", batteryId: battery.id, unitId: null, resistance: 0.006, maxCurrent: 60, note: "" } as never);
-    expect(packFrom(design, unit.id, battery, { value: 0.03, sd: 0.001, volts: 0.6 }, 25, 1)?.cellResistance.value).toBeCloseTo(0.008, 6);
+    design.conductors.push({
+      id: "lead",
+      name: "lead",
+      kind: "wire",
+      batteryId: battery.id,
+      unitId: null,
+      resistance: 0.006,
+      maxCurrent: 60,
+      note: "",
+    } as never);
+    expect(
+      packFrom(design, unit.id, battery, { value: 0.03, sd: 0.001, volts: 0.6 }, 25, 1)?.cellResistance.value,
+    ).toBeCloseTo(0.008, 6);
   });
 
   it("leaves a number a guess that the pack's resistance still decides", () => {

@@ -11,7 +11,12 @@ const EXTREMES: number[] = [...Object.values(BOUNDS).map((b) => b[0]), ...Object
 function knowns(node: unknown, path: (string | number)[] = []): (string | number)[][] {
   if (typeof node !== "object" || node === null) return [];
   const own = "value" in node && "evidence" in node && typeof node.value === "number" ? [path] : [];
-  return [...own, ...Object.entries(node).flatMap(([key, inner]) => knowns(inner, [...path, Array.isArray(node) ? Number(key) : key]))];
+  return [
+    ...own,
+    ...Object.entries(node).flatMap(([key, inner]) =>
+      knowns(inner, [...path, Array.isArray(node) ? Number(key) : key]),
+    ),
+  ];
 }
 function put(design: Design, path: (string | number)[], value: number): Design {
   const copy = structuredClone(design);

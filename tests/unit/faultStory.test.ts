@@ -17,7 +17,14 @@ import { changed, quietDesign } from "../support/designs";
 import { craft, faultOf, run, version } from "../support/records";
 
 const battery = (change: Partial<Battery> = {}): Battery => ({ ...(quietDesign().batteries[0] as Battery), ...change });
-const pack = (change: Partial<Parameters<typeof packState>[0]> = {}) => ({ name: "", restingVoltage: null, loadedVoltage: null, endVoltage: null, temperature: null, ...change });
+const pack = (change: Partial<Parameters<typeof packState>[0]> = {}) => ({
+  name: "",
+  restingVoltage: null,
+  loadedVoltage: null,
+  endVoltage: null,
+  temperature: null,
+  ...change,
+});
 
 describe("what a pack's readings say", () => {
   // 3 lithium cells: 4.2 V each when full is 12.6 V; 93 % of it is 11.72 V (common practice).
@@ -39,7 +46,8 @@ describe("what a pack's readings say", () => {
 });
 
 describe("suspects moved by what is on record", () => {
-  const planted = (context: Parameters<typeof rankCauses>[1], symptom: Symptom, cause: string) => rankCauses(symptom, context).findIndex((r) => r.cause.id === cause);
+  const planted = (context: Parameters<typeof rankCauses>[1], symptom: Symptom, cause: string) =>
+    rankCauses(symptom, context).findIndex((r) => r.cause.id === cause);
   const quiet = { findings: [], changed: new Set<never>() };
   const cutOut = SYMPTOMS.find((s) => s.id === "cut-out") as Symptom;
 
@@ -47,17 +55,27 @@ describe("suspects moved by what is on record", () => {
     const symptom = SYMPTOMS.find((s) => s.id === "erratic-steering") as Symptom;
     const last = symptom.causes.at(-1);
     if (!last) throw new Error("no cause");
-    const before = rankCauses(symptom, { ...quiet, before: [{ fault: 3, cause: last.id }] }).find((r) => r.cause.id === last.id);
+    const before = rankCauses(symptom, { ...quiet, before: [{ fault: 3, cause: last.id }] }).find(
+      (r) => r.cause.id === last.id,
+    );
     expect(before?.reasons).toEqual([{ why: "before", fault: 3, effect: 1 }]);
     const loose = symptom.causes.find((c) => /rod|link/i.test(c.text));
-    const repaired = rankCauses(symptom, { ...quiet, repaired: [{ fault: 2, words: "a longer push-rod" }] }).find((r) => r.cause.id === loose?.id);
+    const repaired = rankCauses(symptom, { ...quiet, repaired: [{ fault: 2, words: "a longer push-rod" }] }).find(
+      (r) => r.cause.id === loose?.id,
+    );
     expect(repaired?.reasons).toEqual([{ why: "repaired", fault: 2, effect: 1 }]);
-    const fresh = rankCauses(symptom, { ...quiet, unverified: ["Rudder servo"] }).find((r) => r.reasons.some((x) => x.why === "unverified"));
+    const fresh = rankCauses(symptom, { ...quiet, unverified: ["Rudder servo"] }).find((r) =>
+      r.reasons.some((x) => x.why === "unverified"),
+    );
     expect(stemsOf(`${fresh?.cause.text} ${fresh?.cause.fix}`)).toContain("servo");
     const low = rankCauses(cutOut, { ...quiet, pack: "began low" });
     expect(low[0]?.reasons).toContainEqual({ why: "pack", state: "began low", effect: 1 });
     const held = rankCauses(cutOut, { ...quiet, pack: "held" });
-    expect(held.find((r) => r.cause.id === low[0]?.cause.id)?.reasons).toContainEqual({ why: "pack", state: "held", effect: -1 });
+    expect(held.find((r) => r.cause.id === low[0]?.cause.id)?.reasons).toContainEqual({
+      why: "pack",
+      state: "held",
+      effect: -1,
+    });
   });
 
   it("each reason has its sentence", () => {
@@ -70,7 +88,8 @@ describe("suspects moved by what is on record", () => {
   });
 
   it("histories with a planted cause, told only by repairs, earlier faults, new parts and the pack: among the first three in at least 8 of 10", () => {
-    // Every cause of the catalogue that its own words can point at is planted in turn; two pieces of evidence that have nothing to do with it stand beside the one that does.
+    // Every cause of the catalogue that its own words can point at is planted in turn; two pieces of evidence that
+    // have nothing to do with it stand beside the one that does.
     const random = seededRandom(23);
     const pick = <T>(list: readonly T[]): T => list[Math.floor(random.uniform() * list.length)] as T;
     const words = SYMPTOMS.flatMap((s) => s.causes.map((c) => c.text));
@@ -81,7 +100,10 @@ describe("suspects moved by what is on record", () => {
           {
             ...quiet,
             before: kind === "before" ? [{ fault: 1, cause: cause.id }] : [],
-            repaired: [...(kind === "repaired" ? [{ fault: 1, words: cause.text }] : []), { fault: 2, words: pick(words) }],
+            repaired: [
+              ...(kind === "repaired" ? [{ fault: 1, words: cause.text }] : []),
+              { fault: 2, words: pick(words) },
+            ],
             unverified: [...(kind === "unverified" ? [cause.text] : []), pick(words)],
           },
           s,
@@ -96,14 +118,29 @@ describe("suspects moved by what is on record", () => {
   it("reads its context off the records: what was mended and not proven, what is new since it worked, what it was before", () => {
     const base = quietDesign();
     const next = changed((d) => {
-      d.items = d.items.map((i) => (i.id === "tail" ? { ...i, mass: { value: 0.12, evidence: "measured" as const } } : i));
+      d.items = d.items.map((i) =>
+        i.id === "tail" ? { ...i, mass: { value: 0.12, evidence: "measured" as const } } : i,
+      );
     });
-    const mended: Partial<Fault> = { symptom: "erratic-steering", fix: "a new clip", part: "tail", suspects: [newSuspect("clip", "clip", { state: "ruled in", result: "opens" })] };
+    const mended: Partial<Fault> = {
+      symptom: "erratic-steering",
+      fix: "a new clip",
+      part: "tail",
+      suspects: [newSuspect("clip", "clip", { state: "ruled in", result: "opens" })],
+    };
     const records = (proof: number | null) =>
       craft(
         [version("v1", null, { design: base }), version("v2", "v1", { design: next })],
-        [run(1, "v1", 4), run(2, "v1", 4, { outcome: "failed" }), run(3, "v2", 4), run(4, "v2", 5, { pack: pack({ restingVoltage: 11.5 }) })],
-        [faultOf(1, 2, { ...mended, proofRun: proof, state: proof === null ? "closed" : "proven" }), faultOf(2, 4, { symptom: "erratic-steering" })],
+        [
+          run(1, "v1", 4),
+          run(2, "v1", 4, { outcome: "failed" }),
+          run(3, "v2", 4),
+          run(4, "v2", 5, { pack: pack({ restingVoltage: 11.5 }) }),
+        ],
+        [
+          faultOf(1, 2, { ...mended, proofRun: proof, state: proof === null ? "closed" : "proven" }),
+          faultOf(2, 4, { symptom: "erratic-steering" }),
+        ],
       );
     const at = (proof: number | null) => {
       const file = records(proof);
@@ -151,7 +188,11 @@ describe("what a test takes", () => {
     const powered = all.filter((c) => c.powered).map((c) => c.id);
     expect(powered).toEqual(POWERED);
     // What is done with something in hand while it turns is never a risk to a part alone.
-    for (const c of all.filter((x) => /tissue|tufts|finger|strobe|clamp meter|ammeter|under load|on the scale|\bheld\b|tied/i.test(x.test) && x.powered))
+    for (const c of all.filter(
+      (x) =>
+        /tissue|tufts|finger|strobe|clamp meter|ammeter|under load|on the scale|\bheld\b|tied/i.test(x.test) &&
+        x.powered,
+    ))
       expect(c.risk, `${c.id}: ${c.test}`).toBe("a person");
   });
   it("every cause of the catalogue says what its test takes; all three kinds of risk are met, most none", () => {
@@ -181,16 +222,37 @@ describe("the same again", () => {
   const clip = (state: Fault["suspects"][number]["state"]) => [newSuspect("clip", "the clip opens", { state })];
   it("a part ties more than a cause, a cause more than a symptom; nothing ties two that share nothing", () => {
     expect(alike(faultOf(2, 1, { part: "rod" }), faultOf(1, 1, { part: " Rod " }))).toBe("the same part");
-    expect(alike(faultOf(2, 1, { symptom: "x", suspects: clip("ruled in") }), faultOf(1, 1, { symptom: "x", suspects: clip("ruled in") }))).toBe("the same cause");
+    expect(
+      alike(
+        faultOf(2, 1, { symptom: "x", suspects: clip("ruled in") }),
+        faultOf(1, 1, { symptom: "x", suspects: clip("ruled in") }),
+      ),
+    ).toBe("the same cause");
     expect(alike(faultOf(2, 1, { cause: "cold clip" }), faultOf(1, 1, { cause: "Cold clip" }))).toBe("the same cause");
-    expect(alike(faultOf(2, 1, { symptom: "x", suspects: clip("ruled out") }), faultOf(1, 1, { symptom: "x", suspects: clip("ruled in") }))).toBe("the same symptom");
+    expect(
+      alike(
+        faultOf(2, 1, { symptom: "x", suspects: clip("ruled out") }),
+        faultOf(1, 1, { symptom: "x", suspects: clip("ruled in") }),
+      ),
+    ).toBe("the same symptom");
     expect(alike(faultOf(2, 1), faultOf(1, 1))).toBeNull();
   });
   it("tells the earlier ones in order, and how long each fix held", () => {
     const file = craft(
       [version("v1", null), version("v2", "v1")],
-      [run(1, "v1", 4, { seconds: 100 }), run(2, "v1", 4, { seconds: 200 }), run(3, "v2", 4), run(4, "v2", 4, { seconds: 50 }), run(5, "v2", 4, { seconds: 70 })],
-      [faultOf(1, 1, { part: "rod", fix: "glue" }), faultOf(2, 3, { part: "rod", fix: "pin" }), faultOf(3, 5, { part: "rod" }), faultOf(4, 2, { part: "wing" })],
+      [
+        run(1, "v1", 4, { seconds: 100 }),
+        run(2, "v1", 4, { seconds: 200 }),
+        run(3, "v2", 4),
+        run(4, "v2", 4, { seconds: 50 }),
+        run(5, "v2", 4, { seconds: 70 }),
+      ],
+      [
+        faultOf(1, 1, { part: "rod", fix: "glue" }),
+        faultOf(2, 3, { part: "rod", fix: "pin" }),
+        faultOf(3, 5, { part: "rod" }),
+        faultOf(4, 2, { part: "wing" }),
+      ],
     );
     const told = story(file, file.faults[2] as Fault);
     expect(told.map((c) => [c.fault.number, c.because, c.version, c.ran, c.runs])).toEqual([
@@ -203,7 +265,11 @@ describe("the same again", () => {
     const file = craft(
       [version("v1", null)],
       [run(1, "v1", 4), run(2, "v1", 4), run(3, "v1", 4)],
-      [faultOf(1, 1, { symptom: "resets" }), faultOf(2, 2, { symptom: "resets", part: "plug" }), faultOf(3, 3, { symptom: "resets", part: "plug" })],
+      [
+        faultOf(1, 1, { symptom: "resets" }),
+        faultOf(2, 2, { symptom: "resets", part: "plug" }),
+        faultOf(3, 3, { symptom: "resets", part: "plug" }),
+      ],
     );
     expect(story(file, file.faults[2] as Fault).map((c) => c.fault.number)).toEqual([2]);
     expect(story(file, { ...(file.faults[2] as Fault), part: "" }).map((c) => c.fault.number)).toEqual([1, 2]);
@@ -231,7 +297,10 @@ describe("what faults cost", () => {
           newSuspect("b", "servo", { state: "ruled out", spentMinutes: 25, spentCost: 9 }),
         ],
       }),
-      faultOf(2, 1, { minutes: 15, suspects: [newSuspect("a", "the clip opens", { state: "ruled in", spentMinutes: 5 })] }),
+      faultOf(2, 1, {
+        minutes: 15,
+        suspects: [newSuspect("a", "the clip opens", { state: "ruled in", spentMinutes: 5 })],
+      }),
       faultOf(3, 1, { minutes: 5 }),
     ]);
     expect(list).toEqual([
@@ -260,8 +329,12 @@ describe("pilot error", () => {
   const pilot = [newSuspect("pilot", "The pilot", { state: "ruled in", result: "he said so" })];
   it("closes nothing without a swap of pilot or craft", () => {
     expect(closed({ suspects: pilot })).toMatch(/same pilot on another craft, or another pilot on this one/);
-    expect(closed({ suspects: pilot, pilotSwap: { how: "another pilot, this craft", shown: "flew it level" } })).toBeNull();
-    expect(closed({ cause: "pilot error, of course", suspects: [newSuspect("a", "a", { state: "ruled in", result: "x" })] })).not.toBeNull();
+    expect(
+      closed({ suspects: pilot, pilotSwap: { how: "another pilot, this craft", shown: "flew it level" } }),
+    ).toBeNull();
+    expect(
+      closed({ cause: "pilot error, of course", suspects: [newSuspect("a", "a", { state: "ruled in", result: "x" })] }),
+    ).not.toBeNull();
     expect(closed({ suspects: [newSuspect("a", "Gear worn", { state: "ruled in", result: "x" })] })).toBeNull();
   });
   it("is told from a pilot hole and a pilot light", () => {

@@ -1,15 +1,35 @@
 import { describe, expect, it } from "vitest";
 import { LAP } from "../../core/runs/marks";
-import { added, begin, crashed, ended, lapsOf, moment, newLog, packSince, secondsOf, undone } from "../../web/field/log";
+import {
+  added,
+  begin,
+  crashed,
+  ended,
+  lapsOf,
+  moment,
+  newLog,
+  packSince,
+  secondsOf,
+  undone,
+} from "../../web/field/log";
 
 const START = new Date("2026-02-01T10:00:00Z");
 const later = (s: number) => new Date(START.getTime() + s * 1000);
 
 describe("a log at the site", () => {
-  const log = () => begin(newLog({ stage: 2, pack: { name: "P-01", restingVoltage: 12.4, loadedVoltage: 11.2, endVoltage: null, temperature: null } }), START);
+  const log = () =>
+    begin(
+      newLog({
+        stage: 2,
+        pack: { name: "P-01", restingVoltage: 12.4, loadedVoltage: 11.2, endVoltage: null, temperature: null },
+      }),
+      START,
+    );
   it("begins with the pack that is in, and counts from its start", () => {
     const l = log();
-    expect(l.run.moments).toMatchObject([{ kind: "pack in", seconds: 0, pack: { name: "P-01", resting: 12.4, loaded: 11.2 } }]);
+    expect(l.run.moments).toMatchObject([
+      { kind: "pack in", seconds: 0, pack: { name: "P-01", resting: 12.4, loaded: 11.2 } },
+    ]);
     expect(secondsOf(l, later(65).getTime())).toBe(65);
     expect(secondsOf(newLog({}), later(65).getTime())).toBe(0);
     expect(begin(newLog({}), START).run.moments).toEqual([]);

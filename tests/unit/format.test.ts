@@ -17,7 +17,9 @@ describe("published JSON Schema", () => {
     expect(read("docs/craft.schema.json")).toEqual(JSON.parse(JSON.stringify(craftJsonSchema())));
   });
   it("accepts the demo crafts and refuses a broken one, by an independent validator", () => {
-    const validate = new Ajv2020({ strict: false, validateFormats: false }).compile(read("docs/craft.schema.json") as object);
+    const validate = new Ajv2020({ strict: false, validateFormats: false }).compile(
+      read("docs/craft.schema.json") as object,
+    );
     expect(validate(read("demo/tern.json")), JSON.stringify(validate.errors)).toBe(true);
     expect(validate(read("demo/annulus.json"))).toBe(true);
     const broken = read("demo/annulus.json") as { versions: { design: { items: { mass: unknown }[] } }[] };

@@ -2,7 +2,14 @@ import { describe, expect, it } from "vitest";
 import { designSchema } from "../../core/design/schema";
 import { SI } from "../../core/design/units";
 import { rollUp } from "../../core/subjects/mass/rollup";
-import { GENERIC_KINDS, type GenericPart, type GenericWish, fitGeneric, genericParts, genericText } from "../../core/catalogue/genericParts";
+import {
+  GENERIC_KINDS,
+  type GenericPart,
+  type GenericWish,
+  fitGeneric,
+  genericParts,
+  genericText,
+} from "../../core/catalogue/genericParts";
 import { changed, quietDesign } from "../support/designs";
 
 const wish: GenericWish = { kv: 1000, chemistry: "lipo", series: 3, blades: 2, pitchRatio: 0.5 };
@@ -15,7 +22,8 @@ describe("lists of generic parts", () => {
     for (const p of parts) for (const f of [{ value: p.mass }, ...p.figures]) expect(f.value).toBeGreaterThan(0);
     expect(parts.map((p) => p.mass)).toEqual(parts.map((p) => p.mass).toSorted((a, b) => a - b));
   });
-  // Common practice, from memory of what such servos are sold with: 9 g about 0.15 to 0.25 N·m; 45 to 60 g about 0.8 to 1.6 N·m at 6 V.
+  // Common practice, from memory of what such servos are sold with: 9 g about 0.15 to 0.25 N·m; 45 to 60 g about 0.8
+  // to 1.6 N·m at 6 V.
   it("servos stall at usual torques", () => {
     const torque = (kg: number) => genericParts("servo", wish).find((p) => p.size === kg)?.figures[0]?.value ?? 0;
     expect(torque(0.009)).toBeGreaterThan(0.15);
@@ -42,7 +50,10 @@ describe("fitting one", () => {
     expect((rollUp(design)?.mass ?? 0) - (rollUp(before)?.mass ?? 0)).toBeCloseTo(difference, 9);
   });
   it("puts the numbers into the drive that was asked for only", () => {
-    const two = changed((d) => void d.units.push({ ...structuredClone(d.units[0] as (typeof d.units)[number]), id: "second", name: "Second" }));
+    const two = changed(
+      (d) =>
+        void d.units.push({ ...structuredClone(d.units[0] as (typeof d.units)[number]), id: "second", name: "Second" }),
+    );
     const part = last("motor");
     const { design } = fitGeneric(two, "second", part);
     expect(design.units[0]?.motor).toEqual(two.units[0]?.motor);

@@ -58,7 +58,8 @@ describe("the end of a run", () => {
       full,
       0,
     );
-    const lasts = (share: number, steps?: number) => endurance(drives, pack.pack, [{ share: 1, drives: [0], by: { thrust: share * most }, speed: 0 }], steps);
+    const lasts = (share: number, steps?: number) =>
+      endurance(drives, pack.pack, [{ share: 1, drives: [0], by: { thrust: share * most }, speed: 0 }], steps);
     let before = Number.NaN;
     let ends = 0;
     for (let share = 0.84; share < 0.97; share += 0.004) {
@@ -74,10 +75,14 @@ describe("the end of a run", () => {
   });
   it("is nothing when the first second cannot be held", () => {
     const { pack, drives } = setupOf();
-    expect(endurance(drives, pack.pack, [{ share: 1, drives: [0], by: { thrust: 1e3 }, speed: 0 }])).toMatchObject({ seconds: 0, endedBy: "thrust" });
+    expect(endurance(drives, pack.pack, [{ share: 1, drives: [0], by: { thrust: 1e3 }, speed: 0 }])).toMatchObject({
+      seconds: 0,
+      endedBy: "thrust",
+    });
   });
   it("value and ± come from the same steps: neighbours have like doubts", () => {
-    const sd = (thrust: number) => evaluate(changed((d) => void (d.duty[0] && (d.duty[0].value = thrust)))).metrics.endurance;
+    const sd = (thrust: number) =>
+      evaluate(changed((d) => void (d.duty[0] && (d.duty[0].value = thrust)))).metrics.endurance;
     let before: ReturnType<typeof sd>;
     for (let t = 2; t < 6.4; t += 0.1) {
       const now = sd(t);
@@ -93,9 +98,12 @@ describe("a cold pack", () => {
     expect(coldCapacity("lipo", 20)).toBe(1);
     expect(coldCapacity("lipo", 45)).toBe(1);
     expect(coldCapacity("lipo", 0)).toBeCloseTo(0.84, 9);
-    for (const t of [-60, -40, -20, -10, 0, 10]) expect(coldCapacity("liion", t)).toBeLessThan(coldCapacity("liion", t + 5) + 1e-12);
+    for (const t of [-60, -40, -20, -10, 0, 10])
+      expect(coldCapacity("liion", t)).toBeLessThan(coldCapacity("liion", t + 5) + 1e-12);
     expect(coldCapacity("lead", -200)).toBe(0.5);
-    const lasts = (packTemperature: number) => evaluate(changed((d) => void (d.brief.environment.packTemperature = packTemperature))).metrics.endurance?.value ?? 0;
+    const lasts = (packTemperature: number) =>
+      evaluate(changed((d) => void (d.brief.environment.packTemperature = packTemperature))).metrics.endurance?.value ??
+      0;
     expect(lasts(0) / lasts(20)).toBeLessThan(0.85);
     expect(lasts(0) / lasts(20)).toBeGreaterThan(0.7);
   });
@@ -106,7 +114,13 @@ describe("a state followed from one nearby", () => {
     const { setup, pack } = setupOf(
       changed((d) => {
         const [u] = d.units;
-        if (u) d.units.push({ ...structuredClone(u), id: "e", name: "other", motor: { ...u.motor, kv: { value: 1300, evidence: "measured" } } });
+        if (u)
+          d.units.push({
+            ...structuredClone(u),
+            id: "e",
+            name: "other",
+            motor: { ...u.motor, kv: { value: 1300, evidence: "measured" } },
+          });
       }),
     );
     for (const drives of [setup.units.slice(0, 1), setup.units])
@@ -169,8 +183,12 @@ describe("a propeller that differs a little from one whose map is known", () => 
       ] as const) {
         const [a, b, c] = [base.at(rpm, speed), near.at(rpm, speed), whole.at(rpm, speed)];
         const scale = Math.abs(a.thrust);
-        expect(Math.abs(b.thrust - c.thrust), `thrust ${rpm} ${speed}`).toBeLessThan(0.03 * Math.abs(c.thrust - a.thrust) + 0.004 * scale);
-        expect(Math.abs(b.torque - c.torque), `torque ${rpm} ${speed}`).toBeLessThan(0.03 * Math.abs(c.torque - a.torque) + 0.004 * Math.abs(a.torque));
+        expect(Math.abs(b.thrust - c.thrust), `thrust ${rpm} ${speed}`).toBeLessThan(
+          0.03 * Math.abs(c.thrust - a.thrust) + 0.004 * scale,
+        );
+        expect(Math.abs(b.torque - c.torque), `torque ${rpm} ${speed}`).toBeLessThan(
+          0.03 * Math.abs(c.torque - a.torque) + 0.004 * Math.abs(a.torque),
+        );
       }
     }
   });

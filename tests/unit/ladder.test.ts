@@ -3,7 +3,16 @@ import fc from "fast-check";
 import { type Gate, type Plan, ladderSchema, newSuspect } from "../../core/design/craftFile";
 import { HELD_UP_BY } from "../../core/design/schema";
 import { board, fromPlan, mayBegin } from "../../core/runs/board";
-import { judgeGate, judgeGates, ladderOf, ladderState, lineOf, locksFor, nextStage, oddsOf } from "../../core/runs/ladder";
+import {
+  judgeGate,
+  judgeGates,
+  ladderOf,
+  ladderState,
+  lineOf,
+  locksFor,
+  nextStage,
+  oddsOf,
+} from "../../core/runs/ladder";
 import { usualLadder } from "../../core/runs/ladders";
 import { markOf, marksFor } from "../../core/runs/marks";
 import { SYMPTOMS } from "../../core/faults/catalogue";
@@ -14,8 +23,18 @@ import { evaluate } from "../../core/evaluate";
 import { newPlan } from "../support/api";
 import { craft, faultOf, run, version, versionOf } from "../support/records";
 
-const gate = (change: Partial<Gate> = {}): Gate => ({ id: "g", metric: "noseAngle", dimension: "angle", comparison: "atMost", value: 0.14, upper: null, text: "", ...change });
-const eye = (id: string): Gate => gate({ id, metric: "", dimension: "ratio", comparison: "atLeast", value: 0, text: `${id} by eye` });
+const gate = (change: Partial<Gate> = {}): Gate => ({
+  id: "g",
+  metric: "noseAngle",
+  dimension: "angle",
+  comparison: "atMost",
+  value: 0.14,
+  upper: null,
+  text: "",
+  ...change,
+});
+const eye = (id: string): Gate =>
+  gate({ id, metric: "", dimension: "ratio", comparison: "atLeast", value: 0, text: `${id} by eye` });
 
 describe("usual ladders", () => {
   it.each(HELD_UP_BY)("%s: seven rungs in order, each with something to pass, valid as they stand", (kind) => {
@@ -36,7 +55,9 @@ describe("usual ladders", () => {
     expect(ladderSchema.safeParse(ladder.toReversed()).error?.issues[0]?.message).toMatch(/in order/);
   });
   it("a gate that says nothing, or whose upper limit is below the lower, is refused", () => {
-    const with1 = (g: Gate) => ladderSchema.safeParse(usualLadder("gas").map((r, i) => (i === 0 ? { ...r, gates: [g] } : r))).error?.issues[0]?.message;
+    const with1 = (g: Gate) =>
+      ladderSchema.safeParse(usualLadder("gas").map((r, i) => (i === 0 ? { ...r, gates: [g] } : r))).error?.issues[0]
+        ?.message;
     expect(with1(gate({ metric: "", text: "" }))).toMatch(/say what is measured/);
     expect(with1(gate({ comparison: "between", value: 2, upper: 1 }))).toMatch(/above the lower/);
   });
@@ -85,10 +106,24 @@ describe("how far a version got, and what locks it", () => {
   it("the last run that decided a rung counts, with its gates", () => {
     const file = craft(
       [version("v1", null)],
-      [run(1, "v1", 1), run(2, "v1", 2, { outcome: "failed" }), run(3, "v1", 2), run(4, "v1", 3, { gates: [failedGate] }), run(5, "v1", 3, { outcome: "aborted" })],
+      [
+        run(1, "v1", 1),
+        run(2, "v1", 2, { outcome: "failed" }),
+        run(3, "v1", 2),
+        run(4, "v1", 3, { gates: [failedGate] }),
+        run(5, "v1", 3, { outcome: "aborted" }),
+      ],
     );
     const state = ladderState(file, versionOf(file, "v1"));
-    expect(state.map((s) => s.state)).toEqual(["passed", "passed", "failed", "untried", "untried", "untried", "untried"]);
+    expect(state.map((s) => s.state)).toEqual([
+      "passed",
+      "passed",
+      "failed",
+      "untried",
+      "untried",
+      "untried",
+      "untried",
+    ]);
     expect(state[2]?.held[0]?.gate.text).toBe("never above");
     expect(nextStage(state)).toBe(3);
   });
@@ -104,12 +139,17 @@ describe("how far a version got, and what locks it", () => {
   it("a failed gate locks what is above it until a run there or above has passed since", () => {
     const before = [run(1, "v1", 1), run(2, "v1", 2), run(3, "v1", 3, { gates: [failedGate] })];
     const locked = craft([version("v1", null)], before);
-    expect(locksFor(locked, versionOf(locked, "v1"), [], 4)).toEqual([{ kind: "gate", stage: 3, run: 3, gate: "never above" }]);
+    expect(locksFor(locked, versionOf(locked, "v1"), [], 4)).toEqual([
+      { kind: "gate", stage: 3, run: 3, gate: "never above" },
+    ]);
     const again = craft([version("v1", null)], [...before, run(4, "v1", 3)]);
     expect(locksFor(again, versionOf(again, "v1"), [], 4)).toEqual([]);
     const above = craft([version("v1", null)], [...before, run(4, "v1", 4)]);
     expect(locksFor(above, versionOf(above, "v1"), [], 5)).toEqual([]);
-    const earlier = craft([version("v1", null)], [run(1, "v1", 1), run(2, "v1", 2), run(3, "v1", 4), run(4, "v1", 3, { outcome: "failed" })]);
+    const earlier = craft(
+      [version("v1", null)],
+      [run(1, "v1", 1), run(2, "v1", 2), run(3, "v1", 4), run(4, "v1", 3, { outcome: "failed" })],
+    );
     expect(locksFor(earlier, versionOf(earlier, "v1"), [], 5)).toEqual([{ kind: "failed", stage: 3, run: 4 }]);
   });
   it("a rung that is left out with a reason locks nothing", () => {
@@ -136,15 +176,24 @@ describe("how far a version got, and what locks it", () => {
     const steps = { safe: true, log: true, photographs: false, unmoved: false, suspects: false };
     const done = { safe: true, log: true, photographs: true, unmoved: true, suspects: true };
     const at = (crash: { steps: typeof steps; notes: string }, faults: Parameters<typeof craft>[2] = []) => {
-      const file = craft([version("v1", null), version("v2", "v1"), version("v1b", "v1")], [run(1, "v1", 1, { crash, outcome: "failed" }), run(2, "v2", 1)], faults);
-      return { here: locksFor(file, versionOf(file, "v2"), [], 2).filter((l) => l.kind === "crash"), bench: locksFor(file, versionOf(file, "v2"), [], 1) };
+      const file = craft(
+        [version("v1", null), version("v2", "v1"), version("v1b", "v1")],
+        [run(1, "v1", 1, { crash, outcome: "failed" }), run(2, "v2", 1)],
+        faults,
+      );
+      return {
+        here: locksFor(file, versionOf(file, "v2"), [], 2).filter((l) => l.kind === "crash"),
+        bench: locksFor(file, versionOf(file, "v2"), [], 1),
+      };
     };
     expect(at({ steps, notes: "" }).here).toEqual([{ kind: "crash", run: 1, why: "evidence" }]);
     expect(at({ steps, notes: "" }).bench).toEqual([]);
     expect(at({ steps: done, notes: "" }).here).toEqual([{ kind: "crash", run: 1, why: "suspects" }]);
     const open = faultOf(1, 1, { suspects: [newSuspect("a", "a")] });
     expect(at({ steps: done, notes: "" }, [open]).here).toEqual([{ kind: "crash", run: 1, why: "suspects" }]);
-    expect(at({ steps: done, notes: "" }, [{ ...open, suspects: [newSuspect("a", "a", { result: "clean" })] }]).here).toEqual([]);
+    expect(
+      at({ steps: done, notes: "" }, [{ ...open, suspects: [newSuspect("a", "a", { result: "clean" })] }]).here,
+    ).toEqual([]);
   });
   it("the line of a version leads back to the first, and ends in a circle of a damaged file", () => {
     const file = craft([version("v1", null), version("v2", "v1"), version("v2b", "v1"), version("v3", "v2")]);
@@ -182,7 +231,9 @@ describe("go, or not yet", () => {
   it("a limit is not looked at, go or not yet, each to its own side", () => {
     const limits = { wind: 3, waves: null, current: null, coldest: -12, warmest: 30, surface: "smooth" };
     const day = { wind: null, waves: null, current: null, temperature: null, surface: null };
-    expect(["wind", "coldest", "warmest", "surface"].map((id) => state(plan({ limits, day }), id))).toEqual(Array(4).fill("not looked at"));
+    expect(["wind", "coldest", "warmest", "surface"].map((id) => state(plan({ limits, day }), id))).toEqual(
+      Array(4).fill("not looked at"),
+    );
     const good = plan({ limits, day: { ...day, wind: 3, temperature: -12, surface: "yes" } });
     expect(["wind", "coldest", "warmest", "surface"].map((id) => state(good, id))).toEqual(Array(4).fill("go"));
     const bad = plan({ limits, day: { ...day, wind: 3.01, temperature: -12.1, surface: "no" } });
@@ -204,7 +255,10 @@ describe("go, or not yet", () => {
       { id: "b", text: "", from: "", must: true },
       { id: "c", text: "", from: "", must: false },
     ];
-    expect(board(plan(ready), [], checks).find((l) => l.id === "checks")).toMatchObject({ state: "not yet", what: { open: 2, of: 2 } });
+    expect(board(plan(ready), [], checks).find((l) => l.id === "checks")).toMatchObject({
+      state: "not yet",
+      what: { open: 2, of: 2 },
+    });
     expect(board(plan({ ...ready, ticks: ["a", "b"] }), [], checks).find((l) => l.id === "checks")?.state).toBe("go");
   });
   it("begins when all is go, or with a reason; blanks are no reason", () => {
@@ -214,28 +268,45 @@ describe("go, or not yet", () => {
     expect(mayBegin(locked, "tied down")).toBe(true);
   });
   it("every line has a sentence, and a run begins with what its plan knows", () => {
-    const full = plan({ limits: { wind: 3, waves: 0.1, current: 0.5, coldest: -5, warmest: 30, surface: "smooth" }, goneOn: "short", place: "bay", course: "pegs", people });
+    const full = plan({
+      limits: { wind: 3, waves: 0.1, current: 0.5, coldest: -5, warmest: 30, surface: "smooth" },
+      goneOn: "short",
+      place: "bay",
+      course: "pegs",
+      people,
+    });
     const lines = board(full, [{ kind: "failed", stage: 2, run: 4 }], [{ id: "a", text: "", from: "", must: true }]);
     for (const l of lines) expect(boardText(l, "metric", "rung 2 failed").length).toBeGreaterThan(8);
     expect(lines.length).toBe(11);
-    expect(fromPlan(full)).toMatchObject({ stage: 3, purpose: "does it lift?", pilot: "a", course: "pegs", plan: 1, goneOn: "short", conditions: { surface: "smooth" } });
+    expect(fromPlan(full)).toMatchObject({
+      stage: 3,
+      purpose: "does it lift?",
+      pilot: "a",
+      course: "pegs",
+      plan: 1,
+      goneOn: "short",
+      conditions: { surface: "smooth" },
+    });
   });
 });
 
 describe("marks of a moment", () => {
-  it.each(HELD_UP_BY)("%s: each once, six that matter first, each leading to an entry of the catalogue or to none", (kind) => {
-    const marks = marksFor(kind);
-    expect(new Set(marks.map((m) => m.code)).size).toBe(marks.length);
-    expect(marks.length).toBeGreaterThan(12);
-    expect(marks.slice(0, 6).map((m) => m.code)).toContain("struck");
-    for (const m of marks) {
-      expect(m.word.length).toBeLessThanOrEqual(22);
-      if (m.symptom !== null) expect(SYMPTOMS.map((s) => s.id)).toContain(m.symptom);
-      expect(markOf(m.code)?.code).toBe(m.code);
-    }
-    // Not only what is seen.
-    expect(new Set(marks.map((m) => m.sense)).size).toBe(4);
-  });
+  it.each(HELD_UP_BY)(
+    "%s: each once, six that matter first, each leading to an entry of the catalogue or to none",
+    (kind) => {
+      const marks = marksFor(kind);
+      expect(new Set(marks.map((m) => m.code)).size).toBe(marks.length);
+      expect(marks.length).toBeGreaterThan(12);
+      expect(marks.slice(0, 6).map((m) => m.code)).toContain("struck");
+      for (const m of marks) {
+        expect(m.word.length).toBeLessThanOrEqual(22);
+        if (m.symptom !== null) expect(SYMPTOMS.map((s) => s.id)).toContain(m.symptom);
+        expect(markOf(m.code)?.code).toBe(m.code);
+      }
+      // Not only what is seen.
+      expect(new Set(marks.map((m) => m.sense)).size).toBe(4);
+    },
+  );
   it("a code of another version is told by its code alone", () => {
     expect(markOf("from-the-future")).toBeUndefined();
   });

@@ -49,7 +49,11 @@ describe("what a sweep teaches", () => {
     const drive = setup?.units[0]?.drive;
     if (!drive) throw new Error("no setup");
     for (const p of learned.points.filter((x) => x.thrust > 0.3)) {
-      const solved = solveChain({ ...drive, pathResistance: 0 }, { openCircuit: p.voltage, resistance: 0, otherLoad: 0 }, p.throttle);
+      const solved = solveChain(
+        { ...drive, pathResistance: 0 },
+        { openCircuit: p.voltage, resistance: 0, otherLoad: 0 },
+        p.throttle,
+      );
       if (solved.status !== "converged") throw new Error(solved.status);
       // The air of the design is a little other than that of the stand.
       const density = (setup?.medium.density ?? 1) / learned.density;
@@ -103,15 +107,26 @@ describe("what a sweep teaches", () => {
     const taught = changed((d) => void (unitOf(d).learned = blind.learned));
     const top = blind.learned.points.at(-1);
     const drive = nominalSetup(taught, 0.9)?.units[0]?.drive;
-    const solved = drive && top && solveChain({ ...drive, pathResistance: 0 }, { openCircuit: top.voltage, resistance: 0, otherLoad: 0 }, 1);
+    const solved =
+      drive &&
+      top &&
+      solveChain({ ...drive, pathResistance: 0 }, { openCircuit: top.voltage, resistance: 0, otherLoad: 0 }, 1);
     expect(solved?.status === "converged" && Math.abs(solved.point.thrust / (top?.thrust ?? 1) - 1) < 0.03).toBe(true);
   });
   it.each<[string, (r: ThrustReading[]) => ThrustReading[], RegExp]>([
     ["no volts", (r) => r.map((x) => ({ ...x, voltage: null })), /Volts and amps are needed/],
     ["half a sweep", (r) => r.filter((x) => x.throttle < 0.5), /ends at 45 % throttle/],
     ["a speed read with the wrong pole count", (r) => r.map((x) => ({ ...x, rpm: (x.rpm ?? 0) * 7 })), /pole count/],
-    ["a current meter that shows next to nothing", (r) => r.map((x) => ({ ...x, current: (x.current ?? 0) * 0.01 })), /below what the motor draws/],
-    ["a lever entered the wrong way round", (r) => r.map((x) => ({ ...x, scale: 0.0313 + ((x.scale ?? 0) - 0.0313) * 12 })), /check the lever arms/],
+    [
+      "a current meter that shows next to nothing",
+      (r) => r.map((x) => ({ ...x, current: (x.current ?? 0) * 0.01 })),
+      /below what the motor draws/,
+    ],
+    [
+      "a lever entered the wrong way round",
+      (r) => r.map((x) => ({ ...x, scale: 0.0313 + ((x.scale ?? 0) - 0.0313) * 12 })),
+      /check the lever arms/,
+    ],
   ])("refuses %s, and says what to check", (_, spoil, message) => {
     const refused = learn(unit, spoil(measuredOn(unit)));
     expect(refused.ok ? "" : refused.message).toMatch(message);
@@ -119,11 +134,25 @@ describe("what a sweep teaches", () => {
 
   it("holds while the parts are those that were on the stand; to know a figure better is not another part", () => {
     expect(learnedHolds({ ...unit, learned })).toBe(true);
-    expect(partsChanged({ ...unit, motor: { ...unit.motor, kv: { value: unit.motor.kv.value, evidence: "proven", sd: 1 } } }, learned.of)).toEqual([]);
-    const other = { ...unit, propeller: { ...unit.propeller, pitch: { value: 0.15, evidence: "measured" as const } }, gear: { ...unit.gear, ratio: 2 } };
+    expect(
+      partsChanged(
+        { ...unit, motor: { ...unit.motor, kv: { value: unit.motor.kv.value, evidence: "proven", sd: 1 } } },
+        learned.of,
+      ),
+    ).toEqual([]);
+    const other = {
+      ...unit,
+      propeller: { ...unit.propeller, pitch: { value: 0.15, evidence: "measured" as const } },
+      gear: { ...unit.gear, ratio: 2 },
+    };
     expect(partsChanged(other, learned.of)).toEqual(["gearing", "propeller"]);
     expect(learnedHolds({ ...other, learned })).toBe(false);
-    expect(packChanged({ chemistry: "lipo", series: 4, capacity: { value: 2 } }, { chemistry: "lipo", series: 3, capacity: { value: 2, evidence: "datasheet" } })).toBe(true);
+    expect(
+      packChanged(
+        { chemistry: "lipo", series: 4, capacity: { value: 2 } },
+        { chemistry: "lipo", series: 3, capacity: { value: 2, evidence: "datasheet" } },
+      ),
+    ).toBe(true);
   });
   it("a later change of part makes it stale, visibly; a propeller like it is corrected with more doubt, another one not at all", () => {
     const with1 = (diameter: number, blades: number, taught: boolean) =>
@@ -137,15 +166,23 @@ describe("what a sweep teaches", () => {
     const thrust = (e: ReturnType<typeof evaluate>) => e.metrics.thrust?.value ?? 0;
     const [like, bare] = [with1(0.23, 2, true), with1(0.23, 2, false)];
     expect(thrust(like) / thrust(bare)).toBeLessThan(0.95);
-    expect(like.metrics.thrust?.sd ?? 0).toBeGreaterThan((evaluate(changed((d) => void (unitOf(d).learned = learned))).metrics.thrust?.sd ?? 1) * 1.5);
-    expect(like.findings.find((f) => f.code === "sweep-stale")?.params).toEqual({ drive: unit.name, changed: "propeller", carried: true });
+    expect(like.metrics.thrust?.sd ?? 0).toBeGreaterThan(
+      (evaluate(changed((d) => void (unitOf(d).learned = learned))).metrics.thrust?.sd ?? 1) * 1.5,
+    );
+    expect(like.findings.find((f) => f.code === "sweep-stale")?.params).toEqual({
+      drive: unit.name,
+      changed: "propeller",
+      carried: true,
+    });
     // Three blades, or half as large again: the model as it is.
     for (const [diameter, blades] of [
       [0.2, 3],
       [0.31, 2],
     ] as const) {
       expect(thrust(with1(diameter, blades, true))).toBeCloseTo(thrust(with1(diameter, blades, false)), 9);
-      expect(with1(diameter, blades, true).findings.find((f) => f.code === "sweep-stale")?.params).toMatchObject({ carried: false });
+      expect(with1(diameter, blades, true).findings.find((f) => f.code === "sweep-stale")?.params).toMatchObject({
+        carried: false,
+      });
     }
   });
   it("a remedy that changes the propeller goes on from what was measured, without a jump", () => {
@@ -163,7 +200,9 @@ describe("what a sweep teaches", () => {
     const remedy = finding && remediesFor(short, evaluate(short), finding)[0];
     expect(remedy?.code).toBe("fit-diameter");
     if (!remedy?.patch) throw new Error("no patch");
-    expect(unitOf(applyPatch(short, remedy.patch)).propeller.diameter.value / unitOf(short).propeller.diameter.value).toBeGreaterThan(1.02);
+    expect(
+      unitOf(applyPatch(short, remedy.patch)).propeller.diameter.value / unitOf(short).propeller.diameter.value,
+    ).toBeGreaterThan(1.02);
   });
   it("what the model alone expects is the model's, at the voltage of each level", () => {
     const [low, high] = predictLevels(
@@ -176,6 +215,9 @@ describe("what a sweep teaches", () => {
       11,
     );
     expect(high?.thrust ?? 0).toBeGreaterThan(low?.thrust ?? 0);
-    expect(predictLevels(unit, [{ throttle: 1, voltage: null }], 1.225, 12)[0]?.thrust).toBeCloseTo(high?.thrust ?? 0, 9);
+    expect(predictLevels(unit, [{ throttle: 1, voltage: null }], 1.225, 12)[0]?.thrust).toBeCloseTo(
+      high?.thrust ?? 0,
+      9,
+    );
   });
 });

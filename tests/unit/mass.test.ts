@@ -11,15 +11,18 @@ const LB = 0.45359237;
 const INCH = 0.0254;
 
 describe("weight and balance handbook", () => {
-  // FAA-H-8083-1B, Aircraft Weight and Balance Handbook, chapter 2 (figures from memory; each also follows by hand): worked example of finding the CG with four weights on a lever
+  // FAA-H-8083-1B, Aircraft Weight and Balance Handbook, chapter 2 (figures from memory; each also follows by hand):
+  // worked example of finding the CG with four weights on a lever
   // (weights 100 lb at 50 in, 100 lb at 90 in, 200 lb at 150 in: CG 110 in aft of the datum).
   it("finds the CG of the lever example", () => {
-    const at = (lb: number, inches: number, id: string) => part({ id, mass: { value: lb * LB, evidence: "measured" }, place: { x: inches * INCH, y: 0, z: 0 } });
+    const at = (lb: number, inches: number, id: string) =>
+      part({ id, mass: { value: lb * LB, evidence: "measured" }, place: { x: inches * INCH, y: 0, z: 0 } });
     const r = rollUp(craft([at(100, 50, "a"), at(100, 90, "b"), at(200, 150, "c")]));
     expect(r && r.cg.x / INCH).toBeCloseTo(110, 9);
     expect(r && r.mass / LB).toBeCloseTo(400, 9);
   });
-  // Same handbook, weight-shift formula: weight shifted / total weight = change of CG / distance shifted. 100 of 400 lb by 20 in: 5 in.
+  // Same handbook, weight-shift formula: weight shifted / total weight = change of CG / distance shifted. 100 of 400
+  // lb by 20 in: 5 in.
   it("shifts the CG as the shift formula says", () => {
     const shift = shiftFor(400, 110, 115, { mass: 100, at: 90, range: { from: 0, to: 200 } });
     expect(shift.to).toBeCloseTo(110, 9);
@@ -35,28 +38,55 @@ describe("weight and balance handbook", () => {
 
 describe("inertia of solids (closed forms, Meriam & Kraige, Dynamics, table D/4)", () => {
   it("box: m(b² + c²)/12", () => {
-    const r = rollUp(craft([part({ id: "a", mass: { value: 2, evidence: "measured" }, size: { x: 0.6, y: 0.3, z: 0.2 }, place: { x: 5, y: 1, z: 2 } })]));
+    const r = rollUp(
+      craft([
+        part({
+          id: "a",
+          mass: { value: 2, evidence: "measured" },
+          size: { x: 0.6, y: 0.3, z: 0.2 },
+          place: { x: 5, y: 1, z: 2 },
+        }),
+      ]),
+    );
     expect(r?.inertia.roll).toBeCloseTo((2 * (0.09 + 0.04)) / 12, 12);
     expect(r?.inertia.pitch).toBeCloseTo((2 * (0.36 + 0.04)) / 12, 12);
     expect(r?.inertia.yaw).toBeCloseTo((2 * (0.36 + 0.09)) / 12, 12);
   });
   it("dumb-bell: 2·m·r² about the middle, nothing about its own axis", () => {
-    const r = rollUp(craft([part({ id: "a", mirrored: true, quantity: 2, mass: { value: 1, evidence: "measured" }, place: { x: 0, y: 0.5, z: 0 } })]));
+    const r = rollUp(
+      craft([
+        part({
+          id: "a",
+          mirrored: true,
+          quantity: 2,
+          mass: { value: 1, evidence: "measured" },
+          place: { x: 0, y: 0.5, z: 0 },
+        }),
+      ]),
+    );
     expect(r?.inertia.roll).toBeCloseTo(0.5, 12);
     expect(r?.inertia.pitch).toBeCloseTo(0, 12);
     expect(r?.cg.y).toBeCloseTo(0, 12);
   });
   it("a box cut in eight has the inertia of the whole box", () => {
-    const whole = rollUp(craft([part({ id: "w", mass: { value: 8, evidence: "measured" }, size: { x: 0.4, y: 0.6, z: 0.2 } })]));
+    const whole = rollUp(
+      craft([part({ id: "w", mass: { value: 8, evidence: "measured" }, size: { x: 0.4, y: 0.6, z: 0.2 } })]),
+    );
     const eighth = [-1, 1].flatMap((i) =>
       [-1, 1].flatMap((j) =>
         [-1, 1].map((k) =>
-          part({ id: `p${i}${j}${k}`, mass: { value: 1, evidence: "measured" }, size: { x: 0.2, y: 0.3, z: 0.1 }, place: { x: i * 0.1, y: j * 0.15, z: k * 0.05 } }),
+          part({
+            id: `p${i}${j}${k}`,
+            mass: { value: 1, evidence: "measured" },
+            size: { x: 0.2, y: 0.3, z: 0.1 },
+            place: { x: i * 0.1, y: j * 0.15, z: k * 0.05 },
+          }),
         ),
       ),
     );
     const cut = rollUp(craft(eighth));
-    for (const axis of ["roll", "pitch", "yaw"] as const) expect(cut?.inertia[axis]).toBeCloseTo(whole?.inertia[axis] ?? 0, 12);
+    for (const axis of ["roll", "pitch", "yaw"] as const)
+      expect(cut?.inertia[axis]).toBeCloseTo(whole?.inertia[axis] ?? 0, 12);
   });
 });
 
@@ -71,7 +101,15 @@ const items = fc.array(
   { minLength: 1, maxLength: 12 },
 );
 const toParts = (list: { m: number; x: number; y: number; z: number; n: number }[]) =>
-  list.map((p, i) => part({ id: `p${i}`, quantity: p.n, mass: { value: p.m, evidence: "measured" }, place: { x: p.x, y: p.y, z: p.z }, size: { x: 0.1, y: 0.05, z: 0.02 } }));
+  list.map((p, i) =>
+    part({
+      id: `p${i}`,
+      quantity: p.n,
+      mass: { value: p.m, evidence: "measured" },
+      place: { x: p.x, y: p.y, z: p.z },
+      size: { x: 0.1, y: 0.05, z: 0.02 },
+    }),
+  );
 
 describe("properties of the roll-up", () => {
   it("does not depend on the order of the parts", () => {
@@ -108,10 +146,19 @@ describe("properties of the roll-up", () => {
         const ballast = ballastFor(a.mass, a.cg.x, target, place);
         expect(ballast).not.toBeNull();
         if (ballast) {
-          const b = rollUp(craft([...parts, part({ id: "ballast", mass: { value: ballast, evidence: "measured" }, place: { x: place, y: 0, z: 0 } })]));
+          const b = rollUp(
+            craft([
+              ...parts,
+              part({ id: "ballast", mass: { value: ballast, evidence: "measured" }, place: { x: place, y: 0, z: 0 } }),
+            ]),
+          );
           expect(b?.cg.x).toBeCloseTo(target, 9);
         }
-        const shift = shiftFor(a.mass, a.cg.x, target, { mass: first.mass.value * first.quantity, at: first.place.x, range: null });
+        const shift = shiftFor(a.mass, a.cg.x, target, {
+          mass: first.mass.value * first.quantity,
+          at: first.place.x,
+          range: null,
+        });
         const moved = parts.map((p) => (p.id === first.id ? { ...p, place: { ...p.place, x: shift.to } } : p));
         expect(rollUp(craft(moved))?.cg.x).toBeCloseTo(target, 6);
       }),
@@ -134,8 +181,20 @@ describe("properties of the roll-up", () => {
 describe("uncertainty by linear propagation against sampling", () => {
   it("agrees within 5 % for mass, CG x and z", () => {
     const parts = [
-      part({ id: "a", mass: { value: 0.4, evidence: "datasheet" }, place: { x: 0.1, y: 0.02, z: 0.05 }, placeEvidence: "datasheet", quantity: 2 }),
-      part({ id: "b", mass: { value: 0.2, evidence: "guess", sd: 0.02 }, place: { x: 0.7, y: -0.05, z: 0.2 }, placeEvidence: "datasheet", placeSd: 0.01 }),
+      part({
+        id: "a",
+        mass: { value: 0.4, evidence: "datasheet" },
+        place: { x: 0.1, y: 0.02, z: 0.05 },
+        placeEvidence: "datasheet",
+        quantity: 2,
+      }),
+      part({
+        id: "b",
+        mass: { value: 0.2, evidence: "guess", sd: 0.02 },
+        place: { x: 0.7, y: -0.05, z: 0.2 },
+        placeEvidence: "datasheet",
+        placeSd: 0.01,
+      }),
       part({ id: "c", mass: { value: 0.3, evidence: "measured" }, place: { x: 0.35, y: 0, z: 0.1 } }),
     ];
     const linear = rollUp(craft(parts));
@@ -150,7 +209,11 @@ describe("uncertainty by linear propagation against sampling", () => {
           parts.map((p, i) => ({
             ...p,
             mass: { value: (p.mass?.value ?? 0) + (masses[i] ?? 0) * random.normal(), evidence: "measured" as const },
-            place: { x: p.place.x + (places[i] ?? 0) * random.normal(), y: p.place.y, z: p.place.z + (places[i] ?? 0) * random.normal() },
+            place: {
+              x: p.place.x + (places[i] ?? 0) * random.normal(),
+              y: p.place.y,
+              z: p.place.z + (places[i] ?? 0) * random.normal(),
+            },
           })),
         ),
       );

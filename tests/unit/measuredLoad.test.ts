@@ -10,7 +10,15 @@ import { dutyOfLoad } from "../../core/subjects/energy/load";
 import { otherPack, packEnergy } from "../../core/subjects/energy/otherPack";
 import { changed, quietDesign } from "../support/designs";
 
-const pack = { chemistry: "lipo" as const, series: 3, capacity: 2.2, resistance: 0.03, usable: 0.8, startCharge: 1, otherLoad: 3 };
+const pack = {
+  chemistry: "lipo" as const,
+  series: 3,
+  capacity: 2.2,
+  resistance: 0.03,
+  usable: 0.8,
+  startCharge: 1,
+  otherLoad: 3,
+};
 
 describe("a phase that is held by what the pack gives", () => {
   it("by a current lasts the usable charge over it, whatever the voltage", () => {
@@ -34,7 +42,10 @@ describe("a phase that is held by what the pack gives", () => {
   });
   it("ends at the cells' floor where the pack sags below it, and at once where it cannot give so much", () => {
     expect(discharge([], pack, [{ share: 1, drives: [], by: { current: 60 }, speed: 0 }]).endedBy).toBe("floor");
-    expect(discharge([], pack, [{ share: 1, drives: [], by: { power: 5000 }, speed: 0 }])).toMatchObject({ seconds: 0, endedBy: "floor" });
+    expect(discharge([], pack, [{ share: 1, drives: [], by: { power: 5000 }, speed: 0 }])).toMatchObject({
+      seconds: 0,
+      endedBy: "floor",
+    });
   });
 });
 
@@ -110,7 +121,8 @@ describe("what was measured outranks what was computed", () => {
         const [b] = d.batteries;
         const [u] = d.units;
         if (b) d.batteries.push({ ...structuredClone(b), id: "second", itemId: null });
-        if (u) d.units.push({ ...structuredClone(u), id: "d2", name: "other", batteryId: "second", propellerItemId: null });
+        if (u)
+          d.units.push({ ...structuredClone(u), id: "d2", name: "other", batteryId: "second", propellerItemId: null });
         d.duty = [{ ...dutyOfLoad(load, d, mass), unitIds }];
         for (const t of d.brief.targets) if (t.metric === "endurance") t.value = 60;
       });
@@ -129,14 +141,19 @@ describe("what was measured outranks what was computed", () => {
 describe("distance", () => {
   it("is time by speed, and energy over it; unknown while a phase does not say how fast", () => {
     const design = changed((d) => {
-      d.duty = [newPhase({ id: "c", name: "cruise", by: "power", value: 60, groundSpeed: 6 }), newPhase({ id: "w", name: "wait", by: "power", value: 10, groundSpeed: 0 })];
+      d.duty = [
+        newPhase({ id: "c", name: "cruise", by: "power", value: 60, groundSpeed: 6 }),
+        newPhase({ id: "w", name: "wait", by: "power", value: 10, groundSpeed: 0 }),
+      ];
       d.brief.targets.push({ id: "far", metric: "range", comparison: "atLeast", value: 9000, weight: "must" });
     });
     const { metrics, targets } = evaluate(design);
     expect(metrics.range?.value).toBeCloseTo((metrics.endurance?.value ?? 0) * 3, 6);
     expect(metrics.energyPerDistance?.value).toBeCloseTo(35 / 3, 6);
     expect(targets.find((t) => t.target.id === "far")?.status).toBe("missed");
-    const silent = evaluate(changed((d) => void (d.duty = [newPhase({ id: "c", name: "cruise", by: "power", value: 60 })])));
+    const silent = evaluate(
+      changed((d) => void (d.duty = [newPhase({ id: "c", name: "cruise", by: "power", value: 60 })])),
+    );
     expect(silent.metrics.range).toBeUndefined();
   });
 });
@@ -145,7 +162,12 @@ describe("the mean load of a run", () => {
   const run = (metrics: [string, number][], seconds: number | null): Pick<Run, "number" | "metrics" | "seconds"> => ({
     number: 4,
     seconds,
-    metrics: metrics.map(([metric, value]) => ({ metric, dimension: "power", predicted: null, measured: { value, sd: 0, by: "meter" } })),
+    metrics: metrics.map(([metric, value]) => ({
+      metric,
+      dimension: "power",
+      predicted: null,
+      measured: { value, sd: 0, by: "meter" },
+    })),
   });
   it("is the most direct that was read, and needs the time where only a sum was", () => {
     expect(loadOfRun(run([["meanPower", 83]], null))).toMatchObject({ by: "power", value: 83 });
@@ -169,6 +191,9 @@ describe("another pack from a timed run", () => {
     expect(same.usable / same.seconds).toBeCloseTo(packEnergy(a, 1, 0.2) / packEnergy(a, 1, 1 - 2.1 / 2.2), 6);
     const energy = otherPack(a, { by: "energy", joules: packEnergy(a, 1, 0.3) }, 300, b, 0.8);
     expect(energy.status === "predicted" && energy.depth).toBeCloseTo(0.7, 4);
-    expect(otherPack(a, { by: "energy", joules: 2 * packEnergy(a, 1, 0) }, 300, b, 0.8)).toMatchObject({ status: "impossible", why: "more than it holds" });
+    expect(otherPack(a, { by: "energy", joules: 2 * packEnergy(a, 1, 0) }, 300, b, 0.8)).toMatchObject({
+      status: "impossible",
+      why: "more than it holds",
+    });
   });
 });

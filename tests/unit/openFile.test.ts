@@ -4,7 +4,8 @@ import { FORMAT_VERSION, craftFileSchema } from "../../core/design/craftFile";
 import { migrated, openCraftFile, unknownKeys } from "../../core/design/openFile";
 import { evaluate } from "../../core/evaluate";
 
-const read = (path: string) => JSON.parse(readFileSync(new URL(`../${path}`, import.meta.url), "utf8")) as Record<string, unknown>;
+const read = (path: string) =>
+  JSON.parse(readFileSync(new URL(`../${path}`, import.meta.url), "utf8")) as Record<string, unknown>;
 const now = () => read("../demo/tern.json");
 
 describe("files of an older version", () => {
@@ -26,16 +27,22 @@ describe("files of an older version", () => {
     expect(design.units.every((u) => u.surroundings === null)).toBe(true);
     const e = evaluate(design);
     expect(e.findings.map((f) => f.code)).toContain("surroundings-unsaid");
-    expect(e.targets.filter((t) => ["thrustToWeight", "endurance"].includes(t.target.metric) && t.status === "met")).toEqual([]);
+    expect(
+      e.targets.filter((t) => ["thrustToWeight", "endurance"].includes(t.target.metric) && t.status === "met"),
+    ).toEqual([]);
   });
 });
 
 describe("a drive in water of version 2", () => {
   it("is asked anew: it could have been a drum or a jet, and is computed as an open screw from now on", () => {
-    const old = read("fixtures/craft-2.json") as { versions: { design: { units: { surroundings: string | null }[] } }[] };
+    const old = read("fixtures/craft-2.json") as {
+      versions: { design: { units: { surroundings: string | null }[] } }[];
+    };
     for (const v of old.versions) for (const u of v.design.units) u.surroundings = "in water";
     const opened = openCraftFile(old);
-    expect(opened.ok && opened.file.versions.every((v) => v.design.units.every((u) => u.surroundings === null))).toBe(true);
+    expect(opened.ok && opened.file.versions.every((v) => v.design.units.every((u) => u.surroundings === null))).toBe(
+      true,
+    );
     expect(old.versions[0]?.design.units[0]?.surroundings).toBe("in water");
   });
 });
@@ -43,11 +50,16 @@ describe("a drive in water of version 2", () => {
 describe("files that are not read", () => {
   it("a newer version is refused in words", () => {
     const opened = openCraftFile({ ...now(), formatVersion: FORMAT_VERSION + 1, something: 1 });
-    expect(opened).toMatchObject({ ok: false, problems: [{ path: ["formatVersion"], message: expect.stringMatching(/format version \d.*reads up to/) }] });
+    expect(opened).toMatchObject({
+      ok: false,
+      problems: [{ path: ["formatVersion"], message: expect.stringMatching(/format version \d.*reads up to/) }],
+    });
   });
   it("a key that is not known is said with its place, at any depth, and nothing is read", () => {
     const file = now();
-    const versions = file.versions as { design: { units: Record<string, unknown>[]; brief: Record<string, unknown> } }[];
+    const versions = file.versions as {
+      design: { units: Record<string, unknown>[]; brief: Record<string, unknown> };
+    }[];
     const [first] = versions;
     if (!first?.design.units[0]) throw new Error("no drive");
     first.design.units[0].colour = "red";
@@ -55,11 +67,23 @@ describe("files that are not read", () => {
     const opened = openCraftFile(file);
     expect(opened.ok).toBe(false);
     if (opened.ok) return;
-    expect(opened.problems.map((p) => p.path.join("/")).sort()).toEqual(["versions/0/design/brief/mood", "versions/0/design/units/0/colour"]);
+    expect(opened.problems.map((p) => p.path.join("/")).sort()).toEqual([
+      "versions/0/design/brief/mood",
+      "versions/0/design/units/0/colour",
+    ]);
     expect(opened.problems[0]?.message).toMatch(/not known .*nothing was read/);
   });
   it("what is no file of this kind is told so", () => {
-    for (const odd of [null, 3, "x", [], {}, { format: "other", formatVersion: 1 }, { format: "ultraform-craft", formatVersion: -1 }, { format: "ultraform-craft" }]) {
+    for (const odd of [
+      null,
+      3,
+      "x",
+      [],
+      {},
+      { format: "other", formatVersion: 1 },
+      { format: "ultraform-craft", formatVersion: -1 },
+      { format: "ultraform-craft" },
+    ]) {
       const opened = openCraftFile(odd);
       expect(opened.ok, JSON.stringify(odd)).toBe(false);
       if (!opened.ok) expect(opened.problems.length).toBeGreaterThan(0);

@@ -27,10 +27,18 @@ describe("one timed run predicts another pack", () => {
     const { drive } = setup.units[0] as (typeof setup.units)[number];
     // At constant thrust the drive draws nearly constant power on 3 and on 4 cells.
     const on = (series: number, capacity: number) =>
-      endurance([{ drive, limit: 1 }], { chemistry: "lipo", series, capacity, resistance: 0.02, usable: 0.8, startCharge: 1, otherLoad: 3 }, [
-        { share: 1, drives: [0], by: { thrust: 2.6 }, speed: 0 },
-      ]).seconds;
-    const r = otherPack(a, { by: "charge", ampereHours: 0.8 * 2.2 }, on(3, 2.2), { chemistry: "lipo", series: 4, capacity: 3 }, 0.8);
+      endurance(
+        [{ drive, limit: 1 }],
+        { chemistry: "lipo", series, capacity, resistance: 0.02, usable: 0.8, startCharge: 1, otherLoad: 3 },
+        [{ share: 1, drives: [0], by: { thrust: 2.6 }, speed: 0 }],
+      ).seconds;
+    const r = otherPack(
+      a,
+      { by: "charge", ampereHours: 0.8 * 2.2 },
+      on(3, 2.2),
+      { chemistry: "lipo", series: 4, capacity: 3 },
+      0.8,
+    );
     if (r.status !== "predicted") throw new Error(r.status);
     expect(Math.abs(r.seconds - on(4, 3))).toBeLessThan(2 * r.sd);
   });
@@ -38,21 +46,41 @@ describe("one timed run predicts another pack", () => {
     const volts = { by: "voltage" as const, restingBefore: 13.2, restingAfter: 13.0 };
     expect(otherPack({ chemistry: "lifepo4", series: 4, capacity: 2 }, volts, 600, a, 0.8).status).toBe("flat");
     expect(otherPack({ chemistry: "nimh", series: 10, capacity: 2 }, volts, 600, a, 0.8).status).toBe("flat");
-    expect(otherPack(a, { by: "charge", ampereHours: 5 }, 600, a, 0.8)).toMatchObject({ status: "impossible", why: "more than it holds" });
-    expect(otherPack(a, { by: "voltage", restingBefore: 16.8, restingAfter: 15 }, 600, a, 0.8)).toMatchObject({ status: "impossible", why: "voltage off its curve" });
+    expect(otherPack(a, { by: "charge", ampereHours: 5 }, 600, a, 0.8)).toMatchObject({
+      status: "impossible",
+      why: "more than it holds",
+    });
+    expect(otherPack(a, { by: "voltage", restingBefore: 16.8, restingAfter: 15 }, 600, a, 0.8)).toMatchObject({
+      status: "impossible",
+      why: "voltage off its curve",
+    });
     expect(otherPack(a, { by: "charge", ampereHours: 1 }, 0, a, 0.8).status).toBe("impossible");
-    expect(otherPack(a, { by: "voltage", restingBefore: 12.6, restingAfter: 11.4 }, 600, a, 0.8).status).toBe("predicted");
+    expect(otherPack(a, { by: "voltage", restingBefore: 12.6, restingAfter: 11.4 }, 600, a, 0.8).status).toBe(
+      "predicted",
+    );
   });
   it("the capacity for a time gives that time back", () => {
     fc.assert(
-      fc.property(fc.double({ min: 20, max: 900, noNaN: true }), fc.double({ min: 60, max: 7200, noNaN: true }), fc.integer({ min: 1, max: 8 }), (power, seconds, series) => {
-        const capacity = capacityFor(power, seconds, "liion", series, 0.8);
-        expect(packEnergy({ chemistry: "liion", series, capacity }, 1, 0.2) / power).toBeCloseTo(seconds, 4);
-      }),
+      fc.property(
+        fc.double({ min: 20, max: 900, noNaN: true }),
+        fc.double({ min: 60, max: 7200, noNaN: true }),
+        fc.integer({ min: 1, max: 8 }),
+        (power, seconds, series) => {
+          const capacity = capacityFor(power, seconds, "liion", series, 0.8);
+          expect(packEnergy({ chemistry: "liion", series, capacity }, 1, 0.2) / power).toBeCloseTo(seconds, 4);
+        },
+      ),
     );
   });
   it("mean cell voltages lie where such cells lie (common practice), six chemistries", () => {
-    const band = { lipo: [3.7, 3.95], lihv: [3.75, 4.1], liion: [3.55, 3.85], lifepo4: [3.2, 3.35], nimh: [1.22, 1.32], lead: [2, 2.1] } as const;
+    const band = {
+      lipo: [3.7, 3.95],
+      lihv: [3.75, 4.1],
+      liion: [3.55, 3.85],
+      lifepo4: [3.2, 3.35],
+      nimh: [1.22, 1.32],
+      lead: [2, 2.1],
+    } as const;
     expect(Object.keys(band).sort()).toEqual(Object.keys(CHEMISTRY).sort());
     for (const [c, [low, high]] of Object.entries(band)) {
       const mean = meanCellVoltage(c as keyof typeof band, 1, 0.2);
@@ -73,7 +101,11 @@ describe("temperature rise", () => {
     const full = solveChain(drive, pack, 1);
     const half = solveChain(drive, pack, 0.5);
     if (full.status !== "converged" || half.status !== "converged") throw new Error("not solved");
-    const rated = { ...unit, motor: { ...unit.motor, maxCurrent: full.point.current }, controller: { ...unit.controller, maxCurrent: full.point.current } };
+    const rated = {
+      ...unit,
+      motor: { ...unit.motor, maxCurrent: full.point.current },
+      controller: { ...unit.controller, maxCurrent: full.point.current },
+    };
     // At the rated current the loss is I²R + I0·V_emf: the rise is the rated one.
     expect(temperatureRise(full.point, rated).motor).toBeCloseTo(60, 0);
     expect(temperatureRise(full.point, rated).controller).toBeCloseTo(50, 6);

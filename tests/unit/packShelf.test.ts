@@ -90,9 +90,14 @@ describe("lists of packs", () => {
       fc.property(fc.uniqueArray(any, { selector: (p) => p.name, minLength: 1 }), (list) => {
         const back = readPacks(packsText(list));
         expect(back.refused).toEqual([]);
-        const round = (v: unknown) => JSON.parse(JSON.stringify(v, (_, x: unknown) => (typeof x === "number" ? Number(x.toPrecision(8)) : x))) as unknown;
+        const round = (v: unknown) =>
+          JSON.parse(
+            JSON.stringify(v, (_, x: unknown) => (typeof x === "number" ? Number(x.toPrecision(8)) : x)),
+          ) as unknown;
         // A name that a spreadsheet would run as a formula goes out marked as text.
-        expect(round(back.parts)).toEqual(round(list.map((p) => ({ ...p, name: p.name.startsWith("=") ? `'${p.name}` : p.name }))));
+        expect(round(back.parts)).toEqual(
+          round(list.map((p) => ({ ...p, name: p.name.startsWith("=") ? `'${p.name}` : p.name }))),
+        );
       }),
       { numRuns: 60 },
     );
@@ -111,7 +116,10 @@ describe("lists of packs", () => {
     );
   });
   it("without the columns that it needs, nothing is read and it says which", () => {
-    expect(readPacks("Pack,Colour\nA,red")).toEqual({ parts: [], refused: [{ line: 1, reason: expect.stringContaining("no column “Cells”") }] });
+    expect(readPacks("Pack,Colour\nA,red")).toEqual({
+      parts: [],
+      refused: [{ line: 1, reason: expect.stringContaining("no column “Cells”") }],
+    });
     expect(readPacks("").parts).toEqual([]);
   });
 });

@@ -7,13 +7,25 @@ import { type PlainPart, shelfPartSchema } from "../../core/design/shelf";
 import { rollUp } from "../../core/subjects/mass/rollup";
 import { GENERIC_KINDS, genericParts, shelfPartOf } from "../../core/catalogue/genericParts";
 import { entryOf } from "../../core/catalogue/ledgerEntry";
-import { PART_FIELDS, PLAIN_KINDS, type PlainKind, fitPart, partFrom, partsText, readParts } from "../../core/catalogue/partShelf";
+import {
+  PART_FIELDS,
+  PLAIN_KINDS,
+  type PlainKind,
+  fitPart,
+  partFrom,
+  partsText,
+  readParts,
+} from "../../core/catalogue/partShelf";
 import { changed, quietDesign } from "../support/designs";
 
 const amount = fc.integer({ min: 1, max: 9_999 });
 const known = amount.chain((n) =>
   fc.record(
-    { value: fc.constant(n / 100), evidence: fc.constantFrom(...EVIDENCE), sd: fc.integer({ min: 1, max: 500 }).map((k) => (k * n) / 1e5) },
+    {
+      value: fc.constant(n / 100),
+      evidence: fc.constantFrom(...EVIDENCE),
+      sd: fc.integer({ min: 1, max: 500 }).map((k) => (k * n) / 1e5),
+    },
     { requiredKeys: ["value", "evidence", "sd"] },
   ),
 );
@@ -25,7 +37,16 @@ const anyPart = (kind: PlainKind) =>
     mass: fc.option(known),
     price: fc.option(fc.integer({ min: 0, max: 999 })),
     notes: fc.constantFrom("", "bent; straightened"),
-    ...Object.fromEntries(PART_FIELDS[kind].map((f) => [f.key, f.how === "known" ? known : f.dimension === "count" ? fc.integer({ min: 2, max: 6 }) : amount.map((n) => n / 200)])),
+    ...Object.fromEntries(
+      PART_FIELDS[kind].map((f) => [
+        f.key,
+        f.how === "known"
+          ? known
+          : f.dimension === "count"
+            ? fc.integer({ min: 2, max: 6 })
+            : amount.map((n) => n / 200),
+      ]),
+    ),
   }) as unknown as fc.Arbitrary<PlainPart>;
 
 describe("lists of one's own parts", () => {
@@ -35,29 +56,43 @@ describe("lists of one's own parts", () => {
         for (const p of list) expect(shelfPartSchema.safeParse(p).error).toBeUndefined();
         const back = readParts(kind, partsText(kind, list));
         expect(back.refused).toEqual([]);
-        const round = (v: unknown) => JSON.parse(JSON.stringify(v, (_, x: unknown) => (typeof x === "number" ? Number(x.toPrecision(8)) : x))) as unknown;
+        const round = (v: unknown) =>
+          JSON.parse(
+            JSON.stringify(v, (_, x: unknown) => (typeof x === "number" ? Number(x.toPrecision(8)) : x)),
+          ) as unknown;
         expect(round(back.parts)).toEqual(round(list));
       }),
       { numRuns: 40 },
     );
   });
   it("as users have them: other names of columns, inches, what is left out filled in as a guess", () => {
-    const { parts, refused } = readParts("propeller", "Name;Diameter [in];Pitch\nA;8;4,5 in\nB;203 mm;110\nC;;5\nD;big;5\nA;8;4\n");
+    const { parts, refused } = readParts(
+      "propeller",
+      "Name;Diameter [in];Pitch\nA;8;4,5 in\nB;203 mm;110\nC;;5\nD;big;5\nA;8;4\n",
+    );
     expect(parts.map((p) => [p.name, p.diameter.value, p.blades, p.chord.evidence])).toEqual([
       ["A", 0.2032, 2, "guess"],
       ["B", 0.203, 2, "guess"],
     ]);
     expect(parts[0]?.pitch.value).toBeCloseTo(0.1143, 9);
     expect(refused.map((r) => r.line)).toEqual([4, 5, 6]);
-    expect(refused.map((r) => r.reason).join("\n")).toMatch(/Diameter is missing[^\n]*\n[^\n]*“big” is not a number[^\n]*\n“A” is in the list already/);
-    expect(readParts("motor", "Motor,Kv\nA,1000").refused[0]?.reason).toContain("no column “Winding resistance (mΩ)”");
-    expect(readParts("motor", "Motor,Kv,Kv known by,Resistance,No-load current,Rated current\nA,1000,hearsay,50,1,20").refused[0]?.reason).toContain(
-      "“hearsay” is not a way of knowing",
+    expect(refused.map((r) => r.reason).join("\n")).toMatch(
+      /Diameter is missing[^\n]*\n[^\n]*“big” is not a number[^\n]*\n“A” is in the list already/,
     );
-    expect(readParts("motor", "Motor,Kv,Resistance,No-load current,Rated current\nA,0,50,1,20").refused[0]?.reason).toMatch(/^kv: /);
+    expect(readParts("motor", "Motor,Kv\nA,1000").refused[0]?.reason).toContain("no column “Winding resistance (mΩ)”");
+    expect(
+      readParts("motor", "Motor,Kv,Kv known by,Resistance,No-load current,Rated current\nA,1000,hearsay,50,1,20")
+        .refused[0]?.reason,
+    ).toContain("“hearsay” is not a way of knowing");
+    expect(
+      readParts("motor", "Motor,Kv,Resistance,No-load current,Rated current\nA,0,50,1,20").refused[0]?.reason,
+    ).toMatch(/^kv: /);
   });
   it.each(PLAIN_KINDS)("the demo's %ss are read without a complaint", (kind) => {
-    const { parts, refused } = readParts(kind, readFileSync(new URL(`../../demo/${kind}s.csv`, import.meta.url), "utf8"));
+    const { parts, refused } = readParts(
+      kind,
+      readFileSync(new URL(`../../demo/${kind}s.csv`, import.meta.url), "utf8"),
+    );
     expect(refused).toEqual([]);
     expect(parts.length).toBeGreaterThan(1);
   });
@@ -74,17 +109,29 @@ describe("fitting one", () => {
   const design = quietDesign();
   const unit = design.units[0];
   if (!unit) throw new Error("no drive");
-  const motor = { ...partFrom(design, unit, "motor", "Mine", entryOf(design, unit, "motor")), mass: { value: 0.09, evidence: "measured" as const }, price: 12 };
+  const motor = {
+    ...partFrom(design, unit, "motor", "Mine", entryOf(design, unit, "motor")),
+    mass: { value: 0.09, evidence: "measured" as const },
+    price: 12,
+  };
   it("puts figures into the drive, mass and price into its ledger entry; the prediction stays beside the weighing", () => {
     const guessed = changed((d) => {
       const item = d.items.find((i) => i.id === "motor");
       if (item) item.mass = { value: 0.12, evidence: "guess" };
     });
-    const { design: after, entry } = fitPart(guessed, unit.id, { ...motor, kv: { value: 777, evidence: "measured", sd: 5 } } as PlainPart);
+    const { design: after, entry } = fitPart(guessed, unit.id, {
+      ...motor,
+      kv: { value: 777, evidence: "measured", sd: 5 },
+    } as PlainPart);
     expect(designSchema.safeParse(after).error).toBeUndefined();
     expect(after.units[0]?.motor.kv).toEqual({ value: 777, evidence: "measured", sd: 5 });
     const item = after.items.find((i) => i.name === entry);
-    expect(item).toMatchObject({ id: "motor", cost: 12, mass: motor.mass, predicted: { value: 0.12, evidence: "guess" } });
+    expect(item).toMatchObject({
+      id: "motor",
+      cost: 12,
+      mass: motor.mass,
+      predicted: { value: 0.12, evidence: "guess" },
+    });
     expect(rollUp(after)?.mass).toBeCloseTo((rollUp(guessed)?.mass ?? 0) - 0.03, 9);
   });
   it("a part that nobody weighed leaves the entry's mass alone", () => {
@@ -104,7 +151,18 @@ describe("fitting one", () => {
   });
   it("a servo goes into the ledger and loads the rail with its stall current", () => {
     const railed = changed(
-      (d) => void d.regulators.push({ id: "r", name: "5 V", batteryId: unit.batteryId, kind: "switching", voltage: 5, maxCurrent: 3, dropout: 1, efficiency: 0.85, loads: [] }),
+      (d) =>
+        void d.regulators.push({
+          id: "r",
+          name: "5 V",
+          batteryId: unit.batteryId,
+          kind: "switching",
+          voltage: 5,
+          maxCurrent: 3,
+          dropout: 1,
+          efficiency: 0.85,
+          loads: [],
+        }),
     );
     const servo: PlainPart = {
       kind: "servo",

@@ -8,10 +8,27 @@ import { rollUp } from "../../core/subjects/mass/rollup";
 import { part } from "../support/designs";
 
 interface Truth {
-  format: { delimiter: string; decimal: string; header_line: number; columns: Record<string, string>; mass_column_is: string; default_units: { mass: string; length: string } };
+  format: {
+    delimiter: string;
+    decimal: string;
+    header_line: number;
+    columns: Record<string, string>;
+    mass_column_is: string;
+    default_units: { mass: string; length: string };
+  };
   values: Record<string, { value: number | Record<string, number>; tol_rel?: number; tol_abs?: number }>;
   must_report: { line: number; severity: string; reason: string }[];
-  parts: { line: number; name: string; qty: number; mass_each_kg: number | null; x_m: number | null; y_m?: number | null; z_m?: number | null; price?: number; source?: string }[];
+  parts: {
+    line: number;
+    name: string;
+    qty: number;
+    mass_each_kg: number | null;
+    x_m: number | null;
+    y_m?: number | null;
+    z_m?: number | null;
+    price?: number;
+    source?: string;
+  }[];
 }
 const folder = new URL("../samples/", import.meta.url).pathname;
 const truth = JSON.parse(readFileSync(join(folder, "parts-truth.json"), "utf8")) as Record<string, Truth>;
@@ -29,7 +46,8 @@ describe.each(Object.keys(truth))("%s", (name) => {
     expect(reading.decimal).toBe(t.format.decimal);
     expect(reading.headerLine).toBe(t.format.header_line);
     const roles: Record<string, string> = { qty: "quantity" };
-    for (const [header, role] of Object.entries(t.format.columns)) expect(reading.columns.find((c) => c.header === header)?.role, header).toBe(roles[role] ?? role);
+    for (const [header, role] of Object.entries(t.format.columns))
+      expect(reading.columns.find((c) => c.header === header)?.role, header).toBe(roles[role] ?? role);
     expect(reading.massIs).toBe(t.format.mass_column_is.includes("whole row") ? "row" : "each");
     expect(reading.columns.find((c) => c.role === "x")?.unit).toBe(t.format.default_units.length);
     expect(reading.columns.find((c) => c.role === "mass")?.unit).toBe(t.format.default_units.mass);
@@ -38,7 +56,12 @@ describe.each(Object.keys(truth))("%s", (name) => {
     expect(table.parts.map((p) => p.line)).toEqual(t.parts.map((p) => p.line));
     for (const p of t.parts) {
       const got = table.parts.find((x) => x.line === p.line);
-      expect(got).toMatchObject({ name: p.name, quantity: p.qty, price: p.price ?? null, ...(p.source === undefined ? {} : { source: p.source }) });
+      expect(got).toMatchObject({
+        name: p.name,
+        quantity: p.qty,
+        price: p.price ?? null,
+        ...(p.source === undefined ? {} : { source: p.source }),
+      });
       for (const [mine, theirs] of [
         [got?.mass, p.mass_each_kg],
         [got?.x, p.x_m],
@@ -59,7 +82,8 @@ describe.each(Object.keys(truth))("%s", (name) => {
     expect(sums.cg?.x).toBeCloseTo(v.cg_x?.value as number, 6);
     if (v.cg_y) expect(sums.cg?.y).toBeCloseTo(v.cg_y.value as number, 6);
     if (v.cg_z) expect(sums.cg?.z).toBeCloseTo(v.cg_z.value as number, 6);
-    for (const [currency, amount] of Object.entries((v.price_sums?.value ?? {}) as Record<string, number>)) expect(sums.prices[currency]).toBeCloseTo(amount, 2);
+    for (const [currency, amount] of Object.entries((v.price_sums?.value ?? {}) as Record<string, number>))
+      expect(sums.prices[currency]).toBeCloseTo(amount, 2);
   });
   it("reports every line that must be reported, with its severity", () => {
     for (const m of t.must_report)
@@ -67,7 +91,9 @@ describe.each(Object.keys(truth))("%s", (name) => {
         table.reports.some((r) => r.line === m.line && r.severity === m.severity),
         `line ${m.line}: ${m.reason}`,
       ).toBe(true);
-    expect(table.reports.filter((r) => r.severity === "error").map((r) => r.line)).toEqual(t.must_report.filter((m) => m.severity === "error").map((m) => m.line));
+    expect(table.reports.filter((r) => r.severity === "error").map((r) => r.line)).toEqual(
+      t.must_report.filter((m) => m.severity === "error").map((m) => m.line),
+    );
   });
   it("goes into a ledger whose roll-up is the same sum; a part without an x moves nothing", () => {
     const design = emptyDesign("wings");
@@ -79,7 +105,8 @@ describe.each(Object.keys(truth))("%s", (name) => {
 });
 
 describe("cells", () => {
-  const one = (massCell: string, rest = "") => readParts(`part;qty;mass g;x mm\nA;1;${massCell};100${rest}\nB;1;2,5;1\nC;1;3,5;1`);
+  const one = (massCell: string, rest = "") =>
+    readParts(`part;qty;mass g;x mm\nA;1;${massCell};100${rest}\nB;1;2,5;1\nC;1;3,5;1`);
   it.each([
     ["1 lb 8 oz", 0.6803886],
     ["0,412 kg", 0.412],
@@ -105,11 +132,16 @@ describe("cells", () => {
     expect(table.parts.map((p) => p.mass)).toEqual([null, null, null, null]);
   });
   it("an empty or absurd text gives no parts and does not throw", () => {
-    for (const text of ["", "\n\n", "hello", '"', ";;;\n;;;", "\u0000"]) expect(readParts(text).parts.filter((p) => p.mass !== null)).toEqual([]);
+    for (const text of ["", "\n\n", "hello", '"', ";;;\n;;;", "\u0000"])
+      expect(readParts(text).parts.filter((p) => p.mass !== null)).toEqual([]);
   });
   it("a slip of unit is noticed", () => {
     const rows = Array.from({ length: 6 }, (_, i) => `P${i},10,${100 + i}`).join("\n");
-    expect(readParts(`part,mass g,x mm\n${rows}\nfar,10,9000`).reports.some((r) => r.code === "far-out" && r.text === "far, x")).toBe(true);
+    expect(
+      readParts(`part,mass g,x mm\n${rows}\nfar,10,9000`).reports.some(
+        (r) => r.code === "far-out" && r.text === "far, x",
+      ),
+    ).toBe(true);
     const gannet = readParts(readFileSync(join(folder, "parts-gannet.csv"), "utf8"));
     expect(gannet.reports.filter((r) => r.code === "far-out").map((r) => r.text)).toEqual(["Float foil 45°, y"]);
   });

@@ -38,7 +38,12 @@ describe("what misses say together", () => {
       four,
       ["one drive at nothing"],
     ],
-    ["one of one gives nothing: no whole drive of several", run([["thrust", 10, 1, 0.1]]), quietDesign(), ["outside the model"]],
+    [
+      "one of one gives nothing: no whole drive of several",
+      run([["thrust", 10, 1, 0.1]]),
+      quietDesign(),
+      ["outside the model"],
+    ],
     [
       "turns as it should and pushes too little",
       run([
@@ -48,9 +53,19 @@ describe("what misses say together", () => {
       quietDesign(),
       ["no lift though it turns"],
     ],
-    ["a pack that was not full comes before all else", run([["thrust", 10, 1, 7]], { restingVoltage: 11.2 }), quietDesign(), ["pack low"]],
+    [
+      "a pack that was not full comes before all else",
+      run([["thrust", 10, 1, 7]], { restingVoltage: 11.2 }),
+      quietDesign(),
+      ["pack low"],
+    ],
     ["a pack that sags", run([["thrust", 10, 1, 7]], { loadedVoltage: 8 }), quietDesign(), ["pack sags"]],
-    ["twelve drives a little short: no drive can be told from the doubt", run([["thrust", 120, 4, 110]]), changed((d) => void (d.units[0] && (d.units[0].count = 12))), []],
+    [
+      "twelve drives a little short: no drive can be told from the doubt",
+      run([["thrust", 120, 4, 110]]),
+      changed((d) => void (d.units[0] && (d.units[0].count = 12))),
+      [],
+    ],
     [
       "a pack that sags more than it should at that current",
       run([
@@ -66,7 +81,17 @@ describe("what misses say together", () => {
     for (const p of patternsOf(r, design)) expect(PATTERN_TEXT[p]).toMatch(/\.|\?$/);
   });
   it("a miss of more than three steps sends nobody to measure a controller's resistance", () => {
-    const working = () => [{ name: "Controller resistance", value: 0.004, sd: 0.001, dimension: "resistance" as const, evidence: "guess" as const, share: 0.1, source: null }];
+    const working = () => [
+      {
+        name: "Controller resistance",
+        value: 0.004,
+        sd: 0.001,
+        dimension: "resistance" as const,
+        evidence: "guess" as const,
+        share: 0.1,
+        source: null,
+      },
+    ];
     const [far] = worthMending({ metrics: metrics([["thrust", 10, 0.5, 5]]) }, working);
     expect(far).toMatchObject({ beyond: true, inputs: [] });
     const [near] = worthMending({ metrics: metrics([["thrust", 10, 0.5, 8.8]]) }, working);

@@ -2,7 +2,14 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { air } from "../../core/subjects/air/air";
 import { CHEMISTRY, coldFactor, openCircuit } from "../../core/subjects/energy/battery";
-import { type Drive, type Source, solveChain, solvePack, solveShared, throttleForThrust } from "../../core/subjects/propulsion/chain";
+import {
+  type Drive,
+  type Source,
+  solveChain,
+  solvePack,
+  solveShared,
+  throttleForThrust,
+} from "../../core/subjects/propulsion/chain";
 import { endurance } from "../../core/subjects/energy/endurance";
 import { nominalPower, nominalSetup } from "../../core/subjects/propulsion/nominal";
 import { peakEfficiency, torqueConstant } from "../../core/subjects/propulsion/motor";
@@ -24,7 +31,9 @@ describe("motor", () => {
       const torque = (i - 1) * torqueConstant(1000);
       return (torque * rpm * 2 * Math.PI) / 60 / (10 * i);
     };
-    const best = Array.from({ length: 4000 }, (_, k) => 1.01 + k * 0.01).reduce((a, b) => (efficiency(b) > efficiency(a) ? b : a));
+    const best = Array.from({ length: 4000 }, (_, k) => 1.01 + k * 0.01).reduce((a, b) =>
+      efficiency(b) > efficiency(a) ? b : a,
+    );
     expect(best).toBeCloseTo(14.142, 1);
     expect(efficiency(best)).toBeCloseTo(0.8636, 4);
   });
@@ -44,14 +53,24 @@ describe("battery", () => {
   });
 });
 
-const drive = (d: { diameter: number; pitch: number; kv: number; count: number; ratio: number; resistance: number }): Drive => ({
+const drive = (d: {
+  diameter: number;
+  pitch: number;
+  kv: number;
+  count: number;
+  ratio: number;
+  resistance: number;
+}): Drive => ({
   count: d.count,
   motor: { kv: d.kv, resistance: d.resistance, noLoadCurrent: 0.6 },
   controllerResistance: 0.003,
   pathResistance: 0.002,
   ratio: d.ratio,
   gearEfficiency: d.ratio === 1 ? 1 : 0.95,
-  propeller: propellerMap({ diameter: d.diameter, pitch: d.pitch, blades: 2, chord: 0.105 * d.diameter, liftFactor: 1, dragFactor: 1 }, air(0)),
+  propeller: propellerMap(
+    { diameter: d.diameter, pitch: d.pitch, blades: 2, chord: 0.105 * d.diameter, liftFactor: 1, dragFactor: 1 },
+    air(0),
+  ),
 });
 const anyDrive = fc.record({
   diameter: fc.double({ min: 0.08, max: 0.4, noNaN: true }),
@@ -90,7 +109,11 @@ describe("chain", () => {
           const r = solveChain(x, s, 0.8);
           return r.status === "converged" ? r.point : null;
         };
-        const [usual, tired, geared] = [at(source), at({ ...source, resistance: source.resistance * more }), at(source, { ...made, ratio: made.ratio * more })];
+        const [usual, tired, geared] = [
+          at(source),
+          at({ ...source, resistance: source.resistance * more }),
+          at(source, { ...made, ratio: made.ratio * more }),
+        ];
         if (!usual || !tired || !geared) return;
         expect(tired.thrust).toBeLessThanOrEqual(usual.thrust * (1 + 1e-6));
         expect(geared.motorRpm).toBeGreaterThanOrEqual(usual.motorRpm * (1 - 1e-6));
@@ -125,16 +148,22 @@ describe("chain", () => {
   });
   it("the solver for several drives on a pack and the one for a single drive agree (two methods)", () => {
     fc.assert(
-      fc.property(anyDrive, fc.double({ min: 0.2, max: 1, noNaN: true }), fc.double({ min: 0, max: 6, noNaN: true }), (d, throttle, speed) => {
-        const made = drive(d);
-        const one = solveChain(made, source, throttle, speed);
-        const shared = solveShared([{ drive: made, throttle }], source, speed);
-        expect(shared.status).toBe(one.status);
-        if (one.status !== "converged" || shared.status !== "converged") return;
-        // Beyond half the open-circuit voltage a pack has two balances: both solvers are held to the one in use.
-        if (one.point.packVoltage < 0.55 * source.openCircuit) return;
-        for (const k of ["rpm", "current", "packVoltage", "thrust"] as const) expect(Math.abs((shared.points[0]?.[k] ?? 0) / one.point[k] - 1)).toBeLessThan(1e-4);
-      }),
+      fc.property(
+        anyDrive,
+        fc.double({ min: 0.2, max: 1, noNaN: true }),
+        fc.double({ min: 0, max: 6, noNaN: true }),
+        (d, throttle, speed) => {
+          const made = drive(d);
+          const one = solveChain(made, source, throttle, speed);
+          const shared = solveShared([{ drive: made, throttle }], source, speed);
+          expect(shared.status).toBe(one.status);
+          if (one.status !== "converged" || shared.status !== "converged") return;
+          // Beyond half the open-circuit voltage a pack has two balances: both solvers are held to the one in use.
+          if (one.point.packVoltage < 0.55 * source.openCircuit) return;
+          for (const k of ["rpm", "current", "packVoltage", "thrust"] as const)
+            expect(Math.abs((shared.points[0]?.[k] ?? 0) / one.point[k] - 1)).toBeLessThan(1e-4);
+        },
+      ),
       { numRuns: 40 },
     );
   });
@@ -153,7 +182,10 @@ describe("chain", () => {
     ];
     const mixed = solvePack(commands, source);
     if (mixed.status !== "converged") throw new Error(mixed.status);
-    const drawn = mixed.points.reduce((s, p, k) => s + (commands[k]?.drive.count ?? 0) * (p.controllerIn + p.pathLoss), 0);
+    const drawn = mixed.points.reduce(
+      (s, p, k) => s + (commands[k]?.drive.count ?? 0) * (p.controllerIn + p.pathLoss),
+      0,
+    );
     const [a] = mixed.points;
     expect(drawn + source.otherLoad).toBeCloseTo((a?.packVoltage ?? 0) * (a?.packCurrent ?? 0), 2);
     const alone = solvePack(commands.slice(1), source);
@@ -179,12 +211,22 @@ describe("chain", () => {
 });
 
 describe("endurance", () => {
-  const pack = { chemistry: "lipo" as const, series: 3, capacity: 2.2, resistance: 0.025, usable: 0.8, startCharge: 1, otherLoad: 3 };
+  const pack = {
+    chemistry: "lipo" as const,
+    series: 3,
+    capacity: 2.2,
+    resistance: 0.025,
+    usable: 0.8,
+    startCharge: 1,
+    otherLoad: 3,
+  };
   it("of a constant power load agrees with an independent integration over time", () => {
     // No drive: 30 W drawn by the other load alone, stepped in time instead of charge.
     const load = { ...pack, otherLoad: 30 };
     const made = drive({ diameter: 0.2, pitch: 0.11, kv: 1000, count: 1, ratio: 1, resistance: 0.06 });
-    const byCharge = endurance([{ drive: made, limit: 1 }], load, [{ share: 1, drives: [0], by: { throttle: 0 }, speed: 0 }]);
+    const byCharge = endurance([{ drive: made, limit: 1 }], load, [
+      { share: 1, drives: [0], by: { throttle: 0 }, speed: 0 },
+    ]);
     let charge = 1;
     let seconds = 0;
     while (charge > 0.2) {
@@ -203,11 +245,17 @@ describe("endurance", () => {
       { share: 0.7, drives: [0], by: { thrust: 2.5 }, speed: 0 },
     ];
     const drives = [{ drive: made, limit: 1 }];
-    expect(Math.abs(endurance(drives, pack, phases).seconds / endurance(drives, pack, phases, 960).seconds - 1)).toBeLessThan(0.005);
+    expect(
+      Math.abs(endurance(drives, pack, phases).seconds / endurance(drives, pack, phases, 960).seconds - 1),
+    ).toBeLessThan(0.005);
   });
   it("ends at the cells' floor when the pack is weak, and says so", () => {
     const made = drive({ diameter: 0.25, pitch: 0.12, kv: 1200, count: 1, ratio: 1, resistance: 0.04 });
-    expect(endurance([{ drive: made, limit: 1 }], { ...pack, resistance: 0.2 }, [{ share: 1, drives: [0], by: { throttle: 1 }, speed: 0 }]).endedBy).toBe("floor");
+    expect(
+      endurance([{ drive: made, limit: 1 }], { ...pack, resistance: 0.2 }, [
+        { share: 1, drives: [0], by: { throttle: 1 }, speed: 0 },
+      ]).endedBy,
+    ).toBe("floor");
   });
 });
 
@@ -222,6 +270,8 @@ describe("a whole design", () => {
     const base = thrust(() => {});
     expect(thrust((d) => void (d.brief.environment.packTemperature = -15))).toBeLessThan(base);
     expect(thrust((d) => void (d.brief.environment.altitude = 3000))).toBeLessThan(0.9 * base);
-    expect(thrust((d) => void (d.units[0] && (d.units[0].propeller.diameter.value = 0.22)))).toBeGreaterThan(1.15 * base);
+    expect(thrust((d) => void (d.units[0] && (d.units[0].propeller.diameter.value = 0.22)))).toBeGreaterThan(
+      1.15 * base,
+    );
   });
 });

@@ -45,7 +45,8 @@ describe("uncertainty of the drive", () => {
     const curve = curveOf(quietDesign(), "throttle");
     expect(curve[0]?.thrust).toBeCloseTo(0, 6);
     expect(curve.at(-1)?.thrust).toBeCloseTo(evaluate(quietDesign()).metrics.thrust?.value ?? 0, 7);
-    for (let i = 1; i < curve.length; i++) expect(curve[i]?.thrust ?? 0).toBeGreaterThanOrEqual(curve[i - 1]?.thrust ?? 0);
+    for (let i = 1; i < curve.length; i++)
+      expect(curve[i]?.thrust ?? 0).toBeGreaterThanOrEqual(curve[i - 1]?.thrust ?? 0);
   });
   it("at the throttle to lift the weight, thrust is the weight: the point read off the curve holds when it is solved", () => {
     for (const count of [2, 3, 4]) {
@@ -63,19 +64,28 @@ describe("uncertainty of the drive", () => {
 });
 
 describe("what the numbers must do", () => {
-  const value = (change: (d: ReturnType<typeof quietDesign>) => void, key: "endurance" | "thrust" | "current" | "rpm") => {
+  const value = (
+    change: (d: ReturnType<typeof quietDesign>) => void,
+    key: "endurance" | "thrust" | "current" | "rpm",
+  ) => {
     const setup = nominalSetup(changed(change), 0.92);
     return (setup && nominalPower(setup)?.craft[key]) ?? Number.NaN;
   };
   const nothing = () => {};
   it("twice the capacity lasts more than twice as long (less sag), and under 2.3 times", () => {
-    const ratio = value((d) => void (d.batteries[0] && (d.batteries[0].capacity.value = 4.4)), "endurance") / value(nothing, "endurance");
+    const ratio =
+      value((d) => void (d.batteries[0] && (d.batteries[0].capacity.value = 4.4)), "endurance") /
+      value(nothing, "endurance");
     expect(ratio).toBeGreaterThan(1.95);
     expect(ratio).toBeLessThan(2.3);
   });
   it("more cells turn faster; more reduction draws less current", () => {
-    expect(value((d) => void (d.batteries[0] && (d.batteries[0].series = 4)), "rpm")).toBeGreaterThan(1.15 * value(nothing, "rpm"));
-    expect(value((d) => void (d.units[0] && (d.units[0].gear.ratio = 1.5)), "current")).toBeLessThan(0.7 * value(nothing, "current"));
+    expect(value((d) => void (d.batteries[0] && (d.batteries[0].series = 4)), "rpm")).toBeGreaterThan(
+      1.15 * value(nothing, "rpm"),
+    );
+    expect(value((d) => void (d.units[0] && (d.units[0].gear.ratio = 1.5)), "current")).toBeLessThan(
+      0.7 * value(nothing, "current"),
+    );
   });
   it("one inch more of diameter costs current steeply: between the third and fifth power", () => {
     const more = value((d) => void (d.units[0] && (d.units[0].propeller.diameter.value = 0.2254)), "current") - 0.8;

@@ -4,12 +4,24 @@ import { air } from "../../core/subjects/air/air";
 import { type Propeller, propellerLoad, propellerMap } from "../../core/subjects/propulsion/propeller";
 
 const sea = air(0);
-const generic = (change: Partial<Propeller> = {}): Propeller => ({ diameter: 0.254, pitch: 0.127, blades: 2, chord: 0.027, liftFactor: 1, dragFactor: 1, ...change });
+const generic = (change: Partial<Propeller> = {}): Propeller => ({
+  diameter: 0.254,
+  pitch: 0.127,
+  blades: 2,
+  chord: 0.027,
+  liftFactor: 1,
+  dragFactor: 1,
+  ...change,
+});
 
 function coefficients(p: Propeller, rpm = 6000, speed = 0) {
   const n = rpm / 60;
   const load = propellerLoad(p, sea, speed, rpm);
-  return { ct: load.thrust / (sea.density * n ** 2 * p.diameter ** 4), cp: (2 * Math.PI * load.torque) / (sea.density * n ** 2 * p.diameter ** 5), load };
+  return {
+    ct: load.thrust / (sea.density * n ** 2 * p.diameter ** 4),
+    cp: (2 * Math.PI * load.torque) / (sea.density * n ** 2 * p.diameter ** 5),
+    load,
+  };
 }
 
 describe("generic two-blade propeller standing still", () => {
@@ -28,7 +40,10 @@ describe("generic two-blade propeller standing still", () => {
   it.each([0.4, 0.6, 0.8])("gives no thrust at an advance ratio of 1.1 to 1.25 times pitch/diameter %f", (ratio) => {
     const p = generic({ pitch: 0.254 * ratio });
     const n = 100;
-    const j = Array.from({ length: 400 }, (_, i) => 0.2 + i * 0.005).find((a) => propellerLoad(p, sea, a * n * p.diameter, 6000).thrust < 0) ?? 0;
+    const j =
+      Array.from({ length: 400 }, (_, i) => 0.2 + i * 0.005).find(
+        (a) => propellerLoad(p, sea, a * n * p.diameter, 6000).thrust < 0,
+      ) ?? 0;
     expect(j / ratio).toBeGreaterThan(1.1);
     expect(j / ratio).toBeLessThanOrEqual(1.25 + 1e-9);
   });
@@ -53,11 +68,14 @@ describe("what moves thrust", () => {
     const at = (v: number) => propellerLoad(generic(), sea, v, 6000).thrust;
     expect(Math.abs(at(1e-6) - at(0))).toBeLessThan(1e-4);
     const steps = Array.from({ length: 40 }, (_, i) => at(i * 0.1));
-    for (let i = 1; i < steps.length; i++) expect(Math.abs((steps[i] ?? 0) - (steps[i - 1] ?? 0))).toBeLessThan(0.03 * base);
+    for (let i = 1; i < steps.length; i++)
+      expect(Math.abs((steps[i] ?? 0) - (steps[i - 1] ?? 0))).toBeLessThan(0.03 * base);
   });
   it("every element is solved over the stated range", () => {
     for (const ratio of [0.3, 0.6, 0.9, 1.2])
-      for (const blades of [2, 3, 4, 5, 6]) for (const rpm of [200, 3000, 15000]) expect(propellerLoad(generic({ pitch: 0.254 * ratio, blades }), sea, 0, rpm).solved).toBe(true);
+      for (const blades of [2, 3, 4, 5, 6])
+        for (const rpm of [200, 3000, 15000])
+          expect(propellerLoad(generic({ pitch: 0.254 * ratio, blades }), sea, 0, rpm).solved).toBe(true);
   });
 });
 
@@ -75,7 +93,12 @@ describe("momentum theory", () => {
         }),
         ({ d, r, b, c, tip }) => {
           const rpm = (tip * 60) / (Math.PI * d);
-          const load = propellerLoad({ diameter: d, pitch: r * d, blades: b, chord: c * d, liftFactor: 1, dragFactor: 1 }, sea, 0, rpm);
+          const load = propellerLoad(
+            { diameter: d, pitch: r * d, blades: b, chord: c * d, liftFactor: 1, dragFactor: 1 },
+            sea,
+            0,
+            rpm,
+          );
           const ideal = load.thrust ** 1.5 / Math.sqrt(2 * sea.density * ((Math.PI * d * d) / 4));
           expect(load.torque * ((rpm * 2 * Math.PI) / 60)).toBeGreaterThan(ideal);
         },
@@ -94,7 +117,9 @@ describe("precomputed map", () => {
         for (let advance = 0; advance < 1.25 * ratio; advance += 0.06) {
           const speed = (advance * p.diameter * rpm) / 60;
           const standing = map.at(rpm).thrust;
-          expect(Math.abs(map.at(rpm, speed).thrust - propellerLoad(p, sea, speed, rpm).thrust)).toBeLessThan(0.015 * standing);
+          expect(Math.abs(map.at(rpm, speed).thrust - propellerLoad(p, sea, speed, rpm).thrust)).toBeLessThan(
+            0.015 * standing,
+          );
         }
     }
   });

@@ -19,7 +19,8 @@ import { hiddenSchema } from "../../server/demo/hiddenCraft";
 import { miss } from "../../core/runs/miss";
 import { changed, part, quietDesign } from "../support/designs";
 
-const read = (name: string): unknown => JSON.parse(readFileSync(new URL(`../../demo/${name}`, import.meta.url), "utf8"));
+const read = (name: string): unknown =>
+  JSON.parse(readFileSync(new URL(`../../demo/${name}`, import.meta.url), "utf8"));
 
 describe("fault catalogue", () => {
   it("holds more than a hundred symptoms, each with two causes or more, each cause with a test and its minutes", () => {
@@ -49,7 +50,8 @@ describe("fault catalogue", () => {
     expect(symptomsLike("xylophone quartet")).toEqual([]);
   });
   it("ranks a planted cause among the first three in at least 8 of 10 histories that carry evidence for it", () => {
-    // Every cause that evidence can point at is planted in turn: one of its verdicts stands, one of its changes was made, and two verdicts that have nothing to do with it stand beside them.
+    // Every cause that evidence can point at is planted in turn: one of its verdicts stands, one of its changes was
+    // made, and two verdicts that have nothing to do with it stand beside them.
     const random = seededRandom(11);
     const codes = [...new Set(SYMPTOMS.flatMap((s) => s.causes.flatMap((c) => c.raisedBy ?? [])))];
     const pick = <T>(list: readonly T[]): T => list[Math.floor(random.uniform() * list.length)] as T;
@@ -57,8 +59,13 @@ describe("fault catalogue", () => {
       s.causes
         .filter((c) => c.raisedBy?.length && c.touchedBy?.length)
         .map((cause) => {
-          const findings = [pick(cause.raisedBy ?? []), pick(codes), pick(codes)].map((code) => ({ code, severity: "care" as const }));
-          return rankCauses(s, { findings, changed: new Set([pick(cause.touchedBy ?? [])]) }).findIndex((r) => r.cause.id === cause.id);
+          const findings = [pick(cause.raisedBy ?? []), pick(codes), pick(codes)].map((code) => ({
+            code,
+            severity: "care" as const,
+          }));
+          return rankCauses(s, { findings, changed: new Set([pick(cause.touchedBy ?? [])]) }).findIndex(
+            (r) => r.cause.id === cause.id,
+          );
         }),
     );
     expect(histories.length).toBeGreaterThan(15);
@@ -67,7 +74,11 @@ describe("fault catalogue", () => {
   const symptom = SYMPTOMS.find((s) => s.id === "climbs-backflips");
   if (!symptom) throw new Error("symptom");
   it("keeps its own order when nothing else is known", () => {
-    expect(rankCauses(symptom, { findings: [], changed: new Set() }).map((c) => c.cause.id)).toEqual(["cg-aft", "thrust-line", "incidence"]);
+    expect(rankCauses(symptom, { findings: [], changed: new Set() }).map((c) => c.cause.id)).toEqual([
+      "cg-aft",
+      "thrust-line",
+      "incidence",
+    ]);
   });
   it("moves a suspect up by a verdict and by a change, down by a clear one, and says why", () => {
     const ranked = rankCauses(symptom, {
@@ -82,7 +93,9 @@ describe("fault catalogue", () => {
       { why: "finding", code: "thrust-line", effect: 1 },
       { why: "changed", kind: "thrust line", effect: 1 },
     ]);
-    expect(ranked.find((c) => c.cause.id === "cg-aft")?.reasons).toEqual([{ why: "finding", code: "cg-inside", effect: -1 }]);
+    expect(ranked.find((c) => c.cause.id === "cg-aft")?.reasons).toEqual([
+      { why: "finding", code: "cg-inside", effect: -1 },
+    ]);
   });
 });
 
@@ -93,17 +106,26 @@ describe("state of a fault", () => {
   ];
   const tested = newSuspect("a", "a", { test: "t", minutes: 5, result: "seen", state: "ruled in" });
   it("refuses closed without a test result, and proven without a later run", () => {
-    expect(refusal({ state: "closed", suspects: [], run: 1, proofRun: null, cause: "x" }, runs)).toMatch(/rule a suspect in/);
-    expect(refusal({ state: "closed", suspects: [{ ...tested, result: " " }], run: 1, proofRun: null, cause: "x" }, runs)).not.toBeNull();
+    expect(refusal({ state: "closed", suspects: [], run: 1, proofRun: null, cause: "x" }, runs)).toMatch(
+      /rule a suspect in/,
+    );
+    expect(
+      refusal({ state: "closed", suspects: [{ ...tested, result: " " }], run: 1, proofRun: null, cause: "x" }, runs),
+    ).not.toBeNull();
     expect(refusal({ state: "closed", suspects: [tested], run: 1, proofRun: null, cause: "x" }, runs)).toBeNull();
-    expect(refusal({ state: "proven", suspects: [tested], run: 1, proofRun: null, cause: "x" }, runs)).toMatch(/later run/);
-    expect(refusal({ state: "proven", suspects: [tested], run: 2, proofRun: 1, cause: "x" }, runs)).toMatch(/not later/);
+    expect(refusal({ state: "proven", suspects: [tested], run: 1, proofRun: null, cause: "x" }, runs)).toMatch(
+      /later run/,
+    );
+    expect(refusal({ state: "proven", suspects: [tested], run: 2, proofRun: 1, cause: "x" }, runs)).toMatch(
+      /not later/,
+    );
   });
   it("compares times, not texts: 09:30 UTC is after 10:00 at +01:00", () => {
     expect(refusal({ state: "proven", suspects: [tested], run: 1, proofRun: 2, cause: "x" }, runs)).toBeNull();
   });
   it("lets the honest ends stand", () => {
-    for (const state of ["open", "unresolved", "cured, cause unknown"] as const) expect(refusal({ state, suspects: [], run: 1, proofRun: null, cause: "" }, runs)).toBeNull();
+    for (const state of ["open", "unresolved", "cured, cause unknown"] as const)
+      expect(refusal({ state, suspects: [], run: 1, proofRun: null, cause: "" }, runs)).toBeNull();
   });
 });
 
@@ -140,10 +162,13 @@ describe("cautions", () => {
   it("come from propellers, packs and what holds the craft up, each once, with the local rules last", () => {
     const list = cautionsFor(quietDesign(), 180).map((c) => c.code);
     expect(list).toEqual([...new Set(list)]);
-    expect(list).toEqual(expect.arrayContaining(["turning", "fast-tips", "lithium", "first-plug", "takes-off", "link"]));
+    expect(list).toEqual(
+      expect.arrayContaining(["turning", "fast-tips", "lithium", "first-plug", "takes-off", "link"]),
+    );
     expect(list.at(-1)).toBe("rules");
   });
-  const codes = (change: (d: Design) => void, run?: Parameters<typeof cautionsFor>[2]) => cautionsFor(changed(change), 0, run).map((c) => c.code);
+  const codes = (change: (d: Design) => void, run?: Parameters<typeof cautionsFor>[2]) =>
+    cautionsFor(changed(change), 0, run).map((c) => c.code);
   it("come from what is aboard, not from what is computed: a craft without a drive turns something too", () => {
     expect(
       codes((d) => {
@@ -163,7 +188,9 @@ describe("cautions", () => {
     expect(codes((d) => void (d.schools.balance = "unstable on purpose"))).toContain("unstable");
   });
   it("of a place stand with its plan, and alone is a way of working with its own", () => {
-    const list = cautionsFor(quietDesign(), 0, { around: ["roads", "night"], alone: true }).filter((c) => c.place === "plan");
+    const list = cautionsFor(quietDesign(), 0, { around: ["roads", "night"], alone: true }).filter(
+      (c) => c.place === "plan",
+    );
     expect(list.map((c) => c.code)).toEqual(["roads", "night", "alone", "rules"]);
     for (const a of AROUND) expect(CAUTION[a].length).toBeGreaterThan(30);
     for (const a of ABOARD) expect(ABOARD_WORD[a]).toBeTruthy();
@@ -182,8 +209,12 @@ describe("craft file", () => {
     expect(why((f) => void (f.runs[0] && (f.runs[0].version = "v9")))).toMatch(/no version v9/);
     expect(why((f) => void f.versions.reverse())).toMatch(/before its children/);
     expect(why((f) => void (f.versions[0] && (f.versions[0].frozenAt = null)))).toMatch(/frozen/);
-    expect(why((f) => void (f.versions[0]?.design.units[0] && (f.versions[0].design.units[0].gear.ratio = 0)))).toMatch(/positive number/);
-    expect(why((f) => void (f.versions[0]?.design.batteries[0] && (f.versions[0].design.batteries[0].series = 100)))).toMatch(/at most 24/);
+    expect(why((f) => void (f.versions[0]?.design.units[0] && (f.versions[0].design.units[0].gear.ratio = 0)))).toMatch(
+      /positive number/,
+    );
+    expect(
+      why((f) => void (f.versions[0]?.design.batteries[0] && (f.versions[0].design.batteries[0].series = 100))),
+    ).toMatch(/at most 24/);
   });
   it("the demo's measurements come from another craft: most agree or are doubtful, at least one disagrees", () => {
     const hidden = hiddenSchema.parse((read("hidden.json") as Record<string, unknown>).tern);
@@ -192,7 +223,9 @@ describe("craft file", () => {
     expect(misses.length).toBeGreaterThan(12);
     expect(misses.filter((v) => v === "disagrees").length).toBeGreaterThanOrEqual(1);
     expect(misses.filter((v) => v === "agrees").length).toBeGreaterThan(misses.length / 3);
-    expect(rows.filter((m) => m.metric === "noseAngle").every((m) => m.predicted === null && m.measured !== null)).toBe(true);
+    expect(rows.filter((m) => m.metric === "noseAngle").every((m) => m.predicted === null && m.measured !== null)).toBe(
+      true,
+    );
     expect(measureDemo(tern, hidden)).toEqual(measureDemo(tern, hidden));
   });
 });
@@ -205,12 +238,16 @@ describe("command line", () => {
     const out = r.output as { version: string; results: Record<string, object>; verdicts: { code: string }[] };
     expect(out.version).toBe("v4");
     expect(Object.keys(out.results).length).toBeGreaterThan(20);
-    for (const q of Object.values(out.results)) expect(Object.keys(q)).toEqual(["value", "uncertainty", "unit", "evidence", "outside", "incomplete"]);
+    for (const q of Object.values(out.results))
+      expect(Object.keys(q)).toEqual(["value", "uncertainty", "unit", "evidence", "outside", "incomplete"]);
     expect(out.verdicts.map((v) => v.code)).toContain("cg-doubtful");
   });
   it("says in one line what is wrong", () => {
     expect(evaluateFile("{", undefined)).toEqual({ ok: false, why: "is not JSON" });
     expect(evaluateFile("{}", undefined)).toMatchObject({ ok: false, why: expect.stringMatching(/format/) });
-    expect(evaluateFile(text, "v77")).toMatchObject({ ok: false, why: expect.stringMatching(/no version v77.*v1, v2/) });
+    expect(evaluateFile(text, "v77")).toMatchObject({
+      ok: false,
+      why: expect.stringMatching(/no version v77.*v1, v2/),
+    });
   });
 });

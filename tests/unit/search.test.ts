@@ -2,12 +2,26 @@ import { newPhase } from "../../core/design/schema";
 import { describe, expect, it } from "vitest";
 import { evaluate, findingText } from "../../core/evaluate";
 import { rollUp } from "../../core/subjects/mass/rollup";
-import { LAWS, genericController, genericMotor, genericPack, motorMassFor, propellerMass } from "../../core/catalogue/catalogue";
+import {
+  LAWS,
+  genericController,
+  genericMotor,
+  genericPack,
+  motorMassFor,
+  propellerMass,
+} from "../../core/catalogue/catalogue";
 import { dragAreaFrom } from "../../core/subjects/speed/dragArea";
 import { nominalPower, nominalSetup } from "../../core/subjects/propulsion/nominal";
 import { sizingLoop } from "../../core/sizing/loop";
 import { peakEfficiency } from "../../core/subjects/propulsion/motor";
-import { type Candidate, type SearchBounds, type SearchResult, dominates, judging, search } from "../../core/sizing/search";
+import {
+  type Candidate,
+  type SearchBounds,
+  type SearchResult,
+  dominates,
+  judging,
+  search,
+} from "../../core/sizing/search";
 import { type OwnParts, type SearchSpace, sizeOf, spaceAround, withChoice } from "../../core/sizing/searchSpace";
 import { packEnergy } from "../../core/subjects/energy/otherPack";
 import { UNSCALED, whatIf } from "../../core/sizing/whatIf";
@@ -15,7 +29,14 @@ import { tern3 } from "../../scripts/demo/ternDesigns";
 import { ternSearch } from "../../scripts/demo/ternSearch";
 import { changed, quietDesign } from "../support/designs";
 
-const bounds: SearchBounds = { maxMass: 1.1, minEndurance: 900, minThrustToWeight: 0.6, maxTipMach: 0.65, maxCost: null, structure: 0.2 };
+const bounds: SearchBounds = {
+  maxMass: 1.1,
+  minEndurance: 900,
+  minThrustToWeight: 0.6,
+  maxTipMach: 0.65,
+  maxCost: null,
+  structure: 0.2,
+};
 const small: SearchSpace = {
   diameter: [0.18, 0.21, 0.24],
   pitchRatio: [0.5, 0.7],
@@ -53,7 +74,10 @@ describe("sizing search", () => {
           for (const motorMass of small.motorMass)
             for (const series of small.series)
               for (const capacity of small.capacity) {
-                const judged = judging({ design: quietDesign(), unitId, bounds })({ diameter, pitchRatio, blades: 2, kv, motorMass, ratio: 1, series, capacity, count: 1 }, 6);
+                const judged = judging({ design: quietDesign(), unitId, bounds })(
+                  { diameter, pitchRatio, blades: 2, kv, motorMass, ratio: 1, series, capacity, count: 1 },
+                  6,
+                );
                 if (judged && judged.knock === null) all.push(judged.candidate);
               }
     const front = all.filter((c) => !all.some((o) => dominates(o, c)));
@@ -73,7 +97,17 @@ describe("sizing search", () => {
     for (const diameter of [0.24, 0.18])
       for (const count of [1, 2])
         for (const ratio of [1, 2.2]) {
-          const choice = { diameter, pitchRatio: 0.6, blades: 3, kv: 1000, motorMass: 0.09, ratio, series: 3, capacity: 2, count };
+          const choice = {
+            diameter,
+            pitchRatio: 0.6,
+            blades: 3,
+            kv: 1000,
+            motorMass: 0.09,
+            ratio,
+            series: 3,
+            capacity: 2,
+            count,
+          };
           const made = withChoice(quietDesign(), unitId, choice, bounds.structure);
           const mass = rollUp(made)?.mass ?? 0;
           const setup = nominalSetup(made, mass);
@@ -82,11 +116,22 @@ describe("sizing search", () => {
           expect(judged?.candidate.auw).toBeCloseTo(mass, 9);
           expect(judged?.candidate.thrust).toBeCloseTo(whole?.craft.thrust ?? 0, 5);
           expect(judged?.candidate.current).toBeCloseTo(whole?.units[0]?.current ?? 0, 5);
-          if (judged && !Number.isNaN(judged.candidate.endurance)) expect(judged.candidate.endurance / (whole?.craft.endurance ?? 0)).toBeCloseTo(1, 4);
+          if (judged && !Number.isNaN(judged.candidate.endurance))
+            expect(judged.candidate.endurance / (whole?.craft.endurance ?? 0)).toBeCloseTo(1, 4);
         }
   });
   it("a larger structure factor raises the mass of a drive that is heavier than the one it replaces", () => {
-    const heavy = { diameter: 0.24, pitchRatio: 0.5, blades: 2, kv: 800, motorMass: 0.3, ratio: 1, series: 3, capacity: 6, count: 1 };
+    const heavy = {
+      diameter: 0.24,
+      pitchRatio: 0.5,
+      blades: 2,
+      kv: 800,
+      motorMass: 0.3,
+      ratio: 1,
+      series: 3,
+      capacity: 6,
+      count: 1,
+    };
     const mass = (structure: number) => rollUp(withChoice(quietDesign(), unitId, heavy, structure))?.mass ?? 0;
     expect(mass(0.3)).toBeGreaterThan(mass(0.1));
     expect(mass(0.1)).toBeGreaterThan(mass(0));
@@ -150,8 +195,24 @@ describe("held to parts of one's own", () => {
       chord: known(0.02),
     })),
     controller: [
-      { kind: "controller", ...common, mass: known(0.03), name: "small", resistance: known(0.005), maxCurrent: 20, maxCells: 4 },
-      { kind: "controller", ...common, mass: known(0.045), name: "large", resistance: known(0.004), maxCurrent: 40, maxCells: 4 },
+      {
+        kind: "controller",
+        ...common,
+        mass: known(0.03),
+        name: "small",
+        resistance: known(0.005),
+        maxCurrent: 20,
+        maxCells: 4,
+      },
+      {
+        kind: "controller",
+        ...common,
+        mass: known(0.045),
+        name: "large",
+        resistance: known(0.004),
+        maxCurrent: 40,
+        maxCells: 4,
+      },
     ],
   };
   const free: SearchBounds = { ...bounds, maxMass: null, minEndurance: null, minThrustToWeight: null };
@@ -171,7 +232,12 @@ describe("held to parts of one's own", () => {
     const c = held.pareto.find((p) => p.endurance > 0);
     if (!c) throw new Error("none");
     const made = withChoice(quietDesign(), unitId, c.choice, bounds.structure);
-    expect(made.units[0]?.motor).toEqual({ kv: known(c.choice.kv), resistance: c.choice.own?.motor?.resistance, noLoadCurrent: known(0.8), maxCurrent: 25 });
+    expect(made.units[0]?.motor).toEqual({
+      kv: known(c.choice.kv),
+      resistance: c.choice.own?.motor?.resistance,
+      noLoadCurrent: known(0.8),
+      maxCurrent: 25,
+    });
     const item = made.items.find((i) => i.id === made.units[0]?.motorItemId);
     expect(item?.mass).toMatchObject({ value: expect.closeTo(0.125, 9), evidence: "measured" });
     const { metrics } = evaluate(made);
@@ -209,7 +275,12 @@ describe("one drive of several", () => {
     d.units.push({ ...structuredClone(first), id: "second", name: "Second", propellerItemId: null, motorItemId: null });
   });
   it("is searched, and the other stays as it is", () => {
-    const steps = search({ design: two, unitId: "second", space: { ...small, capacity: [2.2], series: [3] }, bounds: { ...bounds, maxMass: null, minEndurance: null } });
+    const steps = search({
+      design: two,
+      unitId: "second",
+      space: { ...small, capacity: [2.2], series: [3] },
+      bounds: { ...bounds, maxMass: null, minEndurance: null },
+    });
     let next = steps.next();
     while (!next.done) next = steps.next();
     const [c] = next.value.pareto;
@@ -223,20 +294,27 @@ describe("one drive of several", () => {
   });
 });
 
-// Bands of common practice for small outrunners, packs and propellers (from memory of many data sheets): a figure outside them would be no typical part.
+// Bands of common practice for small outrunners, packs and propellers (from memory of many data sheets): a figure
+// outside them would be no typical part.
 describe("generic parts", () => {
   it.each([
     [1000, 0.1, 0.035, 0.075],
     [1400, 0.03, 0.08, 0.2],
     [400, 0.3, 0.03, 0.1],
-  ])("a motor of %f rpm/V and %f kg has a winding of a usual resistance and peaks between 70 and 92 %%", (kv, mass, low, high) => {
-    const motor = genericMotor(kv, mass);
-    expect(motor.resistance.value).toBeGreaterThan(low);
-    expect(motor.resistance.value).toBeLessThan(high);
-    const { efficiency } = peakEfficiency({ kv, resistance: motor.resistance.value, noLoadCurrent: motor.noLoadCurrent.value }, 11.1);
-    expect(efficiency).toBeGreaterThan(0.7);
-    expect(efficiency).toBeLessThan(0.92);
-  });
+  ])(
+    "a motor of %f rpm/V and %f kg has a winding of a usual resistance and peaks between 70 and 92 %%",
+    (kv, mass, low, high) => {
+      const motor = genericMotor(kv, mass);
+      expect(motor.resistance.value).toBeGreaterThan(low);
+      expect(motor.resistance.value).toBeLessThan(high);
+      const { efficiency } = peakEfficiency(
+        { kv, resistance: motor.resistance.value, noLoadCurrent: motor.noLoadCurrent.value },
+        11.1,
+      );
+      expect(efficiency).toBeGreaterThan(0.7);
+      expect(efficiency).toBeLessThan(0.92);
+    },
+  );
   it("packs, controllers and propellers weigh what such parts weigh", () => {
     expect(genericPack("lipo", 3, 2.2).mass).toBeGreaterThan(0.14);
     expect(genericPack("lipo", 3, 2.2).mass).toBeLessThan(0.21);
@@ -247,14 +325,24 @@ describe("generic parts", () => {
     expect(motorMassFor(400)).toBeCloseTo(0.1, 9);
   });
   it("every law carries a band", () => {
-    for (const law of [LAWS.motorPower, LAWS.motorConstant, LAWS.noLoad, LAWS.motorHeat, LAWS.controllerMass, LAWS.propellerMass]) expect(law.band).toBeGreaterThan(0);
+    for (const law of [
+      LAWS.motorPower,
+      LAWS.motorConstant,
+      LAWS.noLoad,
+      LAWS.motorHeat,
+      LAWS.controllerMass,
+      LAWS.propellerMass,
+    ])
+      expect(law.band).toBeGreaterThan(0);
   });
 });
 
 describe("the sizing loop", () => {
   const hover = () =>
     changed((d) => {
-      d.duty = [newPhase({ id: "h", name: "hover", seconds: 60, repeats: 1, by: "thrustToWeight", value: 0.6, unitIds: [] })];
+      d.duty = [
+        newPhase({ id: "h", name: "hover", seconds: 60, repeats: 1, by: "thrustToWeight", value: 0.6, unitIds: [] }),
+      ];
     });
   it("closes on a mass whose own endurance is the one wanted", () => {
     const loop = sizingLoop(hover(), 900, 0);
@@ -273,17 +361,24 @@ describe("the sizing loop", () => {
     expect((setup && nominalPower(setup)?.craft.endurance) ?? 0).toBeLessThan(900 * 1.01);
   });
   // By hand: a pack of nominal energy E that lasts t gives E/t on the mean, whatever its chemistry.
-  it.each(["lipo", "nimh", "lifepo4"] as const)("names the mean power that the pack's own energy gives: %s", (chemistry) => {
-    const design = hover();
-    const [battery] = design.batteries;
-    if (!battery) throw new Error("no pack");
-    battery.chemistry = chemistry;
-    battery.series = chemistry === "nimh" ? 9 : chemistry === "lifepo4" ? 4 : 3;
-    const turn = sizingLoop(design, 600, 0)?.turns.at(-1);
-    const energy = packEnergy({ chemistry, series: battery.series, capacity: turn?.capacity ?? 0 }, battery.startCharge, battery.startCharge - battery.usable);
-    expect(turn?.power ?? 0).toBeGreaterThan(0.97 * (energy / 600));
-    expect(turn?.power ?? 0).toBeLessThan(1.03 * (energy / 600));
-  });
+  it.each(["lipo", "nimh", "lifepo4"] as const)(
+    "names the mean power that the pack's own energy gives: %s",
+    (chemistry) => {
+      const design = hover();
+      const [battery] = design.batteries;
+      if (!battery) throw new Error("no pack");
+      battery.chemistry = chemistry;
+      battery.series = chemistry === "nimh" ? 9 : chemistry === "lifepo4" ? 4 : 3;
+      const turn = sizingLoop(design, 600, 0)?.turns.at(-1);
+      const energy = packEnergy(
+        { chemistry, series: battery.series, capacity: turn?.capacity ?? 0 },
+        battery.startCharge,
+        battery.startCharge - battery.usable,
+      );
+      expect(turn?.power ?? 0).toBeGreaterThan(0.97 * (energy / 600));
+      expect(turn?.power ?? 0).toBeLessThan(1.03 * (energy / 600));
+    },
+  );
   it("grows more for a longer time and more structure; turns rise to the end", () => {
     const short = sizingLoop(hover(), 600, 0);
     const long = sizingLoop(hover(), 1800, 0.3);
@@ -326,7 +421,8 @@ describe("the sizing loop", () => {
   it("does not blame the time where the craft is over its limit without its pack", () => {
     const design = changed((d) => {
       d.duty = hover().duty;
-      for (const t of d.brief.targets) if (t.metric === "auw" || t.metric === "endurance") t.value = t.metric === "auw" ? 0.6 : 600;
+      for (const t of d.brief.targets)
+        if (t.metric === "auw" || t.metric === "endurance") t.value = t.metric === "auw" ? 0.6 : 600;
     });
     const e = evaluate(design);
     const pair = e.findings.find((f) => f.code === "pair-excludes");
@@ -374,7 +470,8 @@ describe("drag area and top speed", () => {
     expect(dragAreaFrom(quietDesign(), 1.225, 0.1, { value: 40, sd: 1 })).toBeNull();
   });
   it("four times the drag area costs speed by less than half (thrust rises as it slows)", () => {
-    const at = (area: number) => evaluate(changed((d) => void (d.dragArea = { value: area, evidence: "measured" }))).metrics.speed?.value ?? 0;
+    const at = (area: number) =>
+      evaluate(changed((d) => void (d.dragArea = { value: area, evidence: "measured" }))).metrics.speed?.value ?? 0;
     expect(at(0.08)).toBeLessThan(at(0.02));
     expect(at(0.08)).toBeGreaterThan(at(0.02) / 2);
   });

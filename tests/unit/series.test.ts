@@ -9,7 +9,8 @@ import { type SeriesLap, compareSeries, coursesOf, lapsOf, lapValue } from "../.
 import { changed, quietDesign } from "../support/designs";
 
 describe("difference of two means", () => {
-  // Student (1908): hours of sleep gained by ten patients with two drugs; Welch's values as published in many textbooks.
+  // Student (1908): hours of sleep gained by ten patients with two drugs; Welch's values as published in many
+  // textbooks.
   it("is Welch's on Student's sleep data", () => {
     const a = [0.7, -1.6, -0.2, -1.2, -0.1, 3.4, 3.7, 0.8, 0, 2];
     const b = [1.9, 0.8, 1.1, 0.1, -0.1, 4.4, 5.5, 1.6, 4.6, 3.4];
@@ -87,10 +88,20 @@ describe("a list of laps as users have it", () => {
   const table = readLaps(text, guessLaps(text));
   const laps = table.laps.map(({ line: _, ...l }): SeriesLap => ({ ...l, run: 1, date: "2026-05-01" }));
   const compared = compareSeries(laps, "A", "B", "energyUsed", "lap", [], lowPackIn(text));
-  const near = (got: number | undefined, want: number) => expect(Math.abs((got ?? Number.NaN) / want - 1)).toBeLessThan(1e-3);
+  const near = (got: number | undefined, want: number) =>
+    expect(Math.abs((got ?? Number.NaN) / want - 1)).toBeLessThan(1e-3);
 
   it("is understood, and what is refused or doubtful is named by its line", () => {
-    expect(table.reading.columns.map((c) => c.role)).toEqual(["label", "version", "metric", "wind", "pack", "startVoltage", "metric", "remark"]);
+    expect(table.reading.columns.map((c) => c.role)).toEqual([
+      "label",
+      "version",
+      "metric",
+      "wind",
+      "pack",
+      "startVoltage",
+      "metric",
+      "remark",
+    ]);
     expect(table.versions).toEqual(["A", "B"]);
     expect(table.reports.filter((r) => r.severity === "error").map((r) => r.line)).toEqual([14, 23]);
     expect(table.reports.filter((r) => r.severity === "warning").map((r) => r.line)).toEqual([11, 21, 27]);
@@ -117,7 +128,11 @@ describe("a list of laps as users have it", () => {
     expect(compared.left.map((l) => l.lap.label)).toEqual(["8", "17", "22"]);
   });
   it("without a limit said, a pack 7 % under the usual one is low all the same", () => {
-    expect(compareSeries(laps, "A", "B", "energyUsed", "lap", []).left.map((l) => l.lap.label)).toEqual(["8", "17", "22"]);
+    expect(compareSeries(laps, "A", "B", "energyUsed", "lap", []).left.map((l) => l.lap.label)).toEqual([
+      "8",
+      "17",
+      "22",
+    ]);
   });
 });
 
@@ -136,7 +151,8 @@ describe("what else could be the cause", () => {
     date: "2026-05-01T10:00:00Z",
     ...change,
   });
-  const series = (b: Partial<SeriesLap> = {}) => [1, 2, 3, 4].flatMap((k) => [lap("v1", 10 + k * 0.1), lap("v2", 9 + k * 0.1, b)]);
+  const series = (b: Partial<SeriesLap> = {}) =>
+    [1, 2, 3, 4].flatMap((k) => [lap("v1", 10 + k * 0.1), lap("v2", 9 + k * 0.1, b)]);
   const kinds = (laps: SeriesLap[], changes = difference(quietDesign(), quietDesign())) =>
     compareSeries(laps, "v1", "v2", "energyUsed", "lap", changes).confounders.map((c) => c.kind);
   it.each<[string, Partial<SeriesLap>]>([
@@ -200,6 +216,8 @@ describe("what else could be the cause", () => {
       ["a", "v1", 1],
       ["b", "v2", 2],
     ]);
-    expect(coursesOf({ runs })).toEqual([{ course: "bay", versions: ["v1", "v2"], metrics: ["energyUsed", "lapTime", "distance"] }]);
+    expect(coursesOf({ runs })).toEqual([
+      { course: "bay", versions: ["v1", "v2"], metrics: ["energyUsed", "lapTime", "distance"] },
+    ]);
   });
 });

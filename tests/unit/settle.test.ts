@@ -28,12 +28,18 @@ describe("what a claim asks for", () => {
   ] as const)("%s", (text, dimension, wanted) => {
     const asked = askedOf(text, dimension);
     expect(asked.kind).toBe(wanted.kind);
-    for (const [k, v] of Object.entries(wanted)) if (typeof v === "number") expect((asked as unknown as Record<string, number>)[k]).toBeCloseTo(v, 9);
+    for (const [k, v] of Object.entries(wanted))
+      if (typeof v === "number") expect((asked as unknown as Record<string, number>)[k]).toBeCloseTo(v, 9);
   });
 });
 
 describe("a claim held against the numbers", () => {
-  const claim = (direction: Claim["direction"], amount: string): Claim => ({ metric: "thrust", direction, amount, change: "" });
+  const claim = (direction: Claim["direction"], amount: string): Claim => ({
+    metric: "thrust",
+    direction,
+    amount,
+    change: "",
+  });
   const on = (value: number, sd: number, freedom = Infinity) => ({ value, sd, count: 1, freedom, by: "run 1" });
   // By hand: 10 N to 12.5 N is up by 25 %; with ± 0.2 N each the 20 % asked (2 N) is passed by 0.5 N ± 0.31, odds 0.95.
   it.each<[string, Claim, number, number, "met" | "not met" | "unclear"]>([
@@ -59,7 +65,16 @@ describe("a claim held against the numbers", () => {
 
 describe("scatter", () => {
   const claim = (amount: string): Claim => ({ metric: "lapTime", direction: "down", amount, change: "" });
-  const lap = (label: string, lapTime: number): Lap => ({ label, values: { lapTime }, wind: null, pack: "", startVoltage: null, pilot: "", remark: "", out: "" });
+  const lap = (label: string, lapTime: number): Lap => ({
+    label,
+    values: { lapTime },
+    wind: null,
+    pack: "",
+    startVoltage: null,
+    pilot: "",
+    remark: "",
+    out: "",
+  });
   const file = (one: number[], two: number[], zero: number[] = []) =>
     craft(
       [version("v0", null), version("v1", "v0"), version("v2", "v1", { claims: [claim("")] })],
@@ -69,11 +84,20 @@ describe("scatter", () => {
           ["v1", one],
           ["v2", two],
         ] as const
-      ).flatMap(([label, times], i) => (times.length > 0 ? [run(i + 1, label, 4, { course: "bay", laps: times.map((t, k) => lap(`${label}-${k}`, t)) })] : [])),
+      ).flatMap(([label, times], i) =>
+        times.length > 0
+          ? [run(i + 1, label, 4, { course: "bay", laps: times.map((t, k) => lap(`${label}-${k}`, t)) })]
+          : [],
+      ),
     );
-  const settled = (...of: Parameters<typeof file>) => settle(file(...of), versionOf(file(...of), "v2"), () => "time")[0];
+  const settled = (...of: Parameters<typeof file>) =>
+    settle(file(...of), versionOf(file(...of), "v2"), () => "time")[0];
   it("of one lap each nobody knows: unclear, never met at odds 1", () => {
-    expect(settled([60], [59.9])).toMatchObject({ verdict: "unclear", odds: null, why: expect.stringMatching(/measured once/) });
+    expect(settled([60], [59.9])).toMatchObject({
+      verdict: "unclear",
+      odds: null,
+      why: expect.stringMatching(/measured once/),
+    });
   });
   it("is learned from repeats of any version of the craft, and then one lap each is held against it", () => {
     expect(settled([60], [59.9], [60.4, 59.1, 61, 59.6])).toMatchObject({ verdict: "unclear", why: null });
@@ -101,7 +125,10 @@ describe("scatter", () => {
   it("tells before the trip how many repeats would settle a change as large as claimed", () => {
     expect(repeatsFor(2, 2)).toBe(4);
     expect(repeatsFor(0.01, 2)).toBeNull();
-    const f = craft([version("v0", null), version("v1", "v0", { claims: [claim("by 2 s")] })], [run(1, "v0", 4, { laps: [lap("a", 60), lap("b", 61), lap("c", 59)] })]);
+    const f = craft(
+      [version("v0", null), version("v1", "v0", { claims: [claim("by 2 s")] })],
+      [run(1, "v0", 4, { laps: [lap("a", 60), lap("b", 61), lap("c", 59)] })],
+    );
     expect(settle(f, versionOf(f, "v1"), () => "time")[0]).toMatchObject({ verdict: "not measured", repeats: 4 });
   });
 });
@@ -127,7 +154,10 @@ describe("credit", () => {
 });
 
 describe("the demo's Tern", () => {
-  const hidden = hiddenSchema.parse((JSON.parse(readFileSync(new URL("../../demo/hidden.json", import.meta.url), "utf8")) as Record<string, unknown>).tern);
+  const hidden = hiddenSchema.parse(
+    (JSON.parse(readFileSync(new URL("../../demo/hidden.json", import.meta.url), "utf8")) as Record<string, unknown>)
+      .tern,
+  );
   const file = measureDemo(demoFile("tern"), hidden);
   const dimension = (m: string) => (m in METRICS ? METRICS[m as MetricKey].dimension : "force");
   it("has measured what its claims are about, from runs and from the bench", () => {
@@ -137,7 +167,16 @@ describe("the demo's Tern", () => {
     expect(measuredOn(file, "v1", "nothing")).toBeNull();
   });
   it("settles each claim by what was measured, and says where nothing was", () => {
-    const verdicts = Object.fromEntries(file.versions.map((v) => [v.label, settle(file, v, dimension).map((s) => s.verdict)]));
-    expect(verdicts).toEqual({ v1: [], v2: ["unclear"], v3: ["unclear"], v3b: ["unclear"], v4: ["unclear", "not measured"], v5: ["not measured"] });
+    const verdicts = Object.fromEntries(
+      file.versions.map((v) => [v.label, settle(file, v, dimension).map((s) => s.verdict)]),
+    );
+    expect(verdicts).toEqual({
+      v1: [],
+      v2: ["unclear"],
+      v3: ["unclear"],
+      v3b: ["unclear"],
+      v4: ["unclear", "not measured"],
+      v5: ["not measured"],
+    });
   });
 });

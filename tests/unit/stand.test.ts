@@ -16,7 +16,11 @@ const [unit] = design.units;
 if (!unit) throw new Error("no drive");
 const run = async (faults: Partial<StandSetup["faults"]> = {}, seed = 1) => {
   const setup = setupFor(design, faults, seed);
-  return readSweep({ rig: setup.rig, air: setup.air, readings: await sweepOn(setup, throttles) }, { scale: PLAIN, voltage: PLAIN, current: PLAIN }, unit);
+  return readSweep(
+    { rig: setup.rig, air: setup.air, readings: await sweepOn(setup, throttles) },
+    { scale: PLAIN, voltage: PLAIN, current: PLAIN },
+    unit,
+  );
 };
 const kinds = (list: readonly SweepSuspect[]) => list.map((s) => s.kind);
 
@@ -24,7 +28,8 @@ describe("the simulated stand", () => {
   it("without a fault gives a sweep of a usual drive, with dead band, saturation and friction of its own", async () => {
     const r = await run();
     expect(kinds(r.suspects)).not.toEqual(expect.arrayContaining(["zero-moved"]));
-    for (const k of ["zero-moved", "meter-low", "blades-bend", "slip", "spike"]) expect(kinds(r.suspects)).not.toContain(k);
+    for (const k of ["zero-moved", "meter-low", "blades-bend", "slip", "spike"])
+      expect(kinds(r.suspects)).not.toContain(k);
     expect(r.deadBand?.start ?? 0).toBeGreaterThan(r.deadBand?.stop ?? 1);
     // Published surveys, from memory: electrical figures of merit of small drives lie between 0.25 and 0.65.
     expect(r.half?.merit ?? 0).toBeGreaterThan(0.25);
@@ -54,7 +59,10 @@ describe("the simulated stand", () => {
   });
   it("goes silent when told to, above a third of the throttle", async () => {
     const setup = setupFor(design, { silent: true });
-    const race = await Promise.race([sweepOn(setup, [0, 0.2, 0.5, 0.2]), new Promise((r) => setTimeout(() => r("silent"), 800))]);
+    const race = await Promise.race([
+      sweepOn(setup, [0, 0.2, 0.5, 0.2]),
+      new Promise((r) => setTimeout(() => r("silent"), 800)),
+    ]);
     expect(race).toBe("silent");
   });
 });

@@ -33,7 +33,13 @@ const edited = (design: Design, change: (d: Design) => void): Design => {
 function randomEdit(design: Design, random: ReturnType<typeof seededRandom>): Design {
   const pick = <T>(list: readonly T[]): T | undefined => list[Math.floor(random.uniform() * list.length)];
   const e = editDesign(design, (d) => {
-    const [item, unit, pack, target, phase] = [pick(d.items), pick(d.units), pick(d.batteries), pick(d.brief.targets), pick(d.duty)];
+    const [item, unit, pack, target, phase] = [
+      pick(d.items),
+      pick(d.units),
+      pick(d.batteries),
+      pick(d.brief.targets),
+      pick(d.duty),
+    ];
     const by = 0.8 + 0.4 * random.uniform();
     const kinds: (() => void)[] = [
       () => item && (item.place.x += 0.02 * random.normal()),
@@ -65,7 +71,8 @@ describe("a result that is remembered", () => {
     for (let k = 0; k < 24; k++) {
       past.push(now);
       // Now and then back to what was before, as undo does.
-      now = random.uniform() < 0.2 ? (past[Math.floor(random.uniform() * past.length)] as Design) : randomEdit(now, random);
+      now =
+        random.uniform() < 0.2 ? (past[Math.floor(random.uniform() * past.length)] as Design) : randomEdit(now, random);
       expect(evaluate(now, {}, memo)).toEqual(evaluate(now, {}, null));
     }
   });
@@ -103,7 +110,9 @@ describe("the work of an edit", () => {
       if (item?.mass) item.mass.value *= 1.1;
     });
     // Where a limit of mass stands against a wanted time the sizing loop goes round again.
-    const pair = plain.brief.targets.some((t) => t.metric === "auw") && plain.brief.targets.some((t) => t.metric === "endurance" && t.comparison === "atLeast");
+    const pair =
+      plain.brief.targets.some((t) => t.metric === "auw") &&
+      plain.brief.targets.some((t) => t.metric === "endurance" && t.comparison === "atLeast");
     const work = worked(memo, heavier);
     if (!pair) expect(work).toEqual({ solved: 0, followed: 0 });
     else expect(work.solved).toBeLessThan(400);
@@ -175,18 +184,26 @@ describe("every subject", () => {
     expect([...new Set(named)].filter((c) => !codes.includes(c))).toEqual([]);
   });
   it("there are at least 30 computed numbers and 56 verdicts", () => {
-    expect((Object.keys(METRICS) as MetricKey[]).filter((k) => METRICS[k].formula !== undefined).length).toBeGreaterThanOrEqual(30);
+    expect(
+      (Object.keys(METRICS) as MetricKey[]).filter((k) => METRICS[k].formula !== undefined).length,
+    ).toBeGreaterThanOrEqual(30);
     expect(codes.length).toBeGreaterThanOrEqual(56);
   });
-  it.each((Object.keys(METRICS) as MetricKey[]).filter((k) => METRICS[k].formula !== undefined))("says of %s how it is computed, and from what", (key) => {
-    const { formula, source, range } = METRICS[key];
-    expect((formula ?? "").length).toBeGreaterThan(2);
-    expect((source ?? "").length).toBeGreaterThan(10);
-    expect((range ?? "").length).toBeGreaterThan(3);
-    const having = everywhere.filter(({ evaluation }) => evaluation.metrics[key] !== undefined && evaluation.metrics[key]?.value !== 0);
-    expect(having.length, "no design has it").toBeGreaterThan(0);
-    for (const { design, evaluation } of having) expect(workingOf(design, evaluation, key).length, "no inputs").toBeGreaterThan(0);
-  });
+  it.each((Object.keys(METRICS) as MetricKey[]).filter((k) => METRICS[k].formula !== undefined))(
+    "says of %s how it is computed, and from what",
+    (key) => {
+      const { formula, source, range } = METRICS[key];
+      expect((formula ?? "").length).toBeGreaterThan(2);
+      expect((source ?? "").length).toBeGreaterThan(10);
+      expect((range ?? "").length).toBeGreaterThan(3);
+      const having = everywhere.filter(
+        ({ evaluation }) => evaluation.metrics[key] !== undefined && evaluation.metrics[key]?.value !== 0,
+      );
+      expect(having.length, "no design has it").toBeGreaterThan(0);
+      for (const { design, evaluation } of having)
+        expect(workingOf(design, evaluation, key).length, "no inputs").toBeGreaterThan(0);
+    },
+  );
   it("reads only what it says it reads: everything else may change without touching it", () => {
     for (const { design } of everywhere) {
       const before = evaluate(design, {}, null);
@@ -202,7 +219,10 @@ describe("every subject", () => {
         const empty = emptyDesign(design.heldUpBy) as unknown as Record<string, unknown>;
         const other: Record<string, unknown> = { ...empty, brief: { ...(empty.brief as object) } };
         for (const r of reads) {
-          if (r.startsWith("brief.")) (other.brief as Record<string, unknown>)[r.slice(6)] = (design.brief as Record<string, unknown>)[r.slice(6)];
+          if (r.startsWith("brief."))
+            (other.brief as Record<string, unknown>)[r.slice(6)] = (design.brief as Record<string, unknown>)[
+              r.slice(6)
+            ];
           else other[r] = (design as Record<string, unknown>)[r];
         }
         expect(evaluate(other as Design, {}, null).outcomes[s.name], s.name).toEqual(before.outcomes[s.name]);
@@ -215,7 +235,8 @@ describe("every subject", () => {
     for (const [, fires, silent, context = {}] of cases) {
       const speak = evaluate(edited(quietDesign(), fires), context).findings.find((f) => f.code === code);
       expect(speak, "it does not speak").toBeDefined();
-      if (speak) for (const habit of ["metric", "imperial"] as const) expect(findingText(speak, habit)).toMatch(/^\S.{6,}/);
+      if (speak)
+        for (const habit of ["metric", "imperial"] as const) expect(findingText(speak, habit)).toMatch(/^\S.{6,}/);
       expect(
         evaluate(edited(quietDesign(), silent), context).findings.find((f) => f.code === code),
         "it is not silent",
@@ -251,11 +272,18 @@ describe("a subject that is added", () => {
         ["  ...speed.shape,\n", "  ...speed.shape,\n  ...windage.shape,\n"],
       ]);
       add("core/design/metrics.ts", [
-        ["import type { Page }", 'import { quantities as windage } from "../subjects/windage/declares";\nimport type { Page }'],
+        [
+          "import type { Page }",
+          'import { quantities as windage } from "../subjects/windage/declares";\nimport type { Page }',
+        ],
         ["...speed }", "...speed, ...windage }"],
       ]);
       const told = JSON.parse(
-        execFileSync(process.execPath, ["--import", "tsx", join(there, "core/subjects/windage/try.ts"), join(root, "demo/tern.json")], { cwd: root, encoding: "utf8" }),
+        execFileSync(
+          process.execPath,
+          ["--import", "tsx", join(there, "core/subjects/windage/try.ts"), join(root, "demo/tern.json")],
+          { cwd: root, encoding: "utf8" },
+        ),
       ) as Record<string, string>;
       expect(told.listed).toBe("Side force in the worst wind");
       expect(told.finding).toMatch(/^The wind pushes it aside with/);

@@ -16,12 +16,16 @@ const plain = { scale: PLAIN, voltage: PLAIN, current: PLAIN };
 /** A drive of which only the propeller's diameter (m) matters. */
 const driveOf = (diameter: number | null) => {
   const [unit] = quietDesign().units;
-  return unit && diameter !== null ? { ...unit, propeller: { ...unit.propeller, diameter: { value: diameter, evidence: "measured" as const } } } : null;
+  return unit && diameter !== null
+    ? { ...unit, propeller: { ...unit.propeller, diameter: { value: diameter, evidence: "measured" as const } } }
+    : null;
 };
-const read = (readings: ThrustReading[], r: Rig = rig(), diameter: number | null = null): SweepResult => readSweep({ rig: r, air: calm, readings }, plain, driveOf(diameter));
+const read = (readings: ThrustReading[], r: Rig = rig(), diameter: number | null = null): SweepResult =>
+  readSweep({ rig: r, air: calm, readings }, plain, driveOf(diameter));
 
 describe("the stand", () => {
-  // By hand, moments about the pivot: 331.3 g shown, 31.3 g at rest, arms 140 over 210 mm: 300 g · 2/3 = 200 g = 1.96133 N.
+  // By hand, moments about the pivot: 331.3 g shown, 31.3 g at rest, arms 140 over 210 mm: 300 g · 2/3 = 200 g =
+  // 1.96133 N.
   it("turns a reading into a thrust by the lever", () => {
     expect(armRatio(rig())).toBeCloseTo(2 / 3, 12);
     expect(thrustFrom(rig(), 0.3313)).toBeCloseTo(0.2 * 9.80665, 9);
@@ -30,7 +34,8 @@ describe("the stand", () => {
   it("counts a scale that is relieved as thrust too", () => {
     expect(thrustFrom(rig({ kind: "direct", reads: "less", tare: 1.5 }), 1.1)).toBeCloseTo(0.4 * 9.80665, 9);
   });
-  // By hand: 200 g hung on the thrust line should change the scale by 300 g; it changed by 288: all thrusts were 4 % low, × 300/288.
+  // By hand: 200 g hung on the thrust line should change the scale by 300 g; it changed by 288: all thrusts were 4 %
+  // low, × 300/288.
   it("a check mass takes arms, pivot and scale together", () => {
     const checked = rig({ check: { mass: 0.2, reading: 0.3193 } });
     expect(checkFactor(checked).value).toBeCloseTo(300 / 288, 9);
@@ -63,7 +68,8 @@ describe("the stand", () => {
 
 describe("instruments", () => {
   const pair = (shown: number, known: number, knownSd = 0) => ({ shown, known, knownSd });
-  const make = (pairs: ReturnType<typeof pair>[], by: "known values" | "charge returned" = "known values") => correctionOf({ instrument: "x", quantity: "current", by, pairs });
+  const make = (pairs: ReturnType<typeof pair>[], by: "known values" | "charge returned" = "known values") =>
+    correctionOf({ instrument: "x", quantity: "current", by, pairs });
   it("two masses give gain and zero, by hand: shown 0.05 at 0 and 2.15 at 2", () => {
     const r = make([pair(0.05, 0), pair(2.15, 2)]);
     if (!r.ok) throw new Error(r.message);
@@ -91,13 +97,29 @@ describe("instruments", () => {
     expect(make([pair(1, 3), pair(2, 2)])).toMatchObject({ ok: false });
   });
   it("a sweep reads through the calibration that its stand names, and not through one of another quantity", () => {
-    const calibration = { instrument: "clamp", quantity: "current" as const, by: "known values" as const, pairs: [pair(0, 0), pair(5, 10)] };
+    const calibration = {
+      instrument: "clamp",
+      quantity: "current" as const,
+      by: "known values" as const,
+      pairs: [pair(0, 0), pair(5, 10)],
+    };
     const sessions = [{ number: 4, calibration }];
-    const r = rig({ current: { step: 0.1, error: 0.02, session: 4 }, voltage: { step: 0.01, error: 0.01, session: 4 } });
+    const r = rig({
+      current: { step: 0.1, error: 0.02, session: 4 },
+      voltage: { step: 0.01, error: 0.01, session: 4 },
+    });
     const corrections = correctionsFor(r, sessions);
     expect(corrections.current.gain).toBeCloseTo(2, 12);
     expect(corrections.voltage).toBe(PLAIN);
-    const result = readSweep({ rig: r, air: calm, readings: [0, 0.5, 1].map((u) => reading(u, { scale: shownFor(9 * u, r), voltage: 11, current: 4 * u })) }, corrections, null);
+    const result = readSweep(
+      {
+        rig: r,
+        air: calm,
+        readings: [0, 0.5, 1].map((u) => reading(u, { scale: shownFor(9 * u, r), voltage: 11, current: 4 * u })),
+      },
+      corrections,
+      null,
+    );
     expect(result.levels.at(-1)?.current).toBeCloseTo(8, 9);
   });
 });
@@ -125,7 +147,12 @@ describe("a sweep whose truth is known", () => {
         .slice(0, -1)
         .reverse()
         .map((u) => [u, 0.25] as const),
-    ].map(([u, lag]) => reading(u, { scale: shownFor(Math.max(0, curve(u) + (u > 0.12 ? lag : 0)), r), rpm: u < 0.1 ? 0 : 2000 + 8000 * u }));
+    ].map(([u, lag]) =>
+      reading(u, {
+        scale: shownFor(Math.max(0, curve(u) + (u > 0.12 ? lag : 0)), r),
+        rpm: u < 0.1 ? 0 : 2000 + 8000 * u,
+      }),
+    );
     const result = read(readings);
     expect(result.deadBand).toMatchObject({ start: 0.1, stop: 0.1, by: "rpm" });
     expect(result.saturation).toBeCloseTo(0.85, 9);
@@ -172,7 +199,11 @@ describe("a sweep whose truth is known", () => {
     const at = (merit: number) =>
       read(
         [0, 0.25, 0.5, 0.75, 1].map((u) =>
-          reading(u, { scale: shownFor(10 * u, rig()), voltage: 12, current: (10 * u) ** 1.5 / Math.sqrt(2 * 1.225 * Math.PI * 0.125 ** 2) / merit / 12 }),
+          reading(u, {
+            scale: shownFor(10 * u, rig()),
+            voltage: 12,
+            current: (10 * u) ** 1.5 / Math.sqrt(2 * 1.225 * Math.PI * 0.125 ** 2) / merit / 12,
+          }),
         ),
         rig(),
         0.25,
@@ -192,14 +223,38 @@ describe("a file as users have it", () => {
   const table = readSweepTable(text, guessSweep(text));
   const { hints } = table;
   const stand = rig({ thrustArm: hints.thrustArm ?? 0, scaleArm: hints.scaleArm ?? 0, tare: hints.tare ?? 0 });
-  const result = readSweep({ rig: stand, air: { temperature: -4, pressure: (hints.density ?? 0) * 287.05287 * 269.15 }, readings: table.readings }, plain, driveOf(hints.diameter));
-  const near = (got: number | null | undefined, want: number, tolerance: number) => expect(Math.abs((got ?? Number.NaN) - want)).toBeLessThanOrEqual(tolerance);
+  const result = readSweep(
+    {
+      rig: stand,
+      air: { temperature: -4, pressure: (hints.density ?? 0) * 287.05287 * 269.15 },
+      readings: table.readings,
+    },
+    plain,
+    driveOf(hints.diameter),
+  );
+  const near = (got: number | null | undefined, want: number, tolerance: number) =>
+    expect(Math.abs((got ?? Number.NaN) - want)).toBeLessThanOrEqual(tolerance);
 
   it("is understood: columns, stand, air, and what is refused by its line", () => {
     expect(table.reading.headerLine).toBe(4);
-    expect(table.reading.columns.map((c) => c.role)).toEqual(["t", "throttle", "scale", "voltage", "current", "rpm", "temperature"]);
+    expect(table.reading.columns.map((c) => c.role)).toEqual([
+      "t",
+      "throttle",
+      "scale",
+      "voltage",
+      "current",
+      "rpm",
+      "temperature",
+    ]);
     expect(table.readings).toHaveLength(966);
-    expect(hints).toMatchObject({ tare: 0.0313, thrustArm: 0.21, scaleArm: 0.14, density: 1.318, diameter: 0.254, temperature: -4 });
+    expect(hints).toMatchObject({
+      tare: 0.0313,
+      thrustArm: 0.21,
+      scaleArm: 0.14,
+      density: 1.318,
+      diameter: 0.254,
+      temperature: -4,
+    });
     expect(table.reports.map((r) => [r.line, r.severity])).toEqual([
       [486, "info"],
       [627, "error"],
@@ -230,7 +285,8 @@ describe("a file as users have it", () => {
     near(result.temperature?.highest, 28.56, 1.5);
   });
   it("semicolons, decimal commas, pulses in µs and another order of columns survive", () => {
-    const other = "Drehzahl;Gas (µs);Schub [N];Spannung\n0;1000;0,00;12,10\n4000;1500;2,45;11,90\n-;2000;9,81;11,50\n9000;2500;9,9;11,4\n";
+    const other =
+      "Drehzahl;Gas (µs);Schub [N];Spannung\n0;1000;0,00;12,10\n4000;1500;2,45;11,90\n-;2000;9,81;11,50\n9000;2500;9,9;11,4\n";
     const back = readSweepTable(other, guessSweep(other));
     expect(back.reading).toMatchObject({ delimiter: ";", decimal: "," });
     expect(back.readings.map((r) => [r.throttle, r.rpm, r.voltage])).toEqual([
@@ -239,7 +295,14 @@ describe("a file as users have it", () => {
       [1, null, 11.5],
     ]);
     expect(back.readings[2]?.scale).toBeCloseTo(9.81 / 9.80665, 9);
-    expect(back.reports).toMatchObject([{ line: 5, severity: "error", code: "impossible", text: expect.stringContaining("a throttle between 0 and 100 %") }]);
+    expect(back.reports).toMatchObject([
+      {
+        line: 5,
+        severity: "error",
+        code: "impossible",
+        text: expect.stringContaining("a throttle between 0 and 100 %"),
+      },
+    ]);
   });
   it("readings saved here come back as they went out", () => {
     const value = fc.option(fc.integer({ min: 0, max: 90_000 }).map((n) => n / 1000));
@@ -260,7 +323,11 @@ describe("a file as users have it", () => {
         const back = readSweepTable(text2, guessSweep(text2));
         expect(back.reports.filter((r) => r.severity === "error")).toEqual([]);
         const round = (list: readonly object[]) =>
-          JSON.parse(JSON.stringify(list, (k, x: unknown) => (k === "line" ? undefined : typeof x === "number" ? Number(x.toPrecision(8)) : x))) as unknown;
+          JSON.parse(
+            JSON.stringify(list, (k, x: unknown) =>
+              k === "line" ? undefined : typeof x === "number" ? Number(x.toPrecision(8)) : x,
+            ),
+          ) as unknown;
         expect(round(back.readings)).toEqual(round(readings));
       }),
       { numRuns: 60 },
@@ -278,7 +345,13 @@ describe("a file as users have it", () => {
 
 describe("two propulsors", () => {
   const sweep = (gain: number, watts: number, seed: number) =>
-    read(syntheticSweep(seed, { noise: 0.03, top: 12 * gain }).map((x) => ({ ...x, voltage: 10, current: (watts * x.throttle ** 3 * 300) / 10 })));
+    read(
+      syntheticSweep(seed, { noise: 0.03, top: 12 * gain }).map((x) => ({
+        ...x,
+        voltage: 10,
+        current: (watts * x.throttle ** 3 * 300) / 10,
+      })),
+    );
   const [a, b] = [sweep(1, 1, 1), sweep(1.1, 1.2, 2)];
   it("are told apart at equal throttle, thrust and power, with the ± of both", () => {
     const throttle = compareAt([a, b], "throttle", 0.7);
@@ -297,13 +370,35 @@ describe("two propulsors", () => {
 });
 
 describe("fast throttle", () => {
-  const trial = (diameter: number, ramp: number, cutOut: boolean | null, voltage: number | null = null) => ({ diameter, pitch: 0.1, ramp, cutOut, voltage });
+  const trial = (diameter: number, ramp: number, cutOut: boolean | null, voltage: number | null = null) => ({
+    diameter,
+    pitch: 0.1,
+    ramp,
+    cutOut,
+    voltage,
+  });
   it.each([
-    ["a slower ramp cures it", [trial(0.2, 0, true), trial(0.2, 0.5, false), trial(0.2, 0.3, false)], { kind: "ramp", safe: 0.3, fails: 0 }],
-    ["a smaller propeller cures it", [trial(0.2, 0, true), trial(0.18, 0, false)], { kind: "size", holds: 0.18, fails: 0.2 }],
+    [
+      "a slower ramp cures it",
+      [trial(0.2, 0, true), trial(0.2, 0.5, false), trial(0.2, 0.3, false)],
+      { kind: "ramp", safe: 0.3, fails: 0 },
+    ],
+    [
+      "a smaller propeller cures it",
+      [trial(0.2, 0, true), trial(0.18, 0, false)],
+      { kind: "size", holds: 0.18, fails: 0.2 },
+    ],
     ["nothing cures it", [trial(0.2, 0, true), trial(0.18, 1, true)], { kind: "all" }],
-    ["like trials end differently", [trial(0.2, 0.2, true), trial(0.2, 0.2, false)], { kind: "unresolved", why: "contradiction" }],
-    ["a faster ramp holds where a slower cut out", [trial(0.2, 0.5, true), trial(0.2, 0.1, false)], { kind: "unresolved", why: "contradiction" }],
+    [
+      "like trials end differently",
+      [trial(0.2, 0.2, true), trial(0.2, 0.2, false)],
+      { kind: "unresolved", why: "contradiction" },
+    ],
+    [
+      "a faster ramp holds where a slower cut out",
+      [trial(0.2, 0.5, true), trial(0.2, 0.1, false)],
+      { kind: "unresolved", why: "contradiction" },
+    ],
     ["nobody could tell", [trial(0.2, 0, null)], { kind: "unresolved", why: "not told" }],
     ["one trial", [trial(0.2, 0, true)], { kind: "unresolved", why: "one trial" }],
     ["it never cut out", [trial(0.2, 0, false), trial(0.22, 0, false)], { kind: "none" }],
@@ -313,6 +408,8 @@ describe("fast throttle", () => {
     expect(findings.map(fastThrottleText).join(" ").length).toBeGreaterThan(20);
   });
   it("a pack that sinks to its floor comes first", () => {
-    expect(judgeFastThrottle({ trials: [trial(0.2, 0, true, 8.9), trial(0.2, 0.5, false, 10.2)] }, 9)[0]).toMatchObject({ kind: "voltage", lowest: 8.9 });
+    expect(judgeFastThrottle({ trials: [trial(0.2, 0, true, 8.9), trial(0.2, 0.5, false, 10.2)] }, 9)[0]).toMatchObject(
+      { kind: "voltage", lowest: 8.9 },
+    );
   });
 });

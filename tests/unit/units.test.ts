@@ -130,10 +130,14 @@ describe("typed quantities", () => {
   });
   it("reads back the text that it shows, thousands grouped and all", () => {
     fc.assert(
-      fc.property(fc.double({ min: 200, max: 1e6, noNaN: true }), fc.constantFrom<Dimension>("rotation", "kv", "mass", "force", "current"), (v, d) => {
-        const back = parseQuantity(plain(v, d), d);
-        expect(back.ok && Math.abs(back.value / v - 1) < 0.01).toBe(true);
-      }),
+      fc.property(
+        fc.double({ min: 200, max: 1e6, noNaN: true }),
+        fc.constantFrom<Dimension>("rotation", "kv", "mass", "force", "current"),
+        (v, d) => {
+          const back = parseQuantity(plain(v, d), d);
+          expect(back.ok && Math.abs(back.value / v - 1) < 0.01).toBe(true);
+        },
+      ),
     );
   });
   it("reads back what it shows, in either habit", () => {

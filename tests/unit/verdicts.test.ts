@@ -7,7 +7,8 @@ import { changed, quietDesign } from "../support/designs";
 import { RULE_CASES } from "../support/ruleCases";
 
 const parent = { label: "v1", mass: 0.9 };
-const findings = (design: Design, context = {}) => evaluate(design, context).findings.filter((f) => f.severity !== "clear");
+const findings = (design: Design, context = {}) =>
+  evaluate(design, context).findings.filter((f) => f.severity !== "clear");
 const find = (design: Design, code: string, context = {}) => findings(design, context).find((f) => f.code === code);
 const answers = (design: Design, code: string) => {
   const finding = find(design, code);
@@ -63,7 +64,8 @@ describe("remedies", () => {
   it("leave the design that they are shown for as it was", () => {
     const design = changed((d) => void (item(d, "pack").place.x = 0.36));
     const before = JSON.stringify(design);
-    for (const f of evaluate(design).findings) for (const r of remediesFor(design, evaluate(design), f)) if (r.patch) applyPatch(design, r.patch);
+    for (const f of evaluate(design).findings)
+      for (const r of remediesFor(design, evaluate(design), f)) if (r.patch) applyPatch(design, r.patch);
     expect(JSON.stringify(design)).toBe(before);
   });
   it("slide and ballast bring the CG to the same place: inside the nearest edge by its doubt", () => {
@@ -75,7 +77,9 @@ describe("remedies", () => {
       expect(cg?.value ?? 0).toBeLessThan(0.32);
       expect(cg?.value ?? 0).toBeCloseTo(0.32 - 1.35 * (evaluate(design).metrics.cgX?.sd ?? 0), 6);
       // What is added brings a doubt of its own.
-      expect(evaluate(applyPatch(design, r.patch as Patch)).targets.find((t) => t.target.metric === "cgX")?.odds ?? 0).toBeGreaterThan(0.85);
+      expect(
+        evaluate(applyPatch(design, r.patch as Patch)).targets.find((t) => t.target.metric === "cgX")?.odds ?? 0,
+      ).toBeGreaterThan(0.85);
     }
   });
   it("offer no slide beyond its range", () => {
@@ -86,6 +90,9 @@ describe("remedies", () => {
     const remedies = answers(design, "cg-outside");
     expect(remedies.map((r) => r.code)).toEqual(["slide-and-ballast", "add-ballast"]);
     const first = remedies[0];
-    expect(first?.patch && applyPatch(design, first.patch).items.find((i) => i.id === "pack")?.place.x).toBeCloseTo(0.35, 9);
+    expect(first?.patch && applyPatch(design, first.patch).items.find((i) => i.id === "pack")?.place.x).toBeCloseTo(
+      0.35,
+      9,
+    );
   });
 });

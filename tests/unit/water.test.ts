@@ -38,7 +38,8 @@ describe("water", () => {
 });
 
 describe("a screw at rest in water", () => {
-  // Wageningen B-series at J = 0 (Oosterveld and van Oossanen, 1975), read off its charts from memory: a band of a fifth, not a target.
+  // Wageningen B-series at J = 0 (Oosterveld and van Oossanen, 1975), read off its charts from memory: a band of a
+  // fifth, not a target.
   it.each([
     [3, 0.35, 0.8, 0.31, 0.33],
     [3, 0.5, 0.6, 0.26, 0.24],
@@ -50,7 +51,12 @@ describe("a screw at rest in water", () => {
     const w = water(15, "fresh");
     // Widest chord of an outline whose mean is about 0.8 of it, over the span outside of the hub.
     const chord = (area * Math.PI * d ** 2) / 4 / blades / (0.44 * d * 0.8);
-    const load = propellerLoad({ diameter: d, pitch: ratio * d, blades, chord, liftFactor: 1, dragFactor: 1 }, w, 0, 60 * n);
+    const load = propellerLoad(
+      { diameter: d, pitch: ratio * d, blades, chord, liftFactor: 1, dragFactor: 1 },
+      w,
+      0,
+      60 * n,
+    );
     expect(Math.abs(load.thrust / (w.density * n ** 2 * d ** 4) / kt - 1)).toBeLessThan(0.2);
     expect(Math.abs((10 * load.torque) / (w.density * n ** 2 * d ** 5) / kq - 1)).toBeLessThan(0.2);
   });
@@ -113,13 +119,23 @@ describe("a drive in water", () => {
     const ratio = (sea.metrics.thrust?.value ?? 0) / (evaluate(eight()).metrics.thrust?.value ?? 1);
     expect(ratio).toBeGreaterThan(1.0);
     expect(ratio).toBeLessThan(1.03);
-    expect(evaluate(eight((d) => void (d.dragArea = { value: 0.01, evidence: "guess" }))).metrics.speed).toBeUndefined();
+    expect(
+      evaluate(eight((d) => void (d.dragArea = { value: 0.01, evidence: "guess" }))).metrics.speed,
+    ).toBeUndefined();
   });
   it("whose tips are too fast for the water is outside of its method, and nothing that rests on it is met", () => {
     const fast = evaluate(
       eight((d) => {
         const [unit] = d.units;
-        if (unit) Object.assign(unit, { count: 1, motor: { ...unit.motor, kv: { value: 2500, evidence: "datasheet" }, resistance: { value: 0.01, evidence: "datasheet" } } });
+        if (unit)
+          Object.assign(unit, {
+            count: 1,
+            motor: {
+              ...unit.motor,
+              kv: { value: 2500, evidence: "datasheet" },
+              resistance: { value: 0.01, evidence: "datasheet" },
+            },
+          });
         for (const b of d.batteries) b.cellResistance.value = 0.002;
         d.brief.targets = [{ id: "t", metric: "thrust", comparison: "atLeast", value: 1, weight: "must" }];
       }),
@@ -130,11 +146,21 @@ describe("a drive in water", () => {
   it("beside one in the air: each in its own medium", () => {
     const mixed = eight((d) => {
       const [unit] = d.units;
-      if (unit) d.units.push({ ...structuredClone(unit), id: "air", name: "fan", count: 1, surroundings: "free air", propellerItemId: null });
+      if (unit)
+        d.units.push({
+          ...structuredClone(unit),
+          id: "air",
+          name: "fan",
+          count: 1,
+          surroundings: "free air",
+          propellerItemId: null,
+        });
     });
     const e = evaluate(mixed);
     expect(e.outcomes.propulsion?.status).toBe("solved");
-    const values = (e.outcomes.propulsion as { result: { drives: { values: { thrust: number } }[] } }).result.drives.map((d) => d.values.thrust);
+    const values = (
+      e.outcomes.propulsion as { result: { drives: { values: { thrust: number } }[] } }
+    ).result.drives.map((d) => d.values.thrust);
     expect((values[0] ?? 0) / 8 / (values[1] ?? 1)).toBeGreaterThan(30);
   });
 });

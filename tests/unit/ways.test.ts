@@ -24,7 +24,12 @@ const cgOf = (d: Design, axis: "x" | "z") => {
 
 describe("ways to bring the CG where it must be", () => {
   it("ballast that is there already comes off, as much as it takes and no more", () => {
-    const design = changed((d) => void d.items.push(part({ id: "lead", name: "Ballast, tail", mass: known(0.12), place: { x: 0.6, y: 0, z: 0.05 } })));
+    const design = changed(
+      (d) =>
+        void d.items.push(
+          part({ id: "lead", name: "Ballast, tail", mass: known(0.12), place: { x: 0.6, y: 0, z: 0.05 } }),
+        ),
+    );
     const { remedies } = ways(design, "cg-outside");
     const off = remedies.find((r) => r.code === "take-off");
     if (!off?.patch) throw new Error("none");
@@ -32,13 +37,31 @@ describe("ways to bring the CG where it must be", () => {
     expect(off.text).toMatch(/^Take [\d.]+\sg of Ballast, tail off$/);
     expect(cgOf(after, "x")).toBeLessThan(0.32);
     expect(cgOf(after, "x")).toBeGreaterThan(0.28);
-    expect(after.items.reduce((s, i) => s + (i.mass?.value ?? 0), 0)).toBeLessThan(design.items.reduce((s, i) => s + (i.mass?.value ?? 0), 0));
+    expect(after.items.reduce((s, i) => s + (i.mass?.value ?? 0), 0)).toBeLessThan(
+      design.items.reduce((s, i) => s + (i.mass?.value ?? 0), 0),
+    );
   });
   it("two parts change places, when they fit and it brings the CG inside", () => {
     const design = changed((d) => {
       move(d, "hull", 0.36);
-      d.items.push(part({ id: "box", name: "Camera", mass: known(0.12), place: { x: 0.45, y: 0, z: 0.05 }, size: { x: 0.06, y: 0.05, z: 0.04 } }));
-      d.items.push(part({ id: "rx", name: "Receiver", mass: known(0.015), place: { x: 0.16, y: 0, z: 0.05 }, size: { x: 0.05, y: 0.04, z: 0.04 } }));
+      d.items.push(
+        part({
+          id: "box",
+          name: "Camera",
+          mass: known(0.12),
+          place: { x: 0.45, y: 0, z: 0.05 },
+          size: { x: 0.06, y: 0.05, z: 0.04 },
+        }),
+      );
+      d.items.push(
+        part({
+          id: "rx",
+          name: "Receiver",
+          mass: known(0.015),
+          place: { x: 0.16, y: 0, z: 0.05 },
+          size: { x: 0.05, y: 0.04, z: 0.04 },
+        }),
+      );
     });
     const { remedies } = ways(design, "cg-outside");
     const swap = remedies.find((r) => r.code === "swap-parts");
@@ -57,7 +80,14 @@ describe("ways to bring the CG where it must be", () => {
   });
   it("height has its ways too: a part that slides up or down, or ballast low down", () => {
     const design = changed((d) => {
-      d.brief.targets.push({ id: "cgz", metric: "cgZ", comparison: "between", value: 0.02, upper: 0.048, weight: "must" });
+      d.brief.targets.push({
+        id: "cgz",
+        metric: "cgZ",
+        comparison: "between",
+        value: 0.02,
+        upper: 0.048,
+        weight: "must",
+      });
       const pack = d.items.find((i) => i.id === "pack");
       if (pack) pack.slideZ = { from: -0.02, to: 0.08 };
       d.ballastSpots = [{ id: "keel", name: "keel", place: { x: 0.3, y: 0, z: -0.05 }, most: 0.3 }];
@@ -75,7 +105,18 @@ describe("ways to bring the CG where it must be", () => {
   it("a guessed window in height stops nothing, and between sure and lost it is measured first", () => {
     const at = (upper: number, evidence?: "guess") =>
       evaluate(
-        changed((d) => void d.brief.targets.push({ id: "cgz", metric: "cgZ", comparison: "between", value: 0.02, upper, weight: "must", ...(evidence ? { evidence } : {}) })),
+        changed(
+          (d) =>
+            void d.brief.targets.push({
+              id: "cgz",
+              metric: "cgZ",
+              comparison: "between",
+              value: 0.02,
+              upper,
+              weight: "must",
+              ...(evidence ? { evidence } : {}),
+            }),
+        ),
       ).findings.find((f) => f.code === "cg-vertical" || f.code === "cg-height-doubtful");
     expect(at(0.048)?.severity).toBe("stop");
     expect(at(0.048, "guess")?.severity).toBe("care");
@@ -144,7 +185,12 @@ describe("the price of a gram", () => {
   });
   it("follows the ballast that is there, and the spot that is chosen", () => {
     const design = changed((d) => {
-      d.ballastSpots = ["bow", "keel", "stern"].map((name, i) => ({ id: name, name, place: { x: 0.05 + 0.3 * i, y: 0, z: 0 }, most: 1 }));
+      d.ballastSpots = ["bow", "keel", "stern"].map((name, i) => ({
+        id: name,
+        name,
+        place: { x: 0.05 + 0.3 * i, y: 0, z: 0 },
+        most: 1,
+      }));
       d.items.push(part({ id: "lead", name: "Ballast", mass: known(0.001), place: { x: 0.64, y: 0, z: 0 } }));
     });
     expect(gramPrice(design, cg(design))?.spot.name).toBe("stern");

@@ -13,9 +13,13 @@ const INCH = 0.0254;
 const LB = 0.45359237;
 
 describe("uncertainty of readings", () => {
-  // JCGM 100:2008 (GUM) 4.4.3, table 1: twenty temperatures with mean 100.145 °C, s = 1.489 °C, standard uncertainty of the mean 0.333 °C.
+  // JCGM 100:2008 (GUM) 4.4.3, table 1: twenty temperatures with mean 100.145 °C, s = 1.489 °C, standard uncertainty
+  // of the mean 0.333 °C.
   it("meets the worked example of the GUM", () => {
-    const t = [96.9, 98.18, 98.25, 98.61, 99.03, 99.49, 99.56, 99.74, 99.89, 100.07, 100.33, 100.42, 100.68, 100.95, 101.11, 101.2, 101.57, 101.84, 102.36, 102.72];
+    const t = [
+      96.9, 98.18, 98.25, 98.61, 99.03, 99.49, 99.56, 99.74, 99.89, 100.07, 100.33, 100.42, 100.68, 100.95, 101.11,
+      101.2, 101.57, 101.84, 102.36, 102.72,
+    ];
     const m = meanOf(t, 0.01);
     expect(m.value).toBeCloseTo(100.145, 3);
     expect(m.sd).toBeCloseTo(0.333, 3);
@@ -38,9 +42,16 @@ describe("uncertainty of readings", () => {
 });
 
 describe("weigh-ins", () => {
-  // Weighing on points (FAA-H-8083-1B, chapter on weighing; the arithmetic by hand): 340 lb at 35 in and 350 + 340 lb at 105 in: 1030 lb, CG (340·35 + 690·105)/1030 = 81.893 in.
+  // Weighing on points (FAA-H-8083-1B, chapter on weighing; the arithmetic by hand): 340 lb at 35 in and 350 + 340 lb
+  // at 105 in: 1030 lb, CG (340·35 + 690·105)/1030 = 81.893 in.
   it("two scales, worked by hand", () => {
-    const r = weighIn({ kind: "two-scales", scale, ruler: 0.0005, at: [35 * INCH, 105 * INCH], loads: [[340 * LB], [690 * LB]] });
+    const r = weighIn({
+      kind: "two-scales",
+      scale,
+      ruler: 0.0005,
+      at: [35 * INCH, 105 * INCH],
+      loads: [[340 * LB], [690 * LB]],
+    });
     expect((r.mass?.value ?? 0) / LB).toBeCloseTo(1030, 6);
     expect((r.cg.x?.value ?? 0) / INCH).toBeCloseTo(81.893, 3);
   });
@@ -86,22 +97,41 @@ describe("weigh-ins", () => {
       value: expect.closeTo(0.34, 9),
       sd: expect.closeTo(Math.hypot(0.001, 0.002 / Math.sqrt(3)), 9),
     });
-    expect(weighIn({ kind: "parts", scale, parts: [{ itemId: "a", loads: [0.1, 0.102] }] }).parts[0]).toMatchObject({ itemId: "a", value: expect.closeTo(0.101, 9) });
+    expect(weighIn({ kind: "parts", scale, parts: [{ itemId: "a", loads: [0.1, 0.102] }] }).parts[0]).toMatchObject({
+      itemId: "a",
+      value: expect.closeTo(0.101, 9),
+    });
   });
   it("says what makes it doubtful", () => {
     expect(weighIn({ kind: "total", scale, loads: [1] }).doubts).toContain("one-reading");
     expect(weighIn({ kind: "total", scale, loads: [1, 1.05] }).doubts).toContain("scatter");
-    expect(weighIn({ kind: "two-scales", scale, ruler: 0.001, at: [0.3, 0.31], loads: [[1], [1]] }).doubts).toContain("supports-close");
-    expect(weighIn({ kind: "two-scales", scale, ruler: 0.001, at: [0.3, 0.6], loads: [[1], [0]] }).doubts).toContain("outside-supports");
-    const tilt = { kind: "level-and-tilted" as const, scale, ruler: 0.001, at: [0, 0.5] as [number, number], height: 0, angleSd: 0.01 };
-    expect(weighIn({ ...tilt, level: [[1], [1]], tilted: [[1], [1.2]], angle: 0.1 }).doubts).toEqual(expect.arrayContaining(["load-changed", "little-tilt"]));
+    expect(weighIn({ kind: "two-scales", scale, ruler: 0.001, at: [0.3, 0.31], loads: [[1], [1]] }).doubts).toContain(
+      "supports-close",
+    );
+    expect(weighIn({ kind: "two-scales", scale, ruler: 0.001, at: [0.3, 0.6], loads: [[1], [0]] }).doubts).toContain(
+      "outside-supports",
+    );
+    const tilt = {
+      kind: "level-and-tilted" as const,
+      scale,
+      ruler: 0.001,
+      at: [0, 0.5] as [number, number],
+      height: 0,
+      angleSd: 0.01,
+    };
+    expect(weighIn({ ...tilt, level: [[1], [1]], tilted: [[1], [1.2]], angle: 0.1 }).doubts).toEqual(
+      expect.arrayContaining(["load-changed", "little-tilt"]),
+    );
   });
 });
 
 const evidence = "measured" as const;
 type Point3 = { x: number; y: number };
 
-/** A 30-part ledger in which every mass was weighed on a 1 g scale and all but six places were measured; those six stand as drawn. */
+/**
+ * A 30-part ledger in which every mass was weighed on a 1 g scale and all but six places were measured; those six
+ * stand as drawn.
+ */
 function ledger(seed: number): { design: Design; truth: Design; random: ReturnType<typeof seededRandom> } {
   const random = seededRandom(seed);
   const design = emptyDesign("wings");
@@ -134,7 +164,8 @@ function weighed(truth: Design, random: ReturnType<typeof seededRandom>) {
   ];
   const front = (t.mass * (0.9 - t.cg.x)) / 0.8;
   const starboard = (t.mass - front + (t.mass * t.cg.y) / 0.2) / 2;
-  const read = (force: number) => Array.from({ length: 3 }, () => Math.round((force + 0.0004 * random.normal()) * 1000) / 1000);
+  const read = (force: number) =>
+    Array.from({ length: 3 }, () => Math.round((force + 0.0004 * random.normal()) * 1000) / 1000);
   const slip = (p: Point3): Point3 => ({ x: p.x + 0.0007 * random.normal(), y: p.y + 0.0007 * random.normal() });
   const result = weighIn({
     kind: "three-scales",
@@ -144,7 +175,11 @@ function weighed(truth: Design, random: ReturnType<typeof seededRandom>) {
     loads: [read(front), read(t.mass - front - starboard), read(starboard)],
   });
   if (!result.mass || !result.cg.x) throw new Error("no result");
-  return { t, mass: result.mass, cg: { ...result.cg, x: result.cg.x, z: { value: t.cg.z + 0.002 * random.normal(), sd: 0.002 } } };
+  return {
+    t,
+    mass: result.mass,
+    cg: { ...result.cg, x: result.cg.x, z: { value: t.cg.z + 0.002 * random.normal(), sd: 0.002 } },
+  };
 }
 
 describe("reconciling a weigh-in with the ledger", () => {
@@ -242,7 +277,10 @@ describe("evidence in the ledger", () => {
     const design = quietDesign();
     const tested = ledgerOf(design);
     expect(changedSince(tested, design)).toEqual([]);
-    const next = withEvidence(design, { entries: [{ itemId: "tail", place: { axis: "x", value: 0.61, sd: 0.001 } }], found: [] });
+    const next = withEvidence(design, {
+      entries: [{ itemId: "tail", place: { axis: "x", value: 0.61, sd: 0.001 } }],
+      found: [],
+    });
     expect(changedSince(tested, next)).toEqual(["tail"]);
     expect(changedSince(tested, { ...design, items: design.items.slice(1) })).toEqual(["hull"]);
   });

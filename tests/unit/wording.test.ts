@@ -16,8 +16,12 @@ import { stationState } from "../../web/app/stationState";
 import { METRICS, type MetricKey, PAGES } from "../../core/design/metrics";
 import { quietDesign } from "../support/designs";
 
-const files = ["tern", "annulus"].map((n) => craftFileSchema.parse(JSON.parse(readFileSync(new URL(`../../demo/${n}.json`, import.meta.url), "utf8"))));
-const evaluations = files.flatMap((file) => file.versions.map((version) => ({ file, version, evaluation: evaluate(version.design) })));
+const files = ["tern", "annulus"].map((n) =>
+  craftFileSchema.parse(JSON.parse(readFileSync(new URL(`../../demo/${n}.json`, import.meta.url), "utf8"))),
+);
+const evaluations = files.flatMap((file) =>
+  file.versions.map((version) => ({ file, version, evaluation: evaluate(version.design) })),
+);
 
 describe("every computed number can show its working", () => {
   it("over all demo versions", () => {
@@ -29,7 +33,8 @@ describe("every computed number can show its working", () => {
         expect(source?.length, key).toBeGreaterThan(10);
         expect(range?.length, key).toBeGreaterThan(3);
         // Nothing to buy has no parts that cost.
-        if (evaluation.metrics[key]?.value !== 0) expect(workingOf(version.design, evaluation, key).length, key).toBeGreaterThan(0);
+        if (evaluation.metrics[key]?.value !== 0)
+          expect(workingOf(version.design, evaluation, key).length, key).toBeGreaterThan(0);
         seen++;
       }
     expect(seen).toBeGreaterThan(100);
@@ -53,7 +58,10 @@ describe("sentences", () => {
     for (const { version, evaluation } of evaluations)
       for (const f of evaluation.findings)
         for (const habit of ["metric", "imperial"] as const)
-          for (const text of [findingText(f, habit), ...remediesFor(version.design, evaluation, f, habit).map((r) => r.text)]) {
+          for (const text of [
+            findingText(f, habit),
+            ...remediesFor(version.design, evaluation, f, habit).map((r) => r.text),
+          ]) {
             expect(text).not.toMatch(/undefined|NaN|Infinity|!/);
             expect(text.length).toBeGreaterThan(6);
             seen++;
@@ -65,7 +73,9 @@ describe("sentences", () => {
     if (!found) throw new Error("no v4");
     const parent = found.file.versions.find((v) => v.label === "v3");
     const changed = kindsOf(parent ? difference(parent.design, found.version.design) : []);
-    const reasons = SYMPTOMS.flatMap((s) => rankCauses(s, { findings: found.evaluation.findings, changed })).flatMap((c) => c.reasons);
+    const reasons = SYMPTOMS.flatMap((s) => rankCauses(s, { findings: found.evaluation.findings, changed })).flatMap(
+      (c) => c.reasons,
+    );
     expect(reasons.length).toBeGreaterThan(15);
     for (const r of reasons) expect(reasonText(r, found.evaluation.findings)).toMatch(/^(up|down): ./);
   });
@@ -73,7 +83,8 @@ describe("sentences", () => {
     for (const text of Object.values(CAUTION)) expect(text).toMatch(/^[A-Z].*[.?]$/);
   });
   it("station lines stay short enough for the rail", () => {
-    for (const { file, version, evaluation } of evaluations) for (const s of PAGES) expect(stationState(s, evaluation, file, version).text.length).toBeLessThanOrEqual(18);
+    for (const { file, version, evaluation } of evaluations)
+      for (const s of PAGES) expect(stationState(s, evaluation, file, version).text.length).toBeLessThanOrEqual(18);
   });
 });
 
@@ -91,7 +102,10 @@ describe("shown numbers", () => {
     for (const habit of ["metric", "imperial"] as const)
       for (const [dimension, unit] of Object.entries(DISPLAY[habit])) {
         const r = parseQuantity(`12 ${unit}`, dimension as Dimension, habit);
-        expect(r.ok, `${dimension} in ${unit}: ${r.ok ? "" : r.message} (${acceptedUnits(dimension as Dimension)})`).toBe(true);
+        expect(
+          r.ok,
+          `${dimension} in ${unit}: ${r.ok ? "" : r.message} (${acceptedUnits(dimension as Dimension)})`,
+        ).toBe(true);
       }
   });
 });
@@ -106,7 +120,11 @@ describe("patches", () => {
     expect(design.items[1]?.mass).toEqual({ value: 0.2, evidence: "measured", sd: 0.05 });
   });
   it("refuse a path that leads nowhere and a result that is no design", () => {
-    expect(() => applyPatch(quietDesign(), { set: [{ path: ["items", "#nobody", "place", "x"], value: 1 }], addItems: [] })).toThrow(/#nobody/);
-    expect(() => applyPatch(quietDesign(), { set: [{ path: ["items", "#pack", "place", "x"], value: "far" }], addItems: [] })).toThrow();
+    expect(() =>
+      applyPatch(quietDesign(), { set: [{ path: ["items", "#nobody", "place", "x"], value: 1 }], addItems: [] }),
+    ).toThrow(/#nobody/);
+    expect(() =>
+      applyPatch(quietDesign(), { set: [{ path: ["items", "#pack", "place", "x"], value: "far" }], addItems: [] }),
+    ).toThrow();
   });
 });

@@ -17,10 +17,19 @@ const placeOf = (path: string): string =>
   path
     .split(".")
     .filter((key) => key !== "design")
-    .reduce((text, key) => (/^\d+$/.test(key) ? `${text} ${Number(key) + 1}` : text === "" ? key : `${text}, ${key}`), "");
+    .reduce(
+      (text, key) => (/^\d+$/.test(key) ? `${text} ${Number(key) + 1}` : text === "" ? key : `${text}, ${key}`),
+      "",
+    );
 
 const revisionOf = ({ revisions }: CraftRecord, { kind, name }: Broken): number =>
-  ({ version: revisions.versions, run: revisions.runs, fault: revisions.faults, plan: revisions.plans, "bench session": revisions.bench })[kind][name] ?? 0;
+  ({
+    version: revisions.versions,
+    run: revisions.runs,
+    fault: revisions.faults,
+    plan: revisions.plans,
+    "bench session": revisions.bench,
+  })[kind][name] ?? 0;
 
 /** What of a craft cannot be read as it is stored: what was left out, and the way to mend it. */
 export function BrokenLines({ record }: { record: CraftRecord }) {
@@ -28,7 +37,10 @@ export function BrokenLines({ record }: { record: CraftRecord }) {
   if (record.broken.length === 0) return null;
   const mend = async (b: Broken) => {
     try {
-      await call(contracts.mendRecord, { params: { slug: record.slug }, body: { kind: b.kind, name: b.name, revision: revisionOf(record, b) } });
+      await call(contracts.mendRecord, {
+        params: { slug: record.slug },
+        body: { kind: b.kind, name: b.name, revision: revisionOf(record, b) },
+      });
       toast.success(b.lost ? `${nameOf(b)} is among what was deleted lately.` : `${nameOf(b)} is kept as it is shown.`);
     } catch (error) {
       toast.error(sayError(error));

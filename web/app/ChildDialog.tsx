@@ -45,13 +45,25 @@ export function ChildForm({ parent, design, onCancel }: { parent: string; design
       setMissing(true);
       return;
     }
-    open.mutate({ parent, design, question: question.trim(), reason: reason.trim(), claims: claim.metric.trim() === "" ? [] : [claim] });
+    open.mutate({
+      parent,
+      design,
+      question: question.trim(),
+      reason: reason.trim(),
+      claims: claim.metric.trim() === "" ? [] : [claim],
+    });
   };
   return (
     <form onSubmit={submit} className="flex flex-col gap-3">
       <label>
         Why is it changed?
-        <textarea className="box" rows={2} value={reason} onChange={(e) => setReason(e.target.value)} aria-invalid={missing && reason.trim() === ""} />
+        <textarea
+          className="box"
+          rows={2}
+          value={reason}
+          onChange={(e) => setReason(e.target.value)}
+          aria-invalid={missing && reason.trim() === ""}
+        />
         {missing && reason.trim() === "" && (
           <span role="alert" className="text-[11px] text-stop">
             A reason is needed: one sentence will do.
@@ -73,7 +85,12 @@ export function ChildForm({ parent, design, onCancel }: { parent: string; design
             maxLength={60}
             onChange={(e) => setClaim({ ...claim, metric: e.target.value })}
           />
-          <select className="box" aria-label="Direction" value={claim.direction} onChange={(e) => setClaim({ ...claim, direction: e.target.value as Claim["direction"] })}>
+          <select
+            className="box"
+            aria-label="Direction"
+            value={claim.direction}
+            onChange={(e) => setClaim({ ...claim, direction: e.target.value as Claim["direction"] })}
+          >
             <option value="down">down</option>
             <option value="up">up</option>
             <option value="same">the same</option>
@@ -106,8 +123,14 @@ export function ChildDialog() {
   const { habit } = usePreferences();
   const changes = pending ? difference(version.design, pending) : [];
   return (
-    <Dialog open={pending !== null} title={`${version.label} is frozen: open a child draft`} onClose={() => setPending(null)}>
-      <p className="mb-2">{version.label} has runs, so its design stays as it was tested. The change goes into a new draft:</p>
+    <Dialog
+      open={pending !== null}
+      title={`${version.label} is frozen: open a child draft`}
+      onClose={() => setPending(null)}
+    >
+      <p className="mb-2">
+        {version.label} has runs, so its design stays as it was tested. The change goes into a new draft:
+      </p>
       <ul className="mb-3 border-y border-hair py-1 text-ink">
         {changes.slice(0, 6).map((c) => (
           <li key={c.path.join("/")}>{changeText(c, habit)}</li>

@@ -9,7 +9,15 @@ import { useDesk } from "./desk";
 import { usePreferences } from "./preferences";
 
 /** Value, ± and unit of a computed quantity with its cairn. */
-export function Value({ quantity, colour = "predicted", digitsOnly }: { quantity: Quantity; colour?: string; digitsOnly?: boolean }) {
+export function Value({
+  quantity,
+  colour = "predicted",
+  digitsOnly,
+}: {
+  quantity: Quantity;
+  colour?: string;
+  digitsOnly?: boolean;
+}) {
   const { habit } = usePreferences();
   const s = show(quantity.value, quantity.sd, quantity.dimension, habit);
   return (
@@ -66,7 +74,9 @@ function WorkingSheet({ metric, quantity }: { metric: MetricKey; quantity: Quant
                     {s.value} {s.unit}
                   </td>
                   <td className="num predicted text-right">{s.sd ?? ""}</td>
-                  <td className="num predicted text-right">{i.share >= 0.005 ? `${Math.round(100 * i.share)} %` : ""}</td>
+                  <td className="num predicted text-right">
+                    {i.share >= 0.005 ? `${Math.round(100 * i.share)} %` : ""}
+                  </td>
                   <td>
                     <Cairn level={i.evidence} />
                   </td>
@@ -87,12 +97,28 @@ function WorkingSheet({ metric, quantity }: { metric: MetricKey; quantity: Quant
 }
 
 /** A computed number that opens its working. */
-export function Computed({ metric, quantity, colour, digitsOnly }: { metric: MetricKey; quantity: Quantity | undefined; colour?: string; digitsOnly?: boolean }) {
+export function Computed({
+  metric,
+  quantity,
+  colour,
+  digitsOnly,
+}: {
+  metric: MetricKey;
+  quantity: Quantity | undefined;
+  colour?: string;
+  digitsOnly?: boolean;
+}) {
   const [open, setOpen] = useState(false);
   if (!quantity) return <span className="text-pencil">open</span>;
   return (
     <>
-      <button type="button" data-metric={metric} title="Show working" className="inline-flex items-baseline gap-1 hover:underline" onClick={() => setOpen(true)}>
+      <button
+        type="button"
+        data-metric={metric}
+        title="Show working"
+        className="inline-flex items-baseline gap-1 hover:underline"
+        onClick={() => setOpen(true)}
+      >
         <Value quantity={quantity} colour={colour} digitsOnly={digitsOnly} />
         <Cairn level={quantity.evidence} />
       </button>

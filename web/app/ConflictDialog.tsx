@@ -10,7 +10,13 @@ export function ConflictDialog() {
   const { habit } = usePreferences();
   const changes = save.at === "stale" ? difference(save.current, design) : [];
   return (
-    <Dialog open={save.at === "stale"} must wide title={`${version.label} was saved elsewhere in the meantime`} onClose={() => {}}>
+    <Dialog
+      open={save.at === "stale"}
+      must
+      wide
+      title={`${version.label} was saved elsewhere in the meantime`}
+      onClose={() => {}}
+    >
       <p className="mb-2">Where the two states differ, from what is saved there to what stands here:</p>
       <ul className="mb-3 max-h-64 overflow-auto border-y border-hair py-1 text-ink">
         {changes.length === 0 && <li>They are the same.</li>}

@@ -45,7 +45,12 @@ export function CraftPage() {
   if (!known) return <Missing what="station" />;
   const View = VIEWS[known];
   return (
-    <DeskProvider key={`${slug}/${version.label}/${version.frozenAt ?? ""}`} record={data} version={version} station={known}>
+    <DeskProvider
+      key={`${slug}/${version.label}/${version.frozenAt ?? ""}`}
+      record={data}
+      version={version}
+      station={known}
+    >
       <Frame station={known}>
         <BrokenLines record={data} />
         <Suspense fallback={<p className="p-6 text-pencil">Opening …</p>}>

@@ -36,8 +36,12 @@ function Rail({ station }: { station: Page }) {
                 title={`Key ${i + 1}`}
                 className={`flex h-full w-full flex-col justify-center border-l-[5px] py-1 pl-3 pr-1 text-left ${here ? "border-accent bg-paper" : "border-transparent"}`}
               >
-                <b className={`text-[15px] font-[600] capitalize leading-5 ${here ? "text-accent" : "text-ink"}`}>{s}</b>
-                <span className={`text-[11px] leading-[14px] ${state.severity === "clear" || state.severity === "note" ? "text-pencil" : SEVERITY_COLOUR[state.severity]}`}>
+                <b className={`text-[15px] font-[600] capitalize leading-5 ${here ? "text-accent" : "text-ink"}`}>
+                  {s}
+                </b>
+                <span
+                  className={`text-[11px] leading-[14px] ${state.severity === "clear" || state.severity === "note" ? "text-pencil" : SEVERITY_COLOUR[state.severity]}`}
+                >
                   {state.text}
                 </span>
               </button>
@@ -68,7 +72,11 @@ export function Legend() {
         <span className="w-5 border-t-2 border-ink" /> measured
       </p>
       <p className="mt-2 flex flex-col items-start gap-1">
-        <button type="button" className="link" onClick={() => set({ habit: habit === "metric" ? "imperial" : "metric" })}>
+        <button
+          type="button"
+          className="link"
+          onClick={() => set({ habit: habit === "metric" ? "imperial" : "metric" })}
+        >
           {habit === "metric" ? "show oz, in" : "show g, mm"}
         </button>
         <button type="button" className="link" onClick={() => set({ theme: theme === "paper" ? "night" : "paper" })}>

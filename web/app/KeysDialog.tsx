@@ -28,7 +28,8 @@ export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => vo
       </table>
       <p className="mt-3 flex items-center justify-between">
         <label className="flex items-center gap-2">
-          <input type="checkbox" checked={keys} onChange={(e) => set({ keys: e.target.checked })} /> single keys work outside fields
+          <input type="checkbox" checked={keys} onChange={(e) => set({ keys: e.target.checked })} /> single keys work
+          outside fields
         </label>
         <button type="button" className="act act-first" onClick={onClose}>
           Close

@@ -6,7 +6,10 @@ export function Broken() {
   return (
     <main className="p-8">
       <h1>This page broke</h1>
-      <p className="mt-3 max-w-lg">What was saved is safe. Reload the page, or go back to the workshop; if it breaks again, export the craft and keep the file.</p>
+      <p className="mt-3 max-w-lg">
+        What was saved is safe. Reload the page, or go back to the workshop; if it breaks again, export the craft and
+        keep the file.
+      </p>
       <p className="num mt-3 text-stop">{error instanceof Error ? error.message : String(error)}</p>
       <p className="mt-4 flex gap-3">
         <button type="button" className="act act-first" onClick={() => window.location.reload()}>

@@ -26,15 +26,21 @@ export function OutboxBar() {
   const refused = list.filter((w) => w.refused !== "").length;
   if (list.length === 0) return null;
   return (
-    <div role="status" data-outbox={list.length} className="outbox no-print border border-ink bg-sheet px-3 py-1 text-[13px] text-ink">
+    <div
+      role="status"
+      data-outbox={list.length}
+      className="outbox no-print border border-ink bg-sheet px-3 py-1 text-[13px] text-ink"
+    >
       <button type="button" className="flex min-h-8 items-center gap-2" onClick={() => setOpen(true)}>
-        <b className="num">{list.length}</b> {list.length === 1 ? "entry" : "entries"} kept in this browser{refused > 0 ? `, ${refused} refused` : ", sent when the server answers"}
+        <b className="num">{list.length}</b> {list.length === 1 ? "entry" : "entries"} kept in this browser
+        {refused > 0 ? `, ${refused} refused` : ", sent when the server answers"}
       </button>
       <Dialog open={open} title="Kept in this browser" onClose={() => setOpen(false)}>
         <ol className="flex flex-col gap-2">
           {list.map((w) => (
             <li key={w.key} className="border-b border-hair pb-1">
-              <b className="text-ink">{w.run.purpose || "A run"}</b>, {w.label}, rung {w.run.stage}, {w.at.slice(0, 16).replace("T", " ")}
+              <b className="text-ink">{w.run.purpose || "A run"}</b>, {w.label}, rung {w.run.stage},{" "}
+              {w.at.slice(0, 16).replace("T", " ")}
               <span className="block text-[12px]">
                 {w.run.moments.length} moments, {w.pictures.length} pictures
               </span>
@@ -46,7 +52,11 @@ export function OutboxBar() {
                   <button type="button" className="link" onClick={() => void sendAgain(w.key)}>
                     send it again
                   </button>{" "}
-                  <a className="link" download={`run-${w.key}.json`} href={`data:application/json,${encodeURIComponent(JSON.stringify(w.run, null, 1))}`}>
+                  <a
+                    className="link"
+                    download={`run-${w.key}.json`}
+                    href={`data:application/json,${encodeURIComponent(JSON.stringify(w.run, null, 1))}`}
+                  >
                     save it as a file
                   </a>{" "}
                   <button

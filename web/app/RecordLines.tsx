@@ -8,7 +8,10 @@ import { Flag, SEVERITY_COLOUR } from "../glyphs/Flag";
 import { faultName } from "../stations/runs/words";
 import { useDesk } from "./desk";
 
-/** What the records hold against the version in view, at every station: fixes that no run has proven, evidence not secured, stale tunes, debts. */
+/**
+ * What the records hold against the version in view, at every station: fixes that no run has proven, evidence not
+ * secured, stale tunes, debts.
+ */
 export function RecordLines() {
   const { file, version, design: now, go } = useDesk();
   // What the records say may follow a drag a little later.
@@ -18,7 +21,9 @@ export function RecordLines() {
     const line = lineOf(file.versions, version.label);
     const faults = faultsOfLine(file, version.label);
     const stale = new Map<string, string[]>();
-    for (const t of tuneStates(file, own)) if (t.stale.length > 0) stale.set(t.setting.group, [...new Set([...(stale.get(t.setting.group) ?? []), ...t.stale])]);
+    for (const t of tuneStates(file, own))
+      if (t.stale.length > 0)
+        stale.set(t.setting.group, [...new Set([...(stale.get(t.setting.group) ?? []), ...t.stale])]);
     return [
       ...file.runs
         .filter((r) => r.version === version.label && r.crash && Object.values(r.crash.steps).some((done) => !done))

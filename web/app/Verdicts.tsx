@@ -18,7 +18,11 @@ const SEVERITIES: Severity[] = ["stop", "care", "note", "clear"];
 /** How many of each, as small flags. */
 export function Tally({ counts }: { counts: Record<Finding["severity"], number> }) {
   return (
-    <span className="flex gap-2" role="img" aria-label={SEVERITIES.map((s) => `${counts[s]} ${SEVERITY_WORD[s]}`).join(", ")}>
+    <span
+      className="flex gap-2"
+      role="img"
+      aria-label={SEVERITIES.map((s) => `${counts[s]} ${SEVERITY_WORD[s]}`).join(", ")}
+    >
       {SEVERITIES.map((s) =>
         counts[s] === 0 ? null : (
           <span key={s} className="num flex items-center gap-1">
@@ -97,7 +101,10 @@ function Verdict({ finding, remedies, current }: { finding: Finding; remedies: R
       <p className="mt-1 text-[13px] font-semibold leading-[17px] text-ink">{findingText(finding, habit)}</p>
       <FigureLine finding={finding} />
       {remedies.length > 0 && (
-        <ul className={current ? "" : "opacity-60"} title={current ? undefined : "of the design before the last change: being worked out again"}>
+        <ul
+          className={current ? "" : "opacity-60"}
+          title={current ? undefined : "of the design before the last change: being worked out again"}
+        >
           {remedies.map((r, i) => (
             <RemedyLine key={`${r.code}${i}`} remedy={r} first={i === 0} />
           ))}
@@ -120,11 +127,20 @@ function MeasureNext() {
           const metric = METRICS[n.metric];
           const now = show(n.sdNow, null, metric.dimension, habit);
           const after = show(n.sdAfter, null, metric.dimension, habit);
-          const name = n.of.kind === "input" ? `${n.of.drive ? `${n.of.drive}, ` : ""}${n.of.input}` : n.of.kind === "mass" ? n.of.item : `${n.of.item}, place`;
+          const name =
+            n.of.kind === "input"
+              ? `${n.of.drive ? `${n.of.drive}, ` : ""}${n.of.input}`
+              : n.of.kind === "mass"
+                ? n.of.item
+                : `${n.of.item}, place`;
           return (
-            <li key={`${n.metric}${name}`} className="flex justify-between gap-2 border-b border-hair py-[3px] text-[12px]">
+            <li
+              key={`${n.metric}${name}`}
+              className="flex justify-between gap-2 border-b border-hair py-[3px] text-[12px]"
+            >
               <span className="text-ink">
-                {name} <span className="text-[11px] text-pencil">{n.metric === "cgX" ? "CG ±" : "thrust/weight ±"}</span>
+                {name}{" "}
+                <span className="text-[11px] text-pencil">{n.metric === "cgX" ? "CG ±" : "thrust/weight ±"}</span>
               </span>
               <span className="num whitespace-nowrap">
                 <span className="predicted">{now.value} →</span> <b className="text-ink">{after.value}</b> {now.unit}
@@ -164,19 +180,26 @@ function saveWords(save: SaveState<Design>): string {
   }
 }
 
-/** Verdicts of the version in view, worst first, then what is worth measuring. The clear ones fold away when there are many. */
+/**
+ * Verdicts of the version in view, worst first, then what is worth measuring. The clear ones fold away when there are
+ * many.
+ */
 export function VerdictColumn() {
   const { evaluation, version, frozen, file, save, undo, redo } = useDesk();
   const [open, setOpen] = useState(false);
   const { findings } = evaluation;
   const runs = file.runs.filter((r) => r.version === version.label).length;
-  const state = frozen ? `${runs} ${runs === 1 ? "run" : "runs"}, read only. Changes go into a child draft.` : saveWords(save);
+  const state = frozen
+    ? `${runs} ${runs === 1 ? "run" : "runs"}, read only. Changes go into a child draft.`
+    : saveWords(save);
   return (
     <aside aria-label="Verdicts" className={`verdict-drawer ${open ? "is-open" : ""}`}>
       <header className="flex h-20 flex-col justify-center border-b border-rule px-4 max-[1180px]:h-auto max-[1180px]:flex-row max-[1180px]:items-center max-[1180px]:justify-between max-[1180px]:gap-3 max-[1180px]:py-1">
         <p className="flex items-baseline justify-between gap-2 whitespace-nowrap">
           <b className="text-[17px] font-[650] text-ink">{version.label}</b>
-          <span className="text-[12px] text-pencil">{frozen ? `frozen ${version.frozenAt?.slice(0, 10)}` : "open draft"}</span>
+          <span className="text-[12px] text-pencil">
+            {frozen ? `frozen ${version.frozenAt?.slice(0, 10)}` : "open draft"}
+          </span>
         </p>
         <p className="mt-1 flex items-center justify-between gap-2 text-[12px]">
           <span role="status" data-save={SAVE_NAME[save.at]}>
@@ -184,10 +207,20 @@ export function VerdictColumn() {
           </span>
           {!frozen && (
             <span className="flex gap-2">
-              <button type="button" className="link disabled:text-pencil disabled:no-underline" disabled={!undo} onClick={() => undo?.()}>
+              <button
+                type="button"
+                className="link disabled:text-pencil disabled:no-underline"
+                disabled={!undo}
+                onClick={() => undo?.()}
+              >
                 Undo
               </button>
-              <button type="button" className="link disabled:text-pencil disabled:no-underline" disabled={!redo} onClick={() => redo?.()}>
+              <button
+                type="button"
+                className="link disabled:text-pencil disabled:no-underline"
+                disabled={!redo}
+                onClick={() => redo?.()}
+              >
                 Redo
               </button>
             </span>

@@ -9,17 +9,24 @@ const RUNGS = 7;
 export function reach(file: Pick<CraftFile, "runs">, label: string): { passed: number; failed: number | null } {
   const own = file.runs.filter((r) => r.version === label);
   const failed = own.filter((r) => r.outcome === "failed").map((r) => r.stage);
-  return { passed: Math.max(0, ...own.filter((r) => r.outcome === "passed").map((r) => r.stage)), failed: failed.length > 0 ? Math.max(...failed) : null };
+  return {
+    passed: Math.max(0, ...own.filter((r) => r.outcome === "passed").map((r) => r.stage)),
+    failed: failed.length > 0 ? Math.max(...failed) : null,
+  };
 }
 
-/** A version as a post whose rungs show how far up the test ladder it got; a cross where it failed, a hollow foot for a draft. */
+/**
+ * A version as a post whose rungs show how far up the test ladder it got; a cross where it failed, a hollow foot for
+ * a draft.
+ */
 export function Post({ passed, failed, draft }: { passed: number; failed: number | null; draft: boolean }) {
   return (
     <svg width="14" height="48" viewBox="0 0 14 48" aria-hidden="true" className="shrink-0">
       {Array.from({ length: RUNGS }, (_, i) => {
         const rung = i + 1;
         const y = 40 - rung * 5.5;
-        if (failed === rung) return <path key={rung} d={`M4 ${y - 2.5}l6 5m0 -5l-6 5`} stroke="var(--stop)" strokeWidth="1.5" />;
+        if (failed === rung)
+          return <path key={rung} d={`M4 ${y - 2.5}l6 5m0 -5l-6 5`} stroke="var(--stop)" strokeWidth="1.5" />;
         return (
           <path
             key={rung}
@@ -30,7 +37,14 @@ export function Post({ passed, failed, draft }: { passed: number; failed: number
           />
         );
       })}
-      <rect x="3" y="41" width="8" height="6" fill={draft ? "var(--paper)" : "var(--ink)"} stroke={draft ? "var(--pencil)" : "var(--ink)"} />
+      <rect
+        x="3"
+        y="41"
+        width="8"
+        height="6"
+        fill={draft ? "var(--paper)" : "var(--ink)"}
+        stroke={draft ? "var(--pencil)" : "var(--ink)"}
+      />
     </svg>
   );
 }
@@ -67,7 +81,9 @@ export function VersionTrack() {
               <Post {...reach(file, v.label)} draft={v.frozenAt === null} />
               <span className={`flex min-w-0 flex-col ${branch(v) ? "mb-1" : "mb-3"}`}>
                 <b className={`text-[13px] leading-4 ${here ? "text-accent" : "text-ink"}`}>{v.label}</b>
-                <span className="line-clamp-2 max-w-[92px] bg-inherit text-[11px] leading-[13px] text-pencil">{caption}</span>
+                <span className="line-clamp-2 max-w-[92px] bg-inherit text-[11px] leading-[13px] text-pencil">
+                  {caption}
+                </span>
               </span>
             </span>
           </button>

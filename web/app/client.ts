@@ -19,7 +19,10 @@ const offline: Problem = {
 const OUTLIVES = 16_000;
 
 /** Calls one route by its contract: fills the path, validates the answer, turns problem details into an ApiError. */
-export async function call<C extends Contract>(contract: C, input: { params?: z.input<C["params"]>; body?: z.input<C["body"]> }): Promise<z.output<C["response"]>> {
+export async function call<C extends Contract>(
+  contract: C,
+  input: { params?: z.input<C["params"]>; body?: z.input<C["body"]> },
+): Promise<z.output<C["response"]>> {
   const params = (input.params ?? {}) as Record<string, string | number>;
   const path = contract.path.replace(/:(\w+)/g, (_, key: string) => encodeURIComponent(String(params[key] ?? "")));
   const body = input.body === undefined ? undefined : JSON.stringify(input.body);
@@ -34,15 +37,23 @@ export async function call<C extends Contract>(contract: C, input: { params?: z.
   );
 }
 
-/** Sends a request and reads its answer by the contract. @throws ApiError with what the server said, or that it did not answer */
-export async function readAnswer<C extends Contract>(contract: C, send: () => Promise<Response>): Promise<z.output<C["response"]>> {
+/**
+ * Sends a request and reads its answer by the contract. @throws ApiError with what the server said, or that it did
+ * not answer
+ */
+export async function readAnswer<C extends Contract>(
+  contract: C,
+  send: () => Promise<Response>,
+): Promise<z.output<C["response"]>> {
   const response = await send().catch(() => {
     throw new ApiError(offline);
   });
   const answer: unknown = await response.json().catch(() => null);
   if (!response.ok) {
     const problem = problemSchema.safeParse(answer);
-    throw new ApiError(problem.success ? problem.data : { ...offline, title: "Unreadable answer", status: response.status });
+    throw new ApiError(
+      problem.success ? problem.data : { ...offline, title: "Unreadable answer", status: response.status },
+    );
   }
   return contract.response.parse(answer) as z.output<C["response"]>;
 }

@@ -1,5 +1,15 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type ReactNode, createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
+import {
+  type ReactNode,
+  createContext,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  useSyncExternalStore,
+} from "react";
 import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { type CraftRecord, contracts } from "../../api/contracts";
@@ -26,7 +36,10 @@ export interface Desk {
   /** Design and evaluation with the remedy that is being pointed at; null otherwise. */
   preview: { design: Design; evaluation: Evaluation } | null;
   setPreview: (patch: Patch | null) => void;
-  /** Changes the design; returns why it was refused, or null. On a frozen version the change waits for a child draft to be opened. Steps with one key make one undo step. */
+  /**
+   * Changes the design; returns why it was refused, or null. On a frozen version the change waits for a child draft
+   * to be opened. Steps with one key make one undo step.
+   */
   edit: (change: (draft: Design) => void, key?: string) => string | null;
   apply: (patch: Patch) => void;
   undo: (() => void) | null;
@@ -45,7 +58,10 @@ export interface Desk {
 
 const Context = createContext<Desk | null>(null);
 
-/** What never changes while a version is open: parts of a large drawing or table use this and are drawn again only when they themselves change. */
+/**
+ * What never changes while a version is open: parts of a large drawing or table use this and are drawn again only
+ * when they themselves change.
+ */
 export interface DeskActions {
   edit: Desk["edit"];
   /** The design as it is now. */
@@ -66,7 +82,8 @@ export function useDesk(): Desk {
 }
 
 /** The craft as the server holds it. */
-export const useCraft = (slug: string) => useQuery({ queryKey: ["craft", slug], queryFn: () => call(contracts.getCraft, { params: { slug } }) });
+export const useCraft = (slug: string) =>
+  useQuery({ queryKey: ["craft", slug], queryFn: () => call(contracts.getCraft, { params: { slug } }) });
 
 const UNDO_STEPS = 200;
 
@@ -83,7 +100,17 @@ function parentMassOf(parent: Version | undefined) {
   return parent && auw ? { label: parent.label, mass: auw.value } : null;
 }
 
-export function DeskProvider({ record, version, station, children }: { record: CraftRecord; version: Version; station: string; children: ReactNode }) {
+export function DeskProvider({
+  record,
+  version,
+  station,
+  children,
+}: {
+  record: CraftRecord;
+  version: Version;
+  station: string;
+  children: ReactNode;
+}) {
   const { slug, file, revisions } = record;
   const queries = useQueryClient();
   const navigate = useNavigate();
@@ -136,7 +163,10 @@ export function DeskProvider({ record, version, station, children }: { record: C
     },
     [frozen, put],
   );
-  const edit = useCallback((mutate: (draft: Design) => void, key?: string) => take(editDesign(latest.current, mutate), key), [take]);
+  const edit = useCallback(
+    (mutate: (draft: Design) => void, key?: string) => take(editDesign(latest.current, mutate), key),
+    [take],
+  );
   const actions = useMemo((): DeskActions => ({ edit, now: () => latest.current }), [edit]);
 
   const parent = file.versions.find((v) => v.label === version.parent);
@@ -168,17 +198,32 @@ export function DeskProvider({ record, version, station, children }: { record: C
     },
     undo:
       history.past.length > 0
-        ? () => setHistory((h) => ({ past: h.past.slice(0, -1), present: h.past.at(-1) ?? h.present, future: [h.present, ...h.future], key: undefined }))
+        ? () =>
+            setHistory((h) => ({
+              past: h.past.slice(0, -1),
+              present: h.past.at(-1) ?? h.present,
+              future: [h.present, ...h.future],
+              key: undefined,
+            }))
         : null,
     redo:
-      history.future.length > 0 ? () => setHistory((h) => ({ past: [...h.past, h.present], present: h.future[0] ?? h.present, future: h.future.slice(1), key: undefined })) : null,
+      history.future.length > 0
+        ? () =>
+            setHistory((h) => ({
+              past: [...h.past, h.present],
+              present: h.future[0] ?? h.present,
+              future: h.future.slice(1),
+              key: undefined,
+            }))
+        : null,
     save,
     flush: () => queue.flush(),
     pending,
     setPending,
     resolve: (keep) => {
       const stands = queue.resolve(keep);
-      if (keep === "theirs") setHistory((h) => ({ past: [...h.past, h.present], present: stands, future: [], key: undefined }));
+      if (keep === "theirs")
+        setHistory((h) => ({ past: [...h.past, h.present], present: stands, future: [], key: undefined }));
     },
     go: ({ label = version.label, station: to = station, search = {} }) => {
       const query = new URLSearchParams();

@@ -35,14 +35,20 @@ async function change(mutate: (list: Waiting[]) => Waiting[]): Promise<void> {
 }
 
 /** Whether an error means that the server could not be reached, or could not answer: the entry may be sent again. */
-export const unanswered = (error: unknown): boolean => error instanceof ApiError && (error.problem.status === 0 || error.problem.status === 401 || error.problem.status >= 500);
+export const unanswered = (error: unknown): boolean =>
+  error instanceof ApiError &&
+  (error.problem.status === 0 || error.problem.status === 401 || error.problem.status >= 500);
 
 /** Sends one entry: its pictures first, then the run that refers to them. */
 async function sendOne({ slug, label, run, pictures }: Waiting): Promise<number> {
   const kept: { moment: string | null; file: Attachment }[] = [];
   for (const { moment, ...picture } of pictures) kept.push({ moment, file: await keepPicture(picture) });
   const own = (moment: string | null) => kept.filter((k) => k.moment === moment).map((k) => k.file);
-  const body: NewRun = { ...run, files: [...run.files, ...own(null)], moments: run.moments.map((m) => ({ ...m, files: [...m.files, ...own(m.id)] })) };
+  const body: NewRun = {
+    ...run,
+    files: [...run.files, ...own(null)],
+    moments: run.moments.map((m) => ({ ...m, files: [...m.files, ...own(m.id)] })),
+  };
   return (await call(contracts.createRun, { params: { slug, label }, body })).number;
 }
 

@@ -14,7 +14,13 @@ interface Preferences {
 }
 
 const KEY = "ultraform-preferences";
-const defaults = { habit: "metric", theme: "paper", keys: true, views: ["side", "top"] as readonly ViewName[], snapping: { grid: 0.001, faces: false } } as const;
+const defaults = {
+  habit: "metric",
+  theme: "paper",
+  keys: true,
+  views: ["side", "top"] as readonly ViewName[],
+  snapping: { grid: 0.001, faces: false },
+} as const;
 const Context = createContext<Preferences>({ ...defaults, set: () => {} });
 
 function stored(): Omit<Preferences, "set"> {
@@ -39,7 +45,11 @@ export function PreferencesProvider({ children }: { children: ReactNode }) {
     localStorage.setItem(KEY, JSON.stringify(held));
     document.documentElement.dataset.theme = held.theme;
   }, [held]);
-  return <Context.Provider value={{ ...held, set: (change) => setHeld((h) => ({ ...h, ...change })) }}>{children}</Context.Provider>;
+  return (
+    <Context.Provider value={{ ...held, set: (change) => setHeld((h) => ({ ...h, ...change })) }}>
+      {children}
+    </Context.Provider>
+  );
 }
 
 export const usePreferences = () => useContext(Context);

@@ -31,7 +31,8 @@ export class NotChosen extends Error {
 export type Saved<T> = { kept: "mine"; revision: number } | { kept: "theirs"; revision: number; value: T };
 
 /**
- * Saves what a form holds against the revision that it was opened with. When somebody else saved in between, both states are shown and one is chosen; nothing is overwritten in silence.
+ * Saves what a form holds against the revision that it was opened with. When somebody else saved in between, both
+ * states are shown and one is chosen; nothing is overwritten in silence.
  * @param read the state that the server holds, from its answer to a stale save
  * @throws NotChosen when the question is put aside; ApiError as the server said
  */
@@ -52,9 +53,16 @@ export async function saveAgainst<T>({
     try {
       return { kept: "mine", revision: (await send(against)).revision };
     } catch (error) {
-      if (!(error instanceof ApiError) || error.problem.type !== "/problems/stale" || error.problem.current === undefined) throw error;
+      if (
+        !(error instanceof ApiError) ||
+        error.problem.type !== "/problems/stale" ||
+        error.problem.current === undefined
+      )
+        throw error;
       const held = read(error.problem.current);
-      const keep = await new Promise<"mine" | "theirs" | null>((answer) => put({ what, theirs: held.value, mine, answer }));
+      const keep = await new Promise<"mine" | "theirs" | null>((answer) =>
+        put({ what, theirs: held.value, mine, answer }),
+      );
       put(null);
       if (keep === null) throw new NotChosen();
       if (keep === "theirs") return { kept: "theirs", revision: held.revision, value: held.value };

@@ -1,5 +1,9 @@
 /** What became of a save that was sent. */
-export type Sent<D> = { kind: "saved"; revision: number } | { kind: "stale"; revision: number; current: D } | { kind: "unanswered" } | { kind: "refused"; why: string };
+export type Sent<D> =
+  | { kind: "saved"; revision: number }
+  | { kind: "stale"; revision: number; current: D }
+  | { kind: "unanswered" }
+  | { kind: "refused"; why: string };
 
 /** Where the saving of a document stands. */
 export type SaveState<D> =
@@ -34,7 +38,8 @@ const AGAIN = 1000;
 const LONGEST = 30_000;
 
 /**
- * The saving of one document as a machine of five states, apart from any page. One save at a time, each against the revision of the one before; what failed is tried again with growing
+ * The saving of one document as a machine of five states, apart from any page. One save at a time, each against the
+ * revision of the one before; what failed is tried again with growing
  * pauses, at once when the network or the window comes back; a stale save stops everything until it is decided.
  */
 export class SaveQueue<D> {
@@ -86,10 +91,12 @@ export class SaveQueue<D> {
   async flush(): Promise<void> {
     for (let n = 0; n < 20; n++) {
       if (this.busy) await this.busy;
-      if (this.state.at === "stale") throw new Error("It was saved elsewhere in the meantime: choose one of the two states first.");
+      if (this.state.at === "stale")
+        throw new Error("It was saved elsewhere in the meantime: choose one of the two states first.");
       if (!this.unsaved()) return;
       await this.trySave();
-      if (this.state.at === "failed") throw new Error(this.state.why || "The server does not answer. What you entered is still here.");
+      if (this.state.at === "failed")
+        throw new Error(this.state.why || "The server does not answer. What you entered is still here.");
     }
   }
 
@@ -111,7 +118,10 @@ export class SaveQueue<D> {
     this.go({ at: "clean" });
   }
 
-  /** Decides a stale save: mine is sent against what is there, theirs is taken over. @returns the document that stands now */
+  /**
+   * Decides a stale save: mine is sent against what is there, theirs is taken over. @returns the document that stands
+   * now
+   */
   resolve(keep: "mine" | "theirs"): D {
     if (this.state.at !== "stale") return this.present;
     this.server = { revision: this.state.revision, document: this.state.current };

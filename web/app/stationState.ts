@@ -26,7 +26,13 @@ export function stationState(station: Page, evaluation: Evaluation, file: CraftF
       const open = evaluation.targets.filter((t) => t.status === "open").length;
       return {
         text:
-          total === 0 ? "no targets yet" : missed > 0 ? `${missed} of ${total} missed` : open > 0 ? `${total - open} of ${total} met, ${open} open` : `${total} of ${total} met`,
+          total === 0
+            ? "no targets yet"
+            : missed > 0
+              ? `${missed} of ${total} missed`
+              : open > 0
+                ? `${total - open} of ${total} met, ${open} open`
+                : `${total} of ${total} met`,
         severity: missed > 0 && worst === "clear" ? "care" : open > 0 && worst === "clear" ? "note" : worst,
       };
     }
@@ -54,8 +60,12 @@ export function stationState(station: Page, evaluation: Evaluation, file: CraftF
         : { text: `${sessions.length} ${sessions.length === 1 ? "session" : "sessions"}`, severity: "clear" };
     }
     case "runs":
-      if (runs.some((r) => r.crash && Object.values(r.crash.steps).some((done) => !done))) return { text: "evidence first", severity: "stop" };
-      return { text: runs.length === 0 ? "no run yet" : `${runs.length} ${runs.length === 1 ? "run" : "runs"}`, severity: runs.at(-1)?.outcome === "failed" ? "care" : "clear" };
+      if (runs.some((r) => r.crash && Object.values(r.crash.steps).some((done) => !done)))
+        return { text: "evidence first", severity: "stop" };
+      return {
+        text: runs.length === 0 ? "no run yet" : `${runs.length} ${runs.length === 1 ? "run" : "runs"}`,
+        severity: runs.at(-1)?.outcome === "failed" ? "care" : "clear",
+      };
     case "faults":
       return {
         text:
@@ -69,6 +79,9 @@ export function stationState(station: Page, evaluation: Evaluation, file: CraftF
         severity: open.length > 0 || unproven ? "care" : "clear",
       };
     case "versions":
-      return { text: `${file.versions.length}, ${file.versions.filter((v) => v.frozenAt === null).length} open`, severity: "clear" };
+      return {
+        text: `${file.versions.length}, ${file.versions.filter((v) => v.frozenAt === null).length} open`,
+        severity: "clear",
+      };
   }
 }

@@ -8,12 +8,18 @@ import { usePreferences } from "./preferences";
 const STILL = 150;
 
 /**
- * What would answer the findings in view, worked out beside the page. Until an answer to the last change is there the one before stands, marked as not current; a part being dragged asks for nothing.
+ * What would answer the findings in view, worked out beside the page. Until an answer to the last change is there the
+ * one before stands, marked as not current; a part being dragged asks for nothing.
  */
 export function useRemedies(findings: readonly Finding[]): { of: (f: Finding) => Remedy[]; current: boolean } {
   const { design, context } = useDesk();
   const { habit } = usePreferences();
-  const [answer, setAnswer] = useState<{ design: unknown; habit: string; wanted: string; list: Record<string, Remedy[]> } | null>(null);
+  const [answer, setAnswer] = useState<{
+    design: unknown;
+    habit: string;
+    wanted: string;
+    list: Record<string, Remedy[]>;
+  } | null>(null);
   const wanted = findings.filter((f) => f.severity !== "clear").map(findingKey);
   const keys = wanted.join("\n");
   const asked = useRef({ design, context, habit, wanted });
@@ -37,5 +43,8 @@ export function useRemedies(findings: readonly Finding[]): { of: (f: Finding) =>
       clearTimeout(timer);
     };
   }, [design, context, habit, keys]);
-  return { of: (f) => answer?.list[findingKey(f)] ?? [], current: answer?.design === design && answer.habit === habit && answer.wanted === keys };
+  return {
+    of: (f) => answer?.list[findingKey(f)] ?? [],
+    current: answer?.design === design && answer.habit === habit && answer.wanted === keys,
+  };
 }

@@ -49,7 +49,8 @@ function remember(queries: QueryClient, slug: string, label: string, revision: n
 }
 
 /**
- * The queue that saves the design of one version. What is not saved is kept in the browser and stands again after a reload; leaving with unsaved edits asks first.
+ * The queue that saves the design of one version. What is not saved is kept in the browser and stands again after a
+ * reload; leaving with unsaved edits asks first.
  *
  * @returns the queue, and whether what was left from before has been looked for
  */
@@ -69,7 +70,8 @@ export function useSaveQueue(
       new SaveQueue<Design>({
         server: { revision: revisions.versions[label] ?? 0, document: version.design },
         send: (revision, design) => send(slug, label, revision, design),
-        keep: (unsaved) => void (unsaved ? set(keyOf(slug, label), unsaved satisfies Unsaved) : del(keyOf(slug, label))).catch(() => {}),
+        keep: (unsaved) =>
+          void (unsaved ? set(keyOf(slug, label), unsaved satisfies Unsaved) : del(keyOf(slug, label))).catch(() => {}),
         onSaved: (revision, design) => remember(queries, slug, label, revision, design),
         online: () => navigator.onLine,
       }),

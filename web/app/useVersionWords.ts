@@ -4,7 +4,10 @@ import { type CraftRecord, type VersionWords, contracts } from "../../api/contra
 import { call, sayError } from "./client";
 import { useDesk } from "./desk";
 
-/** Saves what is said of the version in view besides its design: words, ladder, reasons, advice, trials, fate. What is not given stays. */
+/**
+ * Saves what is said of the version in view besides its design: words, ladder, reasons, advice, trials, fate. What is
+ * not given stays.
+ */
 export function useVersionWords() {
   const { slug, version, flush, refresh } = useDesk();
   const queries = useQueryClient();

@@ -30,12 +30,26 @@ interface CurveProps {
   line?: { x: number; y: number }[] | null;
 }
 
-/** A predicted curve in pencil with its ± band, limits drawn across, and the point of work; the numbers stand in a table beneath for screen readers. */
-export function CurveChart({ title, xTitle, yTitle, points, limits, at, xMax = 100, fromZero = true, line: other = null }: CurveProps) {
+/**
+ * A predicted curve in pencil with its ± band, limits drawn across, and the point of work; the numbers stand in a
+ * table beneath for screen readers.
+ */
+export function CurveChart({
+  title,
+  xTitle,
+  yTitle,
+  points,
+  limits,
+  at,
+  xMax = 100,
+  fromZero = true,
+  line: other = null,
+}: CurveProps) {
   const { theme } = usePreferences();
   // biome-ignore lint/correctness/useExhaustiveDependencies: the theme changes what the tokens read
   const chart = useMemo(() => {
-    const line = (sign: number) => points.map((p) => ({ x: p.x, y: fromZero ? Math.max(0, p.y + sign * p.sd) : p.y + sign * p.sd }));
+    const line = (sign: number) =>
+      points.map((p) => ({ x: p.x, y: fromZero ? Math.max(0, p.y + sign * p.sd) : p.y + sign * p.sd }));
     const band = token("band");
     const top = Math.max(...points.map((p) => p.y + p.sd), ...limits.map((l) => l.value)) * 1.08;
     const options: ChartOptions<"line"> = {
@@ -66,7 +80,18 @@ export function CurveChart({ title, xTitle, yTitle, points, limits, at, xMax = 1
         tooltip: { filter: (item) => item.datasetIndex === 2, displayColors: false },
         annotation: {
           annotations: [
-            ...(at === undefined ? [] : [{ type: "line" as const, xMin: at, xMax: at, borderColor: token("accent"), borderWidth: 1, borderDash: [3, 3] }]),
+            ...(at === undefined
+              ? []
+              : [
+                  {
+                    type: "line" as const,
+                    xMin: at,
+                    xMax: at,
+                    borderColor: token("accent"),
+                    borderWidth: 1,
+                    borderDash: [3, 3],
+                  },
+                ]),
             ...limits.map((l, i) => ({
               type: "line" as const,
               yMin: l.value,
@@ -93,8 +118,19 @@ export function CurveChart({ title, xTitle, yTitle, points, limits, at, xMax = 1
         datasets: [
           { data: line(-1), borderWidth: 0, pointRadius: 0, fill: false, order: 2 },
           { data: line(1), borderWidth: 0, pointRadius: 0, fill: "-1", backgroundColor: band, order: 2 },
-          { label: yTitle, data: line(0), borderColor: token("pencil"), borderWidth: 1.8, borderDash: [5, 4], pointRadius: 0, fill: false, order: 1 },
-          ...(other ? [{ data: other, borderColor: token("ink"), borderWidth: 1.4, pointRadius: 0, fill: false, order: 1 }] : []),
+          {
+            label: yTitle,
+            data: line(0),
+            borderColor: token("pencil"),
+            borderWidth: 1.8,
+            borderDash: [5, 4],
+            pointRadius: 0,
+            fill: false,
+            order: 1,
+          },
+          ...(other
+            ? [{ data: other, borderColor: token("ink"), borderWidth: 1.4, pointRadius: 0, fill: false, order: 1 }]
+            : []),
         ],
       },
     };

@@ -28,8 +28,23 @@ interface Props {
   misses?: [XY, XY][];
 }
 
-/** Measured points in ink over the predicted line in pencil, with the misses between; the numbers stand in a table beneath for screen readers. */
-export function SweepChart({ title, xTitle, yTitle, predicted = [], up, down = [], out = [], fit = [], others = [], misses = [], name }: Props) {
+/**
+ * Measured points in ink over the predicted line in pencil, with the misses between; the numbers stand in a table
+ * beneath for screen readers.
+ */
+export function SweepChart({
+  title,
+  xTitle,
+  yTitle,
+  predicted = [],
+  up,
+  down = [],
+  out = [],
+  fit = [],
+  others = [],
+  misses = [],
+  name,
+}: Props) {
   const { theme } = usePreferences();
   // biome-ignore lint/correctness/useExhaustiveDependencies: the theme changes what the tokens read
   const chart = useMemo(() => {
@@ -45,11 +60,23 @@ export function SweepChart({ title, xTitle, yTitle, predicted = [], up, down = [
           grid: { color: token("hair") },
           ticks: { color: token("ink2"), maxTicksLimit: 7 },
         },
-        y: { type: "linear", min: 0, title: { display: true, text: yTitle, color: token("ink2") }, grid: { color: token("hair") }, ticks: { color: token("ink2") } },
+        y: {
+          type: "linear",
+          min: 0,
+          title: { display: true, text: yTitle, color: token("ink2") },
+          grid: { color: token("hair") },
+          ticks: { color: token("ink2") },
+        },
       },
       plugins: {
-        legend: { display: others.length > 0, labels: { color: token("ink2"), boxWidth: 12, filter: (item) => item.text !== "" } },
-        tooltip: { displayColors: false, callbacks: { label: (item) => `${xTitle} ${item.parsed.x?.toFixed(1)}: ${item.parsed.y?.toFixed(2)}` } },
+        legend: {
+          display: others.length > 0,
+          labels: { color: token("ink2"), boxWidth: 12, filter: (item) => item.text !== "" },
+        },
+        tooltip: {
+          displayColors: false,
+          callbacks: { label: (item) => `${xTitle} ${item.parsed.x?.toFixed(1)}: ${item.parsed.y?.toFixed(2)}` },
+        },
       },
     };
     const shades = [token("accent"), token("clear"), token("care"), token("pencil")];
@@ -58,11 +85,41 @@ export function SweepChart({ title, xTitle, yTitle, predicted = [], up, down = [
       data: {
         datasets: [
           ...misses.map((m) => ({ label: "", data: m, ...line, borderColor: token("stop"), borderWidth: 1, order: 4 })),
-          { label: "", data: predicted, ...line, borderColor: token("pencil"), borderWidth: 1.8, borderDash: [5, 4], order: 3 },
+          {
+            label: "",
+            data: predicted,
+            ...line,
+            borderColor: token("pencil"),
+            borderWidth: 1.8,
+            borderDash: [5, 4],
+            order: 3,
+          },
           { label: "", data: fit, ...line, borderColor: token("ink"), borderWidth: 1.2, order: 2 },
-          { label: name ?? "", data: up, pointRadius: 2.6, pointBackgroundColor: token("ink"), pointBorderColor: token("ink"), order: 1 },
-          { label: "", data: down, pointRadius: 2.6, pointBackgroundColor: token("sheet"), pointBorderColor: token("ink"), order: 1 },
-          { label: "", data: out, pointRadius: 5, pointStyle: "crossRot" as const, pointBorderColor: token("stop"), pointBorderWidth: 2, order: 0 },
+          {
+            label: name ?? "",
+            data: up,
+            pointRadius: 2.6,
+            pointBackgroundColor: token("ink"),
+            pointBorderColor: token("ink"),
+            order: 1,
+          },
+          {
+            label: "",
+            data: down,
+            pointRadius: 2.6,
+            pointBackgroundColor: token("sheet"),
+            pointBorderColor: token("ink"),
+            order: 1,
+          },
+          {
+            label: "",
+            data: out,
+            pointRadius: 5,
+            pointStyle: "crossRot" as const,
+            pointBorderColor: token("stop"),
+            pointBorderWidth: 2,
+            order: 0,
+          },
           ...others.map((o, k) => ({
             label: o.name,
             data: o.points,

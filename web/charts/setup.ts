@@ -1,10 +1,33 @@
-import { BarController, BarElement, CategoryScale, Chart as ChartJS, Filler, Legend, LineElement, LinearScale, PointElement, Tooltip } from "chart.js";
+import {
+  BarController,
+  BarElement,
+  CategoryScale,
+  Chart as ChartJS,
+  Filler,
+  Legend,
+  LineElement,
+  LinearScale,
+  PointElement,
+  Tooltip,
+} from "chart.js";
 import annotation from "chartjs-plugin-annotation";
 
-ChartJS.register(BarController, BarElement, CategoryScale, LinearScale, PointElement, LineElement, Filler, Tooltip, Legend, annotation);
+ChartJS.register(
+  BarController,
+  BarElement,
+  CategoryScale,
+  LinearScale,
+  PointElement,
+  LineElement,
+  Filler,
+  Tooltip,
+  Legend,
+  annotation,
+);
 ChartJS.defaults.font.family = '"Archivo Variable", sans-serif';
 ChartJS.defaults.font.size = 11;
 ChartJS.defaults.animation = false;
 
 /** The value of a colour token now; charts are painted, so they cannot follow CSS by themselves. */
-export const token = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();
+export const token = (name: string): string =>
+  getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();

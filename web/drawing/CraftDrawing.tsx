@@ -12,13 +12,34 @@ import { usePreferences } from "../app/preferences";
 import { type Guide, Part, ResizeHandles, boxesOf } from "./Part";
 import { saveSvg } from "./saveSvg";
 import { CgMark, EnvelopeMark, Ruler, ThrustArrow, TracedOutline, WindowBand } from "./marks";
-import { ACROSS, type Box, NO_ZOOM, type Sheet, UP, VIEWS, type ViewName, type Zoom, placeLabels, sheetFor } from "./scale";
+import {
+  ACROSS,
+  type Box,
+  NO_ZOOM,
+  type Sheet,
+  UP,
+  VIEWS,
+  type ViewName,
+  type Zoom,
+  placeLabels,
+  sheetFor,
+} from "./scale";
 
 const NAMES: Record<ViewName, string> = { side: "Side", top: "Top", front: "Front" };
 const WINDOW_AXIS: Partial<Record<Target["metric"], Axis>> = { cgX: "x", cgY: "y", cgZ: "z" };
 
 /** What a remedy that is pointed at would do: parts moved or added, in the colour of what is proposed. */
-function Proposed({ sheet, view, evaluation, items }: { sheet: Sheet; view: ViewName; evaluation: Evaluation; items: { item: Item; from: Item | undefined }[] }) {
+function Proposed({
+  sheet,
+  view,
+  evaluation,
+  items,
+}: {
+  sheet: Sheet;
+  view: ViewName;
+  evaluation: Evaluation;
+  items: { item: Item; from: Item | undefined }[];
+}) {
   const mass = resultIn(evaluation, balance);
   return (
     <g pointerEvents="none">
@@ -27,7 +48,16 @@ function Proposed({ sheet, view, evaluation, items }: { sheet: Sheet; view: View
           const start = from ? boxesOf(from, sheet, view)[i] : undefined;
           return (
             <g key={`${item.id}${b.y}`}>
-              <rect x={b.x} y={b.y} width={b.w} height={b.h} fill="none" stroke="var(--accent)" strokeWidth="1.6" strokeDasharray="3 2" />
+              <rect
+                x={b.x}
+                y={b.y}
+                width={b.w}
+                height={b.h}
+                fill="none"
+                stroke="var(--accent)"
+                strokeWidth="1.6"
+                strokeDasharray="3 2"
+              />
               {start && Math.abs(start.x - b.x) > 6 && (
                 <path
                   d={`M${start.x + start.w / 2} ${b.y - 5}H${b.x + b.w / 2}m${b.x < start.x ? 6 : -6} -3l${b.x < start.x ? -6 : 6} 3 ${b.x < start.x ? 6 : -6} 3`}
@@ -46,19 +76,30 @@ function Proposed({ sheet, view, evaluation, items }: { sheet: Sheet; view: View
 }
 
 /** Numbers (and in the top view masses) beside the parts, clear of each other and of the CG. */
-function labelsOf(items: Item[], sheet: Sheet, view: ViewName, cg: { x: number; y: number; z: number } | undefined, mass: (kg: number) => string) {
+function labelsOf(
+  items: Item[],
+  sheet: Sheet,
+  view: ViewName,
+  cg: { x: number; y: number; z: number } | undefined,
+  mass: (kg: number) => string,
+) {
   const WIDTH = sheet.width;
   const frame = sheet.views[view];
   const bounds = { x: Math.max(2, frame.x - 14), y: Math.max(2, frame.y - 16), w: 0, h: 0 };
   bounds.w = Math.min(WIDTH - 2, frame.x + frame.w + 14) - bounds.x;
   bounds.h = Math.min(sheet.height - 2, frame.y + frame.h + 16) - bounds.y;
-  const taken: Box[] = cg ? [{ x: sheet.px(view, cg[ACROSS[view].axis]) - 14, y: sheet.py(view, cg[UP[view]]) - 10, w: 28, h: 20 }] : [];
+  const taken: Box[] = cg
+    ? [{ x: sheet.px(view, cg[ACROSS[view].axis]) - 14, y: sheet.py(view, cg[UP[view]]) - 10, w: 28, h: 20 }]
+    : [];
   return placeLabels(
     items
       .map((item, i) => ({ item, number: i + 1, box: boxesOf(item, sheet, view)[0] as Box }))
       .sort((a, b) => a.box.w * a.box.h - b.box.w * b.box.h)
       .map(({ item, number, box: b }) => {
-        const text = view === "top" && item.mass && b.w > 34 ? `${number} ${mass(item.mass.value * item.quantity)}` : String(number);
+        const text =
+          view === "top" && item.mass && b.w > 34
+            ? `${number} ${mass(item.mass.value * item.quantity)}`
+            : String(number);
         const w = text.length * 6.6 + 4;
         const h = 13;
         const cx = b.x + b.w / 2 - w / 2;
@@ -72,7 +113,12 @@ function labelsOf(items: Item[], sheet: Sheet, view: ViewName, cg: { x: number; 
           { x: b.x + b.w - w - 3, y: b.y + b.h - h - 2, w, h },
         ];
         const inside = b.w >= w + 2 && b.h >= h;
-        return { data: { text, item }, candidates: inside ? [{ x: cx, y: cy, w, h }, { x: b.x + 3, y: cy, w, h }, { x: b.x + b.w - w - 3, y: cy, w, h }, ...sides] : sides };
+        return {
+          data: { text, item },
+          candidates: inside
+            ? [{ x: cx, y: cy, w, h }, { x: b.x + 3, y: cy, w, h }, { x: b.x + b.w - w - 3, y: cy, w, h }, ...sides]
+            : sides,
+        };
       }),
     bounds,
     taken,
@@ -80,7 +126,17 @@ function labelsOf(items: Item[], sheet: Sheet, view: ViewName, cg: { x: number; 
 }
 
 /** Where two solid boxes share space, hatched. */
-function OverlapMarks({ sheet, view, pairs, items }: { sheet: Sheet; view: ViewName; pairs: { a: string; b: string }[]; items: Item[] }) {
+function OverlapMarks({
+  sheet,
+  view,
+  pairs,
+  items,
+}: {
+  sheet: Sheet;
+  view: ViewName;
+  pairs: { a: string; b: string }[];
+  items: Item[];
+}) {
   return pairs.flatMap(({ a, b }) => {
     const [one, other] = [items.find((i) => i.id === a), items.find((i) => i.id === b)];
     if (!one || !other) return [];
@@ -91,7 +147,19 @@ function OverlapMarks({ sheet, view, pairs, items }: { sheet: Sheet; view: ViewN
         const w = Math.min(p.x + p.w, q.x + q.w) - x;
         const h = Math.min(p.y + p.h, q.y + q.h) - y;
         return w > 0 && h > 0
-          ? [<rect key={`${a}${b}${i}${j}`} x={x} y={y} width={w} height={h} fill="url(#overlap)" stroke="var(--stop)" strokeWidth="0.8" pointerEvents="none" />]
+          ? [
+              <rect
+                key={`${a}${b}${i}${j}`}
+                x={x}
+                y={y}
+                width={w}
+                height={h}
+                fill="url(#overlap)"
+                stroke="var(--stop)"
+                strokeWidth="0.8"
+                pointerEvents="none"
+              />,
+            ]
           : [];
       }),
     );
@@ -112,7 +180,10 @@ interface Props {
   height: number;
 }
 
-/** Side, top and front views of the ledger to one scale, with the CG, its ellipse and its window. Parts are moved and sized by mouse, touch or keys. */
+/**
+ * Side, top and front views of the ledger to one scale, with the CG, its ellipse and its window. Parts are moved and
+ * sized by mouse, touch or keys.
+ */
 export function CraftDrawing({ selected, onSelect, width, height }: Props) {
   const { design, evaluation, preview, file } = useDesk();
   const { habit, views: wanted, snapping, set } = usePreferences();
@@ -125,7 +196,8 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
   const shown = VIEWS.filter((v) => wanted.includes(v));
   const box = extent(preview ? { ...design, items: [...items, ...preview.design.items] } : design);
 
-  // The wheel zooms with Ctrl (as a pinch does); alone it scrolls the page. React's own wheel listener cannot hold the page back.
+  // The wheel zooms with Ctrl (as a pinch does); alone it scrolls the page. React's own wheel listener cannot hold
+  // the page back.
   useEffect(() => {
     const element = svg.current;
     if (!element) return;
@@ -134,7 +206,9 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
       event.preventDefault();
       const at = element.getBoundingClientRect();
       const k = element.viewBox.baseVal.width / at.width;
-      setZoom((z) => zoomAt(z, event.deltaY < 0 ? 1.15 : 1 / 1.15, (event.clientX - at.left) * k, (event.clientY - at.top) * k));
+      setZoom((z) =>
+        zoomAt(z, event.deltaY < 0 ? 1.15 : 1 / 1.15, (event.clientX - at.left) * k, (event.clientY - at.top) * k),
+      );
     };
     element.addEventListener("wheel", wheel, { passive: false });
     return () => element.removeEventListener("wheel", wheel);
@@ -155,13 +229,18 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
     const axis = WINDOW_AXIS[t.metric];
     return axis && t.comparison === "between" && t.upper !== undefined ? [{ axis, low: t.value, high: t.upper }] : [];
   });
-  const inOrder = items.map((item, i) => ({ item, number: i + 1 })).sort((a, b) => b.item.size.x * b.item.size.z - a.item.size.x * a.item.size.z);
+  const inOrder = items
+    .map((item, i) => ({ item, number: i + 1 }))
+    .sort((a, b) => b.item.size.x * b.item.size.z - a.item.size.x * a.item.size.z);
   const mass = resultIn(evaluation, balance);
   const out = evaluation.findings.some((f) => f.code === "cg-outside");
   const proposed = preview
     ? preview.design.items
         .map((item) => ({ item, from: items.find((i) => i.id === item.id) }))
-        .filter(({ item, from }) => !from || item.place.x !== from.place.x || item.place.y !== from.place.y || item.place.z !== from.place.z)
+        .filter(
+          ({ item, from }) =>
+            !from || item.place.x !== from.place.x || item.place.y !== from.place.y || item.place.z !== from.place.z,
+        )
     : [];
   const chosen = items.find((i) => i.id === selected);
   const nameOf = (id: string | undefined) => items.find((i) => i.id === id)?.name;
@@ -174,8 +253,17 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
   };
   return (
     <figure className="m-0">
-      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing takes + − 0 for zoom while it has the focus */}
-      <svg ref={svg} viewBox={`0 0 ${width} ${height}`} width="100%" className="block bg-sheet" role="group" tabIndex={0} onKeyDown={zoomKeys} aria-label="Views to scale">
+      <svg
+        ref={svg}
+        viewBox={`0 0 ${width} ${height}`}
+        width="100%"
+        className="block bg-sheet"
+        role="group"
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing takes + − 0 for zoom while it has the focus
+        tabIndex={0}
+        onKeyDown={zoomKeys}
+        aria-label="Views to scale"
+      >
         <title>{`${file.craft.name}: ${shown.map((v) => NAMES[v].toLowerCase()).join(", ")} view to scale`}</title>
         <defs>
           <pattern id="overlap" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
@@ -186,7 +274,9 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
         {shown.flatMap((view) =>
           windows
             .filter((w) => w.axis === ACROSS[view].axis || w.axis === UP[view])
-            .map((w) => <WindowBand key={`${view}${w.axis}`} {...{ sheet, view, axis: w.axis, low: w.low, high: w.high }} />),
+            .map((w) => (
+              <WindowBand key={`${view}${w.axis}`} {...{ sheet, view, axis: w.axis, low: w.low, high: w.high }} />
+            )),
         )}
         {shown.map((view) => {
           const frame = sheet.views[view];
@@ -197,12 +287,23 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
               ) : (
                 <path
                   pointerEvents="none"
-                  d={view === "top" ? `M${frame.x} ${sheet.py("top", 0)}h${frame.w}` : `M${sheet.px("front", 0)} ${frame.y}v${frame.h}`}
+                  d={
+                    view === "top"
+                      ? `M${frame.x} ${sheet.py("top", 0)}h${frame.w}`
+                      : `M${sheet.px("front", 0)} ${frame.y}v${frame.h}`
+                  }
                   stroke="var(--hair)"
                   strokeDasharray="8 3 2 3"
                 />
               )}
-              <text pointerEvents="none" x={frame.x + frame.w} y={frame.y - 5} textAnchor="end" fontSize="11" fill="var(--pencil)">
+              <text
+                pointerEvents="none"
+                x={frame.x + frame.w}
+                y={frame.y - 5}
+                textAnchor="end"
+                fontSize="11"
+                fill="var(--pencil)"
+              >
                 {NAMES[view]}
                 {view === "front" ? ", starboard left" : ""}
               </text>
@@ -245,7 +346,11 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
                   <path
                     key={`${g.axis}${g.at}`}
                     pointerEvents="none"
-                    d={g.axis === ACROSS[view].axis ? `M${sheet.px(view, g.at)} ${frame.y - 14}v${frame.h + 28}` : `M${frame.x - 10} ${sheet.py(view, g.at)}h${frame.w + 20}`}
+                    d={
+                      g.axis === ACROSS[view].axis
+                        ? `M${sheet.px(view, g.at)} ${frame.y - 14}v${frame.h + 28}`
+                        : `M${frame.x - 10} ${sheet.py(view, g.at)}h${frame.w + 20}`
+                    }
                     stroke="var(--accent)"
                     strokeDasharray="2 3"
                   />
@@ -256,24 +361,44 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
         })}
         {shown.includes("side") && <Ruler {...{ sheet, box, habit }} view="side" along="across" />}
         {shown[0] === "top" && <Ruler {...{ sheet, box, habit }} view="top" along="across" />}
-        {shown.includes("side") && size("z") > 0.7 * size("x") && <Ruler {...{ sheet, box, habit }} view="side" along="up" />}
-        {shown.includes("top") && size("y") > 1.2 * size("x") && <Ruler {...{ sheet, box, habit }} view="top" along="up" />}
+        {shown.includes("side") && size("z") > 0.7 * size("x") && (
+          <Ruler {...{ sheet, box, habit }} view="side" along="up" />
+        )}
+        {shown.includes("top") && size("y") > 1.2 * size("x") && (
+          <Ruler {...{ sheet, box, habit }} view="top" along="up" />
+        )}
         {shown[0] === "front" && <Ruler {...{ sheet, box, habit }} view="front" along="across" />}
       </svg>
-      <div className="no-print flex items-center gap-1 px-2 pb-1 text-[11px] max-[640px]:flex-wrap" role="toolbar" aria-label="Drawing">
+      <div
+        className="no-print flex items-center gap-1 px-2 pb-1 text-[11px] max-[640px]:flex-wrap"
+        role="toolbar"
+        aria-label="Drawing"
+      >
         {VIEWS.map((v) => (
           <button
             key={v}
             type="button"
             aria-pressed={wanted.includes(v)}
             className={`chip ${wanted.includes(v) ? "chip-on" : ""}`}
-            onClick={() => set({ views: shown.length > 1 || !wanted.includes(v) ? VIEWS.filter((w) => (w === v ? !wanted.includes(v) : wanted.includes(w))) : [...wanted] })}
+            onClick={() =>
+              set({
+                views:
+                  shown.length > 1 || !wanted.includes(v)
+                    ? VIEWS.filter((w) => (w === v ? !wanted.includes(v) : wanted.includes(w)))
+                    : [...wanted],
+              })
+            }
           >
             {NAMES[v].toLowerCase()}
           </button>
         ))}
         <span className="mx-1 text-pencil">snap</span>
-        <button type="button" className="chip" aria-label="Snap grid" onClick={() => set({ snapping: { ...snapping, grid: snapping.grid === 0.001 ? 0.005 : 0.001 } })}>
+        <button
+          type="button"
+          className="chip"
+          aria-label="Snap grid"
+          onClick={() => set({ snapping: { ...snapping, grid: snapping.grid === 0.001 ? 0.005 : 0.001 } })}
+        >
           {snapping.grid === 0.001 ? "1 mm" : "5 mm"}
         </button>
         <button
@@ -284,10 +409,20 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
         >
           faces
         </button>
-        <button type="button" className="chip ml-1" aria-label="Zoom out" onClick={() => setZoom((z) => zoomAt(z, 1 / STEP, width / 2, height / 2))}>
+        <button
+          type="button"
+          className="chip ml-1"
+          aria-label="Zoom out"
+          onClick={() => setZoom((z) => zoomAt(z, 1 / STEP, width / 2, height / 2))}
+        >
           −
         </button>
-        <button type="button" className="chip" aria-label="Zoom in" onClick={() => setZoom((z) => zoomAt(z, STEP, width / 2, height / 2))}>
+        <button
+          type="button"
+          className="chip"
+          aria-label="Zoom in"
+          onClick={() => setZoom((z) => zoomAt(z, STEP, width / 2, height / 2))}
+        >
           +
         </button>
         {zoom !== NO_ZOOM && (
@@ -295,12 +430,20 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
             whole
           </button>
         )}
-        <button type="button" className="chip ml-1" onClick={() => svg.current && saveSvg(svg.current, sheet.scale, `${file.craft.name} drawing`)}>
+        <button
+          type="button"
+          className="chip ml-1"
+          onClick={() => svg.current && saveSvg(svg.current, sheet.scale, `${file.craft.name} drawing`)}
+        >
           save SVG
         </button>
         {clashes.length > 0 && (
-          <span className="min-w-0 flex-1 truncate pl-2 text-right text-stop" title={clashes.map((c) => `${nameOf(c.a)} and ${nameOf(c.b)}`).join("\n")}>
-            {clashes.length === 1 ? "1 overlap" : `${clashes.length} overlaps`}: {nameOf(clashes[0]?.a)} and {nameOf(clashes[0]?.b)}
+          <span
+            className="min-w-0 flex-1 truncate pl-2 text-right text-stop"
+            title={clashes.map((c) => `${nameOf(c.a)} and ${nameOf(c.b)}`).join("\n")}
+          >
+            {clashes.length === 1 ? "1 overlap" : `${clashes.length} overlaps`}: {nameOf(clashes[0]?.a)} and{" "}
+            {nameOf(clashes[0]?.b)}
           </span>
         )}
       </div>

@@ -32,12 +32,15 @@ export function boxesOf(item: Item, sheet: Sheet, view: ViewName): Box[] {
   return places.map((p) => ({ x: sheet.px(view, p[across]) - w / 2, y: sheet.py(view, p[up]) - h / 2, w, h }));
 }
 
-const clampTo = (range: { from: number; to: number } | null, v: number) => (range ? Math.min(range.to, Math.max(range.from, v)) : v);
+const clampTo = (range: { from: number; to: number } | null, v: number) =>
+  range ? Math.min(range.to, Math.max(range.from, v)) : v;
 
 /** Faces and centres of the other parts along an axis, and the centreline. */
 function linesOf(design: Design, item: Item, axis: Axis): number[] {
   const others = design.items.filter((i) => i.id !== item.id && i.parentId !== item.id);
-  const lines = others.flatMap((i) => bodies(i).flatMap((b) => [b.place[axis], b.place[axis] - i.size[axis] / 2, b.place[axis] + i.size[axis] / 2]));
+  const lines = others.flatMap((i) =>
+    bodies(i).flatMap((b) => [b.place[axis], b.place[axis] - i.size[axis] / 2, b.place[axis] + i.size[axis] / 2]),
+  );
   return axis === "y" ? [0, ...lines] : lines;
 }
 
@@ -54,7 +57,17 @@ interface PartProps {
 }
 
 /** One part in one view: dragged by mouse, pen or finger, moved by arrow keys; what hangs on it comes along. */
-export const Part = memo(function Part({ item, number, sheet, view, selected, outside, snapping, onSelect, onGuide }: PartProps) {
+export const Part = memo(function Part({
+  item,
+  number,
+  sheet,
+  view,
+  selected,
+  outside,
+  snapping,
+  onSelect,
+  onGuide,
+}: PartProps) {
   const { edit, now } = useDeskActions();
   const { axis: across, sign } = ACROSS[view];
   const up = UP[view];
@@ -67,16 +80,45 @@ export const Part = memo(function Part({ item, number, sheet, view, selected, ou
       for (const axis of AXES) it.place[axis] = Number(it.place[axis].toFixed(6));
     }, key);
   const drag = useDrag(
-    ({ first, last, movement: [dx, dy], memo }: { first: boolean; last: boolean; movement: [number, number]; memo?: { across: number; up: number; key: string } }) => {
+    ({
+      first,
+      last,
+      movement: [dx, dy],
+      memo,
+    }: {
+      first: boolean;
+      last: boolean;
+      movement: [number, number];
+      memo?: { across: number; up: number; key: string };
+    }) => {
       const start = memo ?? { across: item.place[across], up: item.place[up], key: `drag-${item.id}-${Date.now()}` };
       if (first) onSelect(item.id);
       else {
         const design = now();
         const reach = snapping.faces ? CATCH / sheet.scale : 0;
-        const a = snap(start.across + (sign * dx) / sheet.scale, item.size[across] / 2, snapping.faces ? linesOf(design, item, across) : [], reach, snapping.grid);
-        const u = snap(start.up - dy / sheet.scale, item.size[up] / 2, snapping.faces ? linesOf(design, item, up) : [], reach, snapping.grid);
+        const a = snap(
+          start.across + (sign * dx) / sheet.scale,
+          item.size[across] / 2,
+          snapping.faces ? linesOf(design, item, across) : [],
+          reach,
+          snapping.grid,
+        );
+        const u = snap(
+          start.up - dy / sheet.scale,
+          item.size[up] / 2,
+          snapping.faces ? linesOf(design, item, up) : [],
+          reach,
+          snapping.grid,
+        );
         place({ across: a.value, up: u.value }, start.key);
-        onGuide(last ? [] : [...(a.at === null ? [] : [{ axis: across, at: a.at }]), ...(u.at === null ? [] : [{ axis: up, at: u.at }])]);
+        onGuide(
+          last
+            ? []
+            : [
+                ...(a.at === null ? [] : [{ axis: across, at: a.at }]),
+                ...(u.at === null ? [] : [{ axis: up, at: u.at }]),
+              ],
+        );
       }
       return start;
     },
@@ -84,7 +126,12 @@ export const Part = memo(function Part({ item, number, sheet, view, selected, ou
   );
   const keys = (event: KeyboardEvent) => {
     const step = (event.shiftKey ? 10 : 1) * MM;
-    const by: Record<string, [number, number]> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] };
+    const by: Record<string, [number, number]> = {
+      ArrowLeft: [-step, 0],
+      ArrowRight: [step, 0],
+      ArrowUp: [0, step],
+      ArrowDown: [0, -step],
+    };
     const move = by[event.key];
     if (!move) return;
     event.preventDefault();
@@ -138,7 +185,15 @@ export function ResizeHandles({ item, sheet, view, grid }: { item: Item; sheet: 
     { x: mx, y: box.y + box.h, axis: up, towards: -1, cursor: "cursor-ns-resize" },
   ];
   return faces.map((f) => (
-    <Handle key={`${f.axis}${f.towards}`} {...f} item={item} scale={sheet.scale} sign={f.axis === across ? sign : 1} across={f.axis === across} grid={grid} />
+    <Handle
+      key={`${f.axis}${f.towards}`}
+      {...f}
+      item={item}
+      scale={sheet.scale}
+      sign={f.axis === across ? sign : 1}
+      across={f.axis === across}
+      grid={grid}
+    />
   ));
 }
 
@@ -158,8 +213,18 @@ interface HandleProps {
 function Handle({ x, y, axis, towards, cursor, item, scale, sign, across, grid }: HandleProps) {
   const { edit } = useDeskActions();
   const drag = useDrag(
-    ({ movement: [dx, dy], memo }: { movement: [number, number]; memo?: { size: number; place: number; key: string } }) => {
-      const start = memo ?? { size: item.size[axis], place: item.place[axis], key: `size-${item.id}-${axis}-${Date.now()}` };
+    ({
+      movement: [dx, dy],
+      memo,
+    }: {
+      movement: [number, number];
+      memo?: { size: number; place: number; key: string };
+    }) => {
+      const start = memo ?? {
+        size: item.size[axis],
+        place: item.place[axis],
+        key: `size-${item.id}-${axis}-${Date.now()}`,
+      };
       const by = ((across ? sign * dx : -dy) / scale) * towards;
       const size = Math.max(grid, Math.round((start.size + by) / grid) * grid);
       edit((d) => {

@@ -22,7 +22,17 @@ export function ellipse(varX: number, varV: number, cov: number): { major: numbe
 }
 
 /** Long cross and ellipse: where the CG is, nine times in ten. */
-export function CgMark({ sheet, view, mass, colour }: { sheet: Sheet; view: ViewName; mass: MassResult; colour: string }) {
+export function CgMark({
+  sheet,
+  view,
+  mass,
+  colour,
+}: {
+  sheet: Sheet;
+  view: ViewName;
+  mass: MassResult;
+  colour: string;
+}) {
   const { axis, sign } = ACROSS[view];
   const up = UP[view];
   const x = sheet.px(view, mass.cg[axis]);
@@ -49,17 +59,35 @@ export function CgMark({ sheet, view, mass, colour }: { sheet: Sheet; view: View
 const OVER = 16;
 
 /** Green band: where the CG must be along one axis, across or up a view. */
-export function WindowBand({ sheet, view, axis, low, high }: { sheet: Sheet; view: ViewName; axis: Axis; low: number; high: number }) {
+export function WindowBand({
+  sheet,
+  view,
+  axis,
+  low,
+  high,
+}: {
+  sheet: Sheet;
+  view: ViewName;
+  axis: Axis;
+  low: number;
+  high: number;
+}) {
   const box = sheet.views[view];
   const upright = ACROSS[view].axis === axis;
   const [a, b] = upright ? [sheet.px(view, low), sheet.px(view, high)] : [sheet.py(view, low), sheet.py(view, high)];
   const [from, to] = [Math.min(a, b), Math.max(a, b)];
-  const rect = upright ? { x: from, y: box.y - OVER, width: to - from, height: box.h + 2 * OVER } : { x: box.x, y: from, width: box.w, height: to - from };
+  const rect = upright
+    ? { x: from, y: box.y - OVER, width: to - from, height: box.h + 2 * OVER }
+    : { x: box.x, y: from, width: box.w, height: to - from };
   return (
     <g pointerEvents="none">
       <rect {...rect} fill="var(--tint-clear)" fillOpacity="0.8" />
       <path
-        d={upright ? `M${from} ${rect.y}v${rect.height}M${to} ${rect.y}v${rect.height}` : `M${rect.x} ${from}h${rect.width}M${rect.x} ${to}h${rect.width}`}
+        d={
+          upright
+            ? `M${from} ${rect.y}v${rect.height}M${to} ${rect.y}v${rect.height}`
+            : `M${rect.x} ${from}h${rect.width}M${rect.x} ${to}h${rect.width}`
+        }
         stroke="var(--clear)"
       />
     </g>
@@ -67,7 +95,19 @@ export function WindowBand({ sheet, view, axis, low, high }: { sheet: Sheet; vie
 }
 
 /** Scale along one axis of a view, in the user's unit: under it, or up its left side. */
-export function Ruler({ sheet, view, box, along, habit }: { sheet: Sheet; view: ViewName; box: Extent; along: "across" | "up"; habit: UnitHabit }) {
+export function Ruler({
+  sheet,
+  view,
+  box,
+  along,
+  habit,
+}: {
+  sheet: Sheet;
+  view: ViewName;
+  box: Extent;
+  along: "across" | "up";
+  habit: UnitHabit;
+}) {
   const axis = along === "across" ? ACROSS[view].axis : UP[view];
   const frame = sheet.views[view];
   const inch = habit === "imperial";
@@ -76,7 +116,10 @@ export function Ruler({ sheet, view, box, along, habit }: { sheet: Sheet; view: 
   const count = Math.max(2, Math.min(10, Math.floor(((max - min) * sheet.scale) / 46)));
   const step = roundStep(Math.max(max - min, 1e-4) / unit, count) * unit;
   const first = Math.ceil(min / step - 1e-9);
-  const ticks = Array.from({ length: Math.max(0, Math.min(40, Math.floor(max / step + 1e-9) - first + 1)) }, (_, i) => (first + i) * step);
+  const ticks = Array.from(
+    { length: Math.max(0, Math.min(40, Math.floor(max / step + 1e-9) - first + 1)) },
+    (_, i) => (first + i) * step,
+  );
   const base = frame.y + frame.h + 3;
   return (
     <g pointerEvents="none">
@@ -87,7 +130,14 @@ export function Ruler({ sheet, view, box, along, habit }: { sheet: Sheet; view: 
           return (
             <g key={t}>
               <path d={`M${x} ${base}v5`} stroke="var(--rule)" />
-              <text x={x} y={base + 15} textAnchor="middle" className="num" style={{ fontSize: 11 }} fill="var(--pencil)">
+              <text
+                x={x}
+                y={base + 15}
+                textAnchor="middle"
+                className="num"
+                style={{ fontSize: 11 }}
+                fill="var(--pencil)"
+              >
                 {text}
               </text>
             </g>
@@ -97,7 +147,14 @@ export function Ruler({ sheet, view, box, along, habit }: { sheet: Sheet; view: 
         return (
           <g key={t}>
             <path d={`M${frame.x - 5} ${y}h5`} stroke="var(--rule)" />
-            <text x={frame.x - 7} y={y + 4} textAnchor="end" className="num" style={{ fontSize: 11 }} fill="var(--pencil)">
+            <text
+              x={frame.x - 7}
+              y={y + 4}
+              textAnchor="end"
+              className="num"
+              style={{ fontSize: 11 }}
+              fill="var(--pencil)"
+            >
               {text}
             </text>
           </g>
@@ -119,7 +176,9 @@ export function ThrustArrow({ sheet, view }: { sheet: Sheet; view: ViewName }) {
     const sideways = unit.direction === "port" || unit.direction === "starboard";
     // Fore and aft and up and down show from the side; across shows from above.
     if (!item || view !== (sideways ? "top" : "side")) return [];
-    const sense = { ahead: [-1, 0], astern: [1, 0], up: [0, -1], down: [0, 1], port: [0, 1], starboard: [0, -1] }[unit.direction] as [number, number];
+    const sense = { ahead: [-1, 0], astern: [1, 0], up: [0, -1], down: [0, 1], port: [0, 1], starboard: [0, -1] }[
+      unit.direction
+    ] as [number, number];
     const c = Math.cos(unit.tilt);
     const s = sideways ? 0 : Math.sin(unit.tilt);
     const [dx, dy] = sense[0] === 0 ? [s, sense[1] * (sideways ? 1 : c)] : [sense[0] * c, -s];
@@ -131,9 +190,25 @@ export function ThrustArrow({ sheet, view }: { sheet: Sheet; view: ViewName }) {
     return (
       <g key={unit.id} pointerEvents="none" stroke="var(--accent)" fill="var(--accent)">
         <path d={`M${x} ${y}L${ex} ${ey}`} strokeWidth="2.5" />
-        <path d={`M${ex + dx * 8} ${ey + dy * 8}L${ex - dy * 4} ${ey + dx * 4}L${ex + dy * 4} ${ey - dx * 4}z`} stroke="none" />
-        {along && <path d={`M${x} ${y}L${x - dx * 220} ${y - dy * 220}`} strokeWidth="0.8" strokeDasharray="7 3 2 3" stroke="var(--pencil)" />}
-        <text x={Math.max(along ? ex - 6 : ex + 8, 4)} y={along ? ey - 10 : ey + 4} stroke="none" className="num" style={{ fontSize: 11, fontWeight: 600 }}>
+        <path
+          d={`M${ex + dx * 8} ${ey + dy * 8}L${ex - dy * 4} ${ey + dx * 4}L${ex + dy * 4} ${ey - dx * 4}z`}
+          stroke="none"
+        />
+        {along && (
+          <path
+            d={`M${x} ${y}L${x - dx * 220} ${y - dy * 220}`}
+            strokeWidth="0.8"
+            strokeDasharray="7 3 2 3"
+            stroke="var(--pencil)"
+          />
+        )}
+        <text
+          x={Math.max(along ? ex - 6 : ex + 8, 4)}
+          y={along ? ey - 10 : ey + 4}
+          stroke="none"
+          className="num"
+          style={{ fontSize: 11, fontWeight: 600 }}
+        >
           {plain(values.thrust, "force", "metric", values.thrust < 1 ? 2 : 1)}
         </text>
       </g>
@@ -166,5 +241,16 @@ export function EnvelopeMark({ sheet, view, envelope }: { sheet: Sheet; view: Vi
   const x2 = sheet.px(view, envelope.max[across]);
   const y1 = sheet.py(view, envelope.max[up]);
   const y2 = sheet.py(view, envelope.min[up]);
-  return <rect pointerEvents="none" x={Math.min(x1, x2)} y={y1} width={Math.abs(x2 - x1)} height={y2 - y1} fill="none" stroke="var(--rule)" strokeDasharray="10 3 2 3 2 3" />;
+  return (
+    <rect
+      pointerEvents="none"
+      x={Math.min(x1, x2)}
+      y={y1}
+      width={Math.abs(x2 - x1)}
+      height={y2 - y1}
+      fill="none"
+      stroke="var(--rule)"
+      strokeDasharray="10 3 2 3 2 3"
+    />
+  );
 }

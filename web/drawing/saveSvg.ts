@@ -8,7 +8,10 @@ export function saveFile(name: string, text: string, type: string): void {
   setTimeout(() => URL.revokeObjectURL(url), 1000);
 }
 
-/** The drawing as an SVG of its own, true to size when printed: theme colours written out, fonts named, controls left out. */
+/**
+ * The drawing as an SVG of its own, true to size when printed: theme colours written out, fonts named, controls left
+ * out.
+ */
 export function svgText(svg: SVGSVGElement, pxPerMetre: number): string {
   const copy = svg.cloneNode(true) as SVGSVGElement;
   const [, , w = 0, h = 0] = (svg.getAttribute("viewBox") ?? "").split(/\s+/).map(Number);
@@ -22,7 +25,9 @@ export function svgText(svg: SVGSVGElement, pxPerMetre: number): string {
   }
   copy.setAttribute("font-family", "sans-serif");
   const theme = getComputedStyle(document.documentElement);
-  return new XMLSerializer().serializeToString(copy).replace(/var\((--[a-z0-9-]+)\)/g, (_, name: string) => theme.getPropertyValue(name).trim() || "#000");
+  return new XMLSerializer()
+    .serializeToString(copy)
+    .replace(/var\((--[a-z0-9-]+)\)/g, (_, name: string) => theme.getPropertyValue(name).trim() || "#000");
 }
 
 export function saveSvg(svg: SVGSVGElement, pxPerMetre: number, name: string): void {

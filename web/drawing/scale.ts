@@ -6,7 +6,11 @@ export const VIEWS = ["side", "top", "front"] as const;
 export type ViewName = (typeof VIEWS)[number];
 
 /** Axis of the craft across and up the sheet, and the way it runs. */
-export const ACROSS: Record<ViewName, { axis: Axis; sign: 1 | -1 }> = { side: { axis: "x", sign: 1 }, top: { axis: "x", sign: 1 }, front: { axis: "y", sign: -1 } };
+export const ACROSS: Record<ViewName, { axis: Axis; sign: 1 | -1 }> = {
+  side: { axis: "x", sign: 1 },
+  top: { axis: "x", sign: 1 },
+  front: { axis: "y", sign: -1 },
+};
 export const UP: Record<ViewName, Axis> = { side: "z", top: "y", front: "z" };
 
 export interface Box {
@@ -43,15 +47,27 @@ const GAP = 36;
 type Cell = { view: ViewName; column: number; row: number };
 /** Ways to lay the views out: projected (front beside side, top below it), in a row, in a column. */
 const ARRANGEMENTS: ((views: readonly ViewName[]) => Cell[])[] = [
-  (views) => views.map((view) => ({ view, column: view === "front" && views.length > 1 ? 1 : 0, row: view === "top" && views.length > 1 ? 1 : 0 })),
+  (views) =>
+    views.map((view) => ({
+      view,
+      column: view === "front" && views.length > 1 ? 1 : 0,
+      row: view === "top" && views.length > 1 ? 1 : 0,
+    })),
   (views) => views.map((view, i) => ({ view, column: i, row: 0 })),
   (views) => views.map((view, i) => ({ view, column: 0, row: i })),
 ];
 
 /**
- * One scale for all views of a craft, as large as the sheet allows: the arrangement is the one that gives the largest, so that tall and wide craft read as well as long ones.
+ * One scale for all views of a craft, as large as the sheet allows: the arrangement is the one that gives the
+ * largest, so that tall and wide craft read as well as long ones.
  */
-export function sheetFor(box: Extent, width: number, height: number, shown: readonly ViewName[] = ["side", "top"], zoom: Zoom = NO_ZOOM): Sheet {
+export function sheetFor(
+  box: Extent,
+  width: number,
+  height: number,
+  shown: readonly ViewName[] = ["side", "top"],
+  zoom: Zoom = NO_ZOOM,
+): Sheet {
   const size = (axis: Axis) => Math.max(box.max[axis] - box.min[axis], 0.01);
   const pad = 0.03 * Math.max(size("x"), size("y"), size("z"), 0.1);
   const wide = (v: ViewName) => size(ACROSS[v].axis) + 2 * pad;
@@ -60,9 +76,16 @@ export function sheetFor(box: Extent, width: number, height: number, shown: read
   const sum = (list: number[]) => list.reduce((a, b) => a + b, 0);
   const tried = ARRANGEMENTS.map((arrange) => {
     const cells = arrange(shown);
-    const columns = [...new Set(cells.map((c) => c.column))].sort().map((k) => Math.max(...cells.filter((c) => c.column === k).map((c) => wide(c.view))));
-    const rows = [...new Set(cells.map((c) => c.row))].sort().map((k) => Math.max(...cells.filter((c) => c.row === k).map((c) => tall(c.view))));
-    const scale = Math.min((free.w - GAP * (columns.length - 1)) / sum(columns), (free.h - GAP * (rows.length - 1)) / sum(rows));
+    const columns = [...new Set(cells.map((c) => c.column))]
+      .sort()
+      .map((k) => Math.max(...cells.filter((c) => c.column === k).map((c) => wide(c.view))));
+    const rows = [...new Set(cells.map((c) => c.row))]
+      .sort()
+      .map((k) => Math.max(...cells.filter((c) => c.row === k).map((c) => tall(c.view))));
+    const scale = Math.min(
+      (free.w - GAP * (columns.length - 1)) / sum(columns),
+      (free.h - GAP * (rows.length - 1)) / sum(rows),
+    );
     return { cells, columns, rows, scale };
   });
   const best = tried.reduce((a, b) => (b.scale > a.scale * 1.02 ? b : a));
@@ -86,10 +109,12 @@ export function sheetFor(box: Extent, width: number, height: number, shown: read
     };
   const zx = (x: number) => x * zoom.factor + zoom.x;
   const zy = (y: number) => y * zoom.factor + zoom.y;
-  const views = Object.fromEntries(VIEWS.map((v) => [v, { x: zx(plain[v].x), y: zy(plain[v].y), w: plain[v].w * zoom.factor, h: plain[v].h * zoom.factor }])) as Record<
-    ViewName,
-    Box
-  >;
+  const views = Object.fromEntries(
+    VIEWS.map((v) => [
+      v,
+      { x: zx(plain[v].x), y: zy(plain[v].y), w: plain[v].w * zoom.factor, h: plain[v].h * zoom.factor },
+    ]),
+  ) as Record<ViewName, Box>;
   return {
     scale: scale * zoom.factor,
     width,
@@ -116,12 +141,21 @@ export function roundStep(range: number, count: number): number {
 const overlap = (a: Box, b: Box) => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h;
 
 /** Puts each label at the first of its candidate places that is free and on the sheet, else drops it. */
-export function placeLabels<T>(labels: { candidates: Box[]; data: T }[], bounds: Box, taken: Box[] = []): { box: Box; data: T }[] {
+export function placeLabels<T>(
+  labels: { candidates: Box[]; data: T }[],
+  bounds: Box,
+  taken: Box[] = [],
+): { box: Box; data: T }[] {
   const used = [...taken];
   const out: { box: Box; data: T }[] = [];
   for (const { candidates, data } of labels) {
     const box = candidates.find(
-      (c) => c.x >= bounds.x && c.y >= bounds.y && c.x + c.w <= bounds.x + bounds.w && c.y + c.h <= bounds.y + bounds.h && !used.some((u) => overlap(u, c)),
+      (c) =>
+        c.x >= bounds.x &&
+        c.y >= bounds.y &&
+        c.x + c.w <= bounds.x + bounds.w &&
+        c.y + c.h <= bounds.y + bounds.h &&
+        !used.some((u) => overlap(u, c)),
     );
     if (box) {
       used.push(box);
@@ -139,7 +173,8 @@ export interface SnapLine {
 }
 
 /**
- * Where a part's centre snaps along one axis: to a face or the centre of another part, or to the centreline, when one of its own faces or its centre comes within `reach`
+ * Where a part's centre snaps along one axis: to a face or the centre of another part, or to the centreline, when one
+ * of its own faces or its centre comes within `reach`
  * of it; else to the grid. All in m.
  */
 export function snap(centre: number, half: number, lines: readonly number[], reach: number, grid: number): SnapLine {

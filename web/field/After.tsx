@@ -21,13 +21,17 @@ function Evidence({ run, onChange }: { run: NewRun; onChange: (run: NewRun) => v
       <ol>
         {EVIDENCE_STEPS.map((step, i) => (
           <li key={step} data-step={step}>
-            <label className={`flex min-h-14 items-center gap-3 ${!crash.steps[step] && step !== first ? "text-pencil" : ""}`}>
+            <label
+              className={`flex min-h-14 items-center gap-3 ${!crash.steps[step] && step !== first ? "text-pencil" : ""}`}
+            >
               <input
                 type="checkbox"
                 className="h-7 w-7 shrink-0"
                 checked={crash.steps[step]}
                 disabled={!crash.steps[step] && step !== first}
-                onChange={(e) => onChange({ ...run, crash: { ...crash, steps: { ...crash.steps, [step]: e.target.checked } } })}
+                onChange={(e) =>
+                  onChange({ ...run, crash: { ...crash, steps: { ...crash.steps, [step]: e.target.checked } } })
+                }
               />
               <span>
                 <b>
@@ -39,13 +43,25 @@ function Evidence({ run, onChange }: { run: NewRun; onChange: (run: NewRun) => v
           </li>
         ))}
       </ol>
-      <p className="text-[13px]">It may be ended later; the log keeps what was done. No arming before one suspect has been tested.</p>
+      <p className="text-[13px]">
+        It may be ended later; the log keeps what was done. No arming before one suspect has been tested.
+      </p>
     </section>
   );
 }
 
 /** After the end: what became of it. After a crash the evidence stands before everything else. */
-export function After({ log, rung, onChange, onKeep }: { log: FieldLog; rung: Rung | undefined; onChange: (log: FieldLog) => void; onKeep: () => void }) {
+export function After({
+  log,
+  rung,
+  onChange,
+  onKeep,
+}: {
+  log: FieldLog;
+  rung: Rung | undefined;
+  onChange: (log: FieldLog) => void;
+  onKeep: () => void;
+}) {
   const { run } = log;
   const set = (change: Partial<NewRun>) => onChange({ ...log, run: { ...run, ...change } });
   const [later, setLater] = useState(false);
@@ -58,8 +74,13 @@ export function After({ log, rung, onChange, onKeep }: { log: FieldLog; rung: Ru
         {run.laps.length > 0 && `, ${run.laps.length} ${run.laps.length === 1 ? "lap" : "laps"} of ${run.course}`}
       </p>
       <label className="flex min-h-12 items-center gap-3 text-[16px]">
-        <input type="checkbox" className="h-7 w-7" checked={run.crash !== null} onChange={(e) => onChange(crashed(log, e.target.checked))} /> It crashed, or ended where nobody
-        meant it to
+        <input
+          type="checkbox"
+          className="h-7 w-7"
+          checked={run.crash !== null}
+          onChange={(e) => onChange(crashed(log, e.target.checked))}
+        />{" "}
+        It crashed, or ended where nobody meant it to
       </label>
       <Evidence run={run} onChange={(r) => onChange({ ...log, run: r })} />
       {held ? (
@@ -74,7 +95,17 @@ export function After({ log, rung, onChange, onKeep }: { log: FieldLog; rung: Ru
 }
 
 /** What became of it: outcome, gates, the pack, and words. */
-function Outcome({ log, rung, set, onKeep }: { log: FieldLog; rung: Rung | undefined; set: (change: Partial<NewRun>) => void; onKeep: () => void }) {
+function Outcome({
+  log,
+  rung,
+  set,
+  onKeep,
+}: {
+  log: FieldLog;
+  rung: Rung | undefined;
+  set: (change: Partial<NewRun>) => void;
+  onKeep: () => void;
+}) {
   const { run } = log;
   const measured = (metric: string) => run.measured.find((m) => m.metric === metric)?.measured?.value ?? null;
   return (
@@ -128,7 +159,15 @@ function Outcome({ log, rung, set, onKeep }: { log: FieldLog; rung: Rung | undef
                 set({
                   measured: [
                     ...run.measured.filter((m) => m.metric !== g.metric),
-                    ...(v === null ? [] : [{ metric: g.metric, dimension: g.dimension, measured: { value: v, sd: Math.abs(v) * READING, by: "read at the site" } }]),
+                    ...(v === null
+                      ? []
+                      : [
+                          {
+                            metric: g.metric,
+                            dimension: g.dimension,
+                            measured: { value: v, sd: Math.abs(v) * READING, by: "read at the site" },
+                          },
+                        ]),
                   ],
                 })
               }
@@ -149,7 +188,13 @@ function Outcome({ log, rung, set, onKeep }: { log: FieldLog; rung: Rung | undef
       </label>
       <label>
         What happened
-        <textarea className="box" rows={3} maxLength={8000} value={run.notes} onChange={(e) => set({ notes: e.target.value })} />
+        <textarea
+          className="box"
+          rows={3}
+          maxLength={8000}
+          value={run.notes}
+          onChange={(e) => set({ notes: e.target.value })}
+        />
       </label>
       <button type="button" className="field-start" onClick={onKeep}>
         Put it in the log

@@ -35,7 +35,11 @@ export function Before({
     return f && findingText(f);
   };
   const plan = file.plans.find((p) => p.number === run.plan);
-  const cautions = cautionsFor(version.design, fastestTip(version.design, resultIn(evaluation, propulsion)), plan).filter((c) => c.place !== "workshop");
+  const cautions = cautionsFor(
+    version.design,
+    fastestTip(version.design, resultIn(evaluation, propulsion)),
+    plan,
+  ).filter((c) => c.place !== "workshop");
   const noReason = locks.length > 0 && run.goneOn.trim() === "";
   const notRead = run.stage > 1 && !run.cautionsRead;
   const rung = rungs[run.stage - 1];
@@ -50,12 +54,23 @@ export function Before({
       </label>
       <label>
         Course, if laps of it are to be compared
-        <input className="box" maxLength={80} placeholder="none" value={run.course} onChange={(e) => set({ course: e.target.value })} />
+        <input
+          className="box"
+          maxLength={80}
+          placeholder="none"
+          value={run.course}
+          onChange={(e) => set({ course: e.target.value })}
+        />
       </label>
       <div className="grid grid-cols-3 gap-2">
         <label>
           Pack
-          <input className="box" maxLength={80} value={run.pack.name} onChange={(e) => set({ pack: { ...run.pack, name: e.target.value } })} />
+          <input
+            className="box"
+            maxLength={80}
+            value={run.pack.name}
+            onChange={(e) => set({ pack: { ...run.pack, name: e.target.value } })}
+          />
         </label>
         <label>
           V at rest
@@ -85,7 +100,14 @@ export function Before({
         </label>
         <label>
           Wind
-          <QuantityField boxed label="Wind" dimension="speed" empty="–" value={run.conditions.wind} onCommit={(v) => set({ conditions: { ...run.conditions, wind: v } })} />
+          <QuantityField
+            boxed
+            label="Wind"
+            dimension="speed"
+            empty="–"
+            value={run.conditions.wind}
+            onCommit={(v) => set({ conditions: { ...run.conditions, wind: v } })}
+          />
         </label>
         <label>
           Air
@@ -109,7 +131,12 @@ export function Before({
           <p className="text-stop">Locked: {locks.map((l) => lockText(l, say)).join("; ")}.</p>
           <label>
             To go on, say why
-            <input className="box" maxLength={500} value={run.goneOn} onChange={(e) => set({ goneOn: e.target.value })} />
+            <input
+              className="box"
+              maxLength={500}
+              value={run.goneOn}
+              onChange={(e) => set({ goneOn: e.target.value })}
+            />
           </label>
           {asked && noReason && (
             <p role="alert" className="text-stop">
@@ -130,8 +157,13 @@ export function Before({
       )}
       {run.stage > 1 && (
         <label className="flex min-h-11 items-center gap-3">
-          <input type="checkbox" className="h-6 w-6 shrink-0" checked={run.cautionsRead} onChange={(e) => set({ cautionsRead: e.target.checked })} /> Read; held or clear of people
-          when powered
+          <input
+            type="checkbox"
+            className="h-6 w-6 shrink-0"
+            checked={run.cautionsRead}
+            onChange={(e) => set({ cautionsRead: e.target.checked })}
+          />{" "}
+          Read; held or clear of people when powered
         </label>
       )}
       {asked && notRead && (

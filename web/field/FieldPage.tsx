@@ -36,7 +36,8 @@ export function FieldPage() {
   const version = record?.file.versions.find((v) => v.label === label);
   const evaluation = useMemo(() => (version ? evaluate(version.design) : null), [version]);
   const plan = record?.file.plans.find((p) => String(p.number) === search.get("plan") && p.state === "planned");
-  if (!record || !version || !evaluation) return error ? <Missing what="craft" detail={sayError(error)} /> : <main className="p-6">Opening {slug} …</main>;
+  if (!record || !version || !evaluation)
+    return error ? <Missing what="craft" detail={sayError(error)} /> : <main className="p-6">Opening {slug} …</main>;
   if (!ready) return null;
   const { file } = record;
   const start = (): FieldLog => {
@@ -48,7 +49,11 @@ export function FieldPage() {
             stage: nextStage(ladderState(file, version)),
             place: last?.place ?? "",
             pilot: last?.pilot ?? "",
-            conditions: { airTemperature: version.design.brief.environment.airTemperature, wind: null, surface: last?.conditions.surface ?? "" },
+            conditions: {
+              airTemperature: version.design.brief.environment.airTemperature,
+              wind: null,
+              surface: last?.conditions.surface ?? "",
+            },
           },
     );
   };
@@ -77,7 +82,9 @@ export function FieldPage() {
           )}
         </span>
       </header>
-      {old && <p className="text-[13px] text-care">The server does not answer: this is the craft as it was read last.</p>}
+      {old && (
+        <p className="text-[13px] text-care">The server does not answer: this is the craft as it was read last.</p>
+      )}
       {current.startedAt === null ? (
         <Before
           file={file}

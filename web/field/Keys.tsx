@@ -12,13 +12,34 @@ const SENSE: Record<Sense, string> = {
 export function SenseSign({ sense }: { sense: Sense }) {
   return (
     <svg width="26" height="26" viewBox="0 0 24 24" aria-hidden="true">
-      <path d={SENSE[sense]} fill="none" stroke="currentColor" strokeWidth="2" strokeLinecap="round" strokeLinejoin="round" />
+      <path
+        d={SENSE[sense]}
+        fill="none"
+        stroke="currentColor"
+        strokeWidth="2"
+        strokeLinecap="round"
+        strokeLinejoin="round"
+      />
     </svg>
   );
 }
 
 /** A key to be found with a cold thumb: its word, how often it was tapped, black while it was the last one. */
-export function Key({ word, sign, count, last, onTap, wide }: { word: string; sign?: React.ReactNode; count?: number; last?: boolean; onTap: () => void; wide?: boolean }) {
+export function Key({
+  word,
+  sign,
+  count,
+  last,
+  onTap,
+  wide,
+}: {
+  word: string;
+  sign?: React.ReactNode;
+  count?: number;
+  last?: boolean;
+  onTap: () => void;
+  wide?: boolean;
+}) {
   return (
     <button
       type="button"

@@ -35,7 +35,9 @@ function useAwake(): void {
   }, []);
 }
 
-/** How long the pack should still last by what is predicted: black what is left, the red stroke where one turns back. */
+/**
+ * How long the pack should still last by what is predicted: black what is left, the red stroke where one turns back.
+ */
 function PackBar({ since, endurance }: { since: number; endurance: Quantity }) {
   const left = Math.max(0, 1 - since / endurance.value);
   const back = endurance.value * (1 - TURN_BACK) - since;
@@ -123,7 +125,8 @@ export function Running({
       {endurance && endurance.value > 0 && <PackBar since={packSince(log.run, seconds)} endurance={endurance} />}
       {last?.kind === "mark" && markOf(last.mark)?.danger && (
         <p role="alert" className="border-l-4 border-stop pl-2 text-[15px] font-semibold text-stop">
-          {markOf(last.mark)?.word}: end the run, people first, then the pack. A fault is opened, and the rungs are locked until it is answered.
+          {markOf(last.mark)?.word}: end the run, people first, then the pack. A fault is opened, and the rungs are
+          locked until it is answered.
         </p>
       )}
       {panel === "words" ? (
@@ -156,7 +159,9 @@ export function Running({
           {log.run.course !== "" && (
             <Key
               wide
-              word={count(LAP) === 0 ? `${log.run.course}: begin the first lap` : `Lap ${count(LAP)} done, the next begins`}
+              word={
+                count(LAP) === 0 ? `${log.run.course}: begin the first lap` : `Lap ${count(LAP)} done, the next begins`
+              }
               last={last?.mark === LAP.code}
               onTap={() => onChange(added(log, moment("mark", since(), { mark: LAP.code })))}
             />
@@ -165,7 +170,11 @@ export function Running({
       )}
       {panel === null && (
         <div className="grid grid-cols-4 gap-2">
-          <button type="button" className="field-small" onClick={() => setPage((p) => ((p + 1) * ON_A_PAGE < marks.length ? p + 1 : 0))}>
+          <button
+            type="button"
+            className="field-small"
+            onClick={() => setPage((p) => ((p + 1) * ON_A_PAGE < marks.length ? p + 1 : 0))}
+          >
             More
           </button>
           <button type="button" className="field-small" onClick={() => setPanel("words")}>
@@ -202,7 +211,12 @@ export function Running({
           <b>{last ? `${say(last)}, ${clock(last.seconds)}` : "Nothing marked yet"}</b>
           <span className="block text-[13px]">{log.run.moments.length > 0 ? "kept in this phone" : ""}</span>
         </p>
-        <button type="button" className="field-undo" disabled={undone(log) === log} onClick={() => onChange(undone(log))}>
+        <button
+          type="button"
+          className="field-undo"
+          disabled={undone(log) === log}
+          onClick={() => onChange(undone(log))}
+        >
           Undo
         </button>
       </div>
@@ -226,8 +240,15 @@ function WordsPanel({ onDone }: { onDone: (text: string) => void }) {
     >
       <label>
         What was it?
-        {/* biome-ignore lint/a11y/noAutofocus: asked for with one tap, with a running craft in the other hand */}
-        <textarea className="box text-[17px]!" rows={3} maxLength={200} autoFocus value={text} onChange={(e) => setText(e.target.value)} />
+        <textarea
+          className="box text-[17px]!"
+          rows={3}
+          maxLength={200}
+          // biome-ignore lint/a11y/noAutofocus: asked for with one tap, with a running craft in the other hand
+          autoFocus
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+        />
       </label>
       <span className="grid grid-cols-2 gap-2">
         <button type="submit" className="field-small">
@@ -243,22 +264,48 @@ function WordsPanel({ onDone }: { onDone: (text: string) => void }) {
 
 type PackRead = { name: string; resting: number | null; loaded: number | null };
 
-function PackPanel({ name, onDone }: { name: string; onDone: (kind: "pack in" | "pack out" | null, pack: PackRead) => void }) {
+function PackPanel({
+  name,
+  onDone,
+}: {
+  name: string;
+  onDone: (kind: "pack in" | "pack out" | null, pack: PackRead) => void;
+}) {
   const [pack, setPack] = useState<PackRead>({ name, resting: null, loaded: null });
   return (
     <div className="flex flex-col gap-2" role="group" aria-label="Pack in or out">
       <div className="grid grid-cols-3 gap-2">
         <label>
           Pack
-          <input className="box" aria-label="Name of the pack" maxLength={80} value={pack.name} onChange={(e) => setPack({ ...pack, name: e.target.value })} />
+          <input
+            className="box"
+            aria-label="Name of the pack"
+            maxLength={80}
+            value={pack.name}
+            onChange={(e) => setPack({ ...pack, name: e.target.value })}
+          />
         </label>
         <label>
           V at rest
-          <QuantityField boxed label="Volts at rest" dimension="voltage" empty="–" value={pack.resting} onCommit={(resting) => setPack((p) => ({ ...p, resting }))} />
+          <QuantityField
+            boxed
+            label="Volts at rest"
+            dimension="voltage"
+            empty="–"
+            value={pack.resting}
+            onCommit={(resting) => setPack((p) => ({ ...p, resting }))}
+          />
         </label>
         <label>
           V loaded
-          <QuantityField boxed label="Volts loaded" dimension="voltage" empty="–" value={pack.loaded} onCommit={(loaded) => setPack((p) => ({ ...p, loaded }))} />
+          <QuantityField
+            boxed
+            label="Volts loaded"
+            dimension="voltage"
+            empty="–"
+            value={pack.loaded}
+            onCommit={(loaded) => setPack((p) => ({ ...p, loaded }))}
+          />
         </label>
       </div>
       <span className="grid grid-cols-3 gap-2">

@@ -15,16 +15,30 @@ export interface FieldLog {
 }
 
 /** A log that has not begun. */
-export const newLog = (given: Partial<NewRun>): FieldLog => ({ run: blankRun({ ...given, live: true }), startedAt: null, endedAt: null, pictures: [] });
+export const newLog = (given: Partial<NewRun>): FieldLog => ({
+  run: blankRun({ ...given, live: true }),
+  startedAt: null,
+  endedAt: null,
+  pictures: [],
+});
 
 /** Seconds since the log began, up to its end. */
 export const secondsOf = (log: FieldLog, now: number): number =>
-  log.startedAt === null ? 0 : Math.max(0, ((log.endedAt === null ? now : Date.parse(log.endedAt)) - Date.parse(log.startedAt)) / 1000);
+  log.startedAt === null
+    ? 0
+    : Math.max(0, ((log.endedAt === null ? now : Date.parse(log.endedAt)) - Date.parse(log.startedAt)) / 1000);
 
 export function begin(log: FieldLog, now: Date): FieldLog {
   const { pack } = log.run;
   const first: Moment[] =
-    pack.name || pack.restingVoltage !== null ? [{ ...moment("pack in", 0), pack: { name: pack.name, resting: pack.restingVoltage, loaded: pack.loadedVoltage } }] : [];
+    pack.name || pack.restingVoltage !== null
+      ? [
+          {
+            ...moment("pack in", 0),
+            pack: { name: pack.name, resting: pack.restingVoltage, loaded: pack.loadedVoltage },
+          },
+        ]
+      : [];
   return { ...log, startedAt: now.toISOString(), run: { ...log.run, date: localIso(now), moments: first } };
 }
 
@@ -49,10 +63,17 @@ export const added = (log: FieldLog, m: Moment, picture?: Taken): FieldLog => ({
 export function undone(log: FieldLog): FieldLog {
   const last = log.run.moments.at(-1);
   if (!last || (last.kind === "pack in" && last.seconds === 0)) return log;
-  return { ...log, run: { ...log.run, moments: log.run.moments.slice(0, -1) }, pictures: log.pictures.filter((p) => p.moment !== last.id) };
+  return {
+    ...log,
+    run: { ...log.run, moments: log.run.moments.slice(0, -1) },
+    pictures: log.pictures.filter((p) => p.moment !== last.id),
+  };
 }
 
-/** Laps of the course: each from one lap mark to the next. The first mark begins the first lap: the way to the start line is none. */
+/**
+ * Laps of the course: each from one lap mark to the next. The first mark begins the first lap: the way to the start
+ * line is none.
+ */
 export function lapsOf(run: Pick<NewRun, "moments" | "course" | "conditions" | "pilot" | "pack">): Lap[] {
   const ends = run.moments.filter((m) => m.mark === LAP.code).map((m) => m.seconds);
   return ends.slice(1).map((end, k) => {
@@ -74,7 +95,14 @@ export function lapsOf(run: Pick<NewRun, "moments" | "course" | "conditions" | "
 /** Ends the log; what went wrong at the end opens the evidence order. */
 export const ended = (log: FieldLog, now: Date): FieldLog => {
   const over = { ...log, endedAt: now.toISOString() };
-  return { ...over, run: { ...log.run, seconds: Math.round(secondsOf(over, now.getTime())), laps: log.run.course === "" ? [] : lapsOf(log.run) } };
+  return {
+    ...over,
+    run: {
+      ...log.run,
+      seconds: Math.round(secondsOf(over, now.getTime())),
+      laps: log.run.course === "" ? [] : lapsOf(log.run),
+    },
+  };
 };
 
 export const crashed = (log: FieldLog, yes: boolean): FieldLog => ({
@@ -89,7 +117,11 @@ export function packSince(run: Pick<Run, "moments">, seconds: number): number {
 }
 
 /** The log of one version as the browser keeps it: read once, written at every change. */
-export function useKeptLog(name: string): { log: FieldLog | null; ready: boolean; put: (next: FieldLog | null) => void } {
+export function useKeptLog(name: string): {
+  log: FieldLog | null;
+  ready: boolean;
+  put: (next: FieldLog | null) => void;
+} {
   const [log, setLog] = useState<FieldLog | null>(null);
   const [ready, setReady] = useState(false);
   const writes = useRef<Promise<unknown>>(Promise.resolve());

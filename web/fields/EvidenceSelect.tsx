@@ -1,7 +1,9 @@
 import { Cairn, EVIDENCE_WORD } from "../glyphs/Cairn";
 import type { Evidence } from "../../core/design/evidence";
 
-/** Levels that a person chooses for what they enter; "calculated" and "proven" are earned, and shown when they stand. */
+/**
+ * Levels that a person chooses for what they enter; "calculated" and "proven" are earned, and shown when they stand.
+ */
 const CHOICES: Evidence[] = ["guess", "datasheet", "measured"];
 
 /** How an entered number is known: its cairn, with a choice under it. */
@@ -22,7 +24,13 @@ export function EvidenceSelect({
   return (
     <span className="relative inline-flex h-6 w-6 items-center justify-center focus-within:outline-2 focus-within:outline-pencil">
       <Cairn level={value} />
-      <select aria-label={label} className="absolute inset-0 opacity-0" value={value} disabled={disabled} onChange={(e) => onChange(e.target.value as Evidence)}>
+      <select
+        aria-label={label}
+        className="absolute inset-0 opacity-0"
+        value={value}
+        disabled={disabled}
+        onChange={(e) => onChange(e.target.value as Evidence)}
+      >
         {choices.map((c) => (
           <option key={c} value={c}>
             {drawing && c === "datasheet" ? "drawing" : EVIDENCE_WORD[c]}

@@ -43,5 +43,9 @@ export function KnownField({
 
 /** The known value with another number. A calculated one becomes a guess: what was typed was not computed. */
 export function renewed(known: Known, value: number): Known {
-  return { value, evidence: known.evidence === "calculated" || known.evidence === "proven" ? "guess" : known.evidence, note: known.note };
+  return {
+    value,
+    evidence: known.evidence === "calculated" || known.evidence === "proven" ? "guess" : known.evidence,
+    note: known.note,
+  };
 }

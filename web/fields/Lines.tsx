@@ -25,7 +25,12 @@ export function Lines({
     .split("\n")
     .map((l) => l.trim())
     .filter((l) => l !== "");
-  const wrong = list.length > most ? `At most ${most} lines.` : list.some((l) => l.length > length) ? `A line has at most ${length} characters.` : null;
+  const wrong =
+    list.length > most
+      ? `At most ${most} lines.`
+      : list.some((l) => l.length > length)
+        ? `A line has at most ${length} characters.`
+        : null;
   return (
     <>
       <textarea

@@ -17,15 +17,24 @@ export function Pictures({ files, onChange }: { files: Attachment[]; onChange: (
       try {
         added.push(await keepPicture(await read(file)));
       } catch (error) {
-        toast.error(`${file.name}: ${error instanceof DOMException ? "this is not a picture that can be read" : sayError(error)}`);
+        toast.error(
+          `${file.name}: ${error instanceof DOMException ? "this is not a picture that can be read" : sayError(error)}`,
+        );
       }
     }
-    if (added.length > 0) onChange([...files, ...added.filter((a) => !files.some((f) => f.hash === a.hash))].slice(0, 20));
+    if (added.length > 0)
+      onChange([...files, ...added.filter((a) => !files.some((f) => f.hash === a.hash))].slice(0, 20));
   };
   return (
     <div className="mt-2 flex flex-wrap items-center gap-2" role="group" aria-label="Pictures">
       {pictures.map((f) => (
-        <button key={f.hash} type="button" className="border border-hair bg-sheet p-0.5" aria-label={`Picture ${f.name}`} onClick={() => setShown(f)}>
+        <button
+          key={f.hash}
+          type="button"
+          className="border border-hair bg-sheet p-0.5"
+          aria-label={`Picture ${f.name}`}
+          onClick={() => setShown(f)}
+        >
           <img src={pictureSource(f.hash)} alt={f.name} className="block h-14 max-w-28 object-cover" />
         </button>
       ))}
@@ -35,20 +44,37 @@ export function Pictures({ files, onChange }: { files: Attachment[]; onChange: (
             {f.name}
           </a>{" "}
           <span className="text-pencil">{Math.max(1, Math.round(f.size / 1000))} kB</span>{" "}
-          <button type="button" className="link no-print" aria-label={`Take out ${f.name}`} onClick={() => onChange(files.filter((x) => x.hash !== f.hash))}>
+          <button
+            type="button"
+            className="link no-print"
+            aria-label={`Take out ${f.name}`}
+            onClick={() => onChange(files.filter((x) => x.hash !== f.hash))}
+          >
             ×
           </button>
         </span>
       ))}
       <span className="no-print flex gap-3 text-[12px]">
-        <FileLink name="add a picture" label="Add a picture" accept="image/*" onTake={(list) => void take(list, reduced)} />
-        <FileLink name="add a log" label="Add a log" accept=".csv,.txt,.log,.gpx,.json,text/*" onTake={(list) => void take(list, asText)} />
+        <FileLink
+          name="add a picture"
+          label="Add a picture"
+          accept="image/*"
+          onTake={(list) => void take(list, reduced)}
+        />
+        <FileLink
+          name="add a log"
+          label="Add a log"
+          accept=".csv,.txt,.log,.gpx,.json,text/*"
+          onTake={(list) => void take(list, asText)}
+        />
         <button type="button" className="link" onClick={() => setDrawing(true)}>
           draw one
         </button>
       </span>
       <Dialog open={shown !== null} title={shown?.name ?? ""} onClose={() => setShown(null)} wide>
-        {shown && <img src={pictureSource(shown.hash)} alt={shown.name} className="max-h-[66vh] w-full object-contain" />}
+        {shown && (
+          <img src={pictureSource(shown.hash)} alt={shown.name} className="max-h-[66vh] w-full object-contain" />
+        )}
         <p className="mt-2 flex gap-4">
           <button type="button" className="act" onClick={() => setShown(null)}>
             Close
@@ -82,7 +108,17 @@ export function Pictures({ files, onChange }: { files: Attachment[]; onChange: (
   );
 }
 
-function FileLink({ name, label, accept, onTake }: { name: string; label: string; accept: string; onTake: (list: FileList) => void }) {
+function FileLink({
+  name,
+  label,
+  accept,
+  onTake,
+}: {
+  name: string;
+  label: string;
+  accept: string;
+  onTake: (list: FileList) => void;
+}) {
   return (
     <label className="link cursor-pointer">
       {name}
@@ -146,7 +182,14 @@ function Sketch({ onClose, onDone }: { onClose: () => void; onDone: (url: string
         />
         <svg viewBox="0 0 700 420" className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true">
           {strokes.map((s, k) => (
-            <polyline key={`s${k + 1}`} points={s.map((p) => p.join(",")).join(" ")} fill="none" stroke="var(--ink)" strokeWidth="2.5" strokeLinecap="round" />
+            <polyline
+              key={`s${k + 1}`}
+              points={s.map((p) => p.join(",")).join(" ")}
+              fill="none"
+              stroke="var(--ink)"
+              strokeWidth="2.5"
+              strokeLinecap="round"
+            />
           ))}
         </svg>
       </div>
@@ -154,7 +197,12 @@ function Sketch({ onClose, onDone }: { onClose: () => void; onDone: (url: string
         <button type="button" className="act act-first" disabled={strokes.length === 0} onClick={done}>
           Keep the drawing
         </button>
-        <button type="button" className="act" disabled={strokes.length === 0} onClick={() => setStrokes((s) => s.slice(0, -1))}>
+        <button
+          type="button"
+          className="act"
+          disabled={strokes.length === 0}
+          onClick={() => setStrokes((s) => s.slice(0, -1))}
+        >
           Undo a stroke
         </button>
         <button type="button" className="link" onClick={onClose}>

@@ -20,7 +20,10 @@ interface Props {
   className?: string;
 }
 
-/** Digits enough that showing a value and reading it back changes nothing that matters (1 in 100 000). A capacity that would be read in mAh without its unit stands with it. */
+/**
+ * Digits enough that showing a value and reading it back changes nothing that matters (1 in 100 000). A capacity that
+ * would be read in mAh without its unit stands with it.
+ */
 function editable(value: number, dimension: Dimension, habit: "metric" | "imperial"): string {
   const number = String(Number(toDisplay(value, dimension, habit).toPrecision(6)));
   return dimension === "capacity" && Math.abs(value) >= MILLI_FROM ? `${number} Ah` : number;
@@ -31,7 +34,8 @@ function moveInColumn(input: HTMLInputElement, step: 1 | -1): void {
   const cell = input.closest("td");
   const row = cell?.closest("tr");
   let next = step === 1 ? row?.nextElementSibling : row?.previousElementSibling;
-  while (next && !next.querySelector("td input")) next = step === 1 ? next.nextElementSibling : next.previousElementSibling;
+  while (next && !next.querySelector("td input"))
+    next = step === 1 ? next.nextElementSibling : next.previousElementSibling;
   const target = cell ? next?.children[cell.cellIndex]?.querySelector("input") : null;
   if (target) target.focus();
   else input.blur();
@@ -49,10 +53,21 @@ export function tableKeys(event: KeyboardEvent<HTMLInputElement>, revert: () => 
 }
 
 /**
- * A number with its unit, edited in place. Takes any accepted unit and simple sums, shows the user's own unit when left. What cannot be
+ * A number with its unit, edited in place. Takes any accepted unit and simple sums, shows the user's own unit when
+ * left. What cannot be
  * read stays as typed, with the reason beneath.
  */
-export function QuantityField({ label, value, dimension, onCommit, schema, empty, disabled, boxed, className = "" }: Props) {
+export function QuantityField({
+  label,
+  value,
+  dimension,
+  onCommit,
+  schema,
+  empty,
+  disabled,
+  boxed,
+  className = "",
+}: Props) {
   const { habit } = usePreferences();
   const [text, setText] = useState<string | null>(null);
   const [error, setError] = useState<string | null>(null);
@@ -113,7 +128,14 @@ export function QuantityField({ label, value, dimension, onCommit, schema, empty
         inputMode="text"
         autoComplete="off"
         placeholder={empty}
-        value={text ?? (value === null ? "" : boxed ? plain(value, dimension, habit, placesFor(value, dimension, habit)) : editable(value, dimension, habit))}
+        value={
+          text ??
+          (value === null
+            ? ""
+            : boxed
+              ? plain(value, dimension, habit, placesFor(value, dimension, habit))
+              : editable(value, dimension, habit))
+        }
         onMouseDown={enterByMouse}
         onFocus={(e) => {
           setNote(null);
@@ -133,12 +155,19 @@ export function QuantityField({ label, value, dimension, onCommit, schema, empty
         }
       />
       {note !== null && error === null && (
-        <span role="status" className="absolute left-0 top-full z-20 block border border-hair bg-sheet px-2 py-1 text-left text-[11px] whitespace-nowrap text-care">
+        <span
+          role="status"
+          className="absolute left-0 top-full z-20 block border border-hair bg-sheet px-2 py-1 text-left text-[11px] whitespace-nowrap text-care"
+        >
           {note}
         </span>
       )}
       {error !== null && (
-        <span id={id} role="alert" className="absolute left-0 top-full z-20 block w-64 border border-stop bg-sheet px-2 py-1 text-left text-[11px] text-stop">
+        <span
+          id={id}
+          role="alert"
+          className="absolute left-0 top-full z-20 block w-64 border border-stop bg-sheet px-2 py-1 text-left text-[11px] text-stop"
+        >
           {error}
         </span>
       )}
@@ -157,11 +186,15 @@ function schemaMessage(schema: z.ZodType<number>, value: number, dimension: Dime
   if (result.success) return null;
   const issue = result.error.issues[0];
   if (!issue) return "Not accepted.";
-  if (issue.code === "too_small" && (issue.minimum === 0 || Number(issue.minimum) === 0)) return issue.inclusive ? "Accepted: zero or more." : "Accepted: more than zero.";
+  if (issue.code === "too_small" && (issue.minimum === 0 || Number(issue.minimum) === 0))
+    return issue.inclusive ? "Accepted: zero or more." : "Accepted: more than zero.";
   if (issue.code === "too_small")
     return issue.message.startsWith("Too small")
       ? `Accepted: ${plain(Number(issue.minimum), dimension)} or more.`
       : `${issue.message} (at least ${plain(Number(issue.minimum), dimension)}).`;
-  if (issue.code === "too_big") return issue.message.startsWith("Too big") ? `Accepted: ${plain(Number(issue.maximum), dimension)} at most.` : `${issue.message}.`;
+  if (issue.code === "too_big")
+    return issue.message.startsWith("Too big")
+      ? `Accepted: ${plain(Number(issue.maximum), dimension)} at most.`
+      : `${issue.message}.`;
   return issue.message;
 }

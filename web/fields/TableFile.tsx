@@ -31,17 +31,36 @@ export function useTable<R extends object>(guess: (text: string, delimiter?: str
 }
 
 /** Chooses a table's file; one that is too large is refused in words, and what was there stays. */
-export function TableFile({ label, what, mostBytes, onText }: { label: string; what: string; mostBytes: number; onText: (text: string) => void }) {
+export function TableFile({
+  label,
+  what,
+  mostBytes,
+  onText,
+}: {
+  label: string;
+  what: string;
+  mostBytes: number;
+  onText: (text: string) => void;
+}) {
   const [problem, setProblem] = useState<string | null>(null);
   const read = async (file: File) => {
-    if (file.size > mostBytes) return setProblem(`${file.name} has ${Math.round(file.size / 1e6)} MB: ${what} is smaller than ${mostBytes / 1e6} MB.`);
+    if (file.size > mostBytes)
+      return setProblem(
+        `${file.name} has ${Math.round(file.size / 1e6)} MB: ${what} is smaller than ${mostBytes / 1e6} MB.`,
+      );
     setProblem(null);
     onText(await textOf(file));
   };
   return (
     <label>
       A CSV or text file
-      <input type="file" accept=".csv,.tsv,.txt,text/*" className="block" aria-label={label} onChange={(e) => e.target.files?.[0] && void read(e.target.files[0])} />
+      <input
+        type="file"
+        accept=".csv,.tsv,.txt,text/*"
+        className="block"
+        aria-label={label}
+        onChange={(e) => e.target.files?.[0] && void read(e.target.files[0])}
+      />
       {problem && (
         <span role="alert" className="block text-stop">
           {problem}
@@ -65,7 +84,12 @@ export function TableSigns({
     <>
       <label>
         separator{" "}
-        <select className="box w-auto!" aria-label="Separator" value={reading.delimiter} onChange={(e) => onDelimiter(e.target.value)}>
+        <select
+          className="box w-auto!"
+          aria-label="Separator"
+          value={reading.delimiter}
+          onChange={(e) => onDelimiter(e.target.value)}
+        >
           <option value=",">comma</option>
           <option value=";">semicolon</option>
           <option value={"\t"}>tab</option>
@@ -74,7 +98,12 @@ export function TableSigns({
       </label>
       <label>
         decimals{" "}
-        <select className="box w-auto!" aria-label="Decimal sign" value={reading.decimal} onChange={(e) => onDecimal(e.target.value as "." | ",")}>
+        <select
+          className="box w-auto!"
+          aria-label="Decimal sign"
+          value={reading.decimal}
+          onChange={(e) => onDecimal(e.target.value as "." | ",")}
+        >
           <option value=".">1.5</option>
           <option value=",">1,5</option>
         </select>
@@ -84,10 +113,21 @@ export function TableSigns({
 }
 
 /** What was noticed about lines of a table, each with its number. */
-export function LineReports({ list, tone, most = 15 }: { list: readonly { line: number; text: string }[]; tone: "stop" | "care" | "pencil"; most?: number }) {
+export function LineReports({
+  list,
+  tone,
+  most = 15,
+}: {
+  list: readonly { line: number; text: string }[];
+  tone: "stop" | "care" | "pencil";
+  most?: number;
+}) {
   if (list.length === 0) return null;
   return (
-    <ul role={tone === "stop" ? "alert" : undefined} className={{ stop: "text-stop", care: "text-care", pencil: "text-pencil" }[tone]}>
+    <ul
+      role={tone === "stop" ? "alert" : undefined}
+      className={{ stop: "text-stop", care: "text-care", pencil: "text-pencil" }[tone]}
+    >
       {list.slice(0, most).map((r) => (
         <li key={r.line}>
           Line {r.line}: {r.text}

@@ -57,7 +57,10 @@ export function TextField({ label, value, onCommit, disabled, boxed, required, p
         }
       />
       {error && (
-        <span role="alert" className="absolute left-0 top-full z-20 border border-stop bg-sheet px-2 py-1 text-[11px] text-stop">
+        <span
+          role="alert"
+          className="absolute left-0 top-full z-20 border border-stop bg-sheet px-2 py-1 text-[11px] text-stop"
+        >
           A name is needed.
         </span>
       )}

@@ -1,7 +1,8 @@
 import type { FormEvent } from "react";
 
 /**
- * A form's submit that goes to the first field whose number was not read, instead of taking the value that stood in it before.
+ * A form's submit that goes to the first field whose number was not read, instead of taking the value that stood in
+ * it before.
  *
  * @param submit what to do when no field is in error
  */

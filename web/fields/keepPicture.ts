@@ -14,7 +14,11 @@ export interface Taken {
   content: string;
 }
 
-export const taken = (name: string, type: Attachment["type"], url: string): Taken => ({ name: name.slice(0, 200), type, content: url.slice(url.indexOf(",") + 1) });
+export const taken = (name: string, type: Attachment["type"], url: string): Taken => ({
+  name: name.slice(0, 200),
+  type,
+  content: url.slice(url.indexOf(",") + 1),
+});
 
 /** A photograph made small enough to keep. */
 export async function reduced(file: File): Promise<Taken> {
@@ -32,7 +36,11 @@ export async function asText(file: File): Promise<Taken> {
   const bytes = new Uint8Array(await file.arrayBuffer());
   let text = "";
   for (let k = 0; k < bytes.length; k += 8192) text += String.fromCharCode(...bytes.subarray(k, k + 8192));
-  return { name: file.name.slice(0, 200), type: /\.csv$/i.test(file.name) ? "text/csv" : "text/plain", content: btoa(text) };
+  return {
+    name: file.name.slice(0, 200),
+    type: /\.csv$/i.test(file.name) ? "text/csv" : "text/plain",
+    content: btoa(text),
+  };
 }
 
 /** Puts a picture on the server, where it is kept once by its content. */

@@ -1,7 +1,8 @@
 import type { MouseEvent } from "react";
 
 /**
- * Selects all of a field's text as it is entered, in the same turn: what is typed next replaces it, and no later frame moves the selection under the fingers.
+ * Selects all of a field's text as it is entered, in the same turn: what is typed next replaces it, and no later
+ * frame moves the selection under the fingers.
  *
  * @param text what the field shows for editing, when that is not what it showed at rest
  */

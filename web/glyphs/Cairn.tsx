@@ -1,6 +1,12 @@
 import type { Evidence } from "../../core/design/evidence";
 
-const WORD: Record<Evidence, string> = { guess: "guess", datasheet: "datasheet", calculated: "calculated", measured: "measured", proven: "proven in a run" };
+const WORD: Record<Evidence, string> = {
+  guess: "guess",
+  datasheet: "datasheet",
+  calculated: "calculated",
+  measured: "measured",
+  proven: "proven in a run",
+};
 
 function shape(level: Evidence) {
   switch (level) {
@@ -31,7 +37,14 @@ function shape(level: Evidence) {
 /** How well a number is known, as stones piled up. The word is its accessible name. */
 export function Cairn({ level }: { level: Evidence }) {
   return (
-    <svg width="12" height="12" viewBox="0 0 12 12" role="img" aria-label={WORD[level]} className="mx-[3px] inline-block shrink-0 align-[-1px] text-ink2">
+    <svg
+      width="12"
+      height="12"
+      viewBox="0 0 12 12"
+      role="img"
+      aria-label={WORD[level]}
+      className="mx-[3px] inline-block shrink-0 align-[-1px] text-ink2"
+    >
       <title>{WORD[level]}</title>
       {shape(level)}
     </svg>

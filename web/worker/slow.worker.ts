@@ -8,7 +8,12 @@ import { type Remedy, findingKey } from "../../core/subject";
 /** What takes longer than a frame, apart from the page. */
 const slow = {
   /** What would answer the findings of a design that are looked at, by code and what they are about. */
-  remedies(design: Design, context: EvaluationContext, habit: UnitHabit, wanted: readonly string[]): Record<string, Remedy[]> {
+  remedies(
+    design: Design,
+    context: EvaluationContext,
+    habit: UnitHabit,
+    wanted: readonly string[],
+  ): Record<string, Remedy[]> {
     const evaluation = evaluate(design, context);
     const out: Record<string, Remedy[]> = {};
     for (const f of evaluation.findings) {

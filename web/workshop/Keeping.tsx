@@ -72,7 +72,12 @@ function Devices() {
               since {when(d.since)}, last seen {when(d.seen)}
               {d.own && ", this one"}
             </span>
-            <button type="button" className="link ml-auto" aria-label={`Withdraw ${d.name}`} onClick={() => void withdraw(d.id, d.name)}>
+            <button
+              type="button"
+              className="link ml-auto"
+              aria-label={`Withdraw ${d.name}`}
+              onClick={() => void withdraw(d.id, d.name)}
+            >
               withdraw
             </button>
           </li>

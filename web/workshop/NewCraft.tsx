@@ -50,7 +50,8 @@ function Band({ banded, dimension }: { banded: Banded; dimension: Dimension }) {
     <span className="num">
       <b className="text-ink">{plain(banded.value, dimension, habit)}</b>{" "}
       <span className="predicted">
-        ({plain(banded.value / banded.factor, dimension, habit)} to {plain(banded.value * banded.factor, dimension, habit)})
+        ({plain(banded.value / banded.factor, dimension, habit)} to{" "}
+        {plain(banded.value * banded.factor, dimension, habit)})
       </span>
     </span>
   );
@@ -71,10 +72,19 @@ export function NewCraft() {
   const [speed, setSpeed] = useState<number | null>(null);
   const [steadyLoad, setSteadyLoad] = useState<number | null>(null);
   const { massLimit, massOnHand, duration } = three;
-  const answer = massLimit !== null && massOnHand !== null && duration !== null ? firstAnswer({ heldUpBy, massLimit, massOnHand, duration, speed, steadyLoad }) : null;
+  const answer =
+    massLimit !== null && massOnHand !== null && duration !== null
+      ? firstAnswer({ heldUpBy, massLimit, massOnHand, duration, speed, steadyLoad })
+      : null;
   const create = useMutation({
     mutationFn: (design: Design) =>
-      call(contracts.createCraft, { body: { craft: { name: name.trim(), summary: `held up by ${HELD_UP_WORD[heldUpBy]}`, heldUpBy }, design, question: "" } }),
+      call(contracts.createCraft, {
+        body: {
+          craft: { name: name.trim(), summary: `held up by ${HELD_UP_WORD[heldUpBy]}`, heldUpBy },
+          design,
+          question: "",
+        },
+      }),
     onSuccess: ({ slug }) => {
       void queries.invalidateQueries({ queryKey: ["crafts"] });
       void navigate(`/craft/${slug}/v1/brief`);
@@ -87,11 +97,16 @@ export function NewCraft() {
       setMissing(true);
       return;
     }
-    if (massLimit !== null && massOnHand !== null && duration !== null) create.mutate(firstDesign(heldUpBy, massLimit, massOnHand, duration));
+    if (massLimit !== null && massOnHand !== null && duration !== null)
+      create.mutate(firstDesign(heldUpBy, massLimit, massOnHand, duration));
   };
   const negative = answer !== null && answer.remainder < 0;
   return (
-    <form onSubmit={guarded(submit)} aria-label="New craft" className="grid grid-cols-2 gap-8 border-t border-rule px-4 py-4 max-[900px]:grid-cols-1">
+    <form
+      onSubmit={guarded(submit)}
+      aria-label="New craft"
+      className="grid grid-cols-2 gap-8 border-t border-rule px-4 py-4 max-[900px]:grid-cols-1"
+    >
       <div>
         <h2>New, from three numbers</h2>
         <fieldset className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1">
@@ -102,7 +117,14 @@ export function NewCraft() {
               key={h}
               className={`min-h-6 cursor-pointer border-b-2 focus-within:outline-2 focus-within:outline-pencil ${h === heldUpBy ? "border-accent font-semibold text-accent" : "border-transparent text-ink"}`}
             >
-              <input type="radio" name="heldUpBy" className="sr-only" value={h} checked={h === heldUpBy} onChange={() => setHeldUpBy(h)} />
+              <input
+                type="radio"
+                name="heldUpBy"
+                className="sr-only"
+                value={h}
+                checked={h === heldUpBy}
+                onChange={() => setHeldUpBy(h)}
+              />
               {HELD_UP_WORD[h]}
             </label>
           ))}
@@ -110,7 +132,14 @@ export function NewCraft() {
         <div className="mt-3 grid grid-cols-3 gap-3">
           <label>
             Mass limit
-            <QuantityField boxed label="Mass limit" value={massLimit} dimension="mass" schema={positiveOf("mass")} onCommit={(v) => setThree({ ...three, massLimit: v })} />
+            <QuantityField
+              boxed
+              label="Mass limit"
+              value={massLimit}
+              dimension="mass"
+              schema={positiveOf("mass")}
+              onCommit={(v) => setThree({ ...three, massLimit: v })}
+            />
           </label>
           <label>
             Mass on hand
@@ -125,24 +154,51 @@ export function NewCraft() {
           </label>
           <label>
             Minutes wanted
-            <QuantityField boxed label="Minutes wanted" value={duration} dimension="time" schema={positiveOf("time")} onCommit={(v) => setThree({ ...three, duration: v })} />
+            <QuantityField
+              boxed
+              label="Minutes wanted"
+              value={duration}
+              dimension="time"
+              schema={positiveOf("time")}
+              onCommit={(v) => setThree({ ...three, duration: v })}
+            />
           </label>
         </div>
         <div className="mt-3 grid grid-cols-3 gap-3">
           {MOVES.includes(heldUpBy) && (
             <label>
               At a speed of
-              <QuantityField boxed label="Speed wanted" value={speed} dimension="speed" empty="as usual" onCommit={(v) => setSpeed(v)} />
+              <QuantityField
+                boxed
+                label="Speed wanted"
+                value={speed}
+                dimension="speed"
+                empty="as usual"
+                onCommit={(v) => setSpeed(v)}
+              />
             </label>
           )}
           <label>
             Steady load
-            <QuantityField boxed label="Steady load" value={steadyLoad} dimension="power" empty="about 2 W" onCommit={(v) => setSteadyLoad(v)} />
+            <QuantityField
+              boxed
+              label="Steady load"
+              value={steadyLoad}
+              dimension="power"
+              empty="about 2 W"
+              onCommit={(v) => setSteadyLoad(v)}
+            />
           </label>
         </div>
         <label className="mt-3 block">
           Name
-          <input className="box" maxLength={80} value={name} aria-invalid={missing && name.trim() === ""} onChange={(e) => setName(e.target.value)} />
+          <input
+            className="box"
+            maxLength={80}
+            value={name}
+            aria-invalid={missing && name.trim() === ""}
+            onChange={(e) => setName(e.target.value)}
+          />
           {missing && name.trim() === "" && (
             <span role="alert" className="text-[11px] text-stop">
               A name is needed.
@@ -163,7 +219,8 @@ export function NewCraft() {
           </h2>
           {negative && (
             <p className="mt-1 flex items-start gap-2 font-semibold text-stop" data-first="stop">
-              <Flag severity="stop" /> Stop: these numbers cannot hold together. {plain(-answer.remainder, "mass", habit)} is missing before any structure.
+              <Flag severity="stop" /> Stop: these numbers cannot hold together.{" "}
+              {plain(-answer.remainder, "mass", habit)} is missing before any structure.
             </p>
           )}
           <table className="rows mt-1 w-full">
@@ -199,7 +256,9 @@ export function NewCraft() {
           </table>
           <details className="mt-2 text-[12px]">
             <summary className="cursor-pointer text-accent">Show working</summary>
-            <p className="num mt-1 bg-sheet p-2 text-ink">{FIRST_ANSWER[answer.method]}; energy = (P + steady load)·t / 0.8</p>
+            <p className="num mt-1 bg-sheet p-2 text-ink">
+              {FIRST_ANSWER[answer.method]}; energy = (P + steady load)·t / 0.8
+            </p>
             <ul className="mt-1">
               {answer.assumptions.map((a) => (
                 <li key={a.name}>
@@ -210,7 +269,9 @@ export function NewCraft() {
                 </li>
               ))}
             </ul>
-            <p className="mt-1 text-pencil">Generic figures of small craft (common practice), each with its spread; valid until your own are entered.</p>
+            <p className="mt-1 text-pencil">
+              Generic figures of small craft (common practice), each with its spread; valid until your own are entered.
+            </p>
           </details>
         </section>
       )}

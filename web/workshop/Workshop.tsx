@@ -28,7 +28,13 @@ function Silhouette({ glance, scale }: { glance: Glance | null; scale: number })
   const per = (glance.size.length * scale) / 1000;
   const h = Math.max(glance.size.height * scale, 6);
   return (
-    <svg width={BENCH_WIDTH} height={h + 2} viewBox={`0 0 ${BENCH_WIDTH} ${h + 2}`} aria-hidden="true" className="shrink-0">
+    <svg
+      width={BENCH_WIDTH}
+      height={h + 2}
+      viewBox={`0 0 ${BENCH_WIDTH} ${h + 2}`}
+      aria-hidden="true"
+      className="shrink-0"
+    >
       {glance.boxes.map(([x, z, length, height], k) => (
         <rect
           key={k}
@@ -72,10 +78,15 @@ function CraftRow({ summary, scale }: { summary: CraftSummary; scale: number }) 
         </p>
         <p className="text-[11px] text-pencil">
           {glance && !current && "verdicts as before the last change; being worked out again · "}
-          {summary.runs} {summary.runs === 1 ? "run" : "runs"}, {summary.openFaults} {summary.openFaults === 1 ? "fault" : "faults"} open or unproven
+          {summary.runs} {summary.runs === 1 ? "run" : "runs"}, {summary.openFaults}{" "}
+          {summary.openFaults === 1 ? "fault" : "faults"} open or unproven
         </p>
       </div>
-      <div className="flex items-end gap-3 overflow-x-auto pb-1" role="img" aria-label={`Versions: ${summary.versions.map(([label]) => label).join(", ")}`}>
+      <div
+        className="flex items-end gap-3 overflow-x-auto pb-1"
+        role="img"
+        aria-label={`Versions: ${summary.versions.map(([label]) => label).join(", ")}`}
+      >
         {summary.hidden > 0 && <span className="text-[11px] text-pencil">{summary.hidden} older</span>}
         {summary.versions.map(([label, passed, failed, frozen]) => (
           <span key={label} className="flex flex-col items-center">
@@ -93,7 +104,11 @@ function CraftRow({ summary, scale }: { summary: CraftSummary; scale: number }) 
           type="button"
           className="link text-[11px]"
           aria-label={`Delete ${name}`}
-          onClick={() => void remove(`Delete ${name} with all its versions, runs and faults?`, `${name} was deleted.`, () => call(contracts.deleteCraft, { params: { slug } }))}
+          onClick={() =>
+            void remove(`Delete ${name} with all its versions, runs and faults?`, `${name} was deleted.`, () =>
+              call(contracts.deleteCraft, { params: { slug } }),
+            )
+          }
         >
           delete
         </button>
@@ -126,9 +141,14 @@ function ImportButton() {
       await queries.invalidateQueries({ queryKey: ["crafts"] });
       void navigate(`/craft/${slug}`);
     } catch (error) {
-      toast.error(error instanceof SyntaxError ? `${file.name} is not JSON. Accepted: a craft exported by Ultraform (.json, or .tar with its pictures).` : sayError(error), {
-        duration: 15_000,
-      });
+      toast.error(
+        error instanceof SyntaxError
+          ? `${file.name} is not JSON. Accepted: a craft exported by Ultraform (.json, or .tar with its pictures).`
+          : sayError(error),
+        {
+          duration: 15_000,
+        },
+      );
     }
   };
   return (
@@ -176,7 +196,12 @@ function DeletedLately() {
             <span className="text-[11px] text-pencil">
               {t.kind}, {t.deletedAt.slice(0, 16).replace("T", " ")}
             </span>
-            <button type="button" className="link ml-auto" aria-label={`Bring back ${t.name}`} onClick={() => void back(t.id)}>
+            <button
+              type="button"
+              className="link ml-auto"
+              aria-label={`Bring back ${t.name}`}
+              onClick={() => void back(t.id)}
+            >
               bring it back
             </button>
           </li>
@@ -204,7 +229,9 @@ export function Workshop() {
       </div>
       <header className="flex items-center gap-6 border-b border-rule px-4 [grid-area:track] max-[640px]:flex-wrap max-[640px]:gap-2 max-[640px]:py-2">
         <h1>Workshop</h1>
-        <span className="text-pencil max-[640px]:hidden">size it, balance it, run it, find what failed, change one thing</span>
+        <span className="text-pencil max-[640px]:hidden">
+          size it, balance it, run it, find what failed, change one thing
+        </span>
         <span className="ml-auto">
           <ImportButton />
         </span>
@@ -225,7 +252,11 @@ export function Workshop() {
               100 mm
             </p>
           )}
-          {data?.length === 0 && <p className="pt-2 text-[15px] text-ink">The bench is empty. Three numbers below put the first craft on it.</p>}
+          {data?.length === 0 && (
+            <p className="pt-2 text-[15px] text-ink">
+              The bench is empty. Three numbers below put the first craft on it.
+            </p>
+          )}
           <ul>
             {data?.map((s) => (
               <CraftRow key={s.slug} summary={s} scale={scale} />

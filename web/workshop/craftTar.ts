@@ -9,5 +9,7 @@ export async function isTar(file: Blob): Promise<boolean> {
 /** Sends a craft that was exported with its pictures beside it. */
 export async function sendCraftTar(file: Blob): Promise<{ slug: string }> {
   const contract = contracts.importCraft;
-  return readAnswer(contract, () => fetch(contract.path, { method: "POST", headers: { "content-type": "application/x-tar" }, body: file }));
+  return readAnswer(contract, () =>
+    fetch(contract.path, { method: "POST", headers: { "content-type": "application/x-tar" }, body: file }),
+  );
 }

@@ -31,7 +31,10 @@ export interface Symptom {
 
 type Links = Pick<Cause, "raisedBy" | "loweredBy" | "touchedBy"> & { cost?: number };
 
-/** What a test puts at risk, said with each (common practice; whoever knows better says so in an entry of one's own). There is no default. */
+/**
+ * What a test puts at risk, said with each (common practice; whoever knows better says so in an entry of one's own).
+ * There is no default.
+ */
 interface Stake {
   risk: Risk;
   powered: boolean;
@@ -49,7 +52,15 @@ export const TURNS: Stake = { risk: "a person", powered: true };
 /** Fibres, heat, blades or resin: hands, eyes and lungs. */
 export const TOUCH: Stake = { risk: "a person", powered: false };
 
-export const c = (id: string, text: string, test: string, minutes: number, fix: string, stake: Stake, { cost = 0, ...links }: Links = {}): Cause => ({
+export const c = (
+  id: string,
+  text: string,
+  test: string,
+  minutes: number,
+  fix: string,
+  stake: Stake,
+  { cost = 0, ...links }: Links = {},
+): Cause => ({
   id,
   text,
   test,
@@ -59,12 +70,24 @@ export const c = (id: string, text: string, test: string, minutes: number, fix: 
   fix,
   ...links,
 });
-export const symptom = (group: Symptom["group"], id: string, text: string, ...causes: Cause[]): Symptom => ({ id, text, group, causes });
+export const symptom = (group: Symptom["group"], id: string, text: string, ...causes: Cause[]): Symptom => ({
+  id,
+  text,
+  group,
+  causes,
+});
 
 /** Verdicts and changes that several causes share. */
-export const CG: Links = { raisedBy: ["cg-outside", "cg-doubtful"], loweredBy: ["cg-inside"], touchedBy: ["place", "mass"] };
+export const CG: Links = {
+  raisedBy: ["cg-outside", "cg-doubtful"],
+  loweredBy: ["cg-inside"],
+  touchedBy: ["place", "mass"],
+};
 export const HEAVY: Links = { raisedBy: ["mass-over", "growth"], touchedBy: ["mass", "part"] };
-export const THRUST: Links = { raisedBy: ["thrust-short", "cannot-lift", "sweep-stale"], touchedBy: ["propeller", "motor", "gear", "pack"] };
+export const THRUST: Links = {
+  raisedBy: ["thrust-short", "cannot-lift", "sweep-stale"],
+  touchedBy: ["propeller", "motor", "gear", "pack"],
+};
 export const SAG: Links = { raisedBy: ["pack-floor", "pack-current", "cold-pack", "brown-out"], touchedBy: ["pack"] };
 export const CURRENT: Links = {
   raisedBy: ["motor-current", "controller-current", "conductor-current", "steep-change"],

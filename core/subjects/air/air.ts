@@ -31,19 +31,25 @@ export interface Air extends Medium {
 /** Gas constant of water vapour, J/(kg·K). */
 const R_VAPOUR = 461.5;
 
-/** Pressure of saturated water vapour over water (Pa) at a temperature in °C, −40 to 60. Source: A. L. Buck, J. Appl. Meteorol. 20 (1981), as corrected 1996. */
-export const saturation = (temperature: number): number => 611.21 * Math.exp((18.678 - temperature / 234.5) * (temperature / (257.14 + temperature)));
+/**
+ * Pressure of saturated water vapour over water (Pa) at a temperature in °C, −40 to 60. Source: A. L. Buck, J. Appl.
+ * Meteorol. 20 (1981), as corrected 1996.
+ */
+export const saturation = (temperature: number): number =>
+  611.21 * Math.exp((18.678 - temperature / 234.5) * (temperature / (257.14 + temperature)));
 
 /** Relative humidity where nobody says another. */
 export const USUAL_HUMIDITY = 0.5;
 
 /**
- * Air at a pressure altitude. Pressure follows the standard atmosphere; temperature is the standard one unless given; dry unless a humidity is given.
+ * Air at a pressure altitude. Pressure follows the standard atmosphere; temperature is the standard one unless given;
+ * dry unless a humidity is given.
  *
  * @param altitude geopotential height, m, −500 to 11 000
  * @param temperature °C; standard when left out
  * @param humidity relative, 0 to 1: ρ = (p − e)/(R·T) + e/(R_v·T) with the vapour's pressure e
- * Viscosity by Sutherland's law as ISO 2533, and speed of sound, as of dry air: humidity moves them by less than 0.5 % below 40 °C.
+ * Viscosity by Sutherland's law as ISO 2533, and speed of sound, as of dry air: humidity moves them by less than 0.5
+ * % below 40 °C.
  */
 export function air(altitude: number, temperature?: number, humidity = 0): Air {
   const standard = T0 + LAPSE * altitude;

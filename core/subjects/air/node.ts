@@ -6,7 +6,10 @@ interface AirResult extends Air {
   densitySd: number;
 }
 
-/** How far off a stated temperature (K) and weather's pressure (share) commonly are, and a humidity that nobody read (judgement). */
+/**
+ * How far off a stated temperature (K) and weather's pressure (share) commonly are, and a humidity that nobody read
+ * (judgement).
+ */
 const OFF = { temperature: 2, pressure: 0.01, humidity: 0.25 };
 
 /** The air that the craft works in. */
@@ -25,7 +28,9 @@ export const air = subject({
     ];
     return { status: "solved", result: { ...here, densitySd: Math.hypot(...by) } };
   },
-  quantities: (result) => ({ airDensity: { value: result.density, sd: result.densitySd, dimension: "density", evidence: "calculated" } }),
+  quantities: (result) => ({
+    airDensity: { value: result.density, sd: result.densitySd, dimension: "density", evidence: "calculated" },
+  }),
   working(_key, result, { brief: { environment } }) {
     const { altitude, airTemperature, humidity } = environment;
     const wet = humidity ?? USUAL_HUMIDITY;
@@ -55,7 +60,10 @@ export const air = subject({
         sd: humidity === undefined ? OFF.humidity : 0,
         dimension: "percent",
         evidence: humidity === undefined ? "guess" : "datasheet",
-        share: humidity === undefined ? shareOf(airAt(altitude, airTemperature, wet + OFF.humidity).density - result.density) : 0,
+        share:
+          humidity === undefined
+            ? shareOf(airAt(altitude, airTemperature, wet + OFF.humidity).density - result.density)
+            : 0,
         source: null,
       },
     ];

@@ -13,7 +13,8 @@ export interface GramPrice {
 }
 
 /**
- * The one price of a gram, wherever it is told. The counterweight sits at the spot that is chosen; unasked, where ballast is already, else where it would have to go: in front of a CG that is
+ * The one price of a gram, wherever it is told. The counterweight sits at the spot that is chosen; unasked, where
+ * ballast is already, else where it would have to go: in front of a CG that is
  * too far back or inside its window (mass creeps aft: common practice), behind one that is too far forward.
  *
  * @param cg of the craft as it is, m

@@ -13,7 +13,12 @@ export interface Shift {
  * @param item the item's mass (kg, all pieces, positive), its place (m) and the range in which it may sit (null: fixed)
  * Source: first moment of mass; FAA-H-8083-1 "Aircraft Weight and Balance Handbook", chapter on weight shift.
  */
-export function shiftFor(total: number, cg: number, target: number, item: { mass: number; at: number; range: { from: number; to: number } | null }): Shift {
+export function shiftFor(
+  total: number,
+  cg: number,
+  target: number,
+  item: { mass: number; at: number; range: { from: number; to: number } | null },
+): Shift {
   const to = item.at + ((target - cg) * total) / item.mass;
   return { to, inRange: item.range !== null && to >= item.range.from - 1e-9 && to <= item.range.to + 1e-9 };
 }
@@ -29,7 +34,10 @@ export function ballastFor(total: number, cg: number, target: number, place: num
   return Number.isFinite(mass) && mass >= 0 ? mass : null;
 }
 
-/** Grams of counterweight at `place` that one gram at `at` costs, for a CG held at `cg`. Positive when both lie on opposite sides. */
+/**
+ * Grams of counterweight at `place` that one gram at `at` costs, for a CG held at `cg`. Positive when both lie on
+ * opposite sides.
+ */
 export function leverage(cg: number, at: number, place: number): number {
   return -(at - cg) / (place - cg);
 }

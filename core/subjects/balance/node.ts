@@ -20,7 +20,12 @@ export const balance = subject({
     const ledger = of(mass);
     const incomplete = ledger.status === "solved" ? ledger.result.incomplete : [];
     const rest = incomplete.length > 0 ? { incomplete } : {};
-    const q = (value: number, sd: number, dimension: Quantity["dimension"], evidence = r.inertiaEvidence): Quantity => ({ value, sd, dimension, evidence, ...rest });
+    const q = (
+      value: number,
+      sd: number,
+      dimension: Quantity["dimension"],
+      evidence = r.inertiaEvidence,
+    ): Quantity => ({ value, sd, dimension, evidence, ...rest });
     return {
       cgX: q(r.cg.x, r.cgSd.x, "length", r.cgEvidence.x),
       cgY: q(r.cg.y, r.cgSd.y, "length", r.cgEvidence.y),
@@ -36,8 +41,20 @@ export const balance = subject({
     for (const [k, item] of view.items.entries()) {
       const share = r.items[k];
       if (!item.mass || share?.mass == null) continue;
-      const place = { name: `${item.name}, place`, value: item.place[axis ?? "x"], sd: share.placeSd, dimension: "length" as const, evidence: item.placeEvidence };
-      const weight = { name: item.name, value: share.mass, sd: share.massSd, dimension: "mass" as const, evidence: item.mass.evidence };
+      const place = {
+        name: `${item.name}, place`,
+        value: item.place[axis ?? "x"],
+        sd: share.placeSd,
+        dimension: "length" as const,
+        evidence: item.placeEvidence,
+      };
+      const weight = {
+        name: item.name,
+        value: share.mass,
+        sd: share.massSd,
+        dimension: "mass" as const,
+        evidence: item.mass.evidence,
+      };
       const variance = axis ? r.cgSd[axis] ** 2 : 0;
       const arm = axis ? (axis === "y" && item.mirrored ? 0 : item.place[axis]) - r.cg[axis] : 0;
       const byMass = axis ? ((share.massSd / r.mass) * arm) ** 2 : 0;

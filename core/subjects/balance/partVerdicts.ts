@@ -31,7 +31,20 @@ function unequalPairs({ design }: Pick<See, "design">) {
     const differ = Math.abs(massA - massB);
     const apart = Math.hypot(a.place.x - b.place.x, a.place.y + b.place.y, a.place.z - b.place.z);
     const heavy = differ > PAIR_MASS * Math.max(massA, massB);
-    return heavy || apart > PAIR_PLACE ? [{ a, b, differ, apart, heavy, lighter: massA < massB ? a : b, most: Math.max(massA, massB), known: a.mass.evidence }] : [];
+    return heavy || apart > PAIR_PLACE
+      ? [
+          {
+            a,
+            b,
+            differ,
+            apart,
+            heavy,
+            lighter: massA < massB ? a : b,
+            most: Math.max(massA, massB),
+            known: a.mass.evidence,
+          },
+        ]
+      : [];
   });
 }
 const pairUnequal = verdict<{ a: string; b: string; mass: number; place: number }>({
@@ -44,7 +57,14 @@ const pairUnequal = verdict<{ a: string; b: string; mass: number; place: number 
         params: { a: a.name, b: b.name, mass: heavy ? differ : 0, place: apart },
         figure: heavy
           ? { label: "difference", value: differ, sd: 0, dimension: "mass", evidence: known, limit: PAIR_MASS * most }
-          : { label: "out of mirror", value: apart, sd: 0, dimension: "length", evidence: a.placeEvidence, limit: PAIR_PLACE },
+          : {
+              label: "out of mirror",
+              value: apart,
+              sd: 0,
+              dimension: "length",
+              evidence: a.placeEvidence,
+              limit: PAIR_PLACE,
+            },
       }),
     ),
   remedies(see, found, h) {
@@ -52,15 +72,25 @@ const pairUnequal = verdict<{ a: string; b: string; mass: number; place: number 
     if (!pair) return [];
     const { a, b, heavy, lighter, differ } = pair;
     const patch: Patch = heavy
-      ? { set: [], addItems: [{ ...ballastItem(see.design, differ, lighter.place, lighter.name), parentId: lighter.id }] }
-      : { set: AXES.map((axis) => ({ path: ["items", `#${b.id}`, "place", axis], value: axis === "y" ? -a.place.y : a.place[axis] })), addItems: [] };
+      ? {
+          set: [],
+          addItems: [{ ...ballastItem(see.design, differ, lighter.place, lighter.name), parentId: lighter.id }],
+        }
+      : {
+          set: AXES.map((axis) => ({
+            path: ["items", `#${b.id}`, "place", axis],
+            value: axis === "y" ? -a.place.y : a.place[axis],
+          })),
+          addItems: [],
+        };
     return [
       heavy
         ? { code: "add-ballast", text: addBallast(differ, lighter.place.x, lighter.place.y, h), patch }
         : { code: "even-pair", text: `Place ${b.name} at y ${plain(-a.place.y, "length", h, 0)}`, patch },
     ];
   },
-  says: (p, h) => `${p.a} and ${p.b} are not a pair: ${p.mass > 0 ? `${plain(p.mass, "mass", h, 1)} apart` : `${plain(p.place, "length", h)} out of mirror`}`,
+  says: (p, h) =>
+    `${p.a} and ${p.b} are not a pair: ${p.mass > 0 ? `${plain(p.mass, "mass", h, 1)} apart` : `${plain(p.place, "length", h)} out of mirror`}`,
 });
 
 /** A mirrored entry with an odd number of pieces. */
@@ -73,10 +103,21 @@ const pairOdd = verdict<{ item: string; quantity: number }>({
         severity: "care",
         about: i.id,
         params: { item: i.name, quantity: i.quantity },
-        figure: { label: "pieces", value: i.quantity, sd: 0, dimension: "count", evidence: "measured", limit: i.quantity + 1 },
+        figure: {
+          label: "pieces",
+          value: i.quantity,
+          sd: 0,
+          dimension: "count",
+          evidence: "measured",
+          limit: i.quantity + 1,
+        },
       })),
   remedies: (_see, { about, params: p }) => [
-    { code: "set-quantity", text: `Set ${p.item} to ${p.quantity + 1}`, patch: { set: [{ path: ["items", `#${about}`, "quantity"], value: p.quantity + 1 }], addItems: [] } },
+    {
+      code: "set-quantity",
+      text: `Set ${p.item} to ${p.quantity + 1}`,
+      patch: { set: [{ path: ["items", `#${about}`, "quantity"], value: p.quantity + 1 }], addItems: [] },
+    },
   ],
   says: (p) => `${p.item} is a mirrored pair of ${p.quantity} pieces: half of each side cannot be`,
 });
@@ -96,7 +137,14 @@ const slideOutside = verdict<{ item: string; by: number; nearest: number }>({
           severity: "care",
           about: item.id,
           params: { item: item.name, by: Math.abs(x - nearest), nearest },
-          figure: { label: "place", value: x, sd: 0, dimension: "length", evidence: item.placeEvidence, limit: nearest },
+          figure: {
+            label: "place",
+            value: x,
+            sd: 0,
+            dimension: "length",
+            evidence: item.placeEvidence,
+            limit: nearest,
+          },
         },
       ];
     }),

@@ -4,35 +4,55 @@ import type { MassResult } from "../mass/rollup";
 import { attachedTo, movingMass } from "../mass/tree";
 
 /**
- * The entry of ballast that brings the CG along one axis to `goal` by coming off, wholly or in part: r = M·(cg − goal)/(x − goal).
+ * The entry of ballast that brings the CG along one axis to `goal` by coming off, wholly or in part: r = M·(cg −
+ * goal)/(x − goal).
  *
  * @returns the entry, what comes off and what is left of it (kg, all pieces); null when none can do it
  * Source: first moment of mass (FAA-H-8083-1, removal of weight).
  */
-export function lighterBallast(design: Design, all: MassResult, axis: Axis, goal: number): { item: Item; by: number; left: number } | null {
+export function lighterBallast(
+  design: Design,
+  all: MassResult,
+  axis: Axis,
+  goal: number,
+): { item: Item; by: number; left: number } | null {
   const able = design.items.flatMap((item) => {
     if (!isBallast(item) || !item.mass || (axis === "y" && item.mirrored)) return [];
     const has = item.mass.value * item.quantity;
     const by = (all.mass * (all.cg[axis] - goal)) / (item.place[axis] - goal);
     // Half a gram is nothing, and all but half a gram is all.
-    return by > SPARE && by <= has + SPARE ? [{ item, by: Math.min(by, has), left: has - by < SPARE ? 0 : has - by }] : [];
+    return by > SPARE && by <= has + SPARE
+      ? [{ item, by: Math.min(by, has), left: has - by < SPARE ? 0 : has - by }]
+      : [];
   });
   return able.toSorted((a, b) => b.by - a.by)[0] ?? null;
 }
 const SPARE = 0.0005;
 
-/** How much larger a part may be than the place that it goes to, and the share of the craft that a part may be to be moved about. */
+/**
+ * How much larger a part may be than the place that it goes to, and the share of the craft that a part may be to be
+ * moved about.
+ */
 const LARGER = 1.25;
 const SMALL = 0.35;
 
 /** Parts that a drive holds where they are. */
-const driven = (design: Design): Set<string | null> => new Set(design.units.flatMap((u) => [u.motorItemId, u.propellerItemId]));
+const driven = (design: Design): Set<string | null> =>
+  new Set(design.units.flatMap((u) => [u.motorItemId, u.propellerItemId]));
 
 /**
- * Two parts that bring the CG between two limits by changing places, the one nearest to `goal`: small, single parts whose places are known, that fit each other's place and that no drive holds where they are.
- * The change is (a − b)·(xb − xa)/M along each axis, so one that moves the CG off the centreline by more than it helps is left out.
+ * Two parts that bring the CG between two limits by changing places, the one nearest to `goal`: small, single parts
+ * whose places are known, that fit each other's place and that no drive holds where they are.
+ * The change is (a − b)·(xb − xa)/M along each axis, so one that moves the CG off the centreline by more than it
+ * helps is left out.
  */
-export function swapTo(design: Design, all: MassResult, axis: Axis, goal: number, { low, high }: { low: number; high: number }): { a: Item; b: Item } | null {
+export function swapTo(
+  design: Design,
+  all: MassResult,
+  axis: Axis,
+  goal: number,
+  { low, high }: { low: number; high: number },
+): { a: Item; b: Item } | null {
   if (!(high >= low)) return null;
   const held = driven(design);
   const longest = Math.max(...design.items.map((i) => Math.max(i.size.x, i.size.y, i.size.z)), 0);
@@ -60,4 +80,5 @@ export function swapTo(design: Design, all: MassResult, axis: Axis, goal: number
     }
   return best;
 }
-const fits = (part: Point, place: Point) => part.x <= LARGER * place.x && part.y <= LARGER * place.y && part.z <= LARGER * place.z;
+const fits = (part: Point, place: Point) =>
+  part.x <= LARGER * place.x && part.y <= LARGER * place.y && part.z <= LARGER * place.z;

@@ -41,7 +41,9 @@ export type BalanceResult =
   | { status: "infeasible"; nearest: BalancePlan; miss: Partial<Record<Axis, number>> }
   | { status: "noMass" };
 
-/** One variable of the linear programme: what a unit of it (1 g, 1 mm) adds to the moments (g·mm) and to the mass (g). */
+/**
+ * One variable of the linear programme: what a unit of it (1 g, 1 mm) adds to the moments (g·mm) and to the mass (g).
+ */
 interface Lever {
   apply: (plan: BalancePlan, amount: number) => void;
   most: number;
@@ -53,7 +55,10 @@ interface Lever {
 
 const G = 1000;
 const MM = 1000;
-/** Added mass counts so much more than movement that no gram is added to save movement, yet movement settles what mass leaves open. */
+/**
+ * Added mass counts so much more than movement that no gram is added to save movement, yet movement settles what mass
+ * leaves open.
+ */
 const COST_PER_GRAM = 1000;
 /** How much further than the nearest point a plan may end, m. */
 const NEAR = 0.0005;
@@ -87,7 +92,14 @@ function levers(design: Design, question: BalanceQuestion): Lever[] {
   }
   for (const spot of ballastSpots(design))
     if (question.spots.includes(spot.id))
-      out.push({ axis: null, place: spot.place, most: spot.most * G, moment: 0, cost: COST_PER_GRAM, apply: (plan, amount) => plan.ballast.push({ spot, mass: amount / G }) });
+      out.push({
+        axis: null,
+        place: spot.place,
+        most: spot.most * G,
+        moment: 0,
+        cost: COST_PER_GRAM,
+        apply: (plan, amount) => plan.ballast.push({ spot, mass: amount / G }),
+      });
   return out;
 }
 
@@ -148,9 +160,12 @@ function reached(design: Design, mass: MassResult, plan: BalancePlan): Point {
 }
 
 /**
- * Brings the CG to its goals along one, two or three axes at once with the least added mass; among equals, with the least movement.
- * A linear programme: moments are linear in every slide and every ballast mass once the goal is multiplied by the total mass.
- * Out of reach, the smallest widening of the goals that can be met is found by bisection, so the point named is the nearest to half a millimetre.
+ * Brings the CG to its goals along one, two or three axes at once with the least added mass; among equals, with the
+ * least movement.
+ * A linear programme: moments are linear in every slide and every ballast mass once the goal is multiplied by the
+ * total mass.
+ * Out of reach, the smallest widening of the goals that can be met is found by bisection, so the point named is the
+ * nearest to half a millimetre.
  *
  * @param design places in m, masses in kg; parts without a mass are left out
  * Source: first moments of mass (FAA-H-8083-1); simplex method of the yalps package.
@@ -186,7 +201,8 @@ export function balance(design: Design, question: BalanceQuestion, mass = rollUp
   return { status: "infeasible", nearest, miss };
 }
 
-const distance = (at: number, goal: CgGoal | undefined): number => (goal ? Math.max(0, goal.low - at, at - goal.high) : 0);
+const distance = (at: number, goal: CgGoal | undefined): number =>
+  goal ? Math.max(0, goal.low - at, at - goal.high) : 0;
 
 export interface Alternative {
   kind: "least mass" | "slide only" | "ballast only" | "half slide, rest ballast";
@@ -194,18 +210,22 @@ export interface Alternative {
 }
 
 /**
- * Different ways to the same goals: the least added mass; the one part whose slide alone does it with the shortest way; ballast alone; and half of
+ * Different ways to the same goals: the least added mass; the one part whose slide alone does it with the shortest
+ * way; ballast alone; and half of
  * that slide with ballast for the rest. Those that cannot do it, or repeat an earlier one, are left out.
  */
 export function alternatives(design: Design, question: BalanceQuestion, mass = rollUp(design)): Alternative[] {
   const out: Alternative[] = [];
   const add = (kind: Alternative["kind"], result: BalanceResult) => {
-    if (result.status === "solved" && !out.some((a) => same(a.plan, result.plan))) out.push({ kind, plan: result.plan });
+    if (result.status === "solved" && !out.some((a) => same(a.plan, result.plan)))
+      out.push({ kind, plan: result.plan });
   };
   const single = question.sliders
     .flatMap((id) => {
       const result = balance(design, { ...question, sliders: [id], spots: [] }, mass);
-      return result.status === "solved" && result.plan.moves.length > 0 ? [{ result, way: result.plan.moves.reduce((s, m) => s + Math.abs(m.to - m.from), 0) }] : [];
+      return result.status === "solved" && result.plan.moves.length > 0
+        ? [{ result, way: result.plan.moves.reduce((s, m) => s + Math.abs(m.to - m.from), 0) }]
+        : [];
     })
     .sort((a, b) => a.way - b.way)[0];
   if (single) add("slide only", single.result);
@@ -219,7 +239,8 @@ export function alternatives(design: Design, question: BalanceQuestion, mass = r
       const to = (move.from + move.to) / 2;
       moveItem(half, item.id, { [move.axis]: to - move.from });
       const rest = balance(half, { ...question, sliders: [] });
-      if (rest.status === "solved" && rest.plan.added > 0) add("half slide, rest ballast", { status: "solved", plan: { ...rest.plan, moves: [{ ...move, to }] } });
+      if (rest.status === "solved" && rest.plan.added > 0)
+        add("half slide, rest ballast", { status: "solved", plan: { ...rest.plan, moves: [{ ...move, to }] } });
     }
   }
   return out;
@@ -237,7 +258,8 @@ export function planPatch(design: Design, plan: BalancePlan): Patch {
     return item ? slideSteps(design.items, item, move.axis, move.to - move.from) : [];
   });
   const addItems: Patch["addItems"] = [];
-  for (const { spot, mass } of plan.ballast) addItems.push(ballastItem(design, mass, spot.place, spot.name, addItems.length));
+  for (const { spot, mass } of plan.ballast)
+    addItems.push(ballastItem(design, mass, spot.place, spot.name, addItems.length));
   return { set, addItems };
 }
 
@@ -245,7 +267,8 @@ export function planPatch(design: Design, plan: BalancePlan): Patch {
 const PACK_RANGE = { least: 0.6, most: 1.6 };
 
 /**
- * The mass that the pack would need for the CG to come to `target` along x, kg (all of its ledger entry): m' = m + M·(target − cg)/(x − target).
+ * The mass that the pack would need for the CG to come to `target` along x, kg (all of its ledger entry): m' = m +
+ * M·(target − cg)/(x − target).
  * @returns null when no pack between 60 % and 160 % of its mass does it, or there is no pack in the ledger
  */
 export function packMassFor(design: Design, target: number): { itemId: string; mass: number; factor: number } | null {

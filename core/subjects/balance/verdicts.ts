@@ -20,12 +20,17 @@ import { type Alternative, alternatives, planPatch, reachOf, shortestSlide } fro
 const CG_METRIC = { x: "cgX", y: "cgY", z: "cgZ" } as const;
 type Window = Target & { upper: number };
 const windowOf = (see: See, axis: Axis): Window | undefined =>
-  see.design.brief.targets.find((t): t is Window => t.metric === CG_METRIC[axis] && t.comparison === "between" && t.upper !== undefined);
+  see.design.brief.targets.find(
+    (t): t is Window => t.metric === CG_METRIC[axis] && t.comparison === "between" && t.upper !== undefined,
+  );
 const WEIGH_FIRST = advice("Weigh what blurs it most (see below)");
 
-const movePart = (item: string, by: number, h: UnitHabit) => `Move ${item} ${plain(Math.abs(by), "length", h, 0)} ${by < 0 ? "forward" : "aft"}`;
-const moveAcross = (item: string, by: number, h: UnitHabit) => `Move ${item} ${plain(Math.abs(by), "length", h, 0)} to ${by > 0 ? "starboard" : "port"}`;
-const moveUp = (item: string, by: number, h: UnitHabit) => `Move ${item} ${plain(Math.abs(by), "length", h, 0)} ${by > 0 ? "up" : "down"}`;
+const movePart = (item: string, by: number, h: UnitHabit) =>
+  `Move ${item} ${plain(Math.abs(by), "length", h, 0)} ${by < 0 ? "forward" : "aft"}`;
+const moveAcross = (item: string, by: number, h: UnitHabit) =>
+  `Move ${item} ${plain(Math.abs(by), "length", h, 0)} to ${by > 0 ? "starboard" : "port"}`;
+const moveUp = (item: string, by: number, h: UnitHabit) =>
+  `Move ${item} ${plain(Math.abs(by), "length", h, 0)} ${by > 0 ? "up" : "down"}`;
 const moveAlong = { x: movePart, y: moveAcross, z: moveUp };
 
 /** One alternative of the solver as a remedy; null for what no single sentence says. */
@@ -45,17 +50,23 @@ function asRemedy({ design }: See, { plan }: Alternative, axis: Axis, h: UnitHab
   if (!ballast) return null;
   const { place } = ballast.spot;
   const text =
-    axis === "z" ? `Add ${plain(ballast.mass, "mass", h)} at the ${ballast.spot.name}, z ${plain(place.z, "length", h, 0)}` : addBallast(ballast.mass, place.x, place.y, h);
+    axis === "z"
+      ? `Add ${plain(ballast.mass, "mass", h)} at the ${ballast.spot.name}, z ${plain(place.z, "length", h, 0)}`
+      : addBallast(ballast.mass, place.x, place.y, h);
   return { code: "add-ballast", text, patch };
 }
 const MOVES = { x: "move-part", y: "move-part-across", z: "move-part-up" };
 
-/** Ways to bring the CG along one axis to `goal`, the others left as they are: by taking a part off, by sliding, by ballast, by both; and by two parts that change places. */
+/**
+ * Ways to bring the CG along one axis to `goal`, the others left as they are: by taking a part off, by sliding, by
+ * ballast, by both; and by two parts that change places.
+ */
 function waysTo(see: See, axis: Axis, goal: number, h: UnitHabit): Remedy[] {
   const { design } = see;
   const all = see.result(balance);
   const sliders = design.items.filter((i) => i.slide || i.slideY || i.slideZ).map((i) => i.id);
-  // Ballast at whichever single spot takes least: two spots at once say nothing that one does not, unless none is enough alone.
+  // Ballast at whichever single spot takes least: two spots at once say nothing that one does not, unless none is
+  // enough alone.
   // Nose and tail say nothing of a height: there only places that were named.
   const places = axis === "z" ? design.ballastSpots : ballastSpots(design);
   const best = places
@@ -67,11 +78,17 @@ function waysTo(see: See, axis: Axis, goal: number, h: UnitHabit): Remedy[] {
     .slice(0, 1)
     .map((s) => s.id);
   const spots = best.length > 0 ? best : places.map((s) => s.id);
-  return alternatives(design, { sliders, spots, goals: { [axis]: { low: goal, high: goal } } }, all).flatMap((a) => asRemedy(see, a, axis, h) ?? []);
+  return alternatives(design, { sliders, spots, goals: { [axis]: { low: goal, high: goal } } }, all).flatMap(
+    (a) => asRemedy(see, a, axis, h) ?? [],
+  );
 }
 
 /** The ways that take nothing new aboard: what is there for balance alone comes off, or two parts change places. */
-function waysWithout(see: See, { axis, goal, inside }: { axis: Axis; goal: number; inside: { low: number; high: number } }, h: UnitHabit): Remedy[] {
+function waysWithout(
+  see: See,
+  { axis, goal, inside }: { axis: Axis; goal: number; inside: { low: number; high: number } },
+  h: UnitHabit,
+): Remedy[] {
   const all = see.result(balance);
   if (!all) return [];
   const off = lighterBallast(see.design, all, axis, goal);
@@ -81,10 +98,14 @@ function waysWithout(see: See, { axis, goal, inside }: { axis: Axis; goal: numbe
       ? [
           {
             code: "take-off",
-            text: off.left > 0 ? `Take ${plain(off.by, "mass", h)} of ${off.item.name} off` : `Take ${off.item.name} off`,
+            text:
+              off.left > 0 ? `Take ${plain(off.by, "mass", h)} of ${off.item.name} off` : `Take ${off.item.name} off`,
             patch:
               off.left > 0
-                ? { set: [{ path: ["items", `#${off.item.id}`, "mass", "value"], value: off.left / off.item.quantity }], addItems: [] }
+                ? {
+                    set: [{ path: ["items", `#${off.item.id}`, "mass", "value"], value: off.left / off.item.quantity }],
+                    addItems: [],
+                  }
                 : { set: [], addItems: [], removeItems: [off.item.id] },
           },
         ]
@@ -94,23 +115,47 @@ function waysWithout(see: See, { axis, goal, inside }: { axis: Axis; goal: numbe
           {
             code: "swap-parts",
             text: `Let ${swap.a.name} and ${swap.b.name} change places`,
-            patch: { set: [...placeSteps(see.design, swap.a, swap.b), ...placeSteps(see.design, swap.b, swap.a)], addItems: [] },
+            patch: {
+              set: [...placeSteps(see.design, swap.a, swap.b), ...placeSteps(see.design, swap.b, swap.a)],
+              addItems: [],
+            },
           },
         ]
       : []),
   ];
 }
 /** What moves a part, and what hangs on it, to where another one sits. */
-const placeSteps = (design: See["design"], part: Item, to: Item): Patch["set"] => AXES.flatMap((axis) => slideSteps(design.items, part, axis, to.place[axis] - part.place[axis]));
+const placeSteps = (design: See["design"], part: Item, to: Item): Patch["set"] =>
+  AXES.flatMap((axis) => slideSteps(design.items, part, axis, to.place[axis] - part.place[axis]));
 
-/** Where the CG shall be along an axis: its window; for a craft that is unstable on purpose, ahead of the stop line of its walk-back. */
-function limitsOf(see: See, axis: Axis): { about: string; low: number; high: number; guess: boolean; must: boolean; stopLine: boolean } | null {
+/**
+ * Where the CG shall be along an axis: its window; for a craft that is unstable on purpose, ahead of the stop line of
+ * its walk-back.
+ */
+function limitsOf(
+  see: See,
+  axis: Axis,
+): { about: string; low: number; high: number; guess: boolean; must: boolean; stopLine: boolean } | null {
   const target = windowOf(see, axis);
   const { schools, walkBack } = see.design;
   if (axis === "x" && schools.balance === "unstable on purpose" && walkBack)
-    return { about: "walkBack", low: target?.value ?? -Infinity, high: walkBack.stop, guess: false, must: true, stopLine: true };
+    return {
+      about: "walkBack",
+      low: target?.value ?? -Infinity,
+      high: walkBack.stop,
+      guess: false,
+      must: true,
+      stopLine: true,
+    };
   return target
-    ? { about: target.id, low: target.value, high: target.upper, guess: target.evidence === "guess", must: axis === "x" || target.weight === "must", stopLine: false }
+    ? {
+        about: target.id,
+        low: target.value,
+        high: target.upper,
+        guess: target.evidence === "guess",
+        must: axis === "x" || target.weight === "must",
+        stopLine: false,
+      }
     : null;
 }
 
@@ -190,14 +235,18 @@ type Outside = { beyond: boolean; by: number; stopLine: boolean };
 const cgOutside = verdict<Outside>({
   find: outsideAlong("x"),
   remedies: (see, _found, h) => intoAlong("x")(see, h),
-  says: (p, h) => `CG sits ${plain(p.by, "length", h)} ${p.beyond ? "behind" : "ahead of"} ${p.beyond ? within(p.stopLine) : "its window"}`,
+  says: (p, h) =>
+    `CG sits ${plain(p.by, "length", h)} ${p.beyond ? "behind" : "ahead of"} ${p.beyond ? within(p.stopLine) : "its window"}`,
 });
 
 type Odds = { odds: number; stopLine: boolean };
 const cgDoubtful = verdict<Odds>({
   find: doubtfulAlong("x"),
   remedies: (see, _found, h) => measureFirst("x")(see, h),
-  says: (p) => (p.stopLine ? `CG is ahead of its stop line by ${inHundred(p.odds)} only` : `CG is in its window by ${inHundred(p.odds)} only`),
+  says: (p) =>
+    p.stopLine
+      ? `CG is ahead of its stop line by ${inHundred(p.odds)} only`
+      : `CG is in its window by ${inHundred(p.odds)} only`,
 });
 
 /** Unstable on purpose, and nowhere is written how far back the CG may go. */
@@ -215,7 +264,15 @@ const cgInside = verdict<Odds>({
   find(see) {
     const at = againstWindow(see);
     if (!at || at.outside || at.odds < SURE || (at.cg.incomplete?.length ?? 0) > 0) return [];
-    return [{ ...base, severity: "clear", about: at.limits.about, params: { odds: at.odds, stopLine: at.limits.stopLine }, figure: figureOf("CG", at.cg, at.limit) }];
+    return [
+      {
+        ...base,
+        severity: "clear",
+        about: at.limits.about,
+        params: { odds: at.odds, stopLine: at.limits.stopLine },
+        figure: figureOf("CG", at.cg, at.limit),
+      },
+    ];
   },
   says: (p) => `CG is ${p.stopLine ? "ahead of its stop line" : "inside its window"}, ${inHundred(p.odds)}`,
 });
@@ -226,7 +283,15 @@ const cgOpen = verdict<{ open: string; stopLine: boolean }>({
     const at = againstWindow(see);
     const open = at?.cg.incomplete?.[0];
     if (!at || at.outside || open === undefined) return [];
-    return [{ ...base, severity: "note", about: at.limits.about, params: { open, stopLine: at.limits.stopLine }, figure: null }];
+    return [
+      {
+        ...base,
+        severity: "note",
+        about: at.limits.about,
+        params: { open, stopLine: at.limits.stopLine },
+        figure: null,
+      },
+    ];
   },
   remedies: () => [advice("Weigh it, or enter a guess with its doubt")],
   says: (p) => `Whether the CG is ${p.stopLine ? "ahead of its stop line" : "inside its window"} is open: ${p.open}`,
@@ -244,7 +309,9 @@ const cgHeightDoubtful = verdict<Odds>({
   says: (p) => `CG is in its window in height by ${inHundred(p.odds)} only`,
 });
 
-/** Share of the craft's width that the CG may sit off the centreline before it is said. Common practice: one per cent. */
+/**
+ * Share of the craft's width that the CG may sit off the centreline before it is said. Common practice: one per cent.
+ */
 const SIDEWAYS_SHARE = 0.01;
 
 /** CG off the centreline by more than 1 % of the width and more than its own doubt. */
@@ -319,7 +386,9 @@ function nearestSlide(see: See) {
   return { all, aim: at.aim, edge, best, x };
 }
 
-/** The CG is outside its window and parts may slide, yet none reaches it alone: by how much the best one falls short. */
+/**
+ * The CG is outside its window and parts may slide, yet none reaches it alone: by how much the best one falls short.
+ */
 const slideShort = verdict<{ item: string; reach: number; by: number }>({
   find(see) {
     const at = nearestSlide(see);
@@ -331,7 +400,14 @@ const slideShort = verdict<{ item: string; reach: number; by: number }>({
         severity: "care",
         about: best.item.id,
         params: { item: best.item.name, reach: best.end, by: Math.abs(best.end - edge) },
-        figure: { label: "CG reached", value: best.end, sd: all.cgSd.x, dimension: "length", evidence: all.cgEvidence.x, limit: edge },
+        figure: {
+          label: "CG reached",
+          value: best.end,
+          sd: all.cgSd.x,
+          dimension: "length",
+          evidence: all.cgEvidence.x,
+          limit: edge,
+        },
       },
     ];
   },
@@ -341,7 +417,12 @@ const slideShort = verdict<{ item: string; reach: number; by: number }>({
     if (!at) return [];
     const { design } = see;
     const { all, best, edge, x, aim } = at;
-    const free = { ...design, items: design.items.map((i) => (i.id === best.item.id ? { ...i, slide: { from: -100, to: 100 } } : { ...i, slide: null })) };
+    const free = {
+      ...design,
+      items: design.items.map((i) =>
+        i.id === best.item.id ? { ...i, slide: { from: -100, to: 100 } } : { ...i, slide: null },
+      ),
+    };
     const slide = shortestSlide(free, all, aim);
     const half = best.item.size.x / 2;
     if (!slide || !box || slide.to - half < box.min.x || slide.to + half > box.max.x) return [WEIGH_FIRST];
@@ -370,10 +451,15 @@ const unweighed = verdict<{ share: number; first: string }>({
   find(see) {
     const [ledger, all] = [see.result(mass), see.result(balance)];
     if (!ledger || !all) return [];
-    const open = see.design.items.filter((i) => i.mass && i.mass.evidence !== "measured" && i.mass.evidence !== "proven");
+    const open = see.design.items.filter(
+      (i) => i.mass && i.mass.evidence !== "measured" && i.mass.evidence !== "proven",
+    );
     const share = open.reduce((s, i) => s + (i.mass?.value ?? 0) * i.quantity, 0) / ledger.mass;
     const blur = new Map(all.items.filter(Boolean).map((i) => [i.id, i.blurX]));
-    const first = open.reduce<Item | null>((worst, i) => (worst === null || (blur.get(i.id) ?? 0) > (blur.get(worst.id) ?? 0) ? i : worst), null);
+    const first = open.reduce<Item | null>(
+      (worst, i) => (worst === null || (blur.get(i.id) ?? 0) > (blur.get(worst.id) ?? 0) ? i : worst),
+      null,
+    );
     if (!first || share <= UNWEIGHED) return [];
     return [
       {
@@ -381,7 +467,14 @@ const unweighed = verdict<{ share: number; first: string }>({
         severity: "note",
         about: "items",
         params: { share, first: first.name },
-        figure: { label: "not weighed", value: share, sd: 0, dimension: "percent", evidence: "calculated", limit: UNWEIGHED },
+        figure: {
+          label: "not weighed",
+          value: share,
+          sd: 0,
+          dimension: "percent",
+          evidence: "calculated",
+          limit: UNWEIGHED,
+        },
       },
     ];
   },

@@ -18,19 +18,34 @@ export interface WalkBackStep {
   side: NeutralSide;
   /** What was kept of it, the latest last. */
   records: WalkBackRecord[];
-  /** done: a record says go on. next: it may be made now. ahead: one before it is not done. stopped: a record says stop. */
+  /**
+   * done: a record says go on. next: it may be made now. ahead: one before it is not done. stopped: a record says
+   * stop.
+   */
   state: "done" | "next" | "ahead" | "stopped";
 }
 
 export type WalkBackResult =
-  | { status: "planned"; start: number; steps: WalkBackStep[] /** Step by which it can no longer be done; null when all can. */; endsAt: number | null }
+  | {
+      status: "planned";
+      start: number;
+      steps: WalkBackStep[] /** Step by which it can no longer be done; null when all can. */;
+      endsAt: number | null;
+    }
   | { status: "noPart" | "noMass" | "wrongWay" | "noRange" };
 
-/** Share of the control travel that a trim may take: beyond it too little is left to catch the craft (common practice). */
+/**
+ * Share of the control travel that a trim may take: beyond it too little is left to catch the craft (common
+ * practice).
+ */
 export const MOST_TRAVEL = 0.5;
 
-/** Whether what was kept of a step lets the next one be made: more than half of the travel gone, or a CG measured behind the stop line (m), is a stop, whatever was ticked. */
-export const goesOn = (r: WalkBackRecord, stop: number): boolean => r.verdict === "go on" && (r.travel === null || r.travel <= MOST_TRAVEL) && (r.cg === null || r.cg <= stop);
+/**
+ * Whether what was kept of a step lets the next one be made: more than half of the travel gone, or a CG measured
+ * behind the stop line (m), is a stop, whatever was ticked.
+ */
+export const goesOn = (r: WalkBackRecord, stop: number): boolean =>
+  r.verdict === "go on" && (r.travel === null || r.travel <= MOST_TRAVEL) && (r.cg === null || r.cg <= stop);
 
 /** The side of the neutral point on which a CG lies. */
 export function sideOf(cg: number, neutral: WalkBack["neutral"]): NeutralSide {
@@ -40,8 +55,10 @@ export function sideOf(cg: number, neutral: WalkBack["neutral"]): NeutralSide {
 }
 
 /**
- * Even steps of CG from where it was when the walk began to a stop line behind it, each with the slide of one part, x' = x + (t − cg)·M/m, or with the mass taken out of it,
- * r = M·(cg − t)/(x − t). For a craft that is unstable on purpose: after each step the controller is tuned again and the trim noted before the next.
+ * Even steps of CG from where it was when the walk began to a stop line behind it, each with the slide of one part,
+ * x' = x + (t − cg)·M/m, or with the mass taken out of it,
+ * r = M·(cg − t)/(x − t). For a craft that is unstable on purpose: after each step the controller is tuned again and
+ * the trim noted before the next.
  *
  * @returns "wrongWay" when the stop line lies ahead of the CG or the part sits behind it and is to be lightened
  */
@@ -60,13 +77,25 @@ export function walkBack(design: Design, plan: WalkBack): WalkBackResult {
   let open = true;
   for (let k = 1; k <= plan.steps; k++) {
     const cg = start + ((plan.stop - start) * k) / plan.steps;
-    const to = plan.by === "slide" ? item.place.x + ((cg - mass.cg.x) * mass.mass) / own : own - (mass.mass * (mass.cg.x - cg)) / (item.place.x - cg);
+    const to =
+      plan.by === "slide"
+        ? item.place.x + ((cg - mass.cg.x) * mass.mass) / own
+        : own - (mass.mass * (mass.cg.x - cg)) / (item.place.x - cg);
     const possible = plan.by === "slide" ? to <= (item.slide?.to ?? Number.NEGATIVE_INFINITY) + 1e-9 : to >= -1e-9;
     const records = plan.records.filter((r) => r.step === k);
     const last = records.at(-1);
     const done = last !== undefined && goesOn(last, plan.stop);
     const state = done ? "done" : !open ? "ahead" : last && last.verdict !== "again" ? "stopped" : "next";
-    steps.push({ number: k, cg, to, by: Math.abs(to - before), possible, side: sideOf(cg, plan.neutral), records, state });
+    steps.push({
+      number: k,
+      cg,
+      to,
+      by: Math.abs(to - before),
+      possible,
+      side: sideOf(cg, plan.neutral),
+      records,
+      state,
+    });
     open = open && done;
     before = to;
   }

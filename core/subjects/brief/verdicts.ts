@@ -13,10 +13,16 @@ const targetsMissing = verdict<{ which: "all" | "window" }>({
     return [{ page: "brief", severity: "note", about: which, params: { which }, figure: null }];
   },
   remedies: () => [advice("State targets in Brief")],
-  says: (p) => (p.which === "all" ? "No targets yet: nothing to hold the craft against" : "No window for the CG yet: say where it must be"),
+  says: (p) =>
+    p.which === "all"
+      ? "No targets yet: nothing to hold the craft against"
+      : "No window for the CG yet: say where it must be",
 });
 
-/** A must target that looks met, or nearly so, with odds between 10 and 90 in 100, on a number that is no better than a guess. */
+/**
+ * A must target that looks met, or nearly so, with odds between 10 and 90 in 100, on a number that is no better than
+ * a guess.
+ */
 const restsOnGuess = verdict<{ label: string }>({
   find: ({ targets }) =>
     targets
@@ -35,7 +41,9 @@ const restsOnGuess = verdict<{ label: string }>({
           : [],
       ),
   remedies: (see, { about }) => [
-    see.targets.some((t) => t.target.id === about && t.target.metric === "endurance") ? ONE_MINUTE : advice("Measure the weakest input before building on it"),
+    see.targets.some((t) => t.target.id === about && t.target.metric === "endurance")
+      ? ONE_MINUTE
+      : advice("Measure the weakest input before building on it"),
   ],
   says: (p) => `${p.label} rests on a guess`,
 });

@@ -5,5 +5,11 @@ const PRICES = { source: "Prices as entered in the ledger.", range: "Parts with 
 /** The numbers of money. */
 export const quantities = numbers({
   cost: { label: "Cost of all parts", dimension: "money", page: "layout", formula: "Σ n·price", ...PRICES },
-  costToBuy: { label: "Cost of what is missing", dimension: "money", page: "layout", formula: "Σ n·price of parts to buy", ...PRICES },
+  costToBuy: {
+    label: "Cost of what is missing",
+    dimension: "money",
+    page: "layout",
+    formula: "Σ n·price of parts to buy",
+    ...PRICES,
+  },
 });

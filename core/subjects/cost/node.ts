@@ -21,7 +21,14 @@ export const cost = subject({
     const priced = view.items.filter((i) => i.cost !== null);
     if (priced.length === 0) return { status: "missing", needs: ["prices"] };
     const sum = (items: typeof priced) => items.reduce((s, i) => s + (i.cost ?? 0) * i.quantity, 0);
-    return { status: "solved", result: { all: sum(priced), toBuy: sum(priced.filter((i) => i.source === "buy")), whole: priced.length === view.items.length } };
+    return {
+      status: "solved",
+      result: {
+        all: sum(priced),
+        toBuy: sum(priced.filter((i) => i.source === "buy")),
+        whole: priced.length === view.items.length,
+      },
+    };
   },
   quantities({ all, toBuy, whole }, view) {
     const evidence: Evidence = whole ? "datasheet" : "guess";
@@ -31,7 +38,13 @@ export const cost = subject({
     };
     return {
       cost: { value: all, sd: DOUBT * all, dimension: "money", evidence, ...without(view.items) },
-      costToBuy: { value: toBuy, sd: DOUBT * toBuy, dimension: "money", evidence, ...without(view.items.filter((i) => i.source === "buy")) },
+      costToBuy: {
+        value: toBuy,
+        sd: DOUBT * toBuy,
+        dimension: "money",
+        evidence,
+        ...without(view.items.filter((i) => i.source === "buy")),
+      },
     };
   },
   working: (key, { all }, view) =>
@@ -39,6 +52,14 @@ export const cost = subject({
       .filter((i) => i.cost !== null && (key === "cost" || i.source === "buy"))
       .map((i) => {
         const value = (i.cost ?? 0) * i.quantity;
-        return { name: i.name, value, sd: DOUBT * value, dimension: "money" as const, evidence: "datasheet" as const, share: all > 0 ? value / all : 0, source: null };
+        return {
+          name: i.name,
+          value,
+          sd: DOUBT * value,
+          dimension: "money" as const,
+          evidence: "datasheet" as const,
+          share: all > 0 ? value / all : 0,
+          source: null,
+        };
       }),
 });

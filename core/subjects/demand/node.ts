@@ -5,7 +5,10 @@ import { mass } from "../mass/node";
 import { dragsInAir } from "../propulsion/covered";
 
 export interface DemandResult {
-  /** The craft's mass (kg), where a phase asks for multiples of the weight; else null, so that a change of mass changes nothing here. */
+  /**
+   * The craft's mass (kg), where a phase asks for multiples of the weight; else null, so that a change of mass
+   * changes nothing here.
+   */
   mass: { value: number; sd: number; evidence: Evidence } | null;
   /** What that mass leaves out, and loads that were taken of another craft, as sentences. */
   incomplete: string[];
@@ -23,15 +26,25 @@ export const demand = subject({
     if (view.duty.some((p) => p.by === "speed") && !dragsInAir(view.heldUpBy))
       return {
         status: "not covered",
-        because: "the duty asks for a speed, and drag in water and on the ground are not computed so far: state the phase by throttle, thrust, or a mean current",
+        because:
+          "the duty asks for a speed, and drag in water and on the ground are not computed so far: state the phase by throttle, thrust, or a mean current",
       };
-    if (view.duty.some((p) => p.by === "speed") && view.dragArea === null) return { status: "missing", needs: ["drag area"] };
+    if (view.duty.some((p) => p.by === "speed") && view.dragArea === null)
+      return { status: "missing", needs: ["drag area"] };
     const ledger = of(mass);
     const byLoad = byLoadAlone(view.duty);
     const strange = strangeLoads(view.duty, view, ledger.status === "solved" ? ledger.result.mass : null);
-    if (!view.duty.some((p) => p.by === "thrustToWeight")) return { status: "solved", result: { mass: null, incomplete: strange, byLoad } };
+    if (!view.duty.some((p) => p.by === "thrustToWeight"))
+      return { status: "solved", result: { mass: null, incomplete: strange, byLoad } };
     if (ledger.status !== "solved") return { status: "missing", needs: ["mass"] };
     const m = ledger.result;
-    return { status: "solved", result: { mass: { value: m.mass, sd: m.massSd, evidence: m.evidence }, incomplete: [...strange, ...m.incomplete], byLoad } };
+    return {
+      status: "solved",
+      result: {
+        mass: { value: m.mass, sd: m.massSd, evidence: m.evidence },
+        incomplete: [...strange, ...m.incomplete],
+        byLoad,
+      },
+    };
   },
 });

@@ -17,7 +17,8 @@ export interface ChemistryData {
 }
 
 /**
- * Generic cells, no particular make. Open-circuit curves and cold growth: common practice (typical published discharge curves at low
+ * Generic cells, no particular make. Open-circuit curves and cold growth: common practice (typical published
+ * discharge curves at low
  * rate, from memory; ± 0.03 V a cell). Resistance at 0 °C is about twice that at 25 °C for lithium-polymer cells.
  */
 export const CHEMISTRY: Record<Chemistry, ChemistryData> = {
@@ -80,12 +81,23 @@ export function openCircuit(chemistry: Chemistry, charge: number): number {
   return a + ((table[i + 1] as number) - a) * (place - i);
 }
 
-/** Share of the capacity that a cold pack keeps back, per K below 20 °C, and the least that is left (common practice; a third of it is in doubt). */
-const COLD_LOSS: Record<Chemistry, number> = { lipo: 0.008, lihv: 0.008, liion: 0.008, lifepo4: 0.01, nimh: 0.006, lead: 0.01 };
+/**
+ * Share of the capacity that a cold pack keeps back, per K below 20 °C, and the least that is left (common practice;
+ * a third of it is in doubt).
+ */
+const COLD_LOSS: Record<Chemistry, number> = {
+  lipo: 0.008,
+  lihv: 0.008,
+  liion: 0.008,
+  lifepo4: 0.01,
+  nimh: 0.006,
+  lead: 0.01,
+};
 const LEAST_LEFT = 0.5;
 
 /** Share of its capacity that a pack gives at a temperature (°C): 1 at 20 °C and above. Valid −20 to 45 °C. */
-export const coldCapacity = (chemistry: Chemistry, temperature: number): number => Math.max(LEAST_LEFT, 1 - COLD_LOSS[chemistry] * Math.max(0, 20 - temperature));
+export const coldCapacity = (chemistry: Chemistry, temperature: number): number =>
+  Math.max(LEAST_LEFT, 1 - COLD_LOSS[chemistry] * Math.max(0, 20 - temperature));
 
 /** Factor on cell resistance at a temperature (°C), 1 at 25 °C and above. Common practice; valid −20 to 45 °C. */
 export function coldFactor(chemistry: Chemistry, temperature: number): number {

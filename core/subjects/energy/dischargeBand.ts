@@ -5,7 +5,10 @@ import { enduranceOf, computable } from "../propulsion/nominal";
 import { inputId, powerInputs } from "../propulsion/inputs";
 import { type PowerSetup, setUp } from "../propulsion/setup";
 
-/** A moment of the discharge under the heaviest phase of the duty, each with its standard uncertainty at that charge; the charge's is the one at that time. */
+/**
+ * A moment of the discharge under the heaviest phase of the duty, each with its standard uncertainty at that charge;
+ * the charge's is the one at that time.
+ */
 export interface DischargePoint {
   /** s, and its sd */
   seconds: number;
@@ -31,10 +34,12 @@ export interface Discharge {
 const STEPS = 16;
 
 /**
- * The run of the pack that is spent first, as it is or were it colder or older, with first-order uncertainty over all inputs by one-sided differences at equal charge.
+ * The run of the pack that is spent first, as it is or were it colder or older, with first-order uncertainty over all
+ * inputs by one-sided differences at equal charge.
  *
  * @param mass the craft's (kg), with its standard uncertainty
- * @param change pack temperature (°C); factor on the cell resistance (2: common practice for a pack at the end of its life)
+ * @param change pack temperature (°C); factor on the cell resistance (2: common practice for a pack at the end of its
+ *   life)
  * @returns null without a drive, a pack or a duty
  */
 export function discharge(
@@ -61,16 +66,34 @@ export function discharge(
   const here = run(base);
   const battery = base.packs[index]?.battery;
   if (!here || !battery) return null;
-  const others = inputs.filter((i) => i.sd > 0).flatMap((i) => run(setUp(other, new Map([...values, [inputId(i), i.value + i.sd]]))) ?? []);
+  const others = inputs
+    .filter((i) => i.sd > 0)
+    .flatMap((i) => run(setUp(other, new Map([...values, [inputId(i), i.value + i.sd]]))) ?? []);
   const spread = (of: (e: EnduranceResult) => number | undefined) => {
     const now = of(here) ?? 0;
     return Math.hypot(...others.map((o) => (of(o) ?? now) - now));
   };
   const points = here.trace.map((t, k): DischargePoint => {
-    const [before, after] = [here.trace[Math.max(0, k - 1)] ?? t, here.trace[Math.min(here.trace.length - 1, k + 1)] ?? t];
-    const slope = after.seconds > before.seconds ? (before.charge - after.charge) / (after.seconds - before.seconds) : 0;
+    const [before, after] = [
+      here.trace[Math.max(0, k - 1)] ?? t,
+      here.trace[Math.min(here.trace.length - 1, k + 1)] ?? t,
+    ];
+    const slope =
+      after.seconds > before.seconds ? (before.charge - after.charge) / (after.seconds - before.seconds) : 0;
     const secondsSd = spread((e) => e.trace[k]?.seconds);
-    return { ...t, secondsSd, voltageSd: spread((e) => e.trace[k]?.voltage), powerSd: spread((e) => e.trace[k]?.power), chargeSd: slope * secondsSd };
+    return {
+      ...t,
+      secondsSd,
+      voltageSd: spread((e) => e.trace[k]?.voltage),
+      powerSd: spread((e) => e.trace[k]?.power),
+      chargeSd: slope * secondsSd,
+    };
   });
-  return { batteryId: battery.id, seconds: here.seconds, sd: Number.isFinite(here.seconds) ? spread((e) => e.seconds) : 0, endedBy: here.endedBy, points };
+  return {
+    batteryId: battery.id,
+    seconds: here.seconds,
+    sd: Number.isFinite(here.seconds) ? spread((e) => e.seconds) : 0,
+    endedBy: here.endedBy,
+    points,
+  };
 }

@@ -1,5 +1,14 @@
 import { CHEMISTRY, type Chemistry, openCircuit } from "./battery";
-import { type Command, type Drive, type PackState, type Source, drawnIn, packCurrentIn, stateForThrust, stateNear } from "../propulsion/chain";
+import {
+  type Command,
+  type Drive,
+  type PackState,
+  type Source,
+  drawnIn,
+  packCurrentIn,
+  stateForThrust,
+  stateNear,
+} from "../propulsion/chain";
 
 export interface Pack {
   chemistry: Chemistry;
@@ -16,7 +25,8 @@ export interface Pack {
 }
 
 /**
- * A share of the time in which some drives of the pack work: each at a throttle (0 to 1), or all together at a thrust (N) at a speed (m/s); or in which the pack gives a current (A) or a power (W) that
+ * A share of the time in which some drives of the pack work: each at a throttle (0 to 1), or all together at a thrust
+ * (N) at a speed (m/s); or in which the pack gives a current (A) or a power (W) that
  * was measured, all that hangs on it included.
  */
 export interface DutyPhase {
@@ -38,7 +48,10 @@ export interface EnduranceResult {
   trace: { seconds: number; voltage: number; power: number; charge: number }[];
 }
 
-/** Where each phase stood in each step of the discharge: from there a run with an input a little different is followed. */
+/**
+ * Where each phase stood in each step of the discharge: from there a run with an input a little different is
+ * followed.
+ */
 export type DischargeStates = (PackState & { throttle: number })[][];
 
 const STEPS = 24;
@@ -46,9 +59,12 @@ const STEPS = 24;
 const HALVINGS = 11;
 
 /**
- * Endurance by integrating the discharge: in each of 24 equal steps of charge the phases are solved at the pack's open-circuit voltage of
- * that moment, and the step lasts as long as the mean current takes to draw it (midpoint rule; error below 0.5 %, tested against a finer integration).
- * A phase that asks for a thrust raises its throttle as the pack empties; the run ends where it can no longer be held, inside its step. Each step starts from the one before.
+ * Endurance by integrating the discharge: in each of 24 equal steps of charge the phases are solved at the pack's
+ * open-circuit voltage of
+ * that moment, and the step lasts as long as the mean current takes to draw it (midpoint rule; error below 0.5 %,
+ * tested against a finer integration).
+ * A phase that asks for a thrust raises its throttle as the pack empties; the run ends where it can no longer be
+ * held, inside its step. Each step starts from the one before.
  *
  * @param drives of this pack, with their throttle limits
  * @param phases shares of the time that add up to 1
@@ -72,7 +88,9 @@ export function discharge(
   const at = (
     charge: number,
     near: DischargeStates[number] | undefined,
-  ): { here: DischargeStates[number]; mean: number; watts: number; voltage: number; power: number } | EnduranceResult["endedBy"] => {
+  ):
+    | { here: DischargeStates[number]; mean: number; watts: number; voltage: number; power: number }
+    | EnduranceResult["endedBy"] => {
     const source = {
       openCircuit: (openCircuit(pack.chemistry, charge) + (pack.offset ?? 0)) * pack.series,
       resistance: pack.resistance,
@@ -108,7 +126,9 @@ export function discharge(
       if (state === null) return "thrust";
       here.push(state);
       const still = state.speeds.length === 0;
-      const current = still ? restingCurrent(source) : packCurrentIn(source, state.rail, drawnIn(commandsAt(only[j] ?? [], state.throttle), state, phase.speed));
+      const current = still
+        ? restingCurrent(source)
+        : packCurrentIn(source, state.rail, drawnIn(commandsAt(only[j] ?? [], state.throttle), state, phase.speed));
       const volts = still ? source.openCircuit - source.resistance * current : state.rail;
       mean += phase.share * current;
       watts += phase.share * volts * current;
@@ -152,7 +172,15 @@ export function discharge(
     mean = found.mean;
     watts = found.watts;
     states.push(here);
-    if (!(mean > 0)) return { seconds: Infinity, joules, ampereHours, endedBy: "charge", trace: [...trace, { seconds, voltage, power, charge }], states };
+    if (!(mean > 0))
+      return {
+        seconds: Infinity,
+        joules,
+        ampereHours,
+        endedBy: "charge",
+        trace: [...trace, { seconds, voltage, power, charge }],
+        states,
+      };
     const lasts = lasting(width, mean);
     trace.push({ seconds: seconds + lasts / 2, voltage, power, charge });
     give(lasts);
@@ -160,10 +188,16 @@ export function discharge(
   return { seconds, joules, ampereHours, endedBy: "charge", trace, states };
 }
 
-const commandsAt = (drives: readonly Drive[], throttle: number): Command[] => drives.map((drive) => ({ drive, throttle }));
+const commandsAt = (drives: readonly Drive[], throttle: number): Command[] =>
+  drives.map((drive) => ({ drive, throttle }));
 
 /** The same, without the states. */
-export function endurance(drives: readonly { drive: Drive; limit: number }[], pack: Pack, phases: readonly DutyPhase[], steps = STEPS): EnduranceResult {
+export function endurance(
+  drives: readonly { drive: Drive; limit: number }[],
+  pack: Pack,
+  phases: readonly DutyPhase[],
+  steps = STEPS,
+): EnduranceResult {
   const { states: _, ...result } = discharge(drives, pack, phases, steps);
   return result;
 }

@@ -56,15 +56,24 @@ export const energy = subject({
     // What the packs were found to give needs no drive that can be computed.
     const byLoad = asked.status === "solved" && asked.result.byLoad;
     const missing = missingOf(view).filter((m) => !byLoad || m === "pack");
-    if (missing.length > 0 || view.batteries.length === 0) return { status: "missing", needs: missing.length > 0 ? missing : ["pack"] };
+    if (missing.length > 0 || view.batteries.length === 0)
+      return { status: "missing", needs: missing.length > 0 ? missing : ["pack"] };
     const because = byLoad ? null : notCovered(view);
     if (because !== null) return { status: "not covered", because };
     if (asked.status !== "solved") return asked;
     const { inputs, base, others } = vary(view, asked.result.mass);
     const packs = base.packs.map((p, k): PackRun => {
       const { states, ...here } = runOf(base, p);
-      const own = new Set([p.battery.id, ...p.units.flatMap((i) => base.units[i]?.unit.id ?? []), ...view.duty.map((phase) => phase.id)]);
-      const means = (r: EnduranceResult) => ({ seconds: r.seconds, power: r.joules / r.seconds, current: (r.ampereHours * 3600) / r.seconds });
+      const own = new Set([
+        p.battery.id,
+        ...p.units.flatMap((i) => base.units[i]?.unit.id ?? []),
+        ...view.duty.map((phase) => phase.id),
+      ]);
+      const means = (r: EnduranceResult) => ({
+        seconds: r.seconds,
+        power: r.joules / r.seconds,
+        current: (r.ampereHours * 3600) / r.seconds,
+      });
       const at = means(here);
       const by: Record<keyof typeof at, Record<string, number>> = { seconds: {}, power: {}, current: {} };
       if (Number.isFinite(here.seconds))
@@ -89,7 +98,10 @@ export const energy = subject({
         trace: here.trace,
       };
     });
-    const first = packs.reduce((least, p, i) => (p.endurance.value < (packs[least]?.endurance.value ?? Infinity) ? i : least), 0);
+    const first = packs.reduce(
+      (least, p, i) => (p.endurance.value < (packs[least]?.endurance.value ?? Infinity) ? i : least),
+      0,
+    );
     if (packs[first]?.endedBy === "notSolved") return { status: "failed", reason: "notSolved" };
     return { status: "solved", result: { packs, first, inputs } };
   },
@@ -101,7 +113,13 @@ export const energy = subject({
     const unsaid = asked?.byLoad ? null : assumed(view);
     const incomplete = [...(unsaid === null ? [] : [unsaid]), ...(asked?.incomplete ?? [])];
     const rest = doubtsOf(asked?.byLoad ? [] : shapesOutside(view.units), incomplete);
-    const q = (d: Doubtful, dimension: Dimension): Quantity => ({ value: d.value, sd: sdOf(d), dimension, evidence: knownBy(result.inputs, d), ...rest });
+    const q = (d: Doubtful, dimension: Dimension): Quantity => ({
+      value: d.value,
+      sd: sdOf(d),
+      dimension,
+      evidence: knownBy(result.inputs, d),
+      ...rest,
+    });
     const { endurance, meanPower, meanCurrent } = run;
     const speed = meanSpeed(view.duty);
     return {

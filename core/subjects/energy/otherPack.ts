@@ -13,7 +13,12 @@ export interface EnergyPack {
 /** Mean open-circuit voltage of a cell (V) between two states of charge, by the chemistry's curve. */
 export function meanCellVoltage(chemistry: Chemistry, from: number, to: number): number {
   const n = 40;
-  return Array.from({ length: n }, (_, i) => openCircuit(chemistry, to + ((from - to) * (i + 0.5)) / n)).reduce((s, v) => s + v, 0) / n;
+  return (
+    Array.from({ length: n }, (_, i) => openCircuit(chemistry, to + ((from - to) * (i + 0.5)) / n)).reduce(
+      (s, v) => s + v,
+      0,
+    ) / n
+  );
 }
 
 /** Energy (J) that a pack gives between two states of charge, its own losses left out. */
@@ -21,7 +26,10 @@ export const packEnergy = (pack: EnergyPack, from: number, to: number): number =
   pack.capacity * 3600 * Math.max(0, from - to) * pack.series * meanCellVoltage(pack.chemistry, from, to);
 
 /** How much a timed run took out of its pack: by charge returned, by energy, or by the voltage that it rested at. */
-export type Drawn = { by: "charge"; ampereHours: number } | { by: "energy"; joules: number } | { by: "voltage"; restingBefore: number; restingAfter: number };
+export type Drawn =
+  | { by: "charge"; ampereHours: number }
+  | { by: "energy"; joules: number }
+  | { by: "voltage"; restingBefore: number; restingAfter: number };
 
 export type OtherPackResult =
   | {
@@ -54,18 +62,30 @@ function chargeAt(chemistry: Chemistry, cell: number): number | null {
   return (low + high) / 2;
 }
 
-/** Standard uncertainty of a duration predicted from another pack's energy: what sag, temperature and age leave (common practice). */
+/**
+ * Standard uncertainty of a duration predicted from another pack's energy: what sag, temperature and age leave
+ * (common practice).
+ */
 const SHARE_OFF = 0.08;
 
 /**
- * One timed run on pack A predicts pack B by energy, whatever their cells and volts: the same craft at the same work draws the same mean power, so t_B = E_B/P with P = E_A/t_A.
- * Volts alone predict nothing. From resting voltages the charge is read off the chemistry's curve; on flat chemistries that is refused.
+ * One timed run on pack A predicts pack B by energy, whatever their cells and volts: the same craft at the same work
+ * draws the same mean power, so t_B = E_B/P with P = E_A/t_A.
+ * Volts alone predict nothing. From resting voltages the charge is read off the chemistry's curve; on flat
+ * chemistries that is refused.
  *
- * Both packs are drawn to the same depth, so that like is held against like; what the usable share of B lasts is told beside it.
+ * Both packs are drawn to the same depth, so that like is held against like; what the usable share of B lasts is told
+ * beside it.
  *
  * @param usable share of B that may be used
  */
-export function otherPack(a: EnergyPack, drawn: Drawn, seconds: number, b: EnergyPack, usable: number): OtherPackResult {
+export function otherPack(
+  a: EnergyPack,
+  drawn: Drawn,
+  seconds: number,
+  b: EnergyPack,
+  usable: number,
+): OtherPackResult {
   if (!(seconds > 0)) return { status: "impossible", why: "nothing drawn" };
   let energy: number;
   let depth: number;
@@ -90,7 +110,14 @@ export function otherPack(a: EnergyPack, drawn: Drawn, seconds: number, b: Energ
   if (!(energy > 0)) return { status: "impossible", why: "nothing drawn" };
   const power = energy / seconds;
   const lasts = packEnergy(b, 1, 1 - depth) / power;
-  return { status: "predicted", power, depth, seconds: lasts, sd: (drawn.by === "voltage" ? 2 : 1) * SHARE_OFF * lasts, usable: packEnergy(b, 1, 1 - usable) / power };
+  return {
+    status: "predicted",
+    power,
+    depth,
+    seconds: lasts,
+    sd: (drawn.by === "voltage" ? 2 : 1) * SHARE_OFF * lasts,
+    usable: packEnergy(b, 1, 1 - usable) / power,
+  };
 }
 
 /** Share of a full pack that gives so much energy (J). */
@@ -100,7 +127,16 @@ function depthOf(pack: EnergyPack, joules: number): number {
 }
 
 /** Capacity (A·h) of a pack of these cells that lasts a wanted time at a mean power (W). */
-export const capacityFor = (power: number, seconds: number, chemistry: Chemistry, series: number, usable: number): number =>
-  (power * seconds) / (3600 * usable * series * meanCellVoltage(chemistry, 1, 1 - usable));
+export const capacityFor = (
+  power: number,
+  seconds: number,
+  chemistry: Chemistry,
+  series: number,
+  usable: number,
+): number => (power * seconds) / (3600 * usable * series * meanCellVoltage(chemistry, 1, 1 - usable));
 
-export const energyPackOf = (b: Battery): EnergyPack => ({ chemistry: b.chemistry, series: b.series, capacity: b.capacity.value });
+export const energyPackOf = (b: Battery): EnergyPack => ({
+  chemistry: b.chemistry,
+  series: b.series,
+  capacity: b.capacity.value,
+});

@@ -8,6 +8,12 @@ import { packPatch } from "./packPatch";
 export function packOf(design: Design, batteryId: string, capacity: number, habit: UnitHabit): Remedy[] {
   const made = packPatch(design, batteryId, capacity);
   return made
-    ? [{ code: "fit-pack", text: `Fit a pack of ${plain(capacity, "capacity")}${made.mass > 0 ? `, about ${plain(made.mass, "mass", habit)}` : ""}`, patch: made.patch }]
+    ? [
+        {
+          code: "fit-pack",
+          text: `Fit a pack of ${plain(capacity, "capacity")}${made.mass > 0 ? `, about ${plain(made.mass, "mass", habit)}` : ""}`,
+          patch: made.patch,
+        },
+      ]
     : [];
 }

@@ -11,8 +11,17 @@ export function packPatch(design: Design, batteryId: string, capacity: number): 
   const list = [
     ...knownAt([...path, "capacity"], capacity, "datasheet"),
     // Cell resistance falls as the plates grow (common practice).
-    ...knownAt([...path, "cellResistance"], (battery.cellResistance.value * battery.capacity.value) / capacity, "guess"),
-    ...(item?.mass ? [...knownAt(["items", `#${item.id}`, "mass"], mass, "datasheet"), { path: ["items", `#${item.id}`, "predicted"], value: null }] : []),
+    ...knownAt(
+      [...path, "cellResistance"],
+      (battery.cellResistance.value * battery.capacity.value) / capacity,
+      "guess",
+    ),
+    ...(item?.mass
+      ? [
+          ...knownAt(["items", `#${item.id}`, "mass"], mass, "datasheet"),
+          { path: ["items", `#${item.id}`, "predicted"], value: null },
+        ]
+      : []),
   ];
   return { patch: { set: list, addItems: [] }, mass: mass * (item?.quantity ?? 1) };
 }

@@ -24,7 +24,8 @@ const timeTarget = (t: TargetResult) => t.target.metric === "endurance" && t.tar
 const capacityFor = (see: See, wanted: number, low: number, high: number): number | null => {
   const battery = firstSpent(see);
   if (!battery) return null;
-  const patchFor = (capacity: number) => packPatch(see.design, battery.id, capacity)?.patch ?? { set: [], addItems: [] };
+  const patchFor = (capacity: number) =>
+    packPatch(see.design, battery.id, capacity)?.patch ?? { set: [], addItems: [] };
   if (byLoadAlone(see.design.duty)) {
     // What the pack was found to give needs no drive that can be computed.
     const k = see.design.batteries.indexOf(battery);
@@ -34,21 +35,36 @@ const capacityFor = (see: See, wanted: number, low: number, high: number): numbe
       const pack = setup?.packs[k];
       return (setup && pack && enduranceOf(setup, pack)?.seconds) ?? Number.NaN;
     };
-    const found = findRoot((c) => time(c) - wanted, low * battery.capacity.value, high * battery.capacity.value, 1e-4 * battery.capacity.value);
+    const found = findRoot(
+      (c) => time(c) - wanted,
+      low * battery.capacity.value,
+      high * battery.capacity.value,
+      1e-4 * battery.capacity.value,
+    );
     return found.status === "converged" ? found.x : null;
   }
-  return solveFor(see.design, patchFor, ofPack(battery.id, "endurance"), wanted, low * battery.capacity.value, high * battery.capacity.value);
+  return solveFor(
+    see.design,
+    patchFor,
+    ofPack(battery.id, "endurance"),
+    wanted,
+    low * battery.capacity.value,
+    high * battery.capacity.value,
+  );
 };
 
 /** Endurance under its target. The remedy is the pack that reaches it, its own mass carried along. */
 const enduranceShort = verdict<{ share: number }>({
-  find: (see) => missed(see, timeTarget, "power", (t, p) => ({ params: { share: p.value / t.target.value }, label: "endurance" })),
+  find: (see) =>
+    missed(see, timeTarget, "power", (t, p) => ({ params: { share: p.value / t.target.value }, label: "endurance" })),
   remedies(see, { about }, h) {
     const t = see.targets.find((x) => x.target.id === about);
     const battery = firstSpent(see);
     if (!t?.predicted || !battery) return [];
     const capacity = capacityFor(see, t.target.value * 1.01, 1, 5);
-    return capacity === null ? [askFor(about, "time", t.predicted.value, t.predicted.value * 0.99, h)] : packOf(see.design, battery.id, capacity, h);
+    return capacity === null
+      ? [askFor(about, "time", t.predicted.value, t.predicted.value * 0.99, h)]
+      : packOf(see.design, battery.id, capacity, h);
   },
   says: (p) => `Lasts ${percent(p.share)} of the time asked`,
 });
@@ -98,11 +114,21 @@ const coldPack = verdict<{ temperature: number; factor: number }>({
       },
     ];
   },
-  remedies: () => [{ code: "warm-pack", text: `Start with the pack at ${plain(WARM, "temperature", "metric", 0)}`, patch: set(["brief", "environment", "packTemperature"], WARM) }],
-  says: (p) => `Pack starts at ${plain(p.temperature, "temperature", "metric", 0)}: its resistance is ${times(p.factor)} that of a warm one`,
+  remedies: () => [
+    {
+      code: "warm-pack",
+      text: `Start with the pack at ${plain(WARM, "temperature", "metric", 0)}`,
+      patch: set(["brief", "environment", "packTemperature"], WARM),
+    },
+  ],
+  says: (p) =>
+    `Pack starts at ${plain(p.temperature, "temperature", "metric", 0)}: its resistance is ${times(p.factor)} that of a warm one`,
 });
 
-/** A regulator whose pack sags below what its rail or a load on it needs: at full throttle, or in the heaviest phase near the end. */
+/**
+ * A regulator whose pack sags below what its rail or a load on it needs: at full throttle, or in the heaviest phase
+ * near the end.
+ */
 const brownOut = verdict<{ rail: string; short: number }>({
   find(see) {
     const drives = see.result(propulsion);
@@ -163,7 +189,14 @@ const loadOverRating = verdict<{ factor: number; limit: number }>({
           severity: "stop",
           about: p.id,
           params: { factor: value / limit, limit },
-          figure: figure("mean pack current", value, sdOf(p.meanCurrent), "current", see.metrics.meanCurrent?.evidence ?? "guess", limit),
+          figure: figure(
+            "mean pack current",
+            value,
+            sdOf(p.meanCurrent),
+            "current",
+            see.metrics.meanCurrent?.evidence ?? "guess",
+            limit,
+          ),
         },
       ];
     });

@@ -17,7 +17,12 @@ export const extent = subject({
   },
   quantities(box, view) {
     const evidence = computedFrom(view.items.map((i) => i.placeEvidence));
-    const q = (axis: "x" | "y" | "z"): Quantity => ({ value: box.max[axis] - box.min[axis], sd: EDGE, dimension: "length", evidence });
+    const q = (axis: "x" | "y" | "z"): Quantity => ({
+      value: box.max[axis] - box.min[axis],
+      sd: EDGE,
+      dimension: "length",
+      evidence,
+    });
     return { length: q("x"), width: q("y"), height: q("z") };
   },
   working(key, box, view) {
@@ -25,7 +30,9 @@ export const extent = subject({
     return view.items
       .filter((i) => {
         const c = axis === "y" && i.mirrored ? Math.abs(i.place.y) : i.place[axis];
-        return Math.abs(c + i.size[axis] / 2 - box.max[axis]) < 1e-9 || Math.abs(c - i.size[axis] / 2 - box.min[axis]) < 1e-9;
+        return (
+          Math.abs(c + i.size[axis] / 2 - box.max[axis]) < 1e-9 || Math.abs(c - i.size[axis] / 2 - box.min[axis]) < 1e-9
+        );
       })
       .map((i) => ({
         name: `${i.name}, place`,

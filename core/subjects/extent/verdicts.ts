@@ -37,7 +37,14 @@ const outsideEnvelope = verdict<{ item: string; by: number; axis: Axis; others: 
         severity: "care",
         about: item.id,
         params: { item: item.name, by: worst.by, axis: worst.axis, others: out.length - 1 },
-        figure: { label: METRICS[AXIS_METRIC[worst.axis]].label, value: worst.by, sd: 0, dimension: "length", evidence: item.placeEvidence, limit: 0 },
+        figure: {
+          label: METRICS[AXIS_METRIC[worst.axis]].label,
+          value: worst.by,
+          sd: 0,
+          dimension: "length",
+          evidence: item.placeEvidence,
+          limit: 0,
+        },
       },
     ];
   },
@@ -45,7 +52,8 @@ const outsideEnvelope = verdict<{ item: string; by: number; axis: Axis; others: 
     const item = design.items.find((i) => i.id === about);
     const { envelope } = design;
     if (!item || !envelope) return [];
-    if (item.size[axis] > envelope.max[axis] - envelope.min[axis]) return [advice("Fit a smaller one, or enlarge the envelope")];
+    if (item.size[axis] > envelope.max[axis] - envelope.min[axis])
+      return [advice("Fit a smaller one, or enlarge the envelope")];
     const low = envelope.min[axis] + item.size[axis] / 2;
     const high = envelope.max[axis] - item.size[axis] / 2;
     const by = Math.min(Math.max(item.place[axis], low), high) - item.place[axis];
@@ -57,7 +65,8 @@ const outsideEnvelope = verdict<{ item: string; by: number; axis: Axis; others: 
       },
     ];
   },
-  says: (p, h) => `${p.item} reaches ${plain(p.by, "length", h)} out of the envelope along ${p.axis}${p.others > 0 ? `, ${p.others} more` : ""}`,
+  says: (p, h) =>
+    `${p.item} reaches ${plain(p.by, "length", h)} out of the envelope along ${p.axis}${p.others > 0 ? `, ${p.others} more` : ""}`,
 });
 
 export const verdicts = { "size-over": sizeOver, "outside-envelope": outsideEnvelope };

@@ -16,7 +16,12 @@ function pair(see: See) {
 }
 
 /** No pack lasts the time with this drive: the loop runs away, or the drives cannot carry what it would weigh. */
-const neverCloses = verdict<{ time: number; because: "runsAway" | "outOfThrust" | "packTooLarge"; mass: number; bare: boolean }>({
+const neverCloses = verdict<{
+  time: number;
+  because: "runsAway" | "outOfThrust" | "packTooLarge";
+  mass: number;
+  bare: boolean;
+}>({
   find(see) {
     const at = pair(see);
     const status = at?.result.status;
@@ -27,22 +32,39 @@ const neverCloses = verdict<{ time: number; because: "runsAway" | "outOfThrust" 
         severity: "stop",
         about: at.long.id,
         params: { time: at.long.value, because: status, mass: at.result.mass, bare: at.result.turns.length === 0 },
-        figure: status === "runsAway" ? figure("share of each turn that the next adds again", at.result.gain, 0, "ratio", at.ledger.evidence, 1) : null,
+        figure:
+          status === "runsAway"
+            ? figure("share of each turn that the next adds again", at.result.gain, 0, "ratio", at.ledger.evidence, 1)
+            : null,
       },
     ];
   },
   remedies: () => [LIGHTEN],
   says(p, h) {
     const mass = plain(p.mass, "mass", h);
-    if (p.because === "outOfThrust" && p.bare) return `The drives cannot hold the duty at ${mass}, without the pack: it is not the time that is at fault`;
+    if (p.because === "outOfThrust" && p.bare)
+      return `The drives cannot hold the duty at ${mass}, without the pack: it is not the time that is at fault`;
     const none = `No pack lasts ${plain(p.time, "time", "metric", 0)} with this drive`;
-    if (p.because === "outOfThrust") return `${none}: with one that would, at ${mass}, the duty cannot be held any more`;
-    return p.because === "packTooLarge" ? `${none}, not one of many times the craft's mass` : `${none}: what each adds in mass asks for as much again`;
+    if (p.because === "outOfThrust")
+      return `${none}: with one that would, at ${mass}, the duty cannot be held any more`;
+    return p.because === "packTooLarge"
+      ? `${none}, not one of many times the craft's mass`
+      : `${none}: what each adds in mass asks for as much again`;
   },
 });
 
-/** Mass limit and wanted time that exclude each other with this drive: the sizing loop settles above the limit. Where the craft is over the limit without its pack the time is not at fault. */
-const pairExcludes = verdict<{ mass: number; time: number; limit: number; target: string; bare: number; byCurrent: boolean }>({
+/**
+ * Mass limit and wanted time that exclude each other with this drive: the sizing loop settles above the limit. Where
+ * the craft is over the limit without its pack the time is not at fault.
+ */
+const pairExcludes = verdict<{
+  mass: number;
+  time: number;
+  limit: number;
+  target: string;
+  bare: number;
+  byCurrent: boolean;
+}>({
   find(see) {
     const at = pair(see);
     if (at?.result.status !== "closes" || at.result.mass <= at.heavy.value) return [];
@@ -51,15 +73,33 @@ const pairExcludes = verdict<{ mass: number; time: number; limit: number; target
         page: "brief",
         severity: "stop",
         about: `${at.heavy.id}+${at.long.id}`,
-        params: { mass: at.result.mass, time: at.long.value, limit: at.heavy.value, target: at.heavy.id, bare: at.result.bare, byCurrent: at.result.sizedBy === "current" },
-        figure: figure("all-up mass for that time", at.result.mass, at.ledger.massSd, "mass", at.ledger.evidence, at.heavy.value),
+        params: {
+          mass: at.result.mass,
+          time: at.long.value,
+          limit: at.heavy.value,
+          target: at.heavy.id,
+          bare: at.result.bare,
+          byCurrent: at.result.sizedBy === "current",
+        },
+        figure: figure(
+          "all-up mass for that time",
+          at.result.mass,
+          at.ledger.massSd,
+          "mass",
+          at.ledger.evidence,
+          at.heavy.value,
+        ),
       },
     ];
   },
-  remedies: (_see, { params: p }, h) => [...(p.bare >= p.limit ? [LIGHTEN] : []), askFor(p.target, "mass", p.mass, p.mass * 1.005, h)],
+  remedies: (_see, { params: p }, h) => [
+    ...(p.bare >= p.limit ? [LIGHTEN] : []),
+    askFor(p.target, "mass", p.mass, p.mass * 1.005, h),
+  ],
   says(p, h) {
     const limit = plain(p.limit, "mass", h);
-    if (p.bare >= p.limit) return `${limit} cannot hold whatever the time: without its pack the craft already weighs ${plain(p.bare, "mass", h)}`;
+    if (p.bare >= p.limit)
+      return `${limit} cannot hold whatever the time: without its pack the craft already weighs ${plain(p.bare, "mass", h)}`;
     const time = plain(p.time, "time", "metric", 0);
     const pack = p.byCurrent ? "the current asks for a pack that makes it" : "the time alone takes";
     return `${limit} and ${time} cannot both hold with this drive: ${pack} ${plain(p.mass, "mass", h)}`;

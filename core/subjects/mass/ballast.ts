@@ -20,7 +20,10 @@ export function ballastSpots(design: Design): BallastSpot[] {
 /** Density of lead, kg/m³ (handbook value), for the size of the block. */
 const LEAD = 11340;
 
-/** A ledger entry for ballast: a cube of lead, so that the ledger shows what balance costs. `offset` keeps ids apart when several are added at once. */
+/**
+ * A ledger entry for ballast: a cube of lead, so that the ledger shows what balance costs. `offset` keeps ids apart
+ * when several are added at once.
+ */
 export function ballastItem(design: Design, mass: number, place: Point, where: string, offset = 0): Item {
   const taken = new Set(design.items.map((i) => i.id));
   let n = 1 + offset;
@@ -38,7 +41,9 @@ export function ballastItem(design: Design, mass: number, place: Point, where: s
 }
 
 /** Whether an entry is there for balance alone: those of the group "Ballast" and those named so. */
-export const isBallast = (item: Item): boolean => /^ballast\b/i.test(item.group) || /\b(ballast|trim lead|nose lead)\b/i.test(item.name);
+export const isBallast = (item: Item): boolean =>
+  /^ballast\b/i.test(item.group) || /\b(ballast|trim lead|nose lead)\b/i.test(item.name);
 
 /** Mass of the entries that are there for balance alone, kg. */
-export const ballastMass = (design: Design): number => design.items.filter(isBallast).reduce((s, i) => s + (i.mass?.value ?? 0) * i.quantity, 0);
+export const ballastMass = (design: Design): number =>
+  design.items.filter(isBallast).reduce((s, i) => s + (i.mass?.value ?? 0) * i.quantity, 0);

@@ -13,7 +13,8 @@ export interface Overlap {
 /** Boxes touching by less than this are a fit, not an overlap, m. */
 const FIT = 0.002;
 
-const span = (item: Item, body: Body, axis: (typeof AXES)[number]) => [body.place[axis] - item.size[axis] / 2, body.place[axis] + item.size[axis] / 2] as const;
+const span = (item: Item, body: Body, axis: (typeof AXES)[number]) =>
+  [body.place[axis] - item.size[axis] / 2, body.place[axis] + item.size[axis] / 2] as const;
 
 function depth(a: Item, b: Item): number {
   let deepest = 0;
@@ -32,7 +33,8 @@ function depth(a: Item, b: Item): number {
 }
 
 /**
- * Pairs of parts whose boxes share more than 2 mm along every axis. Hollow parts (shells) may hold others, and what hangs on a part may sit in it.
+ * Pairs of parts whose boxes share more than 2 mm along every axis. Hollow parts (shells) may hold others, and what
+ * hangs on a part may sit in it.
  * Boxes only: a round or tapered part that clears in truth may be named; the drawing shows where.
  */
 export function overlaps(design: Design): Overlap[] {
@@ -40,10 +42,13 @@ export function overlaps(design: Design): Overlap[] {
   const out: Overlap[] = [];
   for (const [i, a] of solid.entries())
     for (const b of solid.slice(i + 1)) {
-      const reach = AXES.every((axis) => axis === "y" || Math.abs(a.place[axis] - b.place[axis]) < (a.size[axis] + b.size[axis]) / 2);
+      const reach = AXES.every(
+        (axis) => axis === "y" || Math.abs(a.place[axis] - b.place[axis]) < (a.size[axis] + b.size[axis]) / 2,
+      );
       if (!reach) continue;
       const d = depth(a, b);
-      if (d > FIT && !attachedTo(design.items, a.id).includes(b) && !attachedTo(design.items, b.id).includes(a)) out.push({ a: a.id, b: b.id, depth: d });
+      if (d > FIT && !attachedTo(design.items, a.id).includes(b) && !attachedTo(design.items, b.id).includes(a))
+        out.push({ a: a.id, b: b.id, depth: d });
     }
   return out.sort((p, q) => q.depth - p.depth);
 }

@@ -2,7 +2,10 @@ import { z } from "zod";
 import { type Known, magnitude } from "../../design/evidence";
 import { type Design, type Item, itemSchema } from "../../design/schema";
 
-/** What a weighing tells about entries of the ledger. It may be added to a frozen version too: the craft stays as it was built, only better known. */
+/**
+ * What a weighing tells about entries of the ledger. It may be added to a frozen version too: the craft stays as it
+ * was built, only better known.
+ */
 export const massEvidenceSchema = z.object({
   entries: z
     .array(
@@ -10,7 +13,11 @@ export const massEvidenceSchema = z.object({
         itemId: z.string(),
         mass: magnitude("mass").optional().describe("kg each"),
         place: z
-          .object({ axis: z.enum(["x", "y", "z"]), value: z.number().min(-100).max(100), sd: z.number().nonnegative().max(10) })
+          .object({
+            axis: z.enum(["x", "y", "z"]),
+            value: z.number().min(-100).max(100),
+            sd: z.number().nonnegative().max(10),
+          })
           .optional()
           .describe("m"),
       }),
@@ -21,7 +28,8 @@ export const massEvidenceSchema = z.object({
 export type MassEvidence = z.infer<typeof massEvidenceSchema>;
 
 /** Whether a mass was weighed rather than thought of. */
-export const isWeighed = (known: Known | null): boolean => known?.evidence === "measured" || known?.evidence === "proven";
+export const isWeighed = (known: Known | null): boolean =>
+  known?.evidence === "measured" || known?.evidence === "proven";
 
 /** Puts a weighing into an entry: what was predicted stays beside it. */
 export function weigh(item: Item, mass: Known): void {
@@ -54,16 +62,27 @@ export function withEvidence(design: Design, evidence: MassEvidence): Design {
 }
 
 /** The ledger as a bench session keeps it, to know later whether it still holds. */
-export const ledgerOf = (design: Design) => design.items.map((i) => ({ id: i.id, mass: i.mass ? i.mass.value * i.quantity : null, ...i.place }));
+export const ledgerOf = (design: Design) =>
+  design.items.map((i) => ({ id: i.id, mass: i.mass ? i.mass.value * i.quantity : null, ...i.place }));
 
-/** Entries that were added, taken out, moved or changed since; names where they are still known. Empty: the session still holds. */
+/**
+ * Entries that were added, taken out, moved or changed since; names where they are still known. Empty: the session
+ * still holds.
+ */
 export function changedSince(tested: ReturnType<typeof ledgerOf>, design: Design): string[] {
   const now = ledgerOf(design);
   const name = (id: string) => design.items.find((i) => i.id === id)?.name ?? id;
   const near = (a: number, b: number, by: number) => Math.abs(a - b) <= by;
   const changed = now.filter((n) => {
     const t = tested.find((x) => x.id === n.id);
-    return !t || (t.mass === null) !== (n.mass === null) || !near(t.mass ?? 0, n.mass ?? 0, 1e-5) || !near(t.x, n.x, 1e-5) || !near(t.y, n.y, 1e-5) || !near(t.z, n.z, 1e-5);
+    return (
+      !t ||
+      (t.mass === null) !== (n.mass === null) ||
+      !near(t.mass ?? 0, n.mass ?? 0, 1e-5) ||
+      !near(t.x, n.x, 1e-5) ||
+      !near(t.y, n.y, 1e-5) ||
+      !near(t.z, n.z, 1e-5)
+    );
   });
   const gone = tested.filter((t) => !now.some((n) => n.id === t.id));
   return [...changed, ...gone].map((x) => name(x.id));

@@ -2,10 +2,18 @@ import type { Evidence } from "../../design/evidence";
 import type { Design, Item } from "../../design/schema";
 
 /**
- * Growth still to be expected of a mass known in this way, as a share of it. The idea and the order of magnitude follow mass-properties practice
- * (AIAA S-120: the less mature a mass, the larger its allowance); the figures are common practice for small craft, from memory.
+ * Growth still to be expected of a mass known in this way, as a share of it. The idea and the order of magnitude
+ * follow mass-properties practice
+ * (AIAA S-120: the less mature a mass, the larger its allowance); the figures are common practice for small craft,
+ * from memory.
  */
-export const ALLOWANCE: Record<Evidence, number> = { guess: 0.15, calculated: 0.08, datasheet: 0.03, measured: 0, proven: 0 };
+export const ALLOWANCE: Record<Evidence, number> = {
+  guess: 0.15,
+  calculated: 0.08,
+  datasheet: 0.03,
+  measured: 0,
+  proven: 0,
+};
 
 const pieces = (item: Item, kg: number | null | undefined) => (kg ?? 0) * item.quantity;
 
@@ -22,7 +30,10 @@ export interface Growth {
   surprises: { id: string; by: number; against: "planned" | "predicted" }[];
 }
 
-/** Planned against actual mass, and the growth that the ledger's evidence still lets expect. Parts without a mass are left out. */
+/**
+ * Planned against actual mass, and the growth that the ledger's evidence still lets expect. Parts without a mass are
+ * left out.
+ */
 export function growthOf(design: Pick<Design, "items">): Growth {
   let expected = 0;
   let planned = 0;
@@ -35,7 +46,8 @@ export function growthOf(design: Pick<Design, "items">): Growth {
     expected += pieces(item, item.mass.value) * ALLOWANCE[item.mass.evidence];
     const against = item.planned !== null ? "planned" : "predicted";
     const reference = item.planned ?? item.predicted?.value;
-    if (reference !== undefined && item.mass.value > reference) surprises.push({ id: item.id, by: pieces(item, item.mass.value - reference), against });
+    if (reference !== undefined && item.mass.value > reference)
+      surprises.push({ id: item.id, by: pieces(item, item.mass.value - reference), against });
   }
   return {
     expected,

@@ -7,7 +7,10 @@ export interface Body {
   place: Point;
 }
 
-/** The bodies that an item stands for, with a mass of 0 while it is not known. A mirrored item is half at +y, half at −y. */
+/**
+ * The bodies that an item stands for, with a mass of 0 while it is not known. A mirrored item is half at +y, half at
+ * −y.
+ */
 export function bodies(item: Item): Body[] {
   const mass = (item.mass?.value ?? 0) * item.quantity;
   if (!item.mirrored) return [{ mass, place: item.place }];
@@ -38,7 +41,10 @@ export function extent(design: Pick<Design, "items">): Extent | null {
 /** Square of the radius of gyration of a homogeneous box about the axis through its middle along `c`, m². */
 const solid = (a: number, b: number, _c: number): number => (a * a + b * b) / 12;
 
-/** The same of a thin shell of the box's shape, equally thick all over: each pair of faces as plates, the ones beside the axis carried out to it. */
+/**
+ * The same of a thin shell of the box's shape, equally thick all over: each pair of faces as plates, the ones beside
+ * the axis carried out to it.
+ */
 function shell(a: number, b: number, c: number): number {
   const faces = [b * c, a * c, a * b];
   const area = (faces[0] ?? 0) + (faces[1] ?? 0) + (faces[2] ?? 0);
@@ -77,11 +83,14 @@ export interface MassResult {
 }
 
 /**
- * Mass, centre of gravity and inertia of the ledger with first-order uncertainty. Errors of different items are taken as independent;
- * all pieces of one item share one error (they were weighed or guessed as one). Own inertia: a homogeneous box of the entered size; of a hollow part, a thin shell of that shape.
+ * Mass, centre of gravity and inertia of the ledger with first-order uncertainty. Errors of different items are taken
+ * as independent;
+ * all pieces of one item share one error (they were weighed or guessed as one). Own inertia: a homogeneous box of the
+ * entered size; of a hollow part, a thin shell of that shape.
  *
  * @returns null when no item has a mass
- * Source: R. L. Boynton and K. Wiener, mass-properties practice (common practice); parallel-axis theorem. Checked against the
+ * Source: R. L. Boynton and K. Wiener, mass-properties practice (common practice); parallel-axis theorem. Checked
+ * against the
  * weight-and-balance examples and closed forms named in the tests.
  */
 export function rollUp(design: Pick<Design, "items">): MassResult | null {
@@ -116,12 +125,21 @@ export function rollUp(design: Pick<Design, "items">): MassResult | null {
       // The halves of a mirrored pair err in opposite directions across the craft: their common y error cancels.
       const byPlace = axis === "y" && item.mirrored ? 0 : perMetre ** 2;
       cgVar[axis] += byMass + byPlace;
-      doubts[axis].push({ evidence: item.mass.evidence, share: byMass }, { evidence: item.placeEvidence, share: byPlace });
+      doubts[axis].push(
+        { evidence: item.mass.evidence, share: byMass },
+        { evidence: item.placeEvidence, share: byPlace },
+      );
     }
     cov.xz += perKg ** 2 * d.x * d.z;
     cov.xy += perKg ** 2 * d.x * d.y;
     cov.yz += perKg ** 2 * d.y * d.z;
-    items.push({ id: item.id, mass: total, massSd: sdMass, placeSd: sdPlace, blurX: Math.hypot(perKg * d.x, perMetre) });
+    items.push({
+      id: item.id,
+      mass: total,
+      massSd: sdMass,
+      placeSd: sdPlace,
+      blurX: Math.hypot(perKg * d.x, perMetre),
+    });
 
     const own = { roll: 0, pitch: 0, yaw: 0 };
     const arm = { roll: 0, pitch: 0, yaw: 0 };
@@ -145,7 +163,8 @@ export function rollUp(design: Pick<Design, "items">): MassResult | null {
     }
   }
   const byId = new Map(items.map((s) => [s.id, s]));
-  const knownBy = (axis: Axis) => evidenceByShare(doubts[axis].map((i) => ({ ...i, share: cgVar[axis] > 0 ? i.share / cgVar[axis] : 0 })));
+  const knownBy = (axis: Axis) =>
+    evidenceByShare(doubts[axis].map((i) => ({ ...i, share: cgVar[axis] > 0 ? i.share / cgVar[axis] : 0 })));
   const cgEvidence = { x: knownBy("x"), y: knownBy("y"), z: knownBy("z") };
   return {
     mass,

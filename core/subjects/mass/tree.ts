@@ -16,16 +16,22 @@ export function attachedTo(items: readonly Item[], id: string): Item[] {
 }
 
 /** Mass in force of a part with everything attached to it, all pieces, kg; parts without a mass count as nothing. */
-export const movingMass = (items: readonly Item[], item: Item): number => [item, ...attachedTo(items, item.id)].reduce((sum, i) => sum + (i.mass?.value ?? 0) * i.quantity, 0);
+export const movingMass = (items: readonly Item[], item: Item): number =>
+  [item, ...attachedTo(items, item.id)].reduce((sum, i) => sum + (i.mass?.value ?? 0) * i.quantity, 0);
 
-/** The range that a part may slide in along an axis; null when it is fixed there. A mirrored pair never slides across. */
+/**
+ * The range that a part may slide in along an axis; null when it is fixed there. A mirrored pair never slides across.
+ */
 export function slideOf(item: Item, axis: Axis): { from: number; to: number } | null {
   if (axis === "x") return item.slide;
   if (axis === "y") return item.mirrored ? null : item.slideY;
   return item.slideZ;
 }
 
-/** The changes that move a part along an axis by some metres, with what hangs on it: pairs are not moved across by what they hang on. */
+/**
+ * The changes that move a part along an axis by some metres, with what hangs on it: pairs are not moved across by
+ * what they hang on.
+ */
 export const slideSteps = (items: readonly Item[], item: Item, axis: Axis, by: number): Patch["set"] =>
   [item, ...attachedTo(items, item.id)]
     .filter((part) => axis !== "y" || !part.mirrored)

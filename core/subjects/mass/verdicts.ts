@@ -12,7 +12,10 @@ import { slideSteps } from "./tree";
 import type { See } from "../../subject";
 
 /** The AUW target when it is missed by more than it allows. */
-const overLimit = ({ targets }: See) => targets.find((t) => t.target.metric === "auw" && t.status === "missed" && t.target.comparison === "atMost" && t.predicted);
+const overLimit = ({ targets }: See) =>
+  targets.find(
+    (t) => t.target.metric === "auw" && t.status === "missed" && t.target.comparison === "atMost" && t.predicted,
+  );
 
 /** A plain miss of the AUW target. */
 const massOver = verdict<{ by: number }>({
@@ -32,7 +35,9 @@ const massOver = verdict<{ by: number }>({
   },
   remedies(see, _found, h) {
     const t = overLimit(see);
-    return t?.predicted ? [askFor(t.target.id, "mass", t.predicted.value, t.predicted.value + t.predicted.sd, h), LIGHTEN] : [];
+    return t?.predicted
+      ? [askFor(t.target.id, "mass", t.predicted.value, t.predicted.value + t.predicted.sd, h), LIGHTEN]
+      : [];
   },
   says: (p, h) => `${plain(p.by, "mass", h)} over the mass limit`,
 });
@@ -57,10 +62,13 @@ const nothingLeft = verdict<{ by: number; open: number }>({
     const t = overLimit(see);
     return t?.predicted ? [askFor(t.target.id, "mass", t.predicted.value, t.predicted.value + t.predicted.sd, h)] : [];
   },
-  says: (p, h) => `Nothing is left for ${p.open} ${p.open === 1 ? "part" : "parts"} without a mass: already ${plain(p.by, "mass", h)} over`,
+  says: (p, h) =>
+    `Nothing is left for ${p.open} ${p.open === 1 ? "part" : "parts"} without a mass: already ${plain(p.by, "mass", h)} over`,
 });
 
-/** Lightest skin that small craft are built of, kg per m² of a part's largest face: thin foam sheet (common practice). */
+/**
+ * Lightest skin that small craft are built of, kg per m² of a part's largest face: thin foam sheet (common practice).
+ */
 const LIGHTEST = 0.05;
 /** A part nobody sized says nothing of its mass. */
 const UNSIZED = 0.02;
@@ -75,7 +83,14 @@ function leftForOpen(see: See) {
     const faces = [size.x * size.y, size.x * size.z, size.y * size.z];
     return sum + (Math.max(size.x, size.y, size.z) > UNSIZED ? quantity * Math.max(...faces) * LIGHTEST : 0);
   }, 0);
-  return { target: t.target, left: t.target.value - ledger.mass, open: open.length, first: open[0]?.name ?? "", least, ledger };
+  return {
+    target: t.target,
+    left: t.target.value - ledger.mass,
+    open: open.length,
+    first: open[0]?.name ?? "",
+    least,
+    ledger,
+  };
 }
 
 /** What is left below the limit for parts without a mass: a remainder, not a pass. */
@@ -83,7 +98,15 @@ const leftOver = verdict<{ left: number; open: number; first: string }>({
   find(see) {
     const at = leftForOpen(see);
     if (!at || at.left <= 0 || at.left < at.least) return [];
-    return [{ page: "brief", severity: "note", about: at.target.id, params: { left: at.left, open: at.open, first: at.first }, figure: null }];
+    return [
+      {
+        page: "brief",
+        severity: "note",
+        about: at.target.id,
+        params: { left: at.left, open: at.open, first: at.first },
+        figure: null,
+      },
+    ];
   },
   remedies: () => [advice("Weigh it, or enter a guess with its doubt")],
   says: (p, h) =>
@@ -106,7 +129,8 @@ const notFeasible = verdict<{ left: number; least: number; first: string }>({
     ];
   },
   remedies: () => [LIGHTEN],
-  says: (p, h) => `Not feasible: ${plain(p.left, "mass", h)} are left for ${p.first}, and a skin of that size alone takes ${plain(p.least, "mass", h)}`,
+  says: (p, h) =>
+    `Not feasible: ${plain(p.left, "mass", h)} are left for ${p.first}, and a skin of that size alone takes ${plain(p.least, "mass", h)}`,
 });
 
 /** Heavier or lighter than the gas carries, by more than the brief allows. */
@@ -116,7 +140,10 @@ const netMassOff = verdict<{ by: number; heavy: boolean }>({
       see,
       (t) => t.target.metric === "netMass",
       "layout",
-      (t, p) => ({ params: { by: Math.abs(t.margin ?? 0), heavy: t.target.comparison === "atMost" || p.value > t.target.value }, label: "beyond what the gas carries" }),
+      (t, p) => ({
+        params: { by: Math.abs(t.margin ?? 0), heavy: t.target.comparison === "atMost" || p.value > t.target.value },
+        label: "beyond what the gas carries",
+      }),
     ),
   remedies: (_see, { params: p }) => (p.heavy ? [LIGHTEN] : [advice("Add trim weight, or let gas off")]),
   says: (p, h) => `${plain(p.by, "mass", h)} too ${p.heavy ? "heavy" : "light"} for the gas that it carries`,
@@ -129,13 +156,27 @@ const massMissing = verdict<{ count: number; first: string }>({
     const open = ledger ? ledger.withoutMass : see.design.items.map((i) => i.id);
     const first = see.design.items.find((i) => i.id === open[0]);
     if (!first) return [];
-    return [{ page: "layout", severity: ledger ? "care" : "stop", about: "items", params: { count: open.length, first: first.name }, figure: null }];
+    return [
+      {
+        page: "layout",
+        severity: ledger ? "care" : "stop",
+        about: "items",
+        params: { count: open.length, first: first.name },
+        figure: null,
+      },
+    ];
   },
   remedies: () => [advice("Weigh it, or enter a guess with its doubt")],
-  says: (p) => (p.count === 1 ? `${p.first} has no mass: every sum leaves it out` : `${p.count} parts have no mass, ${p.first} first: every sum leaves them out`),
+  says: (p) =>
+    p.count === 1
+      ? `${p.first} has no mass: every sum leaves it out`
+      : `${p.count} parts have no mass, ${p.first} first: every sum leaves them out`,
 });
 
-/** Growth alarm: 20 % over what was planned, or over the version it came from where nothing was planned (common practice). */
+/**
+ * Growth alarm: 20 % over what was planned, or over the version it came from where nothing was planned (common
+ * practice).
+ */
 const GROWTH_ALARM = 0.2;
 
 const growth = verdict<{ share: number; from: string; expected: number }>({
@@ -148,18 +189,34 @@ const growth = verdict<{ share: number; from: string; expected: number }>({
     const share = overPlan ?? auw.value / reference.mass - 1;
     if (share <= GROWTH_ALARM) return [];
     return [
-      { page: "layout", severity: "care", about: "auw", params: { share, from: reference.label, expected }, figure: figureOf("AUW", auw, reference.mass * (1 + GROWTH_ALARM)) },
+      {
+        page: "layout",
+        severity: "care",
+        about: "auw",
+        params: { share, from: reference.label, expected },
+        figure: figureOf("AUW", auw, reference.mass * (1 + GROWTH_ALARM)),
+      },
     ];
   },
   remedies: () => [LIGHTEN],
-  says: (p, h) => `${percent(p.share)} heavier than ${p.from}${p.expected > 0.0005 ? `, and ${plain(p.expected, "mass", h)} more to expect` : ""}`,
+  says: (p, h) =>
+    `${percent(p.share)} heavier than ${p.from}${p.expected > 0.0005 ? `, and ${plain(p.expected, "mass", h)} more to expect` : ""}`,
 });
 
 /** Share of AUW that one part may come out heavier than foreseen before it is said (common practice). */
 const SURPRISE = 0.015;
 
-/** The heaviest surprise: one part over what was planned or predicted for it, and what that costs at the counterweight. */
-const surprise = verdict<{ item: string; by: number; against: "planned" | "predicted"; counter: number | null; spot: string }>({
+/**
+ * The heaviest surprise: one part over what was planned or predicted for it, and what that costs at the
+ * counterweight.
+ */
+const surprise = verdict<{
+  item: string;
+  by: number;
+  against: "planned" | "predicted";
+  counter: number | null;
+  spot: string;
+}>({
   find(see) {
     const { design, metrics } = see;
     const worst = growthOf(design).surprises[0];
@@ -173,8 +230,21 @@ const surprise = verdict<{ item: string; by: number; against: "planned" | "predi
         page: "layout",
         severity: "note",
         about: item.id,
-        params: { item: item.name, by: worst.by, against: worst.against, counter: counter > 0.002 ? counter : null, spot: price?.spot.name ?? "" },
-        figure: { label: "over", value: worst.by, sd: 0, dimension: "mass", evidence: item.mass.evidence, limit: SURPRISE * metrics.auw.value },
+        params: {
+          item: item.name,
+          by: worst.by,
+          against: worst.against,
+          counter: counter > 0.002 ? counter : null,
+          spot: price?.spot.name ?? "",
+        },
+        figure: {
+          label: "over",
+          value: worst.by,
+          sd: 0,
+          dimension: "mass",
+          evidence: item.mass.evidence,
+          limit: SURPRISE * metrics.auw.value,
+        },
       },
     ];
   },
@@ -225,12 +295,22 @@ const ballastShare = verdict<{ share: number; mass: number }>({
   says: (p, h) => `${plain(p.mass, "mass", h)} is there for balance alone, ${percent(p.share)} of the craft`,
 });
 
-/** Share of the all-up weight above which packs are out of proportion for this way of being held up (common practice). */
+/**
+ * Share of the all-up weight above which packs are out of proportion for this way of being held up (common practice).
+ */
 const PACK_SHARE = 0.45;
 const packShare = verdict<{ share: number }>({
   find({ metrics: { packShare: share } }) {
     if (!share || share.value <= PACK_SHARE) return [];
-    return [{ page: "power", severity: "care", about: "packs", params: { share: share.value }, figure: figureOf("packs' share of AUW", share, PACK_SHARE) }];
+    return [
+      {
+        page: "power",
+        severity: "care",
+        about: "packs",
+        params: { share: share.value },
+        figure: figureOf("packs' share of AUW", share, PACK_SHARE),
+      },
+    ];
   },
   remedies: () => [LIGHTEN],
   says: (p) => `Packs are ${percent(p.share)} of the whole craft`,
@@ -248,11 +328,24 @@ const countDiffers = verdict<{ drive: number; ledger: number; item: string; item
           severity: "care",
           about: unit.id,
           params: { drive: unit.count, ledger: item.quantity, item: item.name, itemId: item.id },
-          figure: { label: "propellers", value: item.quantity, sd: 0, dimension: "count", evidence: "datasheet", limit: unit.count },
+          figure: {
+            label: "propellers",
+            value: item.quantity,
+            sd: 0,
+            dimension: "count",
+            evidence: "datasheet",
+            limit: unit.count,
+          },
         },
       ];
     }),
-  remedies: (_see, { params: p }) => [{ code: "set-quantity", text: `Set ${p.item} to ${p.drive}`, patch: set(["items", `#${p.itemId}`, "quantity"], p.drive) }],
+  remedies: (_see, { params: p }) => [
+    {
+      code: "set-quantity",
+      text: `Set ${p.item} to ${p.drive}`,
+      patch: set(["items", `#${p.itemId}`, "quantity"], p.drive),
+    },
+  ],
   says: (p) => `The drive has ${p.drive} propellers, the ledger ${p.ledger}`,
 });
 

@@ -1,7 +1,17 @@
 import { type Doubtful, sdOf } from "../../numeric/doubt";
 import type { OperatingPoint } from "./chain";
 import type { Driven } from "./inputs";
-import { type SolvedAll, dragAt, computable, indices, mainThrottle, nominalSetup, pitchSpeed, solveAll, thrustOf } from "./nominal";
+import {
+  type SolvedAll,
+  dragAt,
+  computable,
+  indices,
+  mainThrottle,
+  nominalSetup,
+  pitchSpeed,
+  solveAll,
+  thrustOf,
+} from "./nominal";
 import type { PowerSetup } from "./setup";
 import { spreadOf, vary } from "./vary";
 
@@ -18,29 +28,45 @@ export interface At {
  * @param which drives that work (default: all); the others stand still
  * @returns null without drives or a solution
  */
-export function operatingAt(design: Driven, throttle: number, speed = 0, which: "all" | "main" | readonly number[] = "all"): At | null {
+export function operatingAt(
+  design: Driven,
+  throttle: number,
+  speed = 0,
+  which: "all" | "main" | readonly number[] = "all",
+): At | null {
   if (!computable(design)) return null;
   const { base, others } = vary(design);
   const working = which === "all" ? indices(base) : which === "main" ? base.main : which;
   const here = solveAll(base, throttle, speed, working);
   if (here.status !== "converged") return null;
-  const there = others.map(({ id, setup }) => ({ id, setup, solved: solveAll(setup, throttle, speed, working, here.states) }));
+  const there = others.map(({ id, setup }) => ({
+    id,
+    setup,
+    solved: solveAll(setup, throttle, speed, working, here.states),
+  }));
   const near = there.flatMap(({ solved }) => (solved.status === "converged" ? [solved.points] : []));
   return {
     points: here.points,
     sd: here.points.map((point, i) => {
       const out: Partial<Record<keyof OperatingPoint, number>> = {};
-      for (const k of Object.keys(point) as (keyof OperatingPoint)[]) out[k] = Math.hypot(...near.map((o) => (o[i]?.[k] ?? point[k]) - point[k]));
+      for (const k of Object.keys(point) as (keyof OperatingPoint)[])
+        out[k] = Math.hypot(...near.map((o) => (o[i]?.[k] ?? point[k]) - point[k]));
       return out;
     }),
     thrust: spreadOf(
       { thrust: thrustOf(base, here.points, base.main) },
-      there.map(({ id, setup, solved }) => ({ id, values: solved.status === "converged" ? { thrust: thrustOf(setup, solved.points, base.main) } : null })),
+      there.map(({ id, setup, solved }) => ({
+        id,
+        values: solved.status === "converged" ? { thrust: thrustOf(setup, solved.points, base.main) } : null,
+      })),
     ).thrust,
   };
 }
 
-/** Throttle (share of the limits, 0 to 1) at which the main drives push this thrust (N) at this speed (m/s); null when they cannot. */
+/**
+ * Throttle (share of the limits, 0 to 1) at which the main drives push this thrust (N) at this speed (m/s); null when
+ * they cannot.
+ */
 export function throttleFor(design: Driven, thrust: number, speed: number): number | null {
   const setup = nominalSetup(design, null);
   return setup && mainThrottle(setup, thrust, speed);
@@ -77,14 +103,18 @@ const STEPS = 20;
 const SPEEDS = 16;
 
 /**
- * Curves of the drives that the craft is judged by: standing against throttle, or at full throttle against speed, from standing to where the thrust is gone.
+ * Curves of the drives that the craft is judged by: standing against throttle, or at full throttle against speed,
+ * from standing to where the thrust is gone.
  * @param top the craft's top speed, m/s, where it is known
  */
 export function curveOf(design: Driven, against: "throttle" | "speed", top: number | null = null): CurvePoint[] {
   if (!computable(design)) return [];
   const { base, others } = vary(design);
   const last = top === null ? pitchSpeed(base) : 1.3 * top;
-  const places = against === "throttle" ? Array.from({ length: STEPS + 1 }, (_, i) => i / STEPS) : Array.from({ length: SPEEDS + 1 }, (_, i) => (i * last) / SPEEDS);
+  const places =
+    against === "throttle"
+      ? Array.from({ length: STEPS + 1 }, (_, i) => i / STEPS)
+      : Array.from({ length: SPEEDS + 1 }, (_, i) => (i * last) / SPEEDS);
   let near: Parameters<typeof solveAll>[4] = null;
   return places.flatMap((x): CurvePoint[] => {
     const [throttle, speed] = against === "throttle" ? [x, 0] : [1, x];
@@ -94,7 +124,10 @@ export function curveOf(design: Driven, against: "throttle" | "speed", top: numb
     near = solved.states;
     const spread = spreadOf(
       here,
-      others.map(({ id, setup }) => ({ id, values: read(setup, solveAll(setup, throttle, speed, base.main, solved.states), base.main) })),
+      others.map(({ id, setup }) => ({
+        id,
+        values: read(setup, solveAll(setup, throttle, speed, base.main, solved.states), base.main),
+      })),
     );
     return [
       {

@@ -18,7 +18,10 @@ export interface Drive {
   duty?: (throttle: number) => number;
 }
 
-/** A pack at one moment: source voltage (V), resistance with its main path (Ω), and steady power that other things draw from it (W). */
+/**
+ * A pack at one moment: source voltage (V), resistance with its main path (Ω), and steady power that other things
+ * draw from it (W).
+ */
 export interface Source {
   openCircuit: number;
   resistance: number;
@@ -51,7 +54,9 @@ export interface OperatingPoint {
   thrust: number;
 }
 
-/** How a solver ended when it did not converge. windmilling: the air drives the propeller at this throttle and speed. */
+/**
+ * How a solver ended when it did not converge. windmilling: the air drives the propeller at this throttle and speed.
+ */
 export type Unsolved = "overloaded" | "windmilling" | "iterationLimit" | "noBracket" | "notFinite";
 export type ChainResult = { status: "converged"; point: OperatingPoint } | { status: Unsolved };
 
@@ -66,7 +71,8 @@ function terminalVoltage(source: Source, current: number): number | null {
 /** Throttle below which a motor does not turn is not modelled: this is the least that the solver accepts. */
 const LEAST_THROTTLE = 1e-3;
 
-const dutyOf = (drive: Drive, throttle: number): number => Math.max(drive.duty ? drive.duty(throttle) : throttle, LEAST_THROTTLE);
+const dutyOf = (drive: Drive, throttle: number): number =>
+  Math.max(drive.duty ? drive.duty(throttle) : throttle, LEAST_THROTTLE);
 
 /** A drive and the throttle (0 to 1) at which it works. */
 export interface Command {
@@ -74,10 +80,16 @@ export interface Command {
   throttle: number;
 }
 
-/** How often a state was found from nothing and how often it was followed from one nearby: what tests hold the work of an edit against. */
+/**
+ * How often a state was found from nothing and how often it was followed from one nearby: what tests hold the work of
+ * an edit against.
+ */
 export const WORK = { solved: 0, followed: 0 };
 
-/** What a pack and its drives settle at: the rail's voltage (V) and each motor's speed (rpm; 0: it stands still). All else follows from these. */
+/**
+ * What a pack and its drives settle at: the rail's voltage (V) and each motor's speed (rpm; 0: it stands still). All
+ * else follows from these.
+ */
 export interface PackState {
   rail: number;
   speeds: number[];
@@ -90,9 +102,14 @@ function currentAt(drive: Drive, motorRpm: number, speed: number): number {
   return torque / torqueConstant(drive.motor.kv) + noLoadAt(drive.motor, motorRpm);
 }
 
-/** By how much the voltages of one unit fail to balance: u·V − I·(R_esc + u²·R_path) − I·R_m − n/Kv. Falls with motor speed. */
+/**
+ * By how much the voltages of one unit fail to balance: u·V − I·(R_esc + u²·R_path) − I·R_m − n/Kv. Falls with motor
+ * speed.
+ */
 const imbalance = (drive: Drive, u: number, motorRpm: number, current: number, rail: number): number =>
-  u * (rail - u * current * drive.pathResistance) - current * (drive.controllerResistance + drive.motor.resistance) - motorRpm / drive.motor.kv;
+  u * (rail - u * current * drive.pathResistance) -
+  current * (drive.controllerResistance + drive.motor.resistance) -
+  motorRpm / drive.motor.kv;
 
 /** One drive alone: one bracketed root in motor speed, the pack's sag inside it. */
 function solveAlone(drive: Drive, source: Source, throttle: number, speed: number, idle: number): StateResult {
@@ -131,13 +148,17 @@ function solveTogether(commands: readonly Command[], source: Source, speed: numb
       const command = commands[k] as Command;
       const n = speedOf(command, rail);
       speeds[k] = n;
-      if (n > 0) sum += command.drive.count * dutyOf(command.drive, command.throttle) * currentAt(command.drive, n, speed);
+      if (n > 0)
+        sum += command.drive.count * dutyOf(command.drive, command.throttle) * currentAt(command.drive, n, speed);
     }
     return sum;
   };
   const balance = (rail: number) => (terminalVoltage(source, drawn(rail)) ?? 0) - rail;
   // No drive draws anything: the rail stands where the other loads leave it.
-  const found = Math.abs(balance(idle)) < 1e-9 ? { status: "converged" as const, x: idle } : findRoot(balance, idle * 1e-3, idle, idle * 1e-8);
+  const found =
+    Math.abs(balance(idle)) < 1e-9
+      ? { status: "converged" as const, x: idle }
+      : findRoot(balance, idle * 1e-3, idle, idle * 1e-8);
   if (found.status !== "converged") return { status: found.status };
   failed = null;
   drawn(found.x);
@@ -145,7 +166,8 @@ function solveTogether(commands: readonly Command[], source: Source, speed: numb
 }
 
 /**
- * Where a pack and its drives settle, found from nothing: one bracketed root for one drive, nested ones for several that share the sag. The more the drives draw, the lower the rail, so the
+ * Where a pack and its drives settle, found from nothing: one bracketed root for one drive, nested ones for several
+ * that share the sag. The more the drives draw, the lower the rail, so the
  * balance falls steadily with the voltage assumed.
  */
 export function solveState(commands: readonly Command[], source: Source, speed = 0): StateResult {
@@ -153,7 +175,9 @@ export function solveState(commands: readonly Command[], source: Source, speed =
   const idle = terminalVoltage(source, 0);
   if (idle === null) return { status: "overloaded" };
   const [only] = commands;
-  return commands.length === 1 && only ? solveAlone(only.drive, source, only.throttle, speed, idle) : solveTogether(commands, source, speed, idle);
+  return commands.length === 1 && only
+    ? solveAlone(only.drive, source, only.throttle, speed, idle)
+    : solveTogether(commands, source, speed, idle);
 }
 
 /** Newton steps before a state counts as too far from where the search began. */
@@ -161,8 +185,10 @@ const STEPS = 14;
 const CLOSE = 1e-9;
 
 /**
- * The state near a known one: after a small change of an input, the charge or the speed. Newton's method on the whole system (rail and all motor speeds, whose matrix is an arrow: solved by
- * elimination). With `thrust` (N, of all like units) the drives' common throttle is an unknown too, so that a wanted thrust takes one solution and no search.
+ * The state near a known one: after a small change of an input, the charge or the speed. Newton's method on the whole
+ * system (rail and all motor speeds, whose matrix is an arrow: solved by
+ * elimination). With `thrust` (N, of all like units) the drives' common throttle is an unknown too, so that a wanted
+ * thrust takes one solution and no search.
  *
  * @param from a state of the same drives nearby; a drive that stands still there stays out
  * @returns null when it does not settle: then `solveState` decides
@@ -180,10 +206,18 @@ export function followState(
   let throttle = commands[0]?.throttle ?? 0;
   const few = commands.length;
   if (speeds.some((n) => n <= 0) || speeds.length !== few) return null;
-  const [slope, gap, push, pull] = [new Array<number>(few), new Array<number>(few), new Array<number>(few), new Array<number>(few)];
+  const [slope, gap, push, pull] = [
+    new Array<number>(few),
+    new Array<number>(few),
+    new Array<number>(few),
+    new Array<number>(few),
+  ];
   for (let step = 0; step < STEPS; step++) {
-    // Sums over the drives of what each contributes to the pack's balance and to the thrust, with its motor speed eliminated.
-    let [current, currentByRail, currentByThrottle, thrust, thrustByRail, thrustByThrottle, currentOwn, thrustOwn] = [0, 0, 0, 0, 0, 0, 0, 0];
+    // Sums over the drives of what each contributes to the pack's balance and to the thrust, with its motor speed
+    // eliminated.
+    let [current, currentByRail, currentByThrottle, thrust, thrustByRail, thrustByThrottle, currentOwn, thrustOwn] = [
+      0, 0, 0, 0, 0, 0, 0, 0,
+    ];
     for (let k = 0; k < few; k++) {
       const { drive, throttle: own } = commands[k] as Command;
       const n = speeds[k] as number;
@@ -193,7 +227,9 @@ export function followState(
       const dn = n * 1e-4;
       const iSlope = (currentAt(drive, n + dn, speed) - i) / dn;
       const g = imbalance(drive, u, n, i, rail);
-      const gSlope = -iSlope * (u * u * drive.pathResistance + drive.controllerResistance + drive.motor.resistance) - 1 / drive.motor.kv;
+      const gSlope =
+        -iSlope * (u * u * drive.pathResistance + drive.controllerResistance + drive.motor.resistance) -
+        1 / drive.motor.kv;
       slope[k] = gSlope;
       gap[k] = g;
       const draw = drive.count * u;
@@ -218,7 +254,8 @@ export function followState(
     const terminal = terminalVoltage(source, current);
     if (terminal === null) return null;
     const open = source.openCircuit - source.resistance * current;
-    const sag = (-source.resistance / 2) * (1 + open / Math.sqrt(open * open - 4 * source.resistance * source.otherLoad));
+    const sag =
+      (-source.resistance / 2) * (1 + open / Math.sqrt(open * open - 4 * source.resistance * source.otherLoad));
     // Two equations: the pack's voltage, and the thrust.
     const a = sag * currentByRail - 1;
     const b = sag * currentByThrottle;
@@ -235,7 +272,9 @@ export function followState(
     if (!Number.isFinite(dRail + dThrottle)) return null;
     let moved = Math.abs(dRail) / rail + Math.abs(dThrottle);
     for (let k = 0; k < few; k++) {
-      const by = -((gap[k] as number) + (pull[k] as number) * dRail + (demand ? (push[k] as number) * dThrottle : 0)) / (slope[k] as number);
+      const by =
+        -((gap[k] as number) + (pull[k] as number) * dRail + (demand ? (push[k] as number) * dThrottle : 0)) /
+        (slope[k] as number);
       const n = speeds[k] as number;
       const next = n + by;
       if (!Number.isFinite(next)) return null;
@@ -250,7 +289,12 @@ export function followState(
 }
 
 /** The state near `from` where there is one, else found from nothing. */
-export function stateNear(commands: readonly Command[], source: Source, speed: number, from: PackState | null): StateResult {
+export function stateNear(
+  commands: readonly Command[],
+  source: Source,
+  speed: number,
+  from: PackState | null,
+): StateResult {
   const near = from && followState(commands, source, speed, from);
   return near ? { status: "converged", rail: near.rail, speeds: near.speeds } : solveState(commands, source, speed);
 }
@@ -277,10 +321,21 @@ export function thrustIn(commands: readonly Command[], state: PackState, speed: 
 }
 
 /** Current (A) from the pack with its other loads, at a rail voltage and a current of the drives. */
-export const packCurrentIn = (source: Source, rail: number, drawn: number): number => drawn + (rail > 0 ? source.otherLoad / rail : 0);
+export const packCurrentIn = (source: Source, rail: number, drawn: number): number =>
+  drawn + (rail > 0 ? source.otherLoad / rail : 0);
 
-/** All links of one unit in a state. A motor that its duty cannot overcome friction with stands still, and what it draws is not modelled. */
-function pointIn({ drive, throttle }: Command, source: Source, rail: number, packCurrent: number, motorRpm: number, speed: number): OperatingPoint {
+/**
+ * All links of one unit in a state. A motor that its duty cannot overcome friction with stands still, and what it
+ * draws is not modelled.
+ */
+function pointIn(
+  { drive, throttle }: Command,
+  source: Source,
+  rail: number,
+  packCurrent: number,
+  motorRpm: number,
+  speed: number,
+): OperatingPoint {
   const u = dutyOf(drive, throttle);
   const turns = motorRpm > 0;
   const rpm = motorRpm / drive.ratio;
@@ -317,19 +372,29 @@ function pointIn({ drive, throttle }: Command, source: Source, rail: number, pac
 }
 
 /** All links of every drive in a state. */
-export function pointsIn(commands: readonly Command[], source: Source, state: PackState, speed: number): OperatingPoint[] {
+export function pointsIn(
+  commands: readonly Command[],
+  source: Source,
+  state: PackState,
+  speed: number,
+): OperatingPoint[] {
   const packCurrent = packCurrentIn(source, state.rail, drawnIn(commands, state, speed));
-  return commands.map((command, k) => pointIn(command, source, state.rail, packCurrent, state.speeds[k] as number, speed));
+  return commands.map((command, k) =>
+    pointIn(command, source, state.rail, packCurrent, state.speeds[k] as number, speed),
+  );
 }
 
 /**
- * Equilibrium of pack, controller, motor, gearing and propeller at one throttle and flight speed. The controller is a duty: it hands the
+ * Equilibrium of pack, controller, motor, gearing and propeller at one throttle and flight speed. The controller is a
+ * duty: it hands the
  * motor u·V less its own resistive drop and draws u·I from the pack.
  *
  * @param throttle 0 to 1
  * @param speed along the propeller's axis, m/s, ≥ 0
- * @returns the operating point; "overloaded" when the pack cannot even feed the other loads; "windmilling" when the air drives the propeller
- * Source: averaged model of a pulse-width controller (switching losses left out: a few per cent at part throttle, common practice).
+ * @returns the operating point; "overloaded" when the pack cannot even feed the other loads; "windmilling" when the
+ *   air drives the propeller
+ * Source: averaged model of a pulse-width controller (switching losses left out: a few per cent at part throttle,
+ * common practice).
  */
 export function solveChain(drive: Drive, source: Source, throttle: number, speed = 0): ChainResult {
   const solved = solvePack([{ drive, throttle }], source, speed);
@@ -340,16 +405,25 @@ export function solveChain(drive: Drive, source: Source, throttle: number, speed
 export type PackResult = { status: "converged"; points: OperatingPoint[]; state: PackState } | { status: Unsolved };
 
 /** Equilibrium of several unlike drives on one pack: they share its sag. */
-export function solvePack(commands: readonly Command[], source: Source, speed = 0, near: PackState | null = null): PackResult {
+export function solvePack(
+  commands: readonly Command[],
+  source: Source,
+  speed = 0,
+  near: PackState | null = null,
+): PackResult {
   const state = stateNear(commands, source, speed, near);
-  return state.status === "converged" ? { status: "converged", points: pointsIn(commands, source, state, speed), state } : { status: state.status };
+  return state.status === "converged"
+    ? { status: "converged", points: pointsIn(commands, source, state, speed), state }
+    : { status: state.status };
 }
 
 /** The general solver for any number of drives, one too: what the single-drive solution is held against. */
 export function solveShared(commands: readonly Command[], source: Source, speed = 0): PackResult {
   const idle = terminalVoltage(source, 0);
   const state = idle === null ? { status: "overloaded" as const } : solveTogether(commands, source, speed, idle);
-  return state.status === "converged" ? { status: "converged", points: pointsIn(commands, source, state, speed), state } : { status: state.status };
+  return state.status === "converged"
+    ? { status: "converged", points: pointsIn(commands, source, state, speed), state }
+    : { status: state.status };
 }
 
 /**
@@ -394,6 +468,14 @@ export function stateForThrust(
   return "rail" in state ? { rail: state.rail, speeds: state.speeds, throttle: root.x } : null;
 }
 
-/** Common throttle (0 to 1) at which these drives together push `thrust` newtons; null when full throttle is not enough. */
-export const throttleForThrust = (drives: readonly Drive[], source: Source, thrust: number, limit = 1, speed = 0): number | null =>
-  stateForThrust(drives, source, thrust, limit, speed)?.throttle ?? null;
+/**
+ * Common throttle (0 to 1) at which these drives together push `thrust` newtons; null when full throttle is not
+ * enough.
+ */
+export const throttleForThrust = (
+  drives: readonly Drive[],
+  source: Source,
+  thrust: number,
+  limit = 1,
+  speed = 0,
+): number | null => stateForThrust(drives, source, thrust, limit, speed)?.throttle ?? null;

@@ -5,7 +5,12 @@ import { type PropulsionResult, type SolvedDrive, propulsion } from "./node";
 /** A rule held against every drive that is solved. */
 export const eachDrive = <P>(
   see: See,
-  rule: (at: { drive: SolvedDrive; unit: Unit; name: string; result: PropulsionResult }) => Omit<Found<P>, "page" | "about">[],
+  rule: (at: {
+    drive: SolvedDrive;
+    unit: Unit;
+    name: string;
+    result: PropulsionResult;
+  }) => Omit<Found<P>, "page" | "about">[],
 ): Found<P>[] => {
   const result = see.result(propulsion);
   if (!result) return [];
@@ -13,7 +18,9 @@ export const eachDrive = <P>(
     const unit = see.design.units[i];
     // A drive's name where there is more than one; empty where there is nothing to tell apart.
     const name = result.drives.length > 1 ? drive.name : "";
-    return unit ? rule({ drive, unit, name, result }).map((f) => ({ ...f, page: "power" as const, about: unit.id })) : [];
+    return unit
+      ? rule({ drive, unit, name, result }).map((f) => ({ ...f, page: "power" as const, about: unit.id }))
+      : [];
   });
 };
 /** A drive by its id. */

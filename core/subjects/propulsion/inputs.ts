@@ -5,9 +5,9 @@ import { taughtOf } from "./learned";
 import { WARM_WINDING } from "./motor";
 
 /** What the solvers read of a design: the duty and the drag area only where they are asked for. */
-export type Driven = Pick<Design, "heldUpBy" | "units" | "batteries" | "conductors" | "regulators"> & { brief: Pick<Design["brief"], "environment"> } & Partial<
-    Pick<Design, "duty" | "dragArea">
-  >;
+export type Driven = Pick<Design, "heldUpBy" | "units" | "batteries" | "conductors" | "regulators"> & {
+  brief: Pick<Design["brief"], "environment">;
+} & Partial<Pick<Design, "duty" | "dragArea">>;
 
 export const INPUT_KEYS = [
   "kv",
@@ -49,11 +49,15 @@ export type InputValues = ReadonlyMap<string, number>;
 export const inputId = (input: { of: string; key: InputKey }): string => `${input.of}/${input.key}`;
 
 /**
- * Stated errors of the methods (1 sigma): thrust of a drive that was never on a stand ± 10 %, its torque ± 15 %, each drive by itself; open-circuit curve ± 0.03 V a cell (docs/physics.md).
+ * Stated errors of the methods (1 sigma): thrust of a drive that was never on a stand ± 10 %, its torque ± 15 %, each
+ * drive by itself; open-circuit curve ± 0.03 V a cell (docs/physics.md).
  * What the method gets wrong of one propeller it need not get wrong of another.
  */
 const METHOD = { thrust: 0.1, torque: 0.15, cellVoltage: 0.03 };
-/** The same of a screw in water: sections are thicker, blades wider, and a hull, a guard or the surface is never far (judgement). */
+/**
+ * The same of a screw in water: sections are thicker, blades wider, and a hull, a guard or the surface is never far
+ * (judgement).
+ */
 const IN_WATER = { thrust: 0.2, torque: 0.25 };
 /** Share by which a motor's Kv differs from what is printed (common practice: 3 to 5 %). */
 const PRINTED_KV = 0.04;
@@ -61,7 +65,8 @@ const PRINTED_KV = 0.04;
 type Entered = { value: number; sd?: number; evidence: Evidence; note?: string };
 
 /**
- * Share of the doubt about a drive's own figures that a sweep leaves: its factors make up for their errors at the voltage and standing still; elsewhere a quarter stays (judgement).
+ * Share of the doubt about a drive's own figures that a sweep leaves: its factors make up for their errors at the
+ * voltage and standing still; elsewhere a quarter stays (judgement).
  */
 const LEFT = 0.25;
 
@@ -78,7 +83,12 @@ function unitInputs(unit: Unit): PowerInput[] {
     dimension: "ratio",
   });
   const method = unit.surroundings === "in water" ? IN_WATER : METHOD;
-  if (!taught) return [...enteredInputs(unit), factor("thrustFactor", { value: 1, sd: method.thrust }), factor("torqueFactor", { value: 1, sd: method.torque })];
+  if (!taught)
+    return [
+      ...enteredInputs(unit),
+      factor("thrustFactor", { value: 1, sd: method.thrust }),
+      factor("torqueFactor", { value: 1, sd: method.torque }),
+    ];
   return [
     ...enteredInputs(unit).map((i) => (taught.exact ? { ...i, sd: LEFT * i.sd, evidence } : i)),
     factor("kvFactor", taught.kv),
@@ -102,12 +112,27 @@ function enteredInputs(unit: Unit): PowerInput[] {
   const { motor, controller, gear, propeller } = unit;
   const { efficiency } = gear;
   return [
-    input("kv", motor.kv, "kv", motor.kv.sd ?? (motor.kv.evidence === "datasheet" ? PRINTED_KV * motor.kv.value : magnitudeSd(motor.kv))),
-    input("motorResistance", motor.resistance, "resistance", Math.hypot(magnitudeSd(motor.resistance), (WARM_WINDING.sd / WARM_WINDING.value) * motor.resistance.value)),
+    input(
+      "kv",
+      motor.kv,
+      "kv",
+      motor.kv.sd ?? (motor.kv.evidence === "datasheet" ? PRINTED_KV * motor.kv.value : magnitudeSd(motor.kv)),
+    ),
+    input(
+      "motorResistance",
+      motor.resistance,
+      "resistance",
+      Math.hypot(magnitudeSd(motor.resistance), (WARM_WINDING.sd / WARM_WINDING.value) * motor.resistance.value),
+    ),
     input("noLoadCurrent", motor.noLoadCurrent, "current"),
     input("controllerResistance", controller.resistance, "resistance"),
     // The doubt about a gear's efficiency lies in what it loses, not in what it passes on.
-    input("gearEfficiency", efficiency, "percent", efficiency.sd ?? magnitudeSd({ ...efficiency, value: 1 - efficiency.value })),
+    input(
+      "gearEfficiency",
+      efficiency,
+      "percent",
+      efficiency.sd ?? magnitudeSd({ ...efficiency, value: 1 - efficiency.value }),
+    ),
     // Propellers are stamped with diameter and pitch: a guess is a misread stamp, not a quarter of the size.
     input("diameter", propeller.diameter, "length", propeller.diameter.sd ?? sizeSd(propeller.diameter, 0.03)),
     input("pitch", propeller.pitch, "length", propeller.pitch.sd ?? sizeSd(propeller.pitch, 0.1)),
@@ -121,7 +146,15 @@ const packInputs = (battery: Battery): PowerInput[] =>
       ["capacity", battery.capacity, "capacity"],
       ["cellResistance", battery.cellResistance, "resistance"],
     ] as const
-  ).map(([key, known, dimension]) => ({ key, of: battery.id, name: battery.name, value: known.value, sd: magnitudeSd(known), evidence: known.evidence, dimension }));
+  ).map(([key, known, dimension]) => ({
+    key,
+    of: battery.id,
+    name: battery.name,
+    value: known.value,
+    sd: magnitudeSd(known),
+    evidence: known.evidence,
+    dimension,
+  }));
 
 /** Share by which a mean current or power is off that nobody measured (judgement). */
 export const GUESSED_LOAD = 0.25;
@@ -144,18 +177,54 @@ const loadInputs = (duty: Design["duty"]): PowerInput[] =>
       : [],
   );
 
-/** The uncertain inputs of all drives and packs of a design, with the errors of the methods. `mass` is the craft's, kg. */
-export function powerInputs(design: Driven, mass: { value: number; sd: number; evidence: Evidence } | null): PowerInput[] {
-  const method = (key: InputKey, value: number, sd: number, dimension: Dimension): PowerInput => ({ key, of: "", name: "", value, sd, evidence: "calculated", dimension });
+/**
+ * The uncertain inputs of all drives and packs of a design, with the errors of the methods. `mass` is the craft's,
+ * kg.
+ */
+export function powerInputs(
+  design: Driven,
+  mass: { value: number; sd: number; evidence: Evidence } | null,
+): PowerInput[] {
+  const method = (key: InputKey, value: number, sd: number, dimension: Dimension): PowerInput => ({
+    key,
+    of: "",
+    name: "",
+    value,
+    sd,
+    evidence: "calculated",
+    dimension,
+  });
   const { dragArea = null, duty = [] } = design;
   return [
     ...loadInputs(duty),
     ...design.units.flatMap(unitInputs),
     ...design.batteries.flatMap(packInputs),
     method("cellVoltage", 0, METHOD.cellVoltage, "voltage"),
-    ...(mass ? [{ key: "mass" as const, of: "", name: "", value: mass.value, sd: mass.sd, evidence: mass.evidence, dimension: "mass" as const }] : []),
+    ...(mass
+      ? [
+          {
+            key: "mass" as const,
+            of: "",
+            name: "",
+            value: mass.value,
+            sd: mass.sd,
+            evidence: mass.evidence,
+            dimension: "mass" as const,
+          },
+        ]
+      : []),
     ...(dragArea
-      ? [{ key: "dragArea" as const, of: "", name: "", value: dragArea.value, sd: magnitudeSd(dragArea), evidence: dragArea.evidence, dimension: "area" as const }]
+      ? [
+          {
+            key: "dragArea" as const,
+            of: "",
+            name: "",
+            value: dragArea.value,
+            sd: magnitudeSd(dragArea),
+            evidence: dragArea.evidence,
+            dimension: "area" as const,
+          },
+        ]
       : []),
   ];
 }

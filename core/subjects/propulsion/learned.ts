@@ -9,24 +9,34 @@ export const scaledMap = (map: PropellerMap, thrust: number, torque: number, mov
     : {
         at: (rpm, speed) => {
           const load = map.at(rpm, speed);
-          return { thrust: load.thrust * thrust * (speed !== undefined && speed > 0 ? moving : 1), torque: load.torque * torque };
+          return {
+            thrust: load.thrust * thrust * (speed !== undefined && speed > 0 ? moving : 1),
+            torque: load.torque * torque,
+          };
         },
         torque: (rpm, speed) => map.torque(rpm, speed) * torque,
         maxRpm: map.maxRpm,
         solved: map.solved,
       };
 
-/** Duty (0 to 1) that the controller gives at a throttle command, by the points that a sweep found; straight between them. */
+/**
+ * Duty (0 to 1) that the controller gives at a throttle command, by the points that a sweep found; straight between
+ * them.
+ */
 export function dutyOf(points: Learned["throttle"]): (command: number) => number {
   return (command) => {
     const k = points.findIndex((p) => p.command >= command);
     const [a, b] = [points[Math.max(0, k - 1)], points[k < 0 ? points.length - 1 : k]];
     if (!a || !b) return command;
-    return b.command > a.command ? a.duty + (b.duty - a.duty) * Math.min(1, Math.max(0, command - a.command) / (b.command - a.command)) : b.duty;
+    return b.command > a.command
+      ? a.duty + (b.duty - a.duty) * Math.min(1, Math.max(0, command - a.command) / (b.command - a.command))
+      : b.duty;
   };
 }
 
-/** Parts that a drive has now and did not have on the stand; empty: what was learned still holds of the drive itself. */
+/**
+ * Parts that a drive has now and did not have on the stand; empty: what was learned still holds of the drive itself.
+ */
 export function partsChanged(unit: Unit, of: Learned["of"]): ("motor" | "controller" | "gearing" | "propeller")[] {
   const differs = (a: unknown, b: unknown) => JSON.stringify(numbersIn(a)) !== JSON.stringify(numbersIn(b));
   return [
@@ -36,7 +46,10 @@ export function partsChanged(unit: Unit, of: Learned["of"]): ("motor" | "control
     ...(differs(unit.propeller, of.propeller) ? ["propeller" as const] : []),
   ];
 }
-/** What a part is, without how its figures are known: to know a number better is not to change the part. The order of fields does not count. */
+/**
+ * What a part is, without how its figures are known: to know a number better is not to change the part. The order of
+ * fields does not count.
+ */
 const numbersIn = (x: unknown): unknown =>
   typeof x === "object" && x !== null
     ? "value" in x
@@ -49,11 +62,19 @@ const numbersIn = (x: unknown): unknown =>
     : x;
 
 /** Whether the pack is another than the one that fed the stand. */
-export const packChanged = (now: { chemistry: string; series: number; capacity: { value: number } } | undefined, then: Learned["pack"]): boolean =>
-  now !== undefined && then !== null && (now.chemistry !== then.chemistry || now.series !== then.series || Math.abs(now.capacity.value / then.capacity.value - 1) > 0.02);
+export const packChanged = (
+  now: { chemistry: string; series: number; capacity: { value: number } } | undefined,
+  then: Learned["pack"],
+): boolean =>
+  now !== undefined &&
+  then !== null &&
+  (now.chemistry !== then.chemistry ||
+    now.series !== then.series ||
+    Math.abs(now.capacity.value / then.capacity.value - 1) > 0.02);
 
 /** Whether what was learned counts for this drive. */
-export const learnedHolds = (unit: Unit): boolean => unit.learned !== null && unit.learned !== undefined && partsChanged(unit, unit.learned.of).length === 0;
+export const learnedHolds = (unit: Unit): boolean =>
+  unit.learned !== null && unit.learned !== undefined && partsChanged(unit, unit.learned.of).length === 0;
 
 /** What of a sweep counts for a drive as it is now. */
 export interface Taught {
@@ -66,7 +87,10 @@ export interface Taught {
   exact: boolean;
 }
 
-/** How unlike two propellers may be for the model to be wrong by about as much with both, and the doubt that this adds (judgement). */
+/**
+ * How unlike two propellers may be for the model to be wrong by about as much with both, and the doubt that this adds
+ * (judgement).
+ */
 const ALIKE = 1.33;
 const CARRIED = { thrust: 0.08, torque: 0.12 };
 
@@ -74,8 +98,10 @@ const CARRIED = { thrust: 0.08, torque: 0.12 };
 export const windingOf = (unit: Unit): number => (taughtOf(unit) ? 1 : WARM_WINDING.value);
 
 /**
- * What a sweep taught, for the drive as it is. With its parts unchanged, all of it. After a change the model is taken to be wrong by about as much with a propeller of as many blades and
- * within a third of the size: the factors are carried over with more doubt, the Kv while the motor is the same, the throttle curve while motor and controller are. Else nothing.
+ * What a sweep taught, for the drive as it is. With its parts unchanged, all of it. After a change the model is taken
+ * to be wrong by about as much with a propeller of as many blades and
+ * within a third of the size: the factors are carried over with more doubt, the Kv while the motor is the same, the
+ * throttle curve while motor and controller are. Else nothing.
  */
 export function taughtOf(unit: Unit): Taught | null {
   const { learned } = unit;

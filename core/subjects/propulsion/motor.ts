@@ -11,14 +11,24 @@ export interface Motor {
 /** Torque constant, N·m/A: Kt = 60/(2π·Kv). */
 export const torqueConstant = (kv: number): number => 60 / (2 * Math.PI * kv);
 
-/** Back voltage at which no-load currents are commonly stated, V, and the share of them that grows with it: iron and windage (common practice). */
+/**
+ * Back voltage at which no-load currents are commonly stated, V, and the share of them that grows with it: iron and
+ * windage (common practice).
+ */
 const STATED_AT = 10;
 const GROWS = 0.5;
 
-/** No-load current (A) at a speed (rpm): I0·(1 + 0.5·(E/10 V − 1)) with the back voltage E; it holds at 10 V as it is stated. */
-export const noLoadAt = (motor: Pick<Motor, "kv" | "noLoadCurrent">, rpm: number): number => motor.noLoadCurrent * (1 + GROWS * (rpm / motor.kv / STATED_AT - 1));
+/**
+ * No-load current (A) at a speed (rpm): I0·(1 + 0.5·(E/10 V − 1)) with the back voltage E; it holds at 10 V as it is
+ * stated.
+ */
+export const noLoadAt = (motor: Pick<Motor, "kv" | "noLoadCurrent">, rpm: number): number =>
+  motor.noLoadCurrent * (1 + GROWS * (rpm / motor.kv / STATED_AT - 1));
 
-/** By how much the winding's resistance has grown at work, 50 K over the 20 °C that it is stated at, and the doubt about that (copper, 0.39 % a kelvin; common practice 20 to 30 %). */
+/**
+ * By how much the winding's resistance has grown at work, 50 K over the 20 °C that it is stated at, and the doubt
+ * about that (copper, 0.39 % a kelvin; common practice 20 to 30 %).
+ */
 export const WARM_WINDING = { value: 1.2, sd: 0.08 };
 
 /** Motor current (A) and terminal voltage (V) that give a shaft torque (N·m) at a speed (rpm). */

@@ -16,8 +16,20 @@ import { inputsOf, knownBy, shapesOutside, stallOutside, tipOutside } from "./wo
 /** What the solvers read of a design. */
 export const DRIVEN = ["heldUpBy", "units", "batteries", "conductors", "regulators", "brief.environment"] as const;
 
-/** The numbers of the whole craft standing at its throttle limits. Those of one drive are the leading one's: the first that the craft is judged by. */
-export type ThrustKey = "thrust" | "current" | "packCurrent" | "packVoltage" | "packPower" | "rpm" | "torque" | "motorLoss" | "tipMach";
+/**
+ * The numbers of the whole craft standing at its throttle limits. Those of one drive are the leading one's: the first
+ * that the craft is judged by.
+ */
+export type ThrustKey =
+  | "thrust"
+  | "current"
+  | "packCurrent"
+  | "packVoltage"
+  | "packPower"
+  | "rpm"
+  | "torque"
+  | "motorLoss"
+  | "tipMach";
 const DRIVE_KEYS = ["thrust", "current", "rpm", "torque", "motorLoss", "tipMach"] as const;
 const PACK_KEYS = ["current", "voltage", "power"] as const;
 type DriveValues = Record<(typeof DRIVE_KEYS)[number], number>;
@@ -64,7 +76,9 @@ export interface PropulsionResult {
   whole: boolean;
   /** What the numbers rest on and was never said, as sentences. */
   incomplete: string[];
-  /** Where a drive leaves the range of its method, as sentences: every number that rests on the drives is outside too. */
+  /**
+   * Where a drive leaves the range of its method, as sentences: every number that rests on the drives is outside too.
+   */
   outside: string[];
 }
 
@@ -80,10 +94,18 @@ const packValues = (setup: PowerSetup, points: readonly OperatingPoint[], k: num
   return { current, voltage, power: voltage * current };
 };
 
-/** Where the drives leave the range of the method standing at full throttle, each with its name where there are several. */
+/**
+ * Where the drives leave the range of the method standing at full throttle, each with its name where there are
+ * several.
+ */
 function outsideOf(view: Driven, drives: readonly SolvedDrive[]): string[] {
   const name = (d: SolvedDrive) => (drives.length > 1 ? `${d.name}: ` : "");
-  return [...shapesOutside(view.units), ...drives.flatMap((d) => [...tipOutside(d.values.tipMach), ...stallOutside(d.stalled)].map((said) => name(d) + said))];
+  return [
+    ...shapesOutside(view.units),
+    ...drives.flatMap((d) =>
+      [...tipOutside(d.values.tipMach), ...stallOutside(d.stalled)].map((said) => name(d) + said),
+    ),
+  ];
 }
 
 /** Drives in water whose tips are fast enough for it to boil on them: their thrust is no longer that of the method. */
@@ -91,10 +113,17 @@ const cavitating = (setup: PowerSetup, drives: readonly SolvedDrive[]): string[]
   setup.units.flatMap((u, i) => {
     const at = cavitation(u.unit, u.diameter, drives[i]?.values.rpm ?? 0, u.medium);
     const name = drives.length > 1 ? `${u.unit.name}: ` : "";
-    return at ? [`${name}blade tips at ${at.tip.toFixed(0)} m/s may cavitate, from about ${at.from.toFixed(0)} m/s on near the surface`] : [];
+    return at
+      ? [
+          `${name}blade tips at ${at.tip.toFixed(0)} m/s may cavitate, from about ${at.from.toFixed(0)} m/s on near the surface`,
+        ]
+      : [];
   });
 
-/** Throttles at which the thrust of a craft that hangs on its drives is worked out, so that a change of its weight needs no solution. */
+/**
+ * Throttles at which the thrust of a craft that hangs on its drives is worked out, so that a change of its weight
+ * needs no solution.
+ */
 const LIFT_POINTS = 17;
 
 function compute(view: Driven): Outcome<PropulsionResult> {
@@ -125,12 +154,16 @@ function compute(view: Driven): Outcome<PropulsionResult> {
       ? { id, setup, points: s.points, thrust: thrustOf(setup, a.points, base.main) }
       : { id, setup, points: null, thrust: 0 };
   });
-  const spread = <K extends string>(here: Record<K, number>, there: (setup: PowerSetup, points: readonly OperatingPoint[], thrust: number) => Record<K, number>) =>
+  const spread = <K extends string>(
+    here: Record<K, number>,
+    there: (setup: PowerSetup, points: readonly OperatingPoint[], thrust: number) => Record<K, number>,
+  ) =>
     spreadOf(
       here,
       changed.map((c) => ({ id: c.id, values: c.points && there(c.setup, c.points, c.thrust) })),
     );
-  const sds = <K extends string>(of: Record<K, Doubtful>) => Object.fromEntries(Object.entries(of).map(([k, d]) => [k, sdOf(d as Doubtful)])) as Record<K, number>;
+  const sds = <K extends string>(of: Record<K, Doubtful>) =>
+    Object.fromEntries(Object.entries(of).map(([k, d]) => [k, sdOf(d as Doubtful)])) as Record<K, number>;
   const drives = base.units.map((u, i): SolvedDrive => {
     const values = driveValues(base, full.points, i);
     const point = full.points[i] as OperatingPoint;
@@ -146,7 +179,8 @@ function compute(view: Driven): Outcome<PropulsionResult> {
       point,
       stalled: propellerLoad(u.propeller, u.medium, 0, point.rpm).stalled,
       evidence: knownBy(inputs, doubt.current),
-      currentByDiameter: size && size.sd > 0 ? ((doubt.current.by[inputId(size)] ?? 0) / values.current) * (size.value / size.sd) : 0,
+      currentByDiameter:
+        size && size.sd > 0 ? ((doubt.current.by[inputId(size)] ?? 0) / values.current) * (size.value / size.sd) : 0,
     };
   });
   const packs = base.packs.map(({ battery }, k): LoadedPack => {
@@ -177,7 +211,10 @@ function compute(view: Driven): Outcome<PropulsionResult> {
   };
 }
 
-/** Thrust of the main drives at throttles from full downwards, each with what every input does to it; ends where the motors no longer turn. */
+/**
+ * Thrust of the main drives at throttles from full downwards, each with what every input does to it; ends where the
+ * motors no longer turn.
+ */
 function liftCurve({ base, others }: Varied, full: Parameters<typeof solveAll>[4]): PropulsionResult["lift"] {
   const throttle: number[] = [];
   const thrust: Doubtful[] = [];
@@ -223,5 +260,10 @@ export const propulsion = subject({
 
 /** The fastest blade tip of the craft at full throttle, m/s; 0 without drives. */
 export function fastestTip(design: Pick<Driven, "units">, result: PropulsionResult | null): number {
-  return Math.max(0, ...(result?.drives ?? []).map((d, i) => (d.values.rpm / 60) * Math.PI * (design.units[i]?.propeller.diameter.value ?? 0)));
+  return Math.max(
+    0,
+    ...(result?.drives ?? []).map(
+      (d, i) => (d.values.rpm / 60) * Math.PI * (design.units[i]?.propeller.diameter.value ?? 0),
+    ),
+  );
 }

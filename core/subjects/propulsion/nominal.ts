@@ -5,7 +5,10 @@ import { notCovered } from "./covered";
 import type { Driven } from "./inputs";
 import { type PackSetup, type PowerSetup, setUp } from "./setup";
 
-/** The scalar results of the whole craft standing still at its throttle limits. Those of one drive are the leading one's: the first that the craft is judged by. */
+/**
+ * The scalar results of the whole craft standing still at its throttle limits. Those of one drive are the leading
+ * one's: the first that the craft is judged by.
+ */
 export interface PowerValues {
   thrust: number;
   current: number;
@@ -48,11 +51,24 @@ export interface Nominal {
   packs: PackValues[];
 }
 export type SolvedAll =
-  | { status: "converged"; points: OperatingPoint[] /** of each pack, where the next solution nearby starts */; states: (PackState | null)[] }
+  | {
+      status: "converged";
+      points: OperatingPoint[] /** of each pack, where the next solution nearby starts */;
+      states: (PackState | null)[];
+    }
   | { status: Unsolved };
 
-/** Every pack solved with the drives of `which` at `throttle` of their limits, the others at rest; points in the design's order. */
-export function solveAll(setup: PowerSetup, throttle: number, speed: number, which: readonly number[], near: readonly (PackState | null)[] | null = null): SolvedAll {
+/**
+ * Every pack solved with the drives of `which` at `throttle` of their limits, the others at rest; points in the
+ * design's order.
+ */
+export function solveAll(
+  setup: PowerSetup,
+  throttle: number,
+  speed: number,
+  which: readonly number[],
+  near: readonly (PackState | null)[] | null = null,
+): SolvedAll {
   const points: OperatingPoint[] = [];
   const states: (PackState | null)[] = [];
   for (const [p, { start, units }] of setup.packs.entries()) {
@@ -103,7 +119,8 @@ export const indices = (setup: { units: readonly unknown[] }) => setup.units.map
 export const thrustOf = (setup: PowerSetup, points: readonly OperatingPoint[], which: readonly number[]) =>
   which.reduce((s, i) => s + (points[i]?.thrust ?? 0) * (setup.units[i]?.drive.count ?? 0), 0);
 /** Drag (N) at a speed (m/s); null without a drag area. */
-export const dragAt = (setup: PowerSetup, speed: number) => (setup.dragArea === null ? null : 0.5 * setup.medium.density * speed ** 2 * setup.dragArea);
+export const dragAt = (setup: PowerSetup, speed: number) =>
+  setup.dragArea === null ? null : 0.5 * setup.medium.density * speed ** 2 * setup.dragArea;
 /** The discharge of one pack at its share of the duty; null without a duty. */
 export const enduranceOf = (setup: PowerSetup, p: PackSetup, steps?: number): EnduranceResult | null =>
   p.phases.length === 0
@@ -118,7 +135,10 @@ export const enduranceOf = (setup: PowerSetup, p: PackSetup, steps?: number): En
         steps,
       );
 
-/** Throttle (share of the limits) at which the main drives push `thrust` at `speed`; null when they cannot. On one pack exactly; on several by a common throttle. */
+/**
+ * Throttle (share of the limits) at which the main drives push `thrust` at `speed`; null when they cannot. On one
+ * pack exactly; on several by a common throttle.
+ */
 export function mainThrottle(setup: PowerSetup, thrust: number, speed = 0): number | null {
   const [first] = setup.main;
   const pack = setup.packs.find((p) => first !== undefined && p.units.includes(first));
@@ -133,14 +153,20 @@ export function mainThrottle(setup: PowerSetup, thrust: number, speed = 0): numb
     );
   const total = (u: number) => {
     const s = solveAll(setup, u, speed, setup.main);
-    return s.status === "converged" ? thrustOf(setup, s.points, setup.main) : s.status === "windmilling" ? -1e-6 : Number.NaN;
+    return s.status === "converged"
+      ? thrustOf(setup, s.points, setup.main)
+      : s.status === "windmilling"
+        ? -1e-6
+        : Number.NaN;
   };
   if (!(total(1) >= thrust)) return null;
   const found = findRoot((u) => total(u) - thrust, 0, 1, 1e-5, 60);
   return found.status === "converged" ? found.x : null;
 }
 
-/** Speed (m/s) at which full thrust meets the drag; NaN without a drag area, or for a craft that is not pushed along. */
+/**
+ * Speed (m/s) at which full thrust meets the drag; NaN without a drag area, or for a craft that is not pushed along.
+ */
 function topSpeed(setup: PowerSetup): number {
   const direction = setup.units[setup.main[0] ?? 0]?.unit.direction;
   if (setup.dragArea === null || (direction !== "ahead" && direction !== "astern")) return Number.NaN;
@@ -180,7 +206,13 @@ export function nominalPower(setup: PowerSetup, steps?: number): Nominal | null 
     const first = everything.points[p.units[0] ?? -1];
     const voltage = first?.packVoltage ?? p.start.openCircuit;
     const current = first?.packCurrent ?? p.start.otherLoad / voltage;
-    return { id: p.battery.id, current, voltage, power: voltage * current, endurance: enduranceOf(setup, p, steps)?.seconds ?? Number.NaN };
+    return {
+      id: p.battery.id,
+      current,
+      voltage,
+      power: voltage * current,
+      endurance: enduranceOf(setup, p, steps)?.seconds ?? Number.NaN,
+    };
   });
   const lead = setup.main[0] ?? 0;
   const leading = units[lead];
@@ -209,9 +241,13 @@ export function nominalPower(setup: PowerSetup, steps?: number): Nominal | null 
 }
 
 /** Whether the drives of a design can be solved at all: they are there, and the method holds for them. */
-export const computable = (design: Pick<Driven, "heldUpBy" | "units" | "batteries">): boolean => missingOf(design).length === 0 && notCovered(design) === null;
+export const computable = (design: Pick<Driven, "heldUpBy" | "units" | "batteries">): boolean =>
+  missingOf(design).length === 0 && notCovered(design) === null;
 
-/** The design's drives as the solvers take them, nominal values; null while drive or pack is missing, or where the method does not hold. */
+/**
+ * The design's drives as the solvers take them, nominal values; null while drive or pack is missing, or where the
+ * method does not hold.
+ */
 export function nominalSetup(design: Driven, mass: number | null): PowerSetup | null {
   if (!computable(design)) return null;
   return setUp(design, new Map(mass === null ? [] : [["/mass", mass]]));
@@ -220,9 +256,14 @@ export function nominalSetup(design: Driven, mass: number | null): PowerSetup | 
 /** What a design lacks for its drives to be solved: every drive needs the pack that it names. */
 export function missingOf(design: Pick<Driven, "units" | "batteries">): ("drive" | "pack")[] {
   const fed = design.units.every((u) => design.batteries.some((b) => b.id === u.batteryId));
-  return [...(design.units.length > 0 ? [] : ["drive" as const]), ...(design.batteries.length > 0 && fed ? [] : ["pack" as const])];
+  return [
+    ...(design.units.length > 0 ? [] : ["drive" as const]),
+    ...(design.batteries.length > 0 && fed ? [] : ["pack" as const]),
+  ];
 }
-/** Speed (m/s) at which a propeller at its standing rpm would only just follow its pitch: where thrust is about gone. */
+/**
+ * Speed (m/s) at which a propeller at its standing rpm would only just follow its pitch: where thrust is about gone.
+ */
 export function pitchSpeed(setup: PowerSetup): number {
   const i = setup.main[0] ?? 0;
   const s = solveAll(setup, 1, 0, setup.main);

@@ -7,15 +7,25 @@ import { packOf } from "../energy/packOf";
 import { figure, lessCurrent, ofPack, set, times } from "../say";
 import { type LoadedPack, type PropulsionResult, propulsion } from "./node";
 
-/** Current through a conductor with everything on its pack at full throttle at once, A: the pack's, or that of one unit of its branch. */
-export function currentThrough(conductor: Conductor, result: PropulsionResult): { value: number; sd: number; evidence: Evidence } {
+/**
+ * Current through a conductor with everything on its pack at full throttle at once, A: the pack's, or that of one
+ * unit of its branch.
+ */
+export function currentThrough(
+  conductor: Conductor,
+  result: PropulsionResult,
+): { value: number; sd: number; evidence: Evidence } {
   if (conductor.unitId === null) {
     const pack = result.packs.find((p) => p.id === conductor.batteryId);
     return { value: pack?.values.current ?? 0, sd: pack?.sd.current ?? 0, evidence: pack?.evidence ?? "guess" };
   }
   const drive = result.drives.find((u) => u.id === conductor.unitId);
   if (!drive) return { value: 0, sd: 0, evidence: "guess" };
-  return { value: drive.point.throttle * drive.values.current, sd: drive.point.throttle * drive.sd.current, evidence: drive.evidence };
+  return {
+    value: drive.point.throttle * drive.values.current,
+    sd: drive.point.throttle * drive.sd.current,
+    evidence: drive.evidence,
+  };
 }
 
 /** Ratings in which wires, plugs and switches are commonly sold, A. */
@@ -42,14 +52,27 @@ const conductorCurrent = verdict<{ name: string; factor: number; current: number
   },
   remedies(_see, { about, params: p }) {
     const size = RATINGS.find((r) => r >= p.current * 1.2);
-    return size ? [{ code: "fit-conductor", text: `Fit ${p.name} for ${plain(size, "current", "metric", 0)}`, patch: set(["conductors", `#${about}`, "maxCurrent"], size) }] : [];
+    return size
+      ? [
+          {
+            code: "fit-conductor",
+            text: `Fit ${p.name} for ${plain(size, "current", "metric", 0)}`,
+            patch: set(["conductors", `#${about}`, "maxCurrent"], size),
+          },
+        ]
+      : [];
   },
   says: (p) => `${p.name} carries ${times(p.factor)} what it is made for`,
 });
 
 /** A rule held against every pack that is loaded. */
-const eachPack = <P>(see: See, rule: (pack: LoadedPack, index: number) => Omit<Found<P>, "page" | "about">[]): Found<P>[] =>
-  (see.result(propulsion)?.packs ?? []).flatMap((p, i) => rule(p, i).map((f) => ({ ...f, page: "power" as const, about: p.id })));
+const eachPack = <P>(
+  see: See,
+  rule: (pack: LoadedPack, index: number) => Omit<Found<P>, "page" | "about">[],
+): Found<P>[] =>
+  (see.result(propulsion)?.packs ?? []).flatMap((p, i) =>
+    rule(p, i).map((f) => ({ ...f, page: "power" as const, about: p.id })),
+  );
 
 /** Pack current against capacity times C rating, everything on it at full throttle at once. */
 const packCurrent = verdict<{ factor: number; limit: number; capacity: number }>({
@@ -69,7 +92,10 @@ const packCurrent = verdict<{ factor: number; limit: number; capacity: number }>
     }),
   remedies(see, { about, params }, h) {
     const unit = see.design.units.find((u) => u.batteryId === about);
-    return [...(unit ? lessCurrent(see.design, unit, ofPack(about, "current"), params.limit, h).slice(-1) : []), ...packOf(see.design, about, params.capacity, h)];
+    return [
+      ...(unit ? lessCurrent(see.design, unit, ofPack(about, "current"), params.limit, h).slice(-1) : []),
+      ...packOf(see.design, about, params.capacity, h),
+    ];
   },
   says: (p) => `Pack gives ${times(p.factor)} its rated current`,
 });
@@ -83,7 +109,20 @@ const packFloor = verdict<{ cell: number }>({
       const cell = values.voltage / battery.series;
       const { floor } = CHEMISTRY[battery.chemistry];
       if (cell >= floor) return [];
-      return [{ severity: "stop", params: { cell }, figure: figure("cell voltage at full throttle", cell, sd.voltage / battery.series, "voltage", evidence, floor) }];
+      return [
+        {
+          severity: "stop",
+          params: { cell },
+          figure: figure(
+            "cell voltage at full throttle",
+            cell,
+            sd.voltage / battery.series,
+            "voltage",
+            evidence,
+            floor,
+          ),
+        },
+      ];
     }),
   remedies(see, { about }, h) {
     const battery = see.design.batteries.find((b) => b.id === about);
@@ -110,7 +149,13 @@ const railCurrent = verdict<{ rail: string; factor: number; peak: number }>({
     }),
   remedies: (_see, { about, params: p }) => {
     const size = Math.ceil(p.peak * 1.2);
-    return [{ code: "fit-regulator", text: `Fit ${p.rail} for ${plain(size, "current", "metric", 1)}`, patch: set(["regulators", `#${about}`, "maxCurrent"], size) }];
+    return [
+      {
+        code: "fit-regulator",
+        text: `Fit ${p.rail} for ${plain(size, "current", "metric", 1)}`,
+        patch: set(["regulators", `#${about}`, "maxCurrent"], size),
+      },
+    ];
   },
   says: (p) => `${p.rail} is asked for ${times(p.factor)} its current when everything on it peaks`,
 });

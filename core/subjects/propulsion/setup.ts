@@ -8,7 +8,10 @@ import type { Driven, InputKey, InputValues } from "./inputs";
 import { dutyOf, scaledMap, taughtOf, windingOf } from "./learned";
 import { type Propeller, type PropellerMap, propellerMapOf, variedMap } from "./propeller";
 
-/** Steady power (W) that a regulator draws from its pack: what hangs on it, through its efficiency; a linear one draws its load's current at the pack's voltage. */
+/**
+ * Steady power (W) that a regulator draws from its pack: what hangs on it, through its efficiency; a linear one draws
+ * its load's current at the pack's voltage.
+ */
 export function regulatorPower(regulator: Regulator, packVoltage: number): number {
   const current = regulator.loads.reduce((s, l) => s + l.current, 0);
   return regulator.kind === "linear" ? current * packVoltage : (current * regulator.voltage) / regulator.efficiency;
@@ -54,9 +57,13 @@ export interface PowerSetup {
 }
 
 /** Whether a craft hangs on the thrust of its drives. */
-export const liftedByRotors = (design: Pick<Driven, "heldUpBy">): boolean => design.heldUpBy === "rotors" || design.heldUpBy === "flapping";
+export const liftedByRotors = (design: Pick<Driven, "heldUpBy">): boolean =>
+  design.heldUpBy === "rotors" || design.heldUpBy === "flapping";
 
-/** The drives that a craft is judged by: those that push up when it is held up by them, else those that push ahead, else astern, else all. */
+/**
+ * The drives that a craft is judged by: those that push up when it is held up by them, else those that push ahead,
+ * else astern, else all.
+ */
 export function mainUnits(design: Pick<Driven, "heldUpBy" | "units">): number[] {
   const lifted = liftedByRotors(design);
   const indices = design.units.map((_, i) => i);
@@ -68,9 +75,12 @@ export function mainUnits(design: Pick<Driven, "heldUpBy" | "units">): number[] 
 /** Coldest water that is assumed where nobody says how warm it is, °C. */
 const COLD_WATER = 4;
 /** The water that drives stand in. */
-export const waterOf = (e: Driven["brief"]["environment"]): Medium => water(e.waterTemperature ?? Math.max(COLD_WATER, e.airTemperature), e.water ?? "fresh");
+export const waterOf = (e: Driven["brief"]["environment"]): Medium =>
+  water(e.waterTemperature ?? Math.max(COLD_WATER, e.airTemperature), e.water ?? "fresh");
 
-/** The map of a shape: the one next to it where that is the same; a little different one as its difference from that. */
+/**
+ * The map of a shape: the one next to it where that is the same; a little different one as its difference from that.
+ */
 function mapNear(shape: Propeller, medium: Medium, near: UnitSetup | null): PropellerMap {
   if (!near) return propellerMapOf(shape, medium);
   const same = (Object.keys(shape) as (keyof Propeller)[]).every((k) => shape[k] === near.propeller[k]);
@@ -81,14 +91,21 @@ function mapNear(shape: Propeller, medium: Medium, near: UnitSetup | null): Prop
 const PLAIN_BLADE = { lift: 1, drag: 1 };
 
 /** Builds the solvers' numbers from a design and values for its uncertain inputs (nominal where none is given). */
-export function setUp(design: Driven, values: InputValues, near: PowerSetup | null = null, blade: { lift: number; drag: number } = PLAIN_BLADE): PowerSetup {
+export function setUp(
+  design: Driven,
+  values: InputValues,
+  near: PowerSetup | null = null,
+  blade: { lift: number; drag: number } = PLAIN_BLADE,
+): PowerSetup {
   const { duty = [], dragArea: area = null } = design;
   const v = (of: string, key: InputKey, fallback: number) => values.get(`${of}/${key}`) ?? fallback;
   const { environment } = design.brief;
   const medium = air(environment.altitude, environment.airTemperature, environment.humidity ?? USUAL_HUMIDITY);
   const wet = waterOf(environment);
   const inPath = (batteryId: string, unitId: string | null) =>
-    design.conductors.filter((c) => c.batteryId === batteryId && c.unitId === unitId).reduce((s, c) => s + c.resistance, 0);
+    design.conductors
+      .filter((c) => c.batteryId === batteryId && c.unitId === unitId)
+      .reduce((s, c) => s + c.resistance, 0);
   const units = design.units.map((unit, k): UnitSetup => {
     const { motor, controller, gear, propeller } = unit;
     const diameter = v(unit.id, "diameter", propeller.diameter.value);
@@ -121,7 +138,12 @@ export function setUp(design: Driven, values: InputValues, near: PowerSetup | nu
         pathResistance: inPath(unit.batteryId, unit.id),
         ratio: gear.ratio,
         gearEfficiency: Math.min(1, v(unit.id, "gearEfficiency", gear.efficiency.value)),
-        propeller: scaledMap(map, v(unit.id, "thrustFactor", taught?.thrust.value ?? 1), v(unit.id, "torqueFactor", taught?.torque.value ?? 1), v(unit.id, "movingFactor", 1)),
+        propeller: scaledMap(
+          map,
+          v(unit.id, "thrustFactor", taught?.thrust.value ?? 1),
+          v(unit.id, "torqueFactor", taught?.torque.value ?? 1),
+          v(unit.id, "movingFactor", 1),
+        ),
         ...(taught?.throttle ? { duty: dutyOf(taught.throttle) } : {}),
       },
     };
@@ -130,21 +152,33 @@ export function setUp(design: Driven, values: InputValues, near: PowerSetup | nu
   const weight = mass === undefined ? null : mass * GRAVITY;
   const dragArea = area ? v("", "dragArea", area.value) : null;
   const dutyNeeds =
-    duty.some((p) => p.by === "thrustToWeight") && weight === null ? ("mass" as const) : duty.some((p) => p.by === "speed") && dragArea === null ? ("drag area" as const) : null;
+    duty.some((p) => p.by === "thrustToWeight") && weight === null
+      ? ("mass" as const)
+      : duty.some((p) => p.by === "speed") && dragArea === null
+        ? ("drag area" as const)
+        : null;
   const cycle = duty.reduce((s, p) => s + p.seconds * p.repeats, 0);
   const strength = (i: number) => (units[i]?.unit.count ?? 0) * (units[i]?.diameter ?? 0) ** 2;
-  const partOf = (here: number[], chosen: number[]) => (chosen.length > 0 ? here.reduce((s, i) => s + strength(i), 0) / chosen.reduce((s, i) => s + strength(i), 0) : 0);
+  const partOf = (here: number[], chosen: number[]) =>
+    chosen.length > 0 ? here.reduce((s, i) => s + strength(i), 0) / chosen.reduce((s, i) => s + strength(i), 0) : 0;
   const packs = design.batteries.map((battery): PackSetup => {
     const cells = battery.series;
     const open = (openCircuit(battery.chemistry, battery.startCharge) + v("", "cellVoltage", 0)) * cells;
     const resistance =
-      cells * v(battery.id, "cellResistance", battery.cellResistance.value) * coldFactor(battery.chemistry, environment.packTemperature) + inPath(battery.id, null);
-    const otherLoad = battery.otherLoad + design.regulators.filter((r) => r.batteryId === battery.id).reduce((s, r) => s + regulatorPower(r, open), 0);
+      cells *
+        v(battery.id, "cellResistance", battery.cellResistance.value) *
+        coldFactor(battery.chemistry, environment.packTemperature) +
+      inPath(battery.id, null);
+    const otherLoad =
+      battery.otherLoad +
+      design.regulators.filter((r) => r.batteryId === battery.id).reduce((s, r) => s + regulatorPower(r, open), 0);
     const own = units.flatMap((u, i) => (u.unit.batteryId === battery.id ? [i] : []));
     const pack: Pack = {
       chemistry: battery.chemistry,
       series: cells,
-      capacity: v(battery.id, "capacity", battery.capacity.value) * coldCapacity(battery.chemistry, environment.packTemperature),
+      capacity:
+        v(battery.id, "capacity", battery.capacity.value) *
+        coldCapacity(battery.chemistry, environment.packTemperature),
       resistance,
       usable: battery.usable,
       startCharge: battery.startCharge,
@@ -156,17 +190,28 @@ export function setUp(design: Driven, values: InputValues, near: PowerSetup | nu
         ? []
         : duty.map((p): DutyPhase => {
             const chosen =
-              p.unitIds.length > 0 ? units.flatMap((u, i) => (p.unitIds.includes(u.unit.id) ? [i] : [])) : p.by === "throttle" ? units.map((_, i) => i) : mainUnits(design);
+              p.unitIds.length > 0
+                ? units.flatMap((u, i) => (p.unitIds.includes(u.unit.id) ? [i] : []))
+                : p.by === "throttle"
+                  ? units.map((_, i) => i)
+                  : mainUnits(design);
             const here = chosen.filter((i) => own.includes(i));
             const share = (p.seconds * p.repeats) / cycle;
             if (p.by === "current" || p.by === "power") {
-              const value = v(p.id, "load", p.value) * (chosen.length > 0 ? partOf(here, chosen) : battery === design.batteries[0] ? 1 : 0);
+              const value =
+                v(p.id, "load", p.value) *
+                (chosen.length > 0 ? partOf(here, chosen) : battery === design.batteries[0] ? 1 : 0);
               return { share, drives: [], by: p.by === "current" ? { current: value } : { power: value }, speed: 0 };
             }
             // A thrust asked of drives on several packs is shared out by their disc area.
             const part = partOf(here, chosen);
             const speed = p.by === "speed" ? p.value : 0;
-            const thrust = p.by === "thrust" ? p.value : p.by === "thrustToWeight" ? p.value * (weight ?? 0) : 0.5 * medium.density * speed ** 2 * (dragArea ?? 0);
+            const thrust =
+              p.by === "thrust"
+                ? p.value
+                : p.by === "thrustToWeight"
+                  ? p.value * (weight ?? 0)
+                  : 0.5 * medium.density * speed ** 2 * (dragArea ?? 0);
             return {
               share,
               drives: here.map((i) => own.indexOf(i)),

@@ -14,12 +14,21 @@ export function vary(design: Driven, mass: Parameters<typeof powerInputs>[1] = n
   const inputs = powerInputs(design, mass);
   const values = new Map(inputs.map((i) => [inputId(i), i.value]));
   const base = setUp(design, values);
-  const others = inputs.filter((i) => i.sd > 0).map((i) => ({ id: inputId(i), of: i.of, setup: setUp(design, new Map([...values, [inputId(i), i.value + i.sd]]), base) }));
+  const others = inputs
+    .filter((i) => i.sd > 0)
+    .map((i) => ({
+      id: inputId(i),
+      of: i.of,
+      setup: setUp(design, new Map([...values, [inputId(i), i.value + i.sd]]), base),
+    }));
   return { inputs, base, others };
 }
 
 /** Collects what each input does to each of several numbers: first-order, one-sided. */
-export function spreadOf<K extends string>(here: Readonly<Record<K, number>>, others: readonly { id: string; values: Readonly<Record<K, number>> | null }[]): Record<K, Doubtful> {
+export function spreadOf<K extends string>(
+  here: Readonly<Record<K, number>>,
+  others: readonly { id: string; values: Readonly<Record<K, number>> | null }[],
+): Record<K, Doubtful> {
   const out = {} as Record<K, Doubtful>;
   for (const key of Object.keys(here) as K[]) {
     const by: Record<string, number> = {};

@@ -63,7 +63,13 @@ const controllerCurrent = verdict<DriveOver & { current: number }>({
     const size = CONTROLLER_SIZES.find((s) => s >= params.current * 1.2);
     return [
       ...(size
-        ? [{ code: "fit-controller", text: `Fit a controller for ${plain(size, "current", "metric", 0)}`, patch: set(["units", `#${about}`, "controller", "maxCurrent"], size) }]
+        ? [
+            {
+              code: "fit-controller",
+              text: `Fit a controller for ${plain(size, "current", "metric", 0)}`,
+              patch: set(["units", `#${about}`, "controller", "maxCurrent"], size),
+            },
+          ]
         : []),
       ...(unit ? lessCurrent(see.design, unit, ofUnit(about, "current"), params.limit, h).slice(-1) : []),
     ];
@@ -83,12 +89,23 @@ const cellsOver = verdict<{ cells: number }>({
           severity: "stop",
           about: unit.id,
           params: { cells: battery.series },
-          figure: { label: "cells in series", value: battery.series, sd: 0, dimension: "count", evidence: "datasheet", limit: unit.controller.maxCells },
+          figure: {
+            label: "cells in series",
+            value: battery.series,
+            sd: 0,
+            dimension: "count",
+            evidence: "datasheet",
+            limit: unit.controller.maxCells,
+          },
         },
       ];
     }),
   remedies: (_see, { about, params: p }) => [
-    { code: "fit-controller-cells", text: `Fit a controller for ${p.cells} cells`, patch: set(["units", `#${about}`, "controller", "maxCells"], p.cells) },
+    {
+      code: "fit-controller-cells",
+      text: `Fit a controller for ${p.cells} cells`,
+      patch: set(["units", `#${about}`, "controller", "maxCells"], p.cells),
+    },
   ],
   says: (p) => `${p.cells} cells in series are more than the controller takes`,
 });
@@ -105,18 +122,40 @@ const currentsHold = verdict<{ share: number }>({
         const unit = units[i];
         if (!unit) return [];
         return [
-          figure("motor current", values.current, sd.current, "current", evidence, unit.motor.maxCurrent) as Figure & { limit: number },
-          figure("controller current", values.current, sd.current, "current", evidence, unit.controller.maxCurrent) as Figure & { limit: number },
+          figure("motor current", values.current, sd.current, "current", evidence, unit.motor.maxCurrent) as Figure & {
+            limit: number;
+          },
+          figure(
+            "controller current",
+            values.current,
+            sd.current,
+            "current",
+            evidence,
+            unit.controller.maxCurrent,
+          ) as Figure & { limit: number },
         ];
       }),
       ...result.packs.flatMap(({ values, sd, evidence }, i) => {
         const battery = batteries[i];
-        return battery ? [figure("pack current", values.current, sd.current, "current", evidence, battery.capacity.value * battery.cRating) as Figure & { limit: number }] : [];
+        return battery
+          ? [
+              figure(
+                "pack current",
+                values.current,
+                sd.current,
+                "current",
+                evidence,
+                battery.capacity.value * battery.cRating,
+              ) as Figure & { limit: number },
+            ]
+          : [];
       }),
     ].sort((a, b) => b.value / b.limit - a.value / a.limit);
     const top = shares[0];
     if (!top || top.value > top.limit) return [];
-    return [{ page: "power", severity: "clear", about: lead.id, params: { share: top.value / top.limit }, figure: top }];
+    return [
+      { page: "power", severity: "clear", about: lead.id, params: { share: top.value / top.limit }, figure: top },
+    ];
   },
   says: (p) => `Motor, controller and pack hold the current, ${percent(p.share)} at most`,
 });
@@ -124,11 +163,17 @@ const currentsHold = verdict<{ share: number }>({
 /** Where the line of full thrust passes the CG, and what would bring it through. */
 function lineOfThrust(see: See) {
   const { design } = see;
-  const [result, all, box, ratio] = [see.result(propulsion), see.result(balance), see.result(extent), see.result(ratios)];
+  const [result, all, box, ratio] = [
+    see.result(propulsion),
+    see.result(balance),
+    see.result(extent),
+    see.result(ratios),
+  ];
   const lead = result?.drives[result.lead];
   const unit = design.units[result?.lead ?? 0];
   const item = design.items.find((i) => i.id === unit?.propellerItemId);
-  if (!lead || !unit || !item || !all || !box || !ratio || (unit.direction !== "ahead" && unit.direction !== "astern")) return null;
+  if (!lead || !unit || !item || !all || !box || !ratio || (unit.direction !== "ahead" && unit.direction !== "astern"))
+    return null;
   // Height of the thrust line where it passes the CG; ahead the craft lies behind the propeller's line of push.
   const sense = unit.direction === "ahead" ? -1 : 1;
   const arm = item.place.z + sense * Math.tan(unit.tilt) * (all.cg.x - item.place.x) - all.cg.z;
@@ -137,7 +182,10 @@ function lineOfThrust(see: See) {
   return { unit, arm, shift, tilt, length: box.max.x - box.min.x, evidence: lead.evidence };
 }
 
-/** Full thrust off the CG's height acts like a shift of the CG: said when it is more than half the window, or 3 % of the length without one. */
+/**
+ * Full thrust off the CG's height acts like a shift of the CG: said when it is more than half the window, or 3 % of
+ * the length without one.
+ */
 const thrustLine = verdict<{ shift: number; arm: number; tilt: number }>({
   find(see) {
     const line = lineOfThrust(see);
@@ -181,8 +229,15 @@ const thrustLine = verdict<{ shift: number; arm: number; tilt: number }>({
 const notSolved = verdict<{ reason: string }>({
   find(see) {
     const outcome = see.of(propulsion);
-    const reason = outcome.status === "failed" ? outcome.reason : outcome.status === "solved" && !outcome.result.whole ? "blade elements" : null;
-    return reason === null ? [] : [{ page: "power", severity: "stop", about: "drives", params: { reason }, figure: null }];
+    const reason =
+      outcome.status === "failed"
+        ? outcome.reason
+        : outcome.status === "solved" && !outcome.result.whole
+          ? "blade elements"
+          : null;
+    return reason === null
+      ? []
+      : [{ page: "power", severity: "stop", about: "drives", params: { reason }, figure: null }];
   },
   says: (p) => `The drive has no operating point (${p.reason})`,
 });
@@ -196,7 +251,10 @@ function sayWhere({ design }: See): Remedy[] {
     ["in water", one ? "It is an open screw under water" : "They are open screws under water"],
     ["boxed or ducted", one ? "It sits in a box or duct" : "They sit in boxes or ducts"],
     ["overlapped or coaxial", one ? "It overlaps another, or shares its axis" : "They overlap, or share an axis"],
-    ["not a propeller", one ? "It is a drum, wheel, track, jet or paddle" : "They are drums, wheels, tracks, jets or paddles"],
+    [
+      "not a propeller",
+      one ? "It is a drum, wheel, track, jet or paddle" : "They are drums, wheels, tracks, jets or paddles",
+    ],
   ];
   if (silent.length === 0) return [];
   return ways.map(([where, text]) => ({
@@ -210,9 +268,14 @@ function sayWhere({ design }: See): Remedy[] {
 const driveNotCovered = verdict<{ because: string }>({
   find(see) {
     const outcome = see.of(propulsion);
-    return outcome.status === "not covered" ? [{ page: "power", severity: "care", about: "drives", params: { because: outcome.because }, figure: null }] : [];
+    return outcome.status === "not covered"
+      ? [{ page: "power", severity: "care", about: "drives", params: { because: outcome.because }, figure: null }]
+      : [];
   },
-  remedies: (see) => [...sayWhere(see), advice("Measure thrust and current on the bench or in the tub: until then no figure here stands")],
+  remedies: (see) => [
+    ...sayWhere(see),
+    advice("Measure thrust and current on the bench or in the tub: until then no figure here stands"),
+  ],
   says: (p) => `The drives are not computed: ${p.because}`,
 });
 
@@ -220,7 +283,9 @@ const driveNotCovered = verdict<{ because: string }>({
 const surroundingsUnsaid = verdict<{ assumed: string }>({
   find(see) {
     const unsaid = see.result(propulsion)?.incomplete[0];
-    return unsaid === undefined ? [] : [{ page: "power", severity: "note", about: "drives", params: { assumed: unsaid }, figure: null }];
+    return unsaid === undefined
+      ? []
+      : [{ page: "power", severity: "note", about: "drives", params: { assumed: unsaid }, figure: null }];
   },
   remedies: sayWhere,
   says: (p) => `${p.assumed.charAt(0).toUpperCase()}${p.assumed.slice(1)}`,
@@ -231,12 +296,25 @@ const driveMissing = verdict<{ what: string }>({
   find(see) {
     const outcome = see.of(propulsion);
     if (outcome.status !== "missing") return [];
-    const asked = see.targets.some((t) => ["thrust", "thrustToWeight", "endurance", "thrustThrottle"].includes(t.target.metric));
+    const asked = see.targets.some((t) =>
+      ["thrust", "thrustToWeight", "endurance", "thrustThrottle"].includes(t.target.metric),
+    );
     if (!asked && see.design.heldUpBy !== "rotors") return [];
-    return [{ page: "power", severity: "note", about: "drive", params: { what: outcome.needs.length === 2 ? "both" : (outcome.needs[0] ?? "both") }, figure: null }];
+    return [
+      {
+        page: "power",
+        severity: "note",
+        about: "drive",
+        params: { what: outcome.needs.length === 2 ? "both" : (outcome.needs[0] ?? "both") },
+        figure: null,
+      },
+    ];
   },
   remedies: () => [advice("Describe pack, motor and propeller in Power")],
-  says: (p) => (p.what === "both" ? "No drive and no pack yet: thrust and endurance are unknown" : `No ${p.what} yet: thrust and endurance are unknown`),
+  says: (p) =>
+    p.what === "both"
+      ? "No drive and no pack yet: thrust and endurance are unknown"
+      : `No ${p.what} yet: thrust and endurance are unknown`,
 });
 
 /** Share of the propellers' torques that may be left over before it is said, for a craft on its propellers. */
@@ -262,13 +340,30 @@ const spinUnmatched = verdict<{ share: number }>({
         severity: "care",
         about: "spin",
         params: { share: left / sum },
-        figure: figure("torque left over", left, 0.1 * left, "torque", see.metrics.torque?.evidence ?? "guess", SPIN_LEFT * sum),
+        figure: figure(
+          "torque left over",
+          left,
+          0.1 * left,
+          "torque",
+          see.metrics.torque?.evidence ?? "guess",
+          SPIN_LEFT * sum,
+        ),
       },
     ];
   },
   remedies(see) {
-    const even = (see.result(propulsion)?.main ?? []).map((i) => see.design.units[i]).find((u) => u && u.count % 2 === 0 && u.spin !== "half each");
-    return even ? [{ code: "pair-spin", text: `Let half of ${even.name} turn the other way`, patch: set(["units", `#${even.id}`, "spin"], "half each") }] : [EVEN_OUT];
+    const even = (see.result(propulsion)?.main ?? [])
+      .map((i) => see.design.units[i])
+      .find((u) => u && u.count % 2 === 0 && u.spin !== "half each");
+    return even
+      ? [
+          {
+            code: "pair-spin",
+            text: `Let half of ${even.name} turn the other way`,
+            patch: set(["units", `#${even.id}`, "spin"], "half each"),
+          },
+        ]
+      : [EVEN_OUT];
   },
   says: (p) => `The propellers' torques do not cancel: ${percent(p.share)} of them is left to spin the craft`,
 });
@@ -282,7 +377,9 @@ const sharingUnequal = verdict<{ hottest: string; share: number; idle: string }>
     const result = see.result(propulsion);
     const loads = (result?.main ?? []).flatMap((i) => {
       const [drive, unit] = [result?.drives[i], see.design.units[i]];
-      return drive && unit ? [{ name: drive.name, load: drive.values.current / unit.motor.maxCurrent, evidence: drive.evidence }] : [];
+      return drive && unit
+        ? [{ name: drive.name, load: drive.values.current / unit.motor.maxCurrent, evidence: drive.evidence }]
+        : [];
     });
     const sorted = loads.toSorted((a, b) => b.load - a.load);
     const [hot, idle] = [sorted[0], sorted.at(-1)];
@@ -293,7 +390,14 @@ const sharingUnequal = verdict<{ hottest: string; share: number; idle: string }>
         severity: "care",
         about: "sharing",
         params: { hottest: hot.name, share: hot.load, idle: idle.name },
-        figure: figure("load of the most worked against the least", hot.load / idle.load, 0, "ratio", hot.evidence, UNEQUAL),
+        figure: figure(
+          "load of the most worked against the least",
+          hot.load / idle.load,
+          0,
+          "ratio",
+          hot.evidence,
+          UNEQUAL,
+        ),
       },
     ];
   },
@@ -303,7 +407,10 @@ const sharingUnequal = verdict<{ hottest: string; share: number; idle: string }>
 
 const INCH = 0.0254;
 
-/** What one inch more of propeller does to the current, before it is tried: said when the drive holds now and would not then. */
+/**
+ * What one inch more of propeller does to the current, before it is tried: said when the drive holds now and would
+ * not then.
+ */
 const steepChange = verdict<{ factor: number }>({
   find: (see) =>
     eachDrive(see, ({ drive: { values, evidence, currentByDiameter }, unit }) => {
@@ -316,34 +423,63 @@ const steepChange = verdict<{ factor: number }>({
         {
           severity: "note",
           params: { factor },
-          figure: figure("motor current with one inch more", values.current * factor, 0.1 * values.current, "current", evidence, limit),
+          figure: figure(
+            "motor current with one inch more",
+            values.current * factor,
+            0.1 * values.current,
+            "current",
+            evidence,
+            limit,
+          ),
         },
       ];
     }),
   says: (p) => `One inch more of propeller would draw ${times(p.factor)} the current: over the limit`,
 });
 
-/** Standstill current over the controller's rating above which a slammed throttle is known to trip controllers (common practice). */
+/**
+ * Standstill current over the controller's rating above which a slammed throttle is known to trip controllers (common
+ * practice).
+ */
 const SLAM = 9;
 /** A propeller smaller than this is up to speed before the controller notices, m (common practice). */
 const SMALL = 0.12;
 
-/** A throttle slammed open meets a motor that does not turn yet: what it would draw then, against the controller's rating. */
+/**
+ * A throttle slammed open meets a motor that does not turn yet: what it would draw then, against the controller's
+ * rating.
+ */
 const fastThrottle = verdict<{ drive: string; factor: number }>({
   find: (see) =>
     eachDrive(see, ({ drive: { evidence, batteryId }, unit, name }) => {
       const battery = see.design.batteries.find((b) => b.id === batteryId);
       if (!battery || unit.propeller.diameter.value < SMALL) return [];
       const open = battery.series * openCircuit(battery.chemistry, battery.startCharge);
-      const stall = open / (unit.motor.resistance.value + unit.controller.resistance.value + battery.series * battery.cellResistance.value);
+      const stall =
+        open /
+        (unit.motor.resistance.value +
+          unit.controller.resistance.value +
+          battery.series * battery.cellResistance.value);
       const factor = stall / unit.controller.maxCurrent;
       if (factor <= SLAM) return [];
       return [
-        { severity: "note", params: { drive: name, factor }, figure: figure("current at standstill", stall, 0.2 * stall, "current", evidence, SLAM * unit.controller.maxCurrent) },
+        {
+          severity: "note",
+          params: { drive: name, factor },
+          figure: figure(
+            "current at standstill",
+            stall,
+            0.2 * stall,
+            "current",
+            evidence,
+            SLAM * unit.controller.maxCurrent,
+          ),
+        },
       ];
     }),
   remedies: () => [advice("Let the throttle take half a second, and test size against ramp on the bench")],
-  says: (p) => `${p.drive ? `${p.drive}: a` : "A"} slammed throttle asks for ${times(p.factor)} the controller's rating before the motor turns`,
+  says: (p) =>
+    `${p.drive ? `${p.drive}: a` : "A"} slammed throttle asks for ${times(p.factor)} the controller's rating before the motor turns`,
 });
 
 export const verdicts = {

@@ -48,12 +48,26 @@ export function inputsOf(inputs: readonly PowerInput[], of: Doubtful, several: b
 /** How well a number of the drives is known, by the inputs that really move it. */
 export function knownBy(inputs: readonly PowerInput[], of: Doubtful): Evidence {
   const shares = sharesOf(of);
-  return evidenceByShare(inputs.flatMap((i) => (shares.has(inputId(i)) ? [{ evidence: i.evidence, share: shares.get(inputId(i)) ?? 0 }] : [])));
+  return evidenceByShare(
+    inputs.flatMap((i) =>
+      shares.has(inputId(i)) ? [{ evidence: i.evidence, share: shares.get(inputId(i)) ?? 0 }] : [],
+    ),
+  );
 }
 
-export const ratioOutside = (ratio: number): string[] => (ratio < 0.3 || ratio > 1.2 ? [`pitch/diameter ${ratio.toFixed(2)} is outside 0.3 to 1.2`] : []);
-/** Propellers whose shape leaves the range of the method, standing or moving, each with its drive where there are several. */
+export const ratioOutside = (ratio: number): string[] =>
+  ratio < 0.3 || ratio > 1.2 ? [`pitch/diameter ${ratio.toFixed(2)} is outside 0.3 to 1.2`] : [];
+/**
+ * Propellers whose shape leaves the range of the method, standing or moving, each with its drive where there are
+ * several.
+ */
 export const shapesOutside = (units: readonly Pick<Unit, "name" | "propeller">[]): string[] =>
-  units.flatMap((u) => ratioOutside(u.propeller.pitch.value / u.propeller.diameter.value).map((said) => (units.length > 1 ? `${u.name}: ${said}` : said)));
-export const tipOutside = (mach: number): string[] => (mach > 0.75 ? [`tip Mach ${mach.toFixed(2)} is above 0.75`] : []);
-export const stallOutside = (share: number): string[] => (share > 0.55 ? [`${Math.round(share * 100)} % of the blade is stalled standing still: thrust is uncertain`] : []);
+  units.flatMap((u) =>
+    ratioOutside(u.propeller.pitch.value / u.propeller.diameter.value).map((said) =>
+      units.length > 1 ? `${u.name}: ${said}` : said,
+    ),
+  );
+export const tipOutside = (mach: number): string[] =>
+  mach > 0.75 ? [`tip Mach ${mach.toFixed(2)} is above 0.75`] : [];
+export const stallOutside = (share: number): string[] =>
+  share > 0.55 ? [`${Math.round(share * 100)} % of the blade is stalled standing still: thrust is uncertain`] : [];

@@ -11,17 +11,24 @@ import { quantities } from "./declares";
 type RatioKey = keyof typeof quantities;
 export interface RatiosResult {
   thrustToWeight: Doubtful;
-  /** Throttle at which the main drives carry the weight; null for a craft that does not hang on them, or that they cannot lift. */
+  /**
+   * Throttle at which the main drives carry the weight; null for a craft that does not hang on them, or that they
+   * cannot lift.
+   */
   thrustThrottle: Doubtful | null;
 }
 /** Name of the weight among what moves a number. */
 const MASS = "/mass";
 
 /**
- * Throttle at which a thrust curve reaches a thrust: parabolas in the root of the thrust, which goes nearly straight with the throttle.
+ * Throttle at which a thrust curve reaches a thrust: parabolas in the root of the thrust, which goes nearly straight
+ * with the throttle.
  * @returns null beyond the curve's end
  */
-export function throttleAt(lift: { throttle: readonly number[]; thrust: readonly Doubtful[] }, wanted: number): Doubtful | null {
+export function throttleAt(
+  lift: { throttle: readonly number[]; thrust: readonly Doubtful[] },
+  wanted: number,
+): Doubtful | null {
   const roots = lift.thrust.map((t) => Math.sqrt(Math.max(t.value, 0)));
   const s = Math.sqrt(wanted);
   const last = roots.length - 1;
@@ -31,7 +38,9 @@ export function throttleAt(lift: { throttle: readonly number[]; thrust: readonly
   const [x0, x1, x2] = [roots[k - 1] as number, roots[k] as number, roots[k + 1] as number];
   const [y0, y1, y2] = [lift.throttle[k - 1] as number, lift.throttle[k] as number, lift.throttle[k + 1] as number];
   const at = (x: number) =>
-    (y0 * (x - x1) * (x - x2)) / ((x0 - x1) * (x0 - x2)) + (y1 * (x - x0) * (x - x2)) / ((x1 - x0) * (x1 - x2)) + (y2 * (x - x0) * (x - x1)) / ((x2 - x0) * (x2 - x1));
+    (y0 * (x - x1) * (x - x2)) / ((x0 - x1) * (x0 - x2)) +
+    (y1 * (x - x0) * (x - x2)) / ((x1 - x0) * (x1 - x2)) +
+    (y2 * (x - x0) * (x - x1)) / ((x2 - x0) * (x2 - x1));
   const u = at(s);
   // How the thrust moves with each input, at that throttle; the throttle moves the other way by the curve's slope.
   const slope = (at(s * 1.001) - at(s * 0.999)) / (0.002 * wanted * 2);
@@ -39,7 +48,8 @@ export function throttleAt(lift: { throttle: readonly number[]; thrust: readonly
   const [a, b] = t <= 1 ? [lift.thrust[k - 1], lift.thrust[k]] : [lift.thrust[k], lift.thrust[k + 1]];
   const w = t <= 1 ? t : t - 1;
   const by: Record<string, number> = {};
-  for (const id of new Set([...Object.keys(a?.by ?? {}), ...Object.keys(b?.by ?? {})])) by[id] = -slope * ((a?.by[id] ?? 0) * (1 - w) + (b?.by[id] ?? 0) * w);
+  for (const id of new Set([...Object.keys(a?.by ?? {}), ...Object.keys(b?.by ?? {})]))
+    by[id] = -slope * ((a?.by[id] ?? 0) * (1 - w) + (b?.by[id] ?? 0) * w);
   return { value: u, by: { ...by, "/weight slope": slope * wanted } };
 }
 
@@ -65,7 +75,13 @@ export const ratios = subject({
       const { "/weight slope": slope = 0, ...by } = found.by;
       throttle = { value: found.value, by: { ...by, [MASS]: slope * share } };
     }
-    return { status: "solved", result: { thrustToWeight: alsoBy(through(thrust, ratio, 1 / weight), MASS, -ratio * share), thrustThrottle: throttle } };
+    return {
+      status: "solved",
+      result: {
+        thrustToWeight: alsoBy(through(thrust, ratio, 1 / weight), MASS, -ratio * share),
+        thrustThrottle: throttle,
+      },
+    };
   },
   quantities(result, _view, of) {
     const drives = of(propulsion);
@@ -76,7 +92,14 @@ export const ratios = subject({
     for (const key of ["thrustToWeight", "thrustThrottle"] as const) {
       const d = result[key];
       const evidence = d && evidenceByShare(inputsIn(d, drives.result, ledger.result, false));
-      if (d && evidence) out[key] = { value: d.value, sd: sdOf(d), dimension: quantities[key].dimension, evidence, ...doubtsOf(drives.result.outside, incomplete) };
+      if (d && evidence)
+        out[key] = {
+          value: d.value,
+          sd: sdOf(d),
+          dimension: quantities[key].dimension,
+          evidence,
+          ...doubtsOf(drives.result.outside, incomplete),
+        };
     }
     return out;
   },

@@ -15,7 +15,14 @@ function larger(see: See, key: "thrust" | "thrustToWeight", wanted: number, h: U
   const unit = leading(see);
   if (!unit) return [];
   const from = unit.propeller.diameter.value;
-  const diameter = solveFor(see.design, (x) => resize(unit, "diameter", x), ofCraft(key), wanted * 1.01, from, from * 1.6);
+  const diameter = solveFor(
+    see.design,
+    (x) => resize(unit, "diameter", x),
+    ofCraft(key),
+    wanted * 1.01,
+    from,
+    from * 1.6,
+  );
   return diameter === null ? [] : [fitDiameter(unit, diameter, h)];
 }
 const ratioNow = (see: See) => (liftedByRotors(see.design) ? see.metrics.thrustToWeight : undefined);
@@ -36,7 +43,8 @@ const cannotLift = verdict<{ share: number; missing: number }>({
     ];
   },
   remedies: (see, _found, h) => larger(see, "thrustToWeight", Math.max(1.3, thrustTarget(see)?.target.value ?? 0), h),
-  says: (p, h) => `Full throttle pushes ${percent(p.share)} of the weight: ${plain(p.missing, "mass", h)} of thrust are missing to lift it`,
+  says: (p, h) =>
+    `Full throttle pushes ${percent(p.share)} of the weight: ${plain(p.missing, "mass", h)} of thrust are missing to lift it`,
 });
 
 /** A target of thrust to weight, or of thrust, that is missed. */
@@ -51,35 +59,58 @@ const thrustShort = verdict<{ factor: number }>({
         severity: target.target.weight === "must" ? "stop" : "care",
         about: target.target.id,
         params: { factor: target.target.value / target.predicted.value },
-        figure: figureOf(target.target.metric === "thrust" ? "thrust" : "thrust to weight", target.predicted, target.target.value),
+        figure: figureOf(
+          target.target.metric === "thrust" ? "thrust" : "thrust to weight",
+          target.predicted,
+          target.target.value,
+        ),
       },
     ];
   },
   remedies(see, _found, h) {
     const target = thrustTarget(see)?.target;
-    return target && (target.metric === "thrust" || target.metric === "thrustToWeight") ? larger(see, target.metric, target.value, h) : [];
+    return target && (target.metric === "thrust" || target.metric === "thrustToWeight")
+      ? larger(see, target.metric, target.value, h)
+      : [];
   },
   says: (p) => `Thrust is short: ${times(p.factor)} as much is asked`,
 });
 
-/** A craft on its propellers that needs more than 70 % throttle to hover has little left to steer with (common practice). */
+/**
+ * A craft on its propellers that needs more than 70 % throttle to hover has little left to steer with (common
+ * practice).
+ */
 const HOVER_THROTTLE = 0.7;
 const liftThrottle = verdict<{ throttle: number }>({
   find(see) {
     const throttle = see.metrics.thrustThrottle;
     const unit = leading(see);
     if (see.design.heldUpBy !== "rotors" || !throttle || !unit || throttle.value <= HOVER_THROTTLE) return [];
-    return [{ page: "power", severity: "care", about: unit.id, params: { throttle: throttle.value }, figure: figureOf("throttle to hover", throttle, HOVER_THROTTLE) }];
+    return [
+      {
+        page: "power",
+        severity: "care",
+        about: unit.id,
+        params: { throttle: throttle.value },
+        figure: figureOf("throttle to hover", throttle, HOVER_THROTTLE),
+      },
+    ];
   },
   remedies: () => [LIGHTEN],
   says: (p) => `Hovers at ${percent(p.throttle)} throttle: little is left to steer with`,
 });
 
-/** A failure that hides: with one propeller dead what is left still meets the thrust asked, so it is not seen until the next one goes. */
+/**
+ * A failure that hides: with one propeller dead what is left still meets the thrust asked, so it is not seen until
+ * the next one goes.
+ */
 const maskedFailure = verdict<{ drives: number; left: number }>({
   find(see) {
     const result = see.result(propulsion);
-    const target = see.targets.find((t) => (t.target.metric === "thrust" || t.target.metric === "thrustToWeight") && t.target.comparison === "atLeast");
+    const target = see.targets.find(
+      (t) =>
+        (t.target.metric === "thrust" || t.target.metric === "thrustToWeight") && t.target.comparison === "atLeast",
+    );
     // A craft that hangs on its propellers falls over with one dead: that hides from nobody.
     if (!result || !target?.predicted || liftedByRotors(see.design)) return [];
     const main = result.main.flatMap((i) => result.drives[i] ?? []);
@@ -88,10 +119,24 @@ const maskedFailure = verdict<{ drives: number; left: number }>({
     const strongest = Math.max(...main.map((d) => d.values.thrust / d.count));
     const left = (target.predicted.value * (1 - strongest / result.values.thrust.value)) / target.target.value;
     if (left < 1) return [];
-    return [{ page: "power", severity: "note", about: "masked", params: { drives: propellers, left }, figure: figureOf("thrust asked", target.predicted, target.target.value) }];
+    return [
+      {
+        page: "power",
+        severity: "note",
+        about: "masked",
+        params: { drives: propellers, left },
+        figure: figureOf("thrust asked", target.predicted, target.target.value),
+      },
+    ];
   },
   remedies: () => [advice("Compare the current of each drive in every run")],
-  says: (p) => `One of ${p.drives} propellers could be dead and nobody would see: ${percent(p.left)} of what is asked would be left`,
+  says: (p) =>
+    `One of ${p.drives} propellers could be dead and nobody would see: ${percent(p.left)} of what is asked would be left`,
 });
 
-export const verdicts = { "cannot-lift": cannotLift, "thrust-short": thrustShort, "lift-throttle": liftThrottle, "masked-failure": maskedFailure };
+export const verdicts = {
+  "cannot-lift": cannotLift,
+  "thrust-short": thrustShort,
+  "lift-throttle": liftThrottle,
+  "masked-failure": maskedFailure,
+};

@@ -10,15 +10,19 @@ export const quantities = numbers({
     page: "power",
     formula: "v at which T(v) = ½ρv²·C_D·A, all drives ahead at full throttle",
     source: "Drag area entered or from a timed run; drives as under thrust.",
-    range: "One drag area at all speeds; propellers moving along their axis, below the advance ratio at which thrust is gone.",
+    range:
+      "One drag area at all speeds; propellers moving along their axis, below the advance ratio at which thrust is gone.",
   },
 });
 
 /** What motion through the air adds to the document. */
 export const shape = {
-  dragArea: field(magnitude("area").nullable().default(null).describe("drag coefficient times area when moving, m²: drag = ½ρv²·it"), {
-    label: "drag area",
-    dimension: "area",
-    change: "other",
-  }),
+  dragArea: field(
+    magnitude("area").nullable().default(null).describe("drag coefficient times area when moving, m²: drag = ½ρv²·it"),
+    {
+      label: "drag area",
+      dimension: "area",
+      change: "other",
+    },
+  ),
 };

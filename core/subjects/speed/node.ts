@@ -27,7 +27,10 @@ export const speed = subject({
     const missing = missingOf(view);
     if (missing.length > 0) return { status: "missing", needs: missing };
     const because =
-      notCovered(view) ?? (dragsInAir(view.heldUpBy) && !wetDrive(view) ? null : "what holds it back is not the air: drag in water and on the ground are not computed so far");
+      notCovered(view) ??
+      (dragsInAir(view.heldUpBy) && !wetDrive(view)
+        ? null
+        : "what holds it back is not the air: drag in water and on the ground are not computed so far");
     if (because !== null) return { status: "not covered", because };
     if (view.dragArea === null) return { status: "missing", needs: ["drag area"] };
     const { inputs, base, others } = vary(view);

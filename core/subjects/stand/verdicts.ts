@@ -8,7 +8,9 @@ const SWEEP = advice("Sweep one on the thrust stand, about 25 minutes");
 
 /** Whether a drive's thrust comes from what is printed or thought, not from anything measured. */
 const fromPaper = ({ motor, propeller }: Unit): boolean =>
-  ["guess", "datasheet"].includes(weakest([motor.kv.evidence, motor.resistance.evidence, propeller.diameter.evidence, propeller.pitch.evidence]));
+  ["guess", "datasheet"].includes(
+    weakest([motor.kv.evidence, motor.resistance.evidence, propeller.diameter.evidence, propeller.pitch.evidence]),
+  );
 
 /** What was learned on the stand no longer holds: a part of the drive was changed since. */
 const sweepStale = verdict<{ drive: string; changed: string; carried: boolean }>({
@@ -16,18 +18,36 @@ const sweepStale = verdict<{ drive: string; changed: string; carried: boolean }>
     design.units.flatMap((unit): Found<{ drive: string; changed: string; carried: boolean }>[] => {
       const changed = unit.learned ? partsChanged(unit, unit.learned.of) : [];
       if (changed.length === 0) return [];
-      return [{ page: "bench", severity: "care", about: unit.id, params: { drive: unit.name, changed: changed.join(", "), carried: taughtOf(unit) !== null }, figure: null }];
+      return [
+        {
+          page: "bench",
+          severity: "care",
+          about: unit.id,
+          params: { drive: unit.name, changed: changed.join(", "), carried: taughtOf(unit) !== null },
+          figure: null,
+        },
+      ];
     }),
   remedies: () => [SWEEP],
-  says: (p) => `What the stand taught of ${p.drive} is stale: ${p.changed} changed since${p.carried ? "; its factors are carried over with more doubt" : ""}`,
+  says: (p) =>
+    `What the stand taught of ${p.drive} is stale: ${p.changed} changed since${p.carried ? "; its factors are carried over with more doubt" : ""}`,
 });
 
 const sweepOtherPack = verdict<{ drive: string; pack: string }>({
   find: ({ design }) =>
     design.units.flatMap((unit): Found<{ drive: string; pack: string }>[] => {
       const battery = design.batteries.find((b) => b.id === unit.batteryId);
-      if (!unit.learned || partsChanged(unit, unit.learned.of).length > 0 || !packChanged(battery, unit.learned.pack)) return [];
-      return [{ page: "bench", severity: "note", about: unit.id, params: { drive: unit.name, pack: battery?.name ?? "" }, figure: null }];
+      if (!unit.learned || partsChanged(unit, unit.learned.of).length > 0 || !packChanged(battery, unit.learned.pack))
+        return [];
+      return [
+        {
+          page: "bench",
+          severity: "note",
+          about: unit.id,
+          params: { drive: unit.name, pack: battery?.name ?? "" },
+          figure: null,
+        },
+      ];
     }),
   remedies: () => [SWEEP],
   says: (p) => `${p.drive} was on the stand with another pack than ${p.pack}`,
@@ -50,19 +70,33 @@ const copiesUnmeasured = verdict<{ drive: string; count: number }>({
   find: ({ design }) =>
     unmeasured(design)
       .filter((k) => k.count > 1)
-      .map(({ first, count }) => ({ page: "bench", severity: "note", about: first.id, params: { drive: first.name, count }, figure: null })),
+      .map(({ first, count }) => ({
+        page: "bench",
+        severity: "note",
+        about: first.id,
+        params: { drive: first.name, count },
+        figure: null,
+      })),
   remedies: () => [SWEEP],
   says: (p) => `Measure one before building ${p.count}: no ${p.drive} has been on the stand`,
 });
 
 /** Thrust decides and nobody has measured it. */
-const decides = ({ design, targets }: See) => design.heldUpBy === "rotors" || targets.some((t) => t.target.metric === "thrust" || t.target.metric === "thrustToWeight");
+const decides = ({ design, targets }: See) =>
+  design.heldUpBy === "rotors" ||
+  targets.some((t) => t.target.metric === "thrust" || t.target.metric === "thrustToWeight");
 const thrustUnmeasured = verdict<{ drive: string }>({
   find: (see) =>
     decides(see)
       ? unmeasured(see.design)
           .filter((k) => k.count === 1)
-          .map(({ first }) => ({ page: "bench", severity: "note", about: first.id, params: { drive: first.name }, figure: null }))
+          .map(({ first }) => ({
+            page: "bench",
+            severity: "note",
+            about: first.id,
+            params: { drive: first.name },
+            figure: null,
+          }))
       : [],
   remedies: () => [SWEEP],
   says: (p) => `The thrust of ${p.drive} is a promise: it has never been measured`,

@@ -28,20 +28,33 @@ function nameOf(b: Bench): string {
   return `Instrument: ${b.calibration?.instrument ?? ""}`;
 }
 
-/** Bench: weigh-ins, thrust sweeps, fast-throttle tests and calibrations of this version, in one list with one search. */
+/**
+ * Bench: weigh-ins, thrust sweeps, fast-throttle tests and calibrations of this version, in one list with one search.
+ */
 export function BenchStation() {
   const { file, version, design } = useDesk();
   const [search, setSearch] = useSearchParams();
   const [wanted, setWanted] = useState("");
   const own = file.bench.filter((b) => b.version === version.label);
   const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
-  const sessions = own.filter((b) => words.every((w) => `${code(b.number)} ${nameOf(b)} ${b.date} ${b.notes} ${b.adopted}`.toLowerCase().includes(w)));
+  const sessions = own.filter((b) =>
+    words.every((w) => `${code(b.number)} ${nameOf(b)} ${b.date} ${b.notes} ${b.adopted}`.toLowerCase().includes(w)),
+  );
   const open = own.find((b) => b.number === Number(search.get("session"))) ?? null;
   const asked = search.get("new");
-  const kind: Kind | null = WEIGH_IN_KINDS.find((k) => k === asked) ?? (asked !== null && asked in OTHERS ? (asked as Other) : null) ?? (open || own.length > 0 ? null : "total");
+  const kind: Kind | null =
+    WEIGH_IN_KINDS.find((k) => k === asked) ??
+    (asked !== null && asked in OTHERS ? (asked as Other) : null) ??
+    (open || own.length > 0 ? null : "total");
   const shown = open ?? (kind === null ? (own.at(-1) ?? null) : null);
   const onOpen = (n: number | null) => setSearch(n === null ? {} : { session: String(n) });
-  const heading = shown ? `${code(shown.number)} ${nameOf(shown)}` : kind ? (kind in OTHERS ? OTHERS[kind as Other][0] : KIND_WORD[kind as WeighInKind]) : "";
+  const heading = shown
+    ? `${code(shown.number)} ${nameOf(shown)}`
+    : kind
+      ? kind in OTHERS
+        ? OTHERS[kind as Other][0]
+        : KIND_WORD[kind as WeighInKind]
+      : "";
   const entry = (k: Kind, title: string, tells: string) => (
     <li key={k}>
       <button
@@ -55,7 +68,8 @@ export function BenchStation() {
       </button>
     </li>
   );
-  const list = "mt-1 max-[640px]:flex max-[640px]:overflow-x-auto max-[640px]:whitespace-nowrap max-[640px]:[&>li]:pr-4";
+  const list =
+    "mt-1 max-[640px]:flex max-[640px]:overflow-x-auto max-[640px]:whitespace-nowrap max-[640px]:[&>li]:pr-4";
   const test = shown ? testOf(shown) : null;
   return (
     <div className="flex min-h-full max-[640px]:flex-col">
@@ -66,9 +80,18 @@ export function BenchStation() {
         <ul className={list}>{(Object.keys(OTHERS) as Other[]).map((k) => entry(k, OTHERS[k][0], OTHERS[k][1]))}</ul>
         <h2 className="mt-4">Sessions of {version.label}</h2>
         {own.length > 3 && (
-          <input type="search" className="box mt-1" aria-label="Search sessions" placeholder="search" value={wanted} onChange={(e) => setWanted(e.target.value)} />
+          <input
+            type="search"
+            className="box mt-1"
+            aria-label="Search sessions"
+            placeholder="search"
+            value={wanted}
+            onChange={(e) => setWanted(e.target.value)}
+          />
         )}
-        {sessions.length === 0 && <p className="text-[12px] text-pencil">{own.length === 0 ? "none yet" : "none found"}</p>}
+        {sessions.length === 0 && (
+          <p className="text-[12px] text-pencil">{own.length === 0 ? "none yet" : "none found"}</p>
+        )}
         <ul aria-label="Sessions" className="max-[640px]:max-h-32 max-[640px]:overflow-y-auto">
           {sessions.toReversed().map((b) => (
             <li key={b.number} className="border-b border-hair">
@@ -92,11 +115,20 @@ export function BenchStation() {
       <div className="min-w-0 flex-1 px-4 py-4">
         <h2 className="mb-3 border-b border-ink pb-2 text-[18px]">
           {heading}
-          {shown && <span className="ml-3 text-[13px] font-normal text-pencil">{shown.date.slice(0, 16).replace("T", ", ")}</span>}
+          {shown && (
+            <span className="ml-3 text-[13px] font-normal text-pencil">
+              {shown.date.slice(0, 16).replace("T", ", ")}
+            </span>
+          )}
         </h2>
         {shown ? (
           test === "weighIn" ? (
-            <WeighInSession key={`s${shown.number}`} session={shown} kind={shown.weighIn?.kind ?? "total"} onOpen={onOpen} />
+            <WeighInSession
+              key={`s${shown.number}`}
+              session={shown}
+              kind={shown.weighIn?.kind ?? "total"}
+              onOpen={onOpen}
+            />
           ) : test === "thrust" ? (
             <ThrustSession key={`s${shown.number}`} session={shown} onOpen={onOpen} />
           ) : test === "fastThrottle" ? (

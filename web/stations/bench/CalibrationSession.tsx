@@ -14,7 +14,8 @@ const DIMENSION: Record<Quantity, Dimension> = { scale: "mass", voltage: "voltag
 const HOW: Record<Quantity, string> = {
   scale: "Two known masses or more, well apart: full bottles weighed elsewhere, coins, a litre of water.",
   voltage: "Beside a second meter, at two voltages or more: a full pack and an empty one will do.",
-  current: "A second meter in line, at two currents or more. Without one: the charge that it counted over a run, against what the charger put back.",
+  current:
+    "A second meter in line, at two currents or more. Without one: the charge that it counted over a run, against what the charger put back.",
 };
 const DOUBT = {
   few: "One pair or two give no scatter: a third would show it.",
@@ -25,8 +26,16 @@ const DOUBT = {
 const USUAL = { scale: 0.002, voltage: 0.003, current: 0.01 };
 
 /** An instrument held against something better known; sweeps that name it read through its correction. */
-export function CalibrationSession({ session, onOpen }: { session: Bench | null; onOpen: (number: number | null) => void }) {
-  const [test, setTest] = useState<Calibration>(() => session?.calibration ?? { instrument: "", quantity: "current", by: "known values", pairs: [] });
+export function CalibrationSession({
+  session,
+  onOpen,
+}: {
+  session: Bench | null;
+  onOpen: (number: number | null) => void;
+}) {
+  const [test, setTest] = useState<Calibration>(
+    () => session?.calibration ?? { instrument: "", quantity: "current", by: "known values", pairs: [] },
+  );
   const [asked, setAsked] = useState(false);
   const [fresh, setFresh] = useState<{ shown: number | null; known: number | null }>({ shown: null, known: null });
   const { keep, entry, touch, foot } = useEntry(session, onOpen);
@@ -39,7 +48,14 @@ export function CalibrationSession({ session, onOpen }: { session: Bench | null;
   const charge = test.by === "charge returned";
   const dimension: Dimension = charge ? "capacity" : DIMENSION[test.quantity];
   const result = correctionOf(test);
-  const missing = test.instrument.trim() === "" ? "name the instrument" : test.pairs.length === 0 ? "enter a pair of readings" : result.ok ? null : result.message;
+  const missing =
+    test.instrument.trim() === ""
+      ? "name the instrument"
+      : test.pairs.length === 0
+        ? "enter a pair of readings"
+        : result.ok
+          ? null
+          : result.message;
   const add = (pair: { shown: number | null; known: number | null }) => {
     const { shown, known } = pair;
     if (shown === null || known === null) return setFresh(pair);
@@ -51,7 +67,13 @@ export function CalibrationSession({ session, onOpen }: { session: Bench | null;
       <div className="flex flex-wrap items-end gap-3">
         <div className="w-48">
           Instrument
-          <TextField boxed label="Instrument" value={test.instrument} placeholder="name on it" onCommit={(v) => change((t) => void (t.instrument = v))} />
+          <TextField
+            boxed
+            label="Instrument"
+            value={test.instrument}
+            placeholder="name on it"
+            onCommit={(v) => change((t) => void (t.instrument = v))}
+          />
         </div>
         <label>
           It reads
@@ -135,10 +157,22 @@ export function CalibrationSession({ session, onOpen }: { session: Bench | null;
                 />
               </td>
               <td className="num text-right">
-                {result.ok ? plain(result.correction.gain * (p.shown - result.correction.zero) - p.known * (charge ? 0.985 : 1), dimension, "metric", 2) : "–"}
+                {result.ok
+                  ? plain(
+                      result.correction.gain * (p.shown - result.correction.zero) - p.known * (charge ? 0.985 : 1),
+                      dimension,
+                      "metric",
+                      2,
+                    )
+                  : "–"}
               </td>
               <td className="text-right">
-                <button type="button" className="link" aria-label={`Remove pair ${k + 1}`} onClick={() => change((t) => void t.pairs.splice(k, 1))}>
+                <button
+                  type="button"
+                  className="link"
+                  aria-label={`Remove pair ${k + 1}`}
+                  onClick={() => change((t) => void t.pairs.splice(k, 1))}
+                >
                   ×
                 </button>
               </td>
@@ -146,10 +180,22 @@ export function CalibrationSession({ session, onOpen }: { session: Bench | null;
           ))}
           <tr>
             <td>
-              <QuantityField label="New pair, shown" value={fresh.shown} dimension={dimension} empty="shown" onCommit={(v) => add({ ...fresh, shown: v })} />
+              <QuantityField
+                label="New pair, shown"
+                value={fresh.shown}
+                dimension={dimension}
+                empty="shown"
+                onCommit={(v) => add({ ...fresh, shown: v })}
+              />
             </td>
             <td>
-              <QuantityField label="New pair, known" value={fresh.known} dimension={dimension} empty="known" onCommit={(v) => add({ ...fresh, known: v })} />
+              <QuantityField
+                label="New pair, known"
+                value={fresh.known}
+                dimension={dimension}
+                empty="known"
+                onCommit={(v) => add({ ...fresh, known: v })}
+              />
             </td>
             <td colSpan={3} className="text-pencil">
               both, and the pair is kept
@@ -161,8 +207,11 @@ export function CalibrationSession({ session, onOpen }: { session: Bench | null;
         {result.ok ? (
           <>
             <p data-correction>
-              True = <b className="num text-ink">{result.correction.gain.toFixed(4)}</b> ± <span className="num">{result.correction.gainSd.toFixed(4)}</span> × (shown
-              {result.correction.zero === 0 ? "" : ` ${result.correction.zero > 0 ? "−" : "+"} ${plain(Math.abs(result.correction.zero), dimension)}`}
+              True = <b className="num text-ink">{result.correction.gain.toFixed(4)}</b> ±{" "}
+              <span className="num">{result.correction.gainSd.toFixed(4)}</span> × (shown
+              {result.correction.zero === 0
+                ? ""
+                : ` ${result.correction.zero > 0 ? "−" : "+"} ${plain(Math.abs(result.correction.zero), dimension)}`}
               {result.correction.zeroSd > 0 ? ` ± ${showSd(result.correction.zeroSd, dimension)}` : ""})
             </p>
             {result.doubts.map((d) => (
@@ -175,8 +224,16 @@ export function CalibrationSession({ session, onOpen }: { session: Bench | null;
           <p className="text-pencil">{result.message}</p>
         )}
       </section>
-      <SessionFoot {...foot} missing={asked ? missing : null} onKeep={() => (missing === null ? keep.mutate({ ...entry, calibration: test }) : setAsked(true))} />
-      <ClipboardSheet title={`Calibration, ${test.instrument || "instrument"}`} columns={["it shows", "known", "±"]} rows={Array.from({ length: 8 }, (_, k) => String(k + 1))} />
+      <SessionFoot
+        {...foot}
+        missing={asked ? missing : null}
+        onKeep={() => (missing === null ? keep.mutate({ ...entry, calibration: test }) : setAsked(true))}
+      />
+      <ClipboardSheet
+        title={`Calibration, ${test.instrument || "instrument"}`}
+        columns={["it shows", "known", "±"]}
+        rows={Array.from({ length: 8 }, (_, k) => String(k + 1))}
+      />
     </div>
   );
 }

@@ -8,14 +8,26 @@ export function printSheet(): void {
 }
 
 /** A sheet for the clipboard: what to read, with boxes to fill in by hand. On paper only. */
-export function ClipboardSheet({ title, columns, rows, checks = [] }: { title: string; columns: readonly string[]; rows: readonly string[]; checks?: readonly string[] }) {
+export function ClipboardSheet({
+  title,
+  columns,
+  rows,
+  checks = [],
+}: {
+  title: string;
+  columns: readonly string[];
+  rows: readonly string[];
+  checks?: readonly string[];
+}) {
   const { file, version } = useDesk();
   return (
     <section className="print-only" aria-hidden="true">
       <h2>
         {file.craft.name} {version.label}: {title}
       </h2>
-      <p className="clip-head">Date ____________ Place ____________________ Air ______ °C Pack ____________ By ____________________</p>
+      <p className="clip-head">
+        Date ____________ Place ____________________ Air ______ °C Pack ____________ By ____________________
+      </p>
       {checks.length > 0 && (
         <ul className="clip-checks">
           {checks.map((c) => (

@@ -33,11 +33,13 @@ export function CompareSheet() {
       }),
     [chosen, file.bench],
   );
-  if (sweeps.length < 2) return <p>Two sweeps are needed to compare: another propeller, another version, or the same one again.</p>;
+  if (sweeps.length < 2)
+    return <p>Two sweeps are needed to compare: another propeller, another version, or the same one again.</p>;
   const results = shown.map((s) => s.result);
   const names = shown.map((s) => s.name);
   const points = (k: number) => results[k]?.levels.map((l) => ({ x: l.throttle * 100, y: l.thrust })) ?? [];
-  const economy = (k: number) => results[k]?.levels.flatMap((l) => (l.power !== null && l.power > 1 ? [{ x: l.thrust, y: l.power }] : [])) ?? [];
+  const economy = (k: number) =>
+    results[k]?.levels.flatMap((l) => (l.power !== null && l.power > 1 ? [{ x: l.thrust, y: l.power }] : [])) ?? [];
   return (
     <div className="text-[12px]">
       <div className="flex flex-wrap gap-x-4" role="group" aria-label="Sweeps compared">
@@ -46,7 +48,11 @@ export function CompareSheet() {
             <input
               type="checkbox"
               checked={chosen.includes(b.number)}
-              onChange={(e) => setChosen(e.target.checked ? [...chosen, b.number].sort((x, y) => x - y) : chosen.filter((n) => n !== b.number))}
+              onChange={(e) =>
+                setChosen(
+                  e.target.checked ? [...chosen, b.number].sort((x, y) => x - y) : chosen.filter((n) => n !== b.number),
+                )
+              }
             />
             {code(b.number)} {b.version}, {b.date.slice(0, 10)}
           </label>
@@ -88,18 +94,33 @@ export function CompareSheet() {
                 <p className="flex flex-wrap items-center gap-2">
                   <b className="text-ink">At {word}</b>
                   <span className="w-24">
-                    <QuantityField boxed label={`Compared at ${word}`} value={at} dimension={dimension} onCommit={(v) => setPlaces({ ...places, [equal]: v ?? undefined })} />
+                    <QuantityField
+                      boxed
+                      label={`Compared at ${word}`}
+                      value={at}
+                      dimension={dimension}
+                      onCommit={(v) => setPlaces({ ...places, [equal]: v ?? undefined })}
+                    />
                   </span>
                   {c.values.map((v, k) => (
                     <span key={names[k]} className="num">
                       {names[k]?.split(" ")[0]}:{" "}
-                      {v ? `${plain(v.value, equal === "thrust" ? "power" : "force")} ± ${showSd(v.sd, equal === "thrust" ? "power" : "force")}` : "not measured"}
+                      {v
+                        ? `${plain(v.value, equal === "thrust" ? "power" : "force")} ± ${showSd(v.sd, equal === "thrust" ? "power" : "force")}`
+                        : "not measured"}
                     </span>
                   ))}
                 </p>
                 {names.slice(1).map((name, k) => (
                   <p key={name} data-sentence>
-                    {comparisonText({ ...c, values: [c.values[0] ?? null, c.values[k + 1] ?? null], against: [null, c.against[k + 1] ?? null] }, [names[0] ?? "", name])}
+                    {comparisonText(
+                      {
+                        ...c,
+                        values: [c.values[0] ?? null, c.values[k + 1] ?? null],
+                        against: [null, c.against[k + 1] ?? null],
+                      },
+                      [names[0] ?? "", name],
+                    )}
                   </p>
                 ))}
               </div>

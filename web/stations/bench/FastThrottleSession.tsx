@@ -14,16 +14,36 @@ type Trial = FastThrottle["trials"][number];
 const RAMPS = [0, 0.2, 0.5, 1];
 
 /** Propeller sizes against ramp times: which cut out, at what voltage, and what that says. */
-export function FastThrottleSession({ session, onOpen }: { session: Bench | null; onOpen: (number: number | null) => void }) {
+export function FastThrottleSession({
+  session,
+  onOpen,
+}: {
+  session: Bench | null;
+  onOpen: (number: number | null) => void;
+}) {
   const { design } = useDesk();
   const [first] = design.units;
   const [test, setTest] = useState<FastThrottle>(
     () =>
       session?.fastThrottle ?? {
         unitId: first?.id ?? "none",
-        safety: { restraint: false, plane: false, shield: false, distance: false, people: false, cutOff: false, place: "outdoors" },
+        safety: {
+          restraint: false,
+          plane: false,
+          shield: false,
+          distance: false,
+          people: false,
+          cutOff: false,
+          place: "outdoors",
+        },
         trials: RAMPS.slice(0, 2).map(
-          (ramp): Trial => ({ diameter: first?.propeller.diameter.value ?? 0.2, pitch: first?.propeller.pitch.value ?? 0.1, ramp, voltage: null, cutOut: null }),
+          (ramp): Trial => ({
+            diameter: first?.propeller.diameter.value ?? 0.2,
+            pitch: first?.propeller.pitch.value ?? 0.1,
+            ramp,
+            voltage: null,
+            cutOut: null,
+          }),
         ),
       },
   );
@@ -40,15 +60,27 @@ export function FastThrottleSession({ session, onOpen }: { session: Bench | null
   const findings = judgeFastThrottle(test, floor);
   const open = SAFETY.some((k) => !test.safety[k]);
   if (!first) return <p>Describe a drive in Power first.</p>;
-  const number = (label: string, value: number | null, dimension: "length" | "time" | "voltage", onCommit: (v: number | null) => string | null, empty?: string) => (
-    <QuantityField label={label} value={value} dimension={dimension} empty={empty} onCommit={onCommit} />
-  );
+  const number = (
+    label: string,
+    value: number | null,
+    dimension: "length" | "time" | "voltage",
+    onCommit: (v: number | null) => string | null,
+    empty?: string,
+  ) => <QuantityField label={label} value={value} dimension={dimension} empty={empty} onCommit={onCommit} />;
   return (
     <div className="text-[12px]">
-      <p>From idle to full in the time of the ramp. Change one thing at a time: the ramp on one propeller first, then the propeller at one ramp.</p>
+      <p>
+        From idle to full in the time of the ramp. Change one thing at a time: the ramp on one propeller first, then the
+        propeller at one ramp.
+      </p>
       <label className="mt-2 block w-56">
         Drive
-        <select className="box" aria-label="Drive tested" value={test.unitId} onChange={(e) => change((t) => void (t.unitId = e.target.value))}>
+        <select
+          className="box"
+          aria-label="Drive tested"
+          value={test.unitId}
+          onChange={(e) => change((t) => void (t.unitId = e.target.value))}
+        >
           {design.units.map((u) => (
             <option key={u.id} value={u.id}>
               {u.name}
@@ -119,7 +151,15 @@ export function FastThrottleSession({ session, onOpen }: { session: Bench | null
                     aria-label={`Trial ${k + 1}, cut out`}
                     disabled={open}
                     value={trial.cutOut === null ? "" : trial.cutOut ? "yes" : "no"}
-                    onChange={(e) => change((t) => void (t.trials[k] && (t.trials[k].cutOut = e.target.value === "" ? null : e.target.value === "yes")))}
+                    onChange={(e) =>
+                      change(
+                        (t) =>
+                          void (
+                            t.trials[k] &&
+                            (t.trials[k].cutOut = e.target.value === "" ? null : e.target.value === "yes")
+                          ),
+                      )
+                    }
                   >
                     <option value="">could not tell</option>
                     <option value="yes">it cut out</option>
@@ -148,7 +188,8 @@ export function FastThrottleSession({ session, onOpen }: { session: Bench | null
         onClick={() =>
           change((t) => {
             const last = t.trials.at(-1);
-            if (last) t.trials.push({ ...last, ramp: RAMPS[t.trials.length % RAMPS.length] ?? 0, voltage: null, cutOut: null });
+            if (last)
+              t.trials.push({ ...last, ramp: RAMPS[t.trials.length % RAMPS.length] ?? 0, voltage: null, cutOut: null });
           })
         }
       >
@@ -156,7 +197,9 @@ export function FastThrottleSession({ session, onOpen }: { session: Bench | null
       </button>
       <section aria-label="What it says" className="mt-3 border-t border-hair pt-2">
         <h3 className="text-[13px]">What it says</h3>
-        {open && <p className="text-care">Tick the safety list first: a full-throttle test is the most dangerous one here.</p>}
+        {open && (
+          <p className="text-care">Tick the safety list first: a full-throttle test is the most dangerous one here.</p>
+        )}
         {findings.map((f) => (
           <p key={f.kind} data-finding={f.kind} className={f.kind === "unresolved" ? "text-pencil" : ""}>
             {fastThrottleText(f)}

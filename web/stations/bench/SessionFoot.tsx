@@ -18,7 +18,18 @@ interface Props {
 }
 
 /** What every bench session ends with: notes, pictures, keep, delete. */
-export function SessionFoot({ session, notes, files, touched, busy, missing, onNotes, onFiles, onKeep, onDelete }: Props) {
+export function SessionFoot({
+  session,
+  notes,
+  files,
+  touched,
+  busy,
+  missing,
+  onNotes,
+  onFiles,
+  onKeep,
+  onDelete,
+}: Props) {
   return (
     <>
       <label className="mt-3 block">

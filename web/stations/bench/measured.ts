@@ -17,7 +17,8 @@ export function useMeasured(): (metric: MetricKey) => MeasuredValue | undefined 
   for (const run of file.runs)
     if (run.version === version.label)
       for (const m of run.metrics)
-        if (m.measured && isMetricKey(m.metric)) found.push({ metric: m.metric, ...m.measured, by: `run ${run.number}, ${m.measured.by}`, date: run.date });
+        if (m.measured && isMetricKey(m.metric))
+          found.push({ metric: m.metric, ...m.measured, by: `run ${run.number}, ${m.measured.by}`, date: run.date });
   for (const session of file.bench) {
     if (session.version !== version.label || !session.weighIn) continue;
     const result = weighIn(session.weighIn);

@@ -11,7 +11,8 @@ import { useDelete } from "../../app/useDelete";
 export const code = (n: number) => `B-${String(n).padStart(2, "0")}`;
 
 /** An entry with nothing in it yet, dated now. */
-const blankEntry = (): Omit<BenchEntry, "weighIn" | "thrust" | "fastThrottle" | "calibration"> & Pick<Bench, "weighIn" | "thrust" | "fastThrottle" | "calibration"> => ({
+const blankEntry = (): Omit<BenchEntry, "weighIn" | "thrust" | "fastThrottle" | "calibration"> &
+  Pick<Bench, "weighIn" | "thrust" | "fastThrottle" | "calibration"> => ({
   date: new Date().toISOString(),
   weighIn: null,
   thrust: null,
@@ -32,8 +33,16 @@ const entryOf = ({ date, weighIn, thrust, fastThrottle, calibration, notes, file
   files,
 });
 
-/** Keeping, saving and deleting a bench session, and what follows when it is done. A stale save is refused and said; nothing entered is lost. */
-function useSession(session: Bench | null, touched: boolean, onOpen: (number: number | null) => void, onKept: () => void) {
+/**
+ * Keeping, saving and deleting a bench session, and what follows when it is done. A stale save is refused and said;
+ * nothing entered is lost.
+ */
+function useSession(
+  session: Bench | null,
+  touched: boolean,
+  onOpen: (number: number | null) => void,
+  onKept: () => void,
+) {
   const { slug, version, revisions, refresh, flush } = useDesk();
   // The revision that was opened: what is saved elsewhere while something is entered here must not pass for it.
   const held = session ? (revisions.bench[session.number] ?? 0) : 0;
@@ -45,7 +54,8 @@ function useSession(session: Bench | null, touched: boolean, onOpen: (number: nu
     await refresh();
     toast.success(said);
   };
-  const onError = (error: unknown) => void (error instanceof NotChosen ? toast(error.message) : toast.error(sayError(error)));
+  const onError = (error: unknown) =>
+    void (error instanceof NotChosen ? toast(error.message) : toast.error(sayError(error)));
   const keep = useMutation({
     mutationFn: async (entry: BenchEntry) => {
       const parsed = benchEntrySchema.safeParse(entry);
@@ -60,7 +70,11 @@ function useSession(session: Bench | null, touched: boolean, onOpen: (number: nu
             const there = current as { revision: number; session: unknown };
             return { revision: there.revision, value: benchEntrySchema.parse(there.session) };
           },
-          send: (revision) => call(contracts.saveBench, { params: { slug, number: session.number }, body: { revision, session: parsed.data } }),
+          send: (revision) =>
+            call(contracts.saveBench, {
+              params: { slug, number: session.number },
+              body: { revision, session: parsed.data },
+            }),
         });
         opened.current = saved.revision;
         return saved.kept === "theirs" ? -session.number : session.number;
@@ -86,7 +100,9 @@ function useSession(session: Bench | null, touched: boolean, onOpen: (number: nu
     if (!session) return;
     const { number } = session;
     if (
-      await ask(`Delete ${code(number)}? What was taken over stays in the design.`, `${code(number)} is deleted.`, () => call(contracts.deleteBench, { params: { slug, number } }))
+      await ask(`Delete ${code(number)}? What was taken over stays in the design.`, `${code(number)} is deleted.`, () =>
+        call(contracts.deleteBench, { params: { slug, number } }),
+      )
     )
       onOpen(null);
   };
@@ -99,7 +115,10 @@ function useSession(session: Bench | null, touched: boolean, onOpen: (number: nu
   return { keep, remove, after, onError, freshRevision };
 }
 
-/** What every session has besides its test: date, notes, pictures, and whether anything was changed since it was kept. `foot` is what its foot needs. */
+/**
+ * What every session has besides its test: date, notes, pictures, and whether anything was changed since it was kept.
+ * `foot` is what its foot needs.
+ */
 export function useEntry(session: Bench | null, onOpen: (number: number | null) => void) {
   const [entry, setEntry] = useState(() => (session ? entryOf(session) : blankEntry()));
   const [touched, setTouched] = useState(false);

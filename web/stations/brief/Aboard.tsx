@@ -9,7 +9,8 @@ export function Aboard() {
   return (
     <section aria-label="Aboard and at hand" className="mt-4">
       <h2>
-        Aboard and at hand <span className="text-[12px] font-normal text-pencil">what can hurt, beyond drives and packs</span>
+        Aboard and at hand{" "}
+        <span className="text-[12px] font-normal text-pencil">what can hurt, beyond drives and packs</span>
       </h2>
       <ul className="mt-1 grid grid-cols-2 gap-x-4 max-[640px]:grid-cols-1">
         {ABOARD.map((hazard) => (
@@ -18,7 +19,12 @@ export function Aboard() {
               <input
                 type="checkbox"
                 checked={design.aboard.includes(hazard)}
-                onChange={(e) => edit((d) => void (d.aboard = e.target.checked ? [...d.aboard, hazard] : d.aboard.filter((h) => h !== hazard)))}
+                onChange={(e) =>
+                  edit(
+                    (d) =>
+                      void (d.aboard = e.target.checked ? [...d.aboard, hazard] : d.aboard.filter((h) => h !== hazard)),
+                  )
+                }
               />
               {ABOARD_WORD[hazard]}
             </label>

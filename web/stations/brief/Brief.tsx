@@ -15,7 +15,11 @@ import { Aboard } from "./Aboard";
 import { MassBar } from "./MassBar";
 
 /** What a brief can ask for: everything computed that a builder would set a limit to. */
-const ASKABLE = METRIC_KEYS.filter((k) => isModelled(k) && !["cgY", "cgZ", "inertiaRoll", "inertiaPitch", "inertiaYaw", "airDensity", "torque", "packVoltage"].includes(k));
+const ASKABLE = METRIC_KEYS.filter(
+  (k) =>
+    isModelled(k) &&
+    !["cgY", "cgZ", "inertiaRoll", "inertiaPitch", "inertiaYaw", "airDensity", "torque", "packVoltage"].includes(k),
+);
 
 const STATUS: Record<TargetResult["status"], { word: string; colour: string }> = {
   met: { word: "met", colour: "text-clear" },
@@ -124,7 +128,11 @@ function TargetRow({ result }: { result: TargetResult }) {
                 dimension={metric.dimension}
                 onCommit={(v) => v !== null && change((t) => void (t.upper = v))}
               />
-              <EvidenceSelect label={`${metric.label}, limits known by`} value={target.evidence ?? "datasheet"} onChange={(level) => change((t) => void (t.evidence = level))} />
+              <EvidenceSelect
+                label={`${metric.label}, limits known by`}
+                value={target.evidence ?? "datasheet"}
+                onChange={(level) => change((t) => void (t.evidence = level))}
+              />
             </>
           )}
         </span>
@@ -132,7 +140,10 @@ function TargetRow({ result }: { result: TargetResult }) {
       <td className="text-right">
         <Computed metric={target.metric} quantity={evaluation.metrics[target.metric]} />
       </td>
-      <td className={`text-right font-semibold ${undecided(result.odds) ? "text-care" : status.colour}`} data-status={result.status}>
+      <td
+        className={`text-right font-semibold ${undecided(result.odds) ? "text-care" : status.colour}`}
+        data-status={result.status}
+      >
         {undecided(result.odds) ? `likely ${status.word}` : status.word}
         {result.margin !== null && (
           <span className="num block whitespace-nowrap text-[11px] font-normal text-pencil">
@@ -143,7 +154,9 @@ function TargetRow({ result }: { result: TargetResult }) {
                 : `${plain(-result.margin, metric.dimension, habit)} off`}
           </span>
         )}
-        {result.because !== null && <span className="block max-w-44 text-[11px] font-normal text-pencil">{result.because}</span>}
+        {result.because !== null && (
+          <span className="block max-w-44 text-[11px] font-normal text-pencil">{result.because}</span>
+        )}
       </td>
       <td className="pl-3!">
         <OddsBar odds={result.odds} />
@@ -174,7 +187,11 @@ const FIRST: [MetricKey, Target["comparison"], number, number?][] = [
 function Environment() {
   const { design, edit, evaluation } = useDesk();
   const e = design.brief.environment;
-  const field = (key: Exclude<keyof typeof e, "humidity" | "water" | "waterTemperature">, label: string, dimension: "distance" | "temperature" | "speed") => (
+  const field = (
+    key: Exclude<keyof typeof e, "humidity" | "water" | "waterTemperature">,
+    label: string,
+    dimension: "distance" | "temperature" | "speed",
+  ) => (
     <label className="flex items-center justify-between gap-2">
       {label}
       <span className="w-28">
@@ -190,7 +207,12 @@ function Environment() {
     </label>
   );
   /** What may be left unsaid: an empty field takes it away. */
-  const optional = (key: "humidity" | "waterTemperature", label: string, dimension: "percent" | "temperature", empty: string) => (
+  const optional = (
+    key: "humidity" | "waterTemperature",
+    label: string,
+    dimension: "percent" | "temperature",
+    empty: string,
+  ) => (
     <label className="flex items-center justify-between gap-2">
       {label}
       <span className="w-28">
@@ -223,7 +245,12 @@ function Environment() {
           <>
             <label className="flex items-center justify-between gap-2">
               Water
-              <select className="box w-28!" aria-label="Water" value={e.water ?? "fresh"} onChange={(x) => edit((d) => void (d.brief.environment.water = x.target.value as Water))}>
+              <select
+                className="box w-28!"
+                aria-label="Water"
+                value={e.water ?? "fresh"}
+                onChange={(x) => edit((d) => void (d.brief.environment.water = x.target.value as Water))}
+              >
                 {WATERS.map((w) => (
                   <option key={w} value={w}>
                     {w}
@@ -266,7 +293,16 @@ export function BriefStation() {
   const add = () => {
     if (!missing) return;
     const [metric, comparison, value, upper] = missing;
-    edit((d) => d.brief.targets.push({ id: freeId(targets, "t"), metric, comparison, value, ...(upper === undefined ? {} : { upper }), weight: "must" }));
+    edit((d) =>
+      d.brief.targets.push({
+        id: freeId(targets, "t"),
+        metric,
+        comparison,
+        value,
+        ...(upper === undefined ? {} : { upper }),
+        weight: "must",
+      }),
+    );
   };
   const all = evaluation.targets.filter((t) => t.target.weight === "must");
   return (
@@ -280,10 +316,14 @@ export function BriefStation() {
           rows={2}
           placeholder="One sentence: what it must do, where, and for how long."
           defaultValue={design.brief.purpose}
-          onBlur={(e) => e.target.value !== design.brief.purpose && edit((d) => void (d.brief.purpose = e.target.value))}
+          onBlur={(e) =>
+            e.target.value !== design.brief.purpose && edit((d) => void (d.brief.purpose = e.target.value))
+          }
         />
         {targets.length === 0 ? (
-          <p className="mt-2">No targets yet. Begin with the mass that it may have: every other number follows from it.</p>
+          <p className="mt-2">
+            No targets yet. Begin with the mass that it may have: every other number follows from it.
+          </p>
         ) : (
           <div className="wide">
             <table className="rows mt-1 w-full">
@@ -313,7 +353,8 @@ export function BriefStation() {
           </button>
           {all.length > 0 && (
             <span>
-              {all.filter((t) => t.status === "met").length} of {all.length} musts met, {all.filter((t) => t.status === "open").length} open
+              {all.filter((t) => t.status === "met").length} of {all.length} musts met,{" "}
+              {all.filter((t) => t.status === "open").length} open
             </span>
           )}
         </p>
@@ -338,7 +379,11 @@ function Schools() {
   const choice = <K extends keyof typeof schools>(key: K, label: string, options: (typeof schools)[K][]) => (
     <label className="flex items-center justify-between gap-2">
       {label}
-      <select className="box max-w-48" value={schools[key]} onChange={(e) => edit((d) => void (d.schools[key] = e.target.value as (typeof schools)[K]))}>
+      <select
+        className="box max-w-48"
+        value={schools[key]}
+        onChange={(e) => edit((d) => void (d.schools[key] = e.target.value as (typeof schools)[K]))}
+      >
         {options.map((o) => (
           <option key={o}>{o}</option>
         ))}

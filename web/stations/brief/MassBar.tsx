@@ -29,7 +29,11 @@ export function MassBar() {
         viewBox={`0 0 ${width} 54`}
         className="mt-1 block w-full"
         role="img"
-        aria-label={left >= 0 ? `${plain(left, "mass", habit)} left of ${plain(limit, "mass", habit)}` : `${plain(-left, "mass", habit)} over ${plain(limit, "mass", habit)}`}
+        aria-label={
+          left >= 0
+            ? `${plain(left, "mass", habit)} left of ${plain(limit, "mass", habit)}`
+            : `${plain(-left, "mass", habit)} over ${plain(limit, "mass", habit)}`
+        }
       >
         {sorted.map(([name, kg], i) => {
           const x = px(at);
@@ -37,7 +41,14 @@ export function MassBar() {
           const w = px(kg);
           return (
             <g key={name}>
-              <rect x={x} y="20" width={w} height="22" fill={i % 2 === 0 ? "var(--band)" : "var(--part)"} stroke="var(--paper)" />
+              <rect
+                x={x}
+                y="20"
+                width={w}
+                height="22"
+                fill={i % 2 === 0 ? "var(--band)" : "var(--part)"}
+                stroke="var(--paper)"
+              />
               {w > 46 && (
                 <>
                   <text x={x + 4} y="15" fontSize="11" fill="var(--ink2)">
@@ -53,7 +64,15 @@ export function MassBar() {
         })}
         {left >= 0 ? (
           <>
-            <rect x={px(total)} y="20" width={px(left)} height="22" fill="none" stroke="var(--clear)" strokeWidth="1.5" />
+            <rect
+              x={px(total)}
+              y="20"
+              width={px(left)}
+              height="22"
+              fill="none"
+              stroke="var(--clear)"
+              strokeWidth="1.5"
+            />
             {px(left) > 60 && (
               <text x={px(total) + 5} y="35" fontSize="11" fill="var(--clear)">
                 {plain(left, "mass", habit)} left
@@ -61,7 +80,16 @@ export function MassBar() {
             )}
           </>
         ) : (
-          <rect x={px(limit)} y="20" width={px(-left)} height="22" fill="none" stroke="var(--stop)" strokeDasharray="3 2" strokeWidth="1.5" />
+          <rect
+            x={px(limit)}
+            y="20"
+            width={px(-left)}
+            height="22"
+            fill="none"
+            stroke="var(--stop)"
+            strokeDasharray="3 2"
+            strokeWidth="1.5"
+          />
         )}
         <path d={`M${px(limit)} 8v40`} stroke="var(--stop)" strokeWidth="2" />
         <text x={px(limit) - 4} y="52" fontSize="11" textAnchor="end" fill="var(--stop)">

@@ -14,8 +14,21 @@ import { useCatalogue, useOwnSymptoms } from "./useCatalogue";
 
 /** What the choice shows until somebody says what the test puts at risk: nothing is taken for granted. */
 const NOT_STATED = "" as OwnSymptom["causes"][number]["risk"];
-const blankCause = (n: number): OwnSymptom["causes"][number] => ({ id: `c${n}`, text: "", test: "", minutes: 10, cost: 0, risk: NOT_STATED, fix: "" });
-const blank = (): OwnSymptom => ({ id: `own-${Date.now().toString(36)}`, text: "", group: "air", causes: [blankCause(1)] });
+const blankCause = (n: number): OwnSymptom["causes"][number] => ({
+  id: `c${n}`,
+  text: "",
+  test: "",
+  minutes: 10,
+  cost: 0,
+  risk: NOT_STATED,
+  fix: "",
+});
+const blank = (): OwnSymptom => ({
+  id: `own-${Date.now().toString(36)}`,
+  text: "",
+  group: "air",
+  causes: [blankCause(1)],
+});
 
 /** One entry of one's own: the same record as those that ship. */
 function EntryForm({ held, onDone }: { held: SymptomRecord | null; onDone: () => void }) {
@@ -25,7 +38,8 @@ function EntryForm({ held, onDone }: { held: SymptomRecord | null; onDone: () =>
   const [opened, setOpened] = useState(held);
   const [entry, setEntry] = useState<OwnSymptom>(() => held?.symptom ?? blank());
   const [wrong, setWrong] = useState<{ path: string; text: string } | null>(null);
-  const cause = (i: number, change: Partial<OwnSymptom["causes"][number]>) => setEntry({ ...entry, causes: entry.causes.map((c, k) => (k === i ? { ...c, ...change } : c)) });
+  const cause = (i: number, change: Partial<OwnSymptom["causes"][number]>) =>
+    setEntry({ ...entry, causes: entry.causes.map((c, k) => (k === i ? { ...c, ...change } : c)) });
   const at = (path: string) =>
     wrong?.path === path && (
       <span role="alert" className="block text-[11px] text-stop">
@@ -41,7 +55,8 @@ function EntryForm({ held, onDone }: { held: SymptomRecord | null; onDone: () =>
     }
     try {
       const { id } = entry;
-      if (!opened) await call(contracts.saveSymptom, { params: { id }, body: { revision: null, symptom: checked.data } });
+      if (!opened)
+        await call(contracts.saveSymptom, { params: { id }, body: { revision: null, symptom: checked.data } });
       else {
         const saved = await saveAgainst<OwnSymptom>({
           what: `“${opened.symptom.text}”`,
@@ -51,7 +66,8 @@ function EntryForm({ held, onDone }: { held: SymptomRecord | null; onDone: () =>
             const there = current as { revision: number; symptom: unknown };
             return { revision: there.revision, value: symptomSchema.parse(there.symptom) };
           },
-          send: (revision) => call(contracts.saveSymptom, { params: { id }, body: { revision, symptom: checked.data } }),
+          send: (revision) =>
+            call(contracts.saveSymptom, { params: { id }, body: { revision, symptom: checked.data } }),
         });
         setOpened({ revision: saved.revision, symptom: saved.kept === "theirs" ? saved.value : checked.data });
         if (saved.kept === "theirs") {
@@ -71,12 +87,22 @@ function EntryForm({ held, onDone }: { held: SymptomRecord | null; onDone: () =>
       <div className="grid grid-cols-[1fr_180px] gap-2 max-[640px]:grid-cols-[minmax(0,1fr)]">
         <label>
           What is seen, heard or felt
-          <input className="box" aria-label="Symptom in words" maxLength={160} value={entry.text} onChange={(e) => setEntry({ ...entry, text: e.target.value })} />
+          <input
+            className="box"
+            aria-label="Symptom in words"
+            maxLength={160}
+            value={entry.text}
+            onChange={(e) => setEntry({ ...entry, text: e.target.value })}
+          />
           {at("text")}
         </label>
         <label>
           Where it belongs
-          <select className="box" value={entry.group} onChange={(e) => setEntry({ ...entry, group: e.target.value as OwnSymptom["group"] })}>
+          <select
+            className="box"
+            value={entry.group}
+            onChange={(e) => setEntry({ ...entry, group: e.target.value as OwnSymptom["group"] })}
+          >
             {GROUPS.map((g) => (
               <option key={g}>{g}</option>
             ))}
@@ -86,20 +112,41 @@ function EntryForm({ held, onDone }: { held: SymptomRecord | null; onDone: () =>
       <p className="mt-2 text-pencil">Likely causes, likeliest first</p>
       <ol>
         {entry.causes.map((c, i) => (
-          <li key={c.id} className="grid grid-cols-[1fr_1fr_1fr] gap-2 border-b border-hair py-1 max-[640px]:grid-cols-[minmax(0,1fr)]">
+          <li
+            key={c.id}
+            className="grid grid-cols-[1fr_1fr_1fr] gap-2 border-b border-hair py-1 max-[640px]:grid-cols-[minmax(0,1fr)]"
+          >
             <label>
               Cause
-              <input className="box" aria-label={`Cause ${i + 1}`} maxLength={200} value={c.text} onChange={(e) => cause(i, { text: e.target.value })} />
+              <input
+                className="box"
+                aria-label={`Cause ${i + 1}`}
+                maxLength={200}
+                value={c.text}
+                onChange={(e) => cause(i, { text: e.target.value })}
+              />
               {at(`causes.${i}.text`)}
             </label>
             <label>
               Test that tells it apart
-              <input className="box" aria-label={`Cause ${i + 1}, test`} maxLength={300} value={c.test} onChange={(e) => cause(i, { test: e.target.value })} />
+              <input
+                className="box"
+                aria-label={`Cause ${i + 1}, test`}
+                maxLength={300}
+                value={c.test}
+                onChange={(e) => cause(i, { test: e.target.value })}
+              />
               {at(`causes.${i}.test`)}
             </label>
             <label>
               Fix
-              <input className="box" aria-label={`Cause ${i + 1}, fix`} maxLength={300} value={c.fix} onChange={(e) => cause(i, { fix: e.target.value })} />
+              <input
+                className="box"
+                aria-label={`Cause ${i + 1}, fix`}
+                maxLength={300}
+                value={c.fix}
+                onChange={(e) => cause(i, { fix: e.target.value })}
+              />
             </label>
             <span className="col-span-3 flex flex-wrap items-center gap-2 text-[12px] max-[640px]:col-span-1">
               the test takes
@@ -112,9 +159,21 @@ function EntryForm({ held, onDone }: { held: SymptomRecord | null; onDone: () =>
                 onChange={(e) => cause(i, { minutes: Number(e.target.value) })}
               />{" "}
               min,
-              <input className="box num w-16!" type="number" min={0} aria-label={`Cause ${i + 1}, €`} value={c.cost} onChange={(e) => cause(i, { cost: Number(e.target.value) })} />{" "}
+              <input
+                className="box num w-16!"
+                type="number"
+                min={0}
+                aria-label={`Cause ${i + 1}, €`}
+                value={c.cost}
+                onChange={(e) => cause(i, { cost: Number(e.target.value) })}
+              />{" "}
               €, risks
-              <select className="box w-auto!" aria-label={`Cause ${i + 1}, risks`} value={c.risk} onChange={(e) => cause(i, { risk: e.target.value as (typeof RISKS)[number] })}>
+              <select
+                className="box w-auto!"
+                aria-label={`Cause ${i + 1}, risks`}
+                value={c.risk}
+                onChange={(e) => cause(i, { risk: e.target.value as (typeof RISKS)[number] })}
+              >
                 <option value="">choose</option>
                 {RISKS.map((r) => (
                   <option key={r} value={r}>
@@ -123,12 +182,21 @@ function EntryForm({ held, onDone }: { held: SymptomRecord | null; onDone: () =>
                 ))}
               </select>
               <label className="flex items-center gap-1">
-                <input type="checkbox" aria-label={`Cause ${i + 1}, pack in`} checked={c.powered ?? false} onChange={(e) => cause(i, { powered: e.target.checked })} />
+                <input
+                  type="checkbox"
+                  aria-label={`Cause ${i + 1}, pack in`}
+                  checked={c.powered ?? false}
+                  onChange={(e) => cause(i, { powered: e.target.checked })}
+                />
                 with the pack in
               </label>
               {at(`causes.${i}.risk`)}
               {entry.causes.length > 1 && (
-                <button type="button" className="link" onClick={() => setEntry({ ...entry, causes: entry.causes.filter((_, k) => k !== i) })}>
+                <button
+                  type="button"
+                  className="link"
+                  onClick={() => setEntry({ ...entry, causes: entry.causes.filter((_, k) => k !== i) })}
+                >
                   remove
                 </button>
               )}
@@ -143,7 +211,15 @@ function EntryForm({ held, onDone }: { held: SymptomRecord | null; onDone: () =>
         <button
           type="button"
           className="act"
-          onClick={() => setEntry({ ...entry, causes: [...entry.causes, blankCause(Math.max(...entry.causes.map((c) => Number(c.id.slice(1)) || 0)) + 1)] })}
+          onClick={() =>
+            setEntry({
+              ...entry,
+              causes: [
+                ...entry.causes,
+                blankCause(Math.max(...entry.causes.map((c) => Number(c.id.slice(1)) || 0)) + 1),
+              ],
+            })
+          }
         >
           Add a cause
         </button>
@@ -155,7 +231,12 @@ function EntryForm({ held, onDone }: { held: SymptomRecord | null; onDone: () =>
             type="button"
             className="link ml-auto"
             onClick={async () => {
-              if (await remove("Delete this entry of your own?", "The entry is deleted.", () => call(contracts.deleteSymptom, { params: { id: entry.id } }))) onDone();
+              if (
+                await remove("Delete this entry of your own?", "The entry is deleted.", () =>
+                  call(contracts.deleteSymptom, { params: { id: entry.id } }),
+                )
+              )
+                onDone();
             }}
           >
             delete it
@@ -172,7 +253,10 @@ export function CatalogueSheet() {
   const { data: own = [] } = useOwnSymptoms();
   const [words, setWords] = useState("");
   const [editing, setEditing] = useState<string | null>(null);
-  const found = useMemo(() => (words.trim() === "" ? catalogue : symptomsLike(words, 12, catalogue)), [words, catalogue]);
+  const found = useMemo(
+    () => (words.trim() === "" ? catalogue : symptomsLike(words, 12, catalogue)),
+    [words, catalogue],
+  );
   return (
     <section aria-label="Fault catalogue">
       <h2 className="border-b border-ink pb-1 text-[18px]">Fault catalogue</h2>
@@ -214,7 +298,10 @@ export function CatalogueSheet() {
                 </summary>
                 <ol className="pl-4">
                   {s.causes.map((c) => (
-                    <li key={c.id} className="grid grid-cols-3 gap-3 py-[2px] text-[12px] max-[640px]:grid-cols-[minmax(0,1fr)]">
+                    <li
+                      key={c.id}
+                      className="grid grid-cols-3 gap-3 py-[2px] text-[12px] max-[640px]:grid-cols-[minmax(0,1fr)]"
+                    >
                       <b className="text-ink">{c.text}</b>
                       <span>
                         {c.test} <span className="num text-pencil">{testCost(c)}</span>

@@ -40,16 +40,27 @@ function CostBars({
           grid: { color: token("hair") },
           ticks: { color: token("ink2"), maxTicksLimit: 5, precision: 0 },
         },
-        y: { stacked: true, grid: { display: false }, ticks: { color: token("ink"), autoSkip: false, ...(labels ? {} : { callback: () => "" }) } },
+        y: {
+          stacked: true,
+          grid: { display: false },
+          ticks: { color: token("ink"), autoSkip: false, ...(labels ? {} : { callback: () => "" }) },
+        },
       },
       plugins: { legend: { display: false }, tooltip: { displayColors: false } },
     };
-    const part = (label: string, of: (c: CauseCost) => number, colour: string) => ({ label, data: list.map(of), backgroundColor: token(colour), barThickness: 12 });
+    const part = (label: string, of: (c: CauseCost) => number, colour: string) => ({
+      label,
+      data: list.map(of),
+      backgroundColor: token(colour),
+      barThickness: 12,
+    });
     return {
       options,
       data: {
         labels: list.map((c) => short(c.cause)),
-        datasets: wrong ? [part("found and mended", (c) => value(c) - wrong(c), "ink"), part("wrong turns", wrong, "care")] : [part(title, value, "ink")],
+        datasets: wrong
+          ? [part("found and mended", (c) => value(c) - wrong(c), "ink"), part("wrong turns", wrong, "care")]
+          : [part(title, value, "ink")],
       },
     };
   }, [list, theme]);
@@ -57,7 +68,11 @@ function CostBars({
     <figure className="min-w-0">
       <figcaption className="text-[12px] text-ink">{title}</figcaption>
       <div style={{ height: 46 + list.length * 22 }}>
-        <Bar {...chart} aria-label={`${title}: ${list.map((c) => `${c.cause} ${value(c).toFixed(1)} ${unit}`).join(", ")}`} role="img" />
+        <Bar
+          {...chart}
+          aria-label={`${title}: ${list.map((c) => `${c.cause} ${value(c).toFixed(1)} ${unit}`).join(", ")}`}
+          role="img"
+        />
       </div>
     </figure>
   );
@@ -72,13 +87,26 @@ export function CostChart() {
     <section aria-label="What faults have cost">
       <h2 className="border-b border-ink pb-1 text-[18px]">What faults have cost</h2>
       <p className="mt-1">
-        By cause. <span className="font-semibold text-ink">Black</span>: finding and mending. <span className="font-semibold text-care">Ochre</span>: tests of suspects that were
-        wrong.
+        By cause. <span className="font-semibold text-ink">Black</span>: finding and mending.{" "}
+        <span className="font-semibold text-care">Ochre</span>: tests of suspects that were wrong.
       </p>
       <div className="mt-2 grid grid-cols-[minmax(0,1.9fr)_minmax(0,1fr)_minmax(0,1fr)] gap-3 max-[640px]:grid-cols-[minmax(0,1fr)]">
-        <CostBars labels title="Hours" unit="h" list={list} value={(c) => c.minutes / 60} wrong={(c) => c.wrongMinutes / 60} />
+        <CostBars
+          labels
+          title="Hours"
+          unit="h"
+          list={list}
+          value={(c) => c.minutes / 60}
+          wrong={(c) => c.wrongMinutes / 60}
+        />
         <CostBars labels={false} title="Money" unit="€" list={list} value={(c) => c.money} />
-        <CostBars labels={false} title="Wrong turns" unit="suspects ruled out" list={list} value={(c) => c.wrongTurns} />
+        <CostBars
+          labels={false}
+          title="Wrong turns"
+          unit="suspects ruled out"
+          list={list}
+          value={(c) => c.wrongTurns}
+        />
       </div>
       <table className="rows mt-3 w-full" aria-label="Costs by cause">
         <thead>
@@ -98,7 +126,12 @@ export function CostChart() {
               <td className="text-ink">{c.cause}</td>
               <td>
                 {c.faults.map((n) => (
-                  <button key={n} type="button" className="link mr-2" onClick={() => go({ station: "faults", search: { fault: String(n) } })}>
+                  <button
+                    key={n}
+                    type="button"
+                    className="link mr-2"
+                    onClick={() => go({ station: "faults", search: { fault: String(n) } })}
+                  >
                     {faultName(n)}
                   </button>
                 ))}

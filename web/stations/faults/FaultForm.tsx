@@ -22,7 +22,17 @@ import { type Filled, type Values, formSchema } from "./form";
 import { useCatalogue } from "./useCatalogue";
 
 /** One fault: what was seen, its suspects and their tests, cause, fix and proof. */
-export function FaultForm({ fault, number, onSaved, onGone }: { fault: Values & { number?: number }; number: number | null; onSaved: (n: number) => void; onGone: () => void }) {
+export function FaultForm({
+  fault,
+  number,
+  onSaved,
+  onGone,
+}: {
+  fault: Values & { number?: number };
+  number: number | null;
+  onSaved: (n: number) => void;
+  onGone: () => void;
+}) {
   const { slug, file, revisions, refresh, go } = useDesk();
   const { number: _, ...values } = fault;
   const form = useForm<Filled, unknown, Values>({ resolver: zodResolver(formSchema), defaultValues: values });
@@ -76,7 +86,8 @@ export function FaultForm({ fault, number, onSaved, onGone }: { fault: Values & 
     if (!why) save.mutate(input);
   });
   const optional = { setValueAs: (v: unknown) => (v === "" || v === null ? null : v) };
-  const pilot = filled.suspects.some((s) => s.state !== "ruled out" && blamesPilot(s)) || /pilot error/i.test(filled.cause);
+  const pilot =
+    filled.suspects.some((s) => s.state !== "ruled out" && blamesPilot(s)) || /pilot error/i.test(filled.cause);
   return (
     <form noValidate onSubmit={submit} aria-label={number === null ? "New fault" : faultName(number)}>
       <header className="flex items-baseline gap-3 border-b border-ink pb-1">
@@ -94,7 +105,9 @@ export function FaultForm({ fault, number, onSaved, onGone }: { fault: Values & 
             className="link no-print"
             onClick={async () => {
               if (
-                await remove(`Delete ${faultName(number)} with its suspects?`, `${faultName(number)} is deleted.`, () => call(contracts.deleteFault, { params: { slug, number } }))
+                await remove(`Delete ${faultName(number)} with its suspects?`, `${faultName(number)} is deleted.`, () =>
+                  call(contracts.deleteFault, { params: { slug, number } }),
+                )
               )
                 onGone();
             }}
@@ -111,7 +124,16 @@ export function FaultForm({ fault, number, onSaved, onGone }: { fault: Values & 
       {fault.state === "closed" && number !== null && (
         <p className="mt-1 border-l-[3px] border-care pl-2" data-unproven>
           <b className="text-care">Not proven yet:</b> the fix has not been through a run in which it could have failed.{" "}
-          <button type="button" className="link" onClick={() => go({ station: "runs", search: { newplan: String(file.runs.find((r) => r.number === fault.run)?.stage ?? 4) } })}>
+          <button
+            type="button"
+            className="link"
+            onClick={() =>
+              go({
+                station: "runs",
+                search: { newplan: String(file.runs.find((r) => r.number === fault.run)?.stage ?? 4) },
+              })
+            }
+          >
             plan that run
           </button>
         </p>
@@ -180,7 +202,13 @@ export function FaultForm({ fault, number, onSaved, onGone }: { fault: Values & 
 
       <h3 className="mt-4">Suspects</h3>
       <SuspectTable control={control} register={register} suspects={suspects} />
-      <Proposals symptom={filled.symptom || null} run={Number(filled.run)} self={number} taken={filled.suspects} onSuspect={(s) => suspects.append(s)} />
+      <Proposals
+        symptom={filled.symptom || null}
+        run={Number(filled.run)}
+        self={number}
+        taken={filled.suspects}
+        onSuspect={(s) => suspects.append(s)}
+      />
       {own === null ? (
         <button type="button" className="link mt-1" onClick={() => setOwn("")}>
           Add a suspect of your own
@@ -215,16 +243,25 @@ export function FaultForm({ fault, number, onSaved, onGone }: { fault: Values & 
       )}
       {pilot && (
         <div role="group" aria-label="Pilot error" className="mt-3 border-l-[3px] border-care pl-3">
-          <p>“Pilot error” needs the same pilot on another craft, or another pilot on this one. It closes nothing without.</p>
+          <p>
+            “Pilot error” needs the same pilot on another craft, or another pilot on this one. It closes nothing
+            without.
+          </p>
           <div className="grid max-w-2xl grid-cols-[220px_1fr] gap-2 max-[640px]:grid-cols-[minmax(0,1fr)]">
             <select
               className="box"
               aria-label="What was swapped"
               value={filled.pilotSwap?.how ?? ""}
               onChange={(e) =>
-                setValue("pilotSwap", e.target.value === "" ? null : { how: e.target.value as "same pilot, another craft", shown: filled.pilotSwap?.shown ?? "" }, {
-                  shouldDirty: true,
-                })
+                setValue(
+                  "pilotSwap",
+                  e.target.value === ""
+                    ? null
+                    : { how: e.target.value as "same pilot, another craft", shown: filled.pilotSwap?.shown ?? "" },
+                  {
+                    shouldDirty: true,
+                  },
+                )
               }
             >
               <option value="">not tried yet</option>
@@ -238,7 +275,10 @@ export function FaultForm({ fault, number, onSaved, onGone }: { fault: Values & 
                 placeholder="what it showed"
                 maxLength={300}
                 value={filled.pilotSwap.shown}
-                onChange={(e) => filled.pilotSwap && setValue("pilotSwap", { ...filled.pilotSwap, shown: e.target.value }, { shouldDirty: true })}
+                onChange={(e) =>
+                  filled.pilotSwap &&
+                  setValue("pilotSwap", { ...filled.pilotSwap, shown: e.target.value }, { shouldDirty: true })
+                }
               />
             )}
           </div>

@@ -7,7 +7,13 @@ import { CatalogueSheet } from "./CatalogueSheet";
 import { CostChart } from "./CostChart";
 import { FaultForm } from "./FaultForm";
 
-const STATE_COLOUR: Record<Fault["state"], string> = { open: "text-care", closed: "text-care", proven: "text-clear", "cured, cause unknown": "text-ink", unresolved: "text-care" };
+const STATE_COLOUR: Record<Fault["state"], string> = {
+  open: "text-care",
+  closed: "text-care",
+  proven: "text-clear",
+  "cured, cause unknown": "text-ink",
+  unresolved: "text-care",
+};
 
 export function FaultsStation() {
   const { file, version, go } = useDesk();
@@ -17,22 +23,40 @@ export function FaultsStation() {
   const asked = Number(search.get("fault") ?? Number.NaN);
   const here = file.faults.filter((f) => ownRuns.some((r) => r.number === f.run));
   const sheet = search.has("catalogue") ? "catalogue" : search.has("costs") ? "costs" : null;
-  const fault = sheet ? undefined : (file.faults.find((f) => f.number === asked) ?? (Number.isFinite(making) ? undefined : (here.at(-1) ?? file.faults.at(-1))));
+  const fault = sheet
+    ? undefined
+    : (file.faults.find((f) => f.number === asked) ??
+      (Number.isFinite(making) ? undefined : (here.at(-1) ?? file.faults.at(-1))));
   const symptom = search.get("symptom");
   const seen = search.get("seen");
-  const start = useMemo(() => (Number.isFinite(making) ? { ...newFault(making), symptom, seen: seen ?? "" } : null), [making, symptom, seen]);
+  const start = useMemo(
+    () => (Number.isFinite(making) ? { ...newFault(making), symptom, seen: seen ?? "" } : null),
+    [making, symptom, seen],
+  );
   const lastRun = ownRuns.at(-1) ?? file.runs.at(-1);
   const content = () => {
     if (sheet === "catalogue") return <CatalogueSheet />;
     if (sheet === "costs") return <CostChart />;
     const saved = (n: number) => setSearch({ fault: String(n) });
     if (start) return <FaultForm key="new" fault={start} number={null} onSaved={saved} onGone={() => setSearch({})} />;
-    if (fault) return <FaultForm key={fault.number} fault={fault} number={fault.number} onSaved={saved} onGone={() => setSearch({})} />;
+    if (fault)
+      return (
+        <FaultForm
+          key={fault.number}
+          fault={fault}
+          number={fault.number}
+          onSaved={saved}
+          onGone={() => setSearch({})}
+        />
+      );
     return (
       <>
         <h2 className="text-[18px]">No fault recorded</h2>
         {lastRun ? (
-          <p className="mt-2 max-w-lg">When something goes wrong, write down what was seen before anything is moved. The suspects come by themselves.</p>
+          <p className="mt-2 max-w-lg">
+            When something goes wrong, write down what was seen before anything is moved. The suspects come by
+            themselves.
+          </p>
         ) : (
           <p className="mt-2 max-w-lg">
             A fault belongs to the run in which it was seen.{" "}
@@ -47,7 +71,10 @@ export function FaultsStation() {
   };
   return (
     <div className="grid h-full grid-cols-[184px_1fr] max-[640px]:h-auto max-[640px]:grid-cols-[minmax(0,1fr)]">
-      <nav aria-label="Faults" className="border-r border-hair px-4 py-3 max-[640px]:max-h-52 max-[640px]:overflow-y-auto max-[640px]:border-b max-[640px]:border-r-0">
+      <nav
+        aria-label="Faults"
+        className="border-r border-hair px-4 py-3 max-[640px]:max-h-52 max-[640px]:overflow-y-auto max-[640px]:border-b max-[640px]:border-r-0"
+      >
         <h2>Faults</h2>
         <ul className="mt-2">
           {file.faults.toReversed().map((f) => (
@@ -68,7 +95,11 @@ export function FaultsStation() {
           ))}
         </ul>
         {lastRun && (
-          <button type="button" className="act act-first no-print mt-3" onClick={() => setSearch({ new: String(lastRun.number) })}>
+          <button
+            type="button"
+            className="act act-first no-print mt-3"
+            onClick={() => setSearch({ new: String(lastRun.number) })}
+          >
             Record a fault
           </button>
         )}

@@ -14,7 +14,8 @@ export function Mending({ form, filled }: { form: UseFormReturn<Filled, unknown,
   const optional = { setValueAs: (v: unknown) => (v === "" || v === null ? null : v) };
   const optionalNumber = { setValueAs: (v: unknown) => (v === "" || v === null ? null : Number(v)) };
   const nameOf = (part: string) => design.items.find((i) => i.id === part)?.name ?? part;
-  const idOf = (name: string) => design.items.find((i) => i.name.toLowerCase() === name.trim().toLowerCase())?.id ?? name.trim();
+  const idOf = (name: string) =>
+    design.items.find((i) => i.name.toLowerCase() === name.trim().toLowerCase())?.id ?? name.trim();
   const asks = strengthens(filled.fix) && (filled.nextWeakest ?? "") === "";
   return (
     <>
@@ -55,11 +56,24 @@ export function Mending({ form, filled }: { form: UseFormReturn<Filled, unknown,
           </label>
           <label>
             Minutes to mend
-            <input className="box num" type="number" min={0} aria-label="Minutes spent" {...register("minutes", { valueAsNumber: true })} />
+            <input
+              className="box num"
+              type="number"
+              min={0}
+              aria-label="Minutes spent"
+              {...register("minutes", { valueAsNumber: true })}
+            />
           </label>
           <label>
             € to mend
-            <input className="box num" type="number" min={0} step="any" aria-label="€ spent" {...register("cost", { valueAsNumber: true })} />
+            <input
+              className="box num"
+              type="number"
+              min={0}
+              step="any"
+              aria-label="€ spent"
+              {...register("cost", { valueAsNumber: true })}
+            />
           </label>
         </div>
         <label>
@@ -103,12 +117,22 @@ export function Mending({ form, filled }: { form: UseFormReturn<Filled, unknown,
           <Controller
             control={control}
             name="mass"
-            render={({ field }) => <QuantityField boxed label="Mass that it added" dimension="mass" value={field.value ?? 0} onCommit={(v) => field.onChange(v ?? 0)} />}
+            render={({ field }) => (
+              <QuantityField
+                boxed
+                label="Mass that it added"
+                dimension="mass"
+                value={field.value ?? 0}
+                onCommit={(v) => field.onChange(v ?? 0)}
+              />
+            )}
           />
         </label>
         {(asks || filled.nextWeakest) && (
           <label className="col-span-3">
-            <span className={asks ? "font-semibold text-care" : ""}>It was made stronger: what is the next weakest in that load path, and which part shall be the cheap fuse?</span>
+            <span className={asks ? "font-semibold text-care" : ""}>
+              It was made stronger: what is the next weakest in that load path, and which part shall be the cheap fuse?
+            </span>
             <input className="box" aria-label="Next weakest" maxLength={300} {...register("nextWeakest")} />
           </label>
         )}

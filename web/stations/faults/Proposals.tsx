@@ -8,7 +8,10 @@ import { useDesk } from "../../app/desk";
 import { testCost } from "./SuspectTable";
 import { useCatalogue } from "./useCatalogue";
 
-/** The catalogue's suspects for a symptom, ordered for the version on which it was seen and what its run, repairs and earlier faults tell. */
+/**
+ * The catalogue's suspects for a symptom, ordered for the version on which it was seen and what its run, repairs and
+ * earlier faults tell.
+ */
 function useRanked(symptomId: string | null, runNumber: number, self: number | null) {
   const { file } = useDesk();
   const catalogue = useCatalogue();
@@ -24,7 +27,10 @@ function useRanked(symptomId: string | null, runNumber: number, self: number | n
 
 const keyOf = (r: RankReason) => JSON.stringify(r);
 
-/** Suspects that are proposed and not on the list yet, likeliest first; the cheapest test among the likely ones is named. */
+/**
+ * Suspects that are proposed and not on the list yet, likeliest first; the cheapest test among the likely ones is
+ * named.
+ */
 export function Proposals({
   symptom,
   run,
@@ -54,13 +60,18 @@ export function Proposals({
         {cheapest && list.length > 1 && (
           <>
             {" "}
-            Of the first three the cheapest to tell is <b className="text-ink">{cheapest.text}</b>, {testCost(cheapest)}.
+            Of the first three the cheapest to tell is <b className="text-ink">{cheapest.text}</b>, {testCost(cheapest)}
+            .
           </>
         )}
       </p>
       <ol>
         {list.map(({ cause, reasons }) => (
-          <li key={cause.id} data-proposal={cause.id} className="grid grid-cols-[1fr_1fr_auto] items-center gap-3 border-b border-hair py-1 max-[640px]:grid-cols-[minmax(0,1fr)]">
+          <li
+            key={cause.id}
+            data-proposal={cause.id}
+            className="grid grid-cols-[1fr_1fr_auto] items-center gap-3 border-b border-hair py-1 max-[640px]:grid-cols-[minmax(0,1fr)]"
+          >
             <span>
               <b className="text-ink">{cause.text}</b>
               {reasons.map((r) => (

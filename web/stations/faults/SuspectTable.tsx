@@ -8,10 +8,23 @@ import type { Filled, Values } from "./form";
 const stones = (note: string) => note.split(/\n|;/).filter((l) => l.trim() !== "").length;
 
 /** What a suspect's test takes, in a few words. */
-export const testCost = (s: { minutes?: number | null | undefined; cost?: number | undefined; risk?: string | undefined }): string =>
-  [s.minutes ? `${s.minutes} min` : "", s.cost ? `${s.cost} €` : "", s.risk && s.risk !== "none" ? `risks ${s.risk}` : ""].filter(Boolean).join(", ");
+export const testCost = (s: {
+  minutes?: number | null | undefined;
+  cost?: number | undefined;
+  risk?: string | undefined;
+}): string =>
+  [
+    s.minutes ? `${s.minutes} min` : "",
+    s.cost ? `${s.cost} €` : "",
+    s.risk && s.risk !== "none" ? `risks ${s.risk}` : "",
+  ]
+    .filter(Boolean)
+    .join(", ");
 
-/** Suspects with what speaks for and against each, the test that tells it apart, its result, and what went into it. Those ruled out stay. */
+/**
+ * Suspects with what speaks for and against each, the test that tells it apart, its result, and what went into it.
+ * Those ruled out stay.
+ */
 export function SuspectTable({
   control,
   register,
@@ -58,14 +71,36 @@ export function SuspectTable({
                   <Balance against={stones(s.against)} forIt={stones(s.for)} state={s.state} />
                 </td>
                 <td>
-                  <textarea className="cell" rows={2} aria-label={`${s.cause}, for it`} placeholder="–" {...register(`suspects.${i}.for`)} />
+                  <textarea
+                    className="cell"
+                    rows={2}
+                    aria-label={`${s.cause}, for it`}
+                    placeholder="–"
+                    {...register(`suspects.${i}.for`)}
+                  />
                 </td>
                 <td>
-                  <textarea className="cell" rows={2} aria-label={`${s.cause}, against it`} placeholder="–" {...register(`suspects.${i}.against`)} />
+                  <textarea
+                    className="cell"
+                    rows={2}
+                    aria-label={`${s.cause}, against it`}
+                    placeholder="–"
+                    {...register(`suspects.${i}.against`)}
+                  />
                 </td>
                 <td>
-                  <textarea className="cell" rows={2} aria-label={`${s.cause}, test`} {...register(`suspects.${i}.test`)} />
-                  <input className="cell text-ink" aria-label={`${s.cause}, result`} placeholder="result" {...register(`suspects.${i}.result`)} />
+                  <textarea
+                    className="cell"
+                    rows={2}
+                    aria-label={`${s.cause}, test`}
+                    {...register(`suspects.${i}.test`)}
+                  />
+                  <input
+                    className="cell text-ink"
+                    aria-label={`${s.cause}, result`}
+                    placeholder="result"
+                    {...register(`suspects.${i}.result`)}
+                  />
                 </td>
                 <td className="text-[11px]">
                   <select className="cell" aria-label={`${s.cause}, state`} {...register(`suspects.${i}.state`)}>
@@ -82,12 +117,26 @@ export function SuspectTable({
                       type="number"
                       min={0}
                       aria-label={`${s.cause}, minutes of the test`}
-                      {...register(`suspects.${i}.minutes`, { setValueAs: (v: unknown) => (v === "" || v === null ? null : Number(v)) })}
+                      {...register(`suspects.${i}.minutes`, {
+                        setValueAs: (v: unknown) => (v === "" || v === null ? null : Number(v)),
+                      })}
                     />
                     min
-                    <input className={small} type="number" min={0} step="any" aria-label={`${s.cause}, € of the test`} {...register(`suspects.${i}.cost`, number)} />€
+                    <input
+                      className={small}
+                      type="number"
+                      min={0}
+                      step="any"
+                      aria-label={`${s.cause}, € of the test`}
+                      {...register(`suspects.${i}.cost`, number)}
+                    />
+                    €
                   </span>
-                  <select className="cell" aria-label={`${s.cause}, the test risks`} {...register(`suspects.${i}.risk`)}>
+                  <select
+                    className="cell"
+                    aria-label={`${s.cause}, the test risks`}
+                    {...register(`suspects.${i}.risk`)}
+                  >
                     {RISKS.map((r) => (
                       <option key={r} value={r}>
                         {r === "none" ? "risk not stated" : `risks ${r}`}
@@ -95,9 +144,23 @@ export function SuspectTable({
                     ))}
                   </select>
                   <span className="flex items-center font-semibold text-ink">
-                    <input className={small} type="number" min={0} aria-label={`${s.cause}, minutes spent`} {...register(`suspects.${i}.spentMinutes`, number)} />
+                    <input
+                      className={small}
+                      type="number"
+                      min={0}
+                      aria-label={`${s.cause}, minutes spent`}
+                      {...register(`suspects.${i}.spentMinutes`, number)}
+                    />
                     min
-                    <input className={small} type="number" min={0} step="any" aria-label={`${s.cause}, € spent`} {...register(`suspects.${i}.spentCost`, number)} />€
+                    <input
+                      className={small}
+                      type="number"
+                      min={0}
+                      step="any"
+                      aria-label={`${s.cause}, € spent`}
+                      {...register(`suspects.${i}.spentCost`, number)}
+                    />
+                    €
                   </span>
                 </td>
               </tr>

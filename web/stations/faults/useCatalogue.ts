@@ -4,7 +4,8 @@ import { contracts } from "../../../api/contracts";
 import { SYMPTOMS, type Symptom } from "../../../core/faults/catalogue";
 import { call } from "../../app/client";
 
-export const useOwnSymptoms = () => useQuery({ queryKey: ["symptoms"], queryFn: () => call(contracts.listSymptoms, {}) });
+export const useOwnSymptoms = () =>
+  useQuery({ queryKey: ["symptoms"], queryFn: () => call(contracts.listSymptoms, {}) });
 
 /** The fault catalogue with the entries of one's own first. */
 export function useCatalogue(): readonly Symptom[] {

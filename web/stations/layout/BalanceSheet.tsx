@@ -4,7 +4,14 @@ import { extent } from "../../../core/subjects/extent/node";
 import { freeId } from "../../../core/design/ids";
 import { useState } from "react";
 import { AXES, type Axis, type BallastSpot, ballastSpotSchema } from "../../../core/design/schema";
-import { type BalancePlan, type CgGoal, alternatives, balance as balanceFor, packMassFor, planPatch } from "../../../core/subjects/balance/solver";
+import {
+  type BalancePlan,
+  type CgGoal,
+  alternatives,
+  balance as balanceFor,
+  packMassFor,
+  planPatch,
+} from "../../../core/subjects/balance/solver";
 import { ballastSpots } from "../../../core/subjects/mass/ballast";
 import { slideOf } from "../../../core/subjects/mass/tree";
 import { packPatch } from "../../../core/subjects/energy/packPatch";
@@ -19,7 +26,10 @@ import { TextField } from "../../fields/TextField";
 
 const METRIC = { x: "cgX", y: "cgY", z: "cgZ" } as const;
 
-/** Where the CG shall be: the middle of each window that the brief states; on the centreline once it is said to be off it. */
+/**
+ * Where the CG shall be: the middle of each window that the brief states; on the centreline once it is said to be off
+ * it.
+ */
 function useGoals() {
   const { design, evaluation } = useDesk();
   const aside = evaluation.findings.some((f) => f.code === "cg-sideways");
@@ -36,7 +46,12 @@ function useGoals() {
 function Way({ text, plan, patch, first }: { text: string; plan: BalancePlan | null; patch: Patch; first: boolean }) {
   const { setPreview, apply } = useDesk();
   const { habit } = usePreferences();
-  const show = { onMouseEnter: () => setPreview(patch), onMouseLeave: () => setPreview(null), onFocus: () => setPreview(patch), onBlur: () => setPreview(null) };
+  const show = {
+    onMouseEnter: () => setPreview(patch),
+    onMouseLeave: () => setPreview(null),
+    onFocus: () => setPreview(patch),
+    onBlur: () => setPreview(null),
+  };
   return (
     <li className="flex items-start gap-3 border-b border-hair py-2" data-way>
       <span className="flex-1">
@@ -44,7 +59,9 @@ function Way({ text, plan, patch, first }: { text: string; plan: BalancePlan | n
         {plan && (
           <span className="num block text-pencil">
             CG {AXES.map((a) => plain(plan.cg[a], "length", habit)).join(" / ")}
-            {plan.added > 0 ? `, + ${plain(plan.added, "mass", habit, habit === "metric" ? 1 : 2)} in all` : ", no mass added"}
+            {plan.added > 0
+              ? `, + ${plain(plan.added, "mass", habit, habit === "metric" ? 1 : 2)} in all`
+              : ", no mass added"}
           </span>
         )}
       </span>
@@ -65,7 +82,8 @@ export function BalanceSheet() {
   const spots = ballastSpots(design);
   const own = design.ballastSpots.length > 0;
   const sliding = design.items.filter((i) => AXES.some((a) => slideOf(i, a) !== null) && i.mass !== null);
-  const toggled = (set: ReadonlySet<string>, id: string) => new Set(set.has(id) ? [...set].filter((x) => x !== id) : [...set, id]);
+  const toggled = (set: ReadonlySet<string>, id: string) =>
+    new Set(set.has(id) ? [...set].filter((x) => x !== id) : [...set, id]);
 
   const now = resultIn(evaluation, balance);
   const goals: Partial<Record<Axis, CgGoal>> = {};
@@ -73,7 +91,11 @@ export function BalanceSheet() {
     const g = goal(axis);
     if (g !== null) goals[axis] = { low: g, high: g };
   }
-  const question = { sliders: sliding.filter((i) => !fixed.has(i.id)).map((i) => i.id), spots: spots.filter((s) => !closed.has(s.id)).map((s) => s.id), goals };
+  const question = {
+    sliders: sliding.filter((i) => !fixed.has(i.id)).map((i) => i.id),
+    spots: spots.filter((s) => !closed.has(s.id)).map((s) => s.id),
+    goals,
+  };
   const ways = alternatives(design, question);
   const result = ways.length > 0 ? null : balanceFor(design, question);
   const pack = goals.x ? packMassFor(design, goals.x.low) : null;
@@ -87,7 +109,12 @@ export function BalanceSheet() {
   const addSpot = () =>
     edit((d) => {
       const id = freeId(d.ballastSpots, "spot-");
-      d.ballastSpots.push({ id, name: id.replace("-", " "), place: { x: resultIn(evaluation, extent)?.min.x ?? 0, y: 0, z: now?.cg.z ?? 0 }, most: 0.2 });
+      d.ballastSpots.push({
+        id,
+        name: id.replace("-", " "),
+        place: { x: resultIn(evaluation, extent)?.min.x ?? 0, y: 0, z: now?.cg.z ?? 0 },
+        most: 0.2,
+      });
     });
   return (
     <section aria-label="Get it right" className="grid grid-cols-[300px_1fr] gap-6 px-4 py-3 max-[860px]:grid-cols-1">
@@ -99,7 +126,14 @@ export function BalanceSheet() {
               <tr key={axis}>
                 <td className="w-6 text-ink">{axis}</td>
                 <td className="w-28">
-                  <QuantityField boxed label={`CG goal ${axis}`} value={goal(axis)} dimension="length" empty="as it falls" onCommit={(v) => setGoal(axis, v)} />
+                  <QuantityField
+                    boxed
+                    label={`CG goal ${axis}`}
+                    value={goal(axis)}
+                    dimension="length"
+                    empty="as it falls"
+                    onCommit={(v) => setGoal(axis, v)}
+                  />
                 </td>
                 <td className="num pl-2 text-pencil">now {now ? plain(now.cg[axis], "length", habit) : "unknown"}</td>
               </tr>
@@ -107,7 +141,9 @@ export function BalanceSheet() {
           </tbody>
         </table>
         <h2 className="mt-3">What may slide</h2>
-        {sliding.length === 0 && <p className="text-[12px]">Nothing yet. Select a part in the drawing and let it slide.</p>}
+        {sliding.length === 0 && (
+          <p className="text-[12px]">Nothing yet. Select a part in the drawing and let it slide.</p>
+        )}
         {sliding.map((i) => (
           <label key={i.id} className="flex min-h-6 items-center gap-2 text-[12px]">
             <input type="checkbox" checked={!fixed.has(i.id)} onChange={() => setFixed(toggled(fixed, i.id))} />
@@ -137,9 +173,25 @@ export function BalanceSheet() {
             {spots.map((s) => (
               <tr key={s.id}>
                 <td>
-                  <input type="checkbox" aria-label={`Use ${s.name}`} checked={!closed.has(s.id)} onChange={() => setClosed(toggled(closed, s.id))} />
+                  <input
+                    type="checkbox"
+                    aria-label={`Use ${s.name}`}
+                    checked={!closed.has(s.id)}
+                    onChange={() => setClosed(toggled(closed, s.id))}
+                  />
                 </td>
-                <td>{own ? <TextField required label={`Ballast spot ${s.name}, name`} value={s.name} onCommit={(v) => editSpot(s.id, (x) => void (x.name = v))} /> : s.name}</td>
+                <td>
+                  {own ? (
+                    <TextField
+                      required
+                      label={`Ballast spot ${s.name}, name`}
+                      value={s.name}
+                      onCommit={(v) => editSpot(s.id, (x) => void (x.name = v))}
+                    />
+                  ) : (
+                    s.name
+                  )}
+                </td>
                 {AXES.map((axis) => (
                   <td key={axis} className="w-12">
                     <QuantityField
@@ -177,19 +229,30 @@ export function BalanceSheet() {
             ))}
           </tbody>
         </table>
-        {!own && <p className="text-[11px] text-pencil">Nose and tail of the drawing, until you name spots of your own.</p>}
+        {!own && (
+          <p className="text-[11px] text-pencil">Nose and tail of the drawing, until you name spots of your own.</p>
+        )}
         <button type="button" className="link mt-1 text-[12px]" onClick={addSpot}>
           name a spot
         </button>
       </div>
       <div>
         <h2>
-          Ways to get there <span className="text-[12px] font-normal text-pencil">least added mass, then least movement; point at one to see it</span>
+          Ways to get there{" "}
+          <span className="text-[12px] font-normal text-pencil">
+            least added mass, then least movement; point at one to see it
+          </span>
         </h2>
         {result === null ? (
           <ul className="mt-1 border-t border-hair">
             {ways.map((w, i) => (
-              <Way key={w.kind} text={planText(design, w.plan, habit)} plan={w.plan} patch={planPatch(design, w.plan)} first={i === 0} />
+              <Way
+                key={w.kind}
+                text={planText(design, w.plan, habit)}
+                plan={w.plan}
+                patch={planPatch(design, w.plan)}
+                first={i === 0}
+              />
             ))}
             {packChange && pack && battery && Math.abs(pack.factor - 1) > 0.02 && (
               <Way
@@ -205,16 +268,31 @@ export function BalanceSheet() {
         ) : result.status === "infeasible" ? (
           <div className="mt-2" data-infeasible>
             <p className="flex items-center gap-2">
-              <Flag severity="stop" /> <b className="text-stop">Out of reach</b> with what may slide and where ballast can sit.
+              <Flag severity="stop" /> <b className="text-stop">Out of reach</b> with what may slide and where ballast
+              can sit.
             </p>
             <p className="mt-1">
-              The nearest point is <span className="num text-ink">{AXES.map((a) => `${a} ${plain(result.nearest.cg[a], "length", habit)}`).join(", ")}</span>:{" "}
-              {AXES.flatMap((a) => (result.miss[a] === undefined ? [] : `${plain(result.miss[a] ?? 0, "length", habit)} off along ${a}`)).join(", ")}.
+              The nearest point is{" "}
+              <span className="num text-ink">
+                {AXES.map((a) => `${a} ${plain(result.nearest.cg[a], "length", habit)}`).join(", ")}
+              </span>
+              :{" "}
+              {AXES.flatMap((a) =>
+                result.miss[a] === undefined ? [] : `${plain(result.miss[a] ?? 0, "length", habit)} off along ${a}`,
+              ).join(", ")}
+              .
             </p>
             <ul className="mt-2 border-t border-hair">
-              <Way first text={planText(design, result.nearest, habit)} plan={result.nearest} patch={planPatch(design, result.nearest)} />
+              <Way
+                first
+                text={planText(design, result.nearest, habit)}
+                plan={result.nearest}
+                patch={planPatch(design, result.nearest)}
+              />
             </ul>
-            <p className="mt-2 text-[12px]">Widen a slide range, let another part slide, or name a ballast spot further out.</p>
+            <p className="mt-2 text-[12px]">
+              Widen a slide range, let another part slide, or name a ballast spot further out.
+            </p>
           </div>
         ) : null}
       </div>

@@ -7,14 +7,28 @@ import { usePreferences } from "../../app/preferences";
 import { useMeasured } from "../bench/measured";
 
 const ROWS: MetricKey[] = ["auw", "cgX", "cgY", "cgZ"];
-const MORE: MetricKey[] = ["auwExpected", "inertiaRoll", "inertiaPitch", "inertiaYaw", "length", "width", "height", "ballastShare", "packShare", "cost", "costToBuy"];
+const MORE: MetricKey[] = [
+  "auwExpected",
+  "inertiaRoll",
+  "inertiaPitch",
+  "inertiaYaw",
+  "length",
+  "width",
+  "height",
+  "ballastShare",
+  "packShare",
+  "cost",
+  "costToBuy",
+];
 
 /** Mass and CG, predicted beside the newest measurement of this version; odds, growth, inertia. */
 export function CgPanel() {
   const { design, evaluation, preview, go } = useDesk();
   const { habit } = usePreferences();
   const measured = useMeasured();
-  const odds = evaluation.findings.find((f) => f.code === "cg-outside" || f.code === "cg-doubtful" || f.code === "cg-inside");
+  const odds = evaluation.findings.find(
+    (f) => f.code === "cg-outside" || f.code === "cg-doubtful" || f.code === "cg-inside",
+  );
   const chance = (e: typeof evaluation) => {
     const t = e.targets.find((x) => x.target.metric === "cgX");
     return t?.odds === null || t?.odds === undefined ? null : Math.round(t.odds * 100);
@@ -41,11 +55,21 @@ export function CgPanel() {
             const s = m && show(m.value, m.sd, METRICS[key].dimension, habit);
             return (
               <tr key={key}>
-                <td className="whitespace-nowrap text-ink">{key === "auw" ? "AUW" : `CG ${key.slice(2).toLowerCase()}`}</td>
+                <td className="whitespace-nowrap text-ink">
+                  {key === "auw" ? "AUW" : `CG ${key.slice(2).toLowerCase()}`}
+                </td>
                 <td>
-                  <Computed metric={key} quantity={q} colour={key === "cgX" && odds?.code === "cg-outside" ? "text-stop font-semibold" : "text-ink font-medium"} />
+                  <Computed
+                    metric={key}
+                    quantity={q}
+                    colour={
+                      key === "cgX" && odds?.code === "cg-outside" ? "text-stop font-semibold" : "text-ink font-medium"
+                    }
+                  />
                   {changed && q && Math.abs(changed.value - q.value) > 1e-5 && (
-                    <span className="num block text-accent">→ {show(changed.value, changed.sd, changed.dimension, habit).value}</span>
+                    <span className="num block text-accent">
+                      → {show(changed.value, changed.sd, changed.dimension, habit).value}
+                    </span>
                   )}
                 </td>
                 <td className="num measured">
@@ -55,7 +79,14 @@ export function CgPanel() {
                     <button
                       type="button"
                       className="link whitespace-nowrap font-sans! font-normal"
-                      onClick={() => go({ station: "bench", search: { new: key === "auw" ? "total" : key === "cgZ" ? "level-and-tilted" : "three-scales" } })}
+                      onClick={() =>
+                        go({
+                          station: "bench",
+                          search: {
+                            new: key === "auw" ? "total" : key === "cgZ" ? "level-and-tilted" : "three-scales",
+                          },
+                        })
+                      }
                     >
                       {key === "auw" ? "weigh it" : "balance it"}
                     </button>

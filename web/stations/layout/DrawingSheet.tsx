@@ -34,7 +34,9 @@ export function DrawingSheet() {
     const checked = outlineSchema.shape.path.safeParse(d);
     const span = checked.success && d !== "" ? spanOf(d) : null;
     if (!span || !box) {
-      setProblem("This is not an SVG path. Accepted: the text of a d attribute such as M0 0 L100 20 Z, or an SVG with one path.");
+      setProblem(
+        "This is not an SVG path. Accepted: the text of a d attribute such as M0 0 L100 20 Z, or an SVG with one path.",
+      );
       return;
     }
     const across = view === "front" ? "y" : "x";
@@ -59,7 +61,10 @@ export function DrawingSheet() {
     <section aria-label="Envelope and outline" className="grid grid-cols-2 gap-6 px-4 py-3 max-[860px]:grid-cols-1">
       <div>
         <h2>Envelope</h2>
-        <p>The box that every part must stay inside: a case, a class rule, a print bed. What reaches out is marked in the drawing.</p>
+        <p>
+          The box that every part must stay inside: a case, a class rule, a print bed. What reaches out is marked in the
+          drawing.
+        </p>
         {envelope ? (
           <>
             <table className="mt-1 text-[12px]">
@@ -81,7 +86,9 @@ export function DrawingSheet() {
                           label={`Envelope ${axis} ${end === "min" ? "from" : "to"}`}
                           value={envelope[end][axis]}
                           dimension="length"
-                          onCommit={(v) => (v === null ? null : edit((d) => void (d.envelope && (d.envelope[end][axis] = v))))}
+                          onCommit={(v) =>
+                            v === null ? null : edit((d) => void (d.envelope && (d.envelope[end][axis] = v)))
+                          }
                         />
                       </td>
                     ))}
@@ -89,12 +96,21 @@ export function DrawingSheet() {
                 ))}
               </tbody>
             </table>
-            <button type="button" className="link mt-1 text-[12px]" onClick={() => edit((d) => void (d.envelope = null))}>
+            <button
+              type="button"
+              className="link mt-1 text-[12px]"
+              onClick={() => edit((d) => void (d.envelope = null))}
+            >
               no envelope
             </button>
           </>
         ) : (
-          <button type="button" className="act mt-2" disabled={!box} onClick={() => box && edit((d) => void (d.envelope = structuredClone(box)))}>
+          <button
+            type="button"
+            className="act mt-2"
+            disabled={!box}
+            onClick={() => box && edit((d) => void (d.envelope = structuredClone(box)))}
+          >
             Draw one around the craft
           </button>
         )}
@@ -103,14 +119,26 @@ export function DrawingSheet() {
         <h2>Outline to trace</h2>
         <p>A shape from any vector drawing, laid under a view at its true size.</p>
         <div className="mt-1 flex gap-2">
-          <select className="box w-auto!" aria-label="Outline view" value={view} onChange={(e) => setView(e.target.value as Outline["view"])}>
+          <select
+            className="box w-auto!"
+            aria-label="Outline view"
+            value={view}
+            onChange={(e) => setView(e.target.value as Outline["view"])}
+          >
             {Object.entries(VIEW_NAME).map(([k, v]) => (
               <option key={k} value={k}>
                 {v}
               </option>
             ))}
           </select>
-          <textarea className="box num flex-1" rows={2} aria-label="SVG path" placeholder="M0 0 L100 20 …" value={path} onChange={(e) => setPath(e.target.value)} />
+          <textarea
+            className="box num flex-1"
+            rows={2}
+            aria-label="SVG path"
+            placeholder="M0 0 L100 20 …"
+            value={path}
+            onChange={(e) => setPath(e.target.value)}
+          />
           <button type="button" className="act" onClick={addOutline}>
             Lay it under
           </button>
@@ -146,7 +174,11 @@ export function DrawingSheet() {
                         label={`Outline ${i + 1}, spans`}
                         value={spanLength(o)}
                         dimension="length"
-                        onCommit={(v) => (v === null || v <= 0 ? "the span is more than zero" : change((x) => void (x.scale *= v / spanLength(o))))}
+                        onCommit={(v) =>
+                          v === null || v <= 0
+                            ? "the span is more than zero"
+                            : change((x) => void (x.scale *= v / spanLength(o)))
+                        }
                       />
                     </td>
                     <td>
@@ -158,10 +190,19 @@ export function DrawingSheet() {
                       />
                     </td>
                     <td>
-                      <QuantityField label={`Outline ${i + 1}, up`} value={o.up} dimension="length" onCommit={(v) => (v === null ? null : change((x) => void (x.up = v)))} />
+                      <QuantityField
+                        label={`Outline ${i + 1}, up`}
+                        value={o.up}
+                        dimension="length"
+                        onCommit={(v) => (v === null ? null : change((x) => void (x.up = v)))}
+                      />
                     </td>
                     <td className="text-right">
-                      <button type="button" className="link" onClick={() => edit((d) => void (d.outlines = d.outlines.filter((x) => x.id !== o.id)))}>
+                      <button
+                        type="button"
+                        className="link"
+                        onClick={() => edit((d) => void (d.outlines = d.outlines.filter((x) => x.id !== o.id)))}
+                      >
                         remove
                       </button>
                     </td>

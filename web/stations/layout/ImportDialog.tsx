@@ -18,7 +18,10 @@ const UNITS: Partial<Record<PartRole, string[]>> = {
 };
 const PREVIEW = 12;
 
-/** A parts list from a file or the clipboard: what was understood, what is refused and why, and what a person may correct; then into the ledger. */
+/**
+ * A parts list from a file or the clipboard: what was understood, what is refused and why, and what a person may
+ * correct; then into the ledger.
+ */
 export function ImportDialog({ start, onClose }: { start: string; onClose: () => void }) {
   const { edit, design } = useDesk();
   const { habit } = usePreferences();
@@ -40,7 +43,9 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
   const add = () => {
     const items = toItems(table.parts, design, { evidence });
     if (edit((d) => void d.items.push(...items)) === null) {
-      toast.success(`${items.length} parts from the list${refused.length > 0 ? `, ${refused.length} ${refused.length === 1 ? "row" : "rows"} refused` : ""}.`);
+      toast.success(
+        `${items.length} parts from the list${refused.length > 0 ? `, ${refused.length} ${refused.length === 1 ? "row" : "rows"} refused` : ""}.`,
+      );
       onClose();
     }
   };
@@ -51,7 +56,13 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
           <TableFile label="Parts list file" what="a parts list" mostBytes={4_000_000} onText={take} />
           <label className="min-w-60 flex-1">
             or paste rows here
-            <textarea className="box num" rows={2} aria-label="Rows of a parts list" value={text.slice(0, 20_000)} onChange={(e) => take(e.target.value)} />
+            <textarea
+              className="box num"
+              rows={2}
+              aria-label="Rows of a parts list"
+              value={text.slice(0, 20_000)}
+              onChange={(e) => take(e.target.value)}
+            />
           </label>
         </div>
         {text.trim() !== "" && (
@@ -61,7 +72,11 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
                 What was understood <span className="font-normal text-pencil">correct it where it is wrong</span>
               </h3>
               <div className="my-1 flex flex-wrap gap-3 text-[12px]">
-                <TableSigns reading={reading} onDelimiter={separate} onDecimal={(decimal) => correct((r) => void (r.decimal = decimal))} />
+                <TableSigns
+                  reading={reading}
+                  onDelimiter={separate}
+                  onDecimal={(decimal) => correct((r) => void (r.decimal = decimal))}
+                />
                 <label>
                   mass is{" "}
                   <select
@@ -76,7 +91,12 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
                 </label>
                 <label>
                   masses are{" "}
-                  <select className="box w-auto!" aria-label="Masses are known by" value={evidence} onChange={(e) => setEvidence(e.target.value as typeof evidence)}>
+                  <select
+                    className="box w-auto!"
+                    aria-label="Masses are known by"
+                    value={evidence}
+                    onChange={(e) => setEvidence(e.target.value as typeof evidence)}
+                  >
                     <option value="measured">weighed</option>
                     <option value="datasheet">from datasheets</option>
                     <option value="guess">guessed</option>
@@ -90,7 +110,12 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
                       {reading.columns.map((c, k) => (
                         <th key={`${c.header}${k}`} className="align-top!">
                           <span className="block max-w-28 truncate">{c.header || `column ${k + 1}`}</span>
-                          <select className="cell" aria-label={`Column ${k + 1} is`} value={c.role} onChange={(e) => setRole(k, e.target.value as PartRole)}>
+                          <select
+                            className="cell"
+                            aria-label={`Column ${k + 1} is`}
+                            value={c.role}
+                            onChange={(e) => setRole(k, e.target.value as PartRole)}
+                          >
                             {PART_ROLES.map((r) => (
                               <option key={r} value={r}>
                                 {ROLE_WORD[r]}
@@ -102,7 +127,9 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
                               className="cell"
                               aria-label={`Column ${k + 1} unit`}
                               value={c.unit}
-                              onChange={(e) => correct((r) => void (r.columns[k] && (r.columns[k].unit = e.target.value)))}
+                              onChange={(e) =>
+                                correct((r) => void (r.columns[k] && (r.columns[k].unit = e.target.value)))
+                              }
                             >
                               {UNITS[c.role]?.map((u) => (
                                 <option key={u} value={u}>
@@ -147,18 +174,24 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
                       <td className="num text-right text-pencil">{p.line}</td>
                       <td className="text-ink">{p.name}</td>
                       <td className="num text-right">{p.quantity}</td>
-                      <td className="num text-right">{p.mass === null ? "–" : `${p.rough ? "~" : ""}${plain(p.mass, "mass", habit, 1)}`}</td>
+                      <td className="num text-right">
+                        {p.mass === null ? "–" : `${p.rough ? "~" : ""}${plain(p.mass, "mass", habit, 1)}`}
+                      </td>
                       {([p.x, p.y, p.z] as const).map((v, k) => (
                         <td key={["x", "y", "z"][k]} className="num text-right">
                           {v === null ? "–" : `${k === 1 && p.pair ? "± " : ""}${plain(v, "length", habit, 0)}`}
                         </td>
                       ))}
-                      <td className="num text-right">{p.price === null ? "" : `${p.price.toFixed(2)} ${p.currency}`}</td>
+                      <td className="num text-right">
+                        {p.price === null ? "" : `${p.price.toFixed(2)} ${p.currency}`}
+                      </td>
                     </tr>
                   ))}
                 </tbody>
               </table>
-              {table.parts.length > PREVIEW && <p className="text-[12px] text-pencil">and {table.parts.length - PREVIEW} more</p>}
+              {table.parts.length > PREVIEW && (
+                <p className="text-[12px] text-pencil">and {table.parts.length - PREVIEW} more</p>
+              )}
             </section>
             <section data-reports>
               {refused.length > 0 && <h3 className="text-[13px] text-stop">Refused, {refused.length}</h3>}
@@ -185,7 +218,12 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
         <button type="button" className="act" onClick={onClose}>
           Cancel
         </button>
-        <button type="button" className="act act-first" disabled={table.parts.length === 0 || text.trim() === ""} onClick={add}>
+        <button
+          type="button"
+          className="act act-first"
+          disabled={table.parts.length === 0 || text.trim() === ""}
+          onClick={add}
+        >
           Add {table.parts.length} {table.parts.length === 1 ? "part" : "parts"}
         </button>
       </p>

@@ -12,7 +12,13 @@ import { Selected } from "./Selected";
 import { WalkBackSheet } from "./WalkBackSheet";
 import { WindowStrip } from "./WindowStrip";
 
-const SHEETS = { parts: "Parts", balance: "Get it right", leverage: "What a gram costs", walk: "Walk it back", drawing: "Envelope and outline" } as const;
+const SHEETS = {
+  parts: "Parts",
+  balance: "Get it right",
+  leverage: "What a gram costs",
+  walk: "Walk it back",
+  drawing: "Envelope and outline",
+} as const;
 type SheetName = keyof typeof SHEETS;
 
 export function LayoutStation() {
@@ -40,8 +46,15 @@ export function LayoutStation() {
     return (
       <section className="p-6">
         <h2 className="text-[18px]">No parts yet</h2>
-        <p className="mt-2">Begin with the heaviest: the battery, then the motor. A name, a mass and how far it sits behind the nose are enough. Or paste a list below.</p>
-        <button type="button" className="act act-first mb-4 mt-4" onClick={() => edit((d) => d.items.push({ ...newPart(d), name: "Battery" }))}>
+        <p className="mt-2">
+          Begin with the heaviest: the battery, then the motor. A name, a mass and how far it sits behind the nose are
+          enough. Or paste a list below.
+        </p>
+        <button
+          type="button"
+          className="act act-first mb-4 mt-4"
+          onClick={() => edit((d) => d.items.push({ ...newPart(d), name: "Battery" }))}
+        >
           Add the first part
         </button>
         <Ledger selected={null} onSelect={select} />
@@ -57,10 +70,16 @@ export function LayoutStation() {
         <div className="w-[276px] shrink-0 border-l border-hair px-4 py-3 max-[640px]:w-full max-[640px]:border-l-0">
           <CgPanel />
           {item && <Selected item={item} number={index + 1} />}
-          <p className="mt-3 text-[11px] text-pencil">Dashed outline: mass not yet weighed. ± holds 2 times in 3, ellipse 9 in 10.</p>
+          <p className="mt-3 text-[11px] text-pencil">
+            Dashed outline: mass not yet weighed. ± holds 2 times in 3, ellipse 9 in 10.
+          </p>
         </div>
       </div>
-      <div className="no-print flex flex-wrap gap-x-5 border-b border-hair px-4" role="tablist" aria-label="Layout sheets">
+      <div
+        className="no-print flex flex-wrap gap-x-5 border-b border-hair px-4"
+        role="tablist"
+        aria-label="Layout sheets"
+      >
         {(Object.keys(SHEETS) as SheetName[]).map((name) => (
           <button
             key={name}

@@ -16,7 +16,11 @@ export function newPart(design: Design): Item {
   return newItem({
     id: freeId(design.items, "part-"),
     name: `Part ${design.items.length + 1}`,
-    place: { x: xs.length > 0 ? Math.round(((Math.min(...xs) + Math.max(...xs)) / 2) * 1000) / 1000 : 0.1, y: 0, z: 0.05 },
+    place: {
+      x: xs.length > 0 ? Math.round(((Math.min(...xs) + Math.max(...xs)) / 2) * 1000) / 1000 : 0.1,
+      y: 0,
+      z: 0.05,
+    },
     size: { x: 0.05, y: 0.03, z: 0.02 },
   });
 }
@@ -37,7 +41,12 @@ const Row = memo(
     return (
       <tr data-row={item.id} className={selected ? "bg-tint-accent" : ""} onFocus={() => onSelect(item.id)}>
         <td className="num text-right">
-          <button type="button" className="min-h-6 w-full text-right" aria-label={`Select ${item.name}`} onClick={() => onSelect(item.id)}>
+          <button
+            type="button"
+            className="min-h-6 w-full text-right"
+            aria-label={`Select ${item.name}`}
+            onClick={() => onSelect(item.id)}
+          >
             {number}
           </button>
         </td>
@@ -129,7 +138,17 @@ export function Ledger({ selected, onSelect }: { selected: string | null; onSele
           <button type="button" className="link" onClick={() => void copy()}>
             copy rows
           </button>
-          <button type="button" className="link" onClick={() => saveFile(`${file.craft.name.toLowerCase()}-${version.label}-parts.csv`, partsText(design.items, ","), "text/csv")}>
+          <button
+            type="button"
+            className="link"
+            onClick={() =>
+              saveFile(
+                `${file.craft.name.toLowerCase()}-${version.label}-parts.csv`,
+                partsText(design.items, ","),
+                "text/csv",
+              )
+            }
+          >
             save CSV
           </button>
         </span>
@@ -175,7 +194,9 @@ export function Ledger({ selected, onSelect }: { selected: string | null; onSele
                     key={item.id}
                     item={item}
                     number={design.items.indexOf(item) + 1}
-                    host={item.parentId === null ? null : (design.items.find((p) => p.id === item.parentId)?.name ?? null)}
+                    host={
+                      item.parentId === null ? null : (design.items.find((p) => p.id === item.parentId)?.name ?? null)
+                    }
                     selected={item.id === selected}
                     derived={derived.get(item.id) as Derived}
                     columns={columns}
@@ -201,7 +222,8 @@ export function Ledger({ selected, onSelect }: { selected: string | null; onSele
           Add a part
         </button>
         <span className="self-center text-[11px] text-pencil">
-          Any unit and simple sums may be typed: 7 oz, 11.5 in, 120+35 g. Enter goes down, Tab goes on, n adds a row. Rows of a spreadsheet can be pasted here.
+          Any unit and simple sums may be typed: 7 oz, 11.5 in, 120+35 g. Enter goes down, Tab goes on, n adds a row.
+          Rows of a spreadsheet can be pasted here.
         </span>
       </p>
       {importing !== null && <ImportDialog start={importing} onClose={() => setImporting(null)} />}

@@ -19,7 +19,10 @@ const HEIGHT = 190;
 const LEFT = 44;
 const BASE = 150;
 
-/** What one gram costs at the counterweight, from nose to tail, with every part where it sits; the dearest parts by what they cost in all. */
+/**
+ * What one gram costs at the counterweight, from nose to tail, with every part where it sits; the dearest parts by
+ * what they cost in all.
+ */
 export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) {
   const { design, evaluation } = useDesk();
   const { habit } = usePreferences();
@@ -37,7 +40,9 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
   const least = Math.min(0, cost(box.min.x), cost(box.max.x));
   const py = (c: number) => BASE - ((c - least) / (most - least)) * (BASE - 16);
   const step = roundStep(most - least, 5);
-  const ticks = Array.from({ length: 20 }, (_, i) => Math.ceil(least / step) * step + i * step).filter((t) => t <= most + 1e-9);
+  const ticks = Array.from({ length: 20 }, (_, i) => Math.ceil(least / step) * step + i * step).filter(
+    (t) => t <= most + 1e-9,
+  );
   const parts = design.items
     .flatMap((item) => (item.mass ? [{ item, total: item.mass.value * item.quantity, each: cost(item.place.x) }] : []))
     .map((p) => ({ ...p, spent: p.total * Math.max(0, p.each) }))
@@ -48,7 +53,12 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
         <h2>What one gram costs at the {spot.name}</h2>
         <label className="text-[12px]">
           counterweight at{" "}
-          <select className="box w-auto!" aria-label="Counterweight at" value={spot.id} onChange={(e) => setChosen(e.target.value)}>
+          <select
+            className="box w-auto!"
+            aria-label="Counterweight at"
+            value={spot.id}
+            onChange={(e) => setChosen(e.target.value)}
+          >
             {spots.map((s) => (
               <option key={s.id} value={s.id}>
                 {s.name}
@@ -57,20 +67,41 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
           </select>
         </label>
         <span className="text-[12px] text-pencil">
-          the CG held {heldAt === mass.cg.x ? "where it is" : "at the edge of its window"}, {plain(heldAt, "length", habit)}
+          the CG held {heldAt === mass.cg.x ? "where it is" : "at the edge of its window"},{" "}
+          {plain(heldAt, "length", habit)}
         </span>
         <label className="text-[12px]">
           if a part loses{" "}
           <span className="inline-block w-20 align-middle">
-            <QuantityField boxed label="If a part loses" value={off} dimension="mass" schema={lossSchema} onCommit={setOff} />
+            <QuantityField
+              boxed
+              label="If a part loses"
+              value={off}
+              dimension="mass"
+              schema={lossSchema}
+              onCommit={setOff}
+            />
           </span>
         </label>
       </div>
-      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" className="mt-1 block bg-sheet" role="img" aria-label={`Grams at the ${spot.name} for each gram along the craft`}>
+      <svg
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        width="100%"
+        className="mt-1 block bg-sheet"
+        role="img"
+        aria-label={`Grams at the ${spot.name} for each gram along the craft`}
+      >
         {ticks.map((t) => (
           <g key={t}>
             <path d={`M${LEFT} ${py(t)}H${WIDTH - 10}`} stroke={Math.abs(t) < 1e-9 ? "var(--ink)" : "var(--hair)"} />
-            <text x={LEFT - 6} y={py(t) + 4} textAnchor="end" className="num" style={{ fontSize: 11 }} fill="var(--ink2)">
+            <text
+              x={LEFT - 6}
+              y={py(t) + 4}
+              textAnchor="end"
+              className="num"
+              style={{ fontSize: 11 }}
+              fill="var(--ink2)"
+            >
               {Number(t.toFixed(2))}
             </text>
           </g>
@@ -78,13 +109,34 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
         <text x={LEFT + 4} y="12" fontSize="11" fill="var(--pencil)">
           g at the {spot.name} for each g here
         </text>
-        <path d={`M${px(box.min.x)} ${py(cost(box.min.x))}L${px(box.max.x)} ${py(cost(box.max.x))}`} stroke="var(--accent)" strokeWidth="1.6" />
-        <path d={`M${px(heldAt)} ${py(0) - 12}v24M${px(heldAt) - 9} ${py(0)}h18`} stroke="var(--ink)" strokeWidth="1.6" />
+        <path
+          d={`M${px(box.min.x)} ${py(cost(box.min.x))}L${px(box.max.x)} ${py(cost(box.max.x))}`}
+          stroke="var(--accent)"
+          strokeWidth="1.6"
+        />
+        <path
+          d={`M${px(heldAt)} ${py(0) - 12}v24M${px(heldAt) - 9} ${py(0)}h18`}
+          stroke="var(--ink)"
+          strokeWidth="1.6"
+        />
         {parts.map(({ item, total, each }, i) => (
           <g key={item.id}>
-            <circle cx={px(item.place.x)} cy={py(each)} r={2 + 10 * Math.sqrt(total / mass.mass)} fill="var(--part)" fillOpacity="0.7" stroke="var(--ink)" />
+            <circle
+              cx={px(item.place.x)}
+              cy={py(each)}
+              r={2 + 10 * Math.sqrt(total / mass.mass)}
+              fill="var(--part)"
+              fillOpacity="0.7"
+              stroke="var(--ink)"
+            />
             {i < 5 && Math.abs(item.place.x - heldAt) > 0.06 * range && (
-              <text x={px(item.place.x)} y={py(each) + (i % 2 ? 26 : -14)} textAnchor={px(item.place.x) > WIDTH - 120 ? "end" : "middle"} fontSize="11" fill="var(--ink2)">
+              <text
+                x={px(item.place.x)}
+                y={py(each) + (i % 2 ? 26 : -14)}
+                textAnchor={px(item.place.x) > WIDTH - 120 ? "end" : "middle"}
+                fontSize="11"
+                fill="var(--ink2)"
+              >
                 {item.name}
               </text>
             )}
@@ -100,7 +152,8 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
       <h2 className="mt-3">
         Dearest places to carry mass{" "}
         <span className="text-[12px] font-normal text-pencil">
-          what they make the counterweight pay, and what {off === null ? "taking a tenth off" : `${plain(off, "mass", habit)} off`} saves in all
+          what they make the counterweight pay, and what{" "}
+          {off === null ? "taking a tenth off" : `${plain(off, "mass", habit)} off`} saves in all
         </span>
       </h2>
       <table className="rows mt-1 w-full">
@@ -128,7 +181,9 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
                 <td className="num text-right">{each.toFixed(2)} g</td>
                 <td className="num text-right">{plain(spent, "mass", habit)}</td>
                 <td className="num measured text-right">
-                  {off !== null && off > total ? "not that much" : plain((off ?? 0.1 * total) * (1 + each), "mass", habit, habit === "metric" ? 1 : 2)}
+                  {off !== null && off > total
+                    ? "not that much"
+                    : plain((off ?? 0.1 * total) * (1 + each), "mass", habit, habit === "metric" ? 1 : 2)}
                 </td>
               </tr>
             ))}

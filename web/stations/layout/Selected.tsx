@@ -91,7 +91,9 @@ export function Selected({ item, number }: { item: Item; number: number }) {
                     type="button"
                     className="link mr-3"
                     aria-label={`let it slide along ${axis}`}
-                    onClick={() => change((p) => void (p[SLIDE[axis]] = { from: p.place[axis] - 0.05, to: p.place[axis] + 0.05 }))}
+                    onClick={() =>
+                      change((p) => void (p[SLIDE[axis]] = { from: p.place[axis] - 0.05, to: p.place[axis] + 0.05 }))
+                    }
                   >
                     {axis}
                   </button>
@@ -120,10 +122,20 @@ export function Selected({ item, number }: { item: Item; number: number }) {
           <tr>
             <td colSpan={4}>
               <label className="flex min-h-6 items-center gap-2">
-                <input type="checkbox" checked={item.mirrored} onChange={(e) => change((p) => void (p.mirrored = e.target.checked))} />a pair: half at +y, half at −y
+                <input
+                  type="checkbox"
+                  checked={item.mirrored}
+                  onChange={(e) => change((p) => void (p.mirrored = e.target.checked))}
+                />
+                a pair: half at +y, half at −y
               </label>
               <label className="flex min-h-6 items-center gap-2">
-                <input type="checkbox" checked={item.hollow} onChange={(e) => change((p) => void (p.hollow = e.target.checked))} />a shell: others may sit inside
+                <input
+                  type="checkbox"
+                  checked={item.hollow}
+                  onChange={(e) => change((p) => void (p.hollow = e.target.checked))}
+                />
+                a shell: others may sit inside
               </label>
             </td>
           </tr>
@@ -131,14 +143,18 @@ export function Selected({ item, number }: { item: Item; number: number }) {
       </table>
       {perTen !== null && (
         <p className="mt-1 text-[12px]">
-          {plain(0.01, "length", habit, habit === "metric" ? 0 : 2)} of slide moves the CG <b className="num text-ink">{plain(perTen, "length", habit)}</b>
+          {plain(0.01, "length", habit, habit === "metric" ? 0 : 2)} of slide moves the CG{" "}
+          <b className="num text-ink">{plain(perTen, "length", habit)}</b>
           {under.length > 0 && ` with the ${under.length} ${under.length === 1 ? "part" : "parts"} on it`}.
         </p>
       )}
       {item.mass && (
         <p className="text-[12px]">
           1 g saved here is worth <b className="num text-ink">{(1 + counter).toFixed(2)} g</b>
-          {price && Math.abs(counter) > 0.02 ? `: itself, ${counter > 0 ? "and" : "less"} ${Math.abs(counter).toFixed(2)} g of counterweight at the ${price.spot.name}` : ""}.
+          {price && Math.abs(counter) > 0.02
+            ? `: itself, ${counter > 0 ? "and" : "less"} ${Math.abs(counter).toFixed(2)} g of counterweight at the ${price.spot.name}`
+            : ""}
+          .
         </p>
       )}
       <p className="mt-1">

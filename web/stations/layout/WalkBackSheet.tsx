@@ -2,7 +2,13 @@ import { type ReactNode, useState } from "react";
 import { z } from "zod";
 import { resultIn } from "../../../core/evaluate";
 import { balance } from "../../../core/subjects/balance/node";
-import { type Item, type WalkBack, type WalkBackRecord, newWalkBack, walkBackSchema } from "../../../core/design/schema";
+import {
+  type Item,
+  type WalkBack,
+  type WalkBackRecord,
+  newWalkBack,
+  walkBackSchema,
+} from "../../../core/design/schema";
 import { moveItem, movingMass } from "../../../core/subjects/mass/tree";
 import { MOST_TRAVEL, type WalkBackStep, goesOn, walkBack } from "../../../core/subjects/balance/walkBack";
 import { plain } from "../../../core/wording/format";
@@ -21,15 +27,26 @@ const WHY: Record<string, string> = {
 
 const doubt = z.number().min(0, "0 or more").max(100);
 
-/** A plan to walk the CG back in steps, for a craft that is unstable on purpose: each step is kept before the next opens. */
+/**
+ * A plan to walk the CG back in steps, for a craft that is unstable on purpose: each step is kept before the next
+ * opens.
+ */
 export function WalkBackSheet() {
   const { design, edit, evaluation } = useDesk();
   const { habit } = usePreferences();
   const cg = resultIn(evaluation, balance)?.cg.x ?? 0;
   // The part that moves the CG furthest by sliding is the first proposal.
   const strength = (i: Item) => (i.slide ? movingMass(design.items, i) * (i.slide.to - i.place.x) : 0);
-  const first = design.items.length > 0 ? design.items.reduce((best, i) => (strength(i) > strength(best) ? i : best)) : undefined;
-  const plan = design.walkBack ?? newWalkBack({ stop: Math.round((cg + 0.02) * 1000) / 1000, steps: 4, itemId: first?.id ?? null, by: first?.slide ? "slide" : "remove" });
+  const first =
+    design.items.length > 0 ? design.items.reduce((best, i) => (strength(i) > strength(best) ? i : best)) : undefined;
+  const plan =
+    design.walkBack ??
+    newWalkBack({
+      stop: Math.round((cg + 0.02) * 1000) / 1000,
+      steps: 4,
+      itemId: first?.id ?? null,
+      by: first?.slide ? "slide" : "remove",
+    });
   const put = (change: Partial<WalkBack>) => edit((d) => void (d.walkBack = { ...plan, ...change }));
   // What was kept belongs to these steps: another plan begins without it.
   const begun = plan.records.length > 0;
@@ -39,13 +56,21 @@ export function WalkBackSheet() {
     <section aria-label="Walk it back" className="px-4 py-3">
       <h2>Walk the CG back to a stop line</h2>
       <p className="max-w-[70ch]">
-        For a craft held by its controller rather than by balance{design.schools.balance === "stable" ? " (the brief says this one is stable by balance)" : ""}: one step at a time,
-        tuned again and trimmed before the next, and never past the stop line.
+        For a craft held by its controller rather than by balance
+        {design.schools.balance === "stable" ? " (the brief says this one is stable by balance)" : ""}: one step at a
+        time, tuned again and trimmed before the next, and never past the stop line.
       </p>
       <div className="my-2 flex flex-wrap items-end gap-3">
         <label className="w-32">
           Stop line, x
-          <QuantityField boxed label="Stop line" disabled={begun} value={plan.stop} dimension="length" onCommit={(v) => v !== null && put({ stop: v })} />
+          <QuantityField
+            boxed
+            label="Stop line"
+            disabled={begun}
+            value={plan.stop}
+            dimension="length"
+            onCommit={(v) => v !== null && put({ stop: v })}
+          />
         </label>
         <label className="w-20">
           Steps
@@ -61,14 +86,26 @@ export function WalkBackSheet() {
         </label>
         <label>
           By
-          <select className="box" aria-label="By" disabled={begun} value={plan.by} onChange={(e) => put({ by: e.target.value as WalkBack["by"] })}>
+          <select
+            className="box"
+            aria-label="By"
+            disabled={begun}
+            value={plan.by}
+            onChange={(e) => put({ by: e.target.value as WalkBack["by"] })}
+          >
             <option value="slide">sliding</option>
             <option value="remove">taking mass out of</option>
           </select>
         </label>
         <label className="min-w-44">
           Part
-          <select className="box" aria-label="Part to walk with" disabled={begun} value={plan.itemId ?? ""} onChange={(e) => put({ itemId: e.target.value || null })}>
+          <select
+            className="box"
+            aria-label="Part to walk with"
+            disabled={begun}
+            value={plan.itemId ?? ""}
+            onChange={(e) => put({ itemId: e.target.value || null })}
+          >
             <option value="">choose</option>
             {design.items.map((i) => (
               <option key={i.id} value={i.id}>
@@ -87,7 +124,14 @@ export function WalkBackSheet() {
             value={plan.neutral?.value ?? null}
             dimension="length"
             empty="not known"
-            onCommit={(v) => put({ neutral: v === null ? null : { value: v, sd: plan.neutral?.sd ?? 0.01, evidence: plan.neutral?.evidence ?? "guess" } })}
+            onCommit={(v) =>
+              put({
+                neutral:
+                  v === null
+                    ? null
+                    : { value: v, sd: plan.neutral?.sd ?? 0.01, evidence: plan.neutral?.evidence ?? "guess" },
+              })
+            }
           />
         </label>
         {plan.neutral && (
@@ -120,7 +164,8 @@ export function WalkBackSheet() {
         <>
           {result.endsAt !== null && (
             <p className="text-stop">
-              Step {result.endsAt} is out of reach of {item?.name}: {plan.by === "slide" ? "its range ends before" : "it has no more mass to give"}.
+              Step {result.endsAt} is out of reach of {item?.name}:{" "}
+              {plan.by === "slide" ? "its range ends before" : "it has no more mass to give"}.
             </p>
           )}
           <table className="rows mt-1 w-full max-w-[900px]">
@@ -139,27 +184,41 @@ export function WalkBackSheet() {
                 <td className="num text-right">{plain(result.start, "length", habit)}</td>
                 <td />
                 <td className="num text-right">
-                  {item && (plan.by === "slide" ? plain(item.place.x, "length", habit) : plain((item.mass?.value ?? 0) * item.quantity, "mass", habit))} now
+                  {item &&
+                    (plan.by === "slide"
+                      ? plain(item.place.x, "length", habit)
+                      : plain((item.mass?.value ?? 0) * item.quantity, "mass", habit))}{" "}
+                  now
                 </td>
                 <td />
               </tr>
               {result.steps.map((s) => (
                 <StepRow key={s.number} step={s} last={s.number === result.steps.length} by={plan.by} stop={plan.stop}>
-                  {s.state === "next" && s.possible && <RecordForm key={s.records.length} step={s} onKeep={(r) => put({ start: result.start, records: [...plan.records, r] })} />}
-                  {s.state === "next" && s.possible && item && plan.by === "slide" && Math.abs(s.to - item.place.x) > 5e-5 && (
-                    <button
-                      type="button"
-                      className="link"
-                      onClick={() =>
-                        edit((d) => {
-                          d.walkBack = { ...plan, start: result.start };
-                          moveItem(d, item.id, { x: s.to - item.place.x });
-                        })
-                      }
-                    >
-                      Move {item.name} there in the design
-                    </button>
+                  {s.state === "next" && s.possible && (
+                    <RecordForm
+                      key={s.records.length}
+                      step={s}
+                      onKeep={(r) => put({ start: result.start, records: [...plan.records, r] })}
+                    />
                   )}
+                  {s.state === "next" &&
+                    s.possible &&
+                    item &&
+                    plan.by === "slide" &&
+                    Math.abs(s.to - item.place.x) > 5e-5 && (
+                      <button
+                        type="button"
+                        className="link"
+                        onClick={() =>
+                          edit((d) => {
+                            d.walkBack = { ...plan, start: result.start };
+                            moveItem(d, item.id, { x: s.to - item.place.x });
+                          })
+                        }
+                      >
+                        Move {item.name} there in the design
+                      </button>
+                    )}
                 </StepRow>
               ))}
             </tbody>
@@ -176,7 +235,19 @@ export function WalkBackSheet() {
 }
 
 /** One step: where the CG comes to, what moves, what was kept of it, and how to go about it. */
-function StepRow({ step: s, last, by, stop, children }: { step: WalkBackStep; last: boolean; by: WalkBack["by"]; stop: number; children: ReactNode }) {
+function StepRow({
+  step: s,
+  last,
+  by,
+  stop,
+  children,
+}: {
+  step: WalkBackStep;
+  last: boolean;
+  by: WalkBack["by"];
+  stop: number;
+  children: ReactNode;
+}) {
   const { habit } = usePreferences();
   const dimension = by === "slide" ? "length" : "mass";
   const number = `num text-right ${s.possible ? "" : "text-stop!"}`;
@@ -199,7 +270,8 @@ function StepRow({ step: s, last, by, stop, children }: { step: WalkBackStep; la
                 {r.cg > stop && ": behind the stop line"}
               </>
             )}
-            {r.travel !== null && `, trim takes ${Math.round(100 * r.travel)} % of the travel${r.travel > MOST_TRAVEL ? ": too much" : ""}`}
+            {r.travel !== null &&
+              `, trim takes ${Math.round(100 * r.travel)} % of the travel${r.travel > MOST_TRAVEL ? ": too much" : ""}`}
             {r.trim && `, trim: ${r.trim}`}
             {r.tune && `, tune: ${r.tune}`}
           </div>
@@ -210,7 +282,9 @@ function StepRow({ step: s, last, by, stop, children }: { step: WalkBackStep; la
           <p>{TRIM_LINE}</p>
         </details>
         {s.state === "stopped" && <p className="text-stop">Stop here: go back one step and fly that one.</p>}
-        {s.state === "ahead" && s.records.length === 0 && <span className="text-[12px] text-pencil">after the step before</span>}
+        {s.state === "ahead" && s.records.length === 0 && (
+          <span className="text-[12px] text-pencil">after the step before</span>
+        )}
         {children}
       </td>
     </tr>
@@ -235,23 +309,53 @@ function RecordForm({ step, onKeep }: { step: WalkBackStep; onKeep: (r: WalkBack
     <div className="mt-1 flex flex-wrap items-end gap-2">
       <label className="w-28 text-[12px]">
         CG measured
-        <QuantityField boxed label={`${label}, CG measured`} value={draft.cg} dimension="length" onCommit={(cg) => change({ cg })} />
+        <QuantityField
+          boxed
+          label={`${label}, CG measured`}
+          value={draft.cg}
+          dimension="length"
+          onCommit={(cg) => change({ cg })}
+        />
       </label>
       <label className="w-28 text-[12px]">
         trim takes
-        <QuantityField boxed label={`${label}, travel taken`} value={draft.travel} dimension="percent" schema={share} onCommit={(travel) => change({ travel })} />
+        <QuantityField
+          boxed
+          label={`${label}, travel taken`}
+          value={draft.travel}
+          dimension="percent"
+          schema={share}
+          onCommit={(travel) => change({ travel })}
+        />
       </label>
       <label className="w-36 text-[12px]">
         trim or reflex
-        <input className="box" aria-label={`${label}, trim`} value={draft.trim} maxLength={300} onChange={(e) => change({ trim: e.target.value })} />
+        <input
+          className="box"
+          aria-label={`${label}, trim`}
+          value={draft.trim}
+          maxLength={300}
+          onChange={(e) => change({ trim: e.target.value })}
+        />
       </label>
       <label className="w-44 text-[12px]">
         tuned again to
-        <input className="box" aria-label={`${label}, tune`} value={draft.tune} maxLength={300} onChange={(e) => change({ tune: e.target.value })} />
+        <input
+          className="box"
+          aria-label={`${label}, tune`}
+          value={draft.tune}
+          maxLength={300}
+          onChange={(e) => change({ tune: e.target.value })}
+        />
       </label>
       <label className="text-[12px]">
         and then
-        <select className="box" aria-label={`${label}, verdict`} value={draft.verdict} onChange={(e) => change({ verdict: e.target.value as WalkBackRecord["verdict"] })}>
+        <select
+          className="box"
+          aria-label={`${label}, verdict`}
+          value={draft.verdict}
+          onChange={(e) => change({ verdict: e.target.value as WalkBackRecord["verdict"] })}
+        >
           {Object.entries(VERDICT).map(([value, text]) => (
             <option key={value} value={value}>
               {text}

@@ -15,7 +15,13 @@ export function WindowStrip({ width }: { width: number }) {
   const cg = evaluation.metrics.cgX;
   const then = preview?.evaluation.metrics.cgX;
   if (!window || window.upper === undefined || !cg) return null;
-  const points = [window.value, window.upper, cg.value - 1.6 * cg.sd, cg.value + 1.6 * cg.sd, ...(then ? [then.value - then.sd, then.value + then.sd] : [])];
+  const points = [
+    window.value,
+    window.upper,
+    cg.value - 1.6 * cg.sd,
+    cg.value + 1.6 * cg.sd,
+    ...(then ? [then.value - then.sd, then.value + then.sd] : []),
+  ];
   const pad = 0.12 * (Math.max(...points) - Math.min(...points));
   const min = Math.min(...points) - pad;
   const max = Math.max(...points) + pad;
@@ -30,7 +36,12 @@ export function WindowStrip({ width }: { width: number }) {
     const right = x(q.value + q.sd) + 6 < width - 190;
     return (
       <g stroke={colour}>
-        <path d={`M${x(q.value - q.sd)} ${y - 4}v8m0 -4H${x(q.value + q.sd)}m0 -4v8`} strokeDasharray="3 2" fill="none" strokeWidth="1.4" />
+        <path
+          d={`M${x(q.value - q.sd)} ${y - 4}v8m0 -4H${x(q.value + q.sd)}m0 -4v8`}
+          strokeDasharray="3 2"
+          fill="none"
+          strokeWidth="1.4"
+        />
         <path d={`M${x(q.value)} ${y - 7}v14`} strokeWidth="2.4" />
         <text
           x={right ? x(q.value + q.sd) + 6 : x(q.value - q.sd) - 6}
@@ -47,11 +58,18 @@ export function WindowStrip({ width }: { width: number }) {
     );
   };
   return (
-    <svg viewBox={`0 0 ${width} ${HEIGHT}`} width="100%" className="block" role="img" aria-label="CG against its window, enlarged">
+    <svg
+      viewBox={`0 0 ${width} ${HEIGHT}`}
+      width="100%"
+      className="block"
+      role="img"
+      aria-label="CG against its window, enlarged"
+    >
       <rect x={x(window.value)} y="2" width={x(window.upper) - x(window.value)} height="50" fill="var(--tint-clear)" />
       <path d={`M${x(window.value)} 2v50M${x(window.upper)} 2v50`} stroke="var(--clear)" />
       <text x={x(window.value) + 4} y="13" fontSize="11" fill="var(--clear)">
-        window {Number(toDisplay(window.value, "length", habit).toFixed(2))} to {Number(toDisplay(window.upper, "length", habit).toFixed(2))}
+        window {Number(toDisplay(window.value, "length", habit).toFixed(2))} to{" "}
+        {Number(toDisplay(window.upper, "length", habit).toFixed(2))}
       </text>
       {bar(cg, 24, inside ? "var(--ink)" : "var(--stop)", "as drawn")}
       {then && bar(then, 41, "var(--accent)", "with the change")}

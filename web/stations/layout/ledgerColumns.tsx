@@ -24,10 +24,27 @@ function Strip({ item, min, max, window }: { item: Item; min: number; max: numbe
   const x = (v: number) => 4 + ((v - min) / Math.max(max - min, 1e-6)) * (width - 8);
   return (
     <svg width={width} height="14" viewBox={`0 0 ${width} 14`} aria-hidden="true">
-      {window && <rect x={x(window[0])} width={Math.max(x(window[1]) - x(window[0]), 1)} y="0" height="14" fill="var(--tint-clear)" />}
+      {window && (
+        <rect
+          x={x(window[0])}
+          width={Math.max(x(window[1]) - x(window[0]), 1)}
+          y="0"
+          height="14"
+          fill="var(--tint-clear)"
+        />
+      )}
       <path d={`M2 7H${width - 2}`} stroke="var(--hair)" />
-      {item.slide && <path d={`M${x(item.slide.from)} 4v6m0 -3H${x(item.slide.to)}m0 -3v6`} stroke="var(--ink)" fill="none" />}
-      <rect x={x(item.place.x) - 2} y="2.5" width="4" height="9" fill={isWeighed(item.mass) ? "var(--ink)" : "var(--paper)"} stroke="var(--ink)" />
+      {item.slide && (
+        <path d={`M${x(item.slide.from)} 4v6m0 -3H${x(item.slide.to)}m0 -3v6`} stroke="var(--ink)" fill="none" />
+      )}
+      <rect
+        x={x(item.place.x) - 2}
+        y="2.5"
+        width="4"
+        height="9"
+        fill={isWeighed(item.mass) ? "var(--ink)" : "var(--paper)"}
+        stroke="var(--ink)"
+      />
     </svg>
   );
 }
@@ -45,8 +62,14 @@ export interface Column {
   sum?: (items: Item[]) => ReactNode;
 }
 
-/** What the rest of the craft makes of an entry, as it is shown: rows are drawn again only when this or the entry itself changes. */
-export type Derived = Record<"sd" | "blur" | "bar" | "mass" | "ofMass" | "ofMoment" | "ofDoubt" | "costs" | "worth", string>;
+/**
+ * What the rest of the craft makes of an entry, as it is shown: rows are drawn again only when this or the entry
+ * itself changes.
+ */
+export type Derived = Record<
+  "sd" | "blur" | "bar" | "mass" | "ofMass" | "ofMoment" | "ofDoubt" | "costs" | "worth",
+  string
+>;
 
 export function useDerived(): Map<string, Derived> {
   const { design, evaluation } = useDesk();
@@ -81,7 +104,8 @@ export function useDerived(): Map<string, Derived> {
   );
 }
 
-const total = (items: Item[], of: (i: Item) => number | null | undefined) => items.reduce((s, i) => s + (of(i) ?? 0) * i.quantity, 0);
+const total = (items: Item[], of: (i: Item) => number | null | undefined) =>
+  items.reduce((s, i) => s + (of(i) ?? 0) * i.quantity, 0);
 
 export function useColumns(sheet: SheetName): Column[] {
   const { design, evaluation } = useDesk();
@@ -95,7 +119,16 @@ export function useColumns(sheet: SheetName): Column[] {
   const max = resultIn(evaluation, extent)?.max.x ?? 1;
   const mass = resultIn(evaluation, balance)?.mass ?? 0;
   return useMemo(
-    () => columnsOf(sheet, { edit, habit, band: low !== undefined && high !== undefined ? [low, high] : null, min, max, mass, spot }),
+    () =>
+      columnsOf(sheet, {
+        edit,
+        habit,
+        band: low !== undefined && high !== undefined ? [low, high] : null,
+        min,
+        max,
+        mass,
+        spot,
+      }),
     [sheet, edit, habit, low, high, min, max, mass, spot],
   );
 }
@@ -204,7 +237,9 @@ function columnsOf(sheet: SheetName, { edit, habit, band, min, max, mass, spot }
             dimension="mass"
             schema={positiveOf("mass")}
             empty="weigh"
-            onCommit={(v) => change(item.id, (p) => (v === null ? unweigh(p) : weigh(p, { value: v, evidence: "measured" })))}
+            onCommit={(v) =>
+              change(item.id, (p) => (v === null ? unweigh(p) : weigh(p, { value: v, evidence: "measured" })))
+            }
           />
         ),
         sum: (items) => (
@@ -266,14 +301,24 @@ function columnsOf(sheet: SheetName, { edit, habit, band, min, max, mass, spot }
           />
         ),
       },
-      { head: "nose to tail", width: "w-[112px]", cell: (item) => <Strip item={item} min={min} max={max} window={band} /> },
+      {
+        head: "nose to tail",
+        width: "w-[112px]",
+        cell: (item) => <Strip item={item} min={min} max={max} window={band} />,
+      },
       {
         head: "blurs CG by",
         width: "w-[70px]",
         right: true,
         cell: (_, derived) => (
           <span className="num inline-flex items-center justify-end gap-1">
-            {derived.bar && <span className="inline-block h-[5px] bg-pencil" style={{ width: `${derived.bar}px` }} aria-hidden="true" />}
+            {derived.bar && (
+              <span
+                className="inline-block h-[5px] bg-pencil"
+                style={{ width: `${derived.bar}px` }}
+                aria-hidden="true"
+              />
+            )}
             {derived.blur}
           </span>
         ),
@@ -286,12 +331,21 @@ function columnsOf(sheet: SheetName, { edit, habit, band, min, max, mass, spot }
       {
         head: "group",
         width: "w-[120px]",
-        cell: (item) => <TextField label={`${item.name}, group`} value={item.group} placeholder="none" onCommit={(v) => change(item.id, (p) => void (p.group = v))} />,
+        cell: (item) => (
+          <TextField
+            label={`${item.name}, group`}
+            value={item.group}
+            placeholder="none"
+            onCommit={(v) => change(item.id, (p) => void (p.group = v))}
+          />
+        ),
       },
       {
         head: "comes",
         width: "w-[130px]",
-        cell: (item) => <SourceSelect item={item} onChange={(source) => change(item.id, (p) => void (p.source = source))} />,
+        cell: (item) => (
+          <SourceSelect item={item} onChange={(source) => change(item.id, (p) => void (p.source = source))} />
+        ),
       },
       {
         head: "price each €",
@@ -312,7 +366,9 @@ function columnsOf(sheet: SheetName, { edit, habit, band, min, max, mass, spot }
         head: "price €",
         width: "w-[74px]",
         right: true,
-        cell: (item) => <span className="num">{item.cost === null ? "" : plain(item.cost * item.quantity, "money")}</span>,
+        cell: (item) => (
+          <span className="num">{item.cost === null ? "" : plain(item.cost * item.quantity, "money")}</span>
+        ),
         sum: (items) =>
           plain(
             total(items, (i) => i.cost),
@@ -323,7 +379,11 @@ function columnsOf(sheet: SheetName, { edit, habit, band, min, max, mass, spot }
         head: "still to buy",
         width: "w-[84px]",
         right: true,
-        cell: (item) => <span className="num">{item.source === "buy" && item.cost !== null ? plain(item.cost * item.quantity, "money") : ""}</span>,
+        cell: (item) => (
+          <span className="num">
+            {item.source === "buy" && item.cost !== null ? plain(item.cost * item.quantity, "money") : ""}
+          </span>
+        ),
         sum: (items) =>
           plain(
             total(
@@ -360,7 +420,9 @@ function columnsOf(sheet: SheetName, { edit, habit, band, min, max, mass, spot }
   return [
     quantity,
     share("mass", "w-[80px]", "mass", (items) => grams(total(items, (i) => i.mass?.value))),
-    share("of the mass", "w-[84px]", "ofMass", (items) => (mass > 0 ? `${((100 * total(items, (i) => i.mass?.value)) / mass).toFixed(1)} %` : "")),
+    share("of the mass", "w-[84px]", "ofMass", (items) =>
+      mass > 0 ? `${((100 * total(items, (i) => i.mass?.value)) / mass).toFixed(1)} %` : "",
+    ),
     share("of the moment", "w-[96px]", "ofMoment"),
     share("of the CG doubt", "w-[104px]", "ofDoubt"),
     share(`1 g here costs at the ${spot}`, "w-[116px]", "costs"),
@@ -370,7 +432,12 @@ function columnsOf(sheet: SheetName, { edit, habit, band, min, max, mass, spot }
 
 export function SourceSelect({ item, onChange }: { item: Item; onChange: (source: Item["source"]) => void }) {
   return (
-    <select className="cell" aria-label={`${item.name}, comes from`} value={item.source} onChange={(e) => onChange(e.target.value as Item["source"])}>
+    <select
+      className="cell"
+      aria-label={`${item.name}, comes from`}
+      value={item.source}
+      onChange={(e) => onChange(e.target.value as Item["source"])}
+    >
       <option value="have">on hand</option>
       <option value="buy">to buy</option>
       <option value="salvage">from another craft</option>

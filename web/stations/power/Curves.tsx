@@ -16,7 +16,10 @@ const CHANGES = { "as it is": {}, cold: { packTemperature: -5 }, old: { resistan
 const SHEETS = { throttle: "against throttle", speed: "against speed", discharge: "over the discharge" } as const;
 type Sheet = keyof typeof SHEETS;
 
-/** Curves of the drives that the craft is judged by: standing against throttle, at full throttle against speed, and the pack over a run. */
+/**
+ * Curves of the drives that the craft is judged by: standing against throttle, at full throttle against speed, and
+ * the pack over a run.
+ */
 export function Curves({ result, throttle, speed }: { result: PropulsionResult; throttle: number; speed: number }) {
   const { design, evaluation } = useDesk();
   const [sheet, setSheet] = useState<Sheet>(speed > 0 ? "speed" : "throttle");
@@ -25,18 +28,31 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
   const weight = (resultIn(evaluation, massSubject)?.mass ?? 0) * GRAVITY;
   const full = result.values.thrust.value;
   const curve = useMemo(
-    () => (sheet === "throttle" ? curveOf(design, "throttle").map((c) => ({ ...c, x: c.x * 100 })) : sheet === "speed" ? curveOf(design, "speed", top) : []),
+    () =>
+      sheet === "throttle"
+        ? curveOf(design, "throttle").map((c) => ({ ...c, x: c.x * 100 }))
+        : sheet === "speed"
+          ? curveOf(design, "speed", top)
+          : [],
     [design, sheet, top],
   );
   const points = useMemo(
     () => ({
       thrust: curve.map((c) => ({ x: c.x, y: c.thrust, sd: c.thrustSd })),
       current: curve.map((c) => ({ x: c.x, y: c.current, sd: c.currentSd })),
-      economy: curve.flatMap((c) => (c.economy > 0 && c.x > (sheet === "throttle" ? 8 : -1) ? [{ x: c.x, y: c.economy * 1000, sd: c.economySd * 1000 }] : [])),
+      economy: curve.flatMap((c) =>
+        c.economy > 0 && c.x > (sheet === "throttle" ? 8 : -1)
+          ? [{ x: c.x, y: c.economy * 1000, sd: c.economySd * 1000 }]
+          : [],
+      ),
     }),
     [curve, sheet],
   );
-  const drag = useMemo(() => (sheet === "speed" && curve.some((c) => c.drag !== null) ? curve.map((c) => ({ x: c.x, y: c.drag ?? 0 })) : null), [curve, sheet]);
+  const drag = useMemo(
+    () =>
+      sheet === "speed" && curve.some((c) => c.drag !== null) ? curve.map((c) => ({ x: c.x, y: c.drag ?? 0 })) : null,
+    [curve, sheet],
+  );
   const thrustLimits = useMemo<Limit[]>(() => {
     if (sheet === "speed") return [];
     const asked = design.brief.targets.flatMap((t): Limit[] =>
@@ -46,7 +62,9 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
           ? [{ value: t.value, label: `asked ${t.value.toFixed(1)} N`, colour: "care" }]
           : [],
     );
-    return weight > 0 && weight < full * 2 ? [...asked, { value: weight, label: `weight ${weight.toFixed(1)} N`, colour: "clear" }] : asked;
+    return weight > 0 && weight < full * 2
+      ? [...asked, { value: weight, label: `weight ${weight.toFixed(1)} N`, colour: "clear" }]
+      : asked;
   }, [design.brief.targets, weight, full, sheet]);
   const currentLimits = useMemo<Limit[]>(
     () =>
@@ -61,7 +79,10 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
   const [pack, setPack] = useState<keyof typeof CHANGES>("as it is");
   const mass = resultIn(evaluation, massSubject);
   const run = useMemo(
-    () => (sheet === "discharge" ? discharge(design, mass && { value: mass.mass, sd: mass.massSd, evidence: mass.evidence }, CHANGES[pack]) : null),
+    () =>
+      sheet === "discharge"
+        ? discharge(design, mass && { value: mass.mass, sd: mass.massSd, evidence: mass.evidence }, CHANGES[pack])
+        : null,
     [design, mass, pack, sheet],
   );
   const battery = design.batteries.find((b) => b.id === run?.batteryId);
@@ -70,7 +91,8 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
     return battery ? [{ value: volts, label: `cells' floor ${volts.toFixed(1)} V`, colour: "stop" }] : [];
   }, [battery]);
   const traces = useMemo(() => {
-    const of = (y: (p: DischargePoint) => number, sd: (p: DischargePoint) => number) => run?.points.map((p) => ({ x: p.seconds / 60, y: y(p), sd: sd(p) })) ?? [];
+    const of = (y: (p: DischargePoint) => number, sd: (p: DischargePoint) => number) =>
+      run?.points.map((p) => ({ x: p.seconds / 60, y: y(p), sd: sd(p) })) ?? [];
     return {
       voltage: of(
         (p) => p.voltage,
@@ -107,11 +129,19 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
         {sheet === "discharge" && (
           <span className="ml-auto flex items-center gap-1 text-[11px]" role="group" aria-label="Pack">
             {(Object.keys(CHANGES) as (keyof typeof CHANGES)[]).map((p) => (
-              <button key={p} type="button" className={`chip ${p === pack ? "chip-on" : ""}`} aria-pressed={p === pack} onClick={() => setPack(p)}>
+              <button
+                key={p}
+                type="button"
+                className={`chip ${p === pack ? "chip-on" : ""}`}
+                aria-pressed={p === pack}
+                onClick={() => setPack(p)}
+              >
                 {p === "cold" ? "at −5 °C" : p === "old" ? "old, twice the resistance" : p}
               </button>
             ))}
-            <b className="num ml-2 text-ink">{run && Number.isFinite(run.seconds) ? `${plain(run.seconds, "time")} ± ${showSd(run.sd, "time")}` : ""}</b>
+            <b className="num ml-2 text-ink">
+              {run && Number.isFinite(run.seconds) ? `${plain(run.seconds, "time")} ± ${showSd(run.sd, "time")}` : ""}
+            </b>
           </span>
         )}
       </div>
@@ -128,8 +158,22 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
                 xMax={minutes}
                 fromZero={false}
               />
-              <CurveChart title="Pack power, heaviest phase" xTitle="minutes" yTitle="power, W" points={traces.power} limits={[]} xMax={minutes} />
-              <CurveChart title="State of charge" xTitle="minutes" yTitle="charge, %" points={traces.charge} limits={[]} xMax={minutes} />
+              <CurveChart
+                title="Pack power, heaviest phase"
+                xTitle="minutes"
+                yTitle="power, W"
+                points={traces.power}
+                limits={[]}
+                xMax={minutes}
+              />
+              <CurveChart
+                title="State of charge"
+                xTitle="minutes"
+                yTitle="charge, %"
+                points={traces.charge}
+                limits={[]}
+                xMax={minutes}
+              />
             </>
           ) : (
             <p>State a duty first: what the pack is asked for over a run.</p>
@@ -146,8 +190,24 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
               xMax={xMax}
               line={drag}
             />
-            <CurveChart title="Motor current" xTitle={x.title} yTitle="current, A" points={points.current} limits={currentLimits} at={x.at} xMax={xMax} />
-            <CurveChart title="Thrust for each watt" xTitle={x.title} yTitle="mN for each W" points={points.economy} limits={[]} at={x.at} xMax={xMax} />
+            <CurveChart
+              title="Motor current"
+              xTitle={x.title}
+              yTitle="current, A"
+              points={points.current}
+              limits={currentLimits}
+              at={x.at}
+              xMax={xMax}
+            />
+            <CurveChart
+              title="Thrust for each watt"
+              xTitle={x.title}
+              yTitle="mN for each W"
+              points={points.economy}
+              limits={[]}
+              at={x.at}
+              xMax={xMax}
+            />
           </>
         )}
       </div>

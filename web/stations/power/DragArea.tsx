@@ -8,11 +8,19 @@ import { QuantityField } from "../../fields/QuantityField";
 /** What holds the craft back when it moves: entered, or from one timed straight run. */
 export function DragArea() {
   const { design, edit, evaluation } = useDesk();
-  const [timed, setTimed] = useState<{ speed: number | null; doubt: number | null; throttle: number }>({ speed: null, doubt: null, throttle: 1 });
+  const [timed, setTimed] = useState<{ speed: number | null; doubt: number | null; throttle: number }>({
+    speed: null,
+    doubt: null,
+    throttle: 1,
+  });
   const [problem, setProblem] = useState<string | null>(null);
   const derive = () => {
-    if (timed.speed === null || timed.speed <= 0) return setProblem("The speed that was timed is needed, more than zero.");
-    const known = dragAreaFrom(design, evaluation.metrics.airDensity?.value ?? 1.225, timed.throttle, { value: timed.speed, sd: timed.doubt ?? 0.05 * timed.speed });
+    if (timed.speed === null || timed.speed <= 0)
+      return setProblem("The speed that was timed is needed, more than zero.");
+    const known = dragAreaFrom(design, evaluation.metrics.airDensity?.value ?? 1.225, timed.throttle, {
+      value: timed.speed,
+      sd: timed.doubt ?? 0.05 * timed.speed,
+    });
     if (!known) return setProblem("By this model the drives give no thrust at that speed: check speed, pitch and Kv.");
     setProblem(null);
     edit((d) => void (d.dragArea = known));
@@ -23,7 +31,13 @@ export function DragArea() {
       {design.dragArea ? (
         <div className="mt-1 flex items-center gap-2">
           <span className="w-40">
-            <KnownField label="Drag area" value={design.dragArea} dimension="area" schema={positiveOf("area")} onCommit={(k) => edit((d) => void (d.dragArea = k))} />
+            <KnownField
+              label="Drag area"
+              value={design.dragArea}
+              dimension="area"
+              schema={positiveOf("area")}
+              onCommit={(k) => edit((d) => void (d.dragArea = k))}
+            />
           </span>
           <span className="flex-1 text-pencil">{design.dragArea.note}</span>
           <button type="button" className="link" onClick={() => edit((d) => void (d.dragArea = null))}>
@@ -33,7 +47,11 @@ export function DragArea() {
       ) : (
         <p className="text-pencil">
           Not known: no speed is predicted.{" "}
-          <button type="button" className="link" onClick={() => edit((d) => void (d.dragArea = { value: 0.02, evidence: "guess" }))}>
+          <button
+            type="button"
+            className="link"
+            onClick={() => edit((d) => void (d.dragArea = { value: 0.02, evidence: "guess" }))}
+          >
             guess 2 dm²
           </button>
         </p>
@@ -41,7 +59,14 @@ export function DragArea() {
       <div className="mt-1 flex flex-wrap items-end gap-2">
         <label className="w-20">
           timed, m/s
-          <QuantityField boxed label="Timed speed" value={timed.speed} dimension="speed" empty="–" onCommit={(v) => setTimed({ ...timed, speed: v })} />
+          <QuantityField
+            boxed
+            label="Timed speed"
+            value={timed.speed}
+            dimension="speed"
+            empty="–"
+            onCommit={(v) => setTimed({ ...timed, speed: v })}
+          />
         </label>
         <label className="w-16">
           ±

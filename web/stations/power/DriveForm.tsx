@@ -1,7 +1,17 @@
 import { SURROUNDINGS, type Surroundings } from "../../../core/subjects/propulsion/declares";
 import type { ReactNode } from "react";
 import { magnitudeOrZero, positiveOf } from "../../../core/design/evidence";
-import { type Battery, CHEMISTRIES, type Unit, batterySchema, controllerSchema, gearSchema, motorSchema, propellerSchema, unitSchema } from "../../../core/design/schema";
+import {
+  type Battery,
+  CHEMISTRIES,
+  type Unit,
+  batterySchema,
+  controllerSchema,
+  gearSchema,
+  motorSchema,
+  propellerSchema,
+  unitSchema,
+} from "../../../core/design/schema";
 import { CHEMISTRY } from "../../../core/subjects/energy/battery";
 import { learnedHolds } from "../../../core/subjects/propulsion/learned";
 import { useDesk } from "../../app/desk";
@@ -51,13 +61,27 @@ export function PackForm({ battery }: { battery: Battery }) {
       if (found) mutate(found);
     });
   return (
-    <section aria-label="Pack" className="grid grid-cols-2 content-start gap-x-6 gap-y-4 text-[12px] max-[1000px]:grid-cols-1">
+    <section
+      aria-label="Pack"
+      className="grid grid-cols-2 content-start gap-x-6 gap-y-4 text-[12px] max-[1000px]:grid-cols-1"
+    >
       <Group title="Battery">
         <Line label="Name">
-          <TextField boxed required label="Pack name" value={battery.name} onCommit={(v) => pack((b) => void (b.name = v))} />
+          <TextField
+            boxed
+            required
+            label="Pack name"
+            value={battery.name}
+            onCommit={(v) => pack((b) => void (b.name = v))}
+          />
         </Line>
         <Line label="Chemistry">
-          <select className="box" aria-label="Chemistry" value={battery.chemistry} onChange={(e) => pack((b) => void (b.chemistry = e.target.value as Battery["chemistry"]))}>
+          <select
+            className="box"
+            aria-label="Chemistry"
+            value={battery.chemistry}
+            onChange={(e) => pack((b) => void (b.chemistry = e.target.value as Battery["chemistry"]))}
+          >
             {CHEMISTRIES.map((c) => (
               <option key={c} value={c}>
                 {CHEMISTRY[c].label}
@@ -76,7 +100,13 @@ export function PackForm({ battery }: { battery: Battery }) {
           />
         </Line>
         <Line label="Capacity">
-          <KnownField label="Capacity" value={battery.capacity} dimension="capacity" schema={positiveOf("capacity")} onCommit={(k) => pack((b) => void (b.capacity = k))} />
+          <KnownField
+            label="Capacity"
+            value={battery.capacity}
+            dimension="capacity"
+            schema={positiveOf("capacity")}
+            onCommit={(k) => pack((b) => void (b.capacity = k))}
+          />
         </Line>
         <Line label="Resistance a cell">
           <KnownField
@@ -118,7 +148,12 @@ export function PackForm({ battery }: { battery: Battery }) {
           />
         </Line>
         <Line label="In the ledger">
-          <select className="box" aria-label="Ledger entry of the pack" value={battery.itemId ?? ""} onChange={(e) => pack((b) => void (b.itemId = e.target.value || null))}>
+          <select
+            className="box"
+            aria-label="Ledger entry of the pack"
+            value={battery.itemId ?? ""}
+            onChange={(e) => pack((b) => void (b.itemId = e.target.value || null))}
+          >
             <option value="">not listed</option>
             {entries}
           </select>
@@ -150,13 +185,27 @@ export function DriveForm({ unit }: { unit: Unit }) {
     });
   const { motor, controller, gear, propeller } = unit;
   return (
-    <section aria-label="Drive" className="grid grid-cols-2 content-start gap-x-6 gap-y-4 text-[12px] max-[1000px]:grid-cols-1">
+    <section
+      aria-label="Drive"
+      className="grid grid-cols-2 content-start gap-x-6 gap-y-4 text-[12px] max-[1000px]:grid-cols-1"
+    >
       <Group title="Drive">
         <Line label="Name">
-          <TextField boxed required label="Drive name" value={unit.name} onCommit={(v) => drive((u) => void (u.name = v))} />
+          <TextField
+            boxed
+            required
+            label="Drive name"
+            value={unit.name}
+            onCommit={(v) => drive((u) => void (u.name = v))}
+          />
         </Line>
         <Line label="Fed by">
-          <select className="box" aria-label="Fed by pack" value={unit.batteryId} onChange={(e) => drive((u) => void (u.batteryId = e.target.value))}>
+          <select
+            className="box"
+            aria-label="Fed by pack"
+            value={unit.batteryId}
+            onChange={(e) => drive((u) => void (u.batteryId = e.target.value))}
+          >
             {!design.batteries.some((b) => b.id === unit.batteryId) && <option value={unit.batteryId}>no pack</option>}
             {design.batteries.map((b) => (
               <option key={b.id} value={b.id}>
@@ -166,20 +215,37 @@ export function DriveForm({ unit }: { unit: Unit }) {
           </select>
         </Line>
         <Line label="Turns">
-          <select className="box" aria-label="Propeller turns" value={unit.spin} onChange={(e) => drive((u) => void (u.spin = e.target.value as Unit["spin"]))}>
+          <select
+            className="box"
+            aria-label="Propeller turns"
+            value={unit.spin}
+            onChange={(e) => drive((u) => void (u.spin = e.target.value as Unit["spin"]))}
+          >
             <option value="clockwise">clockwise, seen from behind</option>
             <option value="anticlockwise">anticlockwise</option>
             <option value="half each">half each way</option>
           </select>
         </Line>
         <label className="flex min-h-6 items-center gap-2">
-          <input type="checkbox" checked={unit.reversible} onChange={(e) => drive((u) => void (u.reversible = e.target.checked))} />
+          <input
+            type="checkbox"
+            checked={unit.reversible}
+            onChange={(e) => drive((u) => void (u.reversible = e.target.checked))}
+          />
           can run backwards
         </label>
       </Group>
       {unit.learned && (
-        <p className="col-span-full border border-hair bg-sheet px-2 py-1" data-learned={learnedHolds(unit) ? "holds" : "stale"}>
-          {learnedHolds(unit) ? <b className="measured text-ink">Measured on the stand</b> : <b className="text-care">The sweep is stale</b>}: B-
+        <p
+          className="col-span-full border border-hair bg-sheet px-2 py-1"
+          data-learned={learnedHolds(unit) ? "holds" : "stale"}
+        >
+          {learnedHolds(unit) ? (
+            <b className="measured text-ink">Measured on the stand</b>
+          ) : (
+            <b className="text-care">The sweep is stale</b>
+          )}
+          : B-
           {String(unit.learned.session).padStart(2, "0")} of {unit.learned.craft}, thrust ×{" "}
           <span className="num">
             {unit.learned.thrust.value.toFixed(3)} ± {unit.learned.thrust.sd.toFixed(3)}
@@ -220,7 +286,13 @@ export function DriveForm({ unit }: { unit: Unit }) {
           />
         </Line>
         <Line label="Widest chord">
-          <KnownField label="Widest chord" value={propeller.chord} dimension="length" schema={positiveOf("length")} onCommit={(k) => drive((u) => void (u.propeller.chord = k))} />
+          <KnownField
+            label="Widest chord"
+            value={propeller.chord}
+            dimension="length"
+            schema={positiveOf("length")}
+            onCommit={(k) => drive((u) => void (u.propeller.chord = k))}
+          />
         </Line>
         <Line label="Like units">
           <QuantityField
@@ -237,7 +309,11 @@ export function DriveForm({ unit }: { unit: Unit }) {
             className={`box ${unit.surroundings === null ? "text-care" : ""}`}
             aria-label="Where the drive works"
             value={unit.surroundings ?? ""}
-            onChange={(e) => drive((u) => void (u.surroundings = e.target.value === "" ? null : (e.target.value as Unit["surroundings"])))}
+            onChange={(e) =>
+              drive(
+                (u) => void (u.surroundings = e.target.value === "" ? null : (e.target.value as Unit["surroundings"])),
+              )
+            }
           >
             <option value="">not said</option>
             {SURROUNDINGS.map((s) => (
@@ -248,7 +324,12 @@ export function DriveForm({ unit }: { unit: Unit }) {
           </select>
         </Line>
         <Line label="Pushes">
-          <select className="box" aria-label="Direction of thrust" value={unit.direction} onChange={(e) => drive((u) => void (u.direction = e.target.value as Unit["direction"]))}>
+          <select
+            className="box"
+            aria-label="Direction of thrust"
+            value={unit.direction}
+            onChange={(e) => drive((u) => void (u.direction = e.target.value as Unit["direction"]))}
+          >
             <option>ahead</option>
             <option>astern</option>
             <option>up</option>
@@ -281,7 +362,13 @@ export function DriveForm({ unit }: { unit: Unit }) {
       </Group>
       <Group title="Motor">
         <Line label="Kv">
-          <KnownField label="Motor Kv" value={motor.kv} dimension="kv" schema={positiveOf("kv")} onCommit={(k) => drive((u) => void (u.motor.kv = k))} />
+          <KnownField
+            label="Motor Kv"
+            value={motor.kv}
+            dimension="kv"
+            schema={positiveOf("kv")}
+            onCommit={(k) => drive((u) => void (u.motor.kv = k))}
+          />
         </Line>
         <Line label="Winding resistance">
           <KnownField

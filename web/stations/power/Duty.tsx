@@ -40,7 +40,13 @@ function PhaseMore({ phase: p, change }: { phase: Phase; change: (mutate: (p: Ph
   const known = p.known ?? { evidence: "guess" as const, sd: GUESSED_LOAD * p.value, note: "" };
   // What is said to be known is said of the craft as it stands: of another one it is not taken.
   const know = (said: Partial<typeof known>) =>
-    change((x) => void (x.known = knownOf(p.by as "current" | "power", design, resultIn(evaluation, mass)?.mass ?? null, { ...known, ...said })));
+    change(
+      (x) =>
+        void (x.known = knownOf(p.by as "current" | "power", design, resultIn(evaluation, mass)?.mass ?? null, {
+          ...known,
+          ...said,
+        })),
+    );
   return (
     <tr>
       <td colSpan={8} className="border-t-0! pt-0! text-[11px] text-pencil">
@@ -65,9 +71,18 @@ function PhaseMore({ phase: p, change }: { phase: Phase; change: (mutate: (p: Ph
             <span className="flex items-center gap-1">
               ±
               <span className="inline-block w-12">
-                <QuantityField label={`${p.name}, ±`} value={known.sd} dimension={p.by as "current" | "power"} onCommit={(v) => v !== null && know({ sd: Math.abs(v) })} />
+                <QuantityField
+                  label={`${p.name}, ±`}
+                  value={known.sd}
+                  dimension={p.by as "current" | "power"}
+                  onCommit={(v) => v !== null && know({ sd: Math.abs(v) })}
+                />
               </span>
-              <EvidenceSelect label={`${p.name}, known by`} value={known.evidence} onChange={(evidence) => know({ evidence })} />
+              <EvidenceSelect
+                label={`${p.name}, known by`}
+                value={known.evidence}
+                onChange={(evidence) => know({ evidence })}
+              />
               {known.note}
             </span>
           )}
@@ -93,7 +108,10 @@ export function Duty() {
   return (
     <section aria-label="Duty" className="mt-4">
       <h2>
-        Duty <span className="text-[12px] font-normal text-pencil">one cycle{cycle > 0 ? `, ${(cycle / 60).toFixed(1)} min` : ""}</span>
+        Duty{" "}
+        <span className="text-[12px] font-normal text-pencil">
+          one cycle{cycle > 0 ? `, ${(cycle / 60).toFixed(1)} min` : ""}
+        </span>
       </h2>
       <table className="rows mt-1 w-full">
         <thead>
@@ -113,7 +131,11 @@ export function Duty() {
             <Fragment key={p.id}>
               <tr>
                 <td>
-                  <TextField label={`Phase ${i + 1}`} value={p.name} onCommit={(v) => change(p.id, (x) => void (x.name = v))} />
+                  <TextField
+                    label={`Phase ${i + 1}`}
+                    value={p.name}
+                    onCommit={(v) => change(p.id, (x) => void (x.name = v))}
+                  />
                 </td>
                 <td className="w-[68px]">
                   <QuantityField
@@ -138,7 +160,15 @@ export function Duty() {
                     aria-label={`${p.name}, by`}
                     className="cell"
                     value={p.by}
-                    onChange={(e) => change(p.id, (x) => Object.assign(x, { by: e.target.value, value: BY[e.target.value as Phase["by"]].start, known: null }))}
+                    onChange={(e) =>
+                      change(p.id, (x) =>
+                        Object.assign(x, {
+                          by: e.target.value,
+                          value: BY[e.target.value as Phase["by"]].start,
+                          known: null,
+                        }),
+                      )
+                    }
                   >
                     {Object.entries(BY).map(([k, b]) => (
                       <option key={k} value={k}>
@@ -153,7 +183,9 @@ export function Duty() {
                     value={p.value}
                     dimension={BY[p.by].dimension}
                     schema={phaseSchema.shape.value}
-                    onCommit={(v) => v !== null && change(p.id, (x) => void Object.assign(x, { value: v, known: null }))}
+                    onCommit={(v) =>
+                      v !== null && change(p.id, (x) => void Object.assign(x, { value: v, known: null }))
+                    }
                   />
                 </td>
                 <td className="num text-[11px]">{BY[p.by].unit}</td>
@@ -163,7 +195,9 @@ export function Duty() {
                       aria-label={`${p.name}, drives`}
                       className="cell"
                       value={p.unitIds[0] ?? ""}
-                      onChange={(e) => change(p.id, (x) => void (x.unitIds = e.target.value === "" ? [] : [e.target.value]))}
+                      onChange={(e) =>
+                        change(p.id, (x) => void (x.unitIds = e.target.value === "" ? [] : [e.target.value]))
+                      }
                     >
                       <option value="">{p.by === "throttle" ? "all" : "main"}</option>
                       {units.map((u) => (
@@ -175,7 +209,12 @@ export function Duty() {
                   </td>
                 )}
                 <td>
-                  <button type="button" className="link" aria-label={`Remove ${p.name}`} onClick={() => edit((d) => void (d.duty = d.duty.filter((x) => x.id !== p.id)))}>
+                  <button
+                    type="button"
+                    className="link"
+                    aria-label={`Remove ${p.name}`}
+                    onClick={() => edit((d) => void (d.duty = d.duty.filter((x) => x.id !== p.id)))}
+                  >
                     ×
                   </button>
                 </td>
@@ -192,7 +231,17 @@ export function Duty() {
           onClick={() =>
             edit(
               (d) =>
-                void d.duty.push(newPhase({ id: `p${Date.now().toString(36)}`, name: `Phase ${duty.length + 1}`, seconds: 60, repeats: 1, by: "throttle", value: 1, unitIds: [] })),
+                void d.duty.push(
+                  newPhase({
+                    id: `p${Date.now().toString(36)}`,
+                    name: `Phase ${duty.length + 1}`,
+                    seconds: 60,
+                    repeats: 1,
+                    by: "throttle",
+                    value: 1,
+                    unitIds: [],
+                  }),
+                ),
             )
           }
         >
@@ -206,7 +255,10 @@ export function Duty() {
         {end && <span>ends when {ENDED[end]}</span>}
       </p>
       {duty.some((p) => BLIND.includes(p.by)) && (
-        <p className="text-[11px] text-pencil">A phase held by throttle, newtons, current or power does not feel a change of mass; one by the weight or the speed does.</p>
+        <p className="text-[11px] text-pencil">
+          A phase held by throttle, newtons, current or power does not feel a change of mass; one by the weight or the
+          speed does.
+        </p>
       )}
       {measuring && <MeasuredLoad onDone={() => setMeasuring(false)} />}
     </section>

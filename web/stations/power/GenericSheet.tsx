@@ -2,7 +2,16 @@ import { useState } from "react";
 import { toast } from "sonner";
 import { SI } from "../../../core/design/units";
 import { CHEMISTRY, type Chemistry } from "../../../core/subjects/energy/battery";
-import { GENERIC_KINDS, type GenericKind, type GenericPart, type GenericWish, fitGeneric, genericParts, genericText, shelfPartOf } from "../../../core/catalogue/genericParts";
+import {
+  GENERIC_KINDS,
+  type GenericKind,
+  type GenericPart,
+  type GenericWish,
+  fitGeneric,
+  genericParts,
+  genericText,
+  shelfPartOf,
+} from "../../../core/catalogue/genericParts";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
@@ -10,7 +19,13 @@ import { saveFile } from "../../drawing/saveSvg";
 import { QuantityField } from "../../fields/QuantityField";
 import { useShelf } from "./shelf/useShelf";
 
-const TITLES: Record<GenericKind, string> = { motor: "Motors", controller: "Controllers", pack: "Packs", propeller: "Propellers", servo: "Servos" };
+const TITLES: Record<GenericKind, string> = {
+  motor: "Motors",
+  controller: "Controllers",
+  pack: "Packs",
+  propeller: "Propellers",
+  servo: "Servos",
+};
 
 /** Generic parts of no make, by scaling laws: look, compare, fit one into the draft. */
 export function GenericSheet() {
@@ -29,7 +44,13 @@ export function GenericSheet() {
     pitchRatio: unit ? Number((unit.propeller.pitch.value / unit.propeller.diameter.value).toFixed(2)) : 0.6,
   });
   const parts = genericParts(kind, wish);
-  const number = (label: string, key: "kv" | "series" | "blades" | "pitchRatio", dimension: "kv" | "count" | "ratio", low: number, high: number) => (
+  const number = (
+    label: string,
+    key: "kv" | "series" | "blades" | "pitchRatio",
+    dimension: "kv" | "count" | "ratio",
+    low: number,
+    high: number,
+  ) => (
     <label className="w-28">
       {label}
       <QuantityField
@@ -52,23 +73,34 @@ export function GenericSheet() {
       d.units = made.design.units;
       d.batteries = made.design.batteries;
     });
-    if (refused === null) toast.success(`${part.name} is in the draft; the ledger carries it as "${made.entry}". All guesses: weigh and measure what you buy.`);
+    if (refused === null)
+      toast.success(
+        `${part.name} is in the draft; the ledger carries it as "${made.entry}". All guesses: weigh and measure what you buy.`,
+      );
   };
   const keep = async (part: GenericPart) => {
     const made = shelfPartOf(part);
     const name = shelf.freeName(made.kind, made.name);
-    if ((await shelf.add([{ ...made, name }])) !== null) toast.success(`${name} is on your shelf, all guesses: fill in what you read and measure.`);
+    if ((await shelf.add([{ ...made, name }])) !== null)
+      toast.success(`${name} is on your shelf, all guesses: fill in what you read and measure.`);
   };
   return (
     <section aria-label="Generic parts" className="px-4 py-3 text-[12px]">
       <h2>Generic parts</h2>
       <p className="text-pencil">
-        Of no make, by scaling laws of common practice, for a first idea; ± is one standard deviation of such parts. What is stamped on a real one beats every figure here.
+        Of no make, by scaling laws of common practice, for a first idea; ± is one standard deviation of such parts.
+        What is stamped on a real one beats every figure here.
       </p>
       <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2">
         <div role="group" aria-label="Kind of part" className="flex flex-wrap gap-1">
           {GENERIC_KINDS.map((k) => (
-            <button key={k} type="button" className={`act ${k === kind ? "act-first" : ""}`} aria-pressed={k === kind} onClick={() => setKind(k)}>
+            <button
+              key={k}
+              type="button"
+              className={`act ${k === kind ? "act-first" : ""}`}
+              aria-pressed={k === kind}
+              onClick={() => setKind(k)}
+            >
               {TITLES[k]}
             </button>
           ))}
@@ -77,7 +109,12 @@ export function GenericSheet() {
         {kind === "pack" && (
           <label className="w-44">
             Chemistry
-            <select className="box" aria-label="Generic chemistry" value={wish.chemistry} onChange={(e) => setWish({ ...wish, chemistry: e.target.value as Chemistry })}>
+            <select
+              className="box"
+              aria-label="Generic chemistry"
+              value={wish.chemistry}
+              onChange={(e) => setWish({ ...wish, chemistry: e.target.value as Chemistry })}
+            >
               {(Object.keys(CHEMISTRY) as Chemistry[]).map((c) => (
                 <option key={c} value={c}>
                   {CHEMISTRY[c].label}
@@ -92,7 +129,12 @@ export function GenericSheet() {
         {design.units.length > 1 && kind !== "servo" && (
           <label className="w-44">
             For
-            <select className="box" aria-label="Generic part for" value={unit?.id} onChange={(e) => setUnitId(e.target.value)}>
+            <select
+              className="box"
+              aria-label="Generic part for"
+              value={unit?.id}
+              onChange={(e) => setUnitId(e.target.value)}
+            >
               {design.units.map((u) => (
                 <option key={u.id} value={u.id}>
                   {u.name}
@@ -144,7 +186,12 @@ export function GenericSheet() {
                   </td>
                 ))}
                 <td className="text-right whitespace-nowrap">
-                  <button type="button" className="link mr-2" aria-label={`Keep ${p.name} on the shelf`} onClick={() => void keep(p)}>
+                  <button
+                    type="button"
+                    className="link mr-2"
+                    aria-label={`Keep ${p.name} on the shelf`}
+                    onClick={() => void keep(p)}
+                  >
                     keep
                   </button>
                   <button type="button" className="act" aria-label={`Fit ${p.name}`} onClick={() => place(p)}>

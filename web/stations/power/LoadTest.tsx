@@ -13,7 +13,10 @@ export function LoadTest({ battery }: { battery: Battery }) {
   const [loaded, setLoaded] = useState<number | null>(null);
   const [current, setCurrent] = useState<number | null>(null);
   const [temperature, setTemperature] = useState<number>(design.brief.environment.packTemperature);
-  const result = resting !== null && loaded !== null && current !== null ? cellResistanceFrom({ resting, loaded, current, temperature }, battery) : null;
+  const result =
+    resting !== null && loaded !== null && current !== null
+      ? cellResistanceFrom({ resting, loaded, current, temperature }, battery)
+      : null;
   const take = () => {
     if (!result?.ok) return;
     const refused = edit((d) => {
@@ -28,19 +31,46 @@ export function LoadTest({ battery }: { battery: Battery }) {
       <div className="mt-1 flex flex-wrap items-end gap-3">
         <label className="w-24">
           Resting
-          <QuantityField boxed label="Load test, resting" value={resting} dimension="voltage" empty="V" onCommit={setResting} />
+          <QuantityField
+            boxed
+            label="Load test, resting"
+            value={resting}
+            dimension="voltage"
+            empty="V"
+            onCommit={setResting}
+          />
         </label>
         <label className="w-24">
           Under load
-          <QuantityField boxed label="Load test, under load" value={loaded} dimension="voltage" empty="V" onCommit={setLoaded} />
+          <QuantityField
+            boxed
+            label="Load test, under load"
+            value={loaded}
+            dimension="voltage"
+            empty="V"
+            onCommit={setLoaded}
+          />
         </label>
         <label className="w-24">
           at
-          <QuantityField boxed label="Load test, current" value={current} dimension="current" empty="A" onCommit={setCurrent} />
+          <QuantityField
+            boxed
+            label="Load test, current"
+            value={current}
+            dimension="current"
+            empty="A"
+            onCommit={setCurrent}
+          />
         </label>
         <label className="w-24">
           pack at
-          <QuantityField boxed label="Load test, temperature" value={temperature} dimension="temperature" onCommit={(v) => v !== null && setTemperature(v)} />
+          <QuantityField
+            boxed
+            label="Load test, temperature"
+            value={temperature}
+            dimension="temperature"
+            onCommit={(v) => v !== null && setTemperature(v)}
+          />
         </label>
         {result?.ok && (
           <button type="button" className="act act-first" onClick={take}>
@@ -52,9 +82,12 @@ export function LoadTest({ battery }: { battery: Battery }) {
         <p className="mt-2 text-[13px]" data-load-test={result.ok}>
           {result.ok ? (
             <>
-              <b className="num text-ink">{plain(result.cellResistance.value, "resistance")}</b> <span className="num">± {showSd(result.cellResistance.sd, "resistance")}</span> a
-              cell at 25 °C; the pack now has <span className="num">{plain(battery.cellResistance.value, "resistance")}</span>
-              {result.cellResistance.value > 1.8 * battery.cellResistance.value ? ": an old or a tired pack, or a poor plug." : "."}
+              <b className="num text-ink">{plain(result.cellResistance.value, "resistance")}</b>{" "}
+              <span className="num">± {showSd(result.cellResistance.sd, "resistance")}</span> a cell at 25 °C; the pack
+              now has <span className="num">{plain(battery.cellResistance.value, "resistance")}</span>
+              {result.cellResistance.value > 1.8 * battery.cellResistance.value
+                ? ": an old or a tired pack, or a poor plug."
+                : "."}
             </>
           ) : (
             <span className="text-care">{result.message}</span>

@@ -43,18 +43,35 @@ export function LoopSheet() {
     })
     .join("");
   return (
-    <section aria-label="The loop" className="grid grid-cols-[300px_minmax(0,1fr)] gap-6 px-4 py-3 max-[860px]:grid-cols-[minmax(0,1fr)]">
+    <section
+      aria-label="The loop"
+      className="grid grid-cols-[300px_minmax(0,1fr)] gap-6 px-4 py-3 max-[860px]:grid-cols-[minmax(0,1fr)]"
+    >
       <div>
         <h2>The loop</h2>
-        <p className="text-[12px] text-pencil">Mass asks for thrust, thrust for power, power and the time for a pack, and the pack is mass.</p>
+        <p className="text-[12px] text-pencil">
+          Mass asks for thrust, thrust for power, power and the time for a pack, and the pack is mass.
+        </p>
         <div className="mt-1 flex gap-3 text-[12px]">
           <label className="w-28">
             Time wanted
-            <QuantityField boxed label="Loop, time wanted" value={wanted} dimension="time" onCommit={(v) => v !== null && v > 0 && setMinutes(v)} />
+            <QuantityField
+              boxed
+              label="Loop, time wanted"
+              value={wanted}
+              dimension="time"
+              onCommit={(v) => v !== null && v > 0 && setMinutes(v)}
+            />
           </label>
           <label className="w-36">
             Structure for each g of pack
-            <QuantityField boxed label="Loop, structure" value={structure} dimension="ratio" onCommit={(v) => v !== null && setStructure(Math.max(0, v))} />
+            <QuantityField
+              boxed
+              label="Loop, structure"
+              value={structure}
+              dimension="ratio"
+              onCommit={(v) => v !== null && setStructure(Math.max(0, v))}
+            />
           </label>
         </div>
         {masses.length > 1 && (
@@ -65,11 +82,20 @@ export function LoopSheet() {
             role="img"
             aria-label={`Sizing loop: ${masses.map((m) => plain(m, "mass", habit)).join(", ")}`}
           >
-            {limit !== null && <circle cx={c} cy={c} r={radius(limit)} fill="none" stroke="var(--stop)" strokeWidth="1.4" />}
+            {limit !== null && (
+              <circle cx={c} cy={c} r={radius(limit)} fill="none" stroke="var(--stop)" strokeWidth="1.4" />
+            )}
             <path d={`M${c} 6V${SIZE - 6}M6 ${c}H${SIZE - 6}`} stroke="var(--hair)" />
             <path d={spiral} fill="none" stroke="var(--pencil)" strokeDasharray="5 3" strokeWidth="1.8" />
             {masses.map((m, k) => (
-              <circle key={`${m}${k}`} cx={c} cy={c - radius(m)} r="3.5" fill="var(--sheet)" stroke={limit !== null && m > limit ? "var(--stop)" : "var(--ink)"} />
+              <circle
+                key={`${m}${k}`}
+                cx={c}
+                cy={c - radius(m)}
+                r="3.5"
+                fill="var(--sheet)"
+                stroke={limit !== null && m > limit ? "var(--stop)" : "var(--ink)"}
+              />
             ))}
             {(
               [
@@ -94,14 +120,21 @@ export function LoopSheet() {
             <p className="text-[15px]" data-loop={loop.status}>
               {loop.status === "closes" ? (
                 <>
-                  Closes at <b className="num text-ink">{plain(loop.mass, "mass", habit)}</b> with <b className="num text-ink">{plain(loop.capacity, "capacity")}</b>
+                  Closes at <b className="num text-ink">{plain(loop.mass, "mass", habit)}</b> with{" "}
+                  <b className="num text-ink">{plain(loop.capacity, "capacity")}</b>
                   {limit !== null && loop.mass > limit && (
                     <span className="text-stop">
                       : {plain(loop.mass - limit, "mass", habit)} over the limit.{" "}
-                      {loop.bare >= limit ? "Without its pack it is over already: that is not the time's fault." : "Mass and time cannot both hold with this drive."}
+                      {loop.bare >= limit
+                        ? "Without its pack it is over already: that is not the time's fault."
+                        : "Mass and time cannot both hold with this drive."}
                     </span>
                   )}
-                  {loop.sizedBy === "current" && <span>. The current sets that pack, not the energy: a smaller one sags to its floor before it is empty.</span>}
+                  {loop.sizedBy === "current" && (
+                    <span>
+                      . The current sets that pack, not the energy: a smaller one sags to its floor before it is empty.
+                    </span>
+                  )}
                 </>
               ) : (
                 <span className="text-stop">
@@ -118,8 +151,8 @@ export function LoopSheet() {
             </p>
             {Number.isFinite(loop.growth) && (
               <p className="mt-1">
-                One gram added anywhere grows to <b className="num text-[17px] text-care">{loop.growth.toFixed(2)}</b> g. Each turn adds {loop.gain.toFixed(2)} of the one before;
-                at 1.00 the loop never closes.
+                One gram added anywhere grows to <b className="num text-[17px] text-care">{loop.growth.toFixed(2)}</b>{" "}
+                g. Each turn adds {loop.gain.toFixed(2)} of the one before; at 1.00 the loop never closes.
               </p>
             )}
             <table className="rows mt-2 w-full max-w-[640px]">

@@ -8,14 +8,35 @@ import { useDesk } from "../../app/desk";
 import { QuantityField } from "../../fields/QuantityField";
 
 /** What a meter or a charger tells of a run, and the share by which it is commonly off. */
-const TOLD: Record<string, { word: string; dimension: Dimension; off: number; load: (value: number, seconds: number) => Pick<Load, "by" | "value"> }> = {
+const TOLD: Record<
+  string,
+  {
+    word: string;
+    dimension: Dimension;
+    off: number;
+    load: (value: number, seconds: number) => Pick<Load, "by" | "value">;
+  }
+> = {
   current: { word: "its mean current", dimension: "current", off: 0.03, load: (value) => ({ by: "current", value }) },
   power: { word: "its mean power", dimension: "power", off: 0.03, load: (value) => ({ by: "power", value }) },
-  charge: { word: "the charge put back", dimension: "capacity", off: 0.04, load: (value, s) => ({ by: "current", value: (value * 3600) / s }) },
-  energy: { word: "the energy used", dimension: "energy", off: 0.04, load: (value, s) => ({ by: "power", value: value / s }) },
+  charge: {
+    word: "the charge put back",
+    dimension: "capacity",
+    off: 0.04,
+    load: (value, s) => ({ by: "current", value: (value * 3600) / s }),
+  },
+  energy: {
+    word: "the energy used",
+    dimension: "energy",
+    off: 0.04,
+    load: (value, s) => ({ by: "power", value: value / s }),
+  },
 };
 
-/** Puts what a run, or a minute in the tub, was found to draw in place of the duty: from then on it outranks what the drives are computed to draw. */
+/**
+ * Puts what a run, or a minute in the tub, was found to draw in place of the duty: from then on it outranks what the
+ * drives are computed to draw.
+ */
 export function MeasuredLoad({ onDone }: { onDone: () => void }) {
   const { design, edit, evaluation } = useDesk();
   const [seconds, setSeconds] = useState<number | null>(60);
@@ -26,7 +47,9 @@ export function MeasuredLoad({ onDone }: { onDone: () => void }) {
   const by = TOLD[told] as (typeof TOLD)[string];
   const share = off ?? by.off;
   const load: Load | null =
-    value !== null && value > 0 && seconds !== null && seconds > 0 ? { ...by.load(value, seconds), seconds, sd: 0, note: note.trim() || "measured at work" } : null;
+    value !== null && value > 0 && seconds !== null && seconds > 0
+      ? { ...by.load(value, seconds), seconds, sd: 0, note: note.trim() || "measured at work" }
+      : null;
   const adopt = () => {
     if (!load) return;
     const kg = resultIn(evaluation, mass)?.mass ?? null;
@@ -37,7 +60,8 @@ export function MeasuredLoad({ onDone }: { onDone: () => void }) {
     <section aria-label="Measured load" className="mt-2 border-t border-hair pt-2">
       <h3>What it was found to draw</h3>
       <p className="max-w-[60ch] text-[12px]">
-        A minute in the tub, tied down, or a whole run: everything that the pack gave, at the work that the duty means. It takes the place of the phases above.
+        A minute in the tub, tied down, or a whole run: everything that the pack gave, at the work that the duty means.
+        It takes the place of the phases above.
       </p>
       <div className="mt-1 flex flex-wrap items-end gap-2">
         <label className="w-20">
@@ -64,7 +88,15 @@ export function MeasuredLoad({ onDone }: { onDone: () => void }) {
         </label>
         <label className="w-24">
           of
-          <QuantityField boxed key={told} label="Measured, value" value={value} dimension={by.dimension} empty="–" onCommit={setValue} />
+          <QuantityField
+            boxed
+            key={told}
+            label="Measured, value"
+            value={value}
+            dimension={by.dimension}
+            empty="–"
+            onCommit={setValue}
+          />
         </label>
         <label className="w-20">
           ± of it
@@ -72,7 +104,14 @@ export function MeasuredLoad({ onDone }: { onDone: () => void }) {
         </label>
         <label className="w-44">
           where from
-          <input className="box" aria-label="Measured, where from" value={note} maxLength={200} placeholder="run 3, clamp meter" onChange={(e) => setNote(e.target.value)} />
+          <input
+            className="box"
+            aria-label="Measured, where from"
+            value={note}
+            maxLength={200}
+            placeholder="run 3, clamp meter"
+            onChange={(e) => setNote(e.target.value)}
+          />
         </label>
         <button type="button" className="btn btn-sm" disabled={!load} onClick={adopt}>
           {load ? `Hold the duty by ${plain(load.value, load.by)}` : "Hold the duty by it"}

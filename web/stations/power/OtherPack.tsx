@@ -26,13 +26,25 @@ export function OtherPack({ battery }: { battery: Battery }) {
   const [rested, setRested] = useState<[number | null, number | null]>([null, null]);
   const [other, setOther] = useState<{ chemistry: Chemistry; series: number; capacity: number }>(energyPackOf(battery));
   const drawn: Drawn =
-    by === "charge" ? { by, ampereHours: charge ?? 0 } : by === "energy" ? { by, joules: energy ?? 0 } : { by, restingBefore: rested[0] ?? 0, restingAfter: rested[1] ?? 0 };
-  const given = seconds !== null && (by === "charge" ? charge !== null : by === "energy" ? energy !== null : rested.every((v) => v !== null));
+    by === "charge"
+      ? { by, ampereHours: charge ?? 0 }
+      : by === "energy"
+        ? { by, joules: energy ?? 0 }
+        : { by, restingBefore: rested[0] ?? 0, restingAfter: rested[1] ?? 0 };
+  const given =
+    seconds !== null &&
+    (by === "charge" ? charge !== null : by === "energy" ? energy !== null : rested.every((v) => v !== null));
   const result = otherPack(energyPackOf(battery), drawn, seconds ?? 0, other, battery.usable);
   const hold = (power: number, off: number, lasted: number, fit: boolean) =>
     edit((d) => {
       const kg = resultIn(evaluation, mass)?.mass ?? null;
-      d.duty = [dutyOfLoad({ by: "power", value: power, sd: off * power, seconds: lasted, note: `timed run on ${battery.name}` }, design, kg)];
+      d.duty = [
+        dutyOfLoad(
+          { by: "power", value: power, sd: off * power, seconds: lasted, note: `timed run on ${battery.name}` },
+          design,
+          kg,
+        ),
+      ];
       const own = d.batteries.find((b) => b.id === battery.id);
       if (!fit || !own) return;
       Object.assign(own, {
@@ -43,7 +55,11 @@ export function OtherPack({ battery }: { battery: Battery }) {
         name: `${CHEMISTRY[other.chemistry].label} ${other.series} cells, ${plain(other.capacity, "capacity")}`,
       });
       const item = d.items.find((i) => i.id === own.itemId);
-      if (item) item.mass = { value: genericPack(other.chemistry, other.series, other.capacity).mass / item.quantity, evidence: "guess" };
+      if (item)
+        item.mass = {
+          value: genericPack(other.chemistry, other.series, other.capacity).mass / item.quantity,
+          evidence: "guess",
+        };
     });
   const wanted = design.brief.targets.find((t) => t.metric === "endurance" && t.comparison === "atLeast")?.value;
   return (
@@ -52,11 +68,23 @@ export function OtherPack({ battery }: { battery: Battery }) {
       <div className="mt-1 flex flex-wrap items-end gap-3">
         <label className="w-24">
           It ran
-          <QuantityField boxed label="Timed run lasted" value={seconds} dimension="time" empty="min" onCommit={setSeconds} />
+          <QuantityField
+            boxed
+            label="Timed run lasted"
+            value={seconds}
+            dimension="time"
+            empty="min"
+            onCommit={setSeconds}
+          />
         </label>
         <label>
           and took, by
-          <select className="box" aria-label="Drawn, by" value={by} onChange={(e) => setBy(e.target.value as Drawn["by"])}>
+          <select
+            className="box"
+            aria-label="Drawn, by"
+            value={by}
+            onChange={(e) => setBy(e.target.value as Drawn["by"])}
+          >
             <option value="charge">charge returned</option>
             <option value="energy">energy</option>
             <option value="voltage">resting voltage</option>
@@ -65,13 +93,27 @@ export function OtherPack({ battery }: { battery: Battery }) {
         {by === "charge" && (
           <label className="w-24">
             mAh or Ah
-            <QuantityField boxed label="Charge returned" value={charge} dimension="capacity" empty="Ah" onCommit={setCharge} />
+            <QuantityField
+              boxed
+              label="Charge returned"
+              value={charge}
+              dimension="capacity"
+              empty="Ah"
+              onCommit={setCharge}
+            />
           </label>
         )}
         {by === "energy" && (
           <label className="w-24">
             Wh
-            <QuantityField boxed label="Energy drawn" value={energy} dimension="energy" empty="Wh" onCommit={setEnergy} />
+            <QuantityField
+              boxed
+              label="Energy drawn"
+              value={energy}
+              dimension="energy"
+              empty="Wh"
+              onCommit={setEnergy}
+            />
           </label>
         )}
         {by === "voltage" &&
@@ -90,7 +132,12 @@ export function OtherPack({ battery }: { battery: Battery }) {
           ))}
         <label>
           The other is
-          <select className="box" aria-label="Other pack, chemistry" value={other.chemistry} onChange={(e) => setOther({ ...other, chemistry: e.target.value as Chemistry })}>
+          <select
+            className="box"
+            aria-label="Other pack, chemistry"
+            value={other.chemistry}
+            onChange={(e) => setOther({ ...other, chemistry: e.target.value as Chemistry })}
+          >
             {CHEMISTRIES.map((c) => (
               <option key={c} value={c}>
                 {CHEMISTRY[c].label}
@@ -124,11 +171,13 @@ export function OtherPack({ battery }: { battery: Battery }) {
           {result.status === "predicted" ? (
             <>
               It drew <b className="num text-ink">{plain(result.power, "power")}</b> on the mean: the other lasts{" "}
-              <b className="num text-ink">{show(result.seconds, result.sd, "time").value}</b> <span className="num">± {show(result.seconds, result.sd, "time").sd} min</span> drawn
-              to the same depth, {Math.round(100 * result.depth)} %
+              <b className="num text-ink">{show(result.seconds, result.sd, "time").value}</b>{" "}
+              <span className="num">± {show(result.seconds, result.sd, "time").sd} min</span> drawn to the same depth,{" "}
+              {Math.round(100 * result.depth)} %
               {Math.abs(result.depth - battery.usable) > 0.02 && (
                 <>
-                  , and <b className="num text-ink">{plain(result.usable, "time")}</b> on the {Math.round(100 * battery.usable)} % that may be used
+                  , and <b className="num text-ink">{plain(result.usable, "time")}</b> on the{" "}
+                  {Math.round(100 * battery.usable)} % that may be used
                 </>
               )}
               .
@@ -136,13 +185,21 @@ export function OtherPack({ battery }: { battery: Battery }) {
                 <>
                   {" "}
                   For the {plain(wanted, "time", "metric", 0)} asked it would need{" "}
-                  <b className="num text-ink">{plain(capacityFor(result.power, wanted, other.chemistry, other.series, battery.usable), "capacity")}</b>
+                  <b className="num text-ink">
+                    {plain(
+                      capacityFor(result.power, wanted, other.chemistry, other.series, battery.usable),
+                      "capacity",
+                    )}
+                  </b>
                   {result.seconds > 2.5 * wanted ? ": this one is far too big." : "."}
                 </>
               )}
             </>
           ) : result.status === "flat" ? (
-            <span className="text-care">On {CHEMISTRY[battery.chemistry].label} the voltage says little about the charge: enter the mAh that the charger put back, or Wh.</span>
+            <span className="text-care">
+              On {CHEMISTRY[battery.chemistry].label} the voltage says little about the charge: enter the mAh that the
+              charger put back, or Wh.
+            </span>
           ) : (
             <span className="text-care">{WHY[result.why]}</span>
           )}
@@ -150,10 +207,18 @@ export function OtherPack({ battery }: { battery: Battery }) {
       )}
       {given && result.status === "predicted" && seconds !== null && (
         <p className="mt-1 flex flex-wrap gap-3">
-          <button type="button" className="link" onClick={() => hold(result.power, result.sd / result.seconds, seconds, false)}>
+          <button
+            type="button"
+            className="link"
+            onClick={() => hold(result.power, result.sd / result.seconds, seconds, false)}
+          >
             Hold the duty by these {plain(result.power, "power")}
           </button>
-          <button type="button" className="link" onClick={() => hold(result.power, result.sd / result.seconds, seconds, true)}>
+          <button
+            type="button"
+            className="link"
+            onClick={() => hold(result.power, result.sd / result.seconds, seconds, true)}
+          >
             Fit the other pack too: its time is predicted, and held against its run
           </button>
         </p>

@@ -1,5 +1,11 @@
 import { freeId } from "../../../core/design/ids";
-import { type Conductor, type Regulator, conductorSchema, railLoadSchema, regulatorSchema } from "../../../core/design/schema";
+import {
+  type Conductor,
+  type Regulator,
+  conductorSchema,
+  railLoadSchema,
+  regulatorSchema,
+} from "../../../core/design/schema";
 import { conductorRise, regulatorHeat } from "../../../core/subjects/propulsion/heat";
 import type { PropulsionResult } from "../../../core/subjects/propulsion/node";
 import { currentThrough } from "../../../core/subjects/propulsion/pathVerdicts";
@@ -22,12 +28,14 @@ export function PathForm({ result }: { result: PropulsionResult | null }) {
       if (found) mutate(found);
     });
   if (!pack) return null;
-  const heatOf = (r: Regulator) => regulatorHeat(r, result?.packs.find((p) => p.id === r.batteryId)?.values.voltage ?? r.voltage + r.dropout);
+  const heatOf = (r: Regulator) =>
+    regulatorHeat(r, result?.packs.find((p) => p.id === r.batteryId)?.values.voltage ?? r.voltage + r.dropout);
   return (
     <section aria-label="Current path" className="text-[12px]">
       <h2 className="text-[14px]">Current path</h2>
       <p className="text-pencil">
-        Wires there and back, plugs, switches, fuses. A branch counts once for each of its like units. + K: rise over the air at full throttle, lasting, ± 35 %.
+        Wires there and back, plugs, switches, fuses. A branch counts once for each of its like units. + K: rise over
+        the air at full throttle, lasting, ± 35 %.
       </p>
       <div className="wide">
         <table className="rows mt-1 w-full">
@@ -48,7 +56,12 @@ export function PathForm({ result }: { result: PropulsionResult | null }) {
               return (
                 <tr key={c.id} data-conductor={c.id}>
                   <td>
-                    <TextField required label={`Conductor ${c.name}, name`} value={c.name} onCommit={(v) => conductor(c.id, (x) => void (x.name = v))} />
+                    <TextField
+                      required
+                      label={`Conductor ${c.name}, name`}
+                      value={c.name}
+                      onCommit={(v) => conductor(c.id, (x) => void (x.name = v))}
+                    />
                   </td>
                   <td className="w-20">
                     <select
@@ -106,7 +119,9 @@ export function PathForm({ result }: { result: PropulsionResult | null }) {
                     />
                   </td>
                   <td className={`num text-right ${now && now.value > c.maxCurrent ? "text-stop" : ""}`}>
-                    {now ? `${now.value.toFixed(1)} A, ${Math.round((100 * now.value) / c.maxCurrent)} %, +${conductorRise(now.value, c.maxCurrent).toFixed(0)} K` : ""}
+                    {now
+                      ? `${now.value.toFixed(1)} A, ${Math.round((100 * now.value) / c.maxCurrent)} %, +${conductorRise(now.value, c.maxCurrent).toFixed(0)} K`
+                      : ""}
                   </td>
                   <td className="text-right">
                     <button
@@ -150,18 +165,34 @@ export function PathForm({ result }: { result: PropulsionResult | null }) {
           <div className="flex flex-wrap items-end gap-2">
             <span className="w-40">
               regulator
-              <TextField boxed required label={`Regulator ${r.name}, name`} value={r.name} onCommit={(v) => regulator(r.id, (x) => void (x.name = v))} />
+              <TextField
+                boxed
+                required
+                label={`Regulator ${r.name}, name`}
+                value={r.name}
+                onCommit={(v) => regulator(r.id, (x) => void (x.name = v))}
+              />
             </span>
             <label>
               kind
-              <select className="box" aria-label={`${r.name}, kind`} value={r.kind} onChange={(e) => regulator(r.id, (x) => void (x.kind = e.target.value as Regulator["kind"]))}>
+              <select
+                className="box"
+                aria-label={`${r.name}, kind`}
+                value={r.kind}
+                onChange={(e) => regulator(r.id, (x) => void (x.kind = e.target.value as Regulator["kind"]))}
+              >
                 <option>switching</option>
                 <option>linear</option>
               </select>
             </label>
             <label>
               from
-              <select className="box" aria-label={`${r.name}, from pack`} value={r.batteryId} onChange={(e) => regulator(r.id, (x) => void (x.batteryId = e.target.value))}>
+              <select
+                className="box"
+                aria-label={`${r.name}, from pack`}
+                value={r.batteryId}
+                onChange={(e) => regulator(r.id, (x) => void (x.batteryId = e.target.value))}
+              >
                 {design.batteries.map((b) => (
                   <option key={b.id} value={b.id}>
                     {b.name}
@@ -189,7 +220,11 @@ export function PathForm({ result }: { result: PropulsionResult | null }) {
                 />
               </label>
             ))}
-            <button type="button" className="link" onClick={() => edit((d) => void (d.regulators = d.regulators.filter((x) => x.id !== r.id)))}>
+            <button
+              type="button"
+              className="link"
+              onClick={() => edit((d) => void (d.regulators = d.regulators.filter((x) => x.id !== r.id)))}
+            >
               remove
             </button>
             <span className="num ml-auto text-pencil" data-heat={r.id}>
@@ -210,7 +245,12 @@ export function PathForm({ result }: { result: PropulsionResult | null }) {
               {r.loads.map((l, i) => (
                 <tr key={l.id}>
                   <td>
-                    <TextField required label={`${r.name}, load ${i + 1}`} value={l.name} onCommit={(v) => regulator(r.id, (x) => void (x.loads[i] && (x.loads[i].name = v)))} />
+                    <TextField
+                      required
+                      label={`${r.name}, load ${i + 1}`}
+                      value={l.name}
+                      onCommit={(v) => regulator(r.id, (x) => void (x.loads[i] && (x.loads[i].name = v)))}
+                    />
                   </td>
                   {(["current", "peak", "minVoltage"] as const).map((key) => (
                     <td key={key} className="w-20">
@@ -219,7 +259,9 @@ export function PathForm({ result }: { result: PropulsionResult | null }) {
                         value={l[key]}
                         dimension={key === "minVoltage" ? "voltage" : "current"}
                         schema={railLoadSchema.shape[key]}
-                        onCommit={(v) => v !== null && regulator(r.id, (x) => void (x.loads[i] && (x.loads[i][key] = v)))}
+                        onCommit={(v) =>
+                          v !== null && regulator(r.id, (x) => void (x.loads[i] && (x.loads[i][key] = v)))
+                        }
                       />
                     </td>
                   ))}
@@ -240,7 +282,19 @@ export function PathForm({ result }: { result: PropulsionResult | null }) {
           <button
             type="button"
             className="link"
-            onClick={() => regulator(r.id, (x) => void x.loads.push({ id: freeId(x.loads, "l"), name: `Servo ${x.loads.length + 1}`, current: 0.15, peak: 0.8, minVoltage: 4 }))}
+            onClick={() =>
+              regulator(
+                r.id,
+                (x) =>
+                  void x.loads.push({
+                    id: freeId(x.loads, "l"),
+                    name: `Servo ${x.loads.length + 1}`,
+                    current: 0.15,
+                    peak: 0.8,
+                    minVoltage: 4,
+                  }),
+              )
+            }
           >
             add a load
           </button>

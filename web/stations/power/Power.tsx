@@ -44,7 +44,14 @@ const RESULTS: MetricKey[] = [
   "endurance",
 ];
 
-const SHEETS = { drives: "Drives and packs", search: "Search", loop: "The loop", whatif: "What if", shelf: "Your parts", generic: "Generic parts" } as const;
+const SHEETS = {
+  drives: "Drives and packs",
+  search: "Search",
+  loop: "The loop",
+  whatif: "What if",
+  shelf: "Your parts",
+  generic: "Generic parts",
+} as const;
 type SheetName = keyof typeof SHEETS;
 
 /** The station: working conditions, the flow of power, curves, and what the drives are made of. */
@@ -69,7 +76,10 @@ export function PowerStation() {
     return (
       <section className="p-6">
         <h2 className="text-[18px]">No drive yet</h2>
-        <p className="mt-2">Begin with what is on the bench: the pack's cells and capacity, the motor's Kv, the size stamped on the propeller.</p>
+        <p className="mt-2">
+          Begin with what is on the bench: the pack's cells and capacity, the motor's Kv, the size stamped on the
+          propeller.
+        </p>
         <button
           type="button"
           className="act act-first mt-4"
@@ -77,8 +87,20 @@ export function PowerStation() {
             edit((d) => {
               const first = firstDrive(d, resultIn(evaluation, balance)?.mass ?? null);
               if (d.batteries.length === 0) d.batteries = [first.battery];
-              if (d.units.length === 0) d.units = [{ ...first.unit, batteryId: d.batteries[0]?.id ?? first.battery.id }];
-              if (d.duty.length === 0) d.duty = [newPhase({ id: "p1", name: "Cruise", seconds: 60, repeats: 1, by: "throttle", value: 0.5, unitIds: [] })];
+              if (d.units.length === 0)
+                d.units = [{ ...first.unit, batteryId: d.batteries[0]?.id ?? first.battery.id }];
+              if (d.duty.length === 0)
+                d.duty = [
+                  newPhase({
+                    id: "p1",
+                    name: "Cruise",
+                    seconds: 60,
+                    repeats: 1,
+                    by: "throttle",
+                    value: 0.5,
+                    unitIds: [],
+                  }),
+                ];
             })
           }
         >
@@ -117,7 +139,8 @@ export function PowerStation() {
     const id = freeId(design.batteries, "b");
     edit((d) => {
       const like = design.batteries.find((b) => b.id === chosen) ?? design.batteries[0];
-      if (like) d.batteries.push({ ...structuredClone(like), id, name: `Pack ${d.batteries.length + 1}`, itemId: null });
+      if (like)
+        d.batteries.push({ ...structuredClone(like), id, name: `Pack ${d.batteries.length + 1}`, itemId: null });
     });
     put({ of: id });
   };
@@ -129,17 +152,28 @@ export function PowerStation() {
       d.batteries = d.batteries.filter((b) => b.id !== chosen);
       for (const p of d.duty) p.unitIds = p.unitIds.filter((id) => id !== chosen);
     });
-  const removable = (unit && design.units.length > 1) || (battery && design.batteries.length > 1 && !design.units.some((u) => u.batteryId === battery.id));
+  const removable =
+    (unit && design.units.length > 1) ||
+    (battery && design.batteries.length > 1 && !design.units.some((u) => u.batteryId === battery.id));
 
   return (
     <>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-hair px-4 py-2">
         <span className="flex gap-1" role="group" aria-label="Worked at">
-          <button type="button" className={`chip ${speed === 0 ? "chip-on" : ""}`} aria-pressed={speed === 0} onClick={() => put({ speed: null })}>
+          <button
+            type="button"
+            className={`chip ${speed === 0 ? "chip-on" : ""}`}
+            aria-pressed={speed === 0}
+            onClick={() => put({ speed: null })}
+          >
             standing
           </button>
           {hover && (
-            <button type="button" className="chip" onClick={() => put({ speed: null, throttle: String(Math.round(hover.value * 1000) / 10) })}>
+            <button
+              type="button"
+              className="chip"
+              onClick={() => put({ speed: null, throttle: String(Math.round(hover.value * 1000) / 10) })}
+            >
               hover
             </button>
           )}
@@ -169,7 +203,8 @@ export function PowerStation() {
               onCommit={(v) => {
                 if (v === null || v <= 0 || !result) return null;
                 const u = throttleFor(design, v, speed);
-                if (u === null) return `full throttle gives ${result.values.thrust.value.toFixed(1)} N standing, less when moving`;
+                if (u === null)
+                  return `full throttle gives ${result.values.thrust.value.toFixed(1)} N standing, less when moving`;
                 put({ throttle: String(Math.round(u * 1000) / 10) });
                 return null;
               }}
@@ -199,7 +234,11 @@ export function PowerStation() {
                 type="button"
                 className={`chip ${idle.has(u.id) ? "" : "chip-on"}`}
                 aria-pressed={!idle.has(u.id)}
-                onClick={() => put({ idle: (idle.has(u.id) ? [...idle].filter((x) => x !== u.id) : [...idle, u.id]).join(".") || null })}
+                onClick={() =>
+                  put({
+                    idle: (idle.has(u.id) ? [...idle].filter((x) => x !== u.id) : [...idle, u.id]).join(".") || null,
+                  })
+                }
               >
                 {u.name}
               </button>
@@ -207,8 +246,10 @@ export function PowerStation() {
           </span>
         )}
         <span className="num text-[11px] text-pencil">
-          air {environment.airTemperature} °C, pack {environment.packTemperature} °C, {evaluation.metrics.airDensity?.value.toFixed(3)} kg/m³
-          {wetDrive(design) && `; drives in ${environment.water ?? "fresh"} water, ${waterOf(environment).density.toFixed(0)} kg/m³`}
+          air {environment.airTemperature} °C, pack {environment.packTemperature} °C,{" "}
+          {evaluation.metrics.airDensity?.value.toFixed(3)} kg/m³
+          {wetDrive(design) &&
+            `; drives in ${environment.water ?? "fresh"} water, ${waterOf(environment).density.toFixed(0)} kg/m³`}
         </span>
       </div>
       <div className="wide px-4 pt-3">
@@ -236,7 +277,11 @@ export function PowerStation() {
         )}
       </div>
       {result && <Curves key={speed > 0 ? "moving" : "standing"} result={result} throttle={throttle} speed={speed} />}
-      <div className="no-print flex flex-wrap gap-x-5 border-y border-hair px-4" role="tablist" aria-label="Power sheets">
+      <div
+        className="no-print flex flex-wrap gap-x-5 border-y border-hair px-4"
+        role="tablist"
+        aria-label="Power sheets"
+      >
         {(Object.keys(SHEETS) as SheetName[]).map((name) => (
           <button
             key={name}
@@ -262,7 +307,11 @@ export function PowerStation() {
       {sheet === "generic" && <GenericSheet />}
       {sheet === "drives" && (
         <>
-          <div className="no-print flex flex-wrap items-center gap-x-4 px-4 pt-2" role="tablist" aria-label="Drives and packs">
+          <div
+            className="no-print flex flex-wrap items-center gap-x-4 px-4 pt-2"
+            role="tablist"
+            aria-label="Drives and packs"
+          >
             {[...design.units, ...design.batteries, { id: "path", name: "Path and loads" }].map((x) => (
               <button
                 key={x.id}
@@ -290,9 +339,18 @@ export function PowerStation() {
             </span>
           </div>
           <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,340px)] gap-6 px-4 py-3 max-[760px]:grid-cols-[minmax(0,1fr)]">
-            {unit ? <DriveForm key={unit.id} unit={unit} /> : battery ? <PackForm key={battery.id} battery={battery} /> : <PathForm result={result} />}
+            {unit ? (
+              <DriveForm key={unit.id} unit={unit} />
+            ) : battery ? (
+              <PackForm key={battery.id} battery={battery} />
+            ) : (
+              <PathForm result={result} />
+            )}
             <div>
-              <h2>Standing, full throttle{design.units.length > 1 ? `: ${result?.drives[result.lead]?.name ?? ""} leads` : ""}</h2>
+              <h2>
+                Standing, full throttle
+                {design.units.length > 1 ? `: ${result?.drives[result.lead]?.name ?? ""} leads` : ""}
+              </h2>
               <table className="rows mt-1 w-full">
                 <tbody>
                   {RESULTS.map((key) => {
@@ -305,7 +363,9 @@ export function PowerStation() {
                         <td className="text-right">
                           <Computed metric={key} quantity={q} />
                           {then && q && Math.abs(then.value - q.value) > 1e-4 * Math.abs(q.value) && (
-                            <span className="num block text-accent">→ {plain(then.value, METRICS[key].dimension, habit)}</span>
+                            <span className="num block text-accent">
+                              → {plain(then.value, METRICS[key].dimension, habit)}
+                            </span>
                           )}
                         </td>
                       </tr>

@@ -43,24 +43,41 @@ function linksOf({ unit, point: p, sd }: BandDrive): Link[] {
       name: "Controller",
       power: p.controllerIn * n,
       loss: p.controllerLoss * n,
-      lines: [`${each}${quantity(p.motorVoltage, sd.motorVoltage, "voltage")}`, `${each}${quantity(p.current, sd.current, "current")}`, rise ? warm(rise.controller) : ""],
+      lines: [
+        `${each}${quantity(p.motorVoltage, sd.motorVoltage, "voltage")}`,
+        `${each}${quantity(p.current, sd.current, "current")}`,
+        rise ? warm(rise.controller) : "",
+      ],
       limit: { value: unit.controller.maxCurrent, now: p.current },
     },
     {
       name: "Motor",
       power: p.motorIn * n,
       loss: p.motorLoss * n,
-      lines: [quantity(p.motorRpm, sd.motorRpm, "rotation"), `${each}${(p.motorTorque * 1000).toFixed(0)} mN·m`, rise ? warm(rise.motor) : ""],
+      lines: [
+        quantity(p.motorRpm, sd.motorRpm, "rotation"),
+        `${each}${(p.motorTorque * 1000).toFixed(0)} mN·m`,
+        rise ? warm(rise.motor) : "",
+      ],
       limit: { value: unit.motor.maxCurrent, now: p.current },
     },
     {
       name: "Gearing",
       power: p.shaftPower * n,
       loss: p.gearLoss * n,
-      lines: [unit.gear.ratio === 1 ? "direct" : `${unit.gear.ratio} : 1`, `${each}${(p.torque * 1000).toFixed(0)} mN·m out`],
+      lines: [
+        unit.gear.ratio === 1 ? "direct" : `${unit.gear.ratio} : 1`,
+        `${each}${(p.torque * 1000).toFixed(0)} mN·m out`,
+      ],
       limit: null,
     },
-    { name: "Propeller", power: p.propellerPower * n, loss: 0, lines: [quantity(p.rpm, sd.rpm, "rotation"), quantity(p.thrust * n, (sd.thrust ?? 0) * n, "force")], limit: null },
+    {
+      name: "Propeller",
+      power: p.propellerPower * n,
+      loss: 0,
+      lines: [quantity(p.rpm, sd.rpm, "rotation"), quantity(p.thrust * n, (sd.thrust ?? 0) * n, "force")],
+      limit: null,
+    },
   ];
 }
 
@@ -87,7 +104,8 @@ interface Props {
 const peakOf = (r: Regulator): number => r.loads.reduce((s, l) => s + Math.max(l.peak, l.current), 0);
 
 /**
- * The power of one pack as one flow that splits into its drives. Height is power, one scale for all; what is lost falls off below each link. A limit is drawn on the band
+ * The power of one pack as one flow that splits into its drives. Height is power, one scale for all; what is lost
+ * falls off below each link. A limit is drawn on the band
  * itself, at the height that the band would have if the limited current flowed.
  */
 export function PowerBand({ battery, drives, path, rails }: Props) {
@@ -147,12 +165,24 @@ export function PowerBand({ battery, drives, path, rails }: Props) {
         quantity(first.packCurrent, drives[0]?.sd.packCurrent, "current"),
         `sag ${(first.packLoss / Math.max(first.packCurrent, 1e-9)).toFixed(2)} V, −${first.packLoss.toFixed(first.packLoss < 10 ? 1 : 0)} W`,
       ].map((line, k) => (
-        <text key={line} x="0" y={packTop + room + 28 + k * 14} className="num" style={{ fontSize: 11 }} fill="var(--ink2)">
+        <text
+          key={line}
+          x="0"
+          y={packTop + room + 28 + k * 14}
+          className="num"
+          style={{ fontSize: 11 }}
+          fill="var(--ink2)"
+        >
           {line}
         </text>
       ))}
       {weakest && (
-        <text x="0" y={packTop + room + 72} fontSize="11" fill={first.packCurrent > weakest.maxCurrent ? "var(--stop)" : "var(--pencil)"}>
+        <text
+          x="0"
+          y={packTop + room + 72}
+          fontSize="11"
+          fill={first.packCurrent > weakest.maxCurrent ? "var(--stop)" : "var(--pencil)"}
+        >
           {weakest.name}: {Math.round((100 * first.packCurrent) / weakest.maxCurrent)} % of {weakest.maxCurrent} A
         </text>
       )}
@@ -188,22 +218,54 @@ export function PowerBand({ battery, drives, path, rails }: Props) {
                     d={`M${x} ${y}H${x + STEP * 0.72}C${x + STEP * 0.9} ${y} ${x + STEP * 0.84} ${base - h(next)} ${x + STEP} ${base - h(next)}V${base}H${x}z`}
                     fill="var(--band)"
                   />
-                  {l.loss > 0 && <path d={`M${x + STEP * 0.5} ${base}h${STEP * 0.34}l-6 ${Math.max(h(l.loss), 2)}h${-STEP * 0.34 + 12}z`} fill="url(#lost)" />}
-                  {fits && limitY !== null && (
-                    <path d={`M${x} ${limitY}H${x + STEP * 0.74}`} stroke={share > 1 ? "var(--stop)" : "var(--pencil)"} strokeWidth={share > 1 ? 2 : 1.2} />
+                  {l.loss > 0 && (
+                    <path
+                      d={`M${x + STEP * 0.5} ${base}h${STEP * 0.34}l-6 ${Math.max(h(l.loss), 2)}h${-STEP * 0.34 + 12}z`}
+                      fill="url(#lost)"
+                    />
                   )}
-                  {share > 1 && limitY !== null && <rect x={x} y={y} width={STEP * 0.7} height={Math.max(limitY - y, 1)} fill="var(--stop)" fillOpacity="0.3" />}
+                  {fits && limitY !== null && (
+                    <path
+                      d={`M${x} ${limitY}H${x + STEP * 0.74}`}
+                      stroke={share > 1 ? "var(--stop)" : "var(--pencil)"}
+                      strokeWidth={share > 1 ? 2 : 1.2}
+                    />
+                  )}
+                  {share > 1 && limitY !== null && (
+                    <rect
+                      x={x}
+                      y={y}
+                      width={STEP * 0.7}
+                      height={Math.max(limitY - y, 1)}
+                      fill="var(--stop)"
+                      fillOpacity="0.3"
+                    />
+                  )}
                   {l.limit && <Share x={x + STEP * 0.36} y={base + 15} limit={l.limit} />}
                   <text x={x} y={base + 15} className="num" style={{ fontSize: 12, fontWeight: 600 }} fill="var(--ink)">
                     {l.power.toFixed(l.power < 10 ? 1 : 0)} W
                   </text>
                   {l.loss > 0.05 && (
-                    <text x={x + STEP - 12} y={base + 55} textAnchor="end" className="num" style={{ fontSize: 11 }} fill="var(--pencil)">
+                    <text
+                      x={x + STEP - 12}
+                      y={base + 55}
+                      textAnchor="end"
+                      className="num"
+                      style={{ fontSize: 11 }}
+                      fill="var(--pencil)"
+                    >
                       −{l.loss.toFixed(l.loss < 10 ? 1 : 0)} W
                     </text>
                   )}
                   {l.lines.map((line, j) => (
-                    <text key={line} x={x} y={base + 29 + j * 13} className="num" style={{ fontSize: 11 }} fill="var(--ink2)">
+                    <text
+                      key={line}
+                      x={x}
+                      y={base + 29 + j * 13}
+                      className="num"
+                      style={{ fontSize: 11 }}
+                      fill="var(--ink2)"
+                    >
                       {line}
                     </text>
                   ))}

@@ -6,7 +6,14 @@ import type { Dimension } from "../../../core/design/units";
 import { DISPLAY, toDisplay } from "../../../core/design/units";
 import { parseQuantity } from "../../../core/design/readQuantity";
 import type { Candidate, SearchBounds, SearchProgress, SearchResult, SearchTask } from "../../../core/sizing/search";
-import { type OwnParts, type SearchKey, type SearchSpace, sizeOf, spaceAround, withChoice } from "../../../core/sizing/searchSpace";
+import {
+  type OwnParts,
+  type SearchKey,
+  type SearchSpace,
+  sizeOf,
+  spaceAround,
+  withChoice,
+} from "../../../core/sizing/searchSpace";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
@@ -34,7 +41,17 @@ const OWN_KINDS: [kind: keyof OwnParts, title: string, settles: SearchKey[]][] =
 ];
 
 /** A list of values of one kind, typed with commas or spaces between them. */
-function ListField({ label, values, dimension, onCommit }: { label: string; values: number[]; dimension: Dimension; onCommit: (values: number[]) => void }) {
+function ListField({
+  label,
+  values,
+  dimension,
+  onCommit,
+}: {
+  label: string;
+  values: number[];
+  dimension: Dimension;
+  onCommit: (values: number[]) => void;
+}) {
   const { habit } = usePreferences();
   const shown = values.map((v) => Number(toDisplay(v, dimension, habit).toPrecision(4))).join(", ");
   const [text, setText] = useState<string | null>(null);
@@ -79,7 +96,17 @@ const WIDTH = 420;
 const HEIGHT = 210;
 
 /** Endurance against mass of all that is left, size by thrust; a point and its row select each other. */
-function ParetoChart({ list, chosen, now, onChoose }: { list: Candidate[]; chosen: number | null; now: { auw: number; endurance: number } | null; onChoose: (i: number) => void }) {
+function ParetoChart({
+  list,
+  chosen,
+  now,
+  onChoose,
+}: {
+  list: Candidate[];
+  chosen: number | null;
+  now: { auw: number; endurance: number } | null;
+  onChoose: (i: number) => void;
+}) {
   const finite = list.filter((c) => Number.isFinite(c.endurance));
   const xs = [...finite.map((c) => c.auw), ...(now ? [now.auw] : [])];
   const ys = [...finite.map((c) => c.endurance), ...(now && Number.isFinite(now.endurance) ? [now.endurance] : [])];
@@ -88,15 +115,37 @@ function ParetoChart({ list, chosen, now, onChoose }: { list: Candidate[]; chose
   const py = (v: number) => HEIGHT - 34 - ((v - y0) / (y1 - y0 || 1)) * (HEIGHT - 54);
   const strongest = Math.max(...list.map((c) => c.thrustToWeight), 1e-9);
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" className="block bg-sheet" role="group" aria-label="Candidates: endurance against all-up mass">
+    <svg
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      width="100%"
+      className="block bg-sheet"
+      role="group"
+      aria-label="Candidates: endurance against all-up mass"
+    >
       <path d={`M48 10V${HEIGHT - 34}H${WIDTH - 8}`} fill="none" stroke="var(--ink)" />
       {[x0, (x0 + x1) / 2, x1].map((v) => (
-        <text key={v} x={px(v)} y={HEIGHT - 20} textAnchor="middle" className="num" style={{ fontSize: 11 }} fill="var(--ink2)">
+        <text
+          key={v}
+          x={px(v)}
+          y={HEIGHT - 20}
+          textAnchor="middle"
+          className="num"
+          style={{ fontSize: 11 }}
+          fill="var(--ink2)"
+        >
           {Math.round(v * 1000)}
         </text>
       ))}
       {[y0, (y0 + y1) / 2, y1].map((v) => (
-        <text key={v} x="44" y={py(v) + (v === y0 ? -2 : 4)} textAnchor="end" className="num" style={{ fontSize: 11 }} fill="var(--ink2)">
+        <text
+          key={v}
+          x="44"
+          y={py(v) + (v === y0 ? -2 : 4)}
+          textAnchor="end"
+          className="num"
+          style={{ fontSize: 11 }}
+          fill="var(--ink2)"
+        >
           {(v / 60).toFixed(0)}
         </text>
       ))}
@@ -129,7 +178,10 @@ function ParetoChart({ list, chosen, now, onChoose }: { list: Candidate[]; chose
   );
 }
 
-/** Search for a better drive: what may vary, what must hold, then the set that nothing beats, with why the rest fell out. */
+/**
+ * Search for a better drive: what may vary, what must hold, then the set that nothing beats, with why the rest fell
+ * out.
+ */
 export function SearchSheet() {
   const { design, evaluation, edit } = useDesk();
   const { habit } = usePreferences();
@@ -196,9 +248,16 @@ export function SearchSheet() {
       d.units = next.units;
       d.batteries = next.batteries;
     });
-    if (ok === null) toast.success("The drive is in the draft. What is not from your shelf is a guess: weigh and measure what you buy.");
+    if (ok === null)
+      toast.success(
+        "The drive is in the draft. What is not from your shelf is a guess: weigh and measure what you buy.",
+      );
   };
-  const bound = (key: "maxMass" | "minEndurance" | "minThrustToWeight" | "maxCost" | "maxTipMach" | "maxCurrent" | "structure", label: string, dimension: Dimension) => (
+  const bound = (
+    key: "maxMass" | "minEndurance" | "minThrustToWeight" | "maxCost" | "maxTipMach" | "maxCurrent" | "structure",
+    label: string,
+    dimension: Dimension,
+  ) => (
     <label className="flex items-center justify-between gap-2">
       {label}
       <span className="w-28">
@@ -208,18 +267,30 @@ export function SearchSheet() {
           value={bounds[key] ?? null}
           dimension={dimension}
           empty="free"
-          onCommit={(v) => setBounds({ ...bounds, [key]: key === "structure" ? Math.max(0, v ?? 0) : key === "maxTipMach" ? (v ?? 1) : v })}
+          onCommit={(v) =>
+            setBounds({
+              ...bounds,
+              [key]: key === "structure" ? Math.max(0, v ?? 0) : key === "maxTipMach" ? (v ?? 1) : v,
+            })
+          }
         />
       </span>
     </label>
   );
-  const now = evaluation.metrics.auw ? { auw: evaluation.metrics.auw.value, endurance: evaluation.metrics.endurance?.value ?? Number.NaN } : null;
+  const now = evaluation.metrics.auw
+    ? { auw: evaluation.metrics.auw.value, endurance: evaluation.metrics.endurance?.value ?? Number.NaN }
+    : null;
   const pick = chosen === null ? null : result?.pareto[chosen];
   return (
-    <section aria-label="Search" className="grid grid-cols-[330px_minmax(0,1fr)] gap-6 px-4 py-3 text-[12px] max-[860px]:grid-cols-[minmax(0,1fr)]">
+    <section
+      aria-label="Search"
+      className="grid grid-cols-[330px_minmax(0,1fr)] gap-6 px-4 py-3 text-[12px] max-[860px]:grid-cols-[minmax(0,1fr)]"
+    >
       <div>
         <h2>What may vary</h2>
-        <p className="text-pencil">Generic parts by scaling laws, replacing {unit?.name} and its pack. One value holds a thing fixed.</p>
+        <p className="text-pencil">
+          Generic parts by scaling laws, replacing {unit?.name} and its pack. One value holds a thing fixed.
+        </p>
         {design.units.length > 1 && (
           <label className="mt-1 flex items-center gap-2">
             Drive
@@ -250,7 +321,9 @@ export function SearchSheet() {
               className={`chip ${held.has(kind) ? "chip-on" : ""}`}
               aria-pressed={held.has(kind)}
               disabled={shelf(kind).length === 0}
-              onClick={() => setHeld((now) => new Set(now.has(kind) ? [...now].filter((k) => k !== kind) : [...now, kind]))}
+              onClick={() =>
+                setHeld((now) => new Set(now.has(kind) ? [...now].filter((k) => k !== kind) : [...now, kind]))
+              }
             >
               {title} {shelf(kind).length}
             </button>
@@ -258,16 +331,23 @@ export function SearchSheet() {
         </p>
         <table className="mt-1 w-full">
           <tbody>
-            {FIELDS.filter(([key]) => !OWN_KINDS.some(([kind, , keys]) => held.has(kind) && keys.includes(key))).map(([key, label, dimension]) => (
-              <tr key={key}>
-                <td className="pr-2">
-                  {label} <span className="text-pencil">{DISPLAY[habit][dimension]}</span>
-                </td>
-                <td className="w-[200px]">
-                  <ListField label={`Search ${label}`} values={space[key]} dimension={dimension} onCommit={(list) => setSpace({ ...space, [key]: list })} />
-                </td>
-              </tr>
-            ))}
+            {FIELDS.filter(([key]) => !OWN_KINDS.some(([kind, , keys]) => held.has(kind) && keys.includes(key))).map(
+              ([key, label, dimension]) => (
+                <tr key={key}>
+                  <td className="pr-2">
+                    {label} <span className="text-pencil">{DISPLAY[habit][dimension]}</span>
+                  </td>
+                  <td className="w-[200px]">
+                    <ListField
+                      label={`Search ${label}`}
+                      values={space[key]}
+                      dimension={dimension}
+                      onCommit={(list) => setSpace({ ...space, [key]: list })}
+                    />
+                  </td>
+                </tr>
+              ),
+            )}
           </tbody>
         </table>
         <h2 className="mt-3">What must hold</h2>
@@ -293,20 +373,28 @@ export function SearchSheet() {
           {count > MOST && <span className="text-stop">At most {MOST} combinations: hold something fixed.</span>}
           {progress && (
             <span role="status">
-              <progress value={progress.tried} max={progress.of} className="w-24 align-middle accent-[var(--accent)]" /> {progress.tried} of {progress.of}, {progress.found} hold
+              <progress value={progress.tried} max={progress.of} className="w-24 align-middle accent-[var(--accent)]" />{" "}
+              {progress.tried} of {progress.of}, {progress.found} hold
             </span>
           )}
         </p>
       </div>
       <div className="min-w-0">
         {!result && !progress && (
-          <p className="text-pencil">Every combination is tried with its own mass: motor, controller, propeller, pack and the structure that grows with them.</p>
+          <p className="text-pencil">
+            Every combination is tried with its own mass: motor, controller, propeller, pack and the structure that
+            grows with them.
+          </p>
         )}
         {result && (
           <>
             <h2>
-              {result.pareto.length === 0 ? "Nothing holds" : `${result.front} that nothing beats${result.front > result.pareto.length ? `, ${result.pareto.length} shown` : ""}`}{" "}
-              <span className="text-[12px] font-normal text-pencil">of {result.tried} tried, over mass, endurance, thrust, cost and heat</span>
+              {result.pareto.length === 0
+                ? "Nothing holds"
+                : `${result.front} that nothing beats${result.front > result.pareto.length ? `, ${result.pareto.length} shown` : ""}`}{" "}
+              <span className="text-[12px] font-normal text-pencil">
+                of {result.tried} tried, over mass, endurance, thrust, cost and heat
+              </span>
             </h2>
             <p className="mt-1" data-knocked>
               Why not the rest:{" "}
@@ -318,8 +406,9 @@ export function SearchSheet() {
             </p>
             {result.nearest && (
               <p className="mt-1 text-care">
-                Nearest: {plain(result.nearest.candidate.choice.diameter, "length", habit)} on {plain(result.nearest.candidate.choice.kv, "kv")},{" "}
-                {plain(result.nearest.candidate.auw, "mass", habit)}, falls to {result.nearest.misses}.
+                Nearest: {plain(result.nearest.candidate.choice.diameter, "length", habit)} on{" "}
+                {plain(result.nearest.candidate.choice.kv, "kv")}, {plain(result.nearest.candidate.auw, "mass", habit)},
+                falls to {result.nearest.misses}.
               </p>
             )}
             {result.pareto.length > 0 && (
@@ -335,7 +424,12 @@ export function SearchSheet() {
                             <tr key={key}>
                               <td>{label}</td>
                               <td className="num text-right">
-                                {plain(pick.choice[key], dimension, habit, key === "series" || key === "count" || key === "blades" ? 0 : undefined)}
+                                {plain(
+                                  pick.choice[key],
+                                  dimension,
+                                  habit,
+                                  key === "series" || key === "count" || key === "blades" ? 0 : undefined,
+                                )}
                               </td>
                             </tr>
                           ))}
@@ -374,12 +468,23 @@ export function SearchSheet() {
                   </thead>
                   <tbody>
                     {result.pareto.map((c, i) => (
-                      <tr key={JSON.stringify(c.choice)} data-candidate={i} className={i === chosen ? "bg-tint-accent" : ""} onClick={() => setChosen(i)}>
+                      <tr
+                        key={JSON.stringify(c.choice)}
+                        data-candidate={i}
+                        className={i === chosen ? "bg-tint-accent" : ""}
+                        onClick={() => setChosen(i)}
+                      >
                         <td>
-                          <button type="button" className="num min-h-6 text-left text-ink" aria-pressed={i === chosen} onClick={() => setChosen(i)}>
+                          <button
+                            type="button"
+                            className="num min-h-6 text-left text-ink"
+                            aria-pressed={i === chosen}
+                            onClick={() => setChosen(i)}
+                          >
                             {c.choice.own?.propeller ? `${c.choice.own.propeller.name} ` : ""}
                             {c.choice.count > 1 ? `${c.choice.count} × ` : ""}
-                            {plain(c.choice.diameter, "length", habit, 0)} × {(c.choice.pitchRatio * toDisplay(c.choice.diameter, "length", habit)).toFixed(0)}
+                            {plain(c.choice.diameter, "length", habit, 0)} ×{" "}
+                            {(c.choice.pitchRatio * toDisplay(c.choice.diameter, "length", habit)).toFixed(0)}
                             {c.choice.blades > 2 ? `, ${c.choice.blades} blades` : ""}
                           </button>
                         </td>
@@ -393,7 +498,9 @@ export function SearchSheet() {
                           {c.choice.series} × {plain(c.choice.capacity, "capacity")}
                         </td>
                         <td className="num text-right">{plain(c.auw, "mass", habit)}</td>
-                        <td className="num text-right">{Number.isFinite(c.endurance) ? plain(c.endurance, "time") : "–"}</td>
+                        <td className="num text-right">
+                          {Number.isFinite(c.endurance) ? plain(c.endurance, "time") : "–"}
+                        </td>
                         <td className="num text-right">{c.thrustToWeight.toFixed(2)}</td>
                         <td className="num text-right">{Math.round(c.heat * 100)} %</td>
                         <td className="num text-right">{c.cost.toFixed(0)}</td>

@@ -6,10 +6,18 @@ import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 
 const KNOBS: [key: Exclude<keyof Scaling, "cells">, label: string, law: string][] = [
-  ["diameter", "Diameter", "At the same rpm thrust grows with diameter⁴ and power with diameter⁵; the motor slows, so a little less."],
+  [
+    "diameter",
+    "Diameter",
+    "At the same rpm thrust grows with diameter⁴ and power with diameter⁵; the motor slows, so a little less.",
+  ],
   ["pitch", "Pitch", "More pitch asks for torque at once and pays only when moving; standing, the blade stalls."],
   ["kv", "Kv", "The same iron wound faster: rpm with Kv, current with about Kv³ at the same propeller."],
-  ["ratio", "Reduction", "More reduction multiplies torque, not power. A motor held near stall wants reduction, not a bigger controller."],
+  [
+    "ratio",
+    "Reduction",
+    "More reduction multiplies torque, not power. A motor held near stall wants reduction, not a bigger controller.",
+  ],
   ["mass", "Mass", "Hover power grows with mass^1.5, speeds to fly with its square root."],
 ];
 
@@ -31,7 +39,10 @@ export function WhatIfSheet() {
   const result = useMemo(() => whatIf(design, scaling), [design, scaling]);
   const turned = KNOBS.filter(([key]) => scaling[key] !== 1);
   return (
-    <section aria-label="What if" className="grid grid-cols-[320px_minmax(0,1fr)] gap-6 px-4 py-3 text-[12px] max-[860px]:grid-cols-[minmax(0,1fr)]">
+    <section
+      aria-label="What if"
+      className="grid grid-cols-[320px_minmax(0,1fr)] gap-6 px-4 py-3 text-[12px] max-[860px]:grid-cols-[minmax(0,1fr)]"
+    >
       <div>
         <h2>What if</h2>
         {KNOBS.map(([key, label]) => (
@@ -76,8 +87,15 @@ export function WhatIfSheet() {
             {law}
           </p>
         ))}
-        {scaling.cells !== 0 && <p className="mt-2">Rpm goes with the cells, current with about their square, heat with more: the propeller decides, not the cells.</p>}
-        <p className="mt-2 text-pencil">Nothing is changed in the design. Masses of the parts themselves stay as they are.</p>
+        {scaling.cells !== 0 && (
+          <p className="mt-2">
+            Rpm goes with the cells, current with about their square, heat with more: the propeller decides, not the
+            cells.
+          </p>
+        )}
+        <p className="mt-2 text-pencil">
+          Nothing is changed in the design. Masses of the parts themselves stay as they are.
+        </p>
       </div>
       <div>
         {result ? (
@@ -100,12 +118,20 @@ export function WhatIfSheet() {
                     <td className="text-ink">{label}</td>
                     <td className="num text-right">{Number.isFinite(a) ? plain(a, dimension) : "–"}</td>
                     <td className="num measured text-right">{Number.isFinite(b) ? plain(b, dimension) : "–"}</td>
-                    <td className="num text-right">{Number.isFinite(share) ? `${share >= 0 ? "+" : "−"}${Math.abs(share * 100).toFixed(0)} %` : ""}</td>
+                    <td className="num text-right">
+                      {Number.isFinite(share) ? `${share >= 0 ? "+" : "−"}${Math.abs(share * 100).toFixed(0)} %` : ""}
+                    </td>
                     <td className="w-40 max-[600px]:hidden">
                       {Number.isFinite(share) && (
                         <svg width="150" height="12" viewBox="0 0 150 12" aria-hidden="true">
                           <path d="M75 0v12" stroke="var(--rule)" />
-                          <rect x={share >= 0 ? 75 : 75 - Math.min(74, -share * 75)} y="3" width={Math.min(74, Math.abs(share) * 75)} height="6" fill="var(--pencil)" />
+                          <rect
+                            x={share >= 0 ? 75 : 75 - Math.min(74, -share * 75)}
+                            y="3"
+                            width={Math.min(74, Math.abs(share) * 75)}
+                            height="6"
+                            fill="var(--pencil)"
+                          />
                         </svg>
                       )}
                     </td>

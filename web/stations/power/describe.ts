@@ -3,7 +3,8 @@ import type { Battery, Design, Unit } from "../../../core/design/schema";
 const guess = (value: number) => ({ value, evidence: "guess" as const });
 
 /**
- * A drive and a pack to begin with, all guesses, sized to the craft's mass so that the first answer is not absurd. Generic figures: Kv and
+ * A drive and a pack to begin with, all guesses, sized to the craft's mass so that the first answer is not absurd.
+ * Generic figures: Kv and
  * propeller for about half the weight in thrust (common practice).
  */
 export function firstDrive(design: Design, mass: number | null): { unit: Unit; battery: Battery } {
@@ -40,10 +41,20 @@ export function firstDrive(design: Design, mass: number | null): { unit: Unit; b
       reversible: false,
       surroundings: null,
       spin: "clockwise",
-      motor: { kv: guess(Math.round(200 / diameter)), resistance: guess(0.06), noLoadCurrent: guess(0.8), maxCurrent: 25 },
+      motor: {
+        kv: guess(Math.round(200 / diameter)),
+        resistance: guess(0.06),
+        noLoadCurrent: guess(0.8),
+        maxCurrent: 25,
+      },
       controller: { resistance: guess(0.004), maxCurrent: 30, maxCells: 4 },
       gear: { ratio: 1, efficiency: { value: 1, evidence: "measured", sd: 0 } },
-      propeller: { diameter: guess(diameter), pitch: guess(Math.round(diameter * 550) / 1000), blades: 2, chord: guess(Math.round(diameter * 105) / 1000) },
+      propeller: {
+        diameter: guess(diameter),
+        pitch: guess(Math.round(diameter * 550) / 1000),
+        blades: 2,
+        chord: guess(Math.round(diameter * 105) / 1000),
+      },
     },
   };
 }

@@ -5,7 +5,13 @@ import { CAUTION, CAUTION_PLACE } from "../../../core/wording/cautions";
 import { useDesk } from "../../app/desk";
 
 /** The usual cautions for this craft that belong to these places, each once. */
-export function Cautions({ places, run }: { places: readonly CautionPlace[]; run?: Parameters<typeof cautionsFor>[2] }) {
+export function Cautions({
+  places,
+  run,
+}: {
+  places: readonly CautionPlace[];
+  run?: Parameters<typeof cautionsFor>[2];
+}) {
   const { design, evaluation } = useDesk();
   const tip = fastestTip(design, resultIn(evaluation, propulsion));
   const all = cautionsFor(design, tip, run);

@@ -12,7 +12,10 @@ export function ChecklistSheet() {
   const { file, version, design, slug, go } = useDesk();
   const [search, setSearch] = useSearchParams();
   const list: ListName = LISTS.find((l) => l === search.get("list")) ?? "at the site";
-  const reached = Math.max(0, ...file.runs.filter((r) => r.version === version.label && r.outcome === "passed").map((r) => r.stage));
+  const reached = Math.max(
+    0,
+    ...file.runs.filter((r) => r.version === version.label && r.outcome === "passed").map((r) => r.stage),
+  );
   const plan = file.plans.find((p) => String(p.number) === search.get("plan") && p.state === "planned");
   const stage = plan?.stage ?? Math.min(7, Math.max(1, Number(search.get("stage")) || reached + 1));
   const stops = useStops();
@@ -34,20 +37,35 @@ export function ChecklistSheet() {
       <div className="no-print mt-2 flex flex-wrap items-center gap-2">
         <span role="group" aria-label="List" className="flex flex-wrap gap-1">
           {LISTS.map((l) => (
-            <button key={l} type="button" className={`chip ${l === list ? "chip-on" : ""}`} aria-pressed={l === list} onClick={() => put({ list: l })}>
+            <button
+              key={l}
+              type="button"
+              className={`chip ${l === list ? "chip-on" : ""}`}
+              aria-pressed={l === list}
+              onClick={() => put({ list: l })}
+            >
               {l}
             </button>
           ))}
         </span>
         {plan && (
-          <button type="button" className="link" onClick={() => go({ station: "runs", search: { plan: String(plan.number) } })}>
+          <button
+            type="button"
+            className="link"
+            onClick={() => go({ station: "runs", search: { plan: String(plan.number) } })}
+          >
             kept with plan {plan.number}
           </button>
         )}
         {list === "at the site" && !plan && (
           <label className="flex items-center gap-1 text-[12px]">
             for rung
-            <select className="box w-auto!" aria-label="Rung of the list" value={stage} onChange={(e) => put({ stage: e.target.value })}>
+            <select
+              className="box w-auto!"
+              aria-label="Rung of the list"
+              value={stage}
+              onChange={(e) => put({ stage: e.target.value })}
+            >
               {STAGES.map((s, i) => (
                 <option key={s} value={i + 1}>
                   {i + 1} {s}
@@ -70,13 +88,22 @@ export function ChecklistSheet() {
         aria-live="polite"
         data-ready={held.length === 0 ? "go" : "not yet"}
       >
-        {held.length > 0 ? `Not yet: ${held.length} that must be done` : open.length > 0 ? `Go, with ${open.length} left open` : "All done"}
+        {held.length > 0
+          ? `Not yet: ${held.length} that must be done`
+          : open.length > 0
+            ? `Go, with ${open.length} left open`
+            : "All done"}
       </p>
       <ul className="mt-1">
         {lines.map((l) => (
           <li key={l.id} className="border-b border-hair" data-check={l.id}>
             <label className="flex min-h-10 items-center gap-3 py-1">
-              <input type="checkbox" className="h-5 w-5 shrink-0" checked={ticks.has(l.id)} onChange={() => tick(l.id)} />
+              <input
+                type="checkbox"
+                className="h-5 w-5 shrink-0"
+                checked={ticks.has(l.id)}
+                onChange={() => tick(l.id)}
+              />
               <span className={ticks.has(l.id) ? "text-pencil line-through" : "text-ink"}>
                 {l.text}
                 {l.must && !ticks.has(l.id) && <b className="ml-1 text-stop">must</b>}
@@ -87,9 +114,14 @@ export function ChecklistSheet() {
         ))}
       </ul>
       <p className="mt-2 text-[11px] text-pencil">
-        Common practice, from what is aboard, what was changed and what has gone wrong. It does not replace local rules or your own eyes.
+        Common practice, from what is aboard, what was changed and what has gone wrong. It does not replace local rules
+        or your own eyes.
       </p>
-      <ClipboardSheet title={`Checklist, ${list}`} columns={["done", "note"]} rows={lines.map((l) => `${l.must ? "• " : ""}${l.text}`)} />
+      <ClipboardSheet
+        title={`Checklist, ${list}`}
+        columns={["done", "note"]}
+        rows={lines.map((l) => `${l.must ? "• " : ""}${l.text}`)}
+      />
     </section>
   );
 }

@@ -12,7 +12,10 @@ import { Pictures } from "../../fields/Pictures";
 import { asNewRun } from "./blankRun";
 import { faultName } from "./words";
 
-/** After a crash: what is secured, in its order, before anything else. A later step opens when the one before it is done. */
+/**
+ * After a crash: what is secured, in its order, before anything else. A later step opens when the one before it is
+ * done.
+ */
 export function EvidenceOrder({ run, onDone }: { run: Run; onDone: () => void }) {
   const { slug, file, revisions, refresh, go } = useDesk();
   const [notes, setNotes] = useState(run.crash?.notes ?? "");
@@ -21,7 +24,10 @@ export function EvidenceOrder({ run, onDone }: { run: Run; onDone: () => void })
     mutationFn: (change: Partial<Run>) => {
       // It stays in view when its last line is done.
       setSearch({ evidence: String(run.number) }, { replace: true });
-      return call(contracts.saveRun, { params: { slug, number: run.number }, body: { revision: revisions.runs[run.number] ?? 0, run: { ...asNewRun(run), ...change } } });
+      return call(contracts.saveRun, {
+        params: { slug, number: run.number },
+        body: { revision: revisions.runs[run.number] ?? 0, run: { ...asNewRun(run), ...change } },
+      });
     },
     onSuccess: refresh,
     onError: (e) => toast.error(sayError(e)),
@@ -42,7 +48,11 @@ export function EvidenceOrder({ run, onDone }: { run: Run; onDone: () => void })
           const done = crash.steps[step];
           const shut = !done && step !== first;
           return (
-            <li key={step} data-step={step} className={`border-b border-hair py-1 ${shut ? "text-pencil" : "text-ink"}`}>
+            <li
+              key={step}
+              data-step={step}
+              className={`border-b border-hair py-1 ${shut ? "text-pencil" : "text-ink"}`}
+            >
               <label className="flex min-h-11 items-center gap-3">
                 <input
                   type="checkbox"
@@ -64,11 +74,21 @@ export function EvidenceOrder({ run, onDone }: { run: Run; onDone: () => void })
               {step === "suspects" && !shut && (
                 <p className="pl-9">
                   {faults.map((f) => (
-                    <button key={f.number} type="button" className="link block" onClick={() => go({ station: "faults", search: { fault: String(f.number) } })}>
-                      {faultName(f.number)} {f.title}, {f.suspects.length} {f.suspects.length === 1 ? "suspect" : "suspects"}
+                    <button
+                      key={f.number}
+                      type="button"
+                      className="link block"
+                      onClick={() => go({ station: "faults", search: { fault: String(f.number) } })}
+                    >
+                      {faultName(f.number)} {f.title}, {f.suspects.length}{" "}
+                      {f.suspects.length === 1 ? "suspect" : "suspects"}
                     </button>
                   ))}
-                  <button type="button" className="act" onClick={() => go({ station: "faults", search: { new: String(run.number) } })}>
+                  <button
+                    type="button"
+                    className="act"
+                    onClick={() => go({ station: "faults", search: { new: String(run.number) } })}
+                  >
                     Record what was seen, and its suspects
                   </button>
                 </p>
@@ -88,7 +108,10 @@ export function EvidenceOrder({ run, onDone }: { run: Run; onDone: () => void })
           onBlur={() => notes !== crash.notes && save.mutate({ crash: { ...crash, notes } })}
         />
       </label>
-      <p className={`mt-2 ${tested && !first ? "text-clear" : "text-stop"}`} data-rearm={tested && !first ? "yes" : "no"}>
+      <p
+        className={`mt-2 ${tested && !first ? "text-clear" : "text-stop"}`}
+        data-rearm={tested && !first ? "yes" : "no"}
+      >
         {first
           ? "Not to be armed again before this is done."
           : tested

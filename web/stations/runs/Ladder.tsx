@@ -18,15 +18,46 @@ const BAR: Record<RungState["state"], { height: number; colour: string; dash?: s
 function RungMark({ state, solid }: { state: RungState["state"]; solid: boolean }) {
   const bar = BAR[state];
   return (
-    <svg width="30" height="100%" viewBox="0 0 30 60" preserveAspectRatio="none" aria-hidden="true" className="absolute bottom-0 left-0 top-0">
-      <path d="M5 0V60M25 0V60" stroke={solid ? "var(--ink)" : "var(--hair)"} strokeWidth={solid ? 3 : 2} vectorEffect="non-scaling-stroke" />
-      <path d="M0 10H30" stroke={bar.colour} strokeWidth={bar.height} strokeDasharray={bar.dash} vectorEffect="non-scaling-stroke" />
+    <svg
+      width="30"
+      height="100%"
+      viewBox="0 0 30 60"
+      preserveAspectRatio="none"
+      aria-hidden="true"
+      className="absolute bottom-0 left-0 top-0"
+    >
+      <path
+        d="M5 0V60M25 0V60"
+        stroke={solid ? "var(--ink)" : "var(--hair)"}
+        strokeWidth={solid ? 3 : 2}
+        vectorEffect="non-scaling-stroke"
+      />
+      <path
+        d="M0 10H30"
+        stroke={bar.colour}
+        strokeWidth={bar.height}
+        strokeDasharray={bar.dash}
+        vectorEffect="non-scaling-stroke"
+      />
     </svg>
   );
 }
 
-/** The test ladder of the version in view, lowest rung at the bottom: what each asks, which runs were on it, and what locks it. */
-export function Ladder({ runs, current, onPick, onPlan }: { runs: Run[]; current: number | null; onPick: (n: number) => void; onPlan: (stage: number) => void }) {
+/**
+ * The test ladder of the version in view, lowest rung at the bottom: what each asks, which runs were on it, and what
+ * locks it.
+ */
+export function Ladder({
+  runs,
+  current,
+  onPick,
+  onPlan,
+}: {
+  runs: Run[];
+  current: number | null;
+  onPick: (n: number) => void;
+  onPlan: (stage: number) => void;
+}) {
   const { file, version } = useDesk();
   const { habit } = usePreferences();
   const { rungs, state, locks, say } = useLadder();
@@ -49,7 +80,9 @@ export function Ladder({ runs, current, onPick, onPlan }: { runs: Run[]; current
               aria-label={`Plan a run of rung ${rung.stage}`}
               onClick={() => onPlan(rung.stage)}
             >
-              <span className={`block leading-4 ${own === "untried" || own === "left out" ? "text-pencil" : "font-semibold text-ink"}`}>
+              <span
+                className={`block leading-4 ${own === "untried" || own === "left out" ? "text-pencil" : "font-semibold text-ink"}`}
+              >
                 <span className="num">{rung.stage}</span> {rung.name}
               </span>
               <span className="block text-[11px] leading-[13px] text-pencil">
@@ -83,7 +116,9 @@ export function Ladder({ runs, current, onPick, onPlan }: { runs: Run[]; current
                   {r.outcome === "passed" ? "■" : r.outcome === "failed" ? "×" : "□"} {r.number}
                 </button>
               ))}
-              {plans.some((p) => p.stage === rung.stage) && <span className="text-[11px] leading-6 text-accent">planned</span>}
+              {plans.some((p) => p.stage === rung.stage) && (
+                <span className="text-[11px] leading-6 text-accent">planned</span>
+              )}
             </p>
           </li>
         );

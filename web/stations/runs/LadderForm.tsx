@@ -1,5 +1,13 @@
 import { useState } from "react";
-import { DIMENSIONS, type Gate, type Ladder, type Rung, STAGES, isMetricKey, ladderSchema } from "../../../core/design/craftFile";
+import {
+  DIMENSIONS,
+  type Gate,
+  type Ladder,
+  type Rung,
+  STAGES,
+  isMetricKey,
+  ladderSchema,
+} from "../../../core/design/craftFile";
 import { METRICS, METRIC_KEYS } from "../../../core/design/metrics";
 import { DISPLAY } from "../../../core/design/units";
 import { usualLadder } from "../../../core/runs/ladders";
@@ -12,12 +20,26 @@ import { newKey } from "./blankRun";
 import { useLadder } from "./useLadder";
 import { metricLabel } from "./words";
 
-function GateRow({ gate, at, onChange, onRemove }: { gate: Gate; at: string; onChange: (g: Gate) => void; onRemove: () => void }) {
+function GateRow({
+  gate,
+  at,
+  onChange,
+  onRemove,
+}: {
+  gate: Gate;
+  at: string;
+  onChange: (g: Gate) => void;
+  onRemove: () => void;
+}) {
   const { habit } = usePreferences();
   const byEye = gate.metric === "" && gate.comparison === "atLeast";
   const name = (value: string) => {
     const key = METRIC_KEYS.find((k) => METRICS[k].label === value);
-    onChange({ ...gate, metric: key ?? value.trim().slice(0, 60), dimension: key ? METRICS[key].dimension : gate.dimension });
+    onChange({
+      ...gate,
+      metric: key ?? value.trim().slice(0, 60),
+      dimension: key ? METRICS[key].dimension : gate.dimension,
+    });
   };
   return (
     <li className="flex flex-wrap items-center gap-2 border-b border-hair py-1" data-gate-row={gate.id}>
@@ -38,9 +60,20 @@ function GateRow({ gate, at, onChange, onRemove }: { gate: Gate; at: string; onC
       </select>
       {!byEye && (
         <>
-          <input className="box w-48!" aria-label={`${at}, what`} list="gate-metrics" defaultValue={metricLabel(gate.metric)} onBlur={(e) => name(e.target.value)} />
+          <input
+            className="box w-48!"
+            aria-label={`${at}, what`}
+            list="gate-metrics"
+            defaultValue={metricLabel(gate.metric)}
+            onBlur={(e) => name(e.target.value)}
+          />
           {!isMetricKey(gate.metric) && (
-            <select className="box w-20!" aria-label={`${at}, unit`} value={gate.dimension} onChange={(e) => onChange({ ...gate, dimension: e.target.value as Gate["dimension"] })}>
+            <select
+              className="box w-20!"
+              aria-label={`${at}, unit`}
+              value={gate.dimension}
+              onChange={(e) => onChange({ ...gate, dimension: e.target.value as Gate["dimension"] })}
+            >
               {DIMENSIONS.map((d) => (
                 <option key={d} value={d}>
                   {DISPLAY[habit][d] || d}
@@ -54,7 +87,11 @@ function GateRow({ gate, at, onChange, onRemove }: { gate: Gate; at: string; onC
             value={gate.comparison}
             onChange={(e) => {
               const comparison = e.target.value as Gate["comparison"];
-              onChange({ ...gate, comparison, upper: comparison === "between" ? (gate.upper ?? gate.value + (Math.abs(gate.value) || 1)) : null });
+              onChange({
+                ...gate,
+                comparison,
+                upper: comparison === "between" ? (gate.upper ?? gate.value + (Math.abs(gate.value) || 1)) : null,
+              });
             }}
           >
             <option value="atMost">at most</option>
@@ -62,11 +99,23 @@ function GateRow({ gate, at, onChange, onRemove }: { gate: Gate; at: string; onC
             <option value="between">between</option>
           </select>
           <span className="w-24">
-            <QuantityField boxed label={`${at}, limit`} dimension={gate.dimension} value={gate.value} onCommit={(v) => v !== null && onChange({ ...gate, value: v })} />
+            <QuantityField
+              boxed
+              label={`${at}, limit`}
+              dimension={gate.dimension}
+              value={gate.value}
+              onCommit={(v) => v !== null && onChange({ ...gate, value: v })}
+            />
           </span>
           {gate.comparison === "between" && (
             <span className="w-24">
-              <QuantityField boxed label={`${at}, upper limit`} dimension={gate.dimension} value={gate.upper} onCommit={(v) => v !== null && onChange({ ...gate, upper: v })} />
+              <QuantityField
+                boxed
+                label={`${at}, upper limit`}
+                dimension={gate.dimension}
+                value={gate.upper}
+                onCommit={(v) => v !== null && onChange({ ...gate, upper: v })}
+              />
             </span>
           )}
         </>
@@ -86,14 +135,18 @@ function GateRow({ gate, at, onChange, onRemove }: { gate: Gate; at: string; onC
   );
 }
 
-/** The ladder of this version, to be made one's own: names, gates, abort rules and safety plan of each rung. The next version begins with it. */
+/**
+ * The ladder of this version, to be made one's own: names, gates, abort rules and safety plan of each rung. The next
+ * version begins with it.
+ */
 export function LadderForm({ onDone }: { onDone: () => void }) {
   const { version, design } = useDesk();
   const { rungs } = useLadder();
   const words = useVersionWords();
   const [ladder, setLadder] = useState<Ladder>(rungs);
   const [wrong, setWrong] = useState<{ rung: number; text: string } | null>(null);
-  const set = (stage: number, change: Partial<Rung>) => setLadder((l) => l.map((r) => (r.stage === stage ? { ...r, ...change } : r)));
+  const set = (stage: number, change: Partial<Rung>) =>
+    setLadder((l) => l.map((r) => (r.stage === stage ? { ...r, ...change } : r)));
   const save = () => {
     const checked = ladderSchema.safeParse(ladder);
     if (!checked.success) {
@@ -108,8 +161,8 @@ export function LadderForm({ onDone }: { onDone: () => void }) {
     <section aria-label="Edit the ladder">
       <h2 className="border-b border-ink pb-1 text-[18px]">The test ladder of {version.label}</h2>
       <p className="mt-1 max-w-2xl">
-        From the bottom up. A run is held against the gates that its rung had when it was logged; what is changed here holds from the next run on, and goes along into the next
-        version.
+        From the bottom up. A run is held against the gates that its rung had when it was logged; what is changed here
+        holds from the next run on, and goes along into the next version.
       </p>
       <datalist id="gate-metrics">
         {METRIC_KEYS.map((k) => (
@@ -121,7 +174,13 @@ export function LadderForm({ onDone }: { onDone: () => void }) {
           <li key={r.stage} data-rung-form={r.stage} className="border-b border-ink py-2">
             <div className="flex flex-wrap items-center gap-2">
               <b className="num text-ink">{r.stage}</b>
-              <input className="box w-56!" aria-label={`Rung ${r.stage}, name`} maxLength={60} value={r.name} onChange={(e) => set(r.stage, { name: e.target.value })} />
+              <input
+                className="box w-56!"
+                aria-label={`Rung ${r.stage}, name`}
+                maxLength={60}
+                value={r.name}
+                onChange={(e) => set(r.stage, { name: e.target.value })}
+              />
               <span className="text-[11px] text-pencil">stage: {STAGES[r.stage - 1]}</span>
               <input
                 className="box w-64! flex-1"
@@ -137,7 +196,13 @@ export function LadderForm({ onDone }: { onDone: () => void }) {
                 Rung {r.stage}: {wrong.text}
               </p>
             )}
-            <input className="cell" aria-label={`Rung ${r.stage}, what is done`} maxLength={300} value={r.doing} onChange={(e) => set(r.stage, { doing: e.target.value })} />
+            <input
+              className="cell"
+              aria-label={`Rung ${r.stage}, what is done`}
+              maxLength={300}
+              value={r.doing}
+              onChange={(e) => set(r.stage, { doing: e.target.value })}
+            />
             <ul>
               {r.gates.map((g, i) => (
                 <GateRow
@@ -153,18 +218,46 @@ export function LadderForm({ onDone }: { onDone: () => void }) {
               type="button"
               className="link text-[12px]"
               aria-label={`Rung ${r.stage}, add a gate`}
-              onClick={() => set(r.stage, { gates: [...r.gates, { id: newKey(), metric: "", dimension: "ratio", comparison: "atLeast", value: 0, upper: null, text: "" }] })}
+              onClick={() =>
+                set(r.stage, {
+                  gates: [
+                    ...r.gates,
+                    {
+                      id: newKey(),
+                      metric: "",
+                      dimension: "ratio",
+                      comparison: "atLeast",
+                      value: 0,
+                      upper: null,
+                      text: "",
+                    },
+                  ],
+                })
+              }
             >
               add a gate
             </button>
             <div className="mt-1 grid grid-cols-2 gap-2 text-[12px] max-[640px]:grid-cols-[minmax(0,1fr)]">
               <label>
                 Broken off when
-                <Lines label={`Rung ${r.stage}, broken off when`} most={12} rows={2} value={r.abort} onCommit={(abort) => set(r.stage, { abort })} />
+                <Lines
+                  label={`Rung ${r.stage}, broken off when`}
+                  most={12}
+                  rows={2}
+                  value={r.abort}
+                  onCommit={(abort) => set(r.stage, { abort })}
+                />
               </label>
               <label>
                 Safety plan
-                <Lines label={`Rung ${r.stage}, safety plan`} most={12} rows={2} length={200} value={r.safety} onCommit={(safety) => set(r.stage, { safety })} />
+                <Lines
+                  label={`Rung ${r.stage}, safety plan`}
+                  most={12}
+                  rows={2}
+                  length={200}
+                  value={r.safety}
+                  onCommit={(safety) => set(r.stage, { safety })}
+                />
               </label>
             </div>
           </li>

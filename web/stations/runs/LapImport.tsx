@@ -23,7 +23,9 @@ const ROLE_WORD: Record<LapRole, string> = {
   remark: "remark",
   ignore: "not used",
 };
-const QUANTITIES = Object.keys(METRICS).filter((k) => ["energyUsed", "charge", "lapTime", "distance", "speed", "noseAngle", "liftOffSpeed", "motorTemperature"].includes(k));
+const QUANTITIES = Object.keys(METRICS).filter((k) =>
+  ["energyUsed", "charge", "lapTime", "distance", "speed", "noseAngle", "liftOffSpeed", "motorTemperature"].includes(k),
+);
 
 /** Laps of one course from a file: what was understood, what is refused and why; then one run for each version. */
 export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (course: string) => void }) {
@@ -35,7 +37,8 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
   const [which, setWhich] = useState<Record<string, string>>({});
   const table = useMemo(() => readLaps(text, reading), [text, reading]);
   const labels = file.versions.map((v) => v.label);
-  const labelFor = (name: string, k: number) => which[name] ?? (labels.includes(name) ? name : labels.at(-table.versions.length + k)) ?? version.label;
+  const labelFor = (name: string, k: number) =>
+    which[name] ?? (labels.includes(name) ? name : labels.at(-table.versions.length + k)) ?? version.label;
   const problems = table.reports.filter((r) => r.severity === "error");
   const warned = table.reports.filter((r) => r.severity === "warning");
   const chosen = table.versions.map(labelFor);
@@ -80,7 +83,11 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
         {text !== "" && (
           <>
             <div className="flex flex-wrap gap-3">
-              <TableSigns reading={reading} onDelimiter={separate} onDecimal={(decimal) => correct((r) => void (r.decimal = decimal))} />
+              <TableSigns
+                reading={reading}
+                onDelimiter={separate}
+                onDecimal={(decimal) => correct((r) => void (r.decimal = decimal))}
+              />
             </div>
             <div className="wide">
               <table className="rows whitespace-nowrap">
@@ -97,7 +104,17 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
                             const metric = e.target.value.startsWith("metric:") ? e.target.value.slice(7) : "";
                             const role = metric === "" ? (e.target.value as LapRole) : "metric";
                             const units = lapUnits({ role, metric });
-                            correct((r) => void (r.columns[k] && Object.assign(r.columns[k], { role, metric, unit: units.includes(c.unit) ? c.unit : (units[0] ?? "") })));
+                            correct(
+                              (r) =>
+                                void (
+                                  r.columns[k] &&
+                                  Object.assign(r.columns[k], {
+                                    role,
+                                    metric,
+                                    unit: units.includes(c.unit) ? c.unit : (units[0] ?? ""),
+                                  })
+                                ),
+                            );
                           }}
                         >
                           {LAP_ROLES.filter((r) => r !== "metric").map((r) => (
@@ -105,18 +122,22 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
                               {ROLE_WORD[r]}
                             </option>
                           ))}
-                          {[...new Set([...QUANTITIES, ...(c.role === "metric" ? [c.metric] : []), c.header])].map((m) => (
-                            <option key={m} value={`metric:${m}`}>
-                              {metricLabel(m)}
-                            </option>
-                          ))}
+                          {[...new Set([...QUANTITIES, ...(c.role === "metric" ? [c.metric] : []), c.header])].map(
+                            (m) => (
+                              <option key={m} value={`metric:${m}`}>
+                                {metricLabel(m)}
+                              </option>
+                            ),
+                          )}
                         </select>
                         {lapUnits(c).length > 0 && (
                           <select
                             className="box block"
                             aria-label={`Unit of ${c.header}`}
                             value={c.unit}
-                            onChange={(e) => correct((r) => void (r.columns[k] && (r.columns[k].unit = e.target.value)))}
+                            onChange={(e) =>
+                              correct((r) => void (r.columns[k] && (r.columns[k].unit = e.target.value)))
+                            }
                           >
                             {lapUnits(c).map((u) => (
                               <option key={u}>{u}</option>
@@ -137,12 +158,24 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
             <div className="flex flex-wrap items-end gap-3">
               <label className="w-48">
                 Course
-                <input className="box" aria-label="Course" value={course} maxLength={200} placeholder="three buoys off the pier" onChange={(e) => setCourse(e.target.value)} />
+                <input
+                  className="box"
+                  aria-label="Course"
+                  value={course}
+                  maxLength={200}
+                  placeholder="three buoys off the pier"
+                  onChange={(e) => setCourse(e.target.value)}
+                />
               </label>
               {table.versions.map((name, k) => (
                 <label key={name} className="w-40">
                   {name === "" ? "All laps" : `“${name}”`} is
-                  <select className="box" aria-label={`Version ${name} is`} value={labelFor(name, k)} onChange={(e) => setWhich({ ...which, [name]: e.target.value })}>
+                  <select
+                    className="box"
+                    aria-label={`Version ${name} is`}
+                    value={labelFor(name, k)}
+                    onChange={(e) => setWhich({ ...which, [name]: e.target.value })}
+                  >
                     {file.versions.map((v) => (
                       <option key={v.label} value={v.label}>
                         {v.label}
@@ -154,7 +187,12 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
               ))}
               <label className="w-40">
                 Rung
-                <select className="box" aria-label="Rung of the laps" value={stage} onChange={(e) => setStage(Number(e.target.value))}>
+                <select
+                  className="box"
+                  aria-label="Rung of the laps"
+                  value={stage}
+                  onChange={(e) => setStage(Number(e.target.value))}
+                >
                   {STAGES.map((s, i) => (
                     <option key={s} value={i + 1}>
                       {i + 1} {s}
@@ -164,12 +202,18 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
               </label>
             </div>
             <label className="flex items-center gap-2">
-              <input type="checkbox" checked={read} onChange={(e) => setRead(e.target.checked)} /> The cautions of this craft were read before these runs
+              <input type="checkbox" checked={read} onChange={(e) => setRead(e.target.checked)} /> The cautions of this
+              craft were read before these runs
             </label>
           </>
         )}
         <p className="flex items-center gap-4">
-          <button type="button" className="act act-first" disabled={missing !== null || take.isPending} onClick={() => take.mutate()}>
+          <button
+            type="button"
+            className="act act-first"
+            disabled={missing !== null || take.isPending}
+            onClick={() => take.mutate()}
+          >
             Take {table.laps.length} laps
           </button>
           <button type="button" className="link" onClick={onClose}>

@@ -25,7 +25,14 @@ function usePlanStart(stage: number): NewPlan {
     place: last?.place ?? "",
     around: [],
     alone: false,
-    limits: { wind: design.brief.environment.wind || null, waves: null, current: null, coldest: null, warmest: null, surface: "" },
+    limits: {
+      wind: design.brief.environment.wind || null,
+      waves: null,
+      current: null,
+      coldest: null,
+      warmest: null,
+      surface: "",
+    },
     day: { wind: null, waves: null, current: null, temperature: null, surface: null },
     safety: rung?.safety ?? [],
     ticks: [],
@@ -35,7 +42,15 @@ function usePlanStart(stage: number): NewPlan {
 }
 
 /** Opens a plan: the question is all that is needed to begin. */
-export function NewPlanForm({ stage, onDone, onCancel }: { stage: number; onDone: (n: number) => void; onCancel: () => void }) {
+export function NewPlanForm({
+  stage,
+  onDone,
+  onCancel,
+}: {
+  stage: number;
+  onDone: (n: number) => void;
+  onCancel: () => void;
+}) {
   const { slug, version, refresh, flush } = useDesk();
   const { rungs } = useLadder();
   const [rung, setRung] = useState(stage);
@@ -45,7 +60,10 @@ export function NewPlanForm({ stage, onDone, onCancel }: { stage: number; onDone
   const make = useMutation({
     mutationFn: async () => {
       await flush();
-      return call(contracts.createPlan, { params: { slug, label: version.label }, body: { ...begin, question: question.trim() } });
+      return call(contracts.createPlan, {
+        params: { slug, label: version.label },
+        body: { ...begin, question: question.trim() },
+      });
     },
     onSuccess: async ({ number }) => {
       await refresh();

@@ -42,9 +42,23 @@ export function PlanPredictions({ rung }: { rung: Rung | undefined }) {
           return (
             <tr key={g.id}>
               <td className="text-ink">{gateText(g, habit)}</td>
-              <td className="text-right">{q ? <Value quantity={q} /> : <span className="text-pencil">{g.metric === "" ? "by eye" : "not predicted"}</span>}</td>
+              <td className="text-right">
+                {q ? (
+                  <Value quantity={q} />
+                ) : (
+                  <span className="text-pencil">{g.metric === "" ? "by eye" : "not predicted"}</span>
+                )}
+              </td>
               <td className="num text-right">
-                {q ? q.incomplete || q.outside ? <span title={(q.incomplete ?? q.outside)?.[0]}>open</span> : `${Math.round(oddsOf(g, q.value, q.sd) * 100)} %` : ""}
+                {q ? (
+                  q.incomplete || q.outside ? (
+                    <span title={(q.incomplete ?? q.outside)?.[0]}>open</span>
+                  ) : (
+                    `${Math.round(oddsOf(g, q.value, q.sd) * 100)} %`
+                  )
+                ) : (
+                  ""
+                )}
               </td>
             </tr>
           );
@@ -63,7 +77,13 @@ export function PlanPredictions({ rung }: { rung: Rung | undefined }) {
                   <td className="text-right">
                     <Value quantity={q} />
                   </td>
-                  <td className="num text-right">{t.odds === null ? <span title={t.because ?? undefined}>open</span> : `${Math.round(t.odds * 100)} %`}</td>
+                  <td className="num text-right">
+                    {t.odds === null ? (
+                      <span title={t.because ?? undefined}>open</span>
+                    ) : (
+                      `${Math.round(t.odds * 100)} %`
+                    )}
+                  </td>
                 </tr>
               )
             );
@@ -74,7 +94,15 @@ export function PlanPredictions({ rung }: { rung: Rung | undefined }) {
 }
 
 /** What a person says of a plan: question, rules, people, place, limits, and the day as it turned out. */
-export function PlanFields({ draft, closed, put }: { draft: NewPlan; closed: boolean; put: (change: Partial<NewPlan>) => void }) {
+export function PlanFields({
+  draft,
+  closed,
+  put,
+}: {
+  draft: NewPlan;
+  closed: boolean;
+  put: (change: Partial<NewPlan>) => void;
+}) {
   const { file, version } = useDesk();
   const { habit } = usePreferences();
   const learnt = limitsLearnt(file, lineOf(file.versions, version.label));
@@ -83,25 +111,57 @@ export function PlanFields({ draft, closed, put }: { draft: NewPlan; closed: boo
       <fieldset disabled={closed} className="mt-3 grid grid-cols-2 gap-3 max-[640px]:grid-cols-[minmax(0,1fr)]">
         <label className="col-span-2 max-[640px]:col-span-1">
           Question
-          <TextField boxed required label="Question" value={draft.question} onCommit={(question) => put({ question: question.trim() })} />
+          <TextField
+            boxed
+            required
+            label="Question"
+            value={draft.question}
+            onCommit={(question) => put({ question: question.trim() })}
+          />
         </label>
         <div className="col-span-2 grid grid-cols-[1fr_90px] gap-2 max-[640px]:col-span-1">
           <label>
             Course
-            <TextField boxed label="Course" value={draft.course} onCommit={(course) => put({ course })} placeholder="none" />
+            <TextField
+              boxed
+              label="Course"
+              value={draft.course}
+              onCommit={(course) => put({ course })}
+              placeholder="none"
+            />
           </label>
           <label>
             Repeats
-            <QuantityField boxed label="Repeats" dimension="count" value={draft.repeats} schema={newPlanSchema.shape.repeats} onCommit={(v) => v !== null && put({ repeats: v })} />
+            <QuantityField
+              boxed
+              label="Repeats"
+              dimension="count"
+              value={draft.repeats}
+              schema={newPlanSchema.shape.repeats}
+              onCommit={(v) => v !== null && put({ repeats: v })}
+            />
           </label>
         </div>
         <label>
           It is broken off when
-          <Lines label="It is broken off when" most={12} value={draft.abort} onCommit={(abort) => put({ abort })} placeholder="one rule to a line" />
+          <Lines
+            label="It is broken off when"
+            most={12}
+            value={draft.abort}
+            onCommit={(abort) => put({ abort })}
+            placeholder="one rule to a line"
+          />
         </label>
         <label>
           Safety plan
-          <Lines label="Safety plan" most={12} length={200} value={draft.safety} onCommit={(safety) => put({ safety })} placeholder="one line to a line" />
+          <Lines
+            label="Safety plan"
+            most={12}
+            length={200}
+            value={draft.safety}
+            onCommit={(safety) => put({ safety })}
+            placeholder="one line to a line"
+          />
         </label>
         <label>
           If it goes better than expected
@@ -142,7 +202,13 @@ export function PlanFields({ draft, closed, put }: { draft: NewPlan; closed: boo
         </label>
         <label>
           Surface must be
-          <TextField boxed label="Surface must be" value={draft.limits.surface} onCommit={(surface) => put({ limits: { ...draft.limits, surface } })} placeholder="anything" />
+          <TextField
+            boxed
+            label="Surface must be"
+            value={draft.limits.surface}
+            onCommit={(surface) => put({ limits: { ...draft.limits, surface } })}
+            placeholder="anything"
+          />
         </label>
       </fieldset>
       <fieldset disabled={closed} aria-label="Around the place" className="mt-2 flex flex-wrap items-center gap-x-4">
@@ -152,7 +218,9 @@ export function PlanFields({ draft, closed, put }: { draft: NewPlan; closed: boo
             <input
               type="checkbox"
               checked={draft.around.includes(thing)}
-              onChange={(e) => put({ around: e.target.checked ? [...draft.around, thing] : draft.around.filter((a) => a !== thing) })}
+              onChange={(e) =>
+                put({ around: e.target.checked ? [...draft.around, thing] : draft.around.filter((a) => a !== thing) })
+              }
             />
             {AROUND_WORD[thing]}
           </label>
@@ -163,13 +231,23 @@ export function PlanFields({ draft, closed, put }: { draft: NewPlan; closed: boo
         </label>
       </fieldset>
       {learnt
-        .filter((l) => draft.limits[l.which] === null || (l.which === "wind" ? (draft.limits.wind ?? 0) > l.limit : (draft.limits.coldest ?? 0) < l.limit))
+        .filter(
+          (l) =>
+            draft.limits[l.which] === null ||
+            (l.which === "wind" ? (draft.limits.wind ?? 0) > l.limit : (draft.limits.coldest ?? 0) < l.limit),
+        )
         .map((l) => (
           <p key={l.which} className="mt-2 text-care" data-learnt={l.which}>
-            {l.which === "wind" ? `Above ${plain(l.limit, "speed", habit)} of wind` : `Below ${plain(l.limit, "temperature", habit)}`} {l.failed.length} runs failed and none passed
-            (runs {l.failed.join(", ")}).{" "}
+            {l.which === "wind"
+              ? `Above ${plain(l.limit, "speed", habit)} of wind`
+              : `Below ${plain(l.limit, "temperature", habit)}`}{" "}
+            {l.failed.length} runs failed and none passed (runs {l.failed.join(", ")}).{" "}
             {!closed && (
-              <button type="button" className="link" onClick={() => put({ limits: { ...draft.limits, [l.which]: l.limit } })}>
+              <button
+                type="button"
+                className="link"
+                onClick={() => put({ limits: { ...draft.limits, [l.which]: l.limit } })}
+              >
                 Make that the limit
               </button>
             )}
@@ -223,7 +301,11 @@ export function PlanFields({ draft, closed, put }: { draft: NewPlan; closed: boo
                   aria-label="Surface, on the day"
                   disabled={closed}
                   value={draft.day.surface ?? ""}
-                  onChange={(e) => put({ day: { ...draft.day, surface: e.target.value === "" ? null : (e.target.value as "yes" | "no") } })}
+                  onChange={(e) =>
+                    put({
+                      day: { ...draft.day, surface: e.target.value === "" ? null : (e.target.value as "yes" | "no") },
+                    })
+                  }
                 >
                   <option value="">not looked at</option>
                   <option value="yes">it is</option>

@@ -36,7 +36,10 @@ export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => vo
 
   const held = locks(draft.stage);
   const stops = useStops();
-  const checks = useMemo(() => checklist(file, { ...version, design }, stops, "at the site", draft.stage), [file, version, design, stops, draft.stage]);
+  const checks = useMemo(
+    () => checklist(file, { ...version, design }, stops, "at the site", draft.stage),
+    [file, version, design, stops, draft.stage],
+  );
   const lines = board({ ...plan, ...draft }, held, checks);
   const open = lines.filter((l) => l.state !== "go").length;
   const may = mayBegin(lines, draft.goneOn);
@@ -57,7 +60,12 @@ export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => vo
             type="button"
             className="link"
             onClick={async () => {
-              if (await remove("Delete this plan?", `Plan ${plan.number} is deleted.`, () => call(contracts.deletePlan, { params: { slug, number: plan.number } }))) onGone();
+              if (
+                await remove("Delete this plan?", `Plan ${plan.number} is deleted.`, () =>
+                  call(contracts.deletePlan, { params: { slug, number: plan.number } }),
+                )
+              )
+                onGone();
             }}
           >
             Delete
@@ -66,9 +74,12 @@ export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => vo
       </header>
       {theirs && (
         <div role="alert" className="mt-2 border-l-[3px] border-stop pl-3" data-conflict>
-          <p className="text-stop">This plan was saved elsewhere in the meantime. What you entered stands here still.</p>
+          <p className="text-stop">
+            This plan was saved elsewhere in the meantime. What you entered stands here still.
+          </p>
           <p>
-            There: “{theirs.plan.question}”, rung {theirs.plan.stage}, wind {theirs.plan.day.wind === null ? "not looked at" : `${theirs.plan.day.wind} m/s`},{" "}
+            There: “{theirs.plan.question}”, rung {theirs.plan.stage}, wind{" "}
+            {theirs.plan.day.wind === null ? "not looked at" : `${theirs.plan.day.wind} m/s`},{" "}
             {theirs.plan.ticks.length} ticks.
           </p>
           <p className="mt-1 flex gap-2">
@@ -85,7 +96,11 @@ export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => vo
         <p className="mt-2">
           Carried out{" "}
           {run ? (
-            <button type="button" className="link" onClick={() => go({ label: run.version, station: "runs", search: { run: String(run.number) } })}>
+            <button
+              type="button"
+              className="link"
+              onClick={() => go({ label: run.version, station: "runs", search: { run: String(run.number) } })}
+            >
               as run {run.number}
             </button>
           ) : (
@@ -113,10 +128,18 @@ export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => vo
                   {STATE[l.state].sign}
                 </span>
                 <span className="min-w-0">
-                  <span className="text-ink">{boardText(l, habit, l.what.kind === "lock" ? say(l.what.lock) : undefined)}</span>{" "}
+                  <span className="text-ink">
+                    {boardText(l, habit, l.what.kind === "lock" ? say(l.what.lock) : undefined)}
+                  </span>{" "}
                   <b className={`text-[11px] ${STATE[l.state].colour}`}>{STATE[l.state].word}</b>
                   {l.what.kind === "checks" && (
-                    <button type="button" className="link block text-[12px]" onClick={() => go({ station: "runs", search: { list: "at the site", plan: String(plan.number) } })}>
+                    <button
+                      type="button"
+                      className="link block text-[12px]"
+                      onClick={() =>
+                        go({ station: "runs", search: { list: "at the site", plan: String(plan.number) } })
+                      }
+                    >
                       to the checklist
                     </button>
                   )}
@@ -127,7 +150,12 @@ export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => vo
           {open > 0 && !closed && (
             <label className="mt-2 block">
               To go on all the same, say why: it is kept with the run
-              <TextField boxed label="Why it goes on all the same" value={draft.goneOn} onCommit={(goneOn) => put({ goneOn: goneOn.trim() })} />
+              <TextField
+                boxed
+                label="Why it goes on all the same"
+                value={draft.goneOn}
+                onCommit={(goneOn) => put({ goneOn: goneOn.trim() })}
+              />
             </label>
           )}
           {!closed && (

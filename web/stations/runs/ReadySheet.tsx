@@ -8,10 +8,15 @@ import { ClipboardSheet, printSheet } from "../bench/ClipboardSheet";
 import { useStops } from "./useLadder";
 import { useTicks } from "./useTicks";
 
-/** The other crafts of the workshop, each with whether it got into the open and has no open fault: only then it can run when this one cannot. */
+/**
+ * The other crafts of the workshop, each with whether it got into the open and has no open fault: only then it can
+ * run when this one cannot.
+ */
 function useOtherCrafts(slug: string): { slug: string; name: string; able: boolean }[] {
   const { data } = useQuery({ queryKey: ["crafts"], queryFn: () => call(contracts.listCrafts, {}) });
-  return (data ?? []).filter((c) => c.slug !== slug).map((c) => ({ slug: c.slug, name: c.name, able: c.openFaults === 0 && c.versions.some((v) => v[1] >= 4) }));
+  return (data ?? [])
+    .filter((c) => c.slug !== slug)
+    .map((c) => ({ slug: c.slug, name: c.name, able: c.openFaults === 0 && c.versions.some((v) => v[1] >= 4) }));
 }
 
 /** Ready to travel? What the records show and what hands must show, with the minutes that turn each red line green. */
@@ -39,7 +44,12 @@ export function ReadySheet() {
         aria-live="polite"
       >
         {red.length > 0 ? `Not yet: ${red.length} red` : left > 0 ? "Nothing red; some to see to" : "Ready"}
-        {left > 0 && <span className="num"> about {left < 100 ? `${left} min` : `${(left / 60).toFixed(1)} h`} of work, charging included</span>}
+        {left > 0 && (
+          <span className="num">
+            {" "}
+            about {left < 100 ? `${left} min` : `${(left / 60).toFixed(1)} h`} of work, charging included
+          </span>
+        )}
       </p>
       <button type="button" className="link no-print text-[12px]" onClick={printSheet}>
         print it
@@ -75,7 +85,12 @@ export function ReadySheet() {
       {others.length > 0 && (
         <label className="no-print mt-2 flex flex-wrap items-center gap-2">
           The second craft, should this one fail
-          <select className="box w-auto!" aria-label="The second craft" value={spare?.slug ?? ""} onChange={(e) => choose(e.target.value)}>
+          <select
+            className="box w-auto!"
+            aria-label="The second craft"
+            value={spare?.slug ?? ""}
+            onChange={(e) => choose(e.target.value)}
+          >
             <option value="">none named</option>
             {others.map((c) => (
               <option key={c.slug} value={c.slug}>
@@ -85,8 +100,14 @@ export function ReadySheet() {
           </select>
         </label>
       )}
-      <p className="mt-2 text-[11px] text-pencil">Minutes are common practice. What is ticked by hand counts for today.</p>
-      <ClipboardSheet title="Ready to travel?" columns={["done", "note"]} rows={lines.filter((l) => !done(l)).map((l) => l.text)} />
+      <p className="mt-2 text-[11px] text-pencil">
+        Minutes are common practice. What is ticked by hand counts for today.
+      </p>
+      <ClipboardSheet
+        title="Ready to travel?"
+        columns={["done", "note"]}
+        rows={lines.filter((l) => !done(l)).map((l) => l.text)}
+      />
     </section>
   );
 }

@@ -25,7 +25,12 @@ import { useLadder } from "./useLadder";
 import { OUTCOME, clock, faultName, metricLabel } from "./words";
 
 const MISS_COLOUR = { agrees: "text-ink2", doubtful: "text-care", disagrees: "text-stop font-semibold" };
-const GATE_COLOUR = { passed: "text-clear", failed: "text-stop font-semibold", unclear: "text-care", "not judged": "text-pencil" };
+const GATE_COLOUR = {
+  passed: "text-clear",
+  failed: "text-stop font-semibold",
+  unclear: "text-care",
+  "not judged": "text-pencil",
+};
 
 function MomentLine({ moment, run }: { moment: Moment; run: number }) {
   const { go } = useDesk();
@@ -34,7 +39,8 @@ function MomentLine({ moment, run }: { moment: Moment; run: number }) {
     <li className="flex flex-wrap items-baseline gap-2 border-b border-hair py-[2px]" data-moment={moment.kind}>
       <span className="num w-12 text-right">{clock(moment.seconds)}</span>
       <span className="text-ink">
-        {mark?.word ?? (moment.kind === "mark" ? moment.mark : moment.kind === "words" ? "" : moment.kind)} {moment.text}
+        {mark?.word ?? (moment.kind === "mark" ? moment.mark : moment.kind === "words" ? "" : moment.kind)}{" "}
+        {moment.text}
         {moment.pack && (
           <span className="num text-pencil">
             {" "}
@@ -54,7 +60,12 @@ function MomentLine({ moment, run }: { moment: Moment; run: number }) {
         <button
           type="button"
           className="link no-print ml-auto text-[11px]"
-          onClick={() => go({ station: "faults", search: { new: String(run), symptom: mark.symptom, seen: `${mark.word} at ${clock(moment.seconds)}` } })}
+          onClick={() =>
+            go({
+              station: "faults",
+              search: { new: String(run), symptom: mark.symptom, seen: `${mark.word} at ${clock(moment.seconds)}` },
+            })
+          }
         >
           record as a fault
         </button>
@@ -117,8 +128,10 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
             type="button"
             className="link"
             onClick={async () => {
-              const gone = await remove(`Delete run ${run.number} with all that was measured in it?`, `Run ${run.number} is deleted.`, () =>
-                call(contracts.deleteRun, { params: { slug, number: run.number } }),
+              const gone = await remove(
+                `Delete run ${run.number} with all that was measured in it?`,
+                `Run ${run.number} is deleted.`,
+                () => call(contracts.deleteRun, { params: { slug, number: run.number } }),
               );
               if (gone) onGone();
             }}
@@ -132,7 +145,12 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
           <h3>Conditions</h3>
           <table className="w-full">
             <tbody>
-              {condition("Air", run.conditions.airTemperature === null ? null : plain(run.conditions.airTemperature, "temperature", habit))}
+              {condition(
+                "Air",
+                run.conditions.airTemperature === null
+                  ? null
+                  : plain(run.conditions.airTemperature, "temperature", habit),
+              )}
               {condition("Wind", run.conditions.wind === null ? null : plain(run.conditions.wind, "speed", habit))}
               {condition("Surface", run.conditions.surface)}
               {condition("Pack", run.pack.name)}
@@ -160,31 +178,53 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
           )}
           {run.locks.length > 0 && (
             <p className="mt-1 border-l-[3px] border-care pl-2 text-[12px]" data-gone-on>
-              Run although {run.locks.map(say).join("; ")}. {run.goneOn ? <>Why: {run.goneOn}</> : <b className="text-stop">Nobody said why.</b>}
+              Run although {run.locks.map(say).join("; ")}.{" "}
+              {run.goneOn ? <>Why: {run.goneOn}</> : <b className="text-stop">Nobody said why.</b>}
             </p>
           )}
           <p>{run.notes}</p>
           {run.plan !== null && (
-            <button type="button" className="link block" onClick={() => go({ station: "runs", search: { plan: String(run.plan) } })}>
+            <button
+              type="button"
+              className="link block"
+              onClick={() => go({ station: "runs", search: { plan: String(run.plan) } })}
+            >
               Its plan
             </button>
           )}
           {run.crash && (
-            <button type="button" className="link block" onClick={() => go({ station: "runs", search: { evidence: String(run.number) } })}>
+            <button
+              type="button"
+              className="link block"
+              onClick={() => go({ station: "runs", search: { evidence: String(run.number) } })}
+            >
               Evidence of the crash
             </button>
           )}
           {run.laps.length > 0 && (
-            <button type="button" className="link block" onClick={() => go({ station: "runs", search: { series: "1", course: run.course } })}>
+            <button
+              type="button"
+              className="link block"
+              onClick={() => go({ station: "runs", search: { series: "1", course: run.course } })}
+            >
               {run.laps.length} laps of {run.course}
             </button>
           )}
           {faults.map((f) => (
-            <button key={f.number} type="button" className="link block" onClick={() => go({ station: "faults", search: { fault: String(f.number) } })}>
+            <button
+              key={f.number}
+              type="button"
+              className="link block"
+              onClick={() => go({ station: "faults", search: { fault: String(f.number) } })}
+            >
               {faultName(f.number)} {f.title}
             </button>
           ))}
-          <button type="button" className="act no-print mt-2" onClick={() => go({ station: "faults", search: { new: String(run.number) } })}>
+          <button
+            type="button"
+            className="act no-print mt-2"
+            onClick={() => go({ station: "faults", search: { new: String(run.number) } })}
+          >
             Record a fault
           </button>
         </section>
@@ -201,7 +241,11 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
             <p className="mt-1 flex flex-wrap gap-2">
               {run.files.map((f) => (
                 <a key={f.hash} className="link" href={pictureSource(f.hash)} target="_blank" rel="noreferrer">
-                  {f.type.startsWith("image/") ? <img src={pictureSource(f.hash)} alt={f.name} className="block h-16 border border-hair" /> : f.name}
+                  {f.type.startsWith("image/") ? (
+                    <img src={pictureSource(f.hash)} alt={f.name} className="block h-16 border border-hair" />
+                  ) : (
+                    f.name
+                  )}
                 </a>
               ))}
             </p>
@@ -233,9 +277,13 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
                 return (
                   <tr key={m.metric} data-run-metric={m.metric}>
                     <td className="text-ink">{metricLabel(m.metric)}</td>
-                    <td className="num predicted whitespace-nowrap text-right">{p ? `${p.value}${p.sd ? ` ± ${p.sd}` : ""} ${p.unit}` : "not predicted"}</td>
+                    <td className="num predicted whitespace-nowrap text-right">
+                      {p ? `${p.value}${p.sd ? ` ± ${p.sd}` : ""} ${p.unit}` : "not predicted"}
+                    </td>
                     <td>{m.predicted && <Cairn level={m.predicted.evidence} />}</td>
-                    <td className="num measured whitespace-nowrap text-right">{r ? `${r.value}${r.sd ? ` ± ${r.sd}` : ""} ${r.unit}` : "–"}</td>
+                    <td className="num measured whitespace-nowrap text-right">
+                      {r ? `${r.value}${r.sd ? ` ± ${r.sd}` : ""} ${r.unit}` : "–"}
+                    </td>
                     <td>{m.measured?.by}</td>
                     <td>{missed && <MissBar miss={missed} />}</td>
                     <td className={missed ? MISS_COLOUR[missed.verdict] : ""}>
@@ -278,8 +326,15 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
                 {metricLabel(m.metric)} came {m.steps > 0 ? "out above" : "out below"} what was predicted.{" "}
                 {m.inputs.length > 0 ? (
                   <>
-                    Its prediction rests most on {m.inputs.map((i) => `${i.name} (± ${Math.round(i.share * 100)} %)`).join(", ")}:{" "}
-                    <button type="button" className="link" onClick={() => go({ station: isMetricKey(m.metric) ? bestPlace(METRICS[m.metric].page) : "bench" })}>
+                    Its prediction rests most on{" "}
+                    {m.inputs.map((i) => `${i.name} (± ${Math.round(i.share * 100)} %)`).join(", ")}:{" "}
+                    <button
+                      type="button"
+                      className="link"
+                      onClick={() =>
+                        go({ station: isMetricKey(m.metric) ? bestPlace(METRICS[m.metric].page) : "bench" })
+                      }
+                    >
                       measure that first
                     </button>
                     .
@@ -297,11 +352,16 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
               </li>
             ))}
           </ul>
-          {version.frozenAt !== null && <p className="text-[11px] text-pencil">Better evidence may be added to {version.label} although its design is frozen.</p>}
+          {version.frozenAt !== null && (
+            <p className="text-[11px] text-pencil">
+              Better evidence may be added to {version.label} although its design is frozen.
+            </p>
+          )}
         </section>
       )}
     </article>
   );
 }
 
-const bestPlace = (station: string) => (station === "layout" || station === "power" ? ("bench" as const) : ("layout" as const));
+const bestPlace = (station: string) =>
+  station === "layout" || station === "power" ? ("bench" as const) : ("layout" as const);

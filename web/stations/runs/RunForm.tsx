@@ -55,8 +55,19 @@ function start(run: Run | undefined, plan: Plan | undefined, airTemperature: num
   return blankRun({ ...begun, measured: [{ metric: "auw", dimension: "mass", measured: null }] });
 }
 
-/** Logs a run of the version in view, or edits what was written of one. What cannot be sent is kept in the browser and sent later. */
-export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Plan | undefined; onDone: (number: number | null) => void }) {
+/**
+ * Logs a run of the version in view, or edits what was written of one. What cannot be sent is kept in the browser and
+ * sent later.
+ */
+export function RunForm({
+  run,
+  plan,
+  onDone,
+}: {
+  run: Run | undefined;
+  plan?: Plan | undefined;
+  onDone: (number: number | null) => void;
+}) {
   const { slug, version, design, revisions, evaluation, flush, refresh, frozen } = useDesk();
   const { habit } = usePreferences();
   const { rungs, locks, say, next } = useLadder();
@@ -98,13 +109,22 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
           revision: opened.current,
           mine: body,
           read: heldRun,
-          send: (revision) => call(contracts.saveRun, { params: { slug, number: run.number }, body: { revision, run: body } }),
+          send: (revision) =>
+            call(contracts.saveRun, { params: { slug, number: run.number }, body: { revision, run: body } }),
         });
         opened.current = saved.revision;
         if (saved.kept === "theirs") form.reset(saved.value);
         return run.number;
       }
-      const entry = { key: body.key ?? newKey(), slug, label: version.label, run: body, pictures: [], at: localIso(new Date()), refused: "" };
+      const entry = {
+        key: body.key ?? newKey(),
+        slug,
+        label: version.label,
+        run: body,
+        pictures: [],
+        at: localIso(new Date()),
+        refused: "",
+      };
       // Behind what waits already: the log keeps its order.
       if (waiting.some((w) => w.refused === "")) {
         await keep(entry);
@@ -131,7 +151,13 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
   });
   const number = (
     label: string,
-    name: "conditions.airTemperature" | "conditions.wind" | "pack.restingVoltage" | "pack.loadedVoltage" | "pack.endVoltage" | "seconds",
+    name:
+      | "conditions.airTemperature"
+      | "conditions.wind"
+      | "pack.restingVoltage"
+      | "pack.loadedVoltage"
+      | "pack.endVoltage"
+      | "seconds",
     dimension: "temperature" | "speed" | "voltage" | "time",
   ) => (
     <label>
@@ -139,7 +165,16 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
       <Controller
         control={control}
         name={name}
-        render={({ field }) => <QuantityField boxed label={label} value={field.value ?? null} dimension={dimension} empty="not read" onCommit={field.onChange} />}
+        render={({ field }) => (
+          <QuantityField
+            boxed
+            label={label}
+            value={field.value ?? null}
+            dimension={dimension}
+            empty="not read"
+            onCommit={field.onChange}
+          />
+        )}
       />
     </label>
   );
@@ -154,7 +189,10 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
       noValidate
       onSubmit={guarded(
         handleSubmit((v) => {
-          const missing = held.length > 0 && v.goneOn.trim() === "" ? "Say why it was run all the same, or choose a rung that is open." : null;
+          const missing =
+            held.length > 0 && v.goneOn.trim() === ""
+              ? "Say why it was run all the same, or choose a rung that is open."
+              : null;
           setWhy(missing);
           if (!missing) save.mutate(v);
         }),
@@ -162,11 +200,14 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
       aria-label={run ? `Run ${run.number}` : "New run"}
     >
       <h2 className="text-[18px]">{run ? `Run ${run.number} of ${version.label}` : `New run of ${version.label}`}</h2>
-      {!frozen && !run && <p>Logging it freezes {version.label}: its design stays as tested, and the next change opens a child draft.</p>}
+      {!frozen && !run && (
+        <p>Logging it freezes {version.label}: its design stays as tested, and the next change opens a child draft.</p>
+      )}
       {!run && <Cautions places={["power", "site"]} />}
       {!run && (
         <label className="mt-2 flex items-center gap-2">
-          <input type="checkbox" {...register("cautionsRead")} /> Read; this craft is held and clear of people when powered
+          <input type="checkbox" {...register("cautionsRead")} /> Read; this craft is held and clear of people when
+          powered
         </label>
       )}
       {errors.cautionsRead && (
@@ -179,7 +220,11 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
           The question that it answers
           <input className="box" {...register("purpose")} />
         </label>
-        <Controller control={control} name="stage" render={({ field }) => <RungSelect rungs={rungs} value={field.value} onChange={field.onChange} />} />
+        <Controller
+          control={control}
+          name="stage"
+          render={({ field }) => <RungSelect rungs={rungs} value={field.value} onChange={field.onChange} />}
+        />
         <label>
           Outcome
           <select className="box" {...register("outcome")}>
@@ -235,7 +280,11 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
                     onChange={(e) => {
                       // A gate that is not judged is left out: nothing was said of it.
                       const { [g.id]: _, ...others } = eye;
-                      setValue("eye", e.target.value === "" ? others : { ...others, [g.id]: e.target.value as "passed" | "failed" }, { shouldDirty: true });
+                      setValue(
+                        "eye",
+                        e.target.value === "" ? others : { ...others, [g.id]: e.target.value as "passed" | "failed" },
+                        { shouldDirty: true },
+                      );
                     }}
                   >
                     <option value="">not judged</option>
@@ -245,7 +294,11 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
                 ) : watch("measured").some((m) => m.metric === g.metric && m.measured) ? (
                   <span className="text-pencil">decided by what is measured below</span>
                 ) : (
-                  <button type="button" className="link" onClick={() => rows.append({ metric: g.metric, dimension: g.dimension, measured: null })}>
+                  <button
+                    type="button"
+                    className="link"
+                    onClick={() => rows.append({ metric: g.metric, dimension: g.dimension, measured: null })}
+                  >
                     measured? add it below
                   </button>
                 )}
@@ -293,7 +346,9 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
                       </span>
                     )}
                   </td>
-                  <td className="text-right">{q ? <Value quantity={q} /> : <span className="text-pencil">not predicted</span>}</td>
+                  <td className="text-right">
+                    {q ? <Value quantity={q} /> : <span className="text-pencil">not predicted</span>}
+                  </td>
                   <td>
                     <span className="flex items-center gap-1">
                       <Controller
@@ -306,7 +361,17 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
                             value={field.value?.value ?? null}
                             dimension={dimension}
                             empty="not read"
-                            onCommit={(v) => field.onChange(v === null ? null : { value: v, sd: field.value?.sd ?? Math.abs(v) * FIRST_SHARE, by: field.value?.by ?? "" })}
+                            onCommit={(v) =>
+                              field.onChange(
+                                v === null
+                                  ? null
+                                  : {
+                                      value: v,
+                                      sd: field.value?.sd ?? Math.abs(v) * FIRST_SHARE,
+                                      by: field.value?.by ?? "",
+                                    },
+                              )
+                            }
                           />
                         )}
                       />
@@ -315,7 +380,9 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
                           className="box w-16!"
                           aria-label={`Measured ${i + 1}, unit`}
                           value={dimension}
-                          onChange={(e) => setValue(`measured.${i}.dimension`, e.target.value as (typeof DIMENSIONS)[number])}
+                          onChange={(e) =>
+                            setValue(`measured.${i}.dimension`, e.target.value as (typeof DIMENSIONS)[number])
+                          }
                         >
                           {DIMENSIONS.filter((d) => d !== "percent" || true).map((d) => (
                             <option key={d} value={d}>
@@ -360,7 +427,12 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
                     />
                   </td>
                   <td>
-                    <button type="button" className="link" aria-label={`Remove measured ${i + 1}`} onClick={() => rows.remove(i)}>
+                    <button
+                      type="button"
+                      className="link"
+                      aria-label={`Remove measured ${i + 1}`}
+                      onClick={() => rows.remove(i)}
+                    >
                       ×
                     </button>
                   </td>
@@ -375,13 +447,23 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
           <option key={k} value={METRICS[k].label} />
         ))}
       </datalist>
-      <button type="button" className="link mt-1" onClick={() => rows.append({ metric: "", dimension: "speed", measured: null })}>
+      <button
+        type="button"
+        className="link mt-1"
+        onClick={() => rows.append({ metric: "", dimension: "speed", measured: null })}
+      >
         Add a measurement
       </button>
       <Controller
         control={control}
         name="moments"
-        render={({ field }) => <MomentsField moments={(field.value ?? []) as Moment[]} heldUpBy={design.heldUpBy} onChange={field.onChange} />}
+        render={({ field }) => (
+          <MomentsField
+            moments={(field.value ?? []) as Moment[]}
+            heldUpBy={design.heldUpBy}
+            onChange={field.onChange}
+          />
+        )}
       />
       <label className="mt-3 block">
         What happened
@@ -392,12 +474,20 @@ export function RunForm({ run, plan, onDone }: { run: Run | undefined; plan?: Pl
           control={control}
           name="crash"
           render={({ field }) => (
-            <input type="checkbox" checked={field.value !== null && field.value !== undefined} onChange={(e) => field.onChange(e.target.checked ? newCrash() : null)} />
+            <input
+              type="checkbox"
+              checked={field.value !== null && field.value !== undefined}
+              onChange={(e) => field.onChange(e.target.checked ? newCrash() : null)}
+            />
           )}
         />
         It crashed, or ended where nobody meant it to: the evidence comes first
       </label>
-      <Controller control={control} name="files" render={({ field }) => <Pictures files={field.value ?? []} onChange={field.onChange} />} />
+      <Controller
+        control={control}
+        name="files"
+        render={({ field }) => <Pictures files={field.value ?? []} onChange={field.onChange} />}
+      />
       {Object.keys(errors).length > 0 && (
         <p role="alert" className="mt-2 text-stop">
           Not saved: {Object.keys(errors).join(", ")} needs a look above. Nothing entered is lost.

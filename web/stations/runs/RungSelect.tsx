@@ -1,7 +1,15 @@
 import type { Ladder } from "../../../core/design/craftFile";
 
 /** Chooses a rung of a ladder by its number and name. */
-export function RungSelect({ rungs, value, onChange }: { rungs: Ladder; value: number; onChange: (stage: number) => void }) {
+export function RungSelect({
+  rungs,
+  value,
+  onChange,
+}: {
+  rungs: Ladder;
+  value: number;
+  onChange: (stage: number) => void;
+}) {
   return (
     <label>
       Rung

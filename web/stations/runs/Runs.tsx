@@ -61,15 +61,32 @@ export function RunsStation() {
           onCancel={() => show({})}
         />
       );
-    if (logging !== null || edited) return <RunForm key={`${logging}${edited?.number}${plan?.number}`} run={edited} plan={logging === null ? undefined : plan} onDone={done} />;
-    if (plan) return <PlanSheet key={plan.number} plan={plan} onLog={() => show({ log: "new", plan: String(plan.number) })} onGone={() => show({})} />;
+    if (logging !== null || edited)
+      return (
+        <RunForm
+          key={`${logging}${edited?.number}${plan?.number}`}
+          run={edited}
+          plan={logging === null ? undefined : plan}
+          onDone={done}
+        />
+      );
+    if (plan)
+      return (
+        <PlanSheet
+          key={plan.number}
+          plan={plan}
+          onLog={() => show({ log: "new", plan: String(plan.number) })}
+          onGone={() => show({})}
+        />
+      );
     if (evidence) return <EvidenceOrder run={evidence} onDone={() => show({ run: String(evidence.number) })} />;
     if (run) return <RunDetail run={run} onEdit={() => show({ edit: String(run.number) })} onGone={() => show({})} />;
     return (
       <>
         <h2 className="text-[18px]">No run of {version.label} yet</h2>
         <p className="mt-2 max-w-lg">
-          Start on the lowest rung: power off, on the bench. Weigh it, balance it, check that every surface moves the right way, and log that as run one.
+          Start on the lowest rung: power off, on the bench. Weigh it, balance it, check that every surface moves the
+          right way, and log that as run one.
         </p>
         <button type="button" className="act act-first mt-4" onClick={() => show({ log: "new" })}>
           Log the first run
@@ -87,7 +104,12 @@ export function RunsStation() {
     <div className="grid h-full grid-cols-[212px_1fr] max-[640px]:h-auto max-[640px]:grid-cols-[minmax(0,1fr)]">
       <section className="border-r border-hair px-4 py-3 max-[640px]:border-b max-[640px]:border-r-0">
         <div className="no-print mb-3 flex flex-wrap gap-2">
-          <button type="button" className="act act-first" disabled={logging !== null} onClick={() => show({ log: "new" })}>
+          <button
+            type="button"
+            className="act act-first"
+            disabled={logging !== null}
+            onClick={() => show({ log: "new" })}
+          >
             Log a run
           </button>
           <button type="button" className="act" onClick={() => show({ newplan: String(next) })}>
@@ -101,7 +123,11 @@ export function RunsStation() {
           <ul aria-label="Plans" className="mb-2">
             {open.map((p) => (
               <li key={p.number}>
-                <button type="button" className={`link text-left ${plan?.number === p.number ? "font-semibold" : ""}`} onClick={() => show({ plan: String(p.number) })}>
+                <button
+                  type="button"
+                  className={`link text-left ${plan?.number === p.number ? "font-semibold" : ""}`}
+                  onClick={() => show({ plan: String(p.number) })}
+                >
                   {p.question}
                 </button>
               </li>

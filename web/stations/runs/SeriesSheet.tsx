@@ -8,7 +8,15 @@ import { METRICS } from "../../../core/design/metrics";
 import { type Dimension, toDisplay } from "../../../core/design/units";
 import { difference } from "../../../core/lineage/difference";
 import { meanReach } from "../../../core/numeric/welch";
-import { type Per, type SeriesLap, compareSeries, coursesOf, lapDoubts, lapsOf, lapValue } from "../../../core/runs/series";
+import {
+  type Per,
+  type SeriesLap,
+  compareSeries,
+  coursesOf,
+  lapDoubts,
+  lapsOf,
+  lapValue,
+} from "../../../core/runs/series";
 import { plain } from "../../../core/wording/format";
 import { PER_WORD, confounderText, seriesText } from "../../../core/wording/series";
 import { call, sayError } from "../../app/client";
@@ -23,9 +31,20 @@ const dimensionOf = (metric: string): Dimension => (isMetricKey(metric) ? METRIC
 const W = 560;
 const ROW = 58;
 
-/** Every lap as a mark on one axis, a row for each version; means with their 95 % interval beneath. Laps that do not count are crossed. */
-function Strip({ rows, dimension }: { rows: { version: string; laps: { value: number; counts: boolean; label: string }[]; mean: number; reach: number }[]; dimension: Dimension }) {
-  const all = rows.flatMap((r) => [...r.laps.map((l) => l.value), r.mean - r.reach, r.mean + r.reach]).filter(Number.isFinite);
+/**
+ * Every lap as a mark on one axis, a row for each version; means with their 95 % interval beneath. Laps that do not
+ * count are crossed.
+ */
+function Strip({
+  rows,
+  dimension,
+}: {
+  rows: { version: string; laps: { value: number; counts: boolean; label: string }[]; mean: number; reach: number }[];
+  dimension: Dimension;
+}) {
+  const all = rows
+    .flatMap((r) => [...r.laps.map((l) => l.value), r.mean - r.reach, r.mean + r.reach])
+    .filter(Number.isFinite);
   const [low, high] = [Math.min(...all), Math.max(...all)];
   const pad = (high - low || 1) * 0.06;
   // As many digits as tell the ends of the axis apart.
@@ -33,7 +52,13 @@ function Strip({ rows, dimension }: { rows: { version: string; laps: { value: nu
   const x = (v: number) => 46 + ((v - low + pad) / (high - low + 2 * pad)) * (W - 60);
   const height = rows.length * ROW + 30;
   return (
-    <svg viewBox={`0 0 ${W} ${height}`} width="100%" className="block max-w-[760px] bg-sheet" role="img" aria-label="Laps of each version">
+    <svg
+      viewBox={`0 0 ${W} ${height}`}
+      width="100%"
+      className="block max-w-[760px] bg-sheet"
+      role="img"
+      aria-label="Laps of each version"
+    >
       {rows.map((r, k) => (
         <g key={r.version} transform={`translate(0 ${k * ROW + 22})`}>
           <text x="6" y="5" fontSize="13" fontWeight="650" fill="var(--ink)">
@@ -44,13 +69,21 @@ function Strip({ rows, dimension }: { rows: { version: string; laps: { value: nu
             l.counts ? (
               <circle key={`${l.label}${i}`} cx={x(l.value)} cy="0" r="4" fill="var(--ink)" fillOpacity="0.55" />
             ) : (
-              <path key={`${l.label}${i}`} d={`M${x(l.value) - 4} -4l8 8m0 -8l-8 8`} stroke="var(--stop)" strokeWidth="1.6" />
+              <path
+                key={`${l.label}${i}`}
+                d={`M${x(l.value) - 4} -4l8 8m0 -8l-8 8`}
+                stroke="var(--stop)"
+                strokeWidth="1.6"
+              />
             ),
           )}
           {Number.isFinite(r.mean) && (
             <g stroke="var(--ink)" strokeWidth="2">
               {Number.isFinite(r.reach) && (
-                <path d={`M${x(r.mean - r.reach)} 17h${x(r.mean + r.reach) - x(r.mean - r.reach)}M${x(r.mean - r.reach)} 12v10M${x(r.mean + r.reach)} 12v10`} fill="none" />
+                <path
+                  d={`M${x(r.mean - r.reach)} 17h${x(r.mean + r.reach) - x(r.mean - r.reach)}M${x(r.mean - r.reach)} 12v10M${x(r.mean + r.reach)} 12v10`}
+                  fill="none"
+                />
               )}
               <path d={`M${x(r.mean)} 10v14`} strokeWidth="3" />
             </g>
@@ -72,12 +105,19 @@ export function SeriesSheet() {
   const [search, setSearch] = useSearchParams();
   const [importing, setImporting] = useState(false);
   const courses = useMemo(() => coursesOf(file), [file]);
-  const course = courses.find((c) => c.course === search.get("course")) ?? courses.find((c) => c.versions.includes(version.label)) ?? courses[0];
+  const course =
+    courses.find((c) => c.course === search.get("course")) ??
+    courses.find((c) => c.versions.includes(version.label)) ??
+    courses[0];
   const laps = useMemo(() => (course ? lapsOf(file, course.course) : []), [file, course]);
   const [metricAsked, setMetric] = useState<string | null>(null);
   const [per, setPer] = useState<Per>("lap");
   const [lowest, setLowest] = useState<number | null>(null);
-  const metric = course?.metrics.find((m) => m === metricAsked) ?? course?.metrics.find((m) => m === "energyUsed") ?? course?.metrics[0] ?? "";
+  const metric =
+    course?.metrics.find((m) => m === metricAsked) ??
+    course?.metrics.find((m) => m === "energyUsed") ??
+    course?.metrics[0] ??
+    "";
   const versions = course?.versions ?? [];
   const to = versions.find((v) => v === search.get("to")) ?? versions.at(-1) ?? "";
   const from = versions.find((v) => v === search.get("with") && v !== to) ?? versions.find((v) => v !== to) ?? "";
@@ -90,7 +130,10 @@ export function SeriesSheet() {
     const [a, b] = [from, to].map((label) => file.versions.find((v) => v.label === label)?.design);
     return a && b ? difference(a, b) : [];
   }, [file, from, to]);
-  const compared = useMemo(() => compareSeries(laps, from, to, metric, per, changes, lowest), [laps, from, to, metric, per, changes, lowest]);
+  const compared = useMemo(
+    () => compareSeries(laps, from, to, metric, per, changes, lowest),
+    [laps, from, to, metric, per, changes, lowest],
+  );
   const doubts = lapDoubts(laps, lowest);
   const leave = useMutation({
     mutationFn: async ({ lap, out }: { lap: SeriesLap; out: string }) => {
@@ -102,7 +145,8 @@ export function SeriesSheet() {
         revision: revisions.runs[run.number] ?? 0,
         mine: body,
         read: heldRun,
-        send: (revision) => call(contracts.saveRun, { params: { slug, number: run.number }, body: { revision, run: body } }),
+        send: (revision) =>
+          call(contracts.saveRun, { params: { slug, number: run.number }, body: { revision, run: body } }),
       });
     },
     onSuccess: refresh,
@@ -121,7 +165,13 @@ export function SeriesSheet() {
       reach: sample ? meanReach(sample) : Number.NaN,
     };
   });
-  const select = (label: string, value: string, options: readonly string[], onPick: (v: string) => void, word: (v: string) => string = (v) => v) => (
+  const select = (
+    label: string,
+    value: string,
+    options: readonly string[],
+    onPick: (v: string) => void,
+    word: (v: string) => string = (v) => v,
+  ) => (
     <label className="w-40">
       {label}
       <select className="box" aria-label={label} value={value} onChange={(e) => onPick(e.target.value)}>
@@ -147,7 +197,8 @@ export function SeriesSheet() {
       <>
         <h2 className="text-[18px]">No series yet</h2>
         <p className="mt-2 max-w-lg">
-          A series is a course driven again and again: laps with what was measured on each. Two versions on one course can be told apart, and how surely.
+          A series is a course driven again and again: laps with what was measured on each. Two versions on one course
+          can be told apart, and how surely.
         </p>
         <button type="button" className="act act-first mt-3" onClick={() => setImporting(true)}>
           Read laps from a file
@@ -177,13 +228,22 @@ export function SeriesSheet() {
         {versions.length > 1 && select("Against it", to, versions, (v) => put({ to: v }))}
         <label className="w-28">
           Low pack below
-          <QuantityField boxed label="Low pack below" value={lowest} dimension="voltage" empty="7 % less" onCommit={setLowest} />
+          <QuantityField
+            boxed
+            label="Low pack below"
+            value={lowest}
+            dimension="voltage"
+            empty="7 % less"
+            onCommit={setLowest}
+          />
         </label>
         <button type="button" className="link pb-1" onClick={() => setImporting(true)}>
           read laps from a file
         </button>
       </div>
-      {versions.length < 2 && <p className="mt-2">Only {versions[0]} has been on this course: run another version on it to compare.</p>}
+      {versions.length < 2 && (
+        <p className="mt-2">Only {versions[0]} has been on this course: run another version on it to compare.</p>
+      )}
       <p className="mt-3 text-[15px] text-ink" data-series={compared.verdict}>
         {seriesText(compared, from, to, `${metricLabel(metric)} ${per === "lap" ? "" : PER_WORD[per]}`.trim())}
       </p>
@@ -193,9 +253,12 @@ export function SeriesSheet() {
       {compared.result && (
         <p className="num mt-2 text-pencil" data-welch>
           Means {plain(compared.result.a.mean, per === "lap" ? dimension : "ratio", "metric", 3)} and{" "}
-          {plain(compared.result.b.mean, per === "lap" ? dimension : "ratio", "metric", 3)}; t {compared.result.t.toFixed(2)}, {compared.result.freedom.toFixed(1)} degrees of
-          freedom, p {compared.result.p < 0.0001 ? "below 0.0001" : compared.result.p.toFixed(4)} (Welch).
-          {compared.withAll && compared.left.some((l) => l.why === "low-pack") && ` With the low packs in: t ${compared.withAll.t.toFixed(2)}.`}
+          {plain(compared.result.b.mean, per === "lap" ? dimension : "ratio", "metric", 3)}; t{" "}
+          {compared.result.t.toFixed(2)}, {compared.result.freedom.toFixed(1)} degrees of freedom, p{" "}
+          {compared.result.p < 0.0001 ? "below 0.0001" : compared.result.p.toFixed(4)} (Welch).
+          {compared.withAll &&
+            compared.left.some((l) => l.why === "low-pack") &&
+            ` With the low packs in: t ${compared.withAll.t.toFixed(2)}.`}
         </p>
       )}
       {compared.confounders.length > 0 && (
@@ -230,7 +293,11 @@ export function SeriesSheet() {
           </thead>
           <tbody>
             {laps.map((l, i) => (
-              <tr key={`${l.run} ${l.label} ${i}`} data-lap={l.label} className={doubts[i] ? "text-pencil line-through" : ""}>
+              <tr
+                key={`${l.run} ${l.label} ${i}`}
+                data-lap={l.label}
+                className={doubts[i] ? "text-pencil line-through" : ""}
+              >
                 <td>{l.label}</td>
                 <td>{l.version}</td>
                 {course.metrics.map((m) => (
@@ -245,7 +312,11 @@ export function SeriesSheet() {
                   {doubts[i] === "low-pack" ? "low pack" : l.out} {l.remark}
                 </td>
                 <td className="no-print text-right">
-                  <button type="button" className="link" onClick={() => leave.mutate({ lap: l, out: l.out === "" ? "left out by hand" : "" })}>
+                  <button
+                    type="button"
+                    className="link"
+                    onClick={() => leave.mutate({ lap: l, out: l.out === "" ? "left out by hand" : "" })}
+                  >
                     {l.out === "" ? "leave out" : "count it"}
                   </button>
                 </td>

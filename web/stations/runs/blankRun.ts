@@ -10,7 +10,8 @@ export function localIso(date: Date): string {
 }
 
 /** A name for an entry that is made here and nowhere else. It is no secret: it only tells entries apart. */
-export const newKey = (): string => `${Date.now().toString(36)}-${Array.from(crypto.getRandomValues(new Uint8Array(9)), (b) => b.toString(36)).join("")}`;
+export const newKey = (): string =>
+  `${Date.now().toString(36)}-${Array.from(crypto.getRandomValues(new Uint8Array(9)), (b) => b.toString(36)).join("")}`;
 
 /** A run of which nothing is known yet but what is given. */
 export const blankRun = (given: Partial<NewRun> = {}): NewRun => ({
@@ -42,7 +43,11 @@ export const blankRun = (given: Partial<NewRun> = {}): NewRun => ({
 /** A run on record as it is sent to be saved again: what eyes said of its gates stays. */
 export function asNewRun(run: Run): NewRun {
   const { number: _n, version: _v, metrics, gates, locks: _l, ...rest } = run;
-  const eye = Object.fromEntries(gates.flatMap((g) => (g.gate.metric === "" && (g.result === "passed" || g.result === "failed") ? [[g.gate.id, g.result]] : [])));
+  const eye = Object.fromEntries(
+    gates.flatMap((g) =>
+      g.gate.metric === "" && (g.result === "passed" || g.result === "failed") ? [[g.gate.id, g.result]] : [],
+    ),
+  );
   return { ...rest, eye, live: false, measured: metrics.map(({ predicted: _, ...m }) => m) };
 }
 

@@ -6,7 +6,10 @@ import { lockText } from "../../../core/wording/ladder";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 
-/** The ladder of the version in view as it stands on the desk: its rungs, how far each got, and what stands against going up. */
+/**
+ * The ladder of the version in view as it stands on the desk: its rungs, how far each got, and what stands against
+ * going up.
+ */
 export function useLadder() {
   const { file, version, design, evaluation } = useDesk();
   const { habit } = usePreferences();
@@ -32,7 +35,10 @@ export function useStops(): { id: string; text: string }[] {
   const { evaluation } = useDesk();
   const { habit } = usePreferences();
   return useMemo(
-    () => evaluation.findings.filter((f) => f.severity === "stop").map((f) => ({ id: `${f.code}-${f.about}`, text: findingText(f, habit) })),
+    () =>
+      evaluation.findings
+        .filter((f) => f.severity === "stop")
+        .map((f) => ({ id: `${f.code}-${f.about}`, text: findingText(f, habit) })),
     [evaluation.findings, habit],
   );
 }

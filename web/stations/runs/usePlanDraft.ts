@@ -10,7 +10,10 @@ import { useDesk } from "../../app/desk";
 const heldSchema = z.object({ revision: z.number(), plan: newPlanSchema });
 type Held = z.infer<typeof heldSchema>;
 
-/** A plan while it is edited: each change is saved at once, against the revision that the last one left. A stale save is refused and both states stand beside one another until somebody chooses. */
+/**
+ * A plan while it is edited: each change is saved at once, against the revision that the last one left. A stale save
+ * is refused and both states stand beside one another until somebody chooses.
+ */
 export function usePlanDraft(plan: Plan) {
   const { slug, revisions, refresh } = useDesk();
   const [draft, setDraft] = useState<NewPlan>(() => newPlanSchema.parse(plan));
@@ -30,12 +33,16 @@ export function usePlanDraft(plan: Plan) {
     setDraft(next);
     queue.current = queue.current
       .then(async () => {
-        const saved = await call(contracts.savePlan, { params: { slug, number: plan.number }, body: { revision: revision.current, plan: next } });
+        const saved = await call(contracts.savePlan, {
+          params: { slug, number: plan.number },
+          body: { revision: revision.current, plan: next },
+        });
         revision.current = saved.revision;
         await refresh();
       })
       .catch((e) => {
-        if (e instanceof ApiError && e.problem.type === "/problems/stale") setTheirs(heldSchema.parse(e.problem.current));
+        if (e instanceof ApiError && e.problem.type === "/problems/stale")
+          setTheirs(heldSchema.parse(e.problem.current));
         else toast.error(sayError(e));
       });
   };

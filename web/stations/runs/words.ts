@@ -10,4 +10,5 @@ export const OUTCOME: Record<Run["outcome"], { word: string; colour: string }> =
 export const metricLabel = (name: string) => (isMetricKey(name) ? METRICS[name].label : name);
 export const faultName = (n: number) => `F-${String(n).padStart(2, "0")}`;
 /** Minutes and seconds, as a stop-watch shows them. */
-export const clock = (seconds: number) => `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, "0")}`;
+export const clock = (seconds: number) =>
+  `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, "0")}`;

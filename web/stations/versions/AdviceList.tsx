@@ -13,7 +13,8 @@ export function AdviceList() {
   const [text, setText] = useState("");
   const [from, setFrom] = useState("");
   const put = (advice: Advice[]) => words.mutate({ advice });
-  const change = (a: Advice, next: Partial<Advice>) => put(version.advice.map((x) => (x.id === a.id ? { ...x, ...next } : x)));
+  const change = (a: Advice, next: Partial<Advice>) =>
+    put(version.advice.map((x) => (x.id === a.id ? { ...x, ...next } : x)));
   const remove = (a: Advice) => {
     if (!window.confirm("Remove this advice from the record?")) return;
     const before = version.advice;
@@ -27,11 +28,23 @@ export function AdviceList() {
       </h2>
       <ul>
         {version.advice.map((a) => (
-          <li key={a.id} data-advice={a.state} className="grid grid-cols-[1fr_150px_1fr_auto] items-center gap-2 border-b border-hair py-1 max-[640px]:grid-cols-[minmax(0,1fr)]">
+          <li
+            key={a.id}
+            data-advice={a.state}
+            className="grid grid-cols-[1fr_150px_1fr_auto] items-center gap-2 border-b border-hair py-1 max-[640px]:grid-cols-[minmax(0,1fr)]"
+          >
             <span>
-              <b className="text-ink">{a.text}</b> <span className="text-[11px] text-pencil">{[a.from, a.date.slice(0, 10)].filter(Boolean).join(", ")}</span>
+              <b className="text-ink">{a.text}</b>{" "}
+              <span className="text-[11px] text-pencil">
+                {[a.from, a.date.slice(0, 10)].filter(Boolean).join(", ")}
+              </span>
             </span>
-            <select className="box" aria-label={`State of: ${a.text}`} value={a.state} onChange={(e) => change(a, { state: e.target.value as Advice["state"] })}>
+            <select
+              className="box"
+              aria-label={`State of: ${a.text}`}
+              value={a.state}
+              onChange={(e) => change(a, { state: e.target.value as Advice["state"] })}
+            >
               {ADVICE_STATES.map((s) => (
                 <option key={s}>{s}</option>
               ))}
@@ -53,12 +66,29 @@ export function AdviceList() {
         onSubmit={(e) => {
           e.preventDefault();
           if (text.trim() === "") return;
-          put([...version.advice, { id: newKey(), date: localIso(new Date()), from: from.trim(), text: text.trim(), state: "open", made: "" }]);
+          put([
+            ...version.advice,
+            { id: newKey(), date: localIso(new Date()), from: from.trim(), text: text.trim(), state: "open", made: "" },
+          ]);
           setText("");
         }}
       >
-        <input className="box max-w-md flex-1" aria-label="Advice" placeholder="what was said" maxLength={500} value={text} onChange={(e) => setText(e.target.value)} />
-        <input className="box w-40!" aria-label="From whom" placeholder="by whom" maxLength={80} value={from} onChange={(e) => setFrom(e.target.value)} />
+        <input
+          className="box max-w-md flex-1"
+          aria-label="Advice"
+          placeholder="what was said"
+          maxLength={500}
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+        />
+        <input
+          className="box w-40!"
+          aria-label="From whom"
+          placeholder="by whom"
+          maxLength={80}
+          value={from}
+          onChange={(e) => setFrom(e.target.value)}
+        />
         <button type="submit" className="act" disabled={text.trim() === ""}>
           Note it
         </button>

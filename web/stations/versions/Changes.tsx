@@ -12,7 +12,8 @@ import { useVersionWords } from "../../app/useVersionWords";
 import { TextField } from "../../fields/TextField";
 import { faultName, metricLabel } from "../runs/words";
 
-const signed = (v: number, dimension: "mass" | "length", habit: "metric" | "imperial") => (Math.abs(v) < 5e-6 ? "0" : `${v > 0 ? "+" : ""}${plain(v, dimension, habit)}`);
+const signed = (v: number, dimension: "mass" | "length", habit: "metric" | "imperial") =>
+  Math.abs(v) < 5e-6 ? "0" : `${v > 0 ? "+" : ""}${plain(v, dimension, habit)}`;
 
 /** What is expected of one thing that was changed: metric, direction, amount. Said before the first run. */
 function ClaimForm({ change, of, onAdd }: { change: string; of: string; onAdd: (c: Claim) => void }) {
@@ -20,7 +21,12 @@ function ClaimForm({ change, of, onAdd }: { change: string; of: string; onAdd: (
   const [claim, setClaim] = useState<Claim>({ metric: "", direction: "down", amount: "", change });
   if (!open)
     return (
-      <button type="button" className="link text-[11px]" aria-label={`Say what it shall do: ${of}`} onClick={() => setOpen(true)}>
+      <button
+        type="button"
+        className="link text-[11px]"
+        aria-label={`Say what it shall do: ${of}`}
+        onClick={() => setOpen(true)}
+      >
         say what it shall do
       </button>
     );
@@ -36,7 +42,12 @@ function ClaimForm({ change, of, onAdd }: { change: string; of: string; onAdd: (
         value={claim.metric}
         onChange={(e) => setClaim({ ...claim, metric: e.target.value })}
       />
-      <select className="box" aria-label="Direction of the claim" value={claim.direction} onChange={(e) => setClaim({ ...claim, direction: e.target.value as Claim["direction"] })}>
+      <select
+        className="box"
+        aria-label="Direction of the claim"
+        value={claim.direction}
+        onChange={(e) => setClaim({ ...claim, direction: e.target.value as Claim["direction"] })}
+      >
         <option value="down">down</option>
         <option value="up">up</option>
         <option value="same">same</option>
@@ -65,10 +76,25 @@ function ClaimForm({ change, of, onAdd }: { change: string; of: string; onAdd: (
 }
 
 /** One thing that was changed: what was and is, its grams and millimetres, why, and what it was to do. */
-function ThingRow({ thing, version, onWhy, onClaim }: { thing: Thing; version: Version; onWhy: (w: Why) => void; onClaim: (list: Claim[]) => void }) {
+function ThingRow({
+  thing,
+  version,
+  onWhy,
+  onClaim,
+}: {
+  thing: Thing;
+  version: Version;
+  onWhy: (w: Why) => void;
+  onClaim: (list: Claim[]) => void;
+}) {
   const { file } = useDesk();
   const { habit } = usePreferences();
-  const why = version.whys.find((w) => w.change === thing.key) ?? { change: thing.key, why: "", fault: null, run: null };
+  const why = version.whys.find((w) => w.change === thing.key) ?? {
+    change: thing.key,
+    why: "",
+    fault: null,
+    run: null,
+  };
   const claims = version.claims.filter((c) => c.change === thing.key);
   return (
     <tr data-thing={thing.key} className="align-top">
@@ -80,7 +106,8 @@ function ThingRow({ thing, version, onWhy, onClaim }: { thing: Thing; version: V
             <span key={c.path.join("/")} data-change={c.path.join("/")} className="block text-[12px] leading-4">
               {c.change === "changed" ? (
                 <>
-                  <span className="text-pencil">{c.field}</span> <span className="num predicted">{ends.from}</span> <span className="num text-ink">→ {ends.to}</span>
+                  <span className="text-pencil">{c.field}</span> <span className="num predicted">{ends.from}</span>{" "}
+                  <span className="num text-ink">→ {ends.to}</span>
                 </>
               ) : (
                 c.change
@@ -88,19 +115,30 @@ function ThingRow({ thing, version, onWhy, onClaim }: { thing: Thing; version: V
             </span>
           );
         })}
-        {thing.changes.length > 4 && <span className="block text-[11px] text-pencil">and {thing.changes.length - 4} more</span>}
+        {thing.changes.length > 4 && (
+          <span className="block text-[11px] text-pencil">and {thing.changes.length - 4} more</span>
+        )}
       </td>
       <td className="num py-1! text-right align-top!">{signed(thing.mass, "mass", habit)}</td>
       <td className="num py-1! text-right align-top!">{signed(thing.cg, "length", habit)}</td>
       <td className="py-1! align-top!">
-        <TextField label={`Why: ${thing.subject}`} value={why.why} placeholder="why?" onCommit={(text) => onWhy({ ...why, why: text.trim().slice(0, 200) })} />
+        <TextField
+          label={`Why: ${thing.subject}`}
+          value={why.why}
+          placeholder="why?"
+          onCommit={(text) => onWhy({ ...why, why: text.trim().slice(0, 200) })}
+        />
         <select
           className="cell text-[11px]"
           aria-label={`Led to it: ${thing.subject}`}
           value={why.fault !== null ? `f${why.fault}` : why.run !== null ? `r${why.run}` : ""}
           onChange={(e) => {
             const n = Number(e.target.value.slice(1));
-            onWhy({ ...why, fault: e.target.value.startsWith("f") ? n : null, run: e.target.value.startsWith("r") ? n : null });
+            onWhy({
+              ...why,
+              fault: e.target.value.startsWith("f") ? n : null,
+              run: e.target.value.startsWith("r") ? n : null,
+            });
           }}
         >
           <option value="">led to it by nothing on record</option>
@@ -121,7 +159,12 @@ function ThingRow({ thing, version, onWhy, onClaim }: { thing: Thing; version: V
           <span key={`${c.metric}${c.amount}`} className="block text-[12px]">
             {metricLabel(c.metric)} {c.direction}, {c.amount}
             {version.frozenAt === null && (
-              <button type="button" className="link ml-1" aria-label={`Take back: ${metricLabel(c.metric)}`} onClick={() => onClaim(version.claims.filter((x) => x !== c))}>
+              <button
+                type="button"
+                className="link ml-1"
+                aria-label={`Take back: ${metricLabel(c.metric)}`}
+                onClick={() => onClaim(version.claims.filter((x) => x !== c))}
+              >
                 ×
               </button>
             )}
@@ -155,7 +198,8 @@ export function Changes() {
       <h2>
         What was changed{" "}
         <span className="text-[12px] font-normal text-pencil">
-          {parent.label} to {version.label}, {changed.things.length} {changed.things.length === 1 ? "thing" : "things"}; g and mm: what it does alone
+          {parent.label} to {version.label}, {changed.things.length} {changed.things.length === 1 ? "thing" : "things"}
+          {"; g and mm: what it does alone"}
         </span>
       </h2>
       {changed.things.length === 0 ? (
@@ -178,7 +222,14 @@ export function Changes() {
                   key={t.key}
                   thing={t}
                   version={version}
-                  onWhy={(w) => words.mutate({ whys: [...version.whys.filter((x) => x.change !== w.change), ...(w.why || w.fault || w.run ? [w] : [])] })}
+                  onWhy={(w) =>
+                    words.mutate({
+                      whys: [
+                        ...version.whys.filter((x) => x.change !== w.change),
+                        ...(w.why || w.fault || w.run ? [w] : []),
+                      ],
+                    })
+                  }
                   onClaim={(claims) => words.mutate({ claims })}
                 />
               ))}
@@ -189,7 +240,15 @@ export function Changes() {
                 <td className="num text-right">{signed(changed.total.mass, "mass", habit)}</td>
                 <td className="num text-right">{signed(changed.total.cg, "length", habit)}</td>
                 <td />
-                <td>{version.frozenAt === null && <ClaimForm change="" of="all together" onAdd={(c) => words.mutate({ claims: [...version.claims, c] })} />}</td>
+                <td>
+                  {version.frozenAt === null && (
+                    <ClaimForm
+                      change=""
+                      of="all together"
+                      onAdd={(c) => words.mutate({ claims: [...version.claims, c] })}
+                    />
+                  )}
+                </td>
               </tr>
             </tfoot>
           </table>
@@ -200,15 +259,23 @@ export function Changes() {
   );
 }
 
-/** What was claimed for a version, settled by what was measured; and whether the credit can be given to one thing at all. */
+/**
+ * What was claimed for a version, settled by what was measured; and whether the credit can be given to one thing at
+ * all.
+ */
 function Claims({ version }: { version: Version }) {
   const { file } = useDesk();
   const { habit } = usePreferences();
   const parent = file.versions.find((v) => v.label === version.parent);
   const dimensionOf = (m: string) =>
-    m in METRICS ? METRICS[m as MetricKey].dimension : (file.runs.flatMap((r) => r.metrics).find((x) => x.metric === m)?.dimension ?? ("ratio" as const));
+    m in METRICS
+      ? METRICS[m as MetricKey].dimension
+      : (file.runs.flatMap((r) => r.metrics).find((x) => x.metric === m)?.dimension ?? ("ratio" as const));
   const settled = settle(file, version, dimensionOf);
-  const things = useMemo(() => (parent ? thingsChanged(parent.design, version.design) : null), [parent, version.design]);
+  const things = useMemo(
+    () => (parent ? thingsChanged(parent.design, version.design) : null),
+    [parent, version.design],
+  );
   const undone = useMemo(() => (things ? reversals(things.things.flatMap((t) => t.changes)) : []), [things]);
   if (settled.length === 0 && undone.length < 2) return null;
   return (
@@ -221,10 +288,12 @@ function Claims({ version }: { version: Version }) {
           const v = show(m.value, m.sd, dimension, habit);
           return `${v.value}${v.sd ? ` ± ${v.sd}` : ""}${v.unit === "°" ? "" : " "}${v.unit}`;
         };
-        const by = s.claim.change === "" ? null : (things?.things.find((t) => t.key === s.claim.change)?.subject ?? null);
+        const by =
+          s.claim.change === "" ? null : (things?.things.find((t) => t.key === s.claim.change)?.subject ?? null);
         return (
           <p key={`${s.claim.metric}${s.claim.amount}`} data-claim={s.verdict}>
-            <span className="text-pencil">Claimed{by && ` of ${by}`}:</span> <b className="text-ink">{metricLabel(s.claim.metric)}</b> {s.claim.direction}, {s.claim.amount}.{" "}
+            <span className="text-pencil">Claimed{by && ` of ${by}`}:</span>{" "}
+            <b className="text-ink">{metricLabel(s.claim.metric)}</b> {s.claim.direction}, {s.claim.amount}.{" "}
             <b className={SETTLED_COLOUR[s.verdict]}>{s.verdict}</b>
             {(s.before ?? s.after) && (
               <span className="num">
@@ -233,17 +302,26 @@ function Claims({ version }: { version: Version }) {
                 {version.label} {shown(s.after)}
                 {s.odds !== null && `, odds ${Math.round(s.odds * 100)} in 100`}
                 {s.why && `: ${s.why}`}
-                {s.repeats !== null && s.verdict !== "met" && s.verdict !== "not met" && `; about ${s.repeats} repeats on each side would tell a change as large as that`}
+                {s.repeats !== null &&
+                  s.verdict !== "met" &&
+                  s.verdict !== "not met" &&
+                  `; about ${s.repeats} repeats on each side would tell a change as large as that`}
               </span>
             )}
-            {s.after && <span className="block text-[11px] text-pencil">from {[s.before?.by, s.after.by].filter(Boolean).join("; ")}</span>}
+            {s.after && (
+              <span className="block text-[11px] text-pencil">
+                from {[s.before?.by, s.after.by].filter(Boolean).join("; ")}
+              </span>
+            )}
           </p>
         );
       })}
       {undone.length > 1 && (
         <p className="mt-1" data-credit>
-          <span className="text-care">{undone.length} things were changed at once: the effect is credited to none of them.</span> To tell them apart, undo all but one in turn,
-          cheapest first:{" "}
+          <span className="text-care">
+            {undone.length} things were changed at once: the effect is credited to none of them.
+          </span>{" "}
+          To tell them apart, undo all but one in turn, cheapest first:{" "}
           {undone
             .slice(0, 6)
             .map((r) => `${r.subject} (about ${r.minutes} min)`)

@@ -44,7 +44,9 @@ function DriftChart({ title, dimension, points }: { title: string; dimension: Di
   const slot = (WIDTH - LEFT - 8) / points.length;
   const x = (i: number) => LEFT + slot * (i + 0.5);
   const step = roundStep(high - low + 2 * pad, 4);
-  const ticks = Array.from({ length: 8 }, (_, i) => (Math.ceil((low - pad) / step) + i) * step).filter((t) => t <= high + pad);
+  const ticks = Array.from({ length: 8 }, (_, i) => (Math.ceil((low - pad) / step) + i) * step).filter(
+    (t) => t <= high + pad,
+  );
   const ty = (t: number) => BASE - ((t - low + pad) / (high - low + 2 * pad)) * (BASE - 8);
   const path = (list: ({ i: number; v: number } | null)[]) =>
     list
@@ -58,7 +60,9 @@ function DriftChart({ title, dimension, points }: { title: string; dimension: Di
           {title}{" "}
           <span className="text-[12px] font-normal text-pencil">
             {DISPLAY[habit][dimension]}, green: what was allowed then
-            {points.some((p) => p.planned !== null) ? "; dotted: planned, dashes: 20 % over it, blue: growth to expect" : ""}
+            {points.some((p) => p.planned !== null)
+              ? "; dotted: planned, dashes: 20 % over it, blue: growth to expect"
+              : ""}
           </span>
         </h2>
       </figcaption>
@@ -73,7 +77,14 @@ function DriftChart({ title, dimension, points }: { title: string; dimension: Di
         {ticks.map((t) => (
           <g key={t}>
             <path d={`M${LEFT} ${ty(t)}H${WIDTH - 4}`} stroke="var(--hair)" />
-            <text x={LEFT - 6} y={ty(t) + 4} textAnchor="end" className="num" style={{ fontSize: 11 }} fill="var(--ink2)">
+            <text
+              x={LEFT - 6}
+              y={ty(t) + 4}
+              textAnchor="end"
+              className="num"
+              style={{ fontSize: 11 }}
+              fill="var(--ink2)"
+            >
               {Number(t.toFixed(2))}
             </text>
           </g>
@@ -84,19 +95,46 @@ function DriftChart({ title, dimension, points }: { title: string; dimension: Di
           const bottom = p.target.comparison === "between" ? y(p.target.value) : BASE;
           return (
             <g key={p.label}>
-              <rect x={x(i) - slot * 0.45} width={slot * 0.9} y={y(top)} height={Math.max(bottom - y(top), 0)} fill="var(--tint-clear)" />
+              <rect
+                x={x(i) - slot * 0.45}
+                width={slot * 0.9}
+                y={y(top)}
+                height={Math.max(bottom - y(top), 0)}
+                fill="var(--tint-clear)"
+              />
               <path d={`M${x(i) - slot * 0.45} ${y(top)}h${slot * 0.9}`} stroke="var(--clear)" />
             </g>
           );
         })}
         {points.some((p) => p.planned !== null) && (
           <>
-            <path d={path(points.map((p, i) => (p.planned === null ? null : { i, v: p.planned })))} fill="none" stroke="var(--pencil)" strokeDasharray="1 4" strokeWidth="1.6" />
-            <path d={path(points.map((p, i) => (p.planned === null ? null : { i, v: 1.2 * p.planned })))} fill="none" stroke="var(--care)" strokeDasharray="6 3" />
+            <path
+              d={path(points.map((p, i) => (p.planned === null ? null : { i, v: p.planned })))}
+              fill="none"
+              stroke="var(--pencil)"
+              strokeDasharray="1 4"
+              strokeWidth="1.6"
+            />
+            <path
+              d={path(points.map((p, i) => (p.planned === null ? null : { i, v: 1.2 * p.planned })))}
+              fill="none"
+              stroke="var(--care)"
+              strokeDasharray="6 3"
+            />
           </>
         )}
-        <path d={path(points.map((p, i) => (p.predicted ? { i, v: p.predicted.value } : null)))} fill="none" stroke="var(--pencil)" strokeDasharray="4 3" />
-        <path d={path(points.map((p, i) => (p.measured ? { i, v: p.measured.value } : null)))} fill="none" stroke="var(--ink)" strokeWidth="1.8" />
+        <path
+          d={path(points.map((p, i) => (p.predicted ? { i, v: p.predicted.value } : null)))}
+          fill="none"
+          stroke="var(--pencil)"
+          strokeDasharray="4 3"
+        />
+        <path
+          d={path(points.map((p, i) => (p.measured ? { i, v: p.measured.value } : null)))}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth="1.8"
+        />
         {points.map((p, i) => (
           <g key={p.label}>
             {p.predicted && (
@@ -106,7 +144,12 @@ function DriftChart({ title, dimension, points }: { title: string; dimension: Di
               />
             )}
             {p.measured && <rect x={x(i) - 4} y={y(p.measured.value) - 4} width="8" height="8" fill="var(--ink)" />}
-            {p.predicted && p.expected > 0.0005 && <path d={`M${x(i)} ${y(p.predicted.value)}V${y(p.predicted.value + p.expected)}m-4 0h8`} stroke="var(--accent)" />}
+            {p.predicted && p.expected > 0.0005 && (
+              <path
+                d={`M${x(i)} ${y(p.predicted.value)}V${y(p.predicted.value + p.expected)}m-4 0h8`}
+                stroke="var(--accent)"
+              />
+            )}
             <text
               x={x(i)}
               y={HEIGHT - 6}
@@ -157,7 +200,14 @@ export function Drift() {
     }));
   const hours = evaluated.map(({ own, spend }): Point => {
     const value = (spend.building + spend.mending + spend.running) * 3600;
-    return { label: own.label, predicted: undefined, measured: value > 0 ? { value, sd: 0 } : undefined, target: undefined, planned: null, expected: 0 };
+    return {
+      label: own.label,
+      predicted: undefined,
+      measured: value > 0 ? { value, sd: 0 } : undefined,
+      target: undefined,
+      planned: null,
+      expected: 0,
+    };
   });
   return (
     <div className="grid grid-cols-2 gap-6 border-t border-hair px-4 py-3 max-[900px]:grid-cols-1">

@@ -19,7 +19,10 @@ const CHOICES: { state: Fate["state"]; name: string; means: string }[] = [
 ];
 const hours = (h: number) => `${h.toFixed(1)} h`;
 
-/** Stop, salvage, pause or go on: what this branch has taken, what still stands against it, and what can be used again. */
+/**
+ * Stop, salvage, pause or go on: what this branch has taken, what still stands against it, and what can be used
+ * again.
+ */
 export function FateSheet() {
   const { file, version, design, evaluation } = useDesk();
   const { habit } = usePreferences();
@@ -34,7 +37,8 @@ export function FateSheet() {
   const status = useMemo(() => statusOf(file, own, evaluation.findings), [file, own, evaluation.findings]);
   const fork = forkOf(file.versions, version.label);
   const baseline = baselineOf(file, version.label);
-  const save = (next: Partial<Fate>) => words.mutate({ fate: { ...fate, why: why.trim(), exit: exit.trim(), ...next } });
+  const save = (next: Partial<Fate>) =>
+    words.mutate({ fate: { ...fate, why: why.trim(), exit: exit.trim(), ...next } });
   const choose = (state: Fate["state"]) => {
     setMissing(state !== "going" && why.trim() === "");
     if (state === "going" || why.trim() !== "") save({ state, at: localIso(new Date()) });
@@ -69,7 +73,11 @@ export function FateSheet() {
             <tbody>
               {line("Building, new and changed parts", (s) => hours(s.building))}
               {line("Finding and mending faults", (s) => hours(s.mending))}
-              {line("Running", (s) => `${hours(s.running)}${s.untimed ? `, ${s.untimed} ${s.untimed === 1 ? "run" : "runs"} not timed` : ""}`)}
+              {line(
+                "Running",
+                (s) =>
+                  `${hours(s.running)}${s.untimed ? `, ${s.untimed} ${s.untimed === 1 ? "run" : "runs"} not timed` : ""}`,
+              )}
               {line("Money", (s) => plain(s.money, "money"))}
             </tbody>
           </table>
@@ -84,7 +92,11 @@ export function FateSheet() {
               ))}
             </ul>
           )}
-          {baseline && baseline.label !== version.label && <p className="mt-2">The last that worked is {baseline.label}: branching from it is the cheapest way back.</p>}
+          {baseline && baseline.label !== version.label && (
+            <p className="mt-2">
+              The last that worked is {baseline.label}: branching from it is the cheapest way back.
+            </p>
+          )}
         </div>
         <div>
           <h3>What can be used again</h3>
@@ -104,7 +116,13 @@ export function FateSheet() {
                     type="checkbox"
                     disabled={!p.whole}
                     checked={fate.reused.includes(p.item.id)}
-                    onChange={(e) => save({ reused: e.target.checked ? [...fate.reused, p.item.id] : fate.reused.filter((x) => x !== p.item.id) })}
+                    onChange={(e) =>
+                      save({
+                        reused: e.target.checked
+                          ? [...fate.reused, p.item.id]
+                          : fate.reused.filter((x) => x !== p.item.id),
+                      })
+                    }
                   />
                   <span className={`flex-1 ${p.whole ? "text-ink" : "text-pencil line-through"}`}>{p.item.name}</span>
                   <span className="num">{p.money > 0 ? plain(p.money, "money") : ""}</span>
@@ -127,14 +145,26 @@ export function FateSheet() {
       />
       <label className="mt-3 block max-w-2xl">
         Why
-        <textarea className="box" rows={2} maxLength={500} aria-label="Why this decision" value={why} onChange={(e) => setWhy(e.target.value)} aria-invalid={missing} />
+        <textarea
+          className="box"
+          rows={2}
+          maxLength={500}
+          aria-label="Why this decision"
+          value={why}
+          onChange={(e) => setWhy(e.target.value)}
+          aria-invalid={missing}
+        />
       </label>
       {missing && (
         <p role="alert" className="text-stop">
           Say why first: in a year it is all that is left of it.
         </p>
       )}
-      <div className="no-print mt-2 grid max-w-3xl grid-cols-4 gap-2 max-[640px]:grid-cols-2" role="group" aria-label="Decision">
+      <div
+        className="no-print mt-2 grid max-w-3xl grid-cols-4 gap-2 max-[640px]:grid-cols-2"
+        role="group"
+        aria-label="Decision"
+      >
         {CHOICES.map((c) => (
           <button
             key={c.state}
@@ -153,7 +183,12 @@ export function FateSheet() {
           Decided {fate.at.slice(0, 10)}: {CHOICES.find((c) => c.state === fate.state)?.name.toLowerCase()}.
         </p>
       )}
-      <ClipboardSheet title="stop, salvage, pause or go on" columns={["for", "against"]} rows={CHOICES.map((c) => c.name)} checks={good.map((p) => p.item.name)} />
+      <ClipboardSheet
+        title="stop, salvage, pause or go on"
+        columns={["for", "against"]}
+        rows={CHOICES.map((c) => c.name)}
+        checks={good.map((p) => p.item.name)}
+      />
     </section>
   );
 }

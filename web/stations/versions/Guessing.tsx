@@ -43,7 +43,13 @@ export function Guessing() {
       </table>
       <p className="mt-1" data-trend>
         {TREND[guessingTrend(record)]} {Math.round(within * 100)} of 100 lay within one ±
-        {count >= 8 && (within > 0.85 ? ": the ± are wider than they need be" : within < 0.5 ? ": the ± are too narrow, trust them less" : ", as honest ± should (68)")}.
+        {count >= 8 &&
+          (within > 0.85
+            ? ": the ± are wider than they need be"
+            : within < 0.5
+              ? ": the ± are too narrow, trust them less"
+              : ", as honest ± should (68)")}
+        .
       </p>
     </section>
   );

@@ -12,9 +12,17 @@ const LANE = 46;
 /** Place of a post's foot inside its plank. */
 const FOOT = { x: 15, y: HEIGHT - 14 };
 
-const FATE: Record<Version["fate"]["state"], string> = { going: "", paused: "paused", stopped: "stopped", salvaged: "salvaged" };
+const FATE: Record<Version["fate"]["state"], string> = {
+  going: "",
+  paused: "paused",
+  stopped: "stopped",
+  salvaged: "salvaged",
+};
 
-/** The lineage as a tree: each version a post on its plank, branches on raised planks, the last working baseline marked, pauses and ends said. */
+/**
+ * The lineage as a tree: each version a post on its plank, branches on raised planks, the last working baseline
+ * marked, pauses and ends said.
+ */
 export function Lineage({ from }: { from: string }) {
   const { file, version, go } = useDesk();
   const [, setSearch] = useSearchParams();
@@ -22,7 +30,9 @@ export function Lineage({ from }: { from: string }) {
   const baseline = baselineOf(file, version.label)?.label;
   const lanes = Math.max(...placed.map((p) => p.lane)) + 1;
   const height = HEIGHT + (lanes - 1) * LANE + 6;
-  const at = new Map(placed.map((p) => [p.label, { x: p.column * WIDTH + FOOT.x, y: (lanes - 1 - p.lane) * LANE + FOOT.y }]));
+  const at = new Map(
+    placed.map((p) => [p.label, { x: p.column * WIDTH + FOOT.x, y: (lanes - 1 - p.lane) * LANE + FOOT.y }]),
+  );
   return (
     <section aria-label="Lineage" className="overflow-x-auto border-b border-hair bg-sheet px-4 py-3">
       <div className="relative" style={{ width: placed.length * WIDTH, height }}>
@@ -34,8 +44,19 @@ export function Lineage({ from }: { from: string }) {
             const draft = file.versions.find((v) => v.label === p.label)?.frozenAt === null;
             const turn = here.x - 14;
             return (
-              <g key={p.label} stroke={draft ? "var(--pencil)" : "var(--ink)"} strokeWidth="2" fill="none" strokeDasharray={draft ? "4 3" : undefined}>
-                {parent && (parent.y === here.y ? <path d={`M${parent.x} ${parent.y}H${here.x}`} /> : <path d={`M${turn - 10} ${parent.y}L${turn} ${here.y}H${here.x}`} />)}
+              <g
+                key={p.label}
+                stroke={draft ? "var(--pencil)" : "var(--ink)"}
+                strokeWidth="2"
+                fill="none"
+                strokeDasharray={draft ? "4 3" : undefined}
+              >
+                {parent &&
+                  (parent.y === here.y ? (
+                    <path d={`M${parent.x} ${parent.y}H${here.x}`} />
+                  ) : (
+                    <path d={`M${turn - 10} ${parent.y}L${turn} ${here.y}H${here.x}`} />
+                  ))}
                 <path d={`M${here.x} ${here.y}h${WIDTH - 40}`} />
               </g>
             );

@@ -21,7 +21,11 @@ export function ReportSheet() {
         <b className={`text-[17px] ${COLOUR[status]}`} data-status={status}>
           {STATUS_WORD[status]}
         </b>
-        <a className="link" download={`${slug}-${version.label}.md`} href={`data:text/markdown;charset=utf-8,${encodeURIComponent(text)}`}>
+        <a
+          className="link"
+          download={`${slug}-${version.label}.md`}
+          href={`data:text/markdown;charset=utf-8,${encodeURIComponent(text)}`}
+        >
           save as Markdown
         </a>
         <button type="button" className="link" onClick={() => window.print()}>

@@ -17,7 +17,10 @@ const freshId = (taken: readonly { id: string }[]): string => {
   for (let n = taken.length + 1; ; n++) if (!taken.some((s) => s.id === `set${n}`)) return `set${n}`;
 };
 
-/** What is set rather than built: gains, throws, rates, modes, trims, channels and signals, compared with the parent; stale tunes, and limits that hide a fault. */
+/**
+ * What is set rather than built: gains, throws, rates, modes, trims, channels and signals, compared with the parent;
+ * stale tunes, and limits that hide a fault.
+ */
 export function SetupSheet() {
   const { file, version, design, edit } = useDesk();
   const words = useVersionWords();
@@ -38,8 +41,14 @@ export function SetupSheet() {
   return (
     <section aria-label="Set-up" className="px-4 py-3">
       <h2 className="border-b border-ink pb-1 text-[18px]">Set-up of {version.label}</h2>
-      {version.frozenAt !== null && <p className="mt-1">{version.label} is frozen with this set-up: another value opens a child draft.</p>}
-      {groups.length === 0 && <p className="mt-2">Nothing is set yet. Begin with the fail-safe: what do the drives do when the link is lost?</p>}
+      {version.frozenAt !== null && (
+        <p className="mt-1">{version.label} is frozen with this set-up: another value opens a child draft.</p>
+      )}
+      {groups.length === 0 && (
+        <p className="mt-2">
+          Nothing is set yet. Begin with the fail-safe: what do the drives do when the link is lost?
+        </p>
+      )}
       {groups.map((g) => {
         const list = states.filter((s) => s.setting.group === g);
         const stale = [...new Set(list.flatMap((s) => s.stale))];
@@ -71,7 +80,11 @@ export function SetupSheet() {
                 </thead>
                 <tbody>
                   {list.map((t) => (
-                    <tr key={t.setting.id} data-setting={t.setting.id} className={t.setting.hides ? "bg-tint-care" : ""}>
+                    <tr
+                      key={t.setting.id}
+                      data-setting={t.setting.id}
+                      className={t.setting.hides ? "bg-tint-care" : ""}
+                    >
                       <td>
                         <select
                           className="cell"
@@ -85,14 +98,29 @@ export function SetupSheet() {
                         </select>
                       </td>
                       <td>
-                        <TextField required label={`${t.setting.name}, name`} value={t.setting.name} onCommit={(name) => change(t.setting.id, { name: name.trim() })} />
+                        <TextField
+                          required
+                          label={`${t.setting.name}, name`}
+                          value={t.setting.name}
+                          onCommit={(name) => change(t.setting.id, { name: name.trim() })}
+                        />
                       </td>
                       <td className="num predicted">{version.parent === null ? "" : (t.before ?? "none")}</td>
-                      <td className={t.before !== null && t.before !== t.setting.value ? "font-semibold text-accent" : "text-ink"}>
-                        <TextField label={`${t.setting.name}, value`} value={t.setting.value} onCommit={(value) => change(t.setting.id, { value: value.trim() })} />
+                      <td
+                        className={
+                          t.before !== null && t.before !== t.setting.value ? "font-semibold text-accent" : "text-ink"
+                        }
+                      >
+                        <TextField
+                          label={`${t.setting.name}, value`}
+                          value={t.setting.value}
+                          onCommit={(value) => change(t.setting.id, { value: value.trim() })}
+                        />
                       </td>
                       <td className="num">{t.since}</td>
-                      <td className={t.stale.length > 0 ? "text-care" : "text-pencil"}>{t.stale.length > 0 ? t.stale.join(", ") : "–"}</td>
+                      <td className={t.stale.length > 0 ? "text-care" : "text-pencil"}>
+                        {t.stale.length > 0 ? t.stale.join(", ") : "–"}
+                      </td>
                       <td>
                         <TextField
                           label={`${t.setting.name}, hides`}
@@ -143,7 +171,12 @@ export function SetupSheet() {
                 <TrialForm
                   runs={runs.map((r) => r.number)}
                   onAdd={(run, air, good) =>
-                    words.mutate({ trials: [...version.trials.filter((t) => !(t.group === g && t.run === run && t.air === air)), { group: g, run, air, good, note: "" }] })
+                    words.mutate({
+                      trials: [
+                        ...version.trials.filter((t) => !(t.group === g && t.run === run && t.air === air)),
+                        { group: g, run, air, good, note: "" },
+                      ],
+                    })
                   }
                 />
               )}
@@ -157,7 +190,14 @@ export function SetupSheet() {
         </p>
       )}
       <p className="mt-4 flex gap-2">
-        <input className="box w-56!" aria-label="New group" placeholder="controller, radio, surface" maxLength={60} value={group} onChange={(e) => setGroup(e.target.value)} />
+        <input
+          className="box w-56!"
+          aria-label="New group"
+          placeholder="controller, radio, surface"
+          maxLength={60}
+          value={group}
+          onChange={(e) => setGroup(e.target.value)}
+        />
         <button
           type="button"
           className="act"
@@ -171,27 +211,44 @@ export function SetupSheet() {
         </button>
       </p>
       <p className="mt-3 max-w-2xl text-[12px] text-pencil">
-        A tune holds for the frame, propeller, pack, CG, signalling and medium that it was made with. Rough water and gusts hide over-tuning, calm hides weakness: it counts when it
-        was tried in both. A limit or a cut gain that only hides a fault is a debt until the cause is gone.
+        A tune holds for the frame, propeller, pack, CG, signalling and medium that it was made with. Rough water and
+        gusts hide over-tuning, calm hides weakness: it counts when it was tried in both. A limit or a cut gain that
+        only hides a fault is a debt until the cause is gone.
       </p>
     </section>
   );
 }
 
-function TrialForm({ runs, onAdd }: { runs: number[]; onAdd: (run: number, air: "calm" | "rough", good: boolean) => void }) {
+function TrialForm({
+  runs,
+  onAdd,
+}: {
+  runs: number[];
+  onAdd: (run: number, air: "calm" | "rough", good: boolean) => void;
+}) {
   const [run, setRun] = useState(runs.at(-1) ?? 0);
   const [air, setAir] = useState<"calm" | "rough">("calm");
   return (
     <span className="flex items-center gap-1">
       tried in
-      <select className="box w-auto!" aria-label="Trial, run" value={run} onChange={(e) => setRun(Number(e.target.value))}>
+      <select
+        className="box w-auto!"
+        aria-label="Trial, run"
+        value={run}
+        onChange={(e) => setRun(Number(e.target.value))}
+      >
         {runs.map((r) => (
           <option key={r} value={r}>
             run {r}
           </option>
         ))}
       </select>
-      <select className="box w-auto!" aria-label="Trial, conditions" value={air} onChange={(e) => setAir(e.target.value as "calm" | "rough")}>
+      <select
+        className="box w-auto!"
+        aria-label="Trial, conditions"
+        value={air}
+        onChange={(e) => setAir(e.target.value as "calm" | "rough")}
+      >
         <option value="calm">calm</option>
         <option value="rough">rough</option>
       </select>

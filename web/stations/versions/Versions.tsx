@@ -27,7 +27,18 @@ import { SetupSheet } from "./SetupSheet";
 
 const ReportSheet = lazy(() => import("./ReportSheet").then((m) => ({ default: m.ReportSheet })));
 
-const COMPARED: MetricKey[] = ["auw", "cgX", "cgZ", "thrust", "thrustToWeight", "packCurrent", "packVoltage", "rpm", "endurance", "cost"];
+const COMPARED: MetricKey[] = [
+  "auw",
+  "cgX",
+  "cgZ",
+  "thrust",
+  "thrustToWeight",
+  "packCurrent",
+  "packVoltage",
+  "rpm",
+  "endurance",
+  "cost",
+];
 
 /** Words about a version: its question, and what it showed. */
 function Story({ version }: { version: Version }) {
@@ -53,7 +64,12 @@ function Story({ version }: { version: Version }) {
       )}
       {changed && (
         <p>
-          <button type="button" className="act act-first" disabled={words.isPending} onClick={() => words.mutate({ question, finding })}>
+          <button
+            type="button"
+            className="act act-first"
+            disabled={words.isPending}
+            onClick={() => words.mutate({ question, finding })}
+          >
             Save these words
           </button>
         </p>
@@ -79,9 +95,13 @@ function Comparison({ from, to }: { from: Version; to: Version }) {
   const a = useMemo(() => evaluate(from.design), [from]);
   const b = useMemo(() => evaluate(to.design), [to]);
   const changes = useMemo(() => difference(from.design, to.design), [from, to]);
-  const others = [...new Set(file.runs.filter((r) => r.version === from.label || r.version === to.label).flatMap((r) => r.metrics.map((m) => m.metric)))].filter(
-    (m) => !COMPARED.includes(m as MetricKey),
-  );
+  const others = [
+    ...new Set(
+      file.runs
+        .filter((r) => r.version === from.label || r.version === to.label)
+        .flatMap((r) => r.metrics.map((m) => m.metric)),
+    ),
+  ].filter((m) => !COMPARED.includes(m as MetricKey));
   const inkOf = (label: string, metric: string) => {
     const m = measured(label, metric);
     if (!m?.measured) return <span className="text-pencil">–</span>;
@@ -94,7 +114,9 @@ function Comparison({ from, to }: { from: Version; to: Version }) {
     );
   };
   return (
-    <div className={`grid gap-6 max-[900px]:grid-cols-[minmax(0,1fr)] ${from.label === to.parent ? "grid-cols-1" : "grid-cols-2"}`}>
+    <div
+      className={`grid gap-6 max-[900px]:grid-cols-[minmax(0,1fr)] ${from.label === to.parent ? "grid-cols-1" : "grid-cols-2"}`}
+    >
       <section aria-label="What changed" hidden={from.label === to.parent}>
         <h2>
           What changed{" "}
@@ -158,10 +180,15 @@ function Comparison({ from, to }: { from: Version; to: Version }) {
                     {[p, q].map((x, i) => (
                       <td key={i === 0 ? "from" : "to"} className="text-right">
                         {x ? <Value quantity={x} /> : <span className="text-pencil">unknown</span>}
-                        <span className="block">{measured(i === 0 ? from.label : to.label, key) && inkOf(i === 0 ? from.label : to.label, key)}</span>
+                        <span className="block">
+                          {measured(i === 0 ? from.label : to.label, key) &&
+                            inkOf(i === 0 ? from.label : to.label, key)}
+                        </span>
                       </td>
                     ))}
-                    <td className="num text-right">{step === null ? "" : `${step > 0 ? "+" : ""}${plain(step, METRICS[key].dimension, habit)}`}</td>
+                    <td className="num text-right">
+                      {step === null ? "" : `${step > 0 ? "+" : ""}${plain(step, METRICS[key].dimension, habit)}`}
+                    </td>
                   </tr>
                 );
               })}
@@ -185,7 +212,8 @@ function Comparison({ from, to }: { from: Version; to: Version }) {
 
 /** Whether pictures or logs go along with a craft: then it is exported with them beside it. */
 const hasPictures = (file: CraftFile): boolean =>
-  file.bench.some((b) => b.files.length > 0) || file.runs.some((r) => r.files.length > 0 || r.moments.some((m) => m.files.length > 0));
+  file.bench.some((b) => b.files.length > 0) ||
+  file.runs.some((r) => r.files.length > 0 || r.moments.some((m) => m.files.length > 0));
 
 export function VersionsStation() {
   const { file, version, design, slug, go } = useDesk();
@@ -200,11 +228,15 @@ export function VersionsStation() {
   const removeDraft = async () => {
     const parent = version.parent ?? labels.find((l) => l !== version.label);
     // Gone first, so that nothing looks for it once it is deleted.
-    const gone = await remove(`Delete the draft ${version.label}? Its design goes with it.`, `${version.label} is deleted.`, async () => {
-      const answer = await call(contracts.deleteVersion, { params: { slug, label: version.label } });
-      go({ label: parent, station: "versions" });
-      return answer;
-    });
+    const gone = await remove(
+      `Delete the draft ${version.label}? Its design goes with it.`,
+      `${version.label} is deleted.`,
+      async () => {
+        const answer = await call(contracts.deleteVersion, { params: { slug, label: version.label } });
+        go({ label: parent, station: "versions" });
+        return answer;
+      },
+    );
     return gone;
   };
   const baseline = baselineOf(file, version.label);
@@ -259,12 +291,21 @@ export function VersionsStation() {
               Delete this draft
             </button>
           )}
-          <a className="link" href={`/api/crafts/${slug}/${hasPictures(file) ? "export.tar" : "export"}`} download={`${slug}.${hasPictures(file) ? "tar" : "json"}`}>
+          <a
+            className="link"
+            href={`/api/crafts/${slug}/${hasPictures(file) ? "export.tar" : "export"}`}
+            download={`${slug}.${hasPictures(file) ? "tar" : "json"}`}
+          >
             Export {file.craft.name} {hasPictures(file) ? "with its pictures" : "as a file"}
           </a>
           <label className="flex items-center gap-2">
             Compare with
-            <select className="box w-24!" aria-label="Compare with" value={from.label} onChange={(e) => setSearch({ from: e.target.value })}>
+            <select
+              className="box w-24!"
+              aria-label="Compare with"
+              value={from.label}
+              onChange={(e) => setSearch({ from: e.target.value })}
+            >
               {labels.map((l) => (
                 <option key={l}>{l}</option>
               ))}
@@ -282,7 +323,11 @@ export function VersionsStation() {
         {branching !== null && (
           <ChildForm
             parent={branching}
-            design={branching === version.label ? design : (file.versions.find((v) => v.label === branching)?.design ?? design)}
+            design={
+              branching === version.label
+                ? design
+                : (file.versions.find((v) => v.label === branching)?.design ?? design)
+            }
             onCancel={() => setBranching(null)}
           />
         )}

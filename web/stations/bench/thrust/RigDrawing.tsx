@@ -30,7 +30,15 @@ export function RigDrawing({ rig, habit }: { rig: Rig; habit: UnitHabit }) {
   );
   const head = (
     <defs>
-      <marker id="thrust" viewBox="0 0 8 8" refX="6" refY="4" markerWidth="5" markerHeight="5" orient="auto-start-reverse">
+      <marker
+        id="thrust"
+        viewBox="0 0 8 8"
+        refX="6"
+        refY="4"
+        markerWidth="5"
+        markerHeight="5"
+        orient="auto-start-reverse"
+      >
         <path d="M0 0L8 4L0 8z" fill="var(--accent)" />
       </marker>
     </defs>
@@ -38,7 +46,13 @@ export function RigDrawing({ rig, habit }: { rig: Rig; habit: UnitHabit }) {
   const ground = <path d={`M8 ${H - 12}H${W - 8}`} stroke="var(--rule)" />;
   if (rig.kind === "direct")
     return (
-      <svg viewBox={`0 0 ${W} ${H}`} width="100%" className="block bg-sheet" role="img" aria-label="Stand: the drive pushes straight on the scale">
+      <svg
+        viewBox={`0 0 ${W} ${H}`}
+        width="100%"
+        className="block bg-sheet"
+        role="img"
+        aria-label="Stand: the drive pushes straight on the scale"
+      >
         {head}
         {ground}
         {scale(165, H - 34)}
@@ -54,11 +68,21 @@ export function RigDrawing({ rig, habit }: { rig: Rig; habit: UnitHabit }) {
   const up = rig.thrustArm * px;
   const along = rig.scaleArm * px;
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} width="100%" className="block bg-sheet" role="img" aria-label="Stand: a lever on a pivot, propeller on one arm, scale under the other">
+    <svg
+      viewBox={`0 0 ${W} ${H}`}
+      width="100%"
+      className="block bg-sheet"
+      role="img"
+      aria-label="Stand: a lever on a pivot, propeller on one arm, scale under the other"
+    >
       {head}
       {ground}
       <path d={`M${pivot.x} ${pivot.y}l-12 ${H - 12 - pivot.y}h24z`} {...ink} fill="var(--paper)" />
-      <path d={`M${pivot.x} ${pivot.y}V${pivot.y - up}M${pivot.x} ${pivot.y}H${pivot.x + along}`} {...ink} strokeWidth={3} />
+      <path
+        d={`M${pivot.x} ${pivot.y}V${pivot.y - up}M${pivot.x} ${pivot.y}H${pivot.x + along}`}
+        {...ink}
+        strokeWidth={3}
+      />
       <circle cx={pivot.x} cy={pivot.y} r="4" fill="var(--ink)" />
       <path d={`M${pivot.x + along} ${pivot.y}v${H - 34 - pivot.y}`} {...ink} strokeDasharray="3 2" />
       {scale(pivot.x + along, H - 34)}

@@ -14,7 +14,14 @@ interface Props {
   onChange: (change: (t: ThrustTest) => void) => void;
 }
 
-const WORD: Record<Readable, string> = { thrust: "thrust", voltage: "volts", current: "amps", rpm: "rpm", temperature: "motor °C", noise: "noise" };
+const WORD: Record<Readable, string> = {
+  thrust: "thrust",
+  voltage: "volts",
+  current: "amps",
+  rpm: "rpm",
+  temperature: "motor °C",
+  noise: "noise",
+};
 
 /** The stand: what it is built like, its zero and check, its instruments, the air; drawn beside. */
 export function RigForm({ test, onChange }: Props) {
@@ -22,7 +29,14 @@ export function RigForm({ test, onChange }: Props) {
   const { habit } = usePreferences();
   const { rig } = test;
   const set = (change: (r: Rig) => void) => onChange((t) => change(t.rig));
-  const number = (label: string, value: number | null, dimension: Dimension, put: (v: number) => void, low = -Infinity, empty?: string) => (
+  const number = (
+    label: string,
+    value: number | null,
+    dimension: Dimension,
+    put: (v: number) => void,
+    low = -Infinity,
+    empty?: string,
+  ) => (
     <label className="w-28">
       {label}
       <QuantityField
@@ -70,7 +84,12 @@ export function RigForm({ test, onChange }: Props) {
         <div className="flex flex-wrap items-end gap-3">
           <label className="w-44">
             Drive on the stand
-            <select className="box" aria-label="Drive on the stand" value={test.unitId} onChange={(e) => onChange((t) => void (t.unitId = e.target.value))}>
+            <select
+              className="box"
+              aria-label="Drive on the stand"
+              value={test.unitId}
+              onChange={(e) => onChange((t) => void (t.unitId = e.target.value))}
+            >
               {design.units.map((u) => (
                 <option key={u.id} value={u.id}>
                   {u.name}
@@ -81,14 +100,24 @@ export function RigForm({ test, onChange }: Props) {
           </label>
           <label className="w-44">
             Stand
-            <select className="box" aria-label="Stand" value={rig.kind} onChange={(e) => set((r) => void (r.kind = e.target.value as Rig["kind"]))}>
+            <select
+              className="box"
+              aria-label="Stand"
+              value={rig.kind}
+              onChange={(e) => set((r) => void (r.kind = e.target.value as Rig["kind"]))}
+            >
               <option value="direct">pushes straight on the scale</option>
               <option value="lever">lever on a pivot</option>
             </select>
           </label>
           <label className="w-44">
             With thrust the scale reads
-            <select className="box" aria-label="Scale reads" value={rig.reads} onChange={(e) => set((r) => void (r.reads = e.target.value as Rig["reads"]))}>
+            <select
+              className="box"
+              aria-label="Scale reads"
+              value={rig.reads}
+              onChange={(e) => set((r) => void (r.reads = e.target.value as Rig["reads"]))}
+            >
               <option value="more">more</option>
               <option value="less">less</option>
             </select>
@@ -114,14 +143,25 @@ export function RigForm({ test, onChange }: Props) {
               empty="none hung"
               onCommit={(v) => {
                 if (v !== null && !(v > 0)) return "Accepted: more than zero.";
-                set((r) => void (r.check = v === null ? null : { mass: v, reading: r.check?.reading ?? r.tare + v / armRatio(r) }));
+                set(
+                  (r) =>
+                    void (r.check =
+                      v === null ? null : { mass: v, reading: r.check?.reading ?? r.tare + v / armRatio(r) }),
+                );
                 return null;
               }}
             />
           </label>
-          {rig.check && number("Then reads", rig.check.reading, "mass", (v) => set((r) => void (r.check && (r.check.reading = v))))}
+          {rig.check &&
+            number("Then reads", rig.check.reading, "mass", (v) => set((r) => void (r.check && (r.check.reading = v))))}
           <span className="num pb-1 text-pencil" data-rig>
-            1 g on the scale is {plain(armRatio(rig) * (Number.isFinite(factor.value) ? factor.value : 1) * 9.80665e-3, "force", "metric", 4)}
+            1 g on the scale is{" "}
+            {plain(
+              armRatio(rig) * (Number.isFinite(factor.value) ? factor.value : 1) * 9.80665e-3,
+              "force",
+              "metric",
+              4,
+            )}
             {rig.check && `, corrected × ${factor.value.toFixed(3)}`}
           </span>
         </div>
@@ -168,7 +208,9 @@ export function RigForm({ test, onChange }: Props) {
                       className="cell"
                       aria-label={`${word}, calibrated in`}
                       value={rig[key].session ?? ""}
-                      onChange={(e) => set((r) => void (r[key].session = e.target.value === "" ? null : Number(e.target.value)))}
+                      onChange={(e) =>
+                        set((r) => void (r[key].session = e.target.value === "" ? null : Number(e.target.value)))
+                      }
                     >
                       <option value="">as it reads</option>
                       {calibrations(key).map((b) => (
@@ -184,8 +226,20 @@ export function RigForm({ test, onChange }: Props) {
           </table>
         </div>
         <div className="flex flex-wrap items-end gap-3">
-          {number("Air temperature", test.air.temperature, "temperature", (v) => onChange((t) => void (t.air.temperature = v)), -60)}
-          {number("Air pressure", test.air.pressure, "pressure", (v) => onChange((t) => void (t.air.pressure = v)), 20_000)}
+          {number(
+            "Air temperature",
+            test.air.temperature,
+            "temperature",
+            (v) => onChange((t) => void (t.air.temperature = v)),
+            -60,
+          )}
+          {number(
+            "Air pressure",
+            test.air.pressure,
+            "pressure",
+            (v) => onChange((t) => void (t.air.pressure = v)),
+            20_000,
+          )}
           <span className="num pb-1 text-pencil">{densityAt(test.air).toFixed(3)} kg/m³</span>
         </div>
         <div className="flex flex-wrap items-center gap-1" role="group" aria-label="Measured">
@@ -200,7 +254,9 @@ export function RigForm({ test, onChange }: Props) {
               onClick={() =>
                 onChange(
                   (t) =>
-                    void (t.plan.measures = t.plan.measures.includes(m) ? t.plan.measures.filter((x) => x !== m) : READABLE.filter((x) => x === m || t.plan.measures.includes(x))),
+                    void (t.plan.measures = t.plan.measures.includes(m)
+                      ? t.plan.measures.filter((x) => x !== m)
+                      : READABLE.filter((x) => x === m || t.plan.measures.includes(x))),
                 )
               }
             >

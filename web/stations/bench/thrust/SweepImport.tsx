@@ -1,7 +1,14 @@
 import { useMemo, useState } from "react";
 import { PLAIN } from "../../../../core/bench/calibration";
 import { readSweep } from "../../../../core/bench/sweep";
-import { type SweepRole, type SweepTable, SWEEP_ROLES, SWEEP_UNITS, guessSweep, readSweepTable } from "../../../../core/bench/sweepTable";
+import {
+  type SweepRole,
+  type SweepTable,
+  SWEEP_ROLES,
+  SWEEP_UNITS,
+  guessSweep,
+  readSweepTable,
+} from "../../../../core/bench/sweepTable";
 import type { Rig } from "../../../../core/design/bench";
 import { plain } from "../../../../core/wording/format";
 import { Dialog } from "../../../app/Dialog";
@@ -31,7 +38,10 @@ interface Props {
   onTake: (table: SweepTable, withStand: boolean) => void;
 }
 
-/** A sweep from a file: what was understood, what is refused and why, what a person may correct; then into the session. */
+/**
+ * A sweep from a file: what was understood, what is refused and why, what a person may correct; then into the
+ * session.
+ */
 export function SweepImport({ diameter, rig, onClose, onTake }: Props) {
   const { habit } = usePreferences();
   const { text, reading, take, separate, correct } = useTable(guessSweep);
@@ -52,10 +62,25 @@ export function SweepImport({ diameter, rig, onClose, onTake }: Props) {
     if (!withStand && table.readings.length === 0) return [];
     const stand: Rig =
       hints.thrustArm !== null && hints.scaleArm !== null
-        ? { ...rig, kind: "lever", thrustArm: hints.thrustArm, scaleArm: hints.scaleArm, tare: hints.tare ?? rig.tare, check: null }
+        ? {
+            ...rig,
+            kind: "lever",
+            thrustArm: hints.thrustArm,
+            scaleArm: hints.scaleArm,
+            tare: hints.tare ?? rig.tare,
+            check: null,
+          }
         : rig;
-    const read = readSweep({ rig: stand, air: { temperature: 15, pressure: 101_325 }, readings: table.readings }, { scale: PLAIN, voltage: PLAIN, current: PLAIN }, null);
-    return read.points.flatMap((p) => (p.expected === null ? [] : [{ line: table.readings[p.index]?.line ?? 0, thrust: p.thrust ?? 0, expected: p.expected }]));
+    const read = readSweep(
+      { rig: stand, air: { temperature: 15, pressure: 101_325 }, readings: table.readings },
+      { scale: PLAIN, voltage: PLAIN, current: PLAIN },
+      null,
+    );
+    return read.points.flatMap((p) =>
+      p.expected === null
+        ? []
+        : [{ line: table.readings[p.index]?.line ?? 0, thrust: p.thrust ?? 0, expected: p.expected }],
+    );
   }, [table, hints, rig, withStand]);
   const otherPropeller = diameter !== null && hints.diameter !== null && Math.abs(hints.diameter / diameter - 1) > 0.02;
   const said = [
@@ -75,7 +100,11 @@ export function SweepImport({ diameter, rig, onClose, onTake }: Props) {
         {text !== "" && (
           <>
             <div className="flex flex-wrap gap-3">
-              <TableSigns reading={reading} onDelimiter={separate} onDecimal={(decimal) => correct((r) => void (r.decimal = decimal))} />
+              <TableSigns
+                reading={reading}
+                onDelimiter={separate}
+                onDecimal={(decimal) => correct((r) => void (r.decimal = decimal))}
+              />
             </div>
             <div className="wide">
               <table className="rows whitespace-nowrap">
@@ -84,7 +113,12 @@ export function SweepImport({ diameter, rig, onClose, onTake }: Props) {
                     {reading.columns.map((c, k) => (
                       <th key={`${c.header}${k}`} className="text-left! align-top">
                         <span className="block">{c.header}</span>
-                        <select className="box block" aria-label={`Column ${c.header} is`} value={c.role} onChange={(e) => setRole(k, e.target.value as SweepRole)}>
+                        <select
+                          className="box block"
+                          aria-label={`Column ${c.header} is`}
+                          value={c.role}
+                          onChange={(e) => setRole(k, e.target.value as SweepRole)}
+                        >
                           {SWEEP_ROLES.map((r) => (
                             <option key={r} value={r}>
                               {ROLE_WORD[r]}
@@ -96,7 +130,9 @@ export function SweepImport({ diameter, rig, onClose, onTake }: Props) {
                             className="box"
                             aria-label={`Unit of ${c.header}`}
                             value={c.unit}
-                            onChange={(e) => correct((r) => void (r.columns[k] && (r.columns[k].unit = e.target.value)))}
+                            onChange={(e) =>
+                              correct((r) => void (r.columns[k] && (r.columns[k].unit = e.target.value)))
+                            }
                           >
                             {Object.keys(SWEEP_UNITS[c.role]).map((u) => (
                               <option key={u}>{u}</option>
@@ -114,7 +150,13 @@ export function SweepImport({ diameter, rig, onClose, onTake }: Props) {
                         const v = c.role === "ignore" || c.role === "out" ? null : r[c.role];
                         return (
                           <td key={`${c.header}${k}`} className="num text-right">
-                            {v === null ? "–" : c.role === "throttle" ? `${(v * 100).toFixed(1)} %` : c.role === "scale" ? plain(v, "mass", habit, 1) : v.toFixed(2)}
+                            {v === null
+                              ? "–"
+                              : c.role === "throttle"
+                                ? `${(v * 100).toFixed(1)} %`
+                                : c.role === "scale"
+                                  ? plain(v, "mass", habit, 1)
+                                  : v.toFixed(2)}
                           </td>
                         );
                       })}
@@ -125,17 +167,25 @@ export function SweepImport({ diameter, rig, onClose, onTake }: Props) {
             </div>
             <p>
               <b className="num">{table.readings.length}</b> readings, {problems.length} refused
-              {skipped.length > 0 && `, ${skipped.length} ${skipped.length === 1 ? "line" : "lines"} of notes or nothing passed over`}.{" "}
-              {!roles.has("throttle") || !roles.has("scale") ? <span className="text-stop">Say which columns are throttle and scale.</span> : null}
+              {skipped.length > 0 &&
+                `, ${skipped.length} ${skipped.length === 1 ? "line" : "lines"} of notes or nothing passed over`}
+              .{" "}
+              {!roles.has("throttle") || !roles.has("scale") ? (
+                <span className="text-stop">Say which columns are throttle and scale.</span>
+              ) : null}
             </p>
             <LineReports list={problems} tone="stop" />
             <LineReports
-              list={spikes.map((p) => ({ line: p.line, text: `${plain(p.thrust, "force")} read, ${plain(p.expected, "force")} beside it: taken, but left out of the fit` }))}
+              list={spikes.map((p) => ({
+                line: p.line,
+                text: `${plain(p.thrust, "force")} read, ${plain(p.expected, "force")} beside it: taken, but left out of the fit`,
+              }))}
               tone="care"
             />
             {otherPropeller && (
               <p className="text-care">
-                The file speaks of a propeller of {plain(hints.diameter ?? 0, "length", habit)}; the drive on the stand has {plain(diameter ?? 0, "length", habit)}.
+                The file speaks of a propeller of {plain(hints.diameter ?? 0, "length", habit)}; the drive on the stand
+                has {plain(diameter ?? 0, "length", habit)}.
               </p>
             )}
             <LineReports list={skipped} tone="pencil" most={5} />

@@ -26,7 +26,10 @@ interface Props {
   busy: boolean;
 }
 
-/** What a sweep says: at once, beside the prediction, with what the stand and the drive give away, and what may be taken over. */
+/**
+ * What a sweep says: at once, beside the prediction, with what the stand and the drive give away, and what may be
+ * taken over.
+ */
 export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
   const { file, design } = useDesk();
   const { habit } = usePreferences();
@@ -36,32 +39,56 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
   const result = useMemo(() => readSweep(test, corrections, unit ?? null), [test, corrections, unit]);
   const battery = design.batteries.find((b) => b.id === unit?.batteryId);
   const predicted = useMemo(
-    () => (unit ? predictLevels(unit, result.levels, result.density, battery ? openCircuit(battery.chemistry, 0.8) * battery.series : 10) : []),
+    () =>
+      unit
+        ? predictLevels(
+            unit,
+            result.levels,
+            result.density,
+            battery ? openCircuit(battery.chemistry, 0.8) * battery.series : 10,
+          )
+        : [],
     [unit, result, battery],
   );
   // How far off the model alone was thought to be, whatever has been learned since.
   const share = useMemo(() => {
     if (!unit) return 0.15;
     const k = design.units.indexOf(unit);
-    const bare = operatingAt({ ...design, units: design.units.map((u) => (u.id === unit.id ? { ...u, learned: null } : u)) }, 1);
+    const bare = operatingAt(
+      { ...design, units: design.units.map((u) => (u.id === unit.id ? { ...u, learned: null } : u)) },
+      1,
+    );
     const point = bare?.points[k];
     return point ? (bare?.sd[k]?.thrust ?? 0) / Math.max(1e-9, point.thrust) : 0.15;
   }, [design, unit]);
   const current = sharedCurrentError(test.rig, corrections.current);
   const shared = sharedThrustError(test.rig, corrections.scale);
   const lesson = useMemo(
-    () => (unit ? learnFrom(unit, battery ?? null, result, session?.number ?? 1, file.craft.name, shared, current) : null),
+    () =>
+      unit ? learnFrom(unit, battery ?? null, result, session?.number ?? 1, file.craft.name, shared, current) : null,
     [unit, battery, result, session, file.craft.name, shared, current],
   );
   // Drives that have the very parts that were on the stand: what was learned is theirs too.
   const tested = session?.thrust?.drive ?? null;
-  const alike = design.units.filter((u) => unit && (tested ? partsChanged(u, tested) : partsChanged(u, unit)).length === 0);
-  const fed = unit && packFrom(design, unit.id, tested?.battery ?? battery ?? null, result.resistance, test.air.temperature, session?.number ?? 1);
+  const alike = design.units.filter(
+    (u) => unit && (tested ? partsChanged(u, tested) : partsChanged(u, unit)).length === 0,
+  );
+  const fed =
+    unit &&
+    packFrom(
+      design,
+      unit.id,
+      tested?.battery ?? battery ?? null,
+      result.resistance,
+      test.air.temperature,
+      session?.number ?? 1,
+    );
   const [packToo, setPackToo] = useState<boolean | null>(null);
   const withPack = fed ? (packToo ?? fed.usual) : false;
   const [chosen, setChosen] = useState<string[] | null>(null);
   const taken = chosen ?? alike.map((u) => u.id);
-  if (result.levels.length < 2) return <p className="mt-3 text-pencil">Readings at two throttles or more, and the result stands here.</p>;
+  if (result.levels.length < 2)
+    return <p className="mt-3 text-pencil">Readings at two throttles or more, and the result stands here.</p>;
 
   const topPredicted = predicted.at(-1)?.thrust ?? null;
   const counted = result.points.filter((p) => p.thrust !== null && p.out === "" && p.expected === null);
@@ -70,10 +97,14 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
   const percentOf = (v: number) => v * 100;
   const fit =
     result.curve.status === "converged"
-      ? Array.from({ length: 41 }, (_, i) => i / 40).map((u) => ({ x: u * 100, y: Math.max(0, result.curve.tMax * ((1 - result.curve.e) * u + result.curve.e * u * u)) }))
+      ? Array.from({ length: 41 }, (_, i) => i / 40).map((u) => ({
+          x: u * 100,
+          y: Math.max(0, result.curve.tMax * ((1 - result.curve.e) * u + result.curve.e * u * u)),
+        }))
       : [];
   const spikes = result.points.filter((p) => p.expected !== null);
-  const leave = (index: number, why: string) => onChange((t) => void (t.readings[index] && (t.readings[index].out = why)));
+  const leave = (index: number, why: string) =>
+    onChange((t) => void (t.readings[index] && (t.readings[index].out = why)));
   const standard = STANDARD_DENSITY / result.density;
   const row = (label: string, value: string, hint = "") => (
     <tr key={label} data-sweep={label}>
@@ -126,9 +157,15 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
           title="Thrust for each watt against throttle"
           xTitle="throttle, %"
           yTitle="mN for each W"
-          predicted={predicted.flatMap((p) => (p.thrust > 0.05 * result.top.value && p.power > 0 ? [{ x: percentOf(p.throttle), y: (1000 * p.thrust) / p.power }] : []))}
+          predicted={predicted.flatMap((p) =>
+            p.thrust > 0.05 * result.top.value && p.power > 0
+              ? [{ x: percentOf(p.throttle), y: (1000 * p.thrust) / p.power }]
+              : [],
+          )}
           up={result.levels.flatMap((l) =>
-            l.power !== null && l.power > 0 && l.thrust > 0.05 * result.top.value ? [{ x: percentOf(l.throttle), y: (1000 * l.thrust) / l.power }] : [],
+            l.power !== null && l.power > 0 && l.thrust > 0.05 * result.top.value
+              ? [{ x: percentOf(l.throttle), y: (1000 * l.thrust) / l.power }]
+              : [],
           )}
         />
       </div>
@@ -140,8 +177,17 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
               `${plain(result.top.value, "force")} ± ${showSd(result.top.sd, "force")}`,
               result.top.each.length > 1 ? `by sweep ${result.top.each.map((t) => t.toFixed(2)).join(", ")} N` : "",
             )}
-            {row("In standard air", plain(result.top.value * standard, "force"), `at the same speed, × ${standard.toFixed(3)}`)}
-            {result.curve.status === "converged" && row("Curve", `e ${result.curve.e.toFixed(2)} ± ${result.curve.range.toFixed(2)}`, curveText(result).replace(/^[^:]*: /, ""))}
+            {row(
+              "In standard air",
+              plain(result.top.value * standard, "force"),
+              `at the same speed, × ${standard.toFixed(3)}`,
+            )}
+            {result.curve.status === "converged" &&
+              row(
+                "Curve",
+                `e ${result.curve.e.toFixed(2)} ± ${result.curve.range.toFixed(2)}`,
+                curveText(result).replace(/^[^:]*: /, ""),
+              )}
             {result.deadBand &&
               row(
                 "Dead band",
@@ -150,8 +196,13 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
                   ? `starts at ${((result.deadBand.start ?? 0) * 100).toFixed(1)} %, stops at ${((result.deadBand.stop ?? 0) * 100).toFixed(1)} %`
                   : "by thrust: 2 % of the top",
               )}
-            {row("Most useful throttle", `${(result.maxUseful * 100).toFixed(0)} %`, result.saturation === null ? "it rises to the end" : "nothing more comes above it")}
-            {result.idle !== null && row("Idle throttle, suggested", `${(result.idle * 100).toFixed(0)} %`, "just above where it starts")}
+            {row(
+              "Most useful throttle",
+              `${(result.maxUseful * 100).toFixed(0)} %`,
+              result.saturation === null ? "it rises to the end" : "nothing more comes above it",
+            )}
+            {result.idle !== null &&
+              row("Idle throttle, suggested", `${(result.idle * 100).toFixed(0)} %`, "just above where it starts")}
             {result.half &&
               row(
                 "At half thrust",
@@ -201,7 +252,8 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
                 <span className="predicted">
                   {plain(was.value, "force")} ± {showSd(was.sd, "force")}
                 </span>{" "}
-                → <span className="measured text-ink">{plain(result.top.value, "force")}</span> {missed && <MissBar miss={missed} />}
+                → <span className="measured text-ink">{plain(result.top.value, "force")}</span>{" "}
+                {missed && <MissBar miss={missed} />}
               </p>
             </div>
           )}
@@ -210,7 +262,11 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
               <h3 className="mt-3 text-[13px]">What the readings give away</h3>
               <ul className="mt-1 list-disc pl-4">
                 {result.suspects.map((s) => (
-                  <li key={s.kind} data-suspect={s.kind} className={s.kind === "fades" || s.kind === "friction" ? "" : "text-care"}>
+                  <li
+                    key={s.kind}
+                    data-suspect={s.kind}
+                    className={s.kind === "fades" || s.kind === "friction" ? "" : "text-care"}
+                  >
                     {suspectText(s)}
                   </li>
                 ))}
@@ -223,7 +279,8 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
               <ul className="mt-1">
                 {left.slice(0, 12).map((p) => (
                   <li key={p.index}>
-                    Reading {p.index + 1} at {(p.throttle * 100).toFixed(1)} %: <b className="num">{plain(p.thrust ?? 0, "force")}</b>
+                    Reading {p.index + 1} at {(p.throttle * 100).toFixed(1)} %:{" "}
+                    <b className="num">{plain(p.thrust ?? 0, "force")}</b>
                     {p.expected !== null ? `, ${plain(p.expected, "force")} beside it` : `, ${p.out}`}{" "}
                     {p.out === "" ? (
                       <button type="button" className="link" onClick={() => leave(p.index, "stands far off")}>
@@ -251,12 +308,20 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
                   {learnText(lesson)}
                 </p>
                 {alike.length === 0 ? (
-                  <p className="mt-1 text-care">Stale: no drive of this version has the parts that were on the stand.</p>
+                  <p className="mt-1 text-care">
+                    Stale: no drive of this version has the parts that were on the stand.
+                  </p>
                 ) : (
                   <p className="mt-1 flex flex-wrap items-center gap-x-3">
                     {alike.map((u) => (
                       <label key={u.id} className="flex min-h-7 items-center gap-1">
-                        <input type="checkbox" checked={taken.includes(u.id)} onChange={(e) => setChosen(e.target.checked ? [...taken, u.id] : taken.filter((x) => x !== u.id))} />
+                        <input
+                          type="checkbox"
+                          checked={taken.includes(u.id)}
+                          onChange={(e) =>
+                            setChosen(e.target.checked ? [...taken, u.id] : taken.filter((x) => x !== u.id))
+                          }
+                        />
                         {u.name}
                         {u.count > 1 ? `, ${u.count}` : ""}
                       </label>
@@ -265,9 +330,12 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
                       <label className="flex min-h-7 w-full items-center gap-1" data-pack-too>
                         <input type="checkbox" checked={withPack} onChange={(e) => setPackToo(e.target.checked)} />
                         <span>
-                          {fed.name} fed the stand: take over its resistance too, <b className="num text-ink">{plain(fed.cellResistance.value, "resistance")}</b>{" "}
+                          {fed.name} fed the stand: take over its resistance too,{" "}
+                          <b className="num text-ink">{plain(fed.cellResistance.value, "resistance")}</b>{" "}
                           <span className="num">± {showSd(fed.cellResistance.sd ?? 0, "resistance")}</span> a cell
-                          {fed.usual ? "" : `, far from the ${plain(battery?.cellResistance.value ?? 0, "resistance")} entered: a bench supply, a tired pack or a poor plug`}
+                          {fed.usual
+                            ? ""
+                            : `, far from the ${plain(battery?.cellResistance.value ?? 0, "resistance")} entered: a bench supply, a tired pack or a poor plug`}
                         </span>
                       </label>
                     )}
@@ -315,7 +383,9 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
                   <td className="text-ink">
                     {plain(l.thrust, "force")} ± {showSd(l.thrustSd, "force")}
                   </td>
-                  <td className="predicted">{plain(predicted.find((p) => p.throttle === l.throttle)?.thrust ?? 0, "force")}</td>
+                  <td className="predicted">
+                    {plain(predicted.find((p) => p.throttle === l.throttle)?.thrust ?? 0, "force")}
+                  </td>
                   <td>{l.voltage?.toFixed(2) ?? "–"}</td>
                   <td>{l.current?.toFixed(2) ?? "–"}</td>
                   <td>{l.power?.toFixed(1) ?? "–"}</td>

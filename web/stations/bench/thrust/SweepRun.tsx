@@ -17,12 +17,30 @@ interface Props {
   onChange: (change: (t: ThrustTest) => void) => void;
 }
 
-const KEY = { thrust: "scale", voltage: "voltage", current: "current", rpm: "rpm", temperature: "temperature", noise: "noise" } as const satisfies Record<
-  Readable,
-  keyof ThrustReading
->;
-const DIMENSION = { thrust: "mass", voltage: "voltage", current: "current", rpm: "rotation", temperature: "temperature", noise: "count" } as const;
-const SAID: Record<Readable, string> = { thrust: "scale", voltage: "V", current: "A", rpm: "rpm", temperature: "°C", noise: "dB" };
+const KEY = {
+  thrust: "scale",
+  voltage: "voltage",
+  current: "current",
+  rpm: "rpm",
+  temperature: "temperature",
+  noise: "noise",
+} as const satisfies Record<Readable, keyof ThrustReading>;
+const DIMENSION = {
+  thrust: "mass",
+  voltage: "voltage",
+  current: "current",
+  rpm: "rotation",
+  temperature: "temperature",
+  noise: "count",
+} as const;
+const SAID: Record<Readable, string> = {
+  thrust: "scale",
+  voltage: "V",
+  current: "A",
+  rpm: "rpm",
+  temperature: "°C",
+  noise: "dB",
+};
 const FAULTS = [
   ["bending", "blades bend"],
   ["slipping", "belt slips"],
@@ -35,7 +53,10 @@ type FaultKey = (typeof FAULTS)[number][0];
 /** s after a change of throttle before readings count. */
 const SETTLE = 1.2;
 
-/** The plan of steps, then the sweep itself: typed by hand, one field and Enter for each step, or streamed from the stand. */
+/**
+ * The plan of steps, then the sweep itself: typed by hand, one field and Enter for each step, or streamed from the
+ * stand.
+ */
 export function SweepRun({ test, onChange }: Props) {
   const { plan } = test;
   const throttles = throttlesOf(plan);
@@ -52,7 +73,8 @@ export function SweepRun({ test, onChange }: Props) {
         value={value}
         dimension="count"
         onCommit={(v) => {
-          if (v === null || !Number.isInteger(v) || v < low || v > high) return `Accepted: a whole number, ${low} to ${high}.`;
+          if (v === null || !Number.isInteger(v) || v < low || v > high)
+            return `Accepted: a whole number, ${low} to ${high}.`;
           put(v);
           return null;
         }}
@@ -81,25 +103,46 @@ export function SweepRun({ test, onChange }: Props) {
         {whole("At each step", plan.samples, 1, 20, (v) => setPlan((p) => void (p.samples = v)))}
         {whole("Rest, s", plan.rest, 0, 3600, (v) => setPlan((p) => void (p.rest = v)))}
         <label className="flex min-h-7 items-center gap-2">
-          <input type="checkbox" checked={plan.down} onChange={(e) => setPlan((p) => void (p.down = e.target.checked))} />
+          <input
+            type="checkbox"
+            checked={plan.down}
+            onChange={(e) => setPlan((p) => void (p.down = e.target.checked))}
+          />
           and back down
         </label>
         <span className="pb-1 text-pencil">{throttles.length} steps in all</span>
       </div>
       <div className="mt-2 flex gap-1" role="group" aria-label="Readings come from">
-        <button type="button" className={`chip ${mode === "hand" ? "chip-on" : ""}`} aria-pressed={mode === "hand"} onClick={() => setMode("hand")}>
+        <button
+          type="button"
+          className={`chip ${mode === "hand" ? "chip-on" : ""}`}
+          aria-pressed={mode === "hand"}
+          onClick={() => setMode("hand")}
+        >
           typed by hand
         </button>
-        <button type="button" className={`chip ${mode === "stand" ? "chip-on" : ""}`} aria-pressed={mode === "stand"} onClick={() => setMode("stand")}>
+        <button
+          type="button"
+          className={`chip ${mode === "stand" ? "chip-on" : ""}`}
+          aria-pressed={mode === "stand"}
+          onClick={() => setMode("stand")}
+        >
           from the simulated stand
         </button>
       </div>
-      {mode === "hand" ? <ByHand test={test} throttles={throttles} onChange={onChange} /> : <ByStand test={test} throttles={throttles} onChange={onChange} />}
+      {mode === "hand" ? (
+        <ByHand test={test} throttles={throttles} onChange={onChange} />
+      ) : (
+        <ByStand test={test} throttles={throttles} onChange={onChange} />
+      )}
     </section>
   );
 }
 
-/** One field: what is read at this step, in the order named, with spaces between; Enter keeps it and announces the next throttle. */
+/**
+ * One field: what is read at this step, in the order named, with spaces between; Enter keeps it and announces the
+ * next throttle.
+ */
 function ByHand({ test, throttles, onChange }: Props & { throttles: number[] }) {
   const { habit } = usePreferences();
   const [at, setAt] = useState(0);
@@ -112,14 +155,17 @@ function ByHand({ test, throttles, onChange }: Props & { throttles: number[] }) 
     if (throttle === undefined) return;
     const cells = text.trim().split(/\s*;\s*|\s+/);
     if (cells.length !== measures.length)
-      return setError(`Accepted: ${measures.length} values with spaces between them: ${measures.map((m) => SAID[m]).join(", ")}; a dash for one not read.`);
+      return setError(
+        `Accepted: ${measures.length} values with spaces between them: ${measures.map((m) => SAID[m]).join(", ")}; a dash for one not read.`,
+      );
     const reading = emptyReading(throttle);
     for (const [k, m] of measures.entries()) {
       const cell = cells[k] ?? "";
       if (/^[-–—]$/.test(cell)) continue;
       const read = parseQuantity(cell, DIMENSION[m], habit);
       if (!read.ok) return setError(`${SAID[m]}: ${read.message}`);
-      if (read.value < 0 && m !== "temperature" && m !== "thrust") return setError(`${SAID[m]}: ${cell} cannot be. Accepted: zero or more.`);
+      if (read.value < 0 && m !== "temperature" && m !== "thrust")
+        return setError(`${SAID[m]}: ${cell} cannot be. Accepted: zero or more.`);
       reading[KEY[m]] = read.value;
     }
     onChange((t) => void t.readings.push(reading));
@@ -181,7 +227,13 @@ function ByHand({ test, throttles, onChange }: Props & { throttles: number[] }) 
 function ByStand({ test, throttles, onChange }: Props & { throttles: number[] }) {
   const { design } = useDesk();
   const stand = useStand();
-  const [faults, setFaults] = useState<Record<FaultKey, boolean>>({ bending: false, slipping: false, looseTare: false, wrongCurrent: false, silent: false });
+  const [faults, setFaults] = useState<Record<FaultKey, boolean>>({
+    bending: false,
+    slipping: false,
+    looseTare: false,
+    wrongCurrent: false,
+    silent: false,
+  });
   const [progress, setProgress] = useState<{ step: number; rest: number } | null>(null);
   const running = useRef<{ step: number; since: number; taken: number; restUntil: number } | null>(null);
   const { safety, plan } = test;
@@ -244,7 +296,14 @@ function ByStand({ test, throttles, onChange }: Props & { throttles: number[] })
       await stand.open(
         {
           unit: { motor, controller, gear, propeller },
-          battery: battery ? { chemistry: battery.chemistry, series: battery.series, capacity: battery.capacity, cellResistance: battery.cellResistance } : null,
+          battery: battery
+            ? {
+                chemistry: battery.chemistry,
+                series: battery.series,
+                capacity: battery.capacity,
+                cellResistance: battery.cellResistance,
+              }
+            : null,
           rig: test.rig,
           air: test.air,
           faults,
@@ -262,7 +321,10 @@ function ByStand({ test, throttles, onChange }: Props & { throttles: number[] })
   };
   const { latest, silent } = stand;
   return (
-    <div className="mt-2 border border-rule bg-sheet px-3 py-2" data-stand={silent ? "silent" : progress ? "running" : "idle"}>
+    <div
+      className="mt-2 border border-rule bg-sheet px-3 py-2"
+      data-stand={silent ? "silent" : progress ? "running" : "idle"}
+    >
       <p className="flex flex-wrap items-center gap-1" role="group" aria-label="Faults of the simulated stand">
         <span className="text-pencil">Faults to practise on:</span>
         {FAULTS.map(([key, word]) => (
@@ -280,7 +342,11 @@ function ByStand({ test, throttles, onChange }: Props & { throttles: number[] })
       </p>
       <div className="mt-2 flex flex-wrap items-center gap-4">
         {progress ? (
-          <button type="button" className="act min-h-12 px-6 text-[16px] text-stop!" onClick={() => stop("Throttle cut.")}>
+          <button
+            type="button"
+            className="act min-h-12 px-6 text-[16px] text-stop!"
+            onClick={() => stop("Throttle cut.")}
+          >
             Cut the throttle (Esc)
           </button>
         ) : (
@@ -294,25 +360,28 @@ function ByStand({ test, throttles, onChange }: Props & { throttles: number[] })
               <>rest, {progress.rest} s</>
             ) : (
               <>
-                <b className="num text-[22px]">{Math.round((throttles[progress.step] ?? 0) * 100)} %</b> step {progress.step + 1} of {throttles.length}
+                <b className="num text-[22px]">{Math.round((throttles[progress.step] ?? 0) * 100)} %</b> step{" "}
+                {progress.step + 1} of {throttles.length}
               </>
             )}
           </p>
         )}
         {latest && progress && (
           <p className="num text-ink2">
-            {Math.round((latest.scale ?? 0) * 1000)} g, {latest.voltage?.toFixed(2)} V, {latest.current?.toFixed(1)} A, {latest.rpm?.toFixed(0)} rpm,{" "}
-            {latest.temperature?.toFixed(1)} °C
+            {Math.round((latest.scale ?? 0) * 1000)} g, {latest.voltage?.toFixed(2)} V, {latest.current?.toFixed(1)} A,{" "}
+            {latest.rpm?.toFixed(0)} rpm, {latest.temperature?.toFixed(1)} °C
           </p>
         )}
       </div>
       {silent && (
         <p role="alert" className="mt-1 text-stop">
-          The stand does not answer. It cuts its own throttle when nobody listens; cut the supply by hand before going near.
+          The stand does not answer. It cuts its own throttle when nobody listens; cut the supply by hand before going
+          near.
         </p>
       )}
       <p className="mt-1 text-pencil">
-        A stand-in that ships with the application and works by another model than the predictions here; a real one takes its place behind the same interface.
+        A stand-in that ships with the application and works by another model than the predictions here; a real one
+        takes its place behind the same interface.
       </p>
     </div>
   );

@@ -33,7 +33,10 @@ export function ThrustSession({ session, onOpen }: { session: Bench | null; onOp
   const learn = useMutation({
     mutationFn: async (asked: { unitIds: string[]; pack: boolean }) => {
       if (!session) throw new Error("Keep the session first.");
-      await call(contracts.learn, { params: { slug, number: session.number }, body: { revision: await freshRevision(), ...asked } });
+      await call(contracts.learn, {
+        params: { slug, number: session.number },
+        body: { revision: await freshRevision(), ...asked },
+      });
     },
     onSuccess: () => after("The measured curve is the drive's own now."),
     onError,
@@ -44,7 +47,13 @@ export function ThrustSession({ session, onOpen }: { session: Bench | null; onOp
     setTest((t) => {
       if (!t) return t;
       // Readings grow one by one while it runs: only what changes is copied.
-      const next = { ...t, rig: structuredClone(t.rig), air: { ...t.air }, plan: structuredClone(t.plan), readings: [...t.readings] };
+      const next = {
+        ...t,
+        rig: structuredClone(t.rig),
+        air: { ...t.air },
+        plan: structuredClone(t.plan),
+        readings: [...t.readings],
+      };
       mutate(next);
       return next;
     });
@@ -82,10 +91,26 @@ export function ThrustSession({ session, onOpen }: { session: Bench | null; onOp
             <span data-readings>
               <b className="num">{test.readings.length}</b> readings{refused > 0 ? `, ${refused} rows refused` : ""}
             </span>
-            <button type="button" className="link" onClick={() => saveFile(`${slug}-${session ? code(session.number) : "sweep"}.csv`, sweepText(test.readings), "text/csv")}>
+            <button
+              type="button"
+              className="link"
+              onClick={() =>
+                saveFile(
+                  `${slug}-${session ? code(session.number) : "sweep"}.csv`,
+                  sweepText(test.readings),
+                  "text/csv",
+                )
+              }
+            >
               save as CSV
             </button>
-            <button type="button" className="link" onClick={() => window.confirm("Throw all readings of this sweep away?") && change((t) => void (t.readings = []))}>
+            <button
+              type="button"
+              className="link"
+              onClick={() =>
+                window.confirm("Throw all readings of this sweep away?") && change((t) => void (t.readings = []))
+              }
+            >
               throw them away
             </button>
           </>
@@ -125,7 +150,8 @@ export function ThrustSession({ session, onOpen }: { session: Bench | null; onOp
               if (!withStand) return;
               const { hints } = table;
               // Another stand: neither the check mass nor the calibrations of this one belong to it.
-              if (hints.thrustArm !== null && hints.scaleArm !== null) Object.assign(t.rig, { ...newRig(), thrustArm: hints.thrustArm, scaleArm: hints.scaleArm });
+              if (hints.thrustArm !== null && hints.scaleArm !== null)
+                Object.assign(t.rig, { ...newRig(), thrustArm: hints.thrustArm, scaleArm: hints.scaleArm });
               if (hints.tare !== null) t.rig.tare = hints.tare;
               if (hints.temperature !== null) t.air.temperature = hints.temperature;
               if (hints.density !== null) t.air.pressure = hints.density * 287.05287 * (t.air.temperature + 273.15);

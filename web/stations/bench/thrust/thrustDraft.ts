@@ -20,7 +20,8 @@ export const newRig = (): Rig => ({
   rpm: meter(10, 0.002),
 });
 
-export const STEPS = (count: number, top = 1): number[] => Array.from({ length: count }, (_, i) => Math.round(((i + 1) / count) * top * 1000) / 1000);
+export const STEPS = (count: number, top = 1): number[] =>
+  Array.from({ length: count }, (_, i) => Math.round(((i + 1) / count) * top * 1000) / 1000);
 
 /** A sweep with nothing read yet, for the first drive of a design, in its air. */
 export function newThrust(design: Design): ThrustTest | null {
@@ -31,8 +32,23 @@ export function newThrust(design: Design): ThrustTest | null {
     unitId: unit.id,
     rig: newRig(),
     air: { temperature: airTemperature, pressure: Math.round(air(altitude, airTemperature).pressure) },
-    safety: { restraint: false, plane: false, shield: false, distance: false, people: false, cutOff: false, place: "indoors" },
-    plan: { steps: [0, ...STEPS(10)], down: true, repeats: 1, samples: 3, rest: 20, measures: ["thrust", "voltage", "current", "rpm"] },
+    safety: {
+      restraint: false,
+      plane: false,
+      shield: false,
+      distance: false,
+      people: false,
+      cutOff: false,
+      place: "indoors",
+    },
+    plan: {
+      steps: [0, ...STEPS(10)],
+      down: true,
+      repeats: 1,
+      samples: 3,
+      rest: 20,
+      measures: ["thrust", "voltage", "current", "rpm"],
+    },
     readings: [],
     drive: null,
   };

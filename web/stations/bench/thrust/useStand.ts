@@ -6,7 +6,10 @@ import { call } from "../../../app/client";
 /** ms without a reading after which the stand is said not to answer. */
 const SILENT = 1500;
 
-/** A stand that sends its readings: set up, commanded, listened to. A lost connection is taken up again where it broke, by the number of the last reading. */
+/**
+ * A stand that sends its readings: set up, commanded, listened to. A lost connection is taken up again where it
+ * broke, by the number of the last reading.
+ */
 export function useStand() {
   const source = useRef<EventSource | null>(null);
   const listener = useRef<((r: StandReading) => void) | null>(null);
@@ -44,6 +47,9 @@ export function useStand() {
     },
     [close],
   );
-  const command = useCallback((throttle: number, safety: Safety) => call(contracts.commandStand, { body: { throttle, safety } }), []);
+  const command = useCallback(
+    (throttle: number, safety: Safety) => call(contracts.commandStand, { body: { throttle, safety } }),
+    [],
+  );
   return { open, close, command, latest, silent };
 }

@@ -44,7 +44,9 @@ export function Result({ weighed, session, onAdopt, busy }: Props) {
   const { habit } = usePreferences();
   const result = weighIn(weighed);
   const others = file.bench
-    .filter((b) => b.version === version.label && b.number !== session?.number && changedSince(b.tested, design).length === 0)
+    .filter(
+      (b) => b.version === version.label && b.number !== session?.number && changedSince(b.tested, design).length === 0,
+    )
     .flatMap((b) => (b.weighIn ? [weighIn(b.weighIn)] : []));
   const measured = combined(result, others);
   const stale = session ? changedSince(session.tested, design) : [];
@@ -84,7 +86,9 @@ export function Result({ weighed, session, onAdopt, busy }: Props) {
                 return (
                   <tr key={key} data-weighed={key}>
                     <td className="text-ink">{METRICS[key].label}</td>
-                    <td className="text-right">{q ? <Value quantity={q} /> : <span className="text-pencil">unknown</span>}</td>
+                    <td className="text-right">
+                      {q ? <Value quantity={q} /> : <span className="text-pencil">unknown</span>}
+                    </td>
                     <td>{q && <Cairn level={q.evidence} />}</td>
                     <td className="num measured whitespace-nowrap text-right">
                       {s.value}
@@ -96,7 +100,13 @@ export function Result({ weighed, session, onAdopt, busy }: Props) {
                           <span className="inline-block align-middle">
                             <MissBar miss={m} />
                           </span>{" "}
-                          <span className={m.verdict === "agrees" ? "" : m.verdict === "doubtful" ? "text-care" : "text-stop"}>{m.verdict}</span>
+                          <span
+                            className={
+                              m.verdict === "agrees" ? "" : m.verdict === "doubtful" ? "text-care" : "text-stop"
+                            }
+                          >
+                            {m.verdict}
+                          </span>
                         </>
                       )}
                     </td>
@@ -126,11 +136,15 @@ export function Result({ weighed, session, onAdopt, busy }: Props) {
                   return (
                     <tr key={item.id}>
                       <td className="text-ink">{item.name}</td>
-                      <td className="num predicted text-right">{before === null ? "unknown" : plain(before, "mass", habit, 1)}</td>
+                      <td className="num predicted text-right">
+                        {before === null ? "unknown" : plain(before, "mass", habit, 1)}
+                      </td>
                       <td className="num measured text-right">
                         {s.value} ± {s.sd} {s.unit}
                       </td>
-                      <td className="num text-right">{before === null ? "" : plain(value - before, "mass", habit, 1)}</td>
+                      <td className="num text-right">
+                        {before === null ? "" : plain(value - before, "mass", habit, 1)}
+                      </td>
                     </tr>
                   );
                 })}
@@ -144,7 +158,10 @@ export function Result({ weighed, session, onAdopt, busy }: Props) {
             onClick={() =>
               onAdopt(
                 {
-                  entries: parts.map(({ item, value, sd }) => ({ itemId: item.id, mass: { value: value / item.quantity, sd: sd / item.quantity, evidence: "measured", note } })),
+                  entries: parts.map(({ item, value, sd }) => ({
+                    itemId: item.id,
+                    mass: { value: value / item.quantity, sd: sd / item.quantity, evidence: "measured", note },
+                  })),
                   found: [],
                 },
                 `${parts.length} weighed ${parts.length === 1 ? "mass" : "masses"}`,
@@ -157,7 +174,11 @@ export function Result({ weighed, session, onAdopt, busy }: Props) {
       )}
       {result.scatter !== null && (
         <p className="mt-1 text-[12px] text-pencil">
-          Scatter of repeats: <span className="num">{plain(result.scatter, weighed.kind === "knife-edge" ? "length" : "mass", habit, 1)}</span> at most.
+          Scatter of repeats:{" "}
+          <span className="num">
+            {plain(result.scatter, weighed.kind === "knife-edge" ? "length" : "mass", habit, 1)}
+          </span>{" "}
+          at most.
         </p>
       )}
       {result.doubts.map((d) => (
@@ -192,14 +213,22 @@ export function Result({ weighed, session, onAdopt, busy }: Props) {
                   {found.suspects.slice(0, 5).map((s) => {
                     const item = design.items.find((i) => i.id === s.itemId);
                     if (!item?.mass) return null;
-                    const corrected = s.what === "mass" ? item.mass.value + s.by / item.quantity : item.place[s.what] + s.by;
-                    const said = s.what === "mass" ? `${item.name} ${plain(corrected, "mass", habit, 1)}` : `${item.name} at ${s.what} ${plain(corrected, "length", habit)}`;
+                    const corrected =
+                      s.what === "mass" ? item.mass.value + s.by / item.quantity : item.place[s.what] + s.by;
+                    const said =
+                      s.what === "mass"
+                        ? `${item.name} ${plain(corrected, "mass", habit, 1)}`
+                        : `${item.name} at ${s.what} ${plain(corrected, "length", habit)}`;
                     const possible = s.what !== "mass" || corrected > 0;
                     return (
                       <tr key={`${s.itemId}${s.what}`} data-suspect={s.itemId}>
                         <td className="text-ink">{suspectText(s, design, habit)}</td>
                         <td className="whitespace-nowrap">
-                          <span className="inline-block h-[7px] bg-ink align-middle" style={{ width: `${Math.max(1, 90 * s.probability)}px` }} aria-hidden="true" />{" "}
+                          <span
+                            className="inline-block h-[7px] bg-ink align-middle"
+                            style={{ width: `${Math.max(1, 90 * s.probability)}px` }}
+                            aria-hidden="true"
+                          />{" "}
                           <span className="num">{Math.round(s.probability * 100)}</span>
                         </td>
                         <td className="text-right">
@@ -213,7 +242,15 @@ export function Result({ weighed, session, onAdopt, busy }: Props) {
                                   {
                                     entries: [
                                       s.what === "mass"
-                                        ? { itemId: s.itemId, mass: { value: corrected, sd: s.sd / item.quantity, evidence: "calculated", note: `reconciled with ${note}` } }
+                                        ? {
+                                            itemId: s.itemId,
+                                            mass: {
+                                              value: corrected,
+                                              sd: s.sd / item.quantity,
+                                              evidence: "calculated",
+                                              note: `reconciled with ${note}`,
+                                            },
+                                          }
                                         : { itemId: s.itemId, place: { axis: s.what, value: corrected, sd: s.sd } },
                                     ],
                                     found: [],
@@ -233,7 +270,11 @@ export function Result({ weighed, session, onAdopt, busy }: Props) {
                     <tr data-suspect="unlisted">
                       <td className="text-ink">Something aboard that is in no entry</td>
                       <td className="whitespace-nowrap">
-                        <span className="inline-block h-[7px] bg-ink align-middle" style={{ width: `${Math.max(1, 90 * found.unlisted)}px` }} aria-hidden="true" />{" "}
+                        <span
+                          className="inline-block h-[7px] bg-ink align-middle"
+                          style={{ width: `${Math.max(1, 90 * found.unlisted)}px` }}
+                          aria-hidden="true"
+                        />{" "}
                         <span className="num">{Math.round(found.unlisted * 100)}</span>
                       </td>
                       <td className="text-right">
@@ -242,18 +283,30 @@ export function Result({ weighed, session, onAdopt, busy }: Props) {
                           className="act"
                           disabled={!canAdopt}
                           onClick={() => {
-                            const at = { x: found.at.x?.value ?? 0, y: found.at.y?.value ?? 0, z: found.at.z?.value ?? resultIn(evaluation, balance)?.cg.z ?? 0 };
+                            const at = {
+                              x: found.at.x?.value ?? 0,
+                              y: found.at.y?.value ?? 0,
+                              z: found.at.z?.value ?? resultIn(evaluation, balance)?.cg.z ?? 0,
+                            };
                             const mass = found.missing.value;
                             const entry = newItem({
                               id: `found-${session?.number ?? 0}`,
                               name: "Not in the ledger before",
                               group: "Found",
-                              mass: { value: mass, sd: found.missing.sd, evidence: "calculated", note: `reconciled with ${note}` },
+                              mass: {
+                                value: mass,
+                                sd: found.missing.sd,
+                                evidence: "calculated",
+                                note: `reconciled with ${note}`,
+                              },
                               place: at,
                               placeEvidence: "calculated",
                               placeSd: found.at.x?.sd ?? 0.01,
                             });
-                            onAdopt({ entries: [], found: [entry] }, `${plain(mass, "mass", habit)} added at x ${plain(at.x, "length", habit, 0)}`);
+                            onAdopt(
+                              { entries: [], found: [entry] },
+                              `${plain(mass, "mass", habit)} added at x ${plain(at.x, "length", habit, 0)}`,
+                            );
                           }}
                         >
                           Add it to the ledger
@@ -265,7 +318,9 @@ export function Result({ weighed, session, onAdopt, busy }: Props) {
               </table>
             </div>
           )}
-          {!session && found.verdict !== "agrees" && <p className="mt-1 text-[12px] text-pencil">Keep the session first; then a correction can be accepted.</p>}
+          {!session && found.verdict !== "agrees" && (
+            <p className="mt-1 text-[12px] text-pencil">Keep the session first; then a correction can be accepted.</p>
+          )}
         </section>
       )}
     </section>

@@ -20,7 +20,10 @@ export function SetUpDrawing({ draft }: { draft: Draft }) {
   const fromTop = draft.kind === "three-scales";
   const up = fromTop ? ("y" as const) : ("z" as const);
   const tilted = draft.kind === "level-and-tilted";
-  const scale = Math.min((W - 70) / (box.max.x - box.min.x || 1), (H - (tilted ? 90 : 66)) / Math.max(box.max[up] - box.min[up], 0.02));
+  const scale = Math.min(
+    (W - 70) / (box.max.x - box.min.x || 1),
+    (H - (tilted ? 90 : 66)) / Math.max(box.max[up] - box.min[up], 0.02),
+  );
   const x0 = (W - (box.max.x - box.min.x) * scale) / 2;
   const px = (x: number) => x0 + (x - box.min.x) * scale;
   const floor = H - 44;
@@ -52,24 +55,50 @@ export function SetUpDrawing({ draft }: { draft: Draft }) {
     </g>
   );
   const dimension = (x: number, y: number) => (
-    <text key={`d${x}`} x={px(x)} y={y} textAnchor="middle" className="num" style={{ fontSize: 11 }} fill="var(--pencil)">
+    <text
+      key={`d${x}`}
+      x={px(x)}
+      y={y}
+      textAnchor="middle"
+      className="num"
+      style={{ fontSize: 11 }}
+      fill="var(--pencil)"
+    >
       {plain(x, "length", habit, habit === "metric" ? 0 : 2)}
     </text>
   );
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} width="100%" className="block bg-sheet" role="img" aria-label={`Set-up: ${words[draft.kind]}`}>
+    <svg
+      viewBox={`0 0 ${W} ${H}`}
+      width="100%"
+      className="block bg-sheet"
+      role="img"
+      aria-label={`Set-up: ${words[draft.kind]}`}
+    >
       <g transform={tilted ? `rotate(${angle} ${px(rear)} ${floor})` : undefined}>{items}</g>
       {fromTop ? (
         draft.at.map((p, i) => (
           <g key={`s${i + 1}`}>
             <circle cx={px(p.x)} cy={py(p.y)} r="9" fill="var(--paper)" stroke="var(--ink)" strokeWidth="1.4" />
-            <text x={px(p.x)} y={py(p.y) + 4} textAnchor="middle" className="num" style={{ fontSize: 11 }} fill="var(--ink)">
+            <text
+              x={px(p.x)}
+              y={py(p.y) + 4}
+              textAnchor="middle"
+              className="num"
+              style={{ fontSize: 11 }}
+              fill="var(--ink)"
+            >
               {i + 1}
             </text>
           </g>
         ))
       ) : draft.kind === "total" || draft.kind === "parts" ? (
-        <path d={`M${W / 2 - 60} ${floor}h120v6h-120zM${W / 2 - 30} ${floor + 6}h60v16h-60z`} fill="var(--paper)" stroke="var(--ink)" strokeWidth="1.3" />
+        <path
+          d={`M${W / 2 - 60} ${floor}h120v6h-120zM${W / 2 - 30} ${floor + 6}h60v16h-60z`}
+          fill="var(--paper)"
+          stroke="var(--ink)"
+          strokeWidth="1.3"
+        />
       ) : draft.kind === "knife-edge" ? (
         <g>
           {scaleMark(px(draft.loads[0]?.find((v) => v !== null) ?? resultIn(evaluation, balance)?.cg.x ?? 0), floor, 1)}
@@ -77,7 +106,9 @@ export function SetUpDrawing({ draft }: { draft: Draft }) {
         </g>
       ) : (
         <g>
-          {draft.at.map((p, i) => scaleMark(px(p.x), tilted && i === 0 ? floor - Math.sin(draft.angle) * (rear - p.x) * scale : floor, i + 1))}
+          {draft.at.map((p, i) =>
+            scaleMark(px(p.x), tilted && i === 0 ? floor - Math.sin(draft.angle) * (rear - p.x) * scale : floor, i + 1),
+          )}
           {draft.at.map((p) => dimension(p.x, floor + 36))}
         </g>
       )}

@@ -11,7 +11,17 @@ interface Props {
 }
 
 /** Repeated readings of one thing, side by side. */
-function Readings({ label, list, dimension, onChange }: { label: string; list: (number | null)[]; dimension: "mass" | "length"; onChange: (list: (number | null)[]) => void }) {
+function Readings({
+  label,
+  list,
+  dimension,
+  onChange,
+}: {
+  label: string;
+  list: (number | null)[];
+  dimension: "mass" | "length";
+  onChange: (list: (number | null)[]) => void;
+}) {
   return (
     <span className="flex flex-wrap items-center gap-1">
       {list.map((value, k) => (
@@ -22,11 +32,20 @@ function Readings({ label, list, dimension, onChange }: { label: string; list: (
             value={value}
             dimension={dimension}
             empty="–"
-            onCommit={(v) => (v !== null && dimension === "mass" && v < 0 ? "a scale reads zero or more" : onChange(list.map((x, i) => (i === k ? v : x))))}
+            onCommit={(v) =>
+              v !== null && dimension === "mass" && v < 0
+                ? "a scale reads zero or more"
+                : onChange(list.map((x, i) => (i === k ? v : x)))
+            }
           />
         </span>
       ))}
-      <button type="button" className="link min-h-6" aria-label={`${label}, one more reading`} onClick={() => onChange([...list, null])}>
+      <button
+        type="button"
+        className="link min-h-6"
+        aria-label={`${label}, one more reading`}
+        onClick={() => onChange([...list, null])}
+      >
         +
       </button>
     </span>
@@ -74,14 +93,26 @@ export function WeighInForm({ draft, onChange }: Props) {
               </label>
               <label className="w-28">
                 Its error ±
-                <QuantityField boxed label="Scale error" value={draft.error} dimension="percent" onCommit={(v) => v !== null && onChange((d) => void (d.error = Math.abs(v)))} />
+                <QuantityField
+                  boxed
+                  label="Scale error"
+                  value={draft.error}
+                  dimension="percent"
+                  onCommit={(v) => v !== null && onChange((d) => void (d.error = Math.abs(v)))}
+                />
               </label>
             </>
           )}
           {kind !== "total" && kind !== "parts" && (
             <label className="w-28">
               Places ±
-              <QuantityField boxed label="Ruler error" value={draft.ruler} dimension="length" onCommit={(v) => v !== null && onChange((d) => void (d.ruler = Math.abs(v)))} />
+              <QuantityField
+                boxed
+                label="Ruler error"
+                value={draft.ruler}
+                dimension="length"
+                onCommit={(v) => v !== null && onChange((d) => void (d.ruler = Math.abs(v)))}
+              />
             </label>
           )}
         </div>
@@ -123,14 +154,26 @@ export function WeighInForm({ draft, onChange }: Props) {
                     <td className="text-ink">Both touch at height</td>
                     <td>z</td>
                     <td className="w-24">
-                      <QuantityField boxed label="Supports, z" value={draft.height} dimension="length" onCommit={(v) => v !== null && onChange((d) => void (d.height = v))} />
+                      <QuantityField
+                        boxed
+                        label="Supports, z"
+                        value={draft.height}
+                        dimension="length"
+                        onCommit={(v) => v !== null && onChange((d) => void (d.height = v))}
+                      />
                     </td>
                   </tr>
                   <tr>
                     <td className="text-ink">Tilted nose up by</td>
                     <td />
                     <td className="w-24">
-                      <QuantityField boxed label="Tilt" value={draft.angle} dimension="angle" onCommit={(v) => v !== null && onChange((d) => void (d.angle = v))} />
+                      <QuantityField
+                        boxed
+                        label="Tilt"
+                        value={draft.angle}
+                        dimension="angle"
+                        onCommit={(v) => v !== null && onChange((d) => void (d.angle = v))}
+                      />
                     </td>
                     <td className="pl-3 pr-1">±</td>
                     <td className="w-20">
@@ -153,7 +196,12 @@ export function WeighInForm({ draft, onChange }: Props) {
             {kind === "total" && loads(0, "On the scale")}
             {kind === "knife-edge" && loads(0, "Balances at x")}
             {(kind === "two-scales" || kind === "three-scales") && draft.at.map((_, i) => loads(i, `Scale ${i + 1}`))}
-            {kind === "level-and-tilted" && [loads(0, "Level, front"), loads(1, "Level, rear"), loads(2, "Tilted, front"), loads(3, "Tilted, rear")]}
+            {kind === "level-and-tilted" && [
+              loads(0, "Level, front"),
+              loads(1, "Level, rear"),
+              loads(2, "Tilted, front"),
+              loads(3, "Tilted, rear"),
+            ]}
             {kind === "parts" &&
               design.items.map((item) => (
                 <tr key={item.id}>

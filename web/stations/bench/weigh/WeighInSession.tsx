@@ -16,16 +16,31 @@ import { WeighInForm } from "./WeighInForm";
 import { draftOf, finish, newDraft } from "./weighInDraft";
 
 /** One weigh-in, new or kept: form, result, and what may be taken over. */
-export function WeighInSession({ session, kind, onOpen }: { session: Bench | null; kind: WeighInKind; onOpen: (number: number | null) => void }) {
+export function WeighInSession({
+  session,
+  kind,
+  onOpen,
+}: {
+  session: Bench | null;
+  kind: WeighInKind;
+  onOpen: (number: number | null) => void;
+}) {
   const { slug, evaluation, design } = useDesk();
-  const [draft, setDraft] = useState(() => (session?.weighIn ? draftOf(session.weighIn, resultIn(evaluation, extent)) : newDraft(kind, resultIn(evaluation, extent))));
+  const [draft, setDraft] = useState(() =>
+    session?.weighIn
+      ? draftOf(session.weighIn, resultIn(evaluation, extent))
+      : newDraft(kind, resultIn(evaluation, extent)),
+  );
   const [asked, setAsked] = useState(false);
   const done = finish(draft);
   const { keep, after, onError, freshRevision, entry, touched, touch, foot } = useEntry(session, onOpen);
   const adopt = useMutation({
     mutationFn: async ({ evidence, said }: { evidence: MassEvidence; said: string }) => {
       if (!session) throw new Error("Keep the session first.");
-      await call(contracts.adopt, { params: { slug, number: session.number }, body: { revision: await freshRevision(), evidence, said } });
+      await call(contracts.adopt, {
+        params: { slug, number: session.number },
+        body: { revision: await freshRevision(), evidence, said },
+      });
       return said;
     },
     onSuccess: (said) => after(`Taken into the ledger: ${said}.`),
@@ -44,7 +59,11 @@ export function WeighInSession({ session, kind, onOpen }: { session: Bench | nul
           });
         }}
       />
-      <SessionFoot {...foot} missing={!done.ok && asked ? done.why : null} onKeep={() => (done.ok ? keep.mutate({ ...entry, weighIn: done.weighIn }) : setAsked(true))} />
+      <SessionFoot
+        {...foot}
+        missing={!done.ok && asked ? done.why : null}
+        onKeep={() => (done.ok ? keep.mutate({ ...entry, weighIn: done.weighIn }) : setAsked(true))}
+      />
       <ClipboardSheet
         title={KIND_WORD[kind]}
         columns={["reading 1", "reading 2", "reading 3"]}
@@ -63,7 +82,12 @@ export function WeighInSession({ session, kind, onOpen }: { session: Bench | nul
     </>
   );
   const result = done.ok && (
-    <Result weighed={done.weighIn} session={touched ? null : session} busy={adopt.isPending} onAdopt={(evidence, said) => adopt.mutate({ evidence, said })} />
+    <Result
+      weighed={done.weighIn}
+      session={touched ? null : session}
+      busy={adopt.isPending}
+      onAdopt={(evidence, said) => adopt.mutate({ evidence, said })}
+    />
   );
   // A kept session opens on what it says; a new one on what to do.
   return session ? (

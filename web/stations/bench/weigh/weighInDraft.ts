@@ -18,12 +18,21 @@ export interface Draft {
   parts: Record<string, Loads>;
 }
 
-const SETS: Record<WeighInKind, number> = { total: 1, parts: 0, "two-scales": 2, "three-scales": 3, "knife-edge": 1, "level-and-tilted": 4 };
+const SETS: Record<WeighInKind, number> = {
+  total: 1,
+  parts: 0,
+  "two-scales": 2,
+  "three-scales": 3,
+  "knife-edge": 1,
+  "level-and-tilted": 4,
+};
 const REPEATS = 3;
 const blank = (): Loads => Array.from({ length: REPEATS }, () => null);
 
 export function newDraft(kind: WeighInKind, box: Extent | null): Draft {
-  const [front, rear] = box ? [box.min.x + 0.15 * (box.max.x - box.min.x), box.min.x + 0.8 * (box.max.x - box.min.x)] : [0.1, 0.5];
+  const [front, rear] = box
+    ? [box.min.x + 0.15 * (box.max.x - box.min.x), box.min.x + 0.8 * (box.max.x - box.min.x)]
+    : [0.1, 0.5];
   const side = box ? 0.3 * (box.max.y - box.min.y) : 0.1;
   const round = (v: number) => Math.round(v * 1000) / 1000;
   const at =
@@ -37,7 +46,18 @@ export function newDraft(kind: WeighInKind, box: Extent | null): Draft {
           { x: round(front), y: 0 },
           { x: round(rear), y: 0 },
         ];
-  return { kind, resolution: 0.001, error: 0.001, ruler: 0.001, at, height: 0, angle: 0.26, angleSd: 0.0087, loads: Array.from({ length: SETS[kind] }, blank), parts: {} };
+  return {
+    kind,
+    resolution: 0.001,
+    error: 0.001,
+    ruler: 0.001,
+    at,
+    height: 0,
+    angle: 0.26,
+    angleSd: 0.0087,
+    loads: Array.from({ length: SETS[kind] }, blank),
+    parts: {},
+  };
 }
 
 const given = (list: Loads | undefined) => (list ?? []).filter((v): v is number => v !== null);
@@ -81,7 +101,8 @@ export function finish(draft: Draft): { ok: true; weighIn: WeighIn } | { ok: fal
   })();
   const parsed = weighInSchema.safeParse(raw);
   if (!parsed.success) return { ok: false, why: parsed.error.issues[0]?.message ?? "not complete" };
-  if (parsed.data.kind === "two-scales" && parsed.data.at[0] === parsed.data.at[1]) return { ok: false, why: "the two supports stand at one place" };
+  if (parsed.data.kind === "two-scales" && parsed.data.at[0] === parsed.data.at[1])
+    return { ok: false, why: "the two supports stand at one place" };
   if (parsed.data.kind === "three-scales") {
     const [p, q, r] = parsed.data.at;
     const area = (q.x - p.x) * (r.y - p.y) - (r.x - p.x) * (q.y - p.y);
@@ -93,7 +114,10 @@ export function finish(draft: Draft): { ok: true; weighIn: WeighIn } | { ok: fal
 /** A finished weigh-in opened again. */
 export function draftOf(w: WeighIn, box: Extent | null): Draft {
   const draft = newDraft(w.kind, box);
-  const pad = (list: readonly number[]): Loads => [...list, ...Array.from({ length: Math.max(0, REPEATS - list.length) }, () => null)];
+  const pad = (list: readonly number[]): Loads => [
+    ...list,
+    ...Array.from({ length: Math.max(0, REPEATS - list.length) }, () => null),
+  ];
   if (w.kind !== "knife-edge") {
     draft.resolution = w.scale.resolution;
     draft.error = w.scale.error;

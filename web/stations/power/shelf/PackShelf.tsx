@@ -12,10 +12,23 @@ import { TextField } from "../../../fields/TextField";
 import type { Choosing, Shelf } from "./useShelf";
 
 const today = () => new Date().toISOString().slice(0, 10);
-const age = (days: number | null) => (days === null ? "" : days < 60 ? `${days} d` : days < 730 ? `${Math.round(days / 30.4)} months` : `${(days / 365.25).toFixed(1)} years`);
+const age = (days: number | null) =>
+  days === null
+    ? ""
+    : days < 60
+      ? `${days} d`
+      : days < 730
+        ? `${Math.round(days / 30.4)} months`
+        : `${(days / 365.25).toFixed(1)} years`;
 
 /** One's own packs: what each is and how old; the log of the chosen one beneath. */
-export function PackShelf({ shelf, chosen, setChosen, onFit, canFit }: Choosing & { shelf: Shelf; onFit: (pack: ShelfPack) => void; canFit: boolean }) {
+export function PackShelf({
+  shelf,
+  chosen,
+  setChosen,
+  onFit,
+  canFit,
+}: Choosing & { shelf: Shelf; onFit: (pack: ShelfPack) => void; canFit: boolean }) {
   const { habit } = usePreferences();
   const packs = shelf.records.flatMap(({ part, ...r }) => (part.kind === "pack" ? [{ ...r, pack: part }] : []));
   const record = packs.find((r) => r.id === chosen);
@@ -62,7 +75,13 @@ export function PackShelf({ shelf, chosen, setChosen, onFit, canFit }: Choosing 
                   <td className="num text-right">{r.pack.cycles ?? "–"}</td>
                   <td className="num text-right">{age(ageOf(r.pack, today())) || "–"}</td>
                   <td className="text-right">
-                    <button type="button" className="act" aria-label={`Fit ${r.pack.name}`} disabled={!canFit} onClick={() => onFit(r.pack)}>
+                    <button
+                      type="button"
+                      className="act"
+                      aria-label={`Fit ${r.pack.name}`}
+                      disabled={!canFit}
+                      onClick={() => onFit(r.pack)}
+                    >
                       fit
                     </button>
                   </td>
@@ -77,13 +96,31 @@ export function PackShelf({ shelf, chosen, setChosen, onFit, canFit }: Choosing 
   );
 }
 
-const EMPTY: Omit<PackReading, "date"> = { resting: null, loaded: null, current: null, temperature: null, returned: null };
+const EMPTY: Omit<PackReading, "date"> = {
+  resting: null,
+  loaded: null,
+  current: null,
+  temperature: null,
+  returned: null,
+};
 
-/** What is known of one pack, and its log. Every change is saved at once; a stale one is refused, and what the server holds is shown. */
-function PackLog({ record, shelf, onGone }: { record: { id: number; revision: number; pack: ShelfPack }; shelf: Shelf; onGone: () => void }) {
+/**
+ * What is known of one pack, and its log. Every change is saved at once; a stale one is refused, and what the server
+ * holds is shown.
+ */
+function PackLog({
+  record,
+  shelf,
+  onGone,
+}: {
+  record: { id: number; revision: number; pack: ShelfPack };
+  shelf: Shelf;
+  onGone: () => void;
+}) {
   const { pack } = record;
   const [fresh, setFresh] = useState<PackReading>({ date: today(), ...EMPTY });
-  const save = (mutate: (p: ShelfPack) => void) => shelf.save({ id: record.id, revision: record.revision, part: pack }, (p) => p.kind === "pack" && mutate(p));
+  const save = (mutate: (p: ShelfPack) => void) =>
+    shelf.save({ id: record.id, revision: record.revision, part: pack }, (p) => p.kind === "pack" && mutate(p));
   const log = async () => {
     if (await save((p) => void p.readings.push(fresh))) setFresh({ date: today(), ...EMPTY });
   };
@@ -91,15 +128,33 @@ function PackLog({ record, shelf, onGone }: { record: { id: number; revision: nu
     if (await shelf.remove(record.id)) onGone();
   };
   const empty = Object.entries(fresh).every(([k, v]) => k === "date" || v === null);
-  const number = (key: keyof typeof EMPTY, label: string, dimension: "voltage" | "current" | "temperature" | "capacity", hint: string) => (
-    <QuantityField boxed label={label} value={fresh[key]} dimension={dimension} empty={hint} onCommit={(v) => setFresh({ ...fresh, [key]: v })} />
+  const number = (
+    key: keyof typeof EMPTY,
+    label: string,
+    dimension: "voltage" | "current" | "temperature" | "capacity",
+    hint: string,
+  ) => (
+    <QuantityField
+      boxed
+      label={label}
+      value={fresh[key]}
+      dimension={dimension}
+      empty={hint}
+      onCommit={(v) => setFresh({ ...fresh, [key]: v })}
+    />
   );
   return (
     <section aria-label={`Log of ${pack.name}`} className="mt-3 border-t border-hair pt-2">
       <div className="flex flex-wrap items-end gap-3">
         <div className="w-44">
           Name
-          <TextField boxed required label="Shelf pack name" value={pack.name} onCommit={(v) => void save((p) => void (p.name = v))} />
+          <TextField
+            boxed
+            required
+            label="Shelf pack name"
+            value={pack.name}
+            onCommit={(v) => void save((p) => void (p.name = v))}
+          />
         </div>
         <div className="w-28">
           Capacity
@@ -156,20 +211,41 @@ function PackLog({ record, shelf, onGone }: { record: { id: number; revision: nu
             className="box"
             aria-label="Shelf pack bought"
             defaultValue={pack.bought ?? ""}
-            onBlur={(e) => (e.target.value || null) !== pack.bought && void save((p) => void (p.bought = e.target.value || null))}
+            onBlur={(e) =>
+              (e.target.value || null) !== pack.bought && void save((p) => void (p.bought = e.target.value || null))
+            }
           />
         </label>
         <label className="w-20">
           Cycles
-          <QuantityField boxed label="Shelf pack cycles" value={pack.cycles} dimension="count" empty="–" onCommit={(v) => void save((p) => void (p.cycles = v))} />
+          <QuantityField
+            boxed
+            label="Shelf pack cycles"
+            value={pack.cycles}
+            dimension="count"
+            empty="–"
+            onCommit={(v) => void save((p) => void (p.cycles = v))}
+          />
         </label>
         <label className="w-20">
           Price, €
-          <QuantityField boxed label="Shelf pack price" value={pack.price} dimension="money" empty="–" onCommit={(v) => void save((p) => void (p.price = v))} />
+          <QuantityField
+            boxed
+            label="Shelf pack price"
+            value={pack.price}
+            dimension="money"
+            empty="–"
+            onCommit={(v) => void save((p) => void (p.price = v))}
+          />
         </label>
         <div className="min-w-44 flex-1">
           Notes
-          <TextField boxed label="Shelf pack notes" value={pack.notes} onCommit={(v) => void save((p) => void (p.notes = v))} />
+          <TextField
+            boxed
+            label="Shelf pack notes"
+            value={pack.notes}
+            onCommit={(v) => void save((p) => void (p.notes = v))}
+          />
         </div>
         <button type="button" className="link" onClick={() => void remove()}>
           take off the shelf
@@ -203,9 +279,16 @@ function PackLog({ record, shelf, onGone }: { record: { id: number; revision: nu
                   {cell(r.current, "current")}
                   {cell(r.temperature, "temperature")}
                   {cell(r.returned, "capacity")}
-                  <td className="num text-right whitespace-nowrap">{tested ? `${plain(tested.value, "resistance")} ± ${showSd(tested.sd, "resistance")}` : "–"}</td>
+                  <td className="num text-right whitespace-nowrap">
+                    {tested ? `${plain(tested.value, "resistance")} ± ${showSd(tested.sd, "resistance")}` : "–"}
+                  </td>
                   <td className="text-right">
-                    <button type="button" className="link" aria-label={`Remove the reading of ${r.date}`} onClick={() => void save((p) => void p.readings.splice(i, 1))}>
+                    <button
+                      type="button"
+                      className="link"
+                      aria-label={`Remove the reading of ${r.date}`}
+                      onClick={() => void save((p) => void p.readings.splice(i, 1))}
+                    >
                       ×
                     </button>
                   </td>
@@ -214,7 +297,13 @@ function PackLog({ record, shelf, onGone }: { record: { id: number; revision: nu
             })}
             <tr>
               <td>
-                <input type="date" className="box" aria-label="Reading, date" value={fresh.date} onChange={(e) => setFresh({ ...fresh, date: e.target.value })} />
+                <input
+                  type="date"
+                  className="box"
+                  aria-label="Reading, date"
+                  value={fresh.date}
+                  onChange={(e) => setFresh({ ...fresh, date: e.target.value })}
+                />
               </td>
               <td>{number("resting", "Reading, resting", "voltage", "V")}</td>
               <td>{number("loaded", "Reading, under load", "voltage", "V")}</td>

@@ -11,11 +11,23 @@ import type { Choosing, Shelf } from "./useShelf";
 const figure = (part: PlainPart, key: string) => (part as unknown as Record<string, Known | number>)[key];
 const numberOf = (v: Known | number | undefined) => (typeof v === "object" ? v.value : v);
 
-/** One's own motors, controllers, propellers or servos: a list, and the figures of the chosen one beneath. Measured figures stand in ink. */
-export function PartShelf({ kind, shelf, chosen, setChosen, onFit, canFit }: Choosing & { kind: PlainKind; shelf: Shelf; onFit: (part: PlainPart) => void; canFit: boolean }) {
+/**
+ * One's own motors, controllers, propellers or servos: a list, and the figures of the chosen one beneath. Measured
+ * figures stand in ink.
+ */
+export function PartShelf({
+  kind,
+  shelf,
+  chosen,
+  setChosen,
+  onFit,
+  canFit,
+}: Choosing & { kind: PlainKind; shelf: Shelf; onFit: (part: PlainPart) => void; canFit: boolean }) {
   const { habit } = usePreferences();
   const fields = PART_FIELDS[kind];
-  const records = shelf.records.flatMap(({ part, ...r }) => (part.kind === kind ? [{ ...r, part: part as PlainPart }] : []));
+  const records = shelf.records.flatMap(({ part, ...r }) =>
+    part.kind === kind ? [{ ...r, part: part as PlainPart }] : [],
+  );
   const record = records.find((r) => r.id === chosen);
   const shown = (v: Known | number | undefined, f: PartField) =>
     v === undefined ? (
@@ -65,7 +77,13 @@ export function PartShelf({ kind, shelf, chosen, setChosen, onFit, canFit }: Cho
                 ))}
                 <td className="num text-right">{r.part.price ?? "–"}</td>
                 <td className="text-right">
-                  <button type="button" className="act" aria-label={`Fit ${r.part.name}`} disabled={!canFit} onClick={() => onFit(r.part)}>
+                  <button
+                    type="button"
+                    className="act"
+                    aria-label={`Fit ${r.part.name}`}
+                    disabled={!canFit}
+                    onClick={() => onFit(r.part)}
+                  >
                     {kind === "servo" ? "add to the ledger" : "fit"}
                   </button>
                 </td>
@@ -79,8 +97,19 @@ export function PartShelf({ kind, shelf, chosen, setChosen, onFit, canFit }: Cho
   );
 }
 
-/** All that is known of one part. Every change is saved at once; a stale one is refused, and what the server holds is shown. */
-function PartCard({ record, shelf, onGone }: { record: { id: number; revision: number; part: PlainPart }; shelf: Shelf; onGone: () => void }) {
+/**
+ * All that is known of one part. Every change is saved at once; a stale one is refused, and what the server holds is
+ * shown.
+ */
+function PartCard({
+  record,
+  shelf,
+  onGone,
+}: {
+  record: { id: number; revision: number; part: PlainPart };
+  shelf: Shelf;
+  onGone: () => void;
+}) {
   const { part } = record;
   const put = (key: string, value: unknown) => void shelf.save(record, (p) => void Object.assign(p, { [key]: value }));
   const remove = async () => {
@@ -111,7 +140,13 @@ function PartCard({ record, shelf, onGone }: { record: { id: number; revision: n
             <div key={f.key} className={f.how === "known" ? "w-36" : "w-24"}>
               {f.title}
               {typeof v === "object" ? (
-                <KnownField label={`Shelf ${f.title}`} value={v} dimension={f.dimension} schema={positiveOf(f.dimension)} onCommit={(k) => put(f.key, k)} />
+                <KnownField
+                  label={`Shelf ${f.title}`}
+                  value={v}
+                  dimension={f.dimension}
+                  schema={positiveOf(f.dimension)}
+                  onCommit={(k) => put(f.key, k)}
+                />
               ) : (
                 <QuantityField
                   boxed
@@ -127,7 +162,15 @@ function PartCard({ record, shelf, onGone }: { record: { id: number; revision: n
         })}
         <label className="w-20">
           Price, €
-          <QuantityField boxed label="Shelf part price" value={part.price} dimension="money" schema={priceSchema} empty="–" onCommit={(v) => put("price", v)} />
+          <QuantityField
+            boxed
+            label="Shelf part price"
+            value={part.price}
+            dimension="money"
+            schema={priceSchema}
+            empty="–"
+            onCommit={(v) => put("price", v)}
+          />
         </label>
         <div className="min-w-44 flex-1">
           Notes

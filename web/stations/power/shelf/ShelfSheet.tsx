@@ -4,7 +4,14 @@ import type { PlainPart, ShelfKind, ShelfPack, ShelfPart } from "../../../../cor
 import { entryOf } from "../../../../core/catalogue/ledgerEntry";
 import { fitPack, packsText, readPacks } from "../../../../core/catalogue/packShelf";
 import { learnedHolds } from "../../../../core/subjects/propulsion/learned";
-import { type PlainKind, fitDrive, fitPart, partFrom, partsText, readParts } from "../../../../core/catalogue/partShelf";
+import {
+  type PlainKind,
+  fitDrive,
+  fitPart,
+  partFrom,
+  partsText,
+  readParts,
+} from "../../../../core/catalogue/partShelf";
 import type { Refused } from "../../../../core/catalogue/listTable";
 import { plain } from "../../../../core/wording/format";
 import { useDesk } from "../../../app/desk";
@@ -15,9 +22,19 @@ import { PartShelf } from "./PartShelf";
 import { useShelf } from "./useShelf";
 
 const MOST_BYTES = 2_000_000;
-const TITLES: Record<ShelfKind, string> = { pack: "Packs", motor: "Motors", controller: "Controllers", propeller: "Propellers", servo: "Servos", drive: "Drives as measured" };
+const TITLES: Record<ShelfKind, string> = {
+  pack: "Packs",
+  motor: "Motors",
+  controller: "Controllers",
+  propeller: "Propellers",
+  servo: "Servos",
+  drive: "Drives as measured",
+};
 
-/** One's own parts, each with its name and what was measured on it: they wander between craft, so they stand beside all of them. */
+/**
+ * One's own parts, each with its name and what was measured on it: they wander between craft, so they stand beside
+ * all of them.
+ */
 export function ShelfSheet() {
   const { design, edit, file } = useDesk();
   const shelf = useShelf();
@@ -70,17 +87,20 @@ export function ShelfSheet() {
     }
     if (!unit || kind === "pack" || kind === "servo" || kind === "drive") return null;
     const entry = entryOf(design, unit, kind);
-    const called = design.items.find((i) => i.id === entry)?.name ?? `${kind[0]?.toUpperCase()}${kind.slice(1)} of ${unit.name}`;
+    const called =
+      design.items.find((i) => i.id === entry)?.name ?? `${kind[0]?.toUpperCase()}${kind.slice(1)} of ${unit.name}`;
     return partFrom(design, unit, kind, shelf.freeName(kind, called.slice(0, 70)), entry);
   };
   const own = shelve();
   const read = async (file: File) => {
     if (kind === "drive") return;
-    if (file.size > MOST_BYTES) return toast.error(`${file.name} has ${Math.round(file.size / 1e6)} MB: a list of parts is smaller than 2 MB.`);
+    if (file.size > MOST_BYTES)
+      return toast.error(`${file.name} has ${Math.round(file.size / 1e6)} MB: a list of parts is smaller than 2 MB.`);
     const text = await file.text();
     const list: { parts: ShelfPart[]; refused: Refused[] } = kind === "pack" ? readPacks(text) : readParts(kind, text);
     setRefused(list.refused);
-    if (list.parts.length > 0 && (await shelf.add(list.parts)) !== null) toast.success(`${list.parts.length} ${TITLES[kind].toLowerCase()} are on the shelf.`);
+    if (list.parts.length > 0 && (await shelf.add(list.parts)) !== null)
+      toast.success(`${list.parts.length} ${TITLES[kind].toLowerCase()} are on the shelf.`);
   };
   const save = () => {
     if (kind === "drive") return;
@@ -125,7 +145,11 @@ export function ShelfSheet() {
           ))}
         </span>
         {own && (
-          <button type="button" className="act" onClick={() => void shelf.add([own]).then((ids) => setChosen(ids?.[0] ?? null))}>
+          <button
+            type="button"
+            className="act"
+            onClick={() => void shelf.add([own]).then((ids) => setChosen(ids?.[0] ?? null))}
+          >
             Shelve {own.name}
           </button>
         )}
@@ -153,7 +177,12 @@ export function ShelfSheet() {
         {places.length > 1 && (
           <label>
             Fit in{" "}
-            <select className="box" aria-label="Fit in place of" value={here?.id} onChange={(e) => (kind === "pack" ? setBattery : setUnit)(e.target.value)}>
+            <select
+              className="box"
+              aria-label="Fit in place of"
+              value={here?.id}
+              onChange={(e) => (kind === "pack" ? setBattery : setUnit)(e.target.value)}
+            >
               {places.map((b) => (
                 <option key={b.id} value={b.id}>
                   {b.name}
@@ -167,12 +196,20 @@ export function ShelfSheet() {
       {shelf.error && <p className="text-stop">{shelf.error}</p>}
       {shelf.loaded && records.length === 0 && (
         <p className="mt-2">
-          {kind === "drive" ? "None yet: take a sweep over on the bench, then shelve the drive here." : "None yet: shelve what this craft has, keep a generic one, or read a list."}
+          {kind === "drive"
+            ? "None yet: take a sweep over on the bench, then shelve the drive here."
+            : "None yet: shelve what this craft has, keep a generic one, or read a list."}
         </p>
       )}
       {records.length > 0 &&
         (kind === "pack" ? (
-          <PackShelf chosen={chosen} setChosen={setChosen} shelf={shelf} canFit={here !== undefined} onFit={(pack) => here && put(fitPack(design, here.id, pack), pack.name)} />
+          <PackShelf
+            chosen={chosen}
+            setChosen={setChosen}
+            shelf={shelf}
+            canFit={here !== undefined}
+            onFit={(pack) => here && put(fitPack(design, here.id, pack), pack.name)}
+          />
         ) : kind === "drive" ? (
           <table className="rows mt-2 w-full max-w-[720px]">
             <thead>
@@ -187,7 +224,10 @@ export function ShelfSheet() {
             <tbody>
               {records.flatMap(({ id, part }) => {
                 if (part.kind !== "drive") return [];
-                const top = part.learned.points.reduce((a, b) => (b.thrust > a.thrust ? b : a), part.learned.points[0] ?? { thrust: 0, voltage: 0 });
+                const top = part.learned.points.reduce(
+                  (a, b) => (b.thrust > a.thrust ? b : a),
+                  part.learned.points[0] ?? { thrust: 0, voltage: 0 },
+                );
                 return [
                   <tr key={id} data-drive={part.name}>
                     <td className="font-semibold text-ink">{part.name}</td>

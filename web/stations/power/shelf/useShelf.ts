@@ -10,7 +10,10 @@ const KEY = ["shelf"];
 const NONE: ShelfRecord[] = [];
 const said = (error: unknown) => (error instanceof Error ? error.message : String(error));
 
-/** The shelf beside all craft: what stands on it, and what can be done with it. What is refused is said in a toast; the list then shows what the server holds. */
+/**
+ * The shelf beside all craft: what stands on it, and what can be done with it. What is refused is said in a toast;
+ * the list then shows what the server holds.
+ */
 export function useShelf() {
   const client = useQueryClient();
   const remove = useDelete();
@@ -50,7 +53,8 @@ export function useShelf() {
             const there = current as { revision: number; part: unknown };
             return { revision: there.revision, value: shelfPartSchema.parse(there.part) };
           },
-          send: (revision) => call(contracts.saveShelf, { params: { id: record.id }, body: { revision, part: parsed.data } }),
+          send: (revision) =>
+            call(contracts.saveShelf, { params: { id: record.id }, body: { revision, part: parsed.data } }),
         }),
       );
       return saved?.kept === "mine";
@@ -58,12 +62,17 @@ export function useShelf() {
     /** @returns whether it is gone: it asks first */
     remove: (id: number) => {
       const name = records.find((r) => r.id === id)?.part.name ?? "this part";
-      return remove(`Take ${name} off the shelf?`, `${name} is off the shelf.`, () => call(contracts.deleteFromShelf, { params: { id } }));
+      return remove(`Take ${name} off the shelf?`, `${name} is off the shelf.`, () =>
+        call(contracts.deleteFromShelf, { params: { id } }),
+      );
     },
     /** A name that no part of this kind has yet. */
     freeName: (kind: ShelfPart["kind"], wanted: string) => {
       const names = new Set(records.filter((r) => r.part.kind === kind).map((r) => r.part.name));
-      return [wanted, ...Array.from({ length: 99 }, (_, k) => `${wanted}, no. ${k + 2}`)].find((n) => !names.has(n)) ?? wanted;
+      return (
+        [wanted, ...Array.from({ length: 99 }, (_, k) => `${wanted}, no. ${k + 2}`)].find((n) => !names.has(n)) ??
+        wanted
+      );
     },
   };
 }
