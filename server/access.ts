@@ -5,6 +5,7 @@ import { join } from "node:path";
 import { parseCookie } from "cookie";
 import { desc, eq } from "drizzle-orm";
 import express, { type Express, type Request, type Response } from "express";
+import { rateLimit } from "express-rate-limit";
 import type { DeviceRecord } from "../api/contracts";
 import type { Database } from "./db/open";
 import { devices } from "./db/schema";
@@ -103,27 +104,29 @@ export interface Gate {
  * of its own, which can be withdrawn.
  */
 export function demandCode(app: Express, { db, code, now }: Gate): void {
-  const wrong: { from: string; at: number }[] = [];
-  const tries = (from: string | null, within: number) =>
-    wrong.filter((w) => (from === null || w.from === from) && Date.parse(now()) - w.at < within).length;
+  // Who is let in has used up no try.
+  const wrongCodes = (windowMs: number, limit: number, from: (r: Request) => string, said: string) =>
+    rateLimit({
+      windowMs,
+      limit,
+      keyGenerator: from,
+      skipSuccessfulRequests: true,
+      validate: { keyGeneratorIpFallback: false },
+      handler: (_request, response) => void response.status(429).send(page(said)),
+    });
+  const ofOne = wrongCodes(MINUTE, TRIES, (r) => r.socket.remoteAddress ?? "", "Too many wrong codes. Wait a minute.");
+  const ofAll = wrongCodes(
+    HOUR,
+    TRIES_OF_ALL,
+    () => "everywhere",
+    "Too many wrong codes from everywhere. Wait an hour, or start the server anew.",
+  );
   const enter = async (request: Request, response: Response): Promise<void> => {
-    const from = request.socket.remoteAddress ?? "";
     const given: unknown = (request.body as { code?: unknown } | undefined)?.code;
-    if (tries(from, MINUTE) >= TRIES) {
-      response.status(429).send(page("Too many wrong codes. Wait a minute."));
-      return;
-    }
-    if (tries(null, HOUR) >= TRIES_OF_ALL) {
-      response.status(429).send(page("Too many wrong codes from everywhere. Wait an hour, or start the server anew."));
-      return;
-    }
     if (typeof given !== "string" || !same(given.trim().toLowerCase(), code)) {
-      wrong.push({ from, at: Date.parse(now()) });
-      if (wrong.length > 4 * TRIES_OF_ALL) wrong.splice(0, TRIES_OF_ALL);
       response.status(401).send(page("That is not the code."));
       return;
     }
-    for (let k = wrong.length - 1; k >= 0; k--) if (wrong[k]?.from === from) wrong.splice(k, 1);
     const pass = randomBytes(32).toString("hex");
     const at = now();
     await db.transaction(async (tx) => {
@@ -134,7 +137,7 @@ export function demandCode(app: Express, { db, code, now }: Gate): void {
     response.cookie(COOKIE, pass, { httpOnly: true, sameSite: "strict", maxAge: DAYS * 24 * HOUR });
     response.redirect(303, "/");
   };
-  app.post("/enter", express.urlencoded({ extended: false, limit: "1kb" }), enter);
+  app.post("/enter", ofOne, ofAll, express.urlencoded({ extended: false, limit: "1kb" }), enter);
   app.use(async (request, response, next) => {
     const held = parseCookie(request.headers.cookie ?? "")[COOKIE];
     if (held !== undefined && /^[0-9a-f]{64}$/.test(held)) {

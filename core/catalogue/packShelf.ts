@@ -1,3 +1,4 @@
+import { differenceInCalendarDays, parseISO } from "date-fns";
 import { type Battery, CHEMISTRIES, type Design } from "../design/schema";
 import { type PackReading, type ShelfPack, shelfPackSchema } from "../design/shelf";
 import { CHEMISTRY } from "../subjects/energy/battery";
@@ -9,7 +10,7 @@ import { cellResistanceFrom } from "../subjects/energy/loadTest";
 export const ageOf = (pack: Pick<ShelfPack, "bought">, today: string): number | null =>
   pack.bought === null
     ? null
-    : Math.max(0, Math.round((Date.parse(today.slice(0, 10)) - Date.parse(pack.bought)) / 86_400_000));
+    : Math.max(0, differenceInCalendarDays(parseISO(today.slice(0, 10)), parseISO(pack.bought)));
 
 /**
  * Resistance of a cell at 25 °C (Ω) from the newest reading that holds a load; null without one. The temperature is

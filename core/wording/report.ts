@@ -1,3 +1,4 @@
+import type { RootContent } from "mdast";
 import type { CraftFile, Version } from "../design/craftFile";
 import { METRICS, METRIC_KEYS } from "../design/metrics";
 import type { UnitHabit } from "../design/units";
@@ -15,6 +16,7 @@ import { findingText, resultIn } from "../evaluate";
 import { fastestTip, propulsion } from "../subjects/propulsion/node";
 import { plain, show } from "./format";
 import { RUNG_WORD, gateText } from "./ladder";
+import { asMarkdown, heading, list, paragraph, table } from "./markdown";
 
 export const STATUS_WORD: Record<Status["status"], string> = {
   works: "Works",
@@ -63,32 +65,6 @@ export function statusText(
 }
 
 /**
- * Words that somebody wrote, as Markdown shows them as they are: on one line, and neither tags, links, pictures,
- * emphasis, headings nor lists, whatever stands in them. Addresses stay text.
- */
-const plainly = (text: string) =>
-  text
-    .replace(/[\\`*_[\]~]/g, "\\$&")
-    .replace(/&/g, "&amp;")
-    .replace(/</g, "&lt;")
-    .replace(/@/g, "&#64;")
-    .replace(/\b(https?|ftp|mailto|javascript|data):/gi, "$1&#58;")
-    .replace(/\bwww\./gi, "www&#46;")
-    .split("\n")
-    .map((line) => line.trim())
-    .join(" ")
-    .replace(/^([#>+=-])/, "\\$1")
-    .replace(/^(\d{1,9})([.)])(?=\s|$)/, "$1\\$2");
-/** A cell of a table: a bar would end it. */
-const cell = (text: string) => plainly(text).replace(/\|/g, "&#124;");
-const table = (head: readonly string[], rows: readonly (readonly string[])[]): string =>
-  [
-    `| ${head.map(cell).join(" | ")} |`,
-    `|${head.map(() => "---").join("|")}|`,
-    ...rows.map((r) => `| ${r.map(cell).join(" | ")} |`),
-  ].join("\n");
-
-/**
  * What a builder of this version has to know, as Markdown: its honest status first, then numbers, parts, set-up,
  * tests, faults and cautions.
  */
@@ -99,30 +75,31 @@ export function buildReport(
   habit: UnitHabit = "metric",
 ): string {
   const { design } = version;
-  const out: string[] = [];
-  const add = (...lines: string[]) => void out.push(...lines, "");
+  const out: RootContent[] = [];
+  const add = (...blocks: RootContent[]) => void out.push(...blocks);
   const status = statusOf(file, version, evaluation.findings);
   const value = (v: number, sd: number | null, dimension: Parameters<typeof show>[2]) => {
     const s = show(v, sd, dimension, habit);
     return `${s.value}${s.sd ? ` ± ${s.sd}` : ""} ${s.unit}`.trim();
   };
-  add(`# ${plainly(file.craft.name)} ${version.label}`, "", plainly(file.craft.summary));
-  add(
-    `**${STATUS_WORD[status.status]}.**${status.reasons.length > 0 ? "" : " It ran in the open, nothing stands against it, and no fault is left."}`,
-  );
-  if (status.reasons.length > 0)
-    add(...status.reasons.map((r) => `- ${plainly(statusText(r, file, evaluation, habit))}`));
-  if (design.brief.purpose) add("## What it is for", "", plainly(design.brief.purpose));
+  add(heading(1, `${file.craft.name} ${version.label}`));
+  if (file.craft.summary) add(paragraph(file.craft.summary));
+  const against = status.reasons.map((r) => statusText(r, file, evaluation, habit));
+  const good = " It ran in the open, nothing stands against it, and no fault is left.";
+  add(paragraph(against.length > 0 ? "" : good, `${STATUS_WORD[status.status]}.`));
+  if (against.length > 0) add(list(against));
+  if (design.brief.purpose) add(heading(2, "What it is for"), paragraph(design.brief.purpose));
   if (version.question || version.finding)
     add(
-      "## What this version was to find out",
-      "",
-      plainly(version.question),
-      "",
-      version.finding ? `It showed: ${plainly(version.finding)}` : "It has not shown it yet.",
+      heading(2, "What this version was to find out"),
+      ...(version.question ? [paragraph(version.question)] : []),
+      paragraph(version.finding ? `It showed: ${version.finding}` : "It has not shown it yet."),
     );
 
-  add("## Numbers", "", "Predicted from the design, measured on this very version; ± is one standard uncertainty.");
+  add(
+    heading(2, "Numbers"),
+    paragraph("Predicted from the design, measured on this very version; ± is one standard uncertainty."),
+  );
   const rows = METRIC_KEYS.flatMap((k) => {
     const q = evaluation.metrics[k];
     const m = measuredOn(file, version.label, k);
@@ -141,8 +118,7 @@ export function buildReport(
   add(table(["", "predicted", "known by", "measured", "in"], rows));
   if (design.brief.targets.length > 0)
     add(
-      "### Targets",
-      "",
+      heading(3, "Targets"),
       table(
         ["", "wanted", "predicted", "odds"],
         evaluation.targets.map(({ target: t, predicted, odds }) => {
@@ -162,8 +138,7 @@ export function buildReport(
     );
 
   add(
-    "## Parts",
-    "",
+    heading(2, "Parts"),
     table(
       ["part", "n", "mass each", "known by", "x aft", "y starboard", "z up", "price each"],
       design.items.map((i) => [
@@ -180,8 +155,7 @@ export function buildReport(
   );
   if (design.units.length > 0)
     add(
-      "## Drives and packs",
-      "",
+      heading(2, "Drives and packs"),
       table(
         ["drive", "n", "Kv", "gear", "propeller", "motor at most", "throttle at most"],
         design.units.map((u) => [
@@ -194,7 +168,6 @@ export function buildReport(
           `${Math.round(u.throttleLimit * 100)} %`,
         ]),
       ),
-      "",
       table(
         ["pack", "chemistry", "cells", "capacity", "usable"],
         design.batteries.map((b) => [
@@ -208,8 +181,7 @@ export function buildReport(
     );
   if (design.setup.length > 0)
     add(
-      "## Set-up",
-      "",
+      heading(2, "Set-up"),
       table(
         ["of", "setting", "value", "since", "remark"],
         tuneStates(file, version).map((t) => [
@@ -230,29 +202,27 @@ export function buildReport(
   const owed = debts(file, version);
   if (owed.length > 0)
     add(
-      "### Debts",
-      "",
-      ...owed.map(
-        (d) => `- ${plainly(`${d.setting.name} ${d.setting.value} hides “${d.setting.hides}”`)} since ${d.since}.`,
-      ),
+      heading(3, "Debts"),
+      list(owed.map((d) => `${d.setting.name} ${d.setting.value} hides “${d.setting.hides}” since ${d.since}.`)),
     );
 
   const parent = file.versions.find((v) => v.label === version.parent);
   if (parent) {
     const { things, total } = thingsChanged(parent.design, version.design);
-    add(`## Changed since ${parent.label}`, "", plainly(version.reason));
-    if (things.length > 0)
+    add(heading(2, `Changed since ${parent.label}`));
+    if (version.reason) add(paragraph(version.reason));
+    const said = things.map((t) => {
+      const why = version.whys.find((w) => w.change === t.key)?.why ?? "";
+      return `${t.changes.map((c) => changeText(c, habit)).join("; ")}${why ? ` – ${why}` : ""}`;
+    });
+    if (said.length > 0)
       add(
-        ...things.map((t) => {
-          const why = version.whys.find((w) => w.change === t.key);
-          return `- ${plainly(`${t.changes.map((c) => changeText(c, habit)).join("; ")}${why?.why ? ` – ${why.why}` : ""}`)}`;
-        }),
-        "",
-        `In all ${plain(total.mass, "mass", habit)}, CG ${plain(total.cg, "length", habit)} aft.`,
+        list(said),
+        paragraph(`In all ${plain(total.mass, "mass", habit)}, CG ${plain(total.cg, "length", habit)} aft.`),
       );
   }
 
-  add("## Tests", "");
+  add(heading(2, "Tests"));
   const state = ladderState(file, version);
   add(
     table(
@@ -274,8 +244,7 @@ export function buildReport(
   );
   if (line.length > 0)
     add(
-      "## Faults",
-      "",
+      heading(2, "Faults"),
       table(
         ["", "seen", "cause", "fix", "state"],
         line.map((f) => [
@@ -289,10 +258,9 @@ export function buildReport(
     );
   if (version.advice.length > 0)
     add(
-      "## Advice received",
-      "",
-      ...version.advice.map(
-        (a) => `- ${plainly(`${a.from ? `${a.from}: ` : ""}${a.text} (${a.state}${a.made ? `: ${a.made}` : ""})`)}`,
+      heading(2, "Advice received"),
+      list(
+        version.advice.map((a) => `${a.from ? `${a.from}: ` : ""}${a.text} (${a.state}${a.made ? `: ${a.made}` : ""})`),
       ),
     );
   const tip = fastestTip(version.design, resultIn(evaluation, propulsion));
@@ -301,13 +269,14 @@ export function buildReport(
     const here = cautions.filter((c) => c.place === place);
     if (here.length > 0)
       add(
-        `## ${place === "plan" ? "Where it may be run" : CAUTION_PLACE[place]}`,
-        "",
-        ...here.map((c) => `- ${CAUTION[c.code]}`),
+        heading(2, place === "plan" ? "Where it may be run" : CAUTION_PLACE[place]),
+        list(here.map((c) => CAUTION[c.code])),
       );
   }
   add(
-    "Predictions are calculations with the uncertainty shown, no promise. Rules on where such a craft may run differ from place to place.",
+    paragraph(
+      "Predictions are calculations with the uncertainty shown, no promise. Rules on where such a craft may run differ from place to place.",
+    ),
   );
-  return out.join("\n").replace(/\n{3,}/g, "\n\n");
+  return asMarkdown(out);
 }

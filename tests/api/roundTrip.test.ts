@@ -9,6 +9,8 @@ import { placeTree } from "../../core/lineage/tree";
 import { tuneStates } from "../../core/lineage/tune";
 import { ladderState, locksFor, nextStage } from "../../core/runs/ladder";
 import { readyToTravel } from "../../core/safety/ready";
+import type { Table } from "mdast";
+import { nodesOf, parsed } from "../support/markdown";
 import { buildReport } from "../../core/wording/report";
 import { anyCraft } from "../support/anyCraft";
 import { apiForTests } from "../support/api";
@@ -73,10 +75,8 @@ describe("any craft", () => {
         const version = file.versions.at(-1);
         if (!version) return;
         const report = buildReport(file, version, evaluate(version.design));
-        for (const block of report.split("\n\n").filter((b) => b.startsWith("| "))) {
-          const columns = block.split("\n").map((l) => l.split("|").length);
-          expect(new Set(columns).size, block).toBe(1);
-        }
+        for (const t of nodesOf(parsed(report), "table") as Table[])
+          expect(new Set(t.children.map((r) => r.children.length)).size, report).toBe(1);
       }),
       { numRuns: 60, seed: 5 },
     );

@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { seededRandom } from "../../core/numeric/random";
 import { ellipse } from "../../web/drawing/marks";
-import { ACROSS, type ViewName, placeLabels, roundStep, sheetFor, snap } from "../../web/drawing/scale";
+import { ACROSS, type ViewName, placeLabels, sheetFor, snap, ticksIn } from "../../web/drawing/scale";
 
 const box = (x: number, y: number, z: number) => ({ min: { x: 0, y: -y / 2, z: 0 }, max: { x, y: y / 2, z } });
 
@@ -64,15 +64,24 @@ describe("sheet", () => {
     expect(s.px("side", 1)).toBeGreaterThan(s.px("side", 0));
     expect(s.py("top", 0.5)).toBeLessThan(s.py("top", -0.5));
   });
-  it("steps are 1, 2 or 5 times a power of ten", () => {
+  it("ticks are whole steps of 1, 2 or 5 times a power of ten of the unit, and lie in their range", () => {
     fc.assert(
-      fc.property(fc.double({ min: 1e-4, max: 1e5, noNaN: true }), (range) => {
-        const step = roundStep(range, 8);
-        const lead = step / 10 ** Math.floor(Math.log10(step) + 1e-9);
-        expect([1, 2, 5, 10].some((n) => Math.abs(lead - n) < 1e-6)).toBe(true);
-        expect(range / step).toBeGreaterThan(3);
-        expect(range / step).toBeLessThan(17);
-      }),
+      fc.property(
+        fc.double({ min: -10, max: 10, noNaN: true }),
+        fc.double({ min: 1e-3, max: 10, noNaN: true }),
+        fc.constantFrom(0.001, 0.0254),
+        (min, range, unit) => {
+          const ticks = ticksIn(min, min + range, 8, unit).map((t) => t / unit);
+          expect(ticks.length).toBeGreaterThan(2);
+          expect(ticks.length).toBeLessThan(18);
+          const step = (ticks[1] ?? 0) - (ticks[0] ?? 0);
+          const lead = step / 10 ** Math.floor(Math.log10(step) + 1e-6);
+          expect([1, 2, 5, 10].some((n) => Math.abs(lead - n) < 1e-3)).toBe(true);
+          for (const t of ticks) expect(Math.abs(t / step - Math.round(t / step))).toBeLessThan(1e-3);
+          expect(Math.min(...ticks)).toBeGreaterThanOrEqual(min / unit - 1e-6);
+          expect(Math.max(...ticks)).toBeLessThanOrEqual((min + range) / unit + 1e-6);
+        },
+      ),
     );
   });
   it("labels never cover each other and stay on the sheet", () => {

@@ -420,18 +420,6 @@ describe("the build report", () => {
     for (const f of tern.faults.filter((x) => tern.runs.find((r) => r.number === x.run)?.version === "v4"))
       expect(text).toContain(f.title);
   });
-  it("is one table row to a line, whatever people write into it", () => {
-    const odd = structuredClone(tern);
-    const item = odd.versions[4]?.design.items[0];
-    if (item) item.name = "Hull | shell \\ <b>bold</b>\nsecond line";
-    const again = versionOf(odd, "v4");
-    const report = buildReport(odd, again, evaluate(again.design));
-    expect(report).toContain("| Hull &#124; shell \\\\ &lt;b>bold&lt;/b> second line |");
-    for (const block of report.split("\n\n").filter((b) => b.startsWith("|"))) {
-      const columns = block.split("\n").map((l) => l.split("|").length);
-      expect(new Set(columns).size, block).toBe(1);
-    }
-  });
   it("of a craft of which nothing is known yet is short and does not break", () => {
     const bare = craft([
       version("v1", null, {

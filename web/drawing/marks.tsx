@@ -5,7 +5,7 @@ import { type UnitHabit, toDisplay } from "../../core/design/units";
 import type { Extent, MassResult } from "../../core/subjects/mass/rollup";
 import { plain } from "../../core/wording/format";
 import { useDesk } from "../app/desk";
-import { ACROSS, type Sheet, UP, type ViewName, roundStep } from "./scale";
+import { ACROSS, type Sheet, UP, type ViewName, ticksIn } from "./scale";
 
 /** Radius in standard deviations of the ellipse that holds nine in ten of a plane normal distribution: √(−2 ln 0.1). */
 const NINE_IN_TEN = Math.sqrt(-2 * Math.log(0.1));
@@ -114,12 +114,7 @@ export function Ruler({
   const unit = inch ? 0.0254 : 0.001;
   const [min, max] = [box.min[axis], box.max[axis]];
   const count = Math.max(2, Math.min(10, Math.floor(((max - min) * sheet.scale) / 46)));
-  const step = roundStep(Math.max(max - min, 1e-4) / unit, count) * unit;
-  const first = Math.ceil(min / step - 1e-9);
-  const ticks = Array.from(
-    { length: Math.max(0, Math.min(40, Math.floor(max / step + 1e-9) - first + 1)) },
-    (_, i) => (first + i) * step,
-  );
+  const ticks = ticksIn(min, max, count, unit);
   const base = frame.y + frame.h + 3;
   return (
     <g pointerEvents="none">

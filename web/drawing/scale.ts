@@ -1,3 +1,4 @@
+import { scaleLinear } from "d3-scale";
 import type { Axis } from "../../core/design/schema";
 import type { Extent } from "../../core/subjects/mass/rollup";
 
@@ -130,13 +131,12 @@ export function sheetFor(
   };
 }
 
-/** Round step (1, 2, 5 × 10^n) that cuts a range into about `count` parts. */
-export function roundStep(range: number, count: number): number {
-  const raw = range / count;
-  const ten = 10 ** Math.floor(Math.log10(raw));
-  const lead = raw / ten;
-  return (lead < 1.5 ? 1 : lead < 3.5 ? 2 : lead < 7.5 ? 5 : 10) * ten;
-}
+/** Round places (1, 2, 5 × 10^n of a unit, m) that cut a range (m) into about `count` parts. */
+export const ticksIn = (min: number, max: number, count: number, unit: number): number[] =>
+  scaleLinear()
+    .domain([min / unit, max / unit])
+    .ticks(count)
+    .map((t) => t * unit);
 
 const overlap = (a: Box, b: Box) => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h;
 

@@ -1,3 +1,4 @@
+import { localIso } from "../app/dates";
 import { get, set } from "idb-keyval";
 import { useEffect, useMemo, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
@@ -9,7 +10,7 @@ import { Missing } from "../app/Missing";
 import { sayError } from "../app/client";
 import { useCraft } from "../app/desk";
 import { keep, useOutbox } from "../app/outbox";
-import { localIso, newKey } from "../stations/runs/blankRun";
+import { newKey } from "../stations/runs/blankRun";
 import { After } from "./After";
 import { Before } from "./Before";
 import { Running } from "./Running";

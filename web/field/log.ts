@@ -1,10 +1,11 @@
+import { localIso } from "../app/dates";
 import { del, get, set } from "idb-keyval";
 import { useEffect, useRef, useState } from "react";
 import type { NewRun } from "../../api/contracts";
 import { type Lap, type Moment, type Run, newCrash } from "../../core/design/craftFile";
 import { LAP } from "../../core/runs/marks";
 import type { Taken } from "../fields/keepPicture";
-import { blankRun, localIso, newKey } from "../stations/runs/blankRun";
+import { blankRun, newKey } from "../stations/runs/blankRun";
 
 /** A run while it is logged at the site. Kept in the browser at every tap. */
 export interface FieldLog {

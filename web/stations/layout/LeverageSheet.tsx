@@ -1,3 +1,4 @@
+import { scaleLinear } from "d3-scale";
 import { resultIn } from "../../../core/evaluate";
 import { balance } from "../../../core/subjects/balance/node";
 import { extent } from "../../../core/subjects/extent/node";
@@ -7,7 +8,6 @@ import { ballastSpots } from "../../../core/subjects/mass/ballast";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
-import { roundStep } from "../../drawing/scale";
 import { QuantityField } from "../../fields/QuantityField";
 import { positiveOf } from "../../../core/design/evidence";
 
@@ -34,15 +34,11 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
   const price = mass && gramPrice(design, mass.cg.x, chosen);
   if (!mass || !box || !price) return <p className="px-4 py-4">No part has a mass yet.</p>;
   const { spot, heldAt, at: cost } = price;
-  const range = box.max.x - box.min.x || 1;
-  const px = (x: number) => LEFT + ((x - box.min.x) / range) * (WIDTH - LEFT - 16);
+  const px = scaleLinear([box.min.x, box.max.x > box.min.x ? box.max.x : box.min.x + 1], [LEFT, WIDTH - 16]);
   const most = Math.max(1, cost(box.min.x), cost(box.max.x));
   const least = Math.min(0, cost(box.min.x), cost(box.max.x));
-  const py = (c: number) => BASE - ((c - least) / (most - least)) * (BASE - 16);
-  const step = roundStep(most - least, 5);
-  const ticks = Array.from({ length: 20 }, (_, i) => Math.ceil(least / step) * step + i * step).filter(
-    (t) => t <= most + 1e-9,
-  );
+  const py = scaleLinear([least, most], [BASE, 16]);
+  const ticks = py.ticks(5);
   const parts = design.items
     .flatMap((item) => (item.mass ? [{ item, total: item.mass.value * item.quantity, each: cost(item.place.x) }] : []))
     .map((p) => ({ ...p, spent: p.total * Math.max(0, p.each) }))
@@ -129,7 +125,7 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
               fillOpacity="0.7"
               stroke="var(--ink)"
             />
-            {i < 5 && Math.abs(item.place.x - heldAt) > 0.06 * range && (
+            {i < 5 && Math.abs(item.place.x - heldAt) > 0.06 * (box.max.x - box.min.x) && (
               <text
                 x={px(item.place.x)}
                 y={py(each) + (i % 2 ? 26 : -14)}

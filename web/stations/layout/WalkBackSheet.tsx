@@ -1,3 +1,4 @@
+import { today } from "../../app/dates";
 import { type ReactNode, useState } from "react";
 import { z } from "zod";
 import { resultIn } from "../../../core/evaluate";
@@ -296,7 +297,7 @@ const VERDICT: Record<WalkBackRecord["verdict"], string> = { "go on": "go on", a
 function RecordForm({ step, onKeep }: { step: WalkBackStep; onKeep: (r: WalkBackRecord) => void }) {
   const [draft, setDraft] = useState<WalkBackRecord>({
     step: step.number,
-    date: new Date().toISOString().slice(0, 10),
+    date: today(),
     cg: null,
     tune: "",
     trim: "",

@@ -1,9 +1,10 @@
+import { scaleLinear } from "d3-scale";
 import type { Quantity } from "../../../core/design/quantity";
 import { toDisplay } from "../../../core/design/units";
 import { show } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
-import { roundStep } from "../../drawing/scale";
+import { ticksIn } from "../../drawing/scale";
 
 const HEIGHT = 70;
 
@@ -25,11 +26,8 @@ export function WindowStrip({ width }: { width: number }) {
   const pad = 0.12 * (Math.max(...points) - Math.min(...points));
   const min = Math.min(...points) - pad;
   const max = Math.max(...points) + pad;
-  const x = (v: number) => 16 + ((v - min) / (max - min)) * (width - 32);
-  const inch = habit === "imperial" ? 0.0254 : 0.001;
-  const step = roundStep((max - min) / inch, 9) * inch;
-  const first = Math.ceil(min / step);
-  const ticks = Array.from({ length: Math.floor(max / step) - first + 1 }, (_, i) => (first + i) * step);
+  const x = scaleLinear([min, max], [16, width - 16]);
+  const ticks = ticksIn(min, max, 9, habit === "imperial" ? 0.0254 : 0.001);
   const inside = cg.value >= window.value && cg.value <= window.upper;
   const bar = (q: Quantity, y: number, colour: string, text: string) => {
     const s = show(q.value, q.sd, "length", habit);

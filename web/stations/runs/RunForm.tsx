@@ -1,3 +1,4 @@
+import { localIso } from "../../app/dates";
 import { guarded } from "../../fields/guarded";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useMutation } from "@tanstack/react-query";
@@ -20,7 +21,7 @@ import { NotChosen, saveAgainst } from "../../app/saveAgainst";
 import { Pictures } from "../../fields/Pictures";
 import { QuantityField } from "../../fields/QuantityField";
 import { Cautions } from "./Cautions";
-import { asNewRun, blankRun, heldRun, localIso, newKey } from "./blankRun";
+import { asNewRun, blankRun, heldRun, newKey } from "./blankRun";
 import { MomentsField } from "./MomentsField";
 import { RungSelect } from "./RungSelect";
 import { useLadder } from "./useLadder";

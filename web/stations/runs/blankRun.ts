@@ -1,13 +1,6 @@
+import { localIso } from "../../app/dates";
 import type { NewRun } from "../../../api/contracts";
 import { type Run, runSchema } from "../../../core/design/craftFile";
-
-/** Local time with its offset from UTC, as ISO 8601. */
-export function localIso(date: Date): string {
-  const offset = -date.getTimezoneOffset();
-  const pad = (n: number) => String(Math.floor(Math.abs(n))).padStart(2, "0");
-  const shifted = new Date(date.getTime() + offset * 60_000);
-  return `${shifted.toISOString().slice(0, 19)}${offset < 0 ? "-" : "+"}${pad(offset / 60)}:${pad(offset % 60)}`;
-}
 
 /** A name for an entry that is made here and nowhere else. It is no secret: it only tells entries apart. */
 export const newKey = (): string =>

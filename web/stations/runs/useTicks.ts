@@ -1,8 +1,9 @@
+import { today } from "../../app/dates";
 import { useState } from "react";
 
 /** Ticks of one list on one day, kept in the browser: a new day starts with an empty list. */
 export function useTicks(key: string): [ticks: ReadonlySet<string>, tick: (id: string) => void, clear: () => void] {
-  const stored = `ticks/${key}/${new Date().toISOString().slice(0, 10)}`;
+  const stored = `ticks/${key}/${today()}`;
   const read = (): string[] => {
     try {
       const held: unknown = JSON.parse(localStorage.getItem(stored) ?? "[]");

@@ -1,10 +1,11 @@
+import { localIso } from "../../app/dates";
 import { useState } from "react";
 import { toast } from "sonner";
 import { ADVICE_STATES, type Advice } from "../../../core/design/craftFile";
 import { useDesk } from "../../app/desk";
 import { useVersionWords } from "../../app/useVersionWords";
 import { TextField } from "../../fields/TextField";
-import { localIso, newKey } from "../runs/blankRun";
+import { newKey } from "../runs/blankRun";
 
 /** Advice received about this version, and what was made of it. */
 export function AdviceList() {

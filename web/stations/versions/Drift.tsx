@@ -1,3 +1,4 @@
+import { scaleLinear } from "d3-scale";
 import { useMemo } from "react";
 import { METRICS, type MetricKey } from "../../../core/design/metrics";
 import type { Target } from "../../../core/design/schema";
@@ -8,7 +9,6 @@ import { DISPLAY, type Dimension } from "../../../core/design/units";
 import { growthOf } from "../../../core/subjects/mass/growth";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
-import { roundStep } from "../../drawing/scale";
 import { Guessing } from "./Guessing";
 
 const WIDTH = 430;
@@ -40,14 +40,11 @@ function DriftChart({ title, dimension, points }: { title: string; dimension: Di
   const low = Math.min(...values.map(d));
   const high = Math.max(...values.map(d));
   const pad = Math.max((high - low) * 0.1, 1e-6);
-  const y = (v: number) => BASE - ((d(v) - low + pad) / (high - low + 2 * pad)) * (BASE - 8);
+  const ty = scaleLinear([low - pad, high + pad], [BASE, 8]);
+  const y = (v: number) => ty(d(v));
   const slot = (WIDTH - LEFT - 8) / points.length;
   const x = (i: number) => LEFT + slot * (i + 0.5);
-  const step = roundStep(high - low + 2 * pad, 4);
-  const ticks = Array.from({ length: 8 }, (_, i) => (Math.ceil((low - pad) / step) + i) * step).filter(
-    (t) => t <= high + pad,
-  );
-  const ty = (t: number) => BASE - ((t - low + pad) / (high - low + 2 * pad)) * (BASE - 8);
+  const ticks = ty.ticks(4);
   const path = (list: ({ i: number; v: number } | null)[]) =>
     list
       .filter((p) => p !== null)

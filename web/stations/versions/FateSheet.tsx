@@ -1,3 +1,4 @@
+import { localIso } from "../../app/dates";
 import { useMemo, useState } from "react";
 import type { Fate } from "../../../core/design/craftFile";
 import { baselineOf } from "../../../core/lineage/baseline";
@@ -9,7 +10,6 @@ import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { useVersionWords } from "../../app/useVersionWords";
 import { ClipboardSheet, printSheet } from "../bench/ClipboardSheet";
-import { localIso } from "../runs/blankRun";
 
 const CHOICES: { state: Fate["state"]; name: string; means: string }[] = [
   { state: "going", name: "Go on", means: "The next run is planned, and what would end it is written down." },

@@ -33,7 +33,9 @@ export function ReportSheet() {
         </button>
       </p>
       <div className="report">
-        <Markdown remarkPlugins={[remarkGfm]}>{text}</Markdown>
+        <Markdown remarkPlugins={[remarkGfm]} disallowedElements={["a", "img"]} unwrapDisallowed>
+          {text}
+        </Markdown>
       </div>
     </section>
   );

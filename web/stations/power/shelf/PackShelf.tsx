@@ -1,3 +1,4 @@
+import { today } from "../../../app/dates";
 import { useState } from "react";
 import { positiveOf } from "../../../../core/design/evidence";
 import { CHEMISTRIES } from "../../../../core/design/schema";
@@ -11,7 +12,6 @@ import { QuantityField } from "../../../fields/QuantityField";
 import { TextField } from "../../../fields/TextField";
 import type { Choosing, Shelf } from "./useShelf";
 
-const today = () => new Date().toISOString().slice(0, 10);
 const age = (days: number | null) =>
   days === null
     ? ""
