@@ -169,7 +169,6 @@ export const workshopSchema = z.object({
     .describe("automatic daily copies, newest first"),
   folder: z.string().nullable(),
 });
-export type WorkshopState = z.infer<typeof workshopSchema>;
 
 /** What was deleted can be brought back by this number. */
 const gone = z.object({ trash: number });

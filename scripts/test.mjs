@@ -38,6 +38,7 @@ await beside([
   ["tsc", "-p", "."],
   ["tsc", "-p", "core"],
   ["biome", "check", "--error-on-warnings", "."],
+  ["knip", "--no-progress"],
   ["depcruise", "--config", ".dependency-cruiser.cjs", "core", "api", "server", "web", "cli"],
 ]);
 bin("vitest", "run", "--project", "unit");

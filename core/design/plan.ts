@@ -15,7 +15,6 @@ export const limitsSchema = z.object({
   warmest: finite.min(-60).max(60).nullable().describe("air at most, °C"),
   surface: words(120).describe("what it must be like"),
 });
-export type Limits = z.infer<typeof limitsSchema>;
 
 /** What the day turned out to be; null: not looked at yet. */
 export const conditionsSchema = z.object({
@@ -25,7 +24,6 @@ export const conditionsSchema = z.object({
   temperature: finite.min(-60).max(60).nullable(),
   surface: z.enum(["yes", "no"]).nullable().describe("whether the surface is as the plan asks"),
 });
-export type DayConditions = z.infer<typeof conditionsSchema>;
 
 /** A run that is meant to answer a question, before it is made. */
 export const planSchema = z.object({

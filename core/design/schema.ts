@@ -10,11 +10,10 @@ import { evidenceSchema } from "./evidence";
 import { field, idSchema, nameSchema, unique } from "./fields";
 import { METRIC_KEYS } from "./metrics";
 
-export { AXES, type Axis, type Point, pointSchema } from "./fields";
+export { AXES, type Axis, type Point } from "./fields";
 export {
   type Battery,
   CHEMISTRIES,
-  type LoadKnown,
   type Phase,
   type Regulator,
   batterySchema,
@@ -27,7 +26,6 @@ export {
   type BallastSpot,
   type Item,
   type Outline,
-  type Range,
   type WalkBack,
   type WalkBackRecord,
   ballastSpotSchema,

@@ -1,5 +1,4 @@
 import type { Gate, Ladder, Rung } from "../design/ladder";
-import { STAGES } from "../design/ladder";
 import type { HeldUpBy } from "../design/schema";
 import type { Dimension } from "../design/units";
 
@@ -323,6 +322,3 @@ export function usualLadder(heldUpBy: HeldUpBy): Ladder {
     skipped: "",
   }));
 }
-
-/** The stage that a rung belongs to, in plain words. */
-export const stageName = (stage: number): string => STAGES[stage - 1] ?? "";

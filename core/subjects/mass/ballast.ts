@@ -43,7 +43,3 @@ export function ballastItem(design: Design, mass: number, place: Point, where: s
 /** Whether an entry is there for balance alone: those of the group "Ballast" and those named so. */
 export const isBallast = (item: Item): boolean =>
   /^ballast\b/i.test(item.group) || /\b(ballast|trim lead|nose lead)\b/i.test(item.name);
-
-/** Mass of the entries that are there for balance alone, kg. */
-export const ballastMass = (design: Design): number =>
-  design.items.filter(isBallast).reduce((s, i) => s + (i.mass?.value ?? 0) * i.quantity, 0);

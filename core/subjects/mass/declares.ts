@@ -11,7 +11,6 @@ const range = () =>
       to: field(finite.min(-100).max(100), { label: "to", dimension: "length" }),
     })
     .refine((s) => s.to > s.from, { message: "the range must end behind where it starts", path: ["to"] });
-export type Range = z.infer<ReturnType<typeof range>>;
 
 export const itemSchema = z.object({
   id: idSchema,

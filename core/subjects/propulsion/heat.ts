@@ -9,7 +9,10 @@ import { regulatorPower } from "./setup";
  * practice), and how far the estimate may be off.
  */
 const RATED_RISE = { motor: 60, controller: 50 };
-export const RISE_BAND = 0.35;
+const RISE_BAND = 0.35;
+
+/** A rise (K) with how far its estimate may be off. */
+export const riseText = (rise: number): string => `+${rise.toFixed(0)} ± ${(RISE_BAND * rise).toFixed(0)} K`;
 
 /**
  * Steady temperature rise (K) of motor and controller by a lumped model: heat leaves in proportion to the rise, and

@@ -6,7 +6,7 @@ import {
   railLoadSchema,
   regulatorSchema,
 } from "../../../core/design/schema";
-import { conductorRise, regulatorHeat } from "../../../core/subjects/propulsion/heat";
+import { conductorRise, regulatorHeat, riseText } from "../../../core/subjects/propulsion/heat";
 import type { PropulsionResult } from "../../../core/subjects/propulsion/node";
 import { currentThrough } from "../../../core/subjects/propulsion/pathVerdicts";
 import { useDesk } from "../../app/desk";
@@ -120,7 +120,7 @@ export function PathForm({ result }: { result: PropulsionResult | null }) {
                   </td>
                   <td className={`num text-right ${now && now.value > c.maxCurrent ? "text-stop" : ""}`}>
                     {now
-                      ? `${now.value.toFixed(1)} A, ${Math.round((100 * now.value) / c.maxCurrent)} %, +${conductorRise(now.value, c.maxCurrent).toFixed(0)} K`
+                      ? `${now.value.toFixed(1)} A, ${Math.round((100 * now.value) / c.maxCurrent)} %, ${riseText(conductorRise(now.value, c.maxCurrent))}`
                       : ""}
                   </td>
                   <td className="text-right">
@@ -228,7 +228,7 @@ export function PathForm({ result }: { result: PropulsionResult | null }) {
               remove
             </button>
             <span className="num ml-auto text-pencil" data-heat={r.id}>
-              loses {heatOf(r).loss.toFixed(1)} W, +{heatOf(r).rise.toFixed(0)} K
+              loses {heatOf(r).loss.toFixed(1)} W, {riseText(heatOf(r).rise)}
             </span>
           </div>
           <table className="rows mt-1 w-full max-w-[560px]">

@@ -1,6 +1,6 @@
 import type { Battery, Conductor, Regulator, Unit } from "../../../core/design/schema";
 import type { OperatingPoint } from "../../../core/subjects/propulsion/chain";
-import { temperatureRise } from "../../../core/subjects/propulsion/heat";
+import { riseText, temperatureRise } from "../../../core/subjects/propulsion/heat";
 import { show } from "../../../core/wording/format";
 
 const WIDTH = 872;
@@ -36,7 +36,6 @@ function linksOf({ unit, point: p, sd }: BandDrive): Link[] {
   const n = unit.count;
   // Whether the water or the air in a hull cools this motor is not said: no rise is told.
   const rise = unit.surroundings === "in water" ? null : temperatureRise(p, unit);
-  const warm = (kelvin: number) => `≈ +${kelvin.toFixed(0)} °C`;
   const each = n > 1 ? "each " : "";
   return [
     {
@@ -46,7 +45,7 @@ function linksOf({ unit, point: p, sd }: BandDrive): Link[] {
       lines: [
         `${each}${quantity(p.motorVoltage, sd.motorVoltage, "voltage")}`,
         `${each}${quantity(p.current, sd.current, "current")}`,
-        rise ? warm(rise.controller) : "",
+        rise ? riseText(rise.controller) : "",
       ],
       limit: { value: unit.controller.maxCurrent, now: p.current },
     },
@@ -57,7 +56,7 @@ function linksOf({ unit, point: p, sd }: BandDrive): Link[] {
       lines: [
         quantity(p.motorRpm, sd.motorRpm, "rotation"),
         `${each}${(p.motorTorque * 1000).toFixed(0)} mN·m`,
-        rise ? warm(rise.motor) : "",
+        rise ? riseText(rise.motor) : "",
       ],
       limit: { value: unit.motor.maxCurrent, now: p.current },
     },
