@@ -1,3 +1,4 @@
+import MiniSearch from "minisearch";
 import { SYMPTOMS, type Symptom } from "./catalogue";
 import { SAME, WORDS } from "./words";
 
@@ -45,66 +46,81 @@ export const stemsOf = (text: string): string[] => [
   ),
 ];
 
-interface Index {
-  entries: { symptom: Symptom; own: Set<string>; said: { stems: Set<string> }[]; causes: Set<string> }[];
-  /** how many entries have a stem: a rare one tells more */
-  counts: Map<string, number>;
+/** What is searched: each way of saying a symptom by itself, so that the best decides, and all of them together. */
+interface Said {
+  id: string;
+  said: string;
+  causes: string;
+  symptom: string;
 }
-const indexes = new WeakMap<readonly Symptom[], Index>();
 
-function indexOf(catalogue: readonly Symptom[]): Index {
+const indexes = new WeakMap<readonly Symptom[], MiniSearch<Said>>();
+
+function indexOf(catalogue: readonly Symptom[]): MiniSearch<Said> {
   const held = indexes.get(catalogue);
   if (held) return held;
-  const counts = new Map<string, number>();
-  const entries = catalogue.map((s) => {
-    const own = stemsOf(s.text);
-    const causes = stemsOf(s.causes.map((c) => c.text).join(" "));
-    const said = (WORDS[s.id] ?? "").split(",").map((phrase) => ({ stems: new Set(stemsOf(phrase)) }));
-    for (const w of new Set([...own, ...causes, ...said.flatMap((p) => [...p.stems])]))
-      counts.set(w, (counts.get(w) ?? 0) + 1);
-    return { symptom: s, own: new Set(own), said, causes: new Set(causes) };
+  const index = new MiniSearch<Said>({
+    fields: ["said", "causes"],
+    storeFields: ["symptom"],
+    tokenize: stemsOf,
+    processTerm: (stem) => stem,
   });
-  const index = { entries, counts };
+  for (const s of catalogue) {
+    const ways = [s.text, ...(WORDS[s.id] ?? "").split(",")];
+    index.addAll(ways.map((said, k) => ({ id: `${s.id} ${k}`, said, causes: "", symptom: s.id })));
+    index.add({
+      id: `${s.id} ${ALL}`,
+      said: ways.join(" "),
+      causes: s.causes.map((c) => c.text).join(" "),
+      symptom: s.id,
+    });
+  }
   indexes.set(catalogue, index);
   return index;
 }
+const ALL = "all";
+
+/** How much all ways of saying a symptom together count beside the best one, and words of a cause beside those. */
+const TOGETHER = 0.5;
+const BY_CAUSE = 0.1;
+/** Share of the words written that must be found for anything to be offered. */
+const LEAST = 0.25;
+/** Share of a word's letters that may be mistyped where the catalogue does not know the word. */
+const MISTYPED = 0.2;
 
 /**
  * Symptoms of the catalogue that a person's own words come near to, nearest first: by the catalogue's sentence and by
- * how people say it, shared stems counting the more the rarer they are;
- * words of a cause count a third. Empty when nothing is near.
+ * how people say it (BM25 over stems); the best way of saying it decides, all together and the words of causes break
+ * ties. A word that the catalogue does not know may be mistyped. Empty when nothing is near.
  * @param catalogue with entries of one's own; the shipped one when left out
  */
 export function symptomsLike(text: string, most = 5, catalogue: readonly Symptom[] = SYMPTOMS): Symptom[] {
-  const stems = stemsOf(text);
-  const { entries, counts } = indexOf(catalogue);
-  const weight = (w: string) => Math.log(1 + catalogue.length / (counts.get(w) ?? 1));
-  /**
-   * How much of what was written a phrase holds, and of the phrase what was written: shared weight over the root of
-   * both.
-   */
-  const asked = Math.sqrt(stems.reduce((s, w) => s + weight(w), 0) || 1);
-  const nearness = (own: ReadonlySet<string>): number => {
-    let [shared, whole] = [0, 0];
-    for (const w of own) whole += weight(w);
-    for (const w of stems) if (own.has(w)) shared += weight(w);
-    return whole > 0 ? shared / (asked * Math.sqrt(whole)) : 0;
+  const asked = stemsOf(text);
+  if (asked.length === 0) return [];
+  const index = indexOf(catalogue);
+  const unknown = new Set(asked.filter((stem) => index.search(stem, { boost: { causes: 1 } }).length === 0));
+  const best = new Map<string, { way: number; all: number; found: number }>();
+  for (const r of index.search(text, {
+    boost: { causes: BY_CAUSE },
+    fuzzy: (stem) => (unknown.has(stem) && stem.length > 3 ? MISTYPED : false),
+  })) {
+    const id = String(r.symptom);
+    const was = best.get(id) ?? { way: 0, all: 0, found: 0 };
+    const together = String(r.id).endsWith(` ${ALL}`);
+    best.set(id, {
+      way: together ? was.way : Math.max(was.way, r.score),
+      all: together ? r.score : was.all,
+      found: Math.max(was.found, r.queryTerms.length),
+    });
+  }
+  const score = (s: Symptom) => {
+    const found = best.get(s.id);
+    return found && found.found >= LEAST * asked.length ? found.way + TOGETHER * found.all : 0;
   };
-  return entries
-    .map(({ symptom, own, said, causes }) => {
-      const phrases = said.map((p) => nearness(p.stems)).sort((a, b) => b - a);
-      const loose = stems.reduce(
-        (s, w) => s + (said.some((p) => p.stems.has(w)) || own.has(w) ? weight(w) : causes.has(w) ? weight(w) / 3 : 0),
-        0,
-      );
-      // The best phrase decides; all words together break ties.
-      const score = Math.max(nearness(own), phrases[0] ?? 0) + (0.35 * loose) / asked ** 2;
-      return { symptom, score };
-    })
-    .filter((x) => x.score > LEAST)
+  return catalogue
+    .map((symptom) => ({ symptom, score: score(symptom) }))
+    .filter((x) => x.score > 0)
     .sort((a, b) => b.score - a.score)
     .slice(0, most)
     .map((x) => x.symptom);
 }
-/** Nearness below which nothing is offered. */
-const LEAST = 0.22;

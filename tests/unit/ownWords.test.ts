@@ -67,6 +67,10 @@ describe("symptoms in one's own words", () => {
     expect(first, missed.join("\n")).toBeGreaterThanOrEqual(0.75 * SAID.length);
     expect(three, missed.join("\n")).toBeGreaterThanOrEqual(0.85 * SAID.length);
   });
+  it("are found with a slip of the finger in a word that decides", () => {
+    expect(symptomsLike("the esc shut dowm halfway and came bak", 4).map((s) => s.id)).toContain("cut-out");
+    expect(symptomsLike("epoxi is still gumy", 3).map((s) => s.id)).toContain("resin-tacky");
+  });
   it("have plain words for every entry, and no entry that is not there", () => {
     expect(SYMPTOMS.filter((s) => !WORDS[s.id]).map((s) => s.id)).toEqual([]);
     const ids = new Set(SYMPTOMS.map((s) => s.id));
