@@ -222,6 +222,11 @@ const inCraft = z.object({ slug });
 const inVersion = z.object({ slug, label });
 const inNumber = z.object({ slug, number });
 
+/** What a page asks of the stream of readings: those after the last one that it has. */
+export const streamQuerySchema = z.object({
+  after: z.coerce.number({ message: "a number of a reading" }).int().nonnegative().optional(),
+});
+
 export const contracts = {
   listCrafts: contract({
     method: "get",

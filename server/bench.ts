@@ -1,4 +1,4 @@
-import { and, eq, sql } from "drizzle-orm";
+import { and, eq } from "drizzle-orm";
 import type { Adoption, Learn, NewBench } from "../api/contracts";
 import { learnFrom } from "../core/bench/learn";
 import { correctionsFor, sharedCurrentError, sharedThrustError } from "../core/bench/rig";
@@ -12,7 +12,7 @@ import type { Database } from "./db/open";
 import { bench, versions } from "./db/schema";
 import { notFound, refused, stale } from "./problems";
 import { deleteRow } from "./references";
-import { designOf, lockCraft, nextNumber, versionRow } from "./rows";
+import { designOf, lockCraft, nextNumber, versionRow, saveRow } from "./rows";
 
 /** Logs a bench session of a version; it keeps the ledger of that moment, and never freezes the version. */
 export async function createBench(db: Database, slug: string, label: string, asked: NewBench): Promise<number> {
@@ -68,12 +68,8 @@ export async function saveBench(
     const [before] = await tx.select({ thrust: bench.thrust }).from(bench).where(where);
     // What stood on the stand stays what it was: editing readings does not change the drive that was tested.
     const kept = asked.thrust && { ...asked.thrust, drive: before?.thrust?.drive ?? asked.thrust.drive };
-    const [saved] = await tx
-      .update(bench)
-      .set({ ...asked, thrust: kept, revision: sql`${bench.revision} + 1` })
-      .where(and(where, eq(bench.revision, revision)))
-      .returning({ revision: bench.revision });
-    if (saved) return saved.revision;
+    const saved = await saveRow(tx, bench, where, revision, { ...asked, thrust: kept });
+    if (saved !== null) return saved;
     const [held] = await tx.select().from(bench).where(where);
     if (!held) throw notFound(`There is no bench session B-${number}.`);
     const { date, weighIn, thrust, fastThrottle, calibration, notes, files } = held;
@@ -124,24 +120,16 @@ export async function adopt(db: Database, slug: string, number: number, asked: A
     const unknown = asked.evidence.entries.find((e) => !design.items.some((i) => i.id === e.itemId));
     if (unknown) throw refused(`There is no part “${unknown.itemId}” in ${version.label}.`);
     const next = withEvidence(design, asked.evidence);
-    const [saved] = await tx
-      .update(versions)
-      .set({ design: next, revision: sql`${versions.revision} + 1` })
-      .where(and(eq(versions.id, version.id), eq(versions.revision, asked.revision)))
-      .returning({ revision: versions.revision });
-    if (!saved)
+    const saved = await saveRow(tx, versions, eq(versions.id, version.id), asked.revision, { design: next });
+    if (saved === null)
       throw stale(`${version.label} was saved elsewhere since it was opened here.`, {
         current: { revision: version.revision, design: version.design },
       });
-    await tx
-      .update(bench)
-      .set({
-        adopted: [session.adopted, asked.said].filter(Boolean).join("; ").slice(0, 300),
-        tested: ledgerOf(next),
-        revision: sql`${bench.revision} + 1`,
-      })
-      .where(eq(bench.id, session.id));
-    return saved.revision;
+    await saveRow(tx, bench, eq(bench.id, session.id), session.revision, {
+      adopted: [session.adopted, asked.said].filter(Boolean).join("; ").slice(0, 300),
+      tested: ledgerOf(next),
+    });
+    return saved;
   });
 }
 
@@ -195,23 +183,15 @@ export async function learn(db: Database, slug: string, number: number, asked: L
       throw refused("The sag of this sweep tells nothing of the pack: take the curve over without it.");
     const fed = next.batteries.find((b) => b.id === pack?.batteryId);
     if (pack && fed) fed.cellResistance = pack.cellResistance;
-    const [saved] = await tx
-      .update(versions)
-      .set({ design: next, revision: sql`${versions.revision} + 1` })
-      .where(and(eq(versions.id, version.id), eq(versions.revision, asked.revision)))
-      .returning({ revision: versions.revision });
-    if (!saved)
+    const saved = await saveRow(tx, versions, eq(versions.id, version.id), asked.revision, { design: next });
+    if (saved === null)
       throw stale(`${version.label} was saved elsewhere since it was opened here.`, {
         current: { revision: version.revision, design: version.design },
       });
     const names = next.units.filter((u) => asked.unitIds.includes(u.id)).map((u) => u.name);
-    await tx
-      .update(bench)
-      .set({
-        adopted: `curve of ${names.join(", ")}${pack ? `; resistance of ${pack.name}` : ""}`.slice(0, 300),
-        revision: sql`${bench.revision} + 1`,
-      })
-      .where(eq(bench.id, session.id));
-    return saved.revision;
+    await saveRow(tx, bench, eq(bench.id, session.id), session.revision, {
+      adopted: `curve of ${names.join(", ")}${pack ? `; resistance of ${pack.name}` : ""}`.slice(0, 300),
+    });
+    return saved;
   });
 }

@@ -1,4 +1,4 @@
-import { and, asc, eq, sql } from "drizzle-orm";
+import { and, asc, eq } from "drizzle-orm";
 import { type Fault, faultSchema } from "../core/design/craftFile";
 import { mend } from "../core/design/mend";
 import { refusal } from "../core/faults/state";
@@ -6,7 +6,7 @@ import type { Database } from "./db/open";
 import { faults, runs, suspects, versions } from "./db/schema";
 import { notFound, refused, stale } from "./problems";
 import { deleteRow } from "./references";
-import { type Tx, lockCraft, nextNumber, versionRow } from "./rows";
+import { type Tx, lockCraft, nextNumber, versionRow, saveRow } from "./rows";
 
 export async function insertSuspects(tx: Tx, faultId: number, list: Fault["suspects"]) {
   if (list.length === 0) return;
@@ -107,19 +107,16 @@ export async function saveFault(
     await checkFault(tx, craft.id, fault);
     const { suspects: list, ...row } = fault;
     const where = and(eq(faults.craftId, craft.id), eq(faults.number, number));
-    const [saved] = await tx
-      .update(faults)
-      .set({ ...referring(row, await idsOf(tx, craft.id)), revision: sql`${faults.revision} + 1` })
-      .where(and(where, eq(faults.revision, revision)))
-      .returning({ id: faults.id, revision: faults.revision });
-    if (!saved) {
+    const [kept] = await tx.select({ id: faults.id }).from(faults).where(where);
+    const saved = await saveRow(tx, faults, where, revision, referring(row, await idsOf(tx, craft.id)));
+    if (!kept || saved === null) {
       const held = await heldFault(tx, craft.id, number);
       if (!held) throw notFound(`There is no fault F-${number}.`);
       throw stale(`Fault F-${number} was saved elsewhere since it was opened here.`, { current: held });
     }
-    await tx.delete(suspects).where(eq(suspects.faultId, saved.id));
-    await insertSuspects(tx, saved.id, list);
-    return saved.revision;
+    await tx.delete(suspects).where(eq(suspects.faultId, kept.id));
+    await insertSuspects(tx, kept.id, list);
+    return saved;
   });
 }
 

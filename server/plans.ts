@@ -1,10 +1,10 @@
-import { and, eq, sql } from "drizzle-orm";
+import { and, eq } from "drizzle-orm";
 import type { NewPlan } from "../api/contracts";
 import type { Database } from "./db/open";
 import { plans } from "./db/schema";
 import { notFound, stale } from "./problems";
 import { deleteRow } from "./references";
-import { lockCraft, nextNumber, versionRow } from "./rows";
+import { lockCraft, nextNumber, versionRow, saveRow } from "./rows";
 
 export async function createPlan(
   db: Database,
@@ -36,12 +36,8 @@ export async function savePlan(
     const where = and(eq(plans.craftId, craft.id), eq(plans.number, number));
     const [held] = await tx.select().from(plans).where(where);
     if (!held) throw notFound(`There is no plan ${number}.`);
-    const [saved] = await tx
-      .update(plans)
-      .set({ plan: { ...plan, createdAt: held.plan.createdAt }, revision: sql`${plans.revision} + 1` })
-      .where(and(where, eq(plans.revision, revision)))
-      .returning({ revision: plans.revision });
-    if (saved) return saved.revision;
+    const saved = await saveRow(tx, plans, where, revision, { plan: { ...plan, createdAt: held.plan.createdAt } });
+    if (saved !== null) return saved;
     throw stale(`Plan ${number} was saved elsewhere since it was opened here.`, {
       current: { revision: held.revision, plan: held.plan },
     });

@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from "node:util";
-import { asc, and, eq, inArray, sql } from "drizzle-orm";
+import { type SQL, asc, and, eq, inArray, sql } from "drizzle-orm";
 import type { z } from "zod";
 import type { Broken, CraftRecord } from "../api/contracts";
 import { benchSchema } from "../core/design/bench";
@@ -20,7 +20,7 @@ import { type Mended, mend } from "../core/design/mend";
 import { type Design, designSchema, emptyDesign } from "../core/design/schema";
 import { symptomSchema } from "../core/design/symptom";
 import type { Database } from "./db/open";
-import { bench, crafts, faults, plans, runMetrics, runs, suspects, symptoms, versions } from "./db/schema";
+import { bench, crafts, faults, plans, runMetrics, runs, type shelf, suspects, symptoms, versions } from "./db/schema";
 import { notFound, refused } from "./problems";
 import { rulesNow } from "./rules";
 
@@ -47,6 +47,37 @@ export async function lockCraft(tx: Tx, slug: string) {
     .returning();
   if (!row) throw notFound(`There is no craft “${slug}”.`);
   return row;
+}
+
+type Revised =
+  | typeof versions
+  | typeof runs
+  | typeof faults
+  | typeof bench
+  | typeof plans
+  | typeof shelf
+  | typeof symptoms;
+/**
+ * Saves a row if nobody saved it since a revision: one conditional statement decides, so that of two saves with one
+ * revision only the first finds its row.
+ *
+ * @returns its new revision, or null where it was saved elsewhere, or is gone
+ */
+export async function saveRow<T extends Revised>(
+  tx: Tx,
+  table: T,
+  which: SQL | undefined,
+  revision: number,
+  values: Partial<T["$inferInsert"]>,
+): Promise<number | null> {
+  // Of all these tables the statement is the same; which columns it sets, the type of the values says.
+  const any: typeof plans = table as never;
+  const [saved] = await tx
+    .update(any)
+    .set({ ...(values as object), revision: sql`${any.revision} + 1` })
+    .where(and(which, eq(any.revision, revision)))
+    .returning({ revision: any.revision });
+  return saved?.revision ?? null;
 }
 
 const COUNTERS = { run: "nextRun", fault: "nextFault", plan: "nextPlan", bench: "nextBench" } as const;

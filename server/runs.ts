@@ -25,6 +25,7 @@ import {
   toMetric,
   toVersion,
   versionRow,
+  saveRow,
 } from "./rows";
 
 /**
@@ -238,18 +239,13 @@ export async function saveRun(
     const rules = sameRung ? row.gates.map((g) => g.gate) : (ladder[asked.stage - 1]?.gates ?? []);
     const { plan, ...fields } = withoutAsides(asked);
     const planId = plan === null ? null : await planIdOf(tx, craft.id, plan);
-    const [saved] = await tx
-      .update(runs)
-      .set({
-        ...fields,
-        planId,
-        key: row.key,
-        gates: judgeGates(rules, metrics, sameRung ? said : asked.eye),
-        revision: sql`${runs.revision} + 1`,
-      })
-      .where(and(where, eq(runs.revision, revision)))
-      .returning({ revision: runs.revision });
-    if (!saved) {
+    const saved = await saveRow(tx, runs, where, revision, {
+      ...fields,
+      planId,
+      key: row.key,
+      gates: judgeGates(rules, metrics, sameRung ? said : asked.eye),
+    });
+    if (saved === null) {
       const { craftId: _c, versionId: _v, planId: plannedAs, ...fieldsHeld } = row;
       const held = mend(runSchema, {
         ...fieldsHeld,
@@ -263,7 +259,7 @@ export async function saveRun(
     }
     await tx.delete(runMetrics).where(eq(runMetrics.runId, row.id));
     await insertMetrics(tx, row.id, metrics);
-    return saved.revision;
+    return saved;
   });
 }
 

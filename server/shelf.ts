@@ -1,4 +1,4 @@
-import { and, asc, eq, sql } from "drizzle-orm";
+import { asc, eq } from "drizzle-orm";
 import type { ShelfRecord } from "../api/contracts";
 import { mend } from "../core/design/mend";
 import { type ShelfPart, shelfPartSchema } from "../core/design/shelf";
@@ -6,7 +6,7 @@ import type { Database } from "./db/open";
 import { shelf } from "./db/schema";
 import { notFound, refused, stale } from "./problems";
 import { deleteRow } from "./references";
-import { reading } from "./rows";
+import { reading, saveRow } from "./rows";
 
 /** All parts on the shelf, by kind and name. */
 export async function listShelf(db: Database): Promise<ShelfRecord[]> {
@@ -46,12 +46,8 @@ export async function addToShelf(db: Database, list: ShelfPart[]): Promise<{ ids
 export async function saveShelf(db: Database, id: number, revision: number, part: ShelfPart): Promise<number> {
   try {
     return await db.transaction(async (tx) => {
-      const [saved] = await tx
-        .update(shelf)
-        .set({ kind: part.kind, name: part.name, part, revision: sql`${shelf.revision} + 1` })
-        .where(and(eq(shelf.id, id), eq(shelf.revision, revision)))
-        .returning({ revision: shelf.revision });
-      if (saved) return saved.revision;
+      const saved = await saveRow(tx, shelf, eq(shelf.id, id), revision, { kind: part.kind, name: part.name, part });
+      if (saved !== null) return saved;
       const [held] = await tx.select().from(shelf).where(eq(shelf.id, id));
       if (!held) throw notFound("This part is no longer on the shelf.");
       throw stale(`“${held.name}” was saved elsewhere since it was opened here.`, {

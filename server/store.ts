@@ -1,6 +1,6 @@
 import { randomInt } from "node:crypto";
 import { isDeepStrictEqual } from "node:util";
-import { and, eq, ne, sql } from "drizzle-orm";
+import { and, eq, isNull, ne } from "drizzle-orm";
 import type { NewVersion, VersionWords } from "../api/contracts";
 import { type Craft, type CraftFile, FORMAT, FORMAT_VERSION, GOING } from "../core/design/craftFile";
 import type { Design } from "../core/design/schema";
@@ -12,7 +12,7 @@ import { type Store, keepFiles } from "./files";
 import { frozen, refused, stale } from "./problems";
 import { deleteRow } from "./references";
 import { rulesNow } from "./rules";
-import { type Tx, claimsOf, designOf, freeSlug, lockCraft, parentLabel, toVersion, versionRow } from "./rows";
+import { type Tx, claimsOf, designOf, freeSlug, lockCraft, parentLabel, toVersion, versionRow, saveRow } from "./rows";
 import { insertRun } from "./runs";
 
 /** Numbers that a craft's next records get: after all that its file holds. */
@@ -167,20 +167,9 @@ export async function saveDesign(
 ): Promise<number> {
   return db.transaction(async (tx) => {
     const craft = await lockCraft(tx, slug);
-    // One conditional statement decides: of two saves with one revision only the first finds its row.
-    const [saved] = await tx
-      .update(versions)
-      .set({ design, revision: sql`${versions.revision} + 1` })
-      .where(
-        and(
-          eq(versions.craftId, craft.id),
-          eq(versions.label, label),
-          eq(versions.revision, revision),
-          sql`${versions.frozenAt} is null`,
-        ),
-      )
-      .returning({ revision: versions.revision });
-    if (saved) return saved.revision;
+    const draft = and(eq(versions.craftId, craft.id), eq(versions.label, label), isNull(versions.frozenAt));
+    const saved = await saveRow(tx, versions, draft, revision, { design });
+    if (saved !== null) return saved;
     const row = await versionRow(tx, craft.id, label);
     if (row.frozenAt !== null)
       throw frozen(`${label} froze at its first run; its design may not change. Open a child version and change that.`);
@@ -207,12 +196,9 @@ export async function saveVersion(
       throw frozen(
         `What ${label} is to do was said before its first run; it may not be said anew afterwards. Open a child version.`,
       );
-    const [saved] = await tx
-      .update(versions)
-      .set({ ...words, revision: sql`${versions.revision} + 1` })
-      .where(and(eq(versions.craftId, craft.id), eq(versions.label, label), eq(versions.revision, revision)))
-      .returning({ revision: versions.revision });
-    if (saved) return saved.revision;
+    const which = and(eq(versions.craftId, craft.id), eq(versions.label, label));
+    const saved = await saveRow(tx, versions, which, revision, words);
+    if (saved !== null) return saved;
     const row = await versionRow(tx, craft.id, label);
     throw stale(`${label} was saved elsewhere since it was opened here.`, {
       current: { revision: row.revision, version: toVersion(row, await parentLabel(tx, row)) },

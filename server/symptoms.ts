@@ -1,4 +1,4 @@
-import { and, asc, eq, sql } from "drizzle-orm";
+import { asc, eq } from "drizzle-orm";
 import type { SymptomRecord } from "../api/contracts";
 import { mend } from "../core/design/mend";
 import { type OwnSymptom, symptomSchema } from "../core/design/symptom";
@@ -6,7 +6,7 @@ import type { Database } from "./db/open";
 import { faults, symptoms } from "./db/schema";
 import { notFound, refused, stale } from "./problems";
 import { deleteRow } from "./references";
-import { reading, touchCrafts } from "./rows";
+import { reading, touchCrafts, saveRow } from "./rows";
 
 /** Entries of one's own in the fault catalogue, of all craft. */
 export async function listSymptoms(db: Database): Promise<SymptomRecord[]> {
@@ -40,12 +40,8 @@ export async function saveSymptom(
       if (!made) throw refused(`There is an entry “${id}” already.`);
       return made.revision;
     }
-    const [saved] = await tx
-      .update(symptoms)
-      .set({ symptom, revision: sql`${symptoms.revision} + 1` })
-      .where(and(eq(symptoms.id, id), eq(symptoms.revision, revision)))
-      .returning({ revision: symptoms.revision });
-    if (saved) return saved.revision;
+    const saved = await saveRow(tx, symptoms, eq(symptoms.id, id), revision, { symptom });
+    if (saved !== null) return saved;
     const [held] = await tx.select().from(symptoms).where(eq(symptoms.id, id));
     if (!held) throw notFound("This entry is no longer in the catalogue.");
     throw stale("This entry was saved elsewhere since it was opened here.", { current: held });

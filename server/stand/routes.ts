@@ -1,5 +1,5 @@
 import type { Express, Response } from "express";
-import { type StandReading, contracts, standSetupSchema } from "../../api/contracts";
+import { type StandReading, contracts, standSetupSchema, streamQuerySchema } from "../../api/contracts";
 import { notFound, refused } from "../problems";
 import type { Stand } from "./stand";
 
@@ -7,6 +7,8 @@ import type { Stand } from "./stand";
 const KEPT = 1200;
 /** ms without anybody listening after which the throttle is cut: nobody would see what happens. */
 const ALONE = 2000;
+/** ms between signs of life of a stream on which nothing happens. */
+const BEAT = 15_000;
 /**
  * Above this throttle the stand wants to be outdoors or behind a barrier; above `IDLE` all of the safety list ticked.
  */
@@ -61,17 +63,23 @@ export function standRoutes(app: Express, stand: Stand): void {
     response.json({});
   });
   app.get(contracts.streamStand.path, (request, response) => {
+    const asked = streamQuerySchema.parse({
+      after: request.headers["last-event-id"] ?? request.query.after,
+    }).after;
+    const after = asked ?? count;
     response.writeHead(200, {
       "content-type": "text/event-stream",
       "cache-control": "no-store",
       "x-accel-buffering": "no",
     });
     response.write("retry: 500\n\n");
-    const asked = request.headers["last-event-id"] ?? request.query.after;
-    const after = Number(asked ?? count);
     for (const entry of kept) if (entry.id > after) response.write(event(entry.id, entry.reading));
     pages.add(response);
+    // Nothing is read while the stand rests: a line now and then keeps the connection open, and finds one that is gone.
+    const beat = setInterval(() => response.write(": here\n\n"), BEAT);
+    beat.unref();
     request.on("close", () => {
+      clearInterval(beat);
       pages.delete(response);
       cutWhenAlone();
     });
