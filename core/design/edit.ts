@@ -1,5 +1,5 @@
 import { produce, setAutoFreeze } from "immer";
-import type { z } from "zod";
+import { type z, ZodArray } from "zod";
 import { type Design, designSchema } from "./schema";
 
 // Designs come from files, forms and records that are not ours to freeze.
@@ -47,6 +47,36 @@ export type Edited = { ok: true; design: Design } | { ok: false; message: string
 
 const SHAPE = designSchema.shape as Record<string, z.ZodType>;
 
+type Row = { id: string; parentId?: unknown };
+/**
+ * Rows of a list of which some are other objects, and none came, went or hangs elsewhere: those alone are checked, what
+ * the list says of all of them together is as it was. Null: the list has to be checked as a whole.
+ */
+function checkedRows(
+  schema: z.ZodType | undefined,
+  was: unknown,
+  is: unknown,
+): { ok: true; rows: unknown[] } | { ok: false; message: string; path: PropertyKey[] } | null {
+  if (!(schema instanceof ZodArray) || !Array.isArray(was) || !Array.isArray(is) || was.length !== is.length)
+    return null;
+  const out: unknown[] = [];
+  for (const [k, row] of is.entries()) {
+    const old: unknown = was[k];
+    if (row === old) {
+      out.push(row);
+      continue;
+    }
+    if (!hasId(row) || !hasId(old) || row.id !== old.id || (row as Row).parentId !== (old as Row).parentId) return null;
+    const read = (schema.element as z.ZodType).safeParse(row);
+    if (!read.success) {
+      const issue = read.error.issues[0];
+      return { ok: false, message: issue?.message ?? "not valid", path: [k, ...(issue?.path ?? [])] };
+    }
+    out.push(sharing(old, read.data));
+  }
+  return { ok: true, rows: out.every((row, k) => row === was[k]) ? was : out };
+}
+
 /**
  * A design checked against what it was: only what is another object is looked at, and what holds the same stays the
  * same object.
@@ -57,6 +87,12 @@ export function checkedDesign(before: Design, next: Design): Edited {
     const [was, is] = [(before as Record<string, unknown>)[key], (next as Record<string, unknown>)[key]];
     if (was === is) {
       out[key] = is;
+      continue;
+    }
+    const rows = checkedRows(SHAPE[key], was, is);
+    if (rows?.ok === false) return { ...rows, path: [key, ...rows.path] };
+    if (rows) {
+      out[key] = rows.rows;
       continue;
     }
     const read = SHAPE[key]?.safeParse(is);

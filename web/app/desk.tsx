@@ -158,7 +158,11 @@ export function DeskProvider({
         return edited.message;
       }
       if (frozen) setPending(edited.design);
-      else if (edited.design !== latest.current) put(edited.design, key);
+      else if (edited.design !== latest.current) {
+        // A second change in the same turn starts from this one, not from what was last drawn.
+        latest.current = edited.design;
+        put(edited.design, key);
+      }
       return null;
     },
     [frozen, put],

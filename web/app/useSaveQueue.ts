@@ -16,6 +16,27 @@ interface Unsaved {
 }
 const keyOf = (slug: string, label: string) => `unsaved ${slug} ${label}`;
 
+/** ms within which many changes are kept as one: a dragged part changes the design at every frame. */
+const TOGETHER = 100;
+
+/** Keeps in the browser what is not saved, the last of a burst of changes, and that at once when the page is left. */
+function keeping(key: string): (unsaved: Unsaved | null) => void {
+  let waiting: { unsaved: Unsaved | null; timer: ReturnType<typeof setTimeout> } | null = null;
+  const write = () => {
+    if (!waiting) return;
+    const { unsaved, timer } = waiting;
+    clearTimeout(timer);
+    waiting = null;
+    void (unsaved ? set(key, unsaved) : del(key)).catch(() => {});
+  };
+  window.addEventListener("pagehide", write);
+  document.addEventListener("visibilitychange", write);
+  return (unsaved) => {
+    if (waiting) waiting.unsaved = unsaved;
+    else waiting = { unsaved, timer: setTimeout(write, TOGETHER) };
+  };
+}
+
 /** Sends a design and says what became of it. */
 async function send(slug: string, label: string, revision: number, design: Design): Promise<Sent<Design>> {
   try {
@@ -70,8 +91,7 @@ export function useSaveQueue(
       new SaveQueue<Design>({
         server: { revision: revisions.versions[label] ?? 0, document: version.design },
         send: (revision, design) => send(slug, label, revision, design),
-        keep: (unsaved) =>
-          void (unsaved ? set(keyOf(slug, label), unsaved satisfies Unsaved) : del(keyOf(slug, label))).catch(() => {}),
+        keep: keeping(keyOf(slug, label)),
         onSaved: (revision, design) => remember(queries, slug, label, revision, design),
         online: () => navigator.onLine,
       }),

@@ -75,6 +75,9 @@ function Proposed({
   );
 }
 
+/** Parts of a view that get a number, the largest: beyond it numbers would hide the craft. */
+const LABELLED = 150;
+
 /** Numbers (and in the top view masses) beside the parts, clear of each other and of the CG. */
 function labelsOf(
   items: Item[],
@@ -94,7 +97,9 @@ function labelsOf(
   return placeLabels(
     items
       .map((item, i) => ({ item, number: i + 1, box: boxesOf(item, sheet, view)[0] as Box }))
-      .sort((a, b) => a.box.w * a.box.h - b.box.w * b.box.h)
+      .sort((a, b) => b.box.w * b.box.h - a.box.w * a.box.h)
+      .slice(0, LABELLED)
+      .reverse()
       .map(({ item, number, box: b }) => {
         const text =
           view === "top" && item.mass && b.w > 34
@@ -137,33 +142,31 @@ function OverlapMarks({
   pairs: { a: string; b: string }[];
   items: Item[];
 }) {
-  return pairs.flatMap(({ a, b }) => {
-    const [one, other] = [items.find((i) => i.id === a), items.find((i) => i.id === b)];
+  const byId = new Map(items.map((i) => [i.id, i]));
+  const d = pairs.flatMap(({ a, b }) => {
+    const [one, other] = [byId.get(a), byId.get(b)];
     if (!one || !other) return [];
-    return boxesOf(one, sheet, view).flatMap((p, i) =>
-      boxesOf(other, sheet, view).flatMap((q, j) => {
+    return boxesOf(one, sheet, view).flatMap((p) =>
+      boxesOf(other, sheet, view).flatMap((q) => {
         const x = Math.max(p.x, q.x);
         const y = Math.max(p.y, q.y);
         const w = Math.min(p.x + p.w, q.x + q.w) - x;
         const h = Math.min(p.y + p.h, q.y + q.h) - y;
-        return w > 0 && h > 0
-          ? [
-              <rect
-                key={`${a}${b}${i}${j}`}
-                x={x}
-                y={y}
-                width={w}
-                height={h}
-                fill="url(#overlap)"
-                stroke="var(--stop)"
-                strokeWidth="0.8"
-                pointerEvents="none"
-              />,
-            ]
-          : [];
+        return w > 0 && h > 0 ? `M${x} ${y}h${w}v${h}h${-w}z` : [];
       }),
     );
   });
+  // One mark for all of them: there may be hundreds.
+  return d.length === 0 ? null : (
+    <path
+      data-overlaps={d.length}
+      d={d.join("")}
+      fill="url(#overlap)"
+      stroke="var(--stop)"
+      strokeWidth="0.8"
+      pointerEvents="none"
+    />
+  );
 }
 
 const STEP = 1.4;
@@ -191,7 +194,7 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
   const [guides, setGuides] = useState<Guide[]>([]);
   const svg = useRef<SVGSVGElement>(null);
   const { items } = design;
-  const clashes = useMemo(() => overlaps({ ...design, items }), [design, items]);
+  const clashes = useMemo(() => overlaps({ items }), [items]);
   const outside = useMemo(() => new Set(outOfEnvelope(design).map((o) => o.id)), [design]);
   const shown = VIEWS.filter((v) => wanted.includes(v));
   const box = extent(preview ? { ...design, items: [...items, ...preview.design.items] } : design);
@@ -243,7 +246,8 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
         )
     : [];
   const chosen = items.find((i) => i.id === selected);
-  const nameOf = (id: string | undefined) => items.find((i) => i.id === id)?.name;
+  const names = new Map(items.map((i) => [i.id, i.name]));
+  const nameOf = (id: string | undefined) => names.get(id ?? "");
   const size = (axis: Axis) => box.max[axis] - box.min[axis];
   const zoomKeys = (event: KeyboardEvent) => {
     if (event.target !== event.currentTarget) return;

@@ -13,12 +13,15 @@ export function EvidenceSelect({
   onChange,
   disabled,
   drawing,
+  inList,
 }: {
   label: string;
   value: Evidence;
   onChange: (level: Evidence) => void;
   disabled?: boolean;
   drawing?: boolean;
+  /** In a list it is reached by the arrow keys: Tab goes from number to number. */
+  inList?: boolean;
 }) {
   const choices = CHOICES.includes(value) ? CHOICES : [...CHOICES, value];
   return (
@@ -29,6 +32,7 @@ export function EvidenceSelect({
         className="absolute inset-0 opacity-0"
         value={value}
         disabled={disabled}
+        tabIndex={inList ? -1 : undefined}
         onChange={(e) => onChange(e.target.value as Evidence)}
       >
         {choices.map((c) => (

@@ -1,32 +1,18 @@
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
-import type { z } from "zod";
 import { type Dimension, toDisplay } from "../../core/design/units";
-import { MILLI_FROM, parseQuantity } from "../../core/design/readQuantity";
 import { plain } from "../../core/wording/format";
 import { usePreferences } from "../app/preferences";
+import { type NumberSpec, editable, readField } from "./readField";
 import { enterByMouse, selectAll } from "./selectAll";
 
-interface Props {
+interface Props extends NumberSpec {
   label: string;
   value: number | null;
-  dimension: Dimension;
   /** Takes the value; a returned text is why it was refused, and stands at the field. */
   onCommit: (value: number | null) => unknown;
-  /** The value's own schema: its message is the error. */
-  schema?: z.ZodType<number>;
-  empty?: string;
   disabled?: boolean;
   boxed?: boolean;
   className?: string;
-}
-
-/**
- * Digits enough that showing a value and reading it back changes nothing that matters (1 in 100 000). A capacity that
- * would be read in mAh without its unit stands with it.
- */
-function editable(value: number, dimension: Dimension, habit: "metric" | "imperial"): string {
-  const number = String(Number(toDisplay(value, dimension, habit).toPrecision(6)));
-  return dimension === "capacity" && Math.abs(value) >= MILLI_FROM ? `${number} Ah` : number;
 }
 
 /** Moves to the same column of the next or previous row of a table, like a spreadsheet. */
@@ -94,16 +80,15 @@ export function QuantityField({
       return;
     }
     if (text === null) return;
-    if (text.trim() === "" && empty !== undefined) {
+    const read = readField(text, { dimension, schema, empty }, habit);
+    if (!read.ok) {
+      setError(read.message);
+      return;
+    }
+    if (read.value === null) {
       setText(null);
       setError(null);
       if (value !== null) onCommit(null);
-      return;
-    }
-    const read = parseQuantity(text, dimension, habit);
-    const problem = !read.ok ? read.message : schema ? schemaMessage(schema, read.value, dimension) : null;
-    if (problem !== null || !read.ok) {
-      setError(problem);
       return;
     }
     const unchanged = value !== null && Math.abs(read.value - value) <= 1e-6 * Math.abs(value);
@@ -179,22 +164,4 @@ function placesFor(value: number, dimension: Dimension, habit: "metric" | "imper
   const shown = Math.abs(toDisplay(value, dimension, habit));
   const text = String(Number(shown.toPrecision(5)));
   return text.includes("e") ? 3 : (text.split(".")[1]?.length ?? 0);
-}
-
-function schemaMessage(schema: z.ZodType<number>, value: number, dimension: Dimension): string | null {
-  const result = schema.safeParse(value);
-  if (result.success) return null;
-  const issue = result.error.issues[0];
-  if (!issue) return "Not accepted.";
-  if (issue.code === "too_small" && (issue.minimum === 0 || Number(issue.minimum) === 0))
-    return issue.inclusive ? "Accepted: zero or more." : "Accepted: more than zero.";
-  if (issue.code === "too_small")
-    return issue.message.startsWith("Too small")
-      ? `Accepted: ${plain(Number(issue.minimum), dimension)} or more.`
-      : `${issue.message} (at least ${plain(Number(issue.minimum), dimension)}).`;
-  if (issue.code === "too_big")
-    return issue.message.startsWith("Too big")
-      ? `Accepted: ${plain(Number(issue.maximum), dimension)} at most.`
-      : `${issue.message}.`;
-  return issue.message;
 }

@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 
 /** Text of a chosen file: UTF-8, or Windows-1252 where an older spreadsheet saved it. */
-async function textOf(file: File): Promise<string> {
+export async function textOf(file: File): Promise<string> {
   const bytes = await file.arrayBuffer();
   const utf8 = new TextDecoder("utf-8").decode(bytes);
   // UTF-8 leaves replacement marks in what is Windows-1252.

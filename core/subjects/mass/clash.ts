@@ -1,6 +1,5 @@
 import { AXES, type Design, type Item } from "../../design/schema";
 import { type Body, bodies } from "./rollup";
-import { attachedTo } from "./tree";
 
 /** Two parts that share space. */
 export interface Overlap {
@@ -37,21 +36,39 @@ function depth(a: Item, b: Item): number {
  * hangs on a part may sit in it.
  * Boxes only: a round or tapered part that clears in truth may be named; the drawing shows where.
  */
-export function overlaps(design: Design): Overlap[] {
-  const solid = design.items.filter((i) => !i.hollow && AXES.every((a) => i.size[a] > FIT));
+export function overlaps({ items }: Pick<Design, "items">): Overlap[] {
+  const held = known.get(items);
+  if (held) return held;
+  const parents = new Map(items.map((i) => [i.id, i.parentId]));
+  const order = new Map(items.map((i, k) => [i.id, k]));
+  const hangsOn = (id: string, host: string): boolean => {
+    for (let up = parents.get(id) ?? null, n = 0; up !== null && n < items.length; up = parents.get(up) ?? null, n++)
+      if (up === host) return true;
+    return false;
+  };
+  // From nose to tail: what begins behind the end of a part can share no space with it.
+  const solid = items
+    .filter((i) => !i.hollow && AXES.every((a) => i.size[a] > FIT))
+    .sort((a, b) => a.place.x - a.size.x / 2 - (b.place.x - b.size.x / 2));
   const out: Overlap[] = [];
-  for (const [i, a] of solid.entries())
-    for (const b of solid.slice(i + 1)) {
-      const reach = AXES.every(
-        (axis) => axis === "y" || Math.abs(a.place[axis] - b.place[axis]) < (a.size[axis] + b.size[axis]) / 2,
-      );
-      if (!reach) continue;
+  for (const [k, a] of solid.entries()) {
+    const end = a.place.x + a.size.x / 2;
+    for (let j = k + 1; j < solid.length; j++) {
+      const b = solid[j] as Item;
+      if (b.place.x - b.size.x / 2 >= end) break;
+      if (Math.abs(a.place.z - b.place.z) >= (a.size.z + b.size.z) / 2) continue;
       const d = depth(a, b);
-      if (d > FIT && !attachedTo(design.items, a.id).includes(b) && !attachedTo(design.items, b.id).includes(a))
-        out.push({ a: a.id, b: b.id, depth: d });
+      if (d <= FIT || hangsOn(a.id, b.id) || hangsOn(b.id, a.id)) continue;
+      const first = (order.get(a.id) ?? 0) < (order.get(b.id) ?? 0);
+      out.push({ a: first ? a.id : b.id, b: first ? b.id : a.id, depth: d });
     }
-  return out.sort((p, q) => q.depth - p.depth);
+  }
+  out.sort((p, q) => q.depth - p.depth);
+  known.set(items, out);
+  return out;
 }
+/** By the identity of the ledger: the drawing and the verdict ask for the same. */
+const known = new WeakMap<readonly Item[], Overlap[]>();
 
 /** How far each part reaches out of the envelope, m, the worst first; empty when there is no envelope. */
 export function outOfEnvelope(design: Design): { id: string; by: number; axis: (typeof AXES)[number] }[] {

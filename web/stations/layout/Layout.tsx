@@ -6,7 +6,8 @@ import { CraftDrawing } from "../../drawing/CraftDrawing";
 import { BalanceSheet } from "./BalanceSheet";
 import { CgPanel } from "./CgPanel";
 import { DrawingSheet } from "./DrawingSheet";
-import { Ledger, newPart } from "./Ledger";
+import { blankPart } from "../../../core/subjects/mass/ledger";
+import { Ledger } from "./ledger/Ledger";
 import { LeverageSheet } from "./LeverageSheet";
 import { Selected } from "./Selected";
 import { WalkBackSheet } from "./WalkBackSheet";
@@ -42,58 +43,49 @@ export function LayoutStation() {
   const select = useCallback((id: string) => latest.current({ part: id }), []);
   const index = design.items.findIndex((i) => i.id === selected);
   const item = design.items[index];
-  if (design.items.length === 0)
-    return (
-      <section className="p-6">
-        <h2 className="text-[18px]">No parts yet</h2>
-        <p className="mt-2">
-          Begin with the heaviest: the battery, then the motor. A name, a mass and how far it sits behind the nose are
-          enough. Or paste a list below.
-        </p>
-        <button
-          type="button"
-          className="act act-first mb-4 mt-4"
-          onClick={() => edit((d) => d.items.push({ ...newPart(d), name: "Battery" }))}
-        >
-          Add the first part
-        </button>
-        <Ledger selected={null} onSelect={select} />
-      </section>
-    );
+  const empty = design.items.length === 0;
   return (
     <>
-      <div className="flex min-h-[470px] flex-wrap border-b border-hair">
-        <div ref={sheetRef} className="min-w-[300px] flex-1 bg-sheet">
-          <CraftDrawing selected={selected} onSelect={select} width={width} height={width < 500 ? 420 : 378} />
-          <WindowStrip width={width} />
+      {empty ? (
+        <NoParts onAdd={() => edit((d) => d.items.push({ ...blankPart(d), name: "Battery" }))} />
+      ) : (
+        <div className="craft-view flex min-h-[470px] flex-wrap border-b border-hair">
+          <div ref={sheetRef} className="min-w-[300px] flex-1 bg-sheet">
+            <CraftDrawing selected={selected} onSelect={select} width={width} height={width < 500 ? 420 : 378} />
+            <WindowStrip width={width} />
+          </div>
+          <div className="w-[276px] shrink-0 border-l border-hair px-4 py-3 max-[640px]:w-full max-[640px]:border-l-0">
+            <CgPanel />
+            {item && <Selected item={item} number={index + 1} />}
+            <p className="mt-3 text-[11px] text-pencil">
+              Dashed outline: mass not yet weighed. ± holds 2 times in 3, ellipse 9 in 10.
+            </p>
+          </div>
         </div>
-        <div className="w-[276px] shrink-0 border-l border-hair px-4 py-3 max-[640px]:w-full max-[640px]:border-l-0">
-          <CgPanel />
-          {item && <Selected item={item} number={index + 1} />}
-          <p className="mt-3 text-[11px] text-pencil">
-            Dashed outline: mass not yet weighed. ± holds 2 times in 3, ellipse 9 in 10.
-          </p>
+      )}
+      {!empty && (
+        <div
+          className="no-print flex flex-wrap gap-x-5 border-b border-hair px-4"
+          role="tablist"
+          aria-label="Layout sheets"
+        >
+          {(Object.keys(SHEETS) as SheetName[]).map((name) => (
+            <button
+              key={name}
+              type="button"
+              role="tab"
+              aria-selected={name === sheet}
+              className={`min-h-8 border-b-[3px] font-semibold ${name === sheet ? "border-accent text-accent" : "border-transparent text-ink2"}`}
+              onClick={() => put({ sheet: name })}
+            >
+              {SHEETS[name]}
+            </button>
+          ))}
         </div>
-      </div>
-      <div
-        className="no-print flex flex-wrap gap-x-5 border-b border-hair px-4"
-        role="tablist"
-        aria-label="Layout sheets"
-      >
-        {(Object.keys(SHEETS) as SheetName[]).map((name) => (
-          <button
-            key={name}
-            type="button"
-            role="tab"
-            aria-selected={name === sheet}
-            className={`min-h-8 border-b-[3px] font-semibold ${name === sheet ? "border-accent text-accent" : "border-transparent text-ink2"}`}
-            onClick={() => put({ sheet: name })}
-          >
-            {SHEETS[name]}
-          </button>
-        ))}
-      </div>
-      {sheet === "balance" ? (
+      )}
+      {empty ? (
+        <Ledger key="parts" selected={null} onSelect={select} />
+      ) : sheet === "balance" ? (
         <BalanceSheet />
       ) : sheet === "leverage" ? (
         <LeverageSheet onSelect={select} />
@@ -102,8 +94,24 @@ export function LayoutStation() {
       ) : sheet === "drawing" ? (
         <DrawingSheet />
       ) : (
-        <Ledger selected={selected} onSelect={select} />
+        <Ledger key="parts" selected={selected} onSelect={select} />
       )}
     </>
+  );
+}
+
+/** What to do first where there is nothing. */
+function NoParts({ onAdd }: { onAdd: () => void }) {
+  return (
+    <section className="px-6 pt-6">
+      <h2 className="text-[18px]">No parts yet</h2>
+      <p className="mt-2">
+        Begin with the heaviest: the battery, then the motor. A name, a mass and how far it sits behind the nose are
+        enough. Or paste a list below.
+      </p>
+      <button type="button" className="act act-first mb-4 mt-4" onClick={onAdd}>
+        Add the first part
+      </button>
+    </section>
   );
 }

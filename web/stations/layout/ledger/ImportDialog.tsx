@@ -1,13 +1,13 @@
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
-import { toItems } from "../../../core/exchange/partsExchange";
-import { PART_ROLES, type PartRole, guessReading, readParts, tableSums } from "../../../core/exchange/partsTable";
-import { plain } from "../../../core/wording/format";
-import { ROLE_WORD, reportText } from "../../../core/wording/partsTable";
-import { Dialog } from "../../app/Dialog";
-import { useDesk } from "../../app/desk";
-import { usePreferences } from "../../app/preferences";
-import { TableFile, TableSigns, useTable } from "../../fields/TableFile";
+import { toItems } from "../../../../core/exchange/partsExchange";
+import { PART_ROLES, type PartRole, guessReading, readParts, tableSums } from "../../../../core/exchange/partsTable";
+import { plain } from "../../../../core/wording/format";
+import { ROLE_WORD, reportText } from "../../../../core/wording/partsTable";
+import { Dialog } from "../../../app/Dialog";
+import { useDesk } from "../../../app/desk";
+import { usePreferences } from "../../../app/preferences";
+import { TableFile, TableSigns, useTable } from "../../../fields/TableFile";
 
 const UNITS: Partial<Record<PartRole, string[]>> = {
   mass: ["g", "kg", "oz", "lb"],

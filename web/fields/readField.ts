@@ -1,0 +1,51 @@
+import type { z } from "zod";
+import { type Dimension, type UnitHabit, toDisplay } from "../../core/design/units";
+import { MILLI_FROM, parseQuantity } from "../../core/design/readQuantity";
+import { plain } from "../../core/wording/format";
+
+/** What a field for a number accepts. */
+export interface NumberSpec {
+  dimension: Dimension;
+  /** The value's own schema: its message is the error. */
+  schema?: z.ZodType<number>;
+  /** What an empty field shows; without it a number is needed. */
+  empty?: string;
+}
+
+export type FieldRead = { ok: true; value: number | null; note?: string } | { ok: false; message: string };
+
+/** Reads what was typed or pasted into a field for a number. */
+export function readField(text: string, { dimension, schema, empty }: NumberSpec, habit: UnitHabit): FieldRead {
+  if (text.trim() === "" && empty !== undefined) return { ok: true, value: null };
+  const read = parseQuantity(text, dimension, habit);
+  if (!read.ok) return { ok: false, message: read.message };
+  const problem = schema ? schemaMessage(schema, read.value, dimension) : null;
+  return problem === null ? { ok: true, value: read.value, note: read.note } : { ok: false, message: problem };
+}
+
+/**
+ * Digits enough that showing a value and reading it back changes nothing that matters (1 in 100 000). A capacity that
+ * would be read in mAh without its unit stands with it.
+ */
+export function editable(value: number, dimension: Dimension, habit: UnitHabit): string {
+  const number = String(Number(toDisplay(value, dimension, habit).toPrecision(6)));
+  return dimension === "capacity" && Math.abs(value) >= MILLI_FROM ? `${number} Ah` : number;
+}
+
+function schemaMessage(schema: z.ZodType<number>, value: number, dimension: Dimension): string | null {
+  const result = schema.safeParse(value);
+  if (result.success) return null;
+  const issue = result.error.issues[0];
+  if (!issue) return "Not accepted.";
+  if (issue.code === "too_small" && (issue.minimum === 0 || Number(issue.minimum) === 0))
+    return issue.inclusive ? "Accepted: zero or more." : "Accepted: more than zero.";
+  if (issue.code === "too_small")
+    return issue.message.startsWith("Too small")
+      ? `Accepted: ${plain(Number(issue.minimum), dimension)} or more.`
+      : `${issue.message} (at least ${plain(Number(issue.minimum), dimension)}).`;
+  if (issue.code === "too_big")
+    return issue.message.startsWith("Too big")
+      ? `Accepted: ${plain(Number(issue.maximum), dimension)} at most.`
+      : `${issue.message}.`;
+  return issue.message;
+}

@@ -1,0 +1,497 @@
+import {
+  type RowSelectionState,
+  type SortingState,
+  columnVisibilityFeature,
+  createFilteredRowModel,
+  createSortedRowModel,
+  globalFilteringFeature,
+  columnFilteringFeature,
+  rowSelectionFeature,
+  rowSortingFeature,
+  tableFeatures,
+  useTable,
+} from "@tanstack/react-table";
+import { type ClipboardEvent, type DragEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
+import { toast } from "sonner";
+import type { Item } from "../../../../core/design/schema";
+import { partsText } from "../../../../core/exchange/partsExchange";
+import { guessReading } from "../../../../core/exchange/partsTable";
+import { blankPart, duplicateItems, moveRow, removeItems } from "../../../../core/subjects/mass/ledger";
+import { useDesk } from "../../../app/desk";
+import { usePreferences } from "../../../app/preferences";
+import { saveFile } from "../../../drawing/saveSvg";
+import { textOf } from "../../../fields/TableFile";
+import { blockOf } from "../../../grid/block";
+import { type GridHands, useGridKeys } from "../../../grid/useGridKeys";
+import { useVirtualRows } from "../../../grid/useVirtualRows";
+import { ColumnMenu } from "./ColumnMenu";
+import { ImportDialog } from "./ImportDialog";
+import { GroupRow, Row } from "./Row";
+import { type Column, SHEETS, type SheetName, useColumns, useDerived } from "./columns";
+import { pasteBlock } from "./pasteBlock";
+
+const features = tableFeatures({
+  rowSortingFeature,
+  columnFilteringFeature,
+  globalFilteringFeature,
+  rowSelectionFeature,
+  columnVisibilityFeature,
+  sortedRowModel: createSortedRowModel(),
+  filteredRowModel: createFilteredRowModel(),
+});
+
+/** Whether every word of what is looked for is in the part's name or group. */
+const holds = (item: Item, wanted: string) => {
+  const text = `${item.name} ${item.group}`.toLowerCase();
+  return wanted
+    .toLowerCase()
+    .split(/\s+/)
+    .every((w) => text.includes(w));
+};
+const SHOWN = "ledger/columns";
+const heldShown = (): Record<string, boolean> => {
+  try {
+    return JSON.parse(localStorage.getItem(SHOWN) ?? "{}") as Record<string, boolean>;
+  } catch {
+    return {};
+  }
+};
+
+interface Listed {
+  id: string;
+}
+
+/** The models of the list: what is sorted, looked for, chosen and shown. */
+function useLedgerTable(items: Item[], columns: Column[]) {
+  const byId = useRef(new Map<string, Item>());
+  byId.current = new Map(items.map((i) => [i.id, i]));
+  const [sorting, setSorting] = useState<SortingState>([]);
+  const [wanted, setWanted] = useState("");
+  const [chosen, setChosen] = useState<RowSelectionState>({});
+  const [shown, setShown] = useState(heldShown);
+  // The list is one of ids, made anew when it is sorted or looked for: a part that moves sorts nothing, and no row
+  // jumps while it is typed in.
+  const names = items.map((i) => i.id).join("\n");
+  // biome-ignore lint/correctness/useExhaustiveDependencies: values are read once for each sorting and each search
+  const ids = useMemo(() => (names === "" ? [] : names.split("\n").map((id) => ({ id }))), [names, sorting, wanted]);
+  const defs = useMemo(
+    () => [
+      {
+        id: "name",
+        accessorFn: ({ id }: Listed) => byId.current.get(id)?.name,
+        enableHiding: false,
+        sortUndefined: "last" as const,
+      },
+      ...columns.map((c) => ({
+        id: c.id,
+        accessorFn: ({ id }: Listed) => {
+          const item = byId.current.get(id);
+          return (item && c.by?.(item)) ?? undefined;
+        },
+        enableSorting: c.by !== undefined,
+        // Of numbers the largest first.
+        sortDescFirst: c.right === true,
+        sortUndefined: "last" as const,
+      })),
+    ],
+    [columns],
+  );
+  useEffect(() => {
+    localStorage.setItem(SHOWN, JSON.stringify(shown));
+  }, [shown]);
+  const table = useTable({
+    features,
+    data: ids,
+    columns: defs,
+    getRowId: ({ id }: Listed) => id,
+    state: { sorting, globalFilter: wanted, rowSelection: chosen, columnVisibility: shown },
+    onSortingChange: setSorting,
+    onGlobalFilterChange: setWanted,
+    onRowSelectionChange: setChosen,
+    onColumnVisibilityChange: setShown,
+    globalFilterFn: (row: { original: Listed }, _column: string, value: string) => {
+      const item = byId.current.get(row.original.id);
+      return item !== undefined && holds(item, value);
+    },
+    getColumnCanGlobalFilter: (column: { id: string }) => column.id === "name",
+  });
+  return { table, byId: byId.current, sorting, wanted, setWanted, chosen, setChosen, shown };
+}
+
+type Line = { kind: "group"; group: string; items: Item[] } | { kind: "part"; item: Item };
+
+/** Groups with their parts where there are several and nothing is sorted or looked for; else the parts alone. */
+function linesOf(rows: Item[], plainly: boolean): Line[] {
+  const groups = [...new Set(rows.map((i) => i.group))];
+  if (plainly || groups.length < 2) return rows.map((item) => ({ kind: "part", item }));
+  return groups.flatMap((group): Line[] => {
+    const items = rows.filter((i) => i.group === group);
+    return [{ kind: "group", group, items }, ...items.map((item): Line => ({ kind: "part", item }))];
+  });
+}
+
+/**
+ * The mass ledger, edited in place like a spreadsheet: keys from cell to cell, blocks pasted and copied, rows chosen,
+ * filled, doubled, moved, sorted and looked for. A long one draws only what is in view.
+ */
+export function Ledger({ selected, onSelect }: { selected: string | null; onSelect: (id: string) => void }) {
+  const { design, edit, file, version, undo, redo } = useDesk();
+  const { keys } = usePreferences();
+  const [sheet, setSheet] = useState<SheetName>(SHEETS[0]);
+  const [importing, setImporting] = useState<string | null>(null);
+  const columns = useColumns(sheet);
+  const derived = useDerived();
+  const { table, byId, sorting, wanted, setWanted, chosen, setChosen, shown } = useLedgerTable(design.items, columns);
+  // What was planned is a column for those who plan: it stands there when a part has it, or when it is asked for.
+  const plans = design.items.some((i) => i.planned !== null);
+  const wantedColumns = useMemo(() => ({ planned: plans, ...shown }), [plans, shown]);
+  const visible = useMemo(
+    () => columns.filter((c) => (wantedColumns as Record<string, boolean>)[c.id] !== false),
+    [columns, wantedColumns],
+  );
+  const rows = table.getRowModel().rows.flatMap((r) => byId.get(r.original.id) ?? []);
+  const plainly = sorting.length > 0 || wanted.trim() !== "";
+  const lines = useMemo(() => linesOf(rows, plainly), [rows, plainly]);
+  const ordered = lines.flatMap((l) => (l.kind === "part" ? [l.item] : []));
+  const body = useRef<HTMLTableSectionElement>(null);
+  const view = useVirtualRows(lines.length, body);
+
+  /** The part whose name takes the focus as soon as it is drawn. */
+  const entering = useRef<string | null>(null);
+  const numberOf = useMemo(() => new Map(design.items.map((i, k) => [i.id, k + 1])), [design.items]);
+  useEffect(() => {
+    const id = entering.current;
+    if (id === null) return;
+    const at = lines.findIndex((l) => l.kind === "part" && l.item.id === id);
+    if (at >= 0 && (at < view.from || at >= view.to)) view.show(at);
+    const field = body.current?.querySelector<HTMLElement>(`[data-row="${CSS.escape(id)}"] [data-col="name"] input`);
+    if (!field) return;
+    entering.current = null;
+    field.scrollIntoView({ block: "nearest" });
+    field.focus();
+  });
+  const add = useCallback(() => {
+    let made: string | null = null;
+    edit((d) => {
+      const part = blankPart(d);
+      made = part.id;
+      d.items.push(part);
+    });
+    if (made === null) return;
+    setWanted("");
+    entering.current = made;
+    onSelect(made);
+  }, [edit, onSelect, setWanted]);
+  useHotkeys("n", add, { enabled: keys, preventDefault: true });
+
+  const chosenWith = (id: string): Set<string> =>
+    new Set(chosen[id] ? design.items.flatMap((i) => (chosen[i.id] ? [i.id] : [])) : [id]);
+  const say = (text: string) =>
+    toast.success(text, { action: undo ? { label: "Undo", onClick: () => undo() } : undefined });
+  const remove = (ids: ReadonlySet<string>) => {
+    if (edit((d) => removeItems(d, ids)) !== null) return;
+    setChosen({});
+    say(
+      `${ids.size} ${ids.size === 1 ? "part" : "parts"} removed. Ctrl+Z brings ${ids.size === 1 ? "it" : "them"} back.`,
+    );
+  };
+  const double = (ids: ReadonlySet<string>) => {
+    let made: string[] = [];
+    if (edit((d) => void (made = duplicateItems(d, ids))) !== null) return;
+    entering.current = made[0] ?? null;
+    setChosen({});
+  };
+  const shift = (id: string, by: 1 | -1) => {
+    if (plainly) return void toast("Sorted, or looked for: the order is the list's own only without.");
+    const at = design.items.findIndex((i) => i.id === id);
+    const next = design.items[by === 1 ? at + 2 : at - 1];
+    if ((by === -1 && at <= 0) || (by === 1 && at === design.items.length - 1)) return;
+    edit((d) => moveRow(d, id, next?.id ?? null));
+  };
+  const copy = (items: readonly Item[]) =>
+    navigator.clipboard
+      .writeText(partsText(items, "\t"))
+      .then(() => toast.success(`${items.length} rows copied: paste them into a spreadsheet.`))
+      .catch(() => toast.error("The browser does not allow copying here: save the CSV instead."));
+  const fill = (id: string, columnId: string) => {
+    const column = visible.find((c) => c.id === columnId);
+    const many = chosen[id] ? ordered.filter((i) => chosen[i.id]) : [];
+    const [from, ...into] =
+      many.length > 1 ? many : ordered.slice(Math.max(0, ordered.findIndex((i) => i.id === id) - 1)).slice(0, 2);
+    if (!column?.text || !column.write || !from || into.length === 0) return;
+    const text = column.text(from);
+    (document.activeElement as HTMLElement | null)?.blur();
+    let refused: string | null = null;
+    edit((d) => {
+      for (const { id: to } of into) {
+        const item = d.items.find((i) => i.id === to);
+        if (item) refused ??= column.write?.(d, item, text) ?? null;
+      }
+    });
+    if (refused !== null) toast.error(refused);
+  };
+  const hands = useRef<GridHands>({} as GridHands);
+  hands.current = {
+    addRow: add,
+    fillDown: fill,
+    undo: () => undo?.(),
+    redo: () => redo?.(),
+    removeRows: (id) => remove(chosenWith(id)),
+    duplicateRows: (id) => double(chosenWith(id)),
+    shiftRow: shift,
+    copyRows: (id) => void copy(design.items.filter((i) => chosenWith(id).has(i.id))),
+  };
+  const onKeyDown = useGridKeys(hands);
+
+  const pick = useCallback(
+    (id: string, how: "one" | "more" | "range") => {
+      onSelect(id);
+      setChosen((was) => {
+        if (how === "one") return {};
+        if (how === "more") {
+          const { [id]: held, ...others } = was;
+          return held ? others : { ...was, [id]: true };
+        }
+        const ids = order.current;
+        const [a, b] = [ids.findIndex((x) => was[x]), ids.indexOf(id)].sort((x, y) => x - y);
+        return Object.fromEntries(ids.slice(Math.max(0, a ?? 0), (b ?? 0) + 1).map((x) => [x, true]));
+      });
+    },
+    [onSelect, setChosen],
+  );
+  const order = useRef<string[]>([]);
+  order.current = ordered.map((i) => i.id);
+  const drop = useCallback((id: string, before: string) => void edit((d) => moveRow(d, id, before)), [edit]);
+
+  const paste = (event: ClipboardEvent) => {
+    const text = event.clipboardData.getData("text/plain");
+    const block = blockOf(text);
+    if (block === null) return;
+    event.preventDefault();
+    const cell = (event.target as Element).closest<HTMLElement>("[data-col]");
+    const row = cell?.closest<HTMLElement>("[data-row]");
+    if (!cell || !row || guessReading(text).headerLine !== null) return setImporting(text);
+    (document.activeElement as HTMLElement | null)?.blur();
+    const into = { rows: order.current, columns: visible, row: row.dataset.row ?? "", column: cell.dataset.col ?? "" };
+    const refused: string[] = [];
+    let [cells, added] = [0, 0];
+    const wrong = edit((d) => {
+      const done = pasteBlock(d, block, into);
+      [cells, added] = [done.cells, done.added];
+      refused.push(...done.refused);
+      if (refused.length > 0) d.items = design.items;
+    });
+    if (refused.length > 0)
+      toast.error(`Nothing was pasted: ${refused[0]}${refused.length > 1 ? ` And ${refused.length - 1} more.` : ""}`);
+    else if (wrong === null)
+      say(
+        `${cells} ${cells === 1 ? "cell" : "cells"} pasted${added > 0 ? `, ${added} ${added === 1 ? "part" : "parts"} added` : ""}. Ctrl+Z takes it back.`,
+      );
+  };
+  const dropped = (event: DragEvent) => {
+    const [given] = event.dataTransfer.files;
+    if (!given) return;
+    event.preventDefault();
+    void textOf(given).then(setImporting);
+  };
+  const many = ordered.filter((i) => chosen[i.id]);
+  const last = ordered.at(-1)?.id;
+  return (
+    <section
+      aria-label="Parts"
+      className="px-4 pb-6"
+      onPaste={paste}
+      onDragOver={(e) => e.dataTransfer.types.includes("Files") && e.preventDefault()}
+      onDrop={dropped}
+    >
+      <div className="no-print flex flex-wrap items-center gap-x-4 gap-y-1 pb-1 pt-2">
+        {SHEETS.map((s) => (
+          <button
+            key={s}
+            type="button"
+            aria-pressed={sheet === s}
+            className={`min-h-6 border-b-2 text-[12px] ${sheet === s ? "border-accent text-accent" : "border-transparent text-ink2"}`}
+            onClick={() => setSheet(s)}
+          >
+            {s}
+          </button>
+        ))}
+        <span className="ml-auto flex flex-wrap items-center gap-3 text-[12px]">
+          <input
+            className="box w-[130px]! text-[12px]"
+            type="search"
+            placeholder="find a part"
+            aria-label="Find a part"
+            value={wanted}
+            onChange={(e) => setWanted(e.target.value)}
+          />
+          <ColumnMenu
+            columns={columns}
+            shown={wantedColumns}
+            onShow={(id, on) => table.getColumn(id)?.toggleVisibility(on)}
+          />
+          <button type="button" className="link" onClick={() => setImporting("")}>
+            import a list
+          </button>
+          <button type="button" className="link" onClick={() => void copy(design.items)}>
+            copy rows
+          </button>
+          <button
+            type="button"
+            className="link"
+            onClick={() =>
+              saveFile(
+                `${file.craft.name.toLowerCase()}-${version.label}-parts.csv`,
+                partsText(design.items, ","),
+                "text/csv",
+              )
+            }
+          >
+            save CSV
+          </button>
+        </span>
+      </div>
+      {many.length > 0 && (
+        <p className="no-print flex flex-wrap items-center gap-3 bg-tint-accent px-2 py-1 text-[12px]" role="status">
+          <b className="text-ink">{many.length} chosen</b>
+          <button type="button" className="link" onClick={() => double(new Set(many.map((i) => i.id)))}>
+            duplicate
+          </button>
+          <button type="button" className="link" onClick={() => void copy(many)}>
+            copy
+          </button>
+          <button type="button" className="link" onClick={() => remove(new Set(many.map((i) => i.id)))}>
+            remove
+          </button>
+          <button type="button" className="link" onClick={() => setChosen({})}>
+            none
+          </button>
+          <span className="text-pencil">Ctrl+D in a cell fills the first one’s value into all</span>
+        </p>
+      )}
+      <div className="overflow-x-auto">
+        <table className="rows w-full min-w-[840px] table-fixed" onKeyDown={onKeyDown} data-grid="parts">
+          <colgroup>
+            <col className="w-[30px]" />
+            <col />
+            {visible.map((c) => (
+              <col key={c.id} className={c.width} />
+            ))}
+          </colgroup>
+          <thead>
+            <tr>
+              <th />
+              <Head id="name" head="Part" sorting={sorting} onSort={() => table.getColumn("name")?.toggleSorting()} />
+              {visible.map((c) => (
+                <Head
+                  key={c.id}
+                  id={c.id}
+                  head={c.head}
+                  right={c.right}
+                  sorting={sorting}
+                  onSort={c.by && c.head ? () => table.getColumn(c.id)?.toggleSorting() : undefined}
+                />
+              ))}
+            </tr>
+          </thead>
+          <tbody ref={body}>
+            {view.above > 0 && <tr style={{ height: view.above }} />}
+            {lines
+              .slice(view.from, view.to)
+              .map((line, k) =>
+                line.kind === "group" ? (
+                  <GroupRow
+                    key={`group ${line.group}`}
+                    index={view.from + k}
+                    measure={view.measure}
+                    group={line.group}
+                    items={line.items}
+                    columns={visible}
+                  />
+                ) : (
+                  <Row
+                    key={line.item.id}
+                    index={view.from + k}
+                    measure={view.measure}
+                    item={line.item}
+                    number={numberOf.get(line.item.id) ?? 0}
+                    host={
+                      line.item.parentId === null
+                        ? null
+                        : (design.items.find((p) => p.id === line.item.parentId)?.name ?? null)
+                    }
+                    selected={line.item.id === selected}
+                    chosen={chosen[line.item.id] === true}
+                    last={line.item.id === last}
+                    derived={derived(line.item)}
+                    columns={visible}
+                    onSelect={onSelect}
+                    onPick={pick}
+                    onDropBefore={plainly ? null : drop}
+                  />
+                ),
+              )}
+            {view.below > 0 && <tr style={{ height: view.below }} />}
+            <tr data-total className="text-[12px]">
+              <td />
+              <td className="font-semibold text-ink">{wanted.trim() ? `${ordered.length} found` : "All parts"}</td>
+              {visible.map((c) => (
+                <td key={c.id} className={`num ${c.right ? "text-right" : ""}`}>
+                  {c.sum?.(ordered)}
+                </td>
+              ))}
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <p className="no-print mt-2 flex flex-wrap gap-3">
+        <button type="button" className="act" onClick={add}>
+          Add a part
+        </button>
+        <span className="self-center text-[11px] text-pencil">
+          Any unit and simple sums may be typed: 7 oz, 11.5 in, 120+35 g. Arrows and Enter go from cell to cell, the
+          last row adds another; cells of a spreadsheet can be pasted into these, a list or a file dropped here.
+        </span>
+      </p>
+      {importing !== null && <ImportDialog start={importing} onClose={() => setImporting(null)} />}
+    </section>
+  );
+}
+
+/** The head of a column; a click sorts by it, the other way round, and not at all. */
+function Head({
+  id,
+  head,
+  right,
+  sorting,
+  onSort,
+}: {
+  id: string;
+  head: string;
+  right?: boolean;
+  sorting: SortingState;
+  onSort?: () => void;
+}) {
+  const by = sorting.find((s) => s.id === id);
+  return (
+    <th
+      className={`align-bottom ${right ? "text-right!" : ""}`}
+      aria-sort={by ? (by.desc ? "descending" : "ascending") : undefined}
+      scope="col"
+    >
+      {onSort ? (
+        <button
+          type="button"
+          className={`min-h-6 w-full font-[inherit] ${right ? "text-right" : "text-left"}`}
+          onClick={onSort}
+        >
+          {head}
+          {by ? (by.desc ? " ↓" : " ↑") : ""}
+        </button>
+      ) : (
+        head
+      )}
+    </th>
+  );
+}
