@@ -167,8 +167,14 @@ describe("a list that is looked through", () => {
   it("is sorted by its heads, found in by words, and shows the columns that are wanted", async () => {
     const order = () =>
       user.page.$$eval("[data-row] [data-col=name] input", (l) => l.map((e) => (e as HTMLInputElement).value));
-    await user.click("weighed");
-    await user.click("predicted");
+    const sortBy = (head: string) =>
+      user.page.$$eval(
+        "[data-grid] th button",
+        (l, h) => (l.find((e) => e.textContent?.startsWith(h)) as HTMLElement | undefined)?.click(),
+        head,
+      );
+    await sortBy("weighed");
+    await sortBy("predicted");
     const masses = await user.page.$$eval('[data-row] [data-col="predicted"] input', (l) =>
       l.map((e) => Number((e as HTMLInputElement).value)),
     );
