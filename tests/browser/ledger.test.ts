@@ -185,7 +185,10 @@ describe("a list that is looked through", () => {
     expect(await order()).toEqual(["Fin 7 n"]);
     await user.fill("Find a part", "");
     await user.click("columns");
-    await user.click("blurs CG by");
+    await user.page.waitForSelector('[role="menuitemcheckbox"]');
+    await user.page.$$eval('[role="menuitemcheckbox"]', (l) =>
+      (l.find((e) => e.textContent?.includes("blurs")) as HTMLElement | undefined)?.click(),
+    );
     await user.page.keyboard.press("Escape");
     expect(await user.page.$('[data-col="blur"]')).toBeNull();
     await user.page.reload({ waitUntil: "networkidle0" });

@@ -1,5 +1,6 @@
 import { useCallback, useRef } from "react";
 import { useSearchParams } from "react-router";
+import { Sheets } from "../../app/Tabs";
 import { useDesk } from "../../app/desk";
 import { useWidth } from "../../app/useWidth";
 import { CraftDrawing } from "../../drawing/CraftDrawing";
@@ -44,6 +45,7 @@ export function LayoutStation() {
   const index = design.items.findIndex((i) => i.id === selected);
   const item = design.items[index];
   const empty = design.items.length === 0;
+  const shown = empty || !(sheet in SHEETS) ? "parts" : sheet;
   return (
     <>
       {empty ? (
@@ -63,39 +65,25 @@ export function LayoutStation() {
           </div>
         </div>
       )}
-      {!empty && (
-        <div
-          className="no-print flex flex-wrap gap-x-5 border-b border-hair px-4"
-          role="tablist"
-          aria-label="Layout sheets"
-        >
-          {(Object.keys(SHEETS) as SheetName[]).map((name) => (
-            <button
-              key={name}
-              type="button"
-              role="tab"
-              aria-selected={name === sheet}
-              className={`min-h-8 border-b-[3px] font-semibold ${name === sheet ? "border-accent text-accent" : "border-transparent text-ink2"}`}
-              onClick={() => put({ sheet: name })}
-            >
-              {SHEETS[name]}
-            </button>
-          ))}
-        </div>
-      )}
-      {empty ? (
-        <Ledger key="parts" selected={null} onSelect={select} />
-      ) : sheet === "balance" ? (
-        <BalanceSheet />
-      ) : sheet === "leverage" ? (
-        <LeverageSheet onSelect={select} />
-      ) : sheet === "walk" ? (
-        <WalkBackSheet />
-      ) : sheet === "drawing" ? (
-        <DrawingSheet />
-      ) : (
-        <Ledger key="parts" selected={selected} onSelect={select} />
-      )}
+      <Sheets
+        label="Layout sheets"
+        names={Object.entries(SHEETS) as [SheetName, string][]}
+        value={shown}
+        onChange={(name) => put({ sheet: name })}
+        className={empty ? "hidden" : "border-b border-hair px-4"}
+      >
+        {shown === "balance" ? (
+          <BalanceSheet />
+        ) : shown === "leverage" ? (
+          <LeverageSheet onSelect={select} />
+        ) : shown === "walk" ? (
+          <WalkBackSheet />
+        ) : shown === "drawing" ? (
+          <DrawingSheet />
+        ) : (
+          <Ledger selected={selected} onSelect={select} />
+        )}
+      </Sheets>
     </>
   );
 }

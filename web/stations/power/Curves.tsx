@@ -1,3 +1,4 @@
+import { Sheets } from "../../app/Tabs";
 import { resultIn } from "../../../core/evaluate";
 import { mass as massSubject } from "../../../core/subjects/mass/node";
 import { useMemo, useState } from "react";
@@ -113,104 +114,101 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
   const x = sheet === "throttle" ? { title: "throttle, %", at: throttle * 100 } : { title: "speed, m/s", at: speed };
   return (
     <section aria-label="Curves" className="px-4 py-3">
-      <div className="no-print mb-2 flex gap-4" role="tablist" aria-label="Curves shown">
-        {(Object.keys(SHEETS) as Sheet[]).map((s) => (
-          <button
-            key={s}
-            type="button"
-            role="tab"
-            aria-selected={s === sheet}
-            className={`min-h-6 border-b-2 text-[12px] ${s === sheet ? "border-accent text-accent" : "border-transparent text-ink2"}`}
-            onClick={() => setSheet(s)}
-          >
-            {SHEETS[s]}
-          </button>
-        ))}
-        {sheet === "discharge" && (
-          <span className="ml-auto flex items-center gap-1 text-[11px]" role="group" aria-label="Pack">
-            {(Object.keys(CHANGES) as (keyof typeof CHANGES)[]).map((p) => (
-              <button
-                key={p}
-                type="button"
-                className={`chip ${p === pack ? "chip-on" : ""}`}
-                aria-pressed={p === pack}
-                onClick={() => setPack(p)}
-              >
-                {p === "cold" ? "at −5 °C" : p === "old" ? "old, twice the resistance" : p}
-              </button>
-            ))}
-            <b className="num ml-2 text-ink">
-              {run && Number.isFinite(run.seconds) ? `${plain(run.seconds, "time")} ± ${showSd(run.sd, "time")}` : ""}
-            </b>
-          </span>
-        )}
-      </div>
-      <div className="grid grid-cols-3 gap-4 max-[900px]:grid-cols-[minmax(0,1fr)]">
-        {sheet === "discharge" ? (
-          traces.voltage.length > 0 ? (
+      <Sheets
+        small
+        label="Curves shown"
+        names={Object.entries(SHEETS) as [Sheet, string][]}
+        value={sheet}
+        onChange={setSheet}
+        className="mb-2"
+        aside={
+          sheet === "discharge" && (
+            <span className="ml-auto flex items-center gap-1 text-[11px]" role="group" aria-label="Pack">
+              {(Object.keys(CHANGES) as (keyof typeof CHANGES)[]).map((p) => (
+                <button
+                  key={p}
+                  type="button"
+                  className={`chip ${p === pack ? "chip-on" : ""}`}
+                  aria-pressed={p === pack}
+                  onClick={() => setPack(p)}
+                >
+                  {p === "cold" ? "at −5 °C" : p === "old" ? "old, twice the resistance" : p}
+                </button>
+              ))}
+              <b className="num ml-2 text-ink">
+                {run && Number.isFinite(run.seconds) ? `${plain(run.seconds, "time")} ± ${showSd(run.sd, "time")}` : ""}
+              </b>
+            </span>
+          )
+        }
+      >
+        <div className="grid grid-cols-3 gap-4 max-[900px]:grid-cols-[minmax(0,1fr)]">
+          {sheet === "discharge" ? (
+            traces.voltage.length > 0 ? (
+              <>
+                <CurveChart
+                  title="Pack voltage under the heaviest phase"
+                  xTitle="minutes"
+                  yTitle="voltage, V"
+                  points={traces.voltage}
+                  limits={floor}
+                  xMax={minutes}
+                  fromZero={false}
+                />
+                <CurveChart
+                  title="Pack power, heaviest phase"
+                  xTitle="minutes"
+                  yTitle="power, W"
+                  points={traces.power}
+                  limits={[]}
+                  xMax={minutes}
+                />
+                <CurveChart
+                  title="State of charge"
+                  xTitle="minutes"
+                  yTitle="charge, %"
+                  points={traces.charge}
+                  limits={[]}
+                  xMax={minutes}
+                />
+              </>
+            ) : (
+              <p>State a duty first: what the pack is asked for over a run.</p>
+            )
+          ) : (
             <>
               <CurveChart
-                title="Pack voltage under the heaviest phase"
-                xTitle="minutes"
-                yTitle="voltage, V"
-                points={traces.voltage}
-                limits={floor}
-                xMax={minutes}
-                fromZero={false}
+                title={sheet === "speed" ? "Thrust and drag" : "Thrust, standing"}
+                xTitle={x.title}
+                yTitle="thrust, N"
+                points={points.thrust}
+                limits={thrustLimits}
+                at={x.at}
+                xMax={xMax}
+                line={drag}
               />
               <CurveChart
-                title="Pack power, heaviest phase"
-                xTitle="minutes"
-                yTitle="power, W"
-                points={traces.power}
-                limits={[]}
-                xMax={minutes}
+                title="Motor current"
+                xTitle={x.title}
+                yTitle="current, A"
+                points={points.current}
+                limits={currentLimits}
+                at={x.at}
+                xMax={xMax}
               />
               <CurveChart
-                title="State of charge"
-                xTitle="minutes"
-                yTitle="charge, %"
-                points={traces.charge}
+                title="Thrust for each watt"
+                xTitle={x.title}
+                yTitle="mN for each W"
+                points={points.economy}
                 limits={[]}
-                xMax={minutes}
+                at={x.at}
+                xMax={xMax}
               />
             </>
-          ) : (
-            <p>State a duty first: what the pack is asked for over a run.</p>
-          )
-        ) : (
-          <>
-            <CurveChart
-              title={sheet === "speed" ? "Thrust and drag" : "Thrust, standing"}
-              xTitle={x.title}
-              yTitle="thrust, N"
-              points={points.thrust}
-              limits={thrustLimits}
-              at={x.at}
-              xMax={xMax}
-              line={drag}
-            />
-            <CurveChart
-              title="Motor current"
-              xTitle={x.title}
-              yTitle="current, A"
-              points={points.current}
-              limits={currentLimits}
-              at={x.at}
-              xMax={xMax}
-            />
-            <CurveChart
-              title="Thrust for each watt"
-              xTitle={x.title}
-              yTitle="mN for each W"
-              points={points.economy}
-              limits={[]}
-              at={x.at}
-              xMax={xMax}
-            />
-          </>
-        )}
-      </div>
+          )}
+        </div>
+      </Sheets>
     </section>
   );
 }

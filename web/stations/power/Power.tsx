@@ -11,6 +11,7 @@ import { useSearchParams } from "react-router";
 import { METRICS, type MetricKey } from "../../../core/design/metrics";
 import { plain } from "../../../core/wording/format";
 import { Computed } from "../../app/Computed";
+import { Sheets } from "../../app/Tabs";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { QuantityField } from "../../fields/QuantityField";
@@ -53,6 +54,8 @@ const SHEETS = {
   generic: "Generic parts",
 } as const;
 type SheetName = keyof typeof SHEETS;
+/** What is no drive and no pack, and has a sheet among them. */
+const PATH = { id: "path", name: "Path and loads" };
 
 /** The station: working conditions, the flow of power, curves, and what the drives are made of. */
 export function PowerStation() {
@@ -118,7 +121,7 @@ export function PowerStation() {
   const working = all.filter((i) => !idle.has(design.units[i]?.id ?? ""));
   const here = result ? operatingAt(design, throttle, speed, working) : null;
   const sheet = (Object.keys(SHEETS) as SheetName[]).find((n) => n === search.get("sheet")) ?? "drives";
-  const chosen = search.get("of") ?? design.units[0]?.id;
+  const chosen = search.get("of") ?? design.units[0]?.id ?? design.batteries[0]?.id ?? PATH.id;
   const unit = design.units.find((u) => u.id === chosen);
   const battery = design.batteries.find((b) => b.id === chosen);
   const hover = evaluation.metrics.thrustThrottle;
@@ -277,118 +280,98 @@ export function PowerStation() {
         )}
       </div>
       {result && <Curves key={speed > 0 ? "moving" : "standing"} result={result} throttle={throttle} speed={speed} />}
-      <div
-        className="no-print flex flex-wrap gap-x-5 border-y border-hair px-4"
-        role="tablist"
-        aria-label="Power sheets"
+      <Sheets
+        label="Power sheets"
+        names={Object.entries(SHEETS) as [SheetName, string][]}
+        value={sheet}
+        onChange={(name) => put({ sheet: name === "drives" ? null : name })}
+        className="border-y border-hair px-4"
       >
-        {(Object.keys(SHEETS) as SheetName[]).map((name) => (
-          <button
-            key={name}
-            type="button"
-            role="tab"
-            aria-selected={name === sheet}
-            className={`min-h-8 border-b-[3px] font-semibold ${name === sheet ? "border-accent text-accent" : "border-transparent text-ink2"}`}
-            onClick={() => put({ sheet: name === "drives" ? null : name })}
-          >
-            {SHEETS[name]}
-          </button>
-        ))}
-      </div>
-      {uncovered !== null && (sheet === "search" || sheet === "loop" || sheet === "whatif") && (
-        <p className="px-4 py-4" data-uncovered>
-          Not covered: {uncovered}. Nothing is sized by a model that does not hold for it.
-        </p>
-      )}
-      {uncovered === null && sheet === "search" && <SearchSheet />}
-      {uncovered === null && sheet === "loop" && <LoopSheet />}
-      {uncovered === null && sheet === "whatif" && <WhatIfSheet />}
-      {sheet === "shelf" && <ShelfSheet />}
-      {sheet === "generic" && <GenericSheet />}
-      {sheet === "drives" && (
-        <>
-          <div
-            className="no-print flex flex-wrap items-center gap-x-4 px-4 pt-2"
-            role="tablist"
-            aria-label="Drives and packs"
-          >
-            {[...design.units, ...design.batteries, { id: "path", name: "Path and loads" }].map((x) => (
-              <button
-                key={x.id}
-                type="button"
-                role="tab"
-                aria-selected={x.id === chosen}
-                className={`min-h-7 border-b-[3px] font-semibold ${x.id === chosen ? "border-accent text-accent" : "border-transparent text-ink2"}`}
-                onClick={() => put({ of: x.id })}
-              >
-                {x.name}
-              </button>
-            ))}
-            <span className="ml-auto flex gap-3 text-[12px]">
-              <button type="button" className="link" onClick={addDrive}>
-                add a drive
-              </button>
-              <button type="button" className="link" onClick={addPack}>
-                add a pack
-              </button>
-              {removable && (
-                <button type="button" className="link" onClick={remove}>
-                  remove {unit?.name ?? battery?.name}
+        {uncovered !== null && (sheet === "search" || sheet === "loop" || sheet === "whatif") && (
+          <p className="px-4 py-4" data-uncovered>
+            Not covered: {uncovered}. Nothing is sized by a model that does not hold for it.
+          </p>
+        )}
+        {uncovered === null && sheet === "search" && <SearchSheet />}
+        {uncovered === null && sheet === "loop" && <LoopSheet />}
+        {uncovered === null && sheet === "whatif" && <WhatIfSheet />}
+        {sheet === "shelf" && <ShelfSheet />}
+        {sheet === "generic" && <GenericSheet />}
+        {sheet === "drives" && (
+          <Sheets
+            label="Drives and packs"
+            names={[...design.units, ...design.batteries, PATH].map((x) => [x.id, x.name] as const)}
+            value={chosen}
+            onChange={(id) => put({ of: id })}
+            className="items-center px-4 pt-2"
+            aside={
+              <span className="ml-auto flex gap-3 text-[12px]">
+                <button type="button" className="link" onClick={addDrive}>
+                  add a drive
                 </button>
-              )}
-            </span>
-          </div>
-          <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,340px)] gap-6 px-4 py-3 max-[760px]:grid-cols-[minmax(0,1fr)]">
-            {unit ? (
-              <DriveForm key={unit.id} unit={unit} />
-            ) : battery ? (
-              <PackForm key={battery.id} battery={battery} />
-            ) : (
-              <PathForm result={result} />
-            )}
-            <div>
-              <h2>
-                Standing, full throttle
-                {design.units.length > 1 ? `: ${result?.drives[result.lead]?.name ?? ""} leads` : ""}
-              </h2>
-              <table className="rows mt-1 w-full">
-                <tbody>
-                  {RESULTS.map((key) => {
-                    const q = evaluation.metrics[key];
-                    const then = preview?.evaluation.metrics[key];
-                    if (!q && (key === "thrustThrottle" || key === "speed")) return null;
-                    return (
-                      <tr key={key}>
-                        <td>{METRICS[key].label.replace(", full throttle", "")}</td>
-                        <td className="text-right">
-                          <Computed metric={key} quantity={q} />
-                          {then && q && Math.abs(then.value - q.value) > 1e-4 * Math.abs(q.value) && (
-                            <span className="num block text-accent">
-                              → {plain(then.value, METRICS[key].dimension, habit)}
-                            </span>
-                          )}
-                        </td>
-                      </tr>
-                    );
-                  })}
-                </tbody>
-              </table>
-              <Duty />
-              {result && <DragArea />}
-              <Cautions places={["power"]} />
-              {!resultIn(evaluation, balance) && (
-                <p className="mt-2 text-pencil">
-                  The craft has no mass yet:{" "}
-                  <button type="button" className="link" onClick={() => go({ station: "layout" })}>
-                    enter parts
+                <button type="button" className="link" onClick={addPack}>
+                  add a pack
+                </button>
+                {removable && (
+                  <button type="button" className="link" onClick={remove}>
+                    remove {unit?.name ?? battery?.name}
                   </button>
-                  .
-                </p>
+                )}
+              </span>
+            }
+          >
+            <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,340px)] gap-6 px-4 py-3 max-[760px]:grid-cols-[minmax(0,1fr)]">
+              {unit ? (
+                <DriveForm key={unit.id} unit={unit} />
+              ) : battery ? (
+                <PackForm key={battery.id} battery={battery} />
+              ) : (
+                <PathForm result={result} />
               )}
+              <div>
+                <h2>
+                  Standing, full throttle
+                  {design.units.length > 1 ? `: ${result?.drives[result.lead]?.name ?? ""} leads` : ""}
+                </h2>
+                <table className="rows mt-1 w-full">
+                  <tbody>
+                    {RESULTS.map((key) => {
+                      const q = evaluation.metrics[key];
+                      const then = preview?.evaluation.metrics[key];
+                      if (!q && (key === "thrustThrottle" || key === "speed")) return null;
+                      return (
+                        <tr key={key}>
+                          <td>{METRICS[key].label.replace(", full throttle", "")}</td>
+                          <td className="text-right">
+                            <Computed metric={key} quantity={q} />
+                            {then && q && Math.abs(then.value - q.value) > 1e-4 * Math.abs(q.value) && (
+                              <span className="num block text-accent">
+                                → {plain(then.value, METRICS[key].dimension, habit)}
+                              </span>
+                            )}
+                          </td>
+                        </tr>
+                      );
+                    })}
+                  </tbody>
+                </table>
+                <Duty />
+                {result && <DragArea />}
+                <Cautions places={["power"]} />
+                {!resultIn(evaluation, balance) && (
+                  <p className="mt-2 text-pencil">
+                    The craft has no mass yet:{" "}
+                    <button type="button" className="link" onClick={() => go({ station: "layout" })}>
+                      enter parts
+                    </button>
+                    .
+                  </p>
+                )}
+              </div>
             </div>
-          </div>
-        </>
-      )}
+          </Sheets>
+        )}
+      </Sheets>
     </>
   );
 }
