@@ -2,7 +2,9 @@ import Papa from "papaparse";
 import type { Evidence } from "../design/evidence";
 import { type Design, type Item, newItem } from "../design/schema";
 import { type ReadPart, tableSums } from "./partsTable";
+import { isWeighed, weigh } from "../subjects/mass/evidence";
 import { rollUp } from "../subjects/mass/rollup";
+import { moveItem } from "../subjects/mass/tree";
 
 /**
  * Columns of the parts list that this application writes: shown name, and the cell of an item. Its own reader
@@ -75,4 +77,59 @@ export function toItems(parts: readonly ReadPart[], design: Design, { evidence }
       source: p.price === null ? "have" : "buy",
     });
   });
+}
+
+/** What a list means for a ledger that has some of its parts already. */
+export interface Merge {
+  /** Parts of the ledger with the row of the list that has their name. */
+  same: { id: string; name: string; part: ReadPart }[];
+  /** Rows that no part has the name of. */
+  others: ReadPart[];
+}
+
+/** The rows of a list by the parts of the ledger that have their names; a name that stands twice in either is no name. */
+export function mergeOf(parts: readonly ReadPart[], design: Pick<Design, "items">): Merge {
+  const key = (name: string) => name.trim().toLowerCase().replace(/\s+/g, " ");
+  const count = (names: readonly string[]) => {
+    const out = new Map<string, number>();
+    for (const n of names) out.set(n, (out.get(n) ?? 0) + 1);
+    return out;
+  };
+  const here = count(design.items.map((i) => key(i.name)));
+  const there = count(parts.map((p) => key(p.name)));
+  const byName = new Map(design.items.map((i) => [key(i.name), i]));
+  const once = (p: ReadPart) => here.get(key(p.name)) === 1 && there.get(key(p.name)) === 1;
+  return {
+    same: parts.flatMap((part) => {
+      const item = byName.get(key(part.name));
+      return item && once(part) ? [{ id: item.id, name: item.name, part }] : [];
+    }),
+    others: parts.filter((p) => !once(p)),
+  };
+}
+
+/**
+ * Writes what the rows of a list say into the parts that have their names: mass, quantity, places, group and price
+ * where the list gives them; what it does not give stays. A weighed mass keeps what was predicted beside it.
+ */
+export function updateFrom(design: Design, same: Merge["same"], { evidence }: TakeOver): void {
+  for (const { id, part } of same) {
+    const item = design.items.find((i) => i.id === id);
+    if (!item) continue;
+    item.quantity = part.quantity;
+    if (part.mass !== null) {
+      const known = { value: part.mass, evidence: part.rough ? ("guess" as const) : evidence };
+      if (known.evidence === "measured") weigh(item, known);
+      else if (isWeighed(item.mass)) item.predicted = known;
+      else item.mass = known;
+    }
+    if (part.x !== null || part.y !== null || part.z !== null) {
+      const by = (axis: "x" | "y" | "z") => (part[axis] === null ? 0 : (part[axis] ?? 0) - item.place[axis]);
+      moveItem(design, id, { x: by("x"), y: by("y"), z: by("z") });
+      item.placeEvidence = "datasheet";
+      item.placeSd = undefined;
+    }
+    if (part.group) item.group = part.group.slice(0, 60);
+    if (part.price !== null && part.currency === "EUR") item.cost = part.price;
+  }
 }

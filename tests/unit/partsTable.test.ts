@@ -2,10 +2,10 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { emptyDesign } from "../../core/design/schema";
-import { partsText, toItems } from "../../core/exchange/partsExchange";
+import { mergeOf, partsText, toItems, updateFrom } from "../../core/exchange/partsExchange";
 import { guessReading, readParts, tableSums } from "../../core/exchange/partsTable";
 import { rollUp } from "../../core/subjects/mass/rollup";
-import { part } from "../support/designs";
+import { part, quietDesign } from "../support/designs";
 
 interface Truth {
   format: {
@@ -172,5 +172,23 @@ describe("own parts list", () => {
   });
   it("a name that looks like a formula is written as text", () => {
     expect(partsText(items, ",")).toContain("'=SUM(A1)");
+  });
+});
+
+describe("a list of parts that are there already", () => {
+  it("updates them by name, keeps what it does not say, and leaves the others to be added", () => {
+    const design = quietDesign();
+    const text = "part;qty;mass g;x mm\n HULL ;1;512;\nRudder;2;14;700\ntail;1;;610";
+    const { same, others } = mergeOf(readParts(text).parts, design);
+    expect(same.map((s) => s.name)).toEqual([design.items[0]?.name, design.items[4]?.name]);
+    expect(others.map((p) => p.name)).toEqual(["Rudder"]);
+    const [hull, , , , tail] = structuredClone(design.items);
+    updateFrom(design, same, { evidence: "measured" });
+    expect(design.items[0]).toMatchObject({ mass: { value: 0.512, evidence: "measured" }, place: hull?.place });
+    expect(design.items[4]).toMatchObject({ mass: tail?.mass, place: { ...tail?.place, x: 0.61 }, group: tail?.group });
+  });
+  it("takes a name that stands twice for no name", () => {
+    const design = quietDesign();
+    expect(mergeOf(readParts("part;mass g\nhull;1\nhull;2").parts, design).same).toEqual([]);
   });
 });

@@ -1,6 +1,7 @@
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
-import { toItems } from "../../../../core/exchange/partsExchange";
+import type { Design } from "../../../../core/design/schema";
+import { mergeOf, toItems, updateFrom } from "../../../../core/exchange/partsExchange";
 import { PART_ROLES, type PartRole, guessReading, readParts, tableSums } from "../../../../core/exchange/partsTable";
 import { plain } from "../../../../core/wording/format";
 import { ROLE_WORD, reportText } from "../../../../core/wording/partsTable";
@@ -40,11 +41,18 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
       const units = UNITS[role] ?? [];
       if (!units.includes(column.unit)) column.unit = units[0] ?? "";
     });
+  const merge = useMemo(() => mergeOf(table.parts, design), [table.parts, design]);
+  const [updating, setUpdating] = useState(true);
+  const same = updating ? merge.same : [];
   const add = () => {
-    const items = toItems(table.parts, design, { evidence });
-    if (edit((d) => void d.items.push(...items)) === null) {
+    const items = toItems(updating ? merge.others : table.parts, design, { evidence });
+    const change = (d: Design) => {
+      updateFrom(d, same, { evidence });
+      d.items.push(...items);
+    };
+    if (edit(change) === null) {
       toast.success(
-        `${items.length} parts from the list${refused.length > 0 ? `, ${refused.length} ${refused.length === 1 ? "row" : "rows"} refused` : ""}.`,
+        `${items.length} parts from the list${same.length > 0 ? `, ${same.length} updated by name` : ""}${refused.length > 0 ? `, ${refused.length} ${refused.length === 1 ? "row" : "rows"} refused` : ""}.`,
       );
       onClose();
     }
@@ -214,6 +222,14 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
           </>
         )}
       </div>
+      {merge.same.length > 0 && (
+        <label className="mt-2 flex items-center gap-2">
+          <input type="checkbox" checked={updating} onChange={(e) => setUpdating(e.target.checked)} />
+          {merge.same.length} {merge.same.length === 1 ? "has the name" : "have names"} of parts in the ledger: update
+          those instead of adding them again ({merge.same[0]?.name}
+          {merge.same.length > 1 ? ", …" : ""})
+        </label>
+      )}
       <p className="mt-3 flex justify-end gap-2">
         <button type="button" className="act" onClick={onClose}>
           Cancel
@@ -224,7 +240,9 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
           disabled={table.parts.length === 0 || text.trim() === ""}
           onClick={add}
         >
-          Add {table.parts.length} {table.parts.length === 1 ? "part" : "parts"}
+          {same.length > 0
+            ? `Update ${same.length}, add ${table.parts.length - same.length}`
+            : `Add ${table.parts.length} ${table.parts.length === 1 ? "part" : "parts"}`}
         </button>
       </p>
     </Dialog>
