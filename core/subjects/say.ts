@@ -13,7 +13,7 @@ import { type Nominal, type PowerKey, nominalPower, nominalSetup } from "./propu
 
 export const percent = (share: number) => `${Math.round(share * 100)} %`;
 export const times = (factor: number) => `${factor.toFixed(2)} ×`;
-export const inHundred = (odds: number) => `${Math.round(odds * 100)} in 100`;
+export const chance = (odds: number) => `${Math.round(odds * 100)} %`;
 
 /** Words of advice that change nothing in the design. */
 export const advice = (text: string): Remedy => ({ code: "advice", text, patch: null });
@@ -164,6 +164,6 @@ export const askFor = (
   habit: UnitHabit,
 ): Remedy => ({
   code: "ask-for",
-  text: `Ask for ${plain(value, dimension, habit)} instead`,
+  text: `${dimension === "time" ? "Lower" : "Raise"} the limit to ${plain(value, dimension, habit)}`,
   patch: set(["brief", "targets", `#${targetId}`, "value"], to),
 });

@@ -29,7 +29,7 @@ export function boardText(line: BoardLine, habit: UnitHabit = "metric", lock?: s
           : "Alone, by choice: say who it is";
       return line.state === "go"
         ? "People and roles are named"
-        : "Somebody must be named: from rung 3 on one who drives and one who watches, or tick that it is done alone";
+        : "From rung 3 on, name a pilot and a spotter, or tick that you work alone";
     case "success":
       return line.state === "go"
         ? "What happens if it goes well is agreed"

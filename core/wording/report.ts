@@ -131,7 +131,7 @@ export function buildReport(
             `${label}${t.weight === "must" ? "" : " (wish)"}`,
             limit,
             predicted ? value(predicted.value, predicted.sd, dimension) : "unknown",
-            odds === null ? "" : `${Math.round(odds * 100)} in 100`,
+            odds === null ? "" : `${Math.round(odds * 100)} %`,
           ];
         }),
       ),

@@ -77,7 +77,7 @@ export function comparisonText(c: Comparison, names: readonly string[]): string 
   const clear = Math.abs(d.value) > 2 * d.sd;
   return clear
     ? `At ${at}, ${second} ${c.equal === "thrust" ? "takes" : "gives"} ${percent(Math.abs(d.value), 1)} ± ${percent(d.sd, 1)} ${d.value > 0 ? "more" : "less"} ${what} than ${first}.`
-    : `At ${at}, no difference in ${what} can be told: ${percent(d.value, 1)} ± ${percent(d.sd, 1)}. Repeat, or measure more finely.`;
+    : `At ${at}, no measurable difference in ${what}: ${percent(d.value, 1)} ± ${percent(d.sd, 1)}. Repeat, or measure more finely.`;
 }
 
 export function fastThrottleText(f: FastThrottleFinding): string {

@@ -31,7 +31,7 @@ function thumb(user: User) {
       await user.page.mouse.up();
     },
     begin: async (question: string) => {
-      await user.fill("What shall it tell?", question);
+      await user.fill("What do you want to find out?", question);
       if (await user.page.$('[aria-label="Locked"]')) await user.fill("To go on, say why", "short and low, as before");
       if (await user.page.$(".field input[type=checkbox]:not(:checked)"))
         await user.page.click(".field input[type=checkbox]");
@@ -118,10 +118,10 @@ describe("field mode on a phone", () => {
     await demo.stopServer();
     await tap("Settled");
     await hold(1300);
-    await user.see("It crashed, or ended where nobody meant it to");
+    await user.see("It crashed or got away");
     await tap("Partly");
     await user.fill("Nose angle", "9");
-    await user.fill("Pack afterwards", "11.6");
+    await user.fill("Pack voltage after the run", "11.6");
     await tap("Put it in the log");
     await waiting(user, 1);
     await user.see(/1\s+entry kept in this browser/);
@@ -200,13 +200,13 @@ describe("field mode on a phone", () => {
     await user.page.setViewport({ width: 1280, height: 800 });
     await user.open("/craft/tern/v4/runs?log=new");
     await user.choose("Rung", "1 Power off");
-    await user.fill("The question that it answers", "Still straight?");
+    await user.fill("Purpose of this run", "Still straight?");
     await user.click("Add a moment");
     await user.fill("Moment 1, after", "2 min");
     await user.choose("Moment 1, mark", "Smell or smoke");
     await demo.stopServer();
     await user.click("Log this run");
-    await user.see("The server does not answer: the run is kept in this browser");
+    await user.see("Cannot reach the server: the run is kept in this browser");
     await waiting(user, 1);
     await user.click("1 entry kept in this browser, sent when the server answers");
     await user.see(/Still straight\?.*v4, rung 1/);

@@ -104,8 +104,8 @@ describe("a form with a field in error", () => {
   it("goes to that field, and does not take what stood there before", async () => {
     await user.open("/");
     await user.fill("Name", "Redshank");
-    await user.fill("Minutes wanted", "8 furlongs");
-    await user.click("Put v1 on the bench");
+    await user.fill("Run time wanted", "8 furlongs");
+    await user.click("Create craft");
     expect(await user.page.evaluate(() => document.activeElement?.getAttribute("aria-invalid"))).toBe("true");
     expect(new URL(user.page.url()).pathname).toBe("/");
   });

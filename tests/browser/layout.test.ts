@@ -18,9 +18,9 @@ const cgX = async () => Number((await user.read('[data-metric="cgX"]')).split(" 
 describe("a parts list into an empty craft", () => {
   it("is understood, shows what it refuses and why, and is added", async () => {
     await user.open("/");
-    await user.fill("Mass on hand", "0 g");
+    await user.fill("Parts you already have", "0 g");
     await user.fill("Name", "Dunlin");
-    await user.click("Put v1 on the bench");
+    await user.click("Create craft");
     await user.see("What it must do");
     await user.station("2");
     await user.see("No parts yet");

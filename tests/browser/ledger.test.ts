@@ -43,9 +43,9 @@ const pasteHere = (text: string) =>
 describe("the ledger by keyboard alone", () => {
   it("takes ten parts with mass and place in at most 60 keys beyond their text", async () => {
     await user.open("/");
-    await user.fill("Mass on hand", "0 g");
+    await user.fill("Parts you already have", "0 g");
     await user.fill("Name", "Ruff");
-    await user.click("Put v1 on the bench");
+    await user.click("Create craft");
     await user.see("What it must do");
     await user.station("2");
     await user.see("No parts yet");

@@ -40,16 +40,16 @@ describe("the whole loop, as a user would", () => {
   it("gives a first answer from three numbers, and a Stop when they cannot hold", async () => {
     await user.click("wings");
     await user.fill("Mass limit", "2 lb");
-    await user.fill("Mass on hand", "980 g");
-    await user.fill("Minutes wanted", "12");
+    await user.fill("Parts you already have", "980 g");
+    await user.fill("Run time wanted", "12");
     await user.see(/Stop: these numbers cannot hold together/);
-    await user.fill("Mass on hand", "250+60 g");
+    await user.fill("Parts you already have", "250+60 g");
     await user.gone("Stop: these numbers");
-    await user.see(/Left for structure and drive.*g ±/s);
-    await user.click("Put v1 on the bench");
+    await user.see(/Mass left for everything else.*g ±/s);
+    await user.click("Create craft");
     await user.see("A name is needed");
     await user.fill("Name", "Plover");
-    await user.click("Put v1 on the bench");
+    await user.click("Create craft");
     await user.see("What it must do");
   });
 
@@ -259,7 +259,7 @@ describe("the whole loop, as a user would", () => {
     await user.see("Whatever turns");
     await user.choose("Rung", "2 Held down");
     await user.see("Rung 2 is locked: rung 1 not tried yet.");
-    await user.fill("The question that it answers", "Does it pull as predicted?");
+    await user.fill("Purpose of this run", "Does it pull as predicted?");
     await user.fill("Measured 1, value", "29 oz");
     await user.click("Add a measurement");
     await user.fill("Measured 2, what", "Lift-off speed");
@@ -269,7 +269,7 @@ describe("the whole loop, as a user would", () => {
     await user.click("Read; this craft is held and clear of people when powered");
     await user.click("Log this run");
     await user.see("Say why it was run all the same");
-    await user.fill("Why it was run all the same", "tied down at home, power-off checks not written down");
+    await user.fill("Reason for running anyway", "tied down at home, power-off checks not written down");
     await user.click("Log this run");
     await user.see("Predicted against measured");
     await user.see("Run although rung 1 not tried yet. Why: tied down at home");
@@ -286,7 +286,7 @@ describe("the whole loop, as a user would", () => {
     await user.fill("What was seen, in a few words", "Cut out at full throttle");
     // Its own words lead to the symptom.
     const like = await user.page.waitForSelector(
-      'xpath/.//*[@aria-label="Sounds like"]//button[contains(., "Power cuts out")]',
+      'xpath/.//*[@aria-label="Similar known faults"]//button[contains(., "Power cuts out")]',
     );
     await (like as unknown as { click: () => Promise<void> } | null)?.click();
     await user.page.waitForSelector('[data-proposal="over-current"]');

@@ -31,7 +31,7 @@ describe("planning a run", () => {
     await user.open("/craft/tern/v5/runs?newplan=3");
     await user.click("Plan it");
     await user.see("A run answers a question: write it down.");
-    await user.fill("The question that it answers", "Does it lift with the new propeller?");
+    await user.fill("Purpose of this run", "Does it lift with the new propeller?");
     await user.click("Plan it");
     await user.see("Not yet:");
     expect(
@@ -41,7 +41,7 @@ describe("planning a run", () => {
       l.map((e) => `${e.getAttribute("data-board")}: ${e.textContent}`).join("\n"),
     );
     expect(lines).toMatch(/not yet: .*rung 2 not tried yet/);
-    expect(lines).toMatch(/not yet: .*Somebody must be named/);
+    expect(lines).toMatch(/not yet: .*From rung 3 on, name a pilot/);
   });
   it("turns go line by line; its ticks are kept with it, and a wrong value stays with its reason", async () => {
     await user.fill("Wind, limit", "fast");
@@ -111,7 +111,7 @@ describe("planning a run", () => {
     const number = (await file()).plans.at(-1)?.number;
     await user.open(`/craft/tern/v5/runs?plan=${number}`);
     await user.page.waitForSelector('[data-may="not yet"]');
-    await user.fill("Why it goes on all the same", "a hop of three seconds");
+    await user.fill("Reason for running anyway", "a hop of three seconds");
     await user.page.waitForSelector('[data-may="go"]');
     await user.click("Log it afterwards");
     await user.see("Gates of rung 3");
@@ -158,7 +158,7 @@ describe("the test ladder", () => {
     await user.open("/craft/tern/v4/runs?ready=1");
     await user.page.waitForSelector('[data-travel="not yet"]');
     const red = await user.page.$$eval('[data-ready="red"]', (l) => l.map((e) => e.textContent ?? ""));
-    expect(red.join("\n")).toMatch(/Thrust is short/);
+    expect(red.join("\n")).toMatch(/short of the thrust you asked for/);
     expect(red.join("\n")).toMatch(/F-06 Nose rises near 17 m\/s: test “CG too far aft” first.*15 min/);
     const byHand = await user.page.$$eval('[data-ready="by hand"]', (l) => l.length);
     await user.page.click('[data-ready="by hand"] input');
@@ -304,7 +304,7 @@ describe("versions", () => {
     // v5 was run by now: it is frozen, and its set-up opens a child draft.
     await user.open("/craft/tern/v5/versions?setup=1");
     expect(await user.read('[data-stale="Pitch damper"]')).toMatch(/stale: .*propeller/);
-    await user.see(/Debt since v4: Gain 15 % hides “rime on the gyro bracket/);
+    await user.see(/Workaround since v4: Gain 15 % hides “rime on the gyro bracket/);
     await user.fill("Gain, value", "25 %");
     await user.see("v5 is frozen: open a child draft");
     await user.fill("Why is it changed?", "a stiffer pylon");

@@ -30,7 +30,7 @@ describe("checklists that write themselves", () => {
     const site = words(at("at the site"));
     expect(site).toContain("CG between 318 mm and 344 mm aft of datum");
     expect(site).toContain("Tractor on the pylon: propeller tight and whole, turns clockwise");
-    expect(site).toMatch(/Thrust is short: .*: settle it, or write down why/);
+    expect(site).toMatch(/short of the thrust you asked for.*: settle it, or write down why/);
     expect(site).toContain("Fail-safe tried: motor off, rudder centred");
     // 3 cells of 4.2 V at rest when full; 93 % of it is the least: 11.72 V.
     expect(site).toMatch(/3 cells, 3\.8 Ah strapped, plug latched; resting volts at least 11\.[67]\d V/);

@@ -151,7 +151,7 @@ describe("the queue of saves", () => {
     await expect(done).resolves.toBeUndefined();
     const broken = started([none]);
     broken.queue.put(doc("a"));
-    const failed = expect(broken.queue.flush()).rejects.toThrow(/does not answer/);
+    const failed = expect(broken.queue.flush()).rejects.toThrow(/Cannot reach the server/);
     await pass(60);
     await failed;
   });

@@ -80,7 +80,7 @@ export function Legend() {
           {habit === "metric" ? "show oz, in" : "show g, mm"}
         </button>
         <button type="button" className="link" onClick={() => set({ theme: theme === "paper" ? "night" : "paper" })}>
-          {theme === "paper" ? "night shed" : "day paper"}
+          {theme === "paper" ? "dark" : "light"}
         </button>
       </p>
     </div>

@@ -49,7 +49,7 @@ export function RecordLines() {
       })),
       ...debts(file, own).map((d) => ({
         id: `debt-${d.setting.id}`,
-        text: `Debt since ${d.since}: ${d.setting.name} ${d.setting.value} hides “${d.setting.hides}”`,
+        text: `Workaround since ${d.since}: ${d.setting.name} ${d.setting.value} hides “${d.setting.hides}”`,
         to: { station: "versions" as const, search: { setup: "1" } },
         severity: "care" as const,
       })),

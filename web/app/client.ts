@@ -12,7 +12,7 @@ const offline: Problem = {
   type: "/problems/offline",
   title: "No answer",
   status: 0,
-  detail: "The server does not answer. What you entered is still here; try again when it runs.",
+  detail: "Cannot reach the server. Your entries are still here; try again when it runs.",
 };
 
 /** Length of a body that a browser sends on after its page is gone: well below what it allows for all of them. */

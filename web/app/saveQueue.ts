@@ -96,7 +96,7 @@ export class SaveQueue<D> {
       if (!this.unsaved()) return;
       await this.trySave();
       if (this.state.at === "failed")
-        throw new Error(this.state.why || "The server does not answer. What you entered is still here.");
+        throw new Error(this.state.why || "Cannot reach the server. Your entries are still here.");
     }
   }
 

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { NewRun } from "../../api/contracts";
+import type { RunDraft } from "../stations/runs/blankRun";
 import { EVIDENCE_STEPS, OUTCOMES, type Rung } from "../../core/design/craftFile";
 import { EVIDENCE_TEXT } from "../../core/wording/evidence";
 import { gateText } from "../../core/wording/ladder";
@@ -11,7 +12,7 @@ import { type FieldLog, crashed } from "./log";
 const READING = 0.02;
 
 /** What comes first after a crash, in its order; what follows waits until it is done. */
-function Evidence({ run, onChange }: { run: NewRun; onChange: (run: NewRun) => void }) {
+function Evidence({ run, onChange }: { run: RunDraft; onChange: (run: RunDraft) => void }) {
   const { crash } = run;
   if (!crash) return null;
   const first = EVIDENCE_STEPS.find((s) => !crash.steps[s]);
@@ -80,7 +81,7 @@ export function After({
           checked={run.crash !== null}
           onChange={(e) => onChange(crashed(log, e.target.checked))}
         />{" "}
-        It crashed, or ended where nobody meant it to
+        It crashed or got away
       </label>
       <Evidence run={run} onChange={(r) => onChange({ ...log, run: r })} />
       {held ? (
@@ -176,10 +177,10 @@ function Outcome({
         </div>
       ))}
       <label>
-        Pack afterwards, V at rest
+        Pack voltage after the run, at rest
         <QuantityField
           boxed
-          label="Pack afterwards"
+          label="Pack voltage after the run"
           dimension="voltage"
           empty="not read"
           value={run.pack.endVoltage}
@@ -196,7 +197,14 @@ function Outcome({
           onChange={(e) => set({ notes: e.target.value })}
         />
       </label>
-      <button type="button" className="field-start" onClick={onKeep}>
+      {run.outcome === null && <p id="how-it-went">Say above how it went: nothing is taken for granted.</p>}
+      <button
+        type="button"
+        className="field-start"
+        disabled={run.outcome === null}
+        aria-describedby={run.outcome === null ? "how-it-went" : undefined}
+        onClick={onKeep}
+      >
         Put it in the log
       </button>
     </>

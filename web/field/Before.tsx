@@ -1,6 +1,7 @@
 import { fastestTip, propulsion } from "../../core/subjects/propulsion/node";
 import { useState } from "react";
 import type { NewRun } from "../../api/contracts";
+import type { RunDraft } from "../stations/runs/blankRun";
 import type { CraftFile, Version } from "../../core/design/craftFile";
 import type { Evaluation } from "../../core/evaluate";
 import { ladderOf, locksFor } from "../../core/runs/ladder";
@@ -23,8 +24,8 @@ export function Before({
   file: CraftFile;
   version: Version;
   evaluation: Evaluation;
-  run: NewRun;
-  onChange: (run: NewRun) => void;
+  run: RunDraft;
+  onChange: (run: RunDraft) => void;
   onStart: () => void;
 }) {
   const [asked, setAsked] = useState(false);
@@ -49,7 +50,7 @@ export function Before({
       <RungSelect rungs={rungs} value={run.stage} onChange={(stage) => set({ stage })} />
       <p className="text-[13px]">{rung?.doing}.</p>
       <label>
-        What shall it tell?
+        What do you want to find out?
         <input className="box" maxLength={200} value={run.purpose} onChange={(e) => set({ purpose: e.target.value })} />
       </label>
       <label>

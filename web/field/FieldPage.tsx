@@ -83,9 +83,7 @@ export function FieldPage() {
           )}
         </span>
       </header>
-      {old && (
-        <p className="text-[13px] text-care">The server does not answer: this is the craft as it was read last.</p>
-      )}
+      {old && <p className="text-[13px] text-care">Cannot reach the server: this is the craft as it was read last.</p>}
       {current.startedAt === null ? (
         <Before
           file={file}
@@ -111,12 +109,14 @@ export function FieldPage() {
           onChange={put}
           onKeep={async () => {
             const { run } = current;
+            const { outcome } = run;
+            if (outcome === null) return;
             // First into the outbox, then out of here: at no moment is it nowhere.
             await keep({
               key: run.key ?? newKey(),
               slug,
               label,
-              run: { ...run, measured: run.measured.filter((m) => m.measured) },
+              run: { ...run, outcome, measured: run.measured.filter((m) => m.measured) },
               pictures: current.pictures,
               at: localIso(new Date()),
               refused: "",

@@ -5,11 +5,11 @@ import type { NewRun } from "../../api/contracts";
 import { type Lap, type Moment, type Run, newCrash } from "../../core/design/craftFile";
 import { LAP } from "../../core/runs/marks";
 import type { Taken } from "../fields/keepPicture";
-import { blankRun, newKey } from "../stations/runs/blankRun";
+import { type RunDraft, blankRun, newKey } from "../stations/runs/blankRun";
 
 /** A run while it is logged at the site. Kept in the browser at every tap. */
 export interface FieldLog {
-  run: NewRun;
+  run: RunDraft;
   startedAt: string | null;
   endedAt: string | null;
   pictures: (Taken & { moment: string | null })[];

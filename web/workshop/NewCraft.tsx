@@ -110,8 +110,8 @@ export function NewCraft() {
       <div>
         <h2>New, from three numbers</h2>
         <fieldset className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1">
-          <legend className="sr-only">Held up by</legend>
-          <span aria-hidden="true">Held up by</span>
+          <legend className="sr-only">What holds it up</legend>
+          <span aria-hidden="true">What holds it up</span>
           {HELD_UP_BY.map((h) => (
             <label
               key={h}
@@ -142,10 +142,10 @@ export function NewCraft() {
             />
           </label>
           <label>
-            Mass on hand
+            Parts you already have
             <QuantityField
               boxed
-              label="Mass on hand"
+              label="Parts you already have"
               value={massOnHand}
               dimension="mass"
               schema={magnitudeOrZero("any").shape.value}
@@ -153,10 +153,10 @@ export function NewCraft() {
             />
           </label>
           <label>
-            Minutes wanted
+            Run time wanted
             <QuantityField
               boxed
-              label="Minutes wanted"
+              label="Run time wanted"
               value={duration}
               dimension="time"
               schema={positiveOf("time")}
@@ -207,7 +207,7 @@ export function NewCraft() {
         </label>
         <p className="mt-3 flex items-center gap-3">
           <button type="submit" className="act act-first" disabled={create.isPending}>
-            Put v1 on the bench
+            Create craft
           </button>
           <span className="text-pencil">then weigh one thing</span>
         </p>
@@ -219,14 +219,14 @@ export function NewCraft() {
           </h2>
           {negative && (
             <p className="mt-1 flex items-start gap-2 font-semibold text-stop" data-first="stop">
-              <Flag severity="stop" /> Stop: these numbers cannot hold together.{" "}
-              {plain(-answer.remainder, "mass", habit)} is missing before any structure.
+              <Flag severity="stop" /> Stop: these numbers do not add up. {plain(-answer.remainder, "mass", habit)} is
+              missing before any structure.
             </p>
           )}
           <table className="rows mt-1 w-full">
             <tbody>
               <tr>
-                <td>Left for structure and drive</td>
+                <td>Mass left for everything else</td>
                 <td className="text-right">
                   <span className="num">
                     <b className={negative ? "text-stop" : "text-ink"}>{plain(answer.remainder, "mass", habit)}</b>{" "}
@@ -235,7 +235,7 @@ export function NewCraft() {
                 </td>
               </tr>
               <tr>
-                <td>Power to stay up or keep going</td>
+                <td>Power needed to stay up and move</td>
                 <td className="text-right">
                   <Band banded={answer.power} dimension="power" />
                 </td>

@@ -253,9 +253,7 @@ export function Workshop() {
             </p>
           )}
           {data?.length === 0 && (
-            <p className="pt-2 text-[15px] text-ink">
-              The bench is empty. Three numbers below put the first craft on it.
-            </p>
+            <p className="pt-2 text-[15px] text-ink">No craft yet. Enter three numbers to start one.</p>
           )}
           <ul>
             {data?.map((s) => (

@@ -90,7 +90,7 @@ const pairUnequal = verdict<{ a: string; b: string; mass: number; place: number 
     ];
   },
   says: (p, h) =>
-    `${p.a} and ${p.b} are not a pair: ${p.mass > 0 ? `${plain(p.mass, "mass", h, 1)} apart` : `${plain(p.place, "length", h)} out of mirror`}`,
+    `${p.a} and ${p.b} should match but differ by ${p.mass > 0 ? plain(p.mass, "mass", h, 1) : `${plain(p.place, "length", h)} in place`}`,
 });
 
 /** A mirrored entry with an odd number of pieces. */
@@ -119,7 +119,8 @@ const pairOdd = verdict<{ item: string; quantity: number }>({
       patch: { set: [{ path: ["items", `#${about}`, "quantity"], value: p.quantity + 1 }], addItems: [] },
     },
   ],
-  says: (p) => `${p.item} is a mirrored pair of ${p.quantity} pieces: half of each side cannot be`,
+  says: (p) =>
+    `${p.item} is a mirrored pair of ${p.quantity} pieces: an odd number cannot be split into a mirrored pair`,
 });
 
 /** A part that stands where its own slide range does not reach. */

@@ -9,7 +9,7 @@ import { extent } from "../extent/node";
 import { ballastItem, ballastSpots } from "../mass/ballast";
 import { mass } from "../mass/node";
 import { slideSteps } from "../mass/tree";
-import { advice, inHundred } from "../say";
+import { advice, chance } from "../say";
 import { ballastFor } from "./lever";
 import { balance } from "./node";
 import { addBallast } from "./sentences";
@@ -23,7 +23,7 @@ const windowOf = (see: See, axis: Axis): Window | undefined =>
   see.design.brief.targets.find(
     (t): t is Window => t.metric === CG_METRIC[axis] && t.comparison === "between" && t.upper !== undefined,
   );
-const WEIGH_FIRST = advice("Weigh what blurs it most (see below)");
+const WEIGH_FIRST = advice("Weigh the part that matters most first (see below)");
 
 const movePart = (item: string, by: number, h: UnitHabit) =>
   `Move ${item} ${plain(Math.abs(by), "length", h, 0)} ${by < 0 ? "forward" : "aft"}`;
@@ -245,8 +245,8 @@ const cgDoubtful = verdict<Odds>({
   remedies: (see, _found, h) => measureFirst("x")(see, h),
   says: (p) =>
     p.stopLine
-      ? `CG is ahead of its stop line by ${inHundred(p.odds)} only`
-      : `CG is in its window by ${inHundred(p.odds)} only`,
+      ? `Only a ${chance(p.odds)} chance that the CG is ahead of its stop line`
+      : `Only a ${chance(p.odds)} chance that the CG is in range`,
 });
 
 /** Unstable on purpose, and nowhere is written how far back the CG may go. */
@@ -255,7 +255,7 @@ const noStopLine = verdict<Record<string, never>>({
     design.schools.balance === "unstable on purpose" && !design.walkBack && design.items.length > 0
       ? [{ ...base, severity: "care", about: "walkBack", params: {}, figure: null }]
       : [],
-  remedies: () => [advice("Write down a stop line for the CG in Layout, Walk it back")],
+  remedies: () => [advice("Write down a stop line for the CG in Layout, Move the CG back")],
   says: () => "Unstable on purpose, and no stop line for the CG: nothing says how far back is too far",
 });
 
@@ -274,7 +274,7 @@ const cgInside = verdict<Odds>({
       },
     ];
   },
-  says: (p) => `CG is ${p.stopLine ? "ahead of its stop line" : "inside its window"}, ${inHundred(p.odds)}`,
+  says: (p) => `CG is ${p.stopLine ? "ahead of its stop line" : "in range"}, ${chance(p.odds)} chance`,
 });
 
 /** CG inside its limits while parts have no mass yet: nothing is said to hold. */
@@ -293,7 +293,7 @@ const cgOpen = verdict<{ open: string; stopLine: boolean }>({
       },
     ];
   },
-  remedies: () => [advice("Weigh it, or enter a guess with its doubt")],
+  remedies: () => [advice("Weigh it, or enter an estimate with a ±")],
   says: (p) => `Whether the CG is ${p.stopLine ? "ahead of its stop line" : "inside its window"} is open: ${p.open}`,
 });
 
@@ -306,7 +306,7 @@ const cgVertical = verdict<Outside>({
 const cgHeightDoubtful = verdict<Odds>({
   find: doubtfulAlong("z"),
   remedies: (see, _found, h) => measureFirst("z")(see, h),
-  says: (p) => `CG is in its window in height by ${inHundred(p.odds)} only`,
+  says: (p) => `Only a ${chance(p.odds)} chance that the height of the CG is in range`,
 });
 
 /**

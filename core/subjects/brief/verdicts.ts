@@ -16,7 +16,7 @@ const targetsMissing = verdict<{ which: "all" | "window" }>({
   says: (p) =>
     p.which === "all"
       ? "No targets yet: nothing to hold the craft against"
-      : "No window for the CG yet: say where it must be",
+      : "No CG range yet. Enter the forward and aft limits",
 });
 
 /**

@@ -6,7 +6,7 @@ const PRICES = { source: "Prices as entered in the ledger.", range: "Parts with 
 export const quantities = numbers({
   cost: { label: "Cost of all parts", dimension: "money", page: "layout", formula: "Σ n·price", ...PRICES },
   costToBuy: {
-    label: "Cost of what is missing",
+    label: "Cost of parts still to buy",
     dimension: "money",
     page: "layout",
     formula: "Σ n·price of parts to buy",

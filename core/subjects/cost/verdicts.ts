@@ -12,7 +12,7 @@ const costOver = verdict<{ by: number }>({
       "brief",
       (t) => ({ params: { by: Math.abs(t.margin ?? 0) }, label: METRICS[t.target.metric].label }),
     ),
-  remedies: () => [advice("Look on the shelf first")],
+  remedies: () => [advice("Check what you already own")],
   says: (p) => `${plain(p.by, "money")} over the budget`,
 });
 

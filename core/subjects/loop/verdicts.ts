@@ -44,12 +44,12 @@ const neverCloses = verdict<{
     const mass = plain(p.mass, "mass", h);
     if (p.because === "outOfThrust" && p.bare)
       return `The drives cannot hold the duty at ${mass}, without the pack: it is not the time that is at fault`;
-    const none = `No pack lasts ${plain(p.time, "time", "metric", 0)} with this drive`;
+    const none = `No pack can give ${plain(p.time, "time", "metric", 0)} with this drive`;
     if (p.because === "outOfThrust")
       return `${none}: with one that would, at ${mass}, the duty cannot be held any more`;
     return p.because === "packTooLarge"
       ? `${none}, not one of many times the craft's mass`
-      : `${none}: what each adds in mass asks for as much again`;
+      : `${none}: a bigger one weighs more than it helps`;
   },
 });
 
@@ -101,8 +101,8 @@ const pairExcludes = verdict<{
     if (p.bare >= p.limit)
       return `${limit} cannot hold whatever the time: without its pack the craft already weighs ${plain(p.bare, "mass", h)}`;
     const time = plain(p.time, "time", "metric", 0);
-    const pack = p.byCurrent ? "the current asks for a pack that makes it" : "the time alone takes";
-    return `${limit} and ${time} cannot both hold with this drive: ${pack} ${plain(p.mass, "mass", h)}`;
+    const pack = p.byCurrent ? ", whose current needs a pack of that size" : "";
+    return `${time} needs at least ${plain(p.mass, "mass", h)} with this drive${pack}; your limit is ${limit}`;
   },
 });
 

@@ -197,7 +197,7 @@ export const quantities = numbers({
     range: "Ledgers of craft still being built. The ± surrounds the shifted value.",
   },
   netMass: {
-    label: "Mass beyond what the gas carries",
+    label: "Heaviness (mass minus gas lift)",
     dimension: "mass",
     page: "layout",
     formula: "M − m_gas, with the mass that the gas carries entered by hand",

@@ -63,7 +63,7 @@ const nothingLeft = verdict<{ by: number; open: number }>({
     return t?.predicted ? [askFor(t.target.id, "mass", t.predicted.value, t.predicted.value + t.predicted.sd, h)] : [];
   },
   says: (p, h) =>
-    `Nothing is left for ${p.open} ${p.open === 1 ? "part" : "parts"} without a mass: already ${plain(p.by, "mass", h)} over`,
+    `${plain(p.by, "mass", h)} over the limit, and ${p.open} ${p.open === 1 ? "part still has" : "parts still have"} no mass`,
 });
 
 /**
@@ -108,7 +108,7 @@ const leftOver = verdict<{ left: number; open: number; first: string }>({
       },
     ];
   },
-  remedies: () => [advice("Weigh it, or enter a guess with its doubt")],
+  remedies: () => [advice("Weigh it, or enter an estimate with a ±")],
   says: (p, h) =>
     `${plain(p.left, "mass", h)} are left for ${p.open === 1 ? p.first : `${p.open} parts without a mass, ${plain(p.left / p.open, "mass", h)} each`}: the mass limit stays open`,
 });
@@ -166,11 +166,11 @@ const massMissing = verdict<{ count: number; first: string }>({
       },
     ];
   },
-  remedies: () => [advice("Weigh it, or enter a guess with its doubt")],
+  remedies: () => [advice("Weigh it, or enter an estimate with a ±")],
   says: (p) =>
     p.count === 1
       ? `${p.first} has no mass: every sum leaves it out`
-      : `${p.count} parts have no mass, ${p.first} first: every sum leaves them out`,
+      : `${p.count} parts have no mass (${p.first}, …) and are left out of all totals`,
 });
 
 /**
@@ -248,7 +248,7 @@ const surprise = verdict<{
       },
     ];
   },
-  remedies: () => [advice("Find what made it heavy before building another")],
+  remedies: () => [advice("Find out why it came out heavy first")],
   says: (p, h) =>
     `${p.item} came out ${plain(p.by, "mass", h)} over what was ${p.against}${p.counter !== null ? `: it costs ${plain(p.counter, "mass", h)} more at the ${p.spot}` : ""}`,
 });

@@ -257,7 +257,7 @@ export const quantities = numbers({
     ...CHAIN,
   },
   motorLoss: {
-    label: "Heat in the motor, full throttle",
+    label: "Motor losses, full throttle",
     dimension: "power",
     page: "power",
     formula: "V·I − Q·ω = I²R + I0·ω·Kt",

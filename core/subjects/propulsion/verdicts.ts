@@ -11,7 +11,7 @@ import { eachDrive, unitOf } from "./eachDrive";
 import { pathVerdicts } from "./pathVerdicts";
 import { propulsion } from "./node";
 
-const EVEN_OUT = advice("Give each drive a motor and propeller that share the work");
+const EVEN_OUT = advice("Match the motors and propellers so they share the load");
 
 interface DriveOver {
   factor: number;
@@ -157,7 +157,7 @@ const currentsHold = verdict<{ share: number }>({
       { page: "power", severity: "clear", about: lead.id, params: { share: top.value / top.limit }, figure: top },
     ];
   },
-  says: (p) => `Motor, controller and pack hold the current, ${percent(p.share)} at most`,
+  says: (p) => `Motor, controller and pack are within limits (at most ${percent(p.share)} of rating)`,
 });
 
 /** Where the line of full thrust passes the CG, and what would bring it through. */
@@ -365,7 +365,8 @@ const spinUnmatched = verdict<{ share: number }>({
         ]
       : [EVEN_OUT];
   },
-  says: (p) => `The propellers' torques do not cancel: ${percent(p.share)} of them is left to spin the craft`,
+  says: (p) =>
+    `The propellers' torques do not cancel: ${percent(p.share)} of them is not cancelled and turns the craft`,
 });
 
 /** Ratio of motor loads between the most and the least worked of the drives that share a task. */
@@ -479,7 +480,7 @@ const fastThrottle = verdict<{ drive: string; factor: number }>({
     }),
   remedies: () => [advice("Let the throttle take half a second, and test size against ramp on the bench")],
   says: (p) =>
-    `${p.drive ? `${p.drive}: a` : "A"} slammed throttle asks for ${times(p.factor)} the controller's rating before the motor turns`,
+    `${p.drive ? `${p.drive}: a` : "A"} slammed throttle pulls ${times(p.factor)} the controller's rating before the motor turns`,
 });
 
 export const verdicts = {

@@ -4,7 +4,7 @@ import { type Remedy, type See, figureOf, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { propulsion } from "../propulsion/node";
 import { liftedByRotors } from "../propulsion/setup";
-import { LIGHTEN, advice, fitDiameter, ofCraft, percent, resize, solveFor, times } from "../say";
+import { LIGHTEN, advice, fitDiameter, ofCraft, percent, resize, solveFor } from "../say";
 
 const thrustTarget = ({ targets }: See): TargetResult | undefined =>
   targets.find((t) => t.status === "missed" && (t.target.metric === "thrustToWeight" || t.target.metric === "thrust"));
@@ -73,7 +73,7 @@ const thrustShort = verdict<{ factor: number }>({
       ? larger(see, target.metric, target.value, h)
       : [];
   },
-  says: (p) => `Thrust is short: ${times(p.factor)} as much is asked`,
+  says: (p) => `${percent(1 - 1 / p.factor)} short of the thrust you asked for`,
 });
 
 /**

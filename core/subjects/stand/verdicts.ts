@@ -30,7 +30,7 @@ const sweepStale = verdict<{ drive: string; changed: string; carried: boolean }>
     }),
   remedies: () => [SWEEP],
   says: (p) =>
-    `What the stand taught of ${p.drive} is stale: ${p.changed} changed since${p.carried ? "; its factors are carried over with more doubt" : ""}`,
+    `The stand results for ${p.drive} are out of date: ${p.changed} changed since${p.carried ? "; its factors are carried over with more doubt" : ""}`,
 });
 
 const sweepOtherPack = verdict<{ drive: string; pack: string }>({
@@ -99,7 +99,7 @@ const thrustUnmeasured = verdict<{ drive: string }>({
           }))
       : [],
   remedies: () => [SWEEP],
-  says: (p) => `The thrust of ${p.drive} is a promise: it has never been measured`,
+  says: (p) => `The thrust of ${p.drive} is only predicted; it has never been measured`,
 });
 
 export const verdicts = {

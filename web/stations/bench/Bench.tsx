@@ -104,7 +104,7 @@ export function BenchStation() {
                 <b className="num">{code(b.number)}</b> {nameOf(b)}
                 <span className="block text-[11px] text-pencil">
                   {b.date.slice(0, 10)}
-                  {isStale(b, design) ? ", stale" : b.adopted ? ", taken over" : ""}
+                  {isStale(b, design) ? ", stale" : b.adopted ? ", adopted" : ""}
                   {b.files.length > 0 ? `, ${b.files.length} ${b.files.length === 1 ? "picture" : "pictures"}` : ""}
                 </span>
               </button>

@@ -100,7 +100,7 @@ function useSession(
     if (!session) return;
     const { number } = session;
     if (
-      await ask(`Delete ${code(number)}? What was taken over stays in the design.`, `${code(number)} is deleted.`, () =>
+      await ask(`Delete ${code(number)}? What was adopted stays in the design.`, `${code(number)} is deleted.`, () =>
         call(contracts.deleteBench, { params: { slug, number } }),
       )
     )

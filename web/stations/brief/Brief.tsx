@@ -234,8 +234,8 @@ function Environment() {
     </label>
   );
   return (
-    <section aria-label="Where it works">
-      <h2>Where it works</h2>
+    <section aria-label="Conditions">
+      <h2>Conditions</h2>
       <div className="mt-2 grid grid-cols-1 gap-1">
         {field("airTemperature", "Air temperature", "temperature")}
         {field("packTemperature", "Pack temperature at the start", "temperature")}
@@ -335,7 +335,7 @@ export function BriefStation() {
                   <th className="w-[172px]">wanted</th>
                   <th className="text-right!">predicted</th>
                   <th className="text-right!" />
-                  <th className="w-[150px] pl-3!">odds it holds, of 100</th>
+                  <th className="w-[150px] pl-3!">chance of meeting it, %</th>
                   <th />
                 </tr>
               </thead>
@@ -391,8 +391,8 @@ function Schools() {
     </label>
   );
   return (
-    <section aria-label="Way of working">
-      <h2>Way of working</h2>
+    <section aria-label="How you work">
+      <h2>How you work</h2>
       <div className="mt-2 flex flex-col gap-1">
         {choice("balance", "Balance", ["stable", "unstable on purpose"])}
         {choice("changes", "Changes", ["one at a time", "several at once"])}

@@ -128,7 +128,7 @@ function EntryForm({ held, onDone }: { held: SymptomRecord | null; onDone: () =>
               {at(`causes.${i}.text`)}
             </label>
             <label>
-              Test that tells it apart
+              Test to confirm or rule out
               <input
                 className="box"
                 aria-label={`Cause ${i + 1}, test`}

@@ -139,8 +139,12 @@ export function FaultForm({
         </p>
       )}
       {like.length > 0 && (
-        <p className="mt-1 flex flex-wrap items-center gap-1 text-[12px]" role="group" aria-label="Sounds like">
-          <span className="text-pencil">Sounds like:</span>
+        <p
+          className="mt-1 flex flex-wrap items-center gap-1 text-[12px]"
+          role="group"
+          aria-label="Similar known faults"
+        >
+          <span className="text-pencil">Similar known faults:</span>
           {like.map((s) => (
             <button
               key={s.id}

@@ -65,7 +65,7 @@ export function Mending({ form, filled }: { form: UseFormReturn<Filled, unknown,
             />
           </label>
           <label>
-            € to mend
+            repair cost, €
             <input
               className="box num"
               type="number"
@@ -95,13 +95,13 @@ export function Mending({ form, filled }: { form: UseFormReturn<Filled, unknown,
           />
         </label>
         <label>
-          What the repair touched besides <span className="text-pencil">(one to a line)</span>
+          What else was disturbed <span className="text-pencil">(one to a line)</span>
           <Controller
             control={control}
             name="touched"
             render={({ field }) => (
               <Lines
-                label="What the repair touched besides"
+                label="What else was disturbed"
                 most={40}
                 rows={2}
                 length={120}
@@ -131,7 +131,7 @@ export function Mending({ form, filled }: { form: UseFormReturn<Filled, unknown,
         {(asks || filled.nextWeakest) && (
           <label className="col-span-3">
             <span className={asks ? "font-semibold text-care" : ""}>
-              It was made stronger: what is the next weakest in that load path, and which part shall be the cheap fuse?
+              It was made stronger: what is the next weakest in that load path, and which part should break first?
             </span>
             <input className="box" aria-label="Next weakest" maxLength={300} {...register("nextWeakest")} />
           </label>

@@ -45,8 +45,8 @@ export function SuspectTable({
             <th className="w-[104px]">against, for</th>
             <th>for it</th>
             <th>against it</th>
-            <th className="w-[24%]">test that tells it apart, and result</th>
-            <th className="w-[132px]">test takes; went into it</th>
+            <th className="w-[24%]">test to confirm or rule out, result</th>
+            <th className="w-[132px]">planned effort; actual effort</th>
           </tr>
         </thead>
         <tbody>

@@ -117,7 +117,7 @@ export function BalanceSheet() {
       });
     });
   return (
-    <section aria-label="Get it right" className="grid grid-cols-[300px_1fr] gap-6 px-4 py-3 max-[860px]:grid-cols-1">
+    <section aria-label="Balance" className="grid grid-cols-[300px_1fr] gap-6 px-4 py-3 max-[860px]:grid-cols-1">
       <div>
         <h2>Where the CG shall be</h2>
         <table className="mt-1 w-full text-[12px]">
@@ -142,7 +142,7 @@ export function BalanceSheet() {
         </table>
         <h2 className="mt-3">What may slide</h2>
         {sliding.length === 0 && (
-          <p className="text-[12px]">Nothing yet. Select a part in the drawing and let it slide.</p>
+          <p className="text-[12px]">Nothing yet. Select a part in the drawing and allow it to move.</p>
         )}
         {sliding.map((i) => (
           <label key={i.id} className="flex min-h-6 items-center gap-2 text-[12px]">

@@ -99,7 +99,7 @@ export function CgPanel() {
       </table>
       {now !== null && (
         <p className="mt-2 text-[12px]">
-          Odds inside the window: <b className={`num ${now < 50 ? "text-stop" : "text-ink"}`}>{now}</b> in 100
+          Chance that the CG is in range: <b className={`num ${now < 50 ? "text-stop" : "text-ink"}`}>{now}</b> %
           {then !== null && then !== now && (
             <>
               , <b className="num text-accent">{then}</b> after the change
@@ -121,7 +121,7 @@ export function CgPanel() {
           )}
           {growth.expected > 0.0005 && (
             <>
-              Growth to expect: <span className="num">{plain(growth.expected, "mass", habit)}</span>.
+              Expected weight growth: <span className="num">{plain(growth.expected, "mass", habit)}</span>.
             </>
           )}
         </p>

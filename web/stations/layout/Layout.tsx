@@ -16,9 +16,9 @@ import { WindowStrip } from "./WindowStrip";
 
 const SHEETS = {
   parts: "Parts",
-  balance: "Get it right",
-  leverage: "What a gram costs",
-  walk: "Walk it back",
+  balance: "Balance",
+  leverage: "Cost of weight by position",
+  walk: "Move the CG back",
   drawing: "Envelope and outline",
 } as const;
 type SheetName = keyof typeof SHEETS;
@@ -60,7 +60,7 @@ export function LayoutStation() {
             <CgPanel />
             {item && <Selected item={item} number={index + 1} />}
             <p className="mt-3 text-[11px] text-pencil">
-              Dashed outline: mass not yet weighed. ± holds 2 times in 3, ellipse 9 in 10.
+              Dashed outline: mass not yet weighed. ± = 68 %, ellipse = 90 %.
             </p>
           </div>
         </div>

@@ -44,7 +44,7 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
     .map((p) => ({ ...p, spent: p.total * Math.max(0, p.each) }))
     .sort((a, b) => b.spent - a.spent);
   return (
-    <section aria-label="What a gram costs" className="px-4 py-3">
+    <section aria-label="Cost of weight by position" className="px-4 py-3">
       <div className="flex flex-wrap items-baseline gap-3">
         <h2>What one gram costs at the {spot.name}</h2>
         <label className="text-[12px]">

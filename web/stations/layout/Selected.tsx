@@ -49,7 +49,7 @@ export function Selected({ item, number }: { item: Item; number: number }) {
         ))}
         <td className="text-right">
           <button type="button" className="link" onClick={() => change((p) => void (p[key] = null))}>
-            fix it
+            lock
           </button>
         </td>
       </tr>
@@ -83,14 +83,14 @@ export function Selected({ item, number }: { item: Item; number: number }) {
           {AXES.map(slideRow)}
           {fixed.length > 0 && (
             <tr>
-              <td className="whitespace-nowrap pr-2">let it slide</td>
+              <td className="whitespace-nowrap pr-2">allow movement</td>
               <td colSpan={3}>
                 {fixed.map((axis) => (
                   <button
                     key={axis}
                     type="button"
                     className="link mr-3"
-                    aria-label={`let it slide along ${axis}`}
+                    aria-label={`allow movement along ${axis}`}
                     onClick={() =>
                       change((p) => void (p[SLIDE[axis]] = { from: p.place[axis] - 0.05, to: p.place[axis] + 0.05 }))
                     }
@@ -102,7 +102,7 @@ export function Selected({ item, number }: { item: Item; number: number }) {
             </tr>
           )}
           <tr>
-            <td className="pr-2">sits on</td>
+            <td className="pr-2">attached to</td>
             <td colSpan={3}>
               <select
                 className="cell"
@@ -110,7 +110,7 @@ export function Selected({ item, number }: { item: Item; number: number }) {
                 value={item.parentId ?? ""}
                 onChange={(e) => change((p) => void (p.parentId = e.target.value === "" ? null : e.target.value))}
               >
-                <option value="">nothing: stands by itself</option>
+                <option value="">nothing</option>
                 {hosts.map((h) => (
                   <option key={h.id} value={h.id}>
                     {h.name}
@@ -127,7 +127,7 @@ export function Selected({ item, number }: { item: Item; number: number }) {
                   checked={item.mirrored}
                   onChange={(e) => change((p) => void (p.mirrored = e.target.checked))}
                 />
-                a pair: half at +y, half at −y
+                mirrored pair (left and right)
               </label>
               <label className="flex min-h-6 items-center gap-2">
                 <input

@@ -23,7 +23,7 @@ const WHY: Record<string, string> = {
   noPart: "Choose the part that is slid or lightened.",
   noMass: "No part has a mass yet.",
   wrongWay: "The stop line must lie behind the CG; a part that is lightened must sit ahead of it.",
-  noRange: "This part is fixed: let it slide, or take mass out of it instead.",
+  noRange: "This part is fixed: allow it to move, or take mass out of it instead.",
 };
 
 const doubt = z.number().min(0, "0 or more").max(100);
@@ -54,7 +54,7 @@ export function WalkBackSheet() {
   const result = walkBack(design, plan);
   const item = design.items.find((i) => i.id === plan.itemId);
   return (
-    <section aria-label="Walk it back" className="px-4 py-3">
+    <section aria-label="Move the CG back" className="px-4 py-3">
       <h2>Walk the CG back to a stop line</h2>
       <p className="max-w-[70ch]">
         For a craft held by its controller rather than by balance

@@ -147,7 +147,7 @@ export function PackForm({ battery }: { battery: Battery }) {
             onCommit={(v) => v !== null && pack((b) => void (b.otherLoad = v))}
           />
         </Line>
-        <Line label="In the ledger">
+        <Line label="Part in the mass list">
           <select
             className="box"
             aria-label="Ledger entry of the pack"
@@ -294,10 +294,10 @@ export function DriveForm({ unit }: { unit: Unit }) {
             onCommit={(k) => drive((u) => void (u.propeller.chord = k))}
           />
         </Line>
-        <Line label="Like units">
+        <Line label="Identical drives">
           <QuantityField
             boxed
-            label="Like units"
+            label="Identical drives"
             value={unit.count}
             dimension="count"
             schema={unitSchema.shape.count}
@@ -323,7 +323,7 @@ export function DriveForm({ unit }: { unit: Unit }) {
             ))}
           </select>
         </Line>
-        <Line label="Pushes">
+        <Line label="Thrust direction">
           <select
             className="box"
             aria-label="Direction of thrust"
@@ -348,7 +348,7 @@ export function DriveForm({ unit }: { unit: Unit }) {
             onCommit={(v) => v !== null && drive((u) => void (u.tilt = v))}
           />
         </Line>
-        <Line label="In the ledger">
+        <Line label="Part in the mass list">
           <select
             className="box"
             aria-label="Ledger entry of the propeller"
@@ -398,7 +398,7 @@ export function DriveForm({ unit }: { unit: Unit }) {
             onCommit={(v) => v !== null && drive((u) => void (u.motor.maxCurrent = v))}
           />
         </Line>
-        <Line label="In the ledger">
+        <Line label="Part in the mass list">
           <select
             className="box"
             aria-label="Ledger entry of the motor"
@@ -440,7 +440,7 @@ export function DriveForm({ unit }: { unit: Unit }) {
             onCommit={(k) => drive((u) => void (u.controller.resistance = k))}
           />
         </Line>
-        <Line label="In the ledger">
+        <Line label="Part in the mass list">
           <select
             className="box"
             aria-label="Ledger entry of the controller"

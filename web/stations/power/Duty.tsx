@@ -23,7 +23,7 @@ const BY: Record<Phase["by"], { word: string; dimension: Dimension; unit: string
 };
 
 const ENDED = {
-  charge: "the usable charge is spent",
+  charge: "the usable capacity is gone",
   floor: "the cells reach their floor under load",
   thrust: "the asked thrust can no longer be held",
   notSolved: "the drive has no solution",
@@ -117,7 +117,7 @@ export function Duty() {
         <thead>
           <tr>
             <th>phase</th>
-            <th className="text-right!">lasts min</th>
+            <th className="text-right!">minutes</th>
             <th className="text-right!">×</th>
             <th>by</th>
             <th className="text-right!" />

@@ -127,7 +127,7 @@ export function LoopSheet() {
                       : {plain(loop.mass - limit, "mass", habit)} over the limit.{" "}
                       {loop.bare >= limit
                         ? "Without its pack it is over already: that is not the time's fault."
-                        : "Mass and time cannot both hold with this drive."}
+                        : "This drive cannot meet both the mass and the run time."}
                     </span>
                   )}
                   {loop.sizedBy === "current" && (

@@ -191,7 +191,7 @@ export function OtherPack({ battery }: { battery: Battery }) {
                       "capacity",
                     )}
                   </b>
-                  {result.seconds > 2.5 * wanted ? ": this one is far too big." : "."}
+                  {result.seconds > 2.5 * wanted ? ": far bigger than you need." : "."}
                 </>
               )}
             </>

@@ -159,7 +159,7 @@ export function PathForm({ result }: { result: PropulsionResult | null }) {
       >
         add a wire, plug, switch or fuse
       </button>
-      <h2 className="mt-4 text-[14px]">Regulators and what hangs on them</h2>
+      <h2 className="mt-4 text-[14px]">Regulators (BECs) and their loads</h2>
       {design.regulators.map((r) => (
         <div key={r.id} className="mt-2 border-t border-hair pt-1" data-regulator={r.id}>
           <div className="flex flex-wrap items-end gap-2">

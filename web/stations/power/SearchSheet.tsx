@@ -29,7 +29,7 @@ const FIELDS: [key: SearchKey, label: string, dimension: Dimension][] = [
   ["ratio", "Reduction", "ratio"],
   ["series", "Cells in series", "count"],
   ["capacity", "Capacity", "capacity"],
-  ["count", "Like units", "count"],
+  ["count", "Identical drives", "count"],
 ];
 const MOST = 60_000;
 /** Kinds of one's own parts that a search can be held to, and what of the space they settle. */

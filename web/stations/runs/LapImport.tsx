@@ -56,7 +56,7 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
     mutationFn: async () => {
       await flush();
       const runs = table.versions.map((name, k) => {
-        const run = blankRun({
+        const blank = blankRun({
           stage,
           purpose: `Laps of ${course.trim()}`,
           cautionsRead: read,
@@ -64,7 +64,8 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
           goneOn: "laps driven already, read from a file",
           laps: table.laps.filter((l) => l.version === name).map(({ version: _v, line: _l, ...lap }) => lap),
         });
-        return { version: labelFor(name, k), run };
+        // The laps say nothing of what the rung asks: it is not passed by them.
+        return { version: labelFor(name, k), run: { ...blank, outcome: "partly" as const } };
       });
       // All versions of the list at once, or none.
       await call(contracts.createRuns, { params: { slug }, body: { runs } });

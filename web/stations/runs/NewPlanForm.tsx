@@ -83,7 +83,7 @@ export function NewPlanForm({
       <h2 className="border-b border-ink pb-1 text-[18px]">Plan a run of {version.label}</h2>
       <div className="mt-3 grid max-w-2xl grid-cols-[1fr_220px] gap-3 max-[640px]:grid-cols-[minmax(0,1fr)]">
         <label>
-          The question that it answers
+          Purpose of this run
           <input
             className="box"
             maxLength={200}

@@ -74,9 +74,7 @@ export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => vo
       </header>
       {theirs && (
         <div role="alert" className="mt-2 border-l-[3px] border-stop pl-3" data-conflict>
-          <p className="text-stop">
-            This plan was saved elsewhere in the meantime. What you entered stands here still.
-          </p>
+          <p className="text-stop">This plan was saved elsewhere in the meantime. Your entries are still here.</p>
           <p>
             There: “{theirs.plan.question}”, rung {theirs.plan.stage}, wind{" "}
             {theirs.plan.day.wind === null ? "not looked at" : `${theirs.plan.day.wind} m/s`},{" "}
@@ -152,7 +150,7 @@ export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => vo
               To go on all the same, say why: it is kept with the run
               <TextField
                 boxed
-                label="Why it goes on all the same"
+                label="Reason for running anyway"
                 value={draft.goneOn}
                 onCommit={(goneOn) => put({ goneOn: goneOn.trim() })}
               />

@@ -156,7 +156,7 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
               {condition("Pack", run.pack.name)}
               {condition("Pack at rest", volts(run.pack.restingVoltage))}
               {condition("Pack loaded", volts(run.pack.loadedVoltage))}
-              {condition("Pack afterwards", volts(run.pack.endVoltage))}
+              {condition("Pack voltage after the run", volts(run.pack.endVoltage))}
               {condition("Pilot", run.pilot)}
             </tbody>
           </table>
@@ -179,7 +179,7 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
           {run.locks.length > 0 && (
             <p className="mt-1 border-l-[3px] border-care pl-2 text-[12px]" data-gone-on>
               Run although {run.locks.map(say).join("; ")}.{" "}
-              {run.goneOn ? <>Why: {run.goneOn}</> : <b className="text-stop">Nobody said why.</b>}
+              {run.goneOn ? <>Why: {run.goneOn}</> : <b className="text-stop">No reason given.</b>}
             </p>
           )}
           <p>{run.notes}</p>

@@ -21,7 +21,7 @@ import { NotChosen, saveAgainst } from "../../app/saveAgainst";
 import { Pictures } from "../../fields/Pictures";
 import { QuantityField } from "../../fields/QuantityField";
 import { Cautions } from "./Cautions";
-import { asNewRun, blankRun, heldRun, newKey } from "./blankRun";
+import { type RunDraft, asNewRun, blankRun, heldRun, newKey } from "./blankRun";
 import { MomentsField } from "./MomentsField";
 import { RungSelect } from "./RungSelect";
 import { useLadder } from "./useLadder";
@@ -50,7 +50,7 @@ const READABLE = METRIC_KEYS.filter(
 /** Instrument uncertainty to begin with, as a share of the reading (common practice); a person states their own. */
 const FIRST_SHARE = 0.01;
 
-function start(run: Run | undefined, plan: Plan | undefined, airTemperature: number, stage: number): NewRun {
+function start(run: Run | undefined, plan: Plan | undefined, airTemperature: number, stage: number): RunDraft {
   if (run) return asNewRun(run);
   const begun = plan ? fromPlan(plan) : { stage, conditions: { airTemperature, wind: null, surface: "" } };
   return blankRun({ ...begun, measured: [{ metric: "auw", dimension: "mass", measured: null }] });
@@ -74,9 +74,14 @@ export function RunForm({
   const { rungs, locks, say, next } = useLadder();
   const waiting = useOutbox();
   const [why, setWhy] = useState<string | null>(null);
+  // How it went has no default: the form refuses to be sent until it is said.
+  const [begun] = useState(() => {
+    const { outcome, ...rest } = start(run, plan, design.brief.environment.airTemperature, next);
+    return outcome === null ? rest : { ...rest, outcome };
+  });
   const form = useForm<z.input<typeof newRunSchema>, unknown, NewRun>({
     resolver: zodResolver(newRunSchema),
-    defaultValues: start(run, plan, design.brief.environment.airTemperature, next),
+    defaultValues: begun as z.input<typeof newRunSchema>,
   });
   const { register, control, handleSubmit, formState, watch, setValue } = form;
   // The revision that this form shows: what is saved elsewhere meanwhile must not pass for it.
@@ -141,7 +146,7 @@ export function RunForm({
     },
     onSuccess: async (number) => {
       if (number === null) {
-        toast("The server does not answer: the run is kept in this browser and sent later.");
+        toast("Cannot reach the server: the run is kept in this browser and sent later.");
         onDone(null);
         return;
       }
@@ -218,7 +223,7 @@ export function RunForm({
       )}
       <div className="mt-3 grid grid-cols-4 gap-3 max-[640px]:grid-cols-2">
         <label className="col-span-2">
-          The question that it answers
+          Purpose of this run
           <input className="box" {...register("purpose")} />
         </label>
         <Controller
@@ -228,12 +233,18 @@ export function RunForm({
         />
         <label>
           Outcome
-          <select className="box" {...register("outcome")}>
+          <select className="box" aria-invalid={errors.outcome !== undefined} {...register("outcome")}>
+            <option value="">how did it go?</option>
             <option value="passed">passed</option>
-            <option value="partly">partly</option>
+            <option value="partly">partly successful</option>
             <option value="failed">failed</option>
             <option value="aborted">aborted</option>
           </select>
+          {errors.outcome && (
+            <span role="alert" className="block text-[12px] text-stop">
+              Say how it went: passed, partly successful, failed or aborted.
+            </span>
+          )}
         </label>
         {words("Place", "place")}
         {words("Pilot", "pilot")}
@@ -243,8 +254,8 @@ export function RunForm({
         {number("Wind", "conditions.wind", "speed")}
         {number("Pack at rest, V", "pack.restingVoltage", "voltage")}
         {number("Pack loaded, V", "pack.loadedVoltage", "voltage")}
-        {number("Pack afterwards, V", "pack.endVoltage", "voltage")}
-        {number("Lasted", "seconds", "time")}
+        {number("Pack voltage after the run", "pack.endVoltage", "voltage")}
+        {number("Run time", "seconds", "time")}
         <label>
           Course <span className="text-pencil">(repeats of one are a series)</span>
           <input className="box" {...register("course")} />
@@ -256,7 +267,7 @@ export function RunForm({
             Rung {stage} is locked: {held.map(say).join("; ")}.
           </p>
           <label>
-            Why it was run all the same
+            Reason for running anyway
             <input className="box" {...register("goneOn")} />
           </label>
           {why && (
@@ -482,7 +493,7 @@ export function RunForm({
             />
           )}
         />
-        It crashed, or ended where nobody meant it to: the evidence comes first
+        It crashed or got away (record the evidence first)
       </label>
       <Controller
         control={control}

@@ -6,8 +6,11 @@ import { type Run, runSchema } from "../../../core/design/craftFile";
 export const newKey = (): string =>
   `${Date.now().toString(36)}-${Array.from(crypto.getRandomValues(new Uint8Array(9)), (b) => b.toString(36)).join("")}`;
 
+/** A run that is being written: how it went is said by a person, or not yet. */
+export type RunDraft = Omit<NewRun, "outcome"> & { outcome: NewRun["outcome"] | null };
+
 /** A run of which nothing is known yet but what is given. */
-export const blankRun = (given: Partial<NewRun> = {}): NewRun => ({
+export const blankRun = (given: Partial<NewRun> = {}): RunDraft => ({
   date: localIso(new Date()),
   stage: 1,
   purpose: "",
@@ -15,7 +18,7 @@ export const blankRun = (given: Partial<NewRun> = {}): NewRun => ({
   pilot: "",
   conditions: { airTemperature: null, wind: null, surface: "" },
   pack: { name: "", restingVoltage: null, loadedVoltage: null, endVoltage: null, temperature: null },
-  outcome: "passed",
+  outcome: null,
   cautionsRead: false,
   notes: "",
   course: "",

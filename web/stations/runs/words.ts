@@ -3,7 +3,7 @@ import { METRICS } from "../../../core/design/metrics";
 
 export const OUTCOME: Record<Run["outcome"], { word: string; colour: string }> = {
   passed: { word: "Passed", colour: "text-clear" },
-  partly: { word: "Partly", colour: "text-care" },
+  partly: { word: "Partly successful", colour: "text-care" },
   failed: { word: "Failed", colour: "text-stop" },
   aborted: { word: "Aborted", colour: "text-care" },
 };

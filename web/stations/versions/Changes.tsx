@@ -24,10 +24,10 @@ function ClaimForm({ change, of, onAdd }: { change: string; of: string; onAdd: (
       <button
         type="button"
         className="link text-[11px]"
-        aria-label={`Say what it shall do: ${of}`}
+        aria-label={`Add an expected effect: ${of}`}
         onClick={() => setOpen(true)}
       >
-        say what it shall do
+        add an expected effect
       </button>
     );
   const key = METRIC_KEYS.find((k) => METRICS[k].label === claim.metric);
@@ -141,7 +141,7 @@ function ThingRow({
             });
           }}
         >
-          <option value="">led to it by nothing on record</option>
+          <option value="">no linked cause</option>
           {file.faults.map((f) => (
             <option key={f.number} value={`f${f.number}`}>
               {faultName(f.number)} {f.title}
@@ -173,7 +173,7 @@ function ThingRow({
         {version.frozenAt === null ? (
           <ClaimForm change={thing.key} of={thing.subject} onAdd={(c) => onClaim([...version.claims, c])} />
         ) : (
-          claims.length === 0 && <span className="text-[11px] text-pencil">nothing was said</span>
+          claims.length === 0 && <span className="text-[11px] text-pencil">no claim</span>
         )}
       </td>
     </tr>
@@ -212,8 +212,8 @@ export function Changes() {
                 <th className="w-[28%]">part or set-up</th>
                 <th className="text-right!">mass</th>
                 <th className="text-right!">CG aft</th>
-                <th className="w-[26%]">why, and what led to it</th>
-                <th className="w-[28%]">what it shall do</th>
+                <th className="w-[26%]">reason and cause</th>
+                <th className="w-[28%]">expected effect</th>
               </tr>
             </thead>
             <tbody>
@@ -300,7 +300,7 @@ function Claims({ version }: { version: Version }) {
                 {" "}
                 {version.parent && `${version.parent} ${shown(s.before)}, `}
                 {version.label} {shown(s.after)}
-                {s.odds !== null && `, odds ${Math.round(s.odds * 100)} in 100`}
+                {s.odds !== null && `, odds ${Math.round(s.odds * 100)} %`}
                 {s.why && `: ${s.why}`}
                 {s.repeats !== null &&
                   s.verdict !== "met" &&

@@ -56,7 +56,7 @@ function DriftChart({ title, dimension, points }: { title: string; dimension: Di
         <h2>
           {title}{" "}
           <span className="text-[12px] font-normal text-pencil">
-            {DISPLAY[habit][dimension]}, green: what was allowed then
+            {DISPLAY[habit][dimension]}, green: allowed range at the time
             {points.some((p) => p.planned !== null)
               ? "; dotted: planned, dashes: 20 % over it, blue: growth to expect"
               : ""}

@@ -20,7 +20,7 @@ const CHOICES: { state: Fate["state"]; name: string; means: string }[] = [
 const hours = (h: number) => `${h.toFixed(1)} h`;
 
 /**
- * Stop, salvage, pause or go on: what this branch has taken, what still stands against it, and what can be used
+ * Project status: what this branch has taken, what still stands against it, and what can be used
  * again.
  */
 export function FateSheet() {
@@ -52,7 +52,7 @@ export function FateSheet() {
   );
   const good = parts.filter((p) => p.whole);
   return (
-    <section aria-label="Stop, salvage, pause or go on" className="px-4 py-3">
+    <section aria-label="Project status" className="px-4 py-3">
       <h2 className="border-b border-ink pb-1 text-[18px]">
         {version.label}: stop, salvage, pause or go on?{" "}
         <button type="button" className="link no-print text-[12px] font-normal" onClick={printSheet}>

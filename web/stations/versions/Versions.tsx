@@ -50,11 +50,11 @@ function Story({ version }: { version: Version }) {
     <section aria-label={`About ${version.label}`} className="flex flex-col gap-2">
       <h2>{version.label}</h2>
       <label>
-        What it is to find out
+        Question
         <input className="box" maxLength={200} value={question} onChange={(e) => setQuestion(e.target.value)} />
       </label>
       <label>
-        What it showed
+        Result
         <input className="box" maxLength={200} value={finding} onChange={(e) => setFinding(e.target.value)} />
       </label>
       {version.reason && (
@@ -280,7 +280,7 @@ export function VersionsStation() {
               Set-up
             </button>
             <button type="button" className="link" onClick={() => setSearch({ fate: "1" })}>
-              Stop, salvage, pause or go on
+              Project status
             </button>
             <button type="button" className="link" onClick={() => setSearch({ report: "1" })}>
               Build report

@@ -81,10 +81,10 @@ export function WeighInForm({ draft, onChange }: Props) {
           {kind !== "knife-edge" && (
             <>
               <label className="w-28">
-                Scale step
+                Resolution
                 <QuantityField
                   boxed
-                  label="Scale step"
+                  label="Resolution"
                   value={draft.resolution}
                   dimension="mass"
                   schema={stepSchema}
@@ -92,7 +92,7 @@ export function WeighInForm({ draft, onChange }: Props) {
                 />
               </label>
               <label className="w-28">
-                Its error ±
+                Accuracy ±
                 <QuantityField
                   boxed
                   label="Scale error"

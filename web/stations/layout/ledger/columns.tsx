@@ -376,7 +376,7 @@ function placeColumns(around: Surroundings, change: Change): Column[] {
     },
     {
       id: "blur",
-      head: "blurs CG by",
+      head: "adds to CG error",
       width: "w-[70px]",
       right: true,
       cell: (_, derived) => (
@@ -422,7 +422,7 @@ function makingColumns(around: Surroundings, change: Change): Column[] {
     },
     {
       id: "source",
-      head: "comes",
+      head: "source",
       width: "w-[130px]",
       by: (i) => i.source,
       text: (i) => SOURCES[i.source],
@@ -439,7 +439,7 @@ function makingColumns(around: Surroundings, change: Change): Column[] {
     numbers(
       {
         id: "price",
-        head: "price each €",
+        head: "unit price €",
         width: "w-[84px]",
         label: "price",
         dimension: "money",
