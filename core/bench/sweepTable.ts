@@ -242,7 +242,11 @@ export function readSweepTable(text: string, reading: SweepReading): SweepTable 
       const number = readNumber(cell, reading.decimal);
       if (number === null) return;
       if (Number.isNaN(number)) {
-        wrong ??= { code: "unreadable", text: `“${cell}” under “${header}” is not a number` };
+        const text = `“${cell}” under “${header}” is not a number`;
+        // A row without its throttle or thrust says nothing; one that lacks another reading says the rest.
+        if (role === "throttle" || role === "scale") wrong ??= { code: "unreadable", text };
+        else
+          reports.push({ line, severity: "warning", code: "unreadable", text: `${text}: the row is kept without it` });
         return;
       }
       // A servo pulse of 1000 to 2000 µs is a throttle of 0 to 100 %.

@@ -12,6 +12,8 @@ export interface PartColumn {
   role: PartRole;
   /** Unit of cells that name none. */
   unit: string;
+  /** The column counts to port where the craft counts to starboard. */
+  toPort?: true;
 }
 
 /** How a table was understood, and what a person may correct. */
@@ -114,12 +116,20 @@ const WORDS: [PartRole, RegExp, number][] = [
   ["source", /^(note|notes|remark|remarks|bemerkung|comment)$/i, 1],
   ["mass", /(mass|weight|weigh|masse|gewicht|poids|\bwt\b)/i, 3],
   ["mass", /\b(g|grams?|kg|oz|lbs?)\b/i, 1],
-  ["x", /(^x\b|\bx\b|aft of|from nose|from bow|ab bug|ab nase|\bstation\b|\barm\b|fuselage station)/i, 3],
-  ["y", /(^y\b|\by\b|starboard|stbd|lateral|\bport\b|butt line|seitlich)/i, 3],
+  ["x", /(^x\b|\bx\b|\baft\b|\bbehind\b|from nose|from bow|ab bug|ab nase|\bstation\b|\barm\b|fuselage station)/i, 3],
+  [
+    "y",
+    /(^y\b|\by\b|starboard|stbd|lateral|butt line|seitlich|\b(right|left|port|rechts|links|droite|gauche|steuerbord|backbord|tribord|bâbord)\b)/i,
+    3,
+  ],
   ["z", /(^z\b|\bz\b|height|höhe|hoehe|above|over|über|hauteur|water line|waterline|\bup\b)/i, 2],
   ["group", /^(group|gruppe|groupe|system|assembly|baugruppe|section)$/i, 3],
   ["name", /(\bparts?\b|\bitem\b|\bthing\b|\bname\b|component|\bteil\b|bezeichnung|désignation|pièce|what)/i, 2],
 ];
+
+/** Sides by which a header tells which way it counts. */
+const TO_PORT = /\b(left|port|links|gauche|backbord|bâbord)\b/i;
+const TO_STARBOARD = /starboard|stbd|\b(right|rechts|droite|steuerbord|tribord)\b/i;
 
 function scoreHeader(header: string): Map<PartRole, number> {
   const scores = new Map<PartRole, number>();
@@ -232,7 +242,8 @@ export function guessReading(text: string, separator?: string): TableReading {
         xUnit ??
         unitOfCells(cellsOf(k), /\d\s*(mm|cm|in|ft|m)\s*$/i) ??
         "mm";
-      return { header: title, role, unit: own.startsWith("inch") ? "in" : own };
+      const side = role === "y" && TO_PORT.test(title) && !TO_STARBOARD.test(title) ? { toPort: true as const } : {};
+      return { header: title, role, unit: own.startsWith("inch") ? "in" : own, ...side };
     }
     if (role === "price") return { header: title, role, unit: currencyIn(title) ?? unitOfPrices(cellsOf(k)) ?? "EUR" };
     return { header: title, role, unit: "" };
@@ -360,7 +371,7 @@ export function readParts(text: string, reading: TableReading = guessReading(tex
       if (EMPTY.test(raw)) return null;
       const value = readQuantity(raw.replace(/^±|^\+\/?-\s*/, ""), "length", unit(role), reading.decimal);
       if (value === null) report("warning", "unreadable", raw);
-      return value;
+      return value !== null && reading.columns[column(role)]?.toPort ? -value : value;
     };
     const pair = /^(±|\+\/?-)/.test(cell("y"));
     const [x, y, z] = [place("x"), place("y"), place("z")];

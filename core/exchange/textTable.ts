@@ -44,7 +44,7 @@ export function guessDecimal(cells: readonly string[]): "." | "," {
 
 /** A number in a cell: null for what was not read (empty, a dash, n/a), NaN for what is none. */
 export function readNumber(cell: string, decimal: "." | ","): number | null {
-  if (/^(-|–|—|n\/?a|nan|null|none|\?)?$/i.test(cell.trim())) return null;
+  if (/^([-–—.*]+|n\/?a|nan|null|none|err(or)?|\?+)?$/i.test(cell.trim())) return null;
   const value = Number(decimal === "," ? cell.replace(/\./g, "").replace(",", ".") : cell);
   return Number.isFinite(value) ? value : Number.NaN;
 }

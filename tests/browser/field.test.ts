@@ -119,7 +119,7 @@ describe("field mode on a phone", () => {
     await tap("Settled");
     await hold(1300);
     await user.see("It crashed or got away");
-    await tap("Partly");
+    await tap("Partly successful");
     await user.fill("Nose angle", "9");
     await user.fill("Pack voltage after the run", "11.6");
     await tap("Put it in the log");

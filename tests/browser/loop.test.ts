@@ -265,6 +265,10 @@ describe("the whole loop, as a user would", () => {
     await user.fill("Measured 2, what", "Lift-off speed");
     await user.fill("Measured 2, value", "18 mph");
     await user.click("Log this run");
+    // Nobody said how it went: nothing is logged for that, and it is said at its field.
+    await user.see("Say how it went: passed");
+    await user.choose("Outcome", "passed");
+    await user.click("Log this run");
     await user.see(/cautions of this craft first/);
     await user.click("Read; this craft is held and clear of people when powered");
     await user.click("Log this run");

@@ -119,6 +119,7 @@ describe("planning a run", () => {
       "a hop of three seconds",
     );
     await user.choose("Gate: lifts and holds for three seconds", "passed");
+    await user.choose("Outcome", "passed");
     await user.click("Read; this craft is held and clear of people when powered");
     await user.click("Log this run");
     await user.see(/Run although .*rung 2/);
@@ -277,7 +278,7 @@ describe("versions", () => {
     await user.fill(`Why: ${thing.name}`, "it was short");
     await user.page.waitForFunction(() => !document.querySelector("[data-save='saving']"));
     // By its own mark: the cell around it bears the same name.
-    await user.page.click(`button[aria-label="Say what it shall do: ${thing.name}"]`);
+    await user.page.click(`button[aria-label="Add an expected effect: ${thing.name}"]`);
     await user.fill("What it shall change", "All-up weight (AUW)");
     await user.fill("Amount of the claim", "by 10 g");
     await user.click("Keep");

@@ -192,3 +192,16 @@ describe("a list of parts that are there already", () => {
     expect(mergeOf(readParts("part;mass g\nhull;1\nhull;2").parts, design).same).toEqual([]);
   });
 });
+
+describe("the sides of a list", () => {
+  const y = (head: string) => readParts(`part;mass g;aft [in];${head}\nFin;10;5;2\nRod;4;7;-1`).parts.map((p) => p.y);
+  it.each(["right [in]", "to starboard, in", "rechts in", "y [in]"])("%s counts to starboard", (head) => {
+    expect(y(head).map((v) => Number(v?.toFixed(4)))).toEqual([0.0508, -0.0254]);
+  });
+  it.each(["left [in]", "port, in", "links in"])("%s counts to port, and is turned round", (head) => {
+    expect(y(head).map((v) => Number(v?.toFixed(4)))).toEqual([-0.0508, 0.0254]);
+  });
+  it("“aft” alone is x", () => {
+    expect(readParts("part;mass g;aft [in];left [in]\nFin;10;5;2").parts[0]?.x).toBeCloseTo(0.127, 6);
+  });
+});

@@ -304,6 +304,21 @@ describe("a file as users have it", () => {
       },
     ]);
   });
+  it("a speed or a temperature that was not read leaves the rest of its row", () => {
+    const signs = ["---", "n/a", "", "err", "???"];
+    const text = `throttle %,thrust g,V,A,rpm,°C\n${signs.map((s, k) => `${20 * k},${50 * k},12,${k},${s},${s}`).join("\n")}`;
+    const table = readSweepTable(text, guessSweep(text));
+    expect(table.readings.map((r) => r.scale)).toEqual([0, 0.05, 0.1, 0.15, 0.2]);
+    expect(table.readings.every((r) => r.rpm === null && r.temperature === null)).toBe(true);
+    expect(table.reports.filter((r) => r.severity === "error")).toEqual([]);
+    const wrong = "throttle %,thrust g,V,A,rpm\n20,50,12,1,lost\n40,many,12,2,4000";
+    const { readings, reports } = readSweepTable(wrong, guessSweep(wrong));
+    expect(readings.map((r) => [r.scale, r.rpm])).toEqual([[0.05, null]]);
+    expect(reports.map((r) => [r.line, r.severity])).toEqual([
+      [2, "warning"],
+      [3, "error"],
+    ]);
+  });
   it("readings saved here come back as they went out", () => {
     const value = fc.option(fc.integer({ min: 0, max: 90_000 }).map((n) => n / 1000));
     const any = fc.record({

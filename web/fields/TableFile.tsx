@@ -1,12 +1,8 @@
 import { useMemo, useState } from "react";
+import { decoded } from "./decoded";
 
-/** Text of a chosen file: UTF-8, or Windows-1252 where an older spreadsheet saved it. */
-export async function textOf(file: File): Promise<string> {
-  const bytes = await file.arrayBuffer();
-  const utf8 = new TextDecoder("utf-8").decode(bytes);
-  // UTF-8 leaves replacement marks in what is Windows-1252.
-  return utf8.includes("\uFFFD") ? new TextDecoder("windows-1252").decode(bytes) : utf8;
-}
+/** Text of a chosen file, whatever a spreadsheet saved it as. */
+export const textOf = async (file: File): Promise<string> => decoded(new Uint8Array(await file.arrayBuffer()));
 
 /** A table that is being read: its text, how it was understood, and what a person corrected of that. */
 export function useTable<R extends object>(guess: (text: string, delimiter?: string) => R, start = "") {

@@ -1,3 +1,4 @@
+import { textOf } from "../../../fields/TableFile";
 import { useState } from "react";
 import { toast } from "sonner";
 import type { PlainPart, ShelfKind, ShelfPack, ShelfPart } from "../../../../core/design/shelf";
@@ -96,7 +97,7 @@ export function ShelfSheet() {
     if (kind === "drive") return;
     if (file.size > MOST_BYTES)
       return toast.error(`${file.name} has ${Math.round(file.size / 1e6)} MB: a list of parts is smaller than 2 MB.`);
-    const text = await file.text();
+    const text = await textOf(file);
     const list: { parts: ShelfPart[]; refused: Refused[] } = kind === "pack" ? readPacks(text) : readParts(kind, text);
     setRefused(list.refused);
     if (list.parts.length > 0 && (await shelf.add(list.parts)) !== null)
