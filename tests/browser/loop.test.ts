@@ -42,7 +42,7 @@ describe("the whole loop, as a user would", () => {
     await user.fill("Mass limit", "2 lb");
     await user.fill("Parts you already have", "980 g");
     await user.fill("Run time wanted", "12");
-    await user.see(/Stop: these numbers cannot hold together/);
+    await user.see(/Stop: these numbers do not add up/);
     await user.fill("Parts you already have", "250+60 g");
     await user.gone("Stop: these numbers");
     await user.see(/Mass left for everything else.*g ±/s);
@@ -294,7 +294,7 @@ describe("the whole loop, as a user would", () => {
     );
     await (like as unknown as { click: () => Promise<void> } | null)?.click();
     await user.page.waitForSelector('[data-proposal="over-current"]');
-    await user.click("Suspect: Over-current of the controller");
+    await user.click("Suspect it: Over-current of the controller");
     await user.click("closed");
     await user.click("Save the fault");
     await user.see(/rule a suspect in and write down what its test showed/);

@@ -216,7 +216,7 @@ describe("faults that come again", () => {
     await user.open("/craft/tern/v4/faults?new=13");
     await user.fill("What was seen, in a few words", "Whistling in the turn");
     await user.click("Whistles over the ice");
-    await user.click("Suspect: Tape lifts at the leading edge");
+    await user.click("Suspect it: Tape lifts at the leading edge");
     await user.click("Save the fault");
     await user.see("F-09 saved");
     expect((await file()).symptoms.map((s) => s.text)).toEqual(["Whistles over the ice"]);

@@ -11,6 +11,7 @@ import { VerdictColumn } from "./Verdicts";
 import { VersionTrack } from "./VersionTrack";
 import { useDesk } from "./desk";
 import { usePreferences } from "./preferences";
+import { useReachable } from "./useReachable";
 import { stationState } from "./stationState";
 
 function Rail({ station }: { station: Page }) {
@@ -92,6 +93,8 @@ export function Frame({ station, children }: { station: Page; children: ReactNod
   const desk = useDesk();
   const { keys } = usePreferences();
   const [help, setHelp] = useState(false);
+  const main = useRef<HTMLElement>(null);
+  useReachable(main);
   const { file, version, go, undo, redo } = desk;
   const step = (by: number) => {
     const labels = file.versions.map((v) => v.label);
@@ -127,7 +130,7 @@ export function Frame({ station, children }: { station: Page; children: ReactNod
         <VersionTrack />
       </header>
       <Rail station={station} />
-      <main id="main" className="frame-main" tabIndex={-1}>
+      <main ref={main} id="main" className="frame-main" tabIndex={-1}>
         {children}
       </main>
       <VerdictColumn />

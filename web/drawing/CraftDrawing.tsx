@@ -400,7 +400,7 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
         <button
           type="button"
           className="chip"
-          aria-label="Snap grid"
+          aria-label={`Snap grid ${snapping.grid === 0.001 ? "1 mm" : "5 mm"}`}
           onClick={() => set({ snapping: { ...snapping, grid: snapping.grid === 0.001 ? 0.005 : 0.001 } })}
         >
           {snapping.grid === 0.001 ? "1 mm" : "5 mm"}

@@ -86,7 +86,7 @@ export function Proposals({
             <button
               type="button"
               className="act"
-              aria-label={`Suspect: ${cause.text}`}
+              aria-label={`Suspect it: ${cause.text}`}
               onClick={() =>
                 onSuspect(
                   newSuspect(cause.id, cause.text, {

@@ -77,7 +77,7 @@ export function Ladder({
               type="button"
               className="block text-left"
               title={`${rung.doing}. Plan a run of it`}
-              aria-label={`Plan a run of rung ${rung.stage}`}
+              aria-description={`Plan a run of rung ${rung.stage}`}
               onClick={() => onPlan(rung.stage)}
             >
               <span

@@ -55,7 +55,7 @@ function RowNumber({
       tabIndex={-1}
       data-number
       className={`min-h-6 w-full touch-none text-right select-none ${dragging ? "cursor-grabbing font-semibold text-accent" : ""}`}
-      aria-label={`Select ${item.name}`}
+      aria-label={`${number}, select ${item.name}`}
       title="Ctrl or Shift chooses several; drag moves the row"
       onClick={(e) => onPick(item.id, howOf(e))}
     >
