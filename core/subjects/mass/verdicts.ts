@@ -146,7 +146,7 @@ const netMassOff = verdict<{ by: number; heavy: boolean }>({
       }),
     ),
   remedies: (_see, { params: p }) => (p.heavy ? [LIGHTEN] : [advice("Add trim weight, or let gas off")]),
-  says: (p, h) => `${plain(p.by, "mass", h)} too ${p.heavy ? "heavy" : "light"} for the gas that it carries`,
+  says: (p, h) => `${plain(p.by, "mass", h)} too ${p.heavy ? "heavy" : "light"} for the gas that carries it`,
 });
 
 /** Some parts have no mass yet: every sum leaves them out. */
