@@ -16,7 +16,7 @@ import { nominalSetup } from "../core/subjects/propulsion/nominal";
 import { setUp } from "../core/subjects/propulsion/setup";
 import { search, type SearchBounds } from "../core/sizing/search";
 import { choices, drivenBy, sizeOf, spaceAround } from "../core/sizing/searchSpace";
-import { plainFullThrottle } from "./plainChain";
+import { plainEndurance, plainFullThrottle } from "./plainChain";
 import { startChromium } from "../tests/support/chromium";
 import { demoFile, freshFolder, spawnServer } from "../tests/support/server";
 
@@ -198,6 +198,25 @@ for (const parts of [15, 60, 300]) {
       timeOf("sizing search, with its endurance", of, () => void [...search({ design, unitId, space, bounds })]);
     // Apart from the product: the same candidates in a plain loop, full throttle only, by the plain bisection.
     timeOf("plain loop, full throttle only", list.length, plainly);
+    // And with what the search works out besides: how long each lasts at the duty, in as many steps of charge.
+    const some = list.filter((_, k) => k % (SMOKE ? 10 : 30) === 0);
+    timeOf("plain loop, with its endurance", some.length, () => {
+      for (const choice of some) {
+        const { unit, battery } = drivenBy(first, pack, choice);
+        const setup = setUp({ ...design, units: [unit], batteries: [battery] }, new Map([["/mass", 1]]));
+        const [fed] = setup.packs;
+        const [driven] = setup.units;
+        if (fed && driven) plainEndurance(driven.drive, fed.pack, fed.phases, 6);
+      }
+    });
+    const here = setUp(design, new Map([["/mass", 1]]));
+    const [fed, driven] = [here.packs[0], here.units[0]];
+    if (fed && driven && fed.phases.every((p) => p.speed === 0)) {
+      const ours = endurance([{ drive: driven.drive, limit: 1 }], fed.pack, fed.phases, 6).seconds;
+      const plain = plainEndurance(driven.drive, fed.pack, fed.phases, 6);
+      console.log(`${"tern: endurance of both".padEnd(46)} ${(100 * Math.abs(ours / plain - 1)).toFixed(3)} % apart`);
+      if (!(Math.abs(ours / plain - 1) < 0.01)) throw new Error("the product's endurance and the plain one differ");
+    }
   }
 }
 

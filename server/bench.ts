@@ -3,7 +3,7 @@ import type { Adoption, Learn, NewBench } from "../api/contracts";
 import { learnFrom } from "../core/bench/learn";
 import { correctionsFor, sharedCurrentError, sharedThrustError } from "../core/bench/rig";
 import { readSweep } from "../core/bench/sweep";
-import type { TestedDrive } from "../core/design/bench";
+import { type TestedDrive, testedDrive } from "../core/design/bench";
 import type { Design } from "../core/design/schema";
 import { packFrom } from "../core/bench/learnPack";
 import { partsChanged } from "../core/subjects/propulsion/learned";
@@ -38,21 +38,7 @@ function driveOf(design: Design, unitId: string): TestedDrive {
   const unit = design.units.find((u) => u.id === unitId);
   if (!unit) throw refused("The drive on the stand is not in this version.");
   const battery = design.batteries.find((b) => b.id === unit.batteryId);
-  const { motor, controller, gear, propeller } = unit;
-  return {
-    motor,
-    controller,
-    gear,
-    propeller,
-    battery: battery
-      ? {
-          chemistry: battery.chemistry,
-          series: battery.series,
-          capacity: battery.capacity,
-          cellResistance: battery.cellResistance,
-        }
-      : null,
-  };
+  return testedDrive(unit, battery);
 }
 
 export async function saveBench(

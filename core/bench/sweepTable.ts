@@ -8,7 +8,7 @@ import {
   linesOf,
   readNumber,
 } from "../exchange/textTable";
-import type { ThrustReading } from "../design/bench";
+import { type ThrustReading, emptyReading } from "../design/bench";
 
 /** What a column of a sweep can hold. */
 export const SWEEP_ROLES = [
@@ -220,17 +220,7 @@ export function readSweepTable(text: string, reading: SweepReading): SweepTable 
       });
       break;
     }
-    const row: ThrustReading = {
-      t: null,
-      throttle: Number.NaN,
-      scale: null,
-      voltage: null,
-      current: null,
-      rpm: null,
-      temperature: null,
-      noise: null,
-      out: "",
-    };
+    const row: ThrustReading = emptyReading(Number.NaN);
     let wrong: Pick<SweepReport, "code" | "text"> | null = null;
     reading.columns.forEach(({ role, unit, header }, c) => {
       const cell = cells[c] ?? "";

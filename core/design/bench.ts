@@ -1,6 +1,14 @@
 import { z } from "zod";
 import { finite, recordNumber } from "./bounds";
-import { batterySchema, controllerSchema, gearSchema, motorSchema, propellerSchema } from "./schema";
+import {
+  type Battery,
+  type Unit,
+  batterySchema,
+  controllerSchema,
+  gearSchema,
+  motorSchema,
+  propellerSchema,
+} from "./schema";
 
 const place = finite.min(-100).max(100);
 /** Repeated readings of one thing: at least one. */
@@ -126,6 +134,19 @@ export const thrustReadingSchema = z.object({
 });
 export type ThrustReading = z.infer<typeof thrustReadingSchema>;
 
+/** A row of which only the throttle is known so far. */
+export const emptyReading = (throttle: number): ThrustReading => ({
+  t: null,
+  throttle,
+  scale: null,
+  voltage: null,
+  current: null,
+  rpm: null,
+  temperature: null,
+  noise: null,
+  out: "",
+});
+
 /** What a drive was like when it was tested: with another part in it, what was measured no longer holds. */
 export const testedDriveSchema = z.object({
   motor: motorSchema,
@@ -135,6 +156,22 @@ export const testedDriveSchema = z.object({
   battery: batterySchema.pick({ chemistry: true, series: true, capacity: true, cellResistance: true }).nullable(),
 });
 export type TestedDrive = z.infer<typeof testedDriveSchema>;
+
+/** What is on the stand: the parts of a drive and the pack that feeds it, as they are in the design now. */
+export const testedDrive = (unit: Unit, battery: Battery | undefined): TestedDrive => ({
+  motor: unit.motor,
+  controller: unit.controller,
+  gear: unit.gear,
+  propeller: unit.propeller,
+  battery: battery
+    ? {
+        chemistry: battery.chemistry,
+        series: battery.series,
+        capacity: battery.capacity,
+        cellResistance: battery.cellResistance,
+      }
+    : null,
+});
 
 export const thrustTestSchema = z.object({
   unitId: z.string().min(1).max(40).describe("drive on the stand, one of its like units"),

@@ -1,4 +1,4 @@
-import type { Rig, ThrustReading, ThrustTest } from "../../core/design/bench";
+import { type Rig, type ThrustReading, type ThrustTest, emptyReading } from "../../core/design/bench";
 import { seededRandom } from "../../core/numeric/random";
 
 const meter = (step: number, error: number) => ({ step, error, session: null });
@@ -19,15 +19,7 @@ export const rig = (change: Partial<Rig> = {}): Rig => ({
 });
 export const calm: ThrustTest["air"] = { temperature: 15, pressure: 101_325 };
 export const reading = (throttle: number, change: Partial<ThrustReading> = {}): ThrustReading => ({
-  t: null,
-  throttle,
-  scale: null,
-  voltage: null,
-  current: null,
-  rpm: null,
-  temperature: null,
-  noise: null,
-  out: "",
+  ...emptyReading(throttle),
   ...change,
 });
 /** What the scale of this stand shows of a thrust (N), by moments worked backwards. */

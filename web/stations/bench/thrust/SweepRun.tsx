@@ -2,14 +2,20 @@ import { useEffect, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { toast } from "sonner";
 import type { StandReading } from "../../../../api/contracts";
-import type { Readable, ThrustReading, ThrustTest } from "../../../../core/design/bench";
+import {
+  type Readable,
+  type ThrustReading,
+  type ThrustTest,
+  emptyReading,
+  testedDrive,
+} from "../../../../core/design/bench";
 import { DISPLAY } from "../../../../core/design/units";
 import { parseQuantity } from "../../../../core/design/readQuantity";
 import { sayError } from "../../../app/client";
 import { useDesk } from "../../../app/desk";
 import { usePreferences } from "../../../app/preferences";
 import { QuantityField } from "../../../fields/QuantityField";
-import { STEPS, emptyReading, notSafe, throttlesOf } from "./thrustDraft";
+import { STEPS, notSafe, throttlesOf } from "./thrustDraft";
 import { useStand } from "./useStand";
 
 interface Props {
@@ -290,20 +296,15 @@ function ByStand({ test, throttles, onChange }: Props & { throttles: number[] })
     if (blocked) return toast.error(blocked);
     const unit = design.units.find((u) => u.id === test.unitId);
     if (!unit) return toast.error("Choose the drive on the stand first.");
-    const battery = design.batteries.find((b) => b.id === unit.batteryId);
-    const { motor, controller, gear, propeller } = unit;
+    const { battery, ...parts } = testedDrive(
+      unit,
+      design.batteries.find((b) => b.id === unit.batteryId),
+    );
     try {
       await stand.open(
         {
-          unit: { motor, controller, gear, propeller },
-          battery: battery
-            ? {
-                chemistry: battery.chemistry,
-                series: battery.series,
-                capacity: battery.capacity,
-                cellResistance: battery.cellResistance,
-              }
-            : null,
+          unit: parts,
+          battery,
           rig: test.rig,
           air: test.air,
           faults,

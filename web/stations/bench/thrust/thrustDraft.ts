@@ -1,4 +1,4 @@
-import type { Rig, ThrustReading, ThrustTest } from "../../../../core/design/bench";
+import type { Rig, ThrustTest } from "../../../../core/design/bench";
 import type { Design } from "../../../../core/design/schema";
 import { air } from "../../../../core/subjects/air/air";
 
@@ -60,18 +60,6 @@ export function throttlesOf({ steps, down, repeats }: ThrustTest["plan"]): numbe
   const once = down ? [...up, ...up.slice(0, -1).reverse()] : up;
   return Array.from({ length: repeats }, () => once).flat();
 }
-
-export const emptyReading = (throttle: number): ThrustReading => ({
-  t: null,
-  throttle,
-  scale: null,
-  voltage: null,
-  current: null,
-  rpm: null,
-  temperature: null,
-  noise: null,
-  out: "",
-});
 
 /** Whether a throttle may be commanded with this safety list; why not, in words. */
 export function notSafe(safety: ThrustTest["safety"], throttle: number): string | null {
