@@ -200,6 +200,7 @@ describe("field mode on a phone", () => {
     await user.page.setViewport({ width: 1280, height: 800 });
     await user.open("/craft/tern/v4/runs?log=new");
     await user.choose("Rung", "1 Power off");
+    await user.choose("Outcome", "passed");
     await user.fill("Purpose of this run", "Still straight?");
     await user.click("Add a moment");
     await user.fill("Moment 1, after", "2 min");

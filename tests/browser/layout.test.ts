@@ -119,6 +119,28 @@ describe("Layout of the demo craft", () => {
     for (let k = 0; k < 2; k++) await user.click("Undo");
     await user.saved();
   });
+  it("Escape puts back a part that is being dragged; clicks at one place take one part after another", async () => {
+    const before = await items("tern");
+    const rect = await user.page.waitForSelector('[data-part="pack"][data-view="side"] rect');
+    await rect?.evaluate((e) => e.scrollIntoView({ block: "center" }));
+    const box = await rect?.boundingBox();
+    if (!box) throw new Error("no pack");
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    await user.page.mouse.move(x, y);
+    await user.page.mouse.down();
+    await user.page.mouse.move(x - 60, y, { steps: 6 });
+    await user.page.keyboard.press("Escape");
+    await user.page.mouse.move(x - 80, y, { steps: 3 });
+    await user.page.mouse.up();
+    await user.saved();
+    expect((await items("tern")).map((i) => i.place)).toEqual(before.map((i) => i.place));
+    const seen = new Set<string>();
+    for (let k = 0; k < 4; k++) {
+      await user.page.mouse.click(x, y);
+      seen.add(new URL(user.page.url()).searchParams.get("part") ?? "");
+    }
+    expect(seen.size).toBeGreaterThan(1);
+  });
   it("the solver's ways preview and apply; what is out of reach is said with the nearest point", async () => {
     await user.open("/craft/tern/v5/layout?sheet=balance");
     await user.see("Move Battery, 3 cells, large 65 mm forward");

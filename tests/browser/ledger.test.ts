@@ -219,6 +219,11 @@ describe("a list that is looked through", () => {
     await user.open(`/craft/${slug}/v1/layout`);
     await user.page.waitForSelector("[data-row]");
     await user.page.waitForFunction(() => document.querySelectorAll("[data-row]").length < 100);
+    // On paper all of them stand.
+    await user.page.evaluate(() => window.dispatchEvent(new Event("beforeprint")));
+    expect(await user.page.$$eval("[data-row]", (l) => l.length)).toBe(1000);
+    await user.page.evaluate(() => window.dispatchEvent(new Event("afterprint")));
+    await user.page.waitForFunction(() => document.querySelectorAll("[data-row]").length < 100);
     await user.page.$eval(".frame-main", (e) => e.scrollTo(0, e.scrollHeight));
     await user.page.waitForSelector('[data-row="m999"]');
     await into("Piece 999, x");

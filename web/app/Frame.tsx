@@ -101,7 +101,12 @@ export function Frame({ station, children }: { station: Page; children: ReactNod
     const next = labels[labels.indexOf(version.label) + by];
     if (next) go({ label: next });
   };
-  const single = { enabled: keys };
+  // No single key while a list, a menu or a question is in use: what is typed there is meant for it.
+  const single = {
+    enabled: keys,
+    ignoreEventWhen: (e: KeyboardEvent) =>
+      (e.target as Element | null)?.closest?.("[data-grid], [role=menu], [role=listbox], dialog") != null,
+  };
   useHotkeys("1,2,3,4,5,6,7,8", (e) => go({ station: PAGES[Number(e.key) - 1] }), { ...single, useKey: true });
   useHotkeys("[,PageUp", () => step(-1), { ...single, useKey: true });
   useHotkeys("],PageDown", () => step(1), { ...single, useKey: true });

@@ -193,6 +193,12 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
   const [zoom, setZoom] = useState<Zoom>(NO_ZOOM);
   const [guides, setGuides] = useState<Guide[]>([]);
   const svg = useRef<SVGSVGElement>(null);
+  // The selected part lies on top, once the pointer is up: what is moved in the page while it is dragged is let go.
+  const [top, setTop] = useState(selected);
+  const pressed = useRef(false);
+  useEffect(() => {
+    if (!pressed.current) setTop(selected);
+  }, [selected]);
   const { items } = design;
   const clashes = useMemo(() => overlaps({ items }), [items]);
   const outside = useMemo(() => new Set(outOfEnvelope(design).map((o) => o.id)), [design]);
@@ -234,7 +240,11 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
   });
   const inOrder = items
     .map((item, i) => ({ item, number: i + 1 }))
-    .sort((a, b) => b.item.size.x * b.item.size.z - a.item.size.x * a.item.size.z);
+    .sort(
+      (a, b) =>
+        Number(a.item.id === top) - Number(b.item.id === top) ||
+        b.item.size.x * b.item.size.z - a.item.size.x * a.item.size.z,
+    );
   const mass = resultIn(evaluation, balance);
   const out = evaluation.findings.some((f) => f.code === "cg-outside");
   const proposed = preview
@@ -266,6 +276,13 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
         // biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing takes + − 0 for zoom while it has the focus
         tabIndex={0}
         onKeyDown={zoomKeys}
+        onPointerDownCapture={() => {
+          pressed.current = true;
+        }}
+        onPointerUpCapture={() => {
+          pressed.current = false;
+          setTop(selected);
+        }}
         aria-label="Views to scale"
       >
         <title>{`${file.craft.name}: ${shown.map((v) => NAMES[v].toLowerCase()).join(", ")} view to scale`}</title>

@@ -1,5 +1,5 @@
 import { useDrag } from "@use-gesture/react";
-import { type KeyboardEvent, memo } from "react";
+import { type KeyboardEvent, type MouseEvent, memo, useRef } from "react";
 import { AXES, type Axis, type Design, type Item } from "../../core/design/schema";
 import { bodies } from "../../core/subjects/mass/rollup";
 import { moveItem, slideOf } from "../../core/subjects/mass/tree";
@@ -44,6 +44,23 @@ function linesOf(design: Design, item: Item, axis: Axis): number[] {
   return axis === "y" ? [0, ...lines] : lines;
 }
 
+/** Where a dragged part was, and what listens for Escape while it is on its way. */
+interface Dragging {
+  across: number;
+  up: number;
+  key: string;
+  listen: (event: globalThis.KeyboardEvent) => void;
+}
+
+/** Ids of the parts of a view under a point of the page, the top one first. */
+const partsAt = (x: number, y: number, view: ViewName): string[] => [
+  ...new Set(
+    document
+      .elementsFromPoint(x, y)
+      .flatMap((e) => e.closest<SVGElement>(`[data-part][data-view="${view}"]`)?.dataset.part ?? []),
+  ),
+];
+
 interface PartProps {
   item: Item;
   number: number;
@@ -71,6 +88,8 @@ export const Part = memo(function Part({
   const { edit, now } = useDeskActions();
   const { axis: across, sign } = ACROSS[view];
   const up = UP[view];
+  /** Whether the pointer moved since it came down: its end is no click then. */
+  const dragged = useRef(false);
   const place = (to: { across: number; up: number }, key: string) =>
     edit((d) => {
       const it = d.items.find((i) => i.id === item.id);
@@ -85,15 +104,36 @@ export const Part = memo(function Part({
       last,
       movement: [dx, dy],
       memo,
+      cancel,
+      canceled,
     }: {
       first: boolean;
       last: boolean;
       movement: [number, number];
-      memo?: { across: number; up: number; key: string };
+      memo?: Dragging;
+      cancel: () => void;
+      canceled: boolean;
     }) => {
-      const start = memo ?? { across: item.place[across], up: item.place[up], key: `drag-${item.id}-${Date.now()}` };
-      if (first) onSelect(item.id);
-      else {
+      const start = memo ?? {
+        across: item.place[across],
+        up: item.place[up],
+        key: `drag-${item.id}-${Date.now()}`,
+        listen: (event: globalThis.KeyboardEvent) => {
+          if (event.key !== "Escape") return;
+          event.preventDefault();
+          event.stopPropagation();
+          place(start, start.key);
+          onGuide([]);
+          cancel();
+        },
+      };
+      if (Math.hypot(dx, dy) > 3) dragged.current = true;
+      if (first) {
+        onSelect(item.id);
+        window.addEventListener("keydown", start.listen, true);
+      }
+      if (last || canceled) window.removeEventListener("keydown", start.listen, true);
+      if (!first && !canceled) {
         const design = now();
         const reach = snapping.faces ? CATCH / sheet.scale : 0;
         const a = snap(
@@ -124,6 +164,12 @@ export const Part = memo(function Part({
     },
     { filterTaps: true, pointer: { keys: false } },
   );
+  const click = (event: MouseEvent) => {
+    if (dragged.current) return;
+    // Of parts that lie on one another a second click takes the next.
+    const under = selected ? partsAt(event.clientX, event.clientY, view) : [];
+    onSelect(under[(under.indexOf(item.id) + 1) % under.length] ?? item.id);
+  };
   const keys = (event: KeyboardEvent) => {
     const step = (event.shiftKey ? 10 : 1) * MM;
     const by: Record<string, [number, number]> = {
@@ -150,7 +196,10 @@ export const Part = memo(function Part({
       data-part={item.id}
       data-view={view}
       onKeyDown={keys}
-      onClick={() => onSelect(item.id)}
+      onPointerDownCapture={() => {
+        dragged.current = false;
+      }}
+      onClick={click}
       className="cursor-grab touch-none select-none outline-none focus-visible:[&>rect]:stroke-[2.5]"
     >
       {boxesOf(item, sheet, view).map((b, i) => (
