@@ -1,5 +1,30 @@
 import { Tabs } from "radix-ui";
-import type { ReactNode } from "react";
+import { type ReactNode, memo } from "react";
+
+/** The tabs themselves: they stay as they are while what stands under them changes at every frame. */
+const Row = memo(function Row({
+  label,
+  names,
+  small,
+}: {
+  label: string;
+  names: readonly (readonly [string, string])[];
+  small: boolean;
+}) {
+  return (
+    <Tabs.List aria-label={label} className="flex flex-wrap gap-x-5">
+      {names.map(([name, words]) => (
+        <Tabs.Trigger
+          key={name}
+          value={name}
+          className={`${small ? "min-h-6 border-b-2 text-[12px]" : "min-h-8 border-b-[3px] font-semibold"} border-transparent text-ink2 data-[state=active]:border-accent data-[state=active]:text-accent`}
+        >
+          {words}
+        </Tabs.Trigger>
+      ))}
+    </Tabs.List>
+  );
+});
 
 /**
  * Sheets of which one is shown, chosen by tabs: arrow keys go from tab to tab, Tab goes on into the sheet.
@@ -28,17 +53,7 @@ export function Sheets<K extends string>({
   return (
     <Tabs.Root value={value} onValueChange={(v) => onChange(v as K)}>
       <div className={`no-print flex flex-wrap gap-x-5 ${className}`}>
-        <Tabs.List aria-label={label} className="flex flex-wrap gap-x-5">
-          {names.map(([name, words]) => (
-            <Tabs.Trigger
-              key={name}
-              value={name}
-              className={`${small ? "min-h-6 border-b-2 text-[12px]" : "min-h-8 border-b-[3px] font-semibold"} border-transparent text-ink2 data-[state=active]:border-accent data-[state=active]:text-accent`}
-            >
-              {words}
-            </Tabs.Trigger>
-          ))}
-        </Tabs.List>
+        <Row label={label} names={names} small={small === true} />
         {aside}
       </div>
       <Tabs.Content value={value} tabIndex={-1}>

@@ -22,6 +22,7 @@ const SHEETS = {
   drawing: "Envelope and outline",
 } as const;
 type SheetName = keyof typeof SHEETS;
+const NAMES = Object.entries(SHEETS) as [SheetName, string][];
 
 export function LayoutStation() {
   const { design, edit } = useDesk();
@@ -67,7 +68,7 @@ export function LayoutStation() {
       )}
       <Sheets
         label="Layout sheets"
-        names={Object.entries(SHEETS) as [SheetName, string][]}
+        names={NAMES}
         value={shown}
         onChange={(name) => put({ sheet: name })}
         className={empty ? "hidden" : "border-b border-hair px-4"}
