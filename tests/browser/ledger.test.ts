@@ -234,3 +234,15 @@ describe("a list that is looked through", () => {
     expect(demo.pageErrors).toEqual([]);
   });
 });
+
+describe("the ledger on a phone", () => {
+  it("has the weighed mass beside the name", async () => {
+    await user.page.setViewport({ width: 390, height: 844 });
+    await user.open("/craft/ruff/v1/layout");
+    await user.page.waitForSelector("[data-row]");
+    const order = await user.page.$$eval("[data-row]:first-of-type td, [data-row] td", (l) =>
+      l.slice(0, 4).map((e) => (e as HTMLElement).dataset.col ?? ""),
+    );
+    expect(order.slice(0, 3)).toEqual(["number", "name", "weighed"]);
+  });
+});

@@ -11,7 +11,16 @@ import {
   tableFeatures,
   useTable,
 } from "@tanstack/react-table";
-import { type ClipboardEvent, type DragEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import {
+  type ClipboardEvent,
+  type DragEvent,
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  useSyncExternalStore,
+} from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { toast } from "sonner";
 import type { Item } from "../../../../core/design/schema";
@@ -146,10 +155,12 @@ export function Ledger({ selected, onSelect }: { selected: string | null; onSele
   // What was planned is a column for those who plan: it stands there when a part has it, or when it is asked for.
   const plans = design.items.some((i) => i.planned !== null);
   const wantedColumns = useMemo(() => ({ planned: plans, ...shown }), [plans, shown]);
-  const visible = useMemo(
-    () => columns.filter((c) => (wantedColumns as Record<string, boolean>)[c.id] !== false),
-    [columns, wantedColumns],
-  );
+  const narrow = useNarrow();
+  const visible = useMemo(() => {
+    const all = columns.filter((c) => (wantedColumns as Record<string, boolean>)[c.id] !== false);
+    // With a scale in one hand and a phone in the other the weighed mass stands beside the name.
+    return narrow ? all.toSorted((a, b) => Number(b.id === "weighed") - Number(a.id === "weighed")) : all;
+  }, [columns, wantedColumns, narrow]);
   const rows = table.getRowModel().rows.flatMap((r) => byId.get(r.original.id) ?? []);
   const plainly = sorting.length > 0 || wanted.trim() !== "";
   const lines = useMemo(() => linesOf(rows, plainly), [rows, plainly]);
@@ -458,6 +469,18 @@ export function Ledger({ selected, onSelect }: { selected: string | null; onSele
     </section>
   );
 }
+
+const NARROW = "(width < 640px)";
+/** Whether the page is as narrow as a phone. */
+const useNarrow = (): boolean =>
+  useSyncExternalStore(
+    (changed) => {
+      const query = window.matchMedia(NARROW);
+      query.addEventListener("change", changed);
+      return () => query.removeEventListener("change", changed);
+    },
+    () => window.matchMedia(NARROW).matches,
+  );
 
 /** The head of a column; a click sorts by it, the other way round, and not at all. */
 function Head({
