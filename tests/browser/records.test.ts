@@ -61,14 +61,18 @@ describe("planning a run", () => {
     await user.page.click('[data-check="at the site/rules"] input');
     await user.page.waitForSelector('[data-check="at the site/rules"] input:checked');
     // Two more at once, faster than a save goes there and back, and off again.
-    const more = (await user.page.$$("[data-check] input:not(:checked)")).slice(0, 2);
-    for (const box of more) await box.evaluate((e) => (e as HTMLInputElement).click());
+    const more = await user.page.$$eval("[data-check]:has(input:not(:checked))", (l) =>
+      l.slice(0, 2).map((e) => e.getAttribute("data-check") ?? ""),
+    );
+    // By their names: what is saved meanwhile may draw the list anew.
+    const tick = (id: string) => user.page.$eval(`[data-check="${id}"] input`, (e) => (e as HTMLInputElement).click());
+    for (const id of more) await tick(id);
     await user.page.waitForFunction(
       (n: number) => document.querySelectorAll("[data-check] input:not(:checked)").length === n,
       {},
       open - 3,
     );
-    for (const box of more) await box.evaluate((e) => (e as HTMLInputElement).click());
+    for (const id of more) await tick(id);
     await user.page.waitForFunction(
       (n: number) => document.querySelectorAll("[data-check] input:not(:checked)").length === n,
       {},
