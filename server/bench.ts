@@ -156,14 +156,7 @@ export async function learn(db: Database, slug: string, number: number, asked: L
       unit.learned = learned.learned;
     }
     const pack = asked.pack
-      ? packFrom(
-          next,
-          asked.unitIds[0] ?? "",
-          drive?.battery ?? null,
-          result.resistance,
-          thrust.air.temperature,
-          number,
-        )
+      ? packFrom(next, thrust.unitId, drive?.battery ?? null, result.resistance, thrust.air.temperature, number)
       : null;
     if (asked.pack && !pack)
       throw refused("The sag of this sweep tells nothing of the pack: take the curve over without it.");

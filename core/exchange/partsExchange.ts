@@ -1,7 +1,7 @@
 import Papa from "papaparse";
 import type { Evidence } from "../design/evidence";
 import { type Design, type Item, newItem } from "../design/schema";
-import { type ReadPart, tableSums } from "./partsTable";
+import { type ReadPart, type TableReading, tableSums } from "./partsTable";
 import { isWeighed, weigh } from "../subjects/mass/evidence";
 import { rollUp } from "../subjects/mass/rollup";
 import { moveItem } from "../subjects/mass/tree";
@@ -112,13 +112,19 @@ export function mergeOf(parts: readonly ReadPart[], design: Pick<Design, "items"
  * Writes what the rows of a list say into the parts that have their names: mass, quantity, places, group and price
  * where the list gives them; what it does not give stays. A weighed mass keeps what was predicted beside it.
  */
-export function updateFrom(design: Design, same: Merge["same"], { evidence }: TakeOver): void {
+export function updateFrom(
+  design: Design,
+  same: Merge["same"],
+  { evidence, massIs = "each" }: TakeOver & { massIs?: TableReading["massIs"] },
+): void {
   for (const { id, part } of same) {
     const item = design.items.find((i) => i.id === id);
     if (!item) continue;
-    item.quantity = part.quantity;
+    // A list without quantities says nothing of them: the ledger's own stands, and shares a row's mass out.
+    if (part.counted) item.quantity = part.quantity;
     if (part.mass !== null) {
-      const known = { value: part.mass, evidence: part.rough ? ("guess" as const) : evidence };
+      const each = massIs === "row" && !part.counted ? part.mass / item.quantity : part.mass;
+      const known = { value: each, evidence: part.rough ? ("guess" as const) : evidence };
       if (known.evidence === "measured") weigh(item, known);
       else if (isWeighed(item.mass)) item.predicted = known;
       else item.mass = known;
@@ -126,6 +132,7 @@ export function updateFrom(design: Design, same: Merge["same"], { evidence }: Ta
     if (part.x !== null || part.y !== null || part.z !== null) {
       const by = (axis: "x" | "y" | "z") => (part[axis] === null ? 0 : (part[axis] ?? 0) - item.place[axis]);
       moveItem(design, id, { x: by("x"), y: by("y"), z: by("z") });
+      if (part.pair) item.mirrored = true;
       item.placeEvidence = "datasheet";
       item.placeSd = undefined;
     }

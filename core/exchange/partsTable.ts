@@ -32,6 +32,8 @@ export interface ReadPart {
   line: number;
   name: string;
   quantity: number;
+  /** Whether the row says its quantity; else it is taken as one. */
+  counted: boolean;
   /** kg each */
   mass: number | null;
   /** Marked as rough in the table ("~64 g"). */
@@ -389,6 +391,7 @@ export function readParts(text: string, reading: TableReading = guessReading(tex
       line,
       name: name === "" ? `Unnamed, line ${line}` : name,
       quantity,
+      counted: quantityCell !== "",
       mass,
       rough: /^(~|ca\.?|approx|about)/i.test(massCell),
       x,

@@ -65,11 +65,12 @@ function indexOf(catalogue: readonly Symptom[]): MiniSearch<Said> {
     tokenize: stemsOf,
     processTerm: (stem) => stem,
   });
-  for (const s of catalogue) {
+  // By its place in the list: an entry of one's own may have any name.
+  for (const [n, s] of catalogue.entries()) {
     const ways = [s.text, ...(WORDS[s.id] ?? "").split(",")];
-    index.addAll(ways.map((said, k) => ({ id: `${s.id} ${k}`, said, causes: "", symptom: s.id })));
+    index.addAll(ways.map((said, k) => ({ id: `${n} ${k}`, said, causes: "", symptom: s.id })));
     index.add({
-      id: `${s.id} ${ALL}`,
+      id: `${n} ${ALL}`,
       said: ways.join(" "),
       causes: s.causes.map((c) => c.text).join(" "),
       symptom: s.id,

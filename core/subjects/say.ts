@@ -13,7 +13,8 @@ import { type Nominal, type PowerKey, nominalPower, nominalSetup } from "./propu
 
 export const percent = (share: number) => `${Math.round(share * 100)} %`;
 export const times = (factor: number) => `${factor.toFixed(2)} ×`;
-export const chance = (odds: number) => `${Math.round(odds * 100)} %`;
+export const chance = (odds: number) =>
+  odds > 0.995 ? "> 99 %" : odds < 0.005 ? "< 1 %" : `${Math.round(odds * 100)} %`;
 
 /** Words of advice that change nothing in the design. */
 export const advice = (text: string): Remedy => ({ code: "advice", text, patch: null });

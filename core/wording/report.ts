@@ -14,6 +14,7 @@ import { CAUTION, CAUTION_PLACE } from "./cautions";
 import { changeText } from "./changes";
 import { findingText, resultIn } from "../evaluate";
 import { fastestTip, propulsion } from "../subjects/propulsion/node";
+import { chance } from "../subjects/say";
 import { plain, show } from "./format";
 import { RUNG_WORD, gateText } from "./ladder";
 import { asMarkdown, heading, list, paragraph, table } from "./markdown";
@@ -131,7 +132,7 @@ export function buildReport(
             `${label}${t.weight === "must" ? "" : " (wish)"}`,
             limit,
             predicted ? value(predicted.value, predicted.sd, dimension) : "unknown",
-            odds === null ? "" : `${Math.round(odds * 100)} %`,
+            odds === null ? "" : chance(odds),
           ];
         }),
       ),

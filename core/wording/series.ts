@@ -19,7 +19,7 @@ export function seriesText(c: SeriesComparison, from: string, to: string, what: 
     return `${what} is ${Math.abs(value * 100).toFixed(1)} % ${value < 0 ? "lower" : "higher"} on ${to} than on ${from}: between ${(low * 100).toFixed(1)} and ${(high * 100).toFixed(1)} % (95 %).`;
   const more =
     c.more === null
-      ? "more laps will not settle it"
+      ? "500 laps would not settle it"
       : `about ${c.more} laps of each would settle it, were it to stay like this`;
   return `${what}: no measurable difference: ${(value * 100).toFixed(1)} %, between ${(interval[0] * 100).toFixed(1)} and ${(interval[1] * 100).toFixed(1)} % (95 %); ${more}.`;
 }

@@ -52,6 +52,18 @@ describe("rows of the ledger", () => {
     expect(made).toHaveLength(2);
     expect(overlaps(design)).toEqual([]);
   });
+  it("copied are neither weighed nor placed by anybody, and slide nowhere", () => {
+    const design = changed((d) => {
+      d.items = [placed("a", 0), { ...placed("b", 1), mirrored: true, place: { x: 1, y: 0.2, z: 0 } }];
+      for (const i of d.items) i.slide = { from: -1, to: 2 };
+    });
+    duplicateItems(design, new Set(["a", "b"]));
+    const [, a, , b] = design.items;
+    expect([a?.mass?.evidence, a?.placeEvidence, a?.slide]).toEqual(["guess", "guess", null]);
+    expect(b).toMatchObject({ mirrored: true, place: { y: 0.2 } });
+    expect(overlaps(design)).toEqual([]);
+    expect(designSchema.safeParse(design).success).toBe(true);
+  });
   it("moved go before another, or to the end, and join its group", () => {
     const design = changed(
       (d) => void (d.items = [placed("a", 0), placed("b", 1), { ...placed("c", 2), group: "Tail" }]),

@@ -187,6 +187,20 @@ describe("a list of parts that are there already", () => {
     expect(design.items[0]).toMatchObject({ mass: { value: 0.512, evidence: "measured" }, place: hull?.place });
     expect(design.items[4]).toMatchObject({ mass: tail?.mass, place: { ...tail?.place, x: 0.61 }, group: tail?.group });
   });
+  it("that says nothing of quantities leaves them, and shares a row's mass among them", () => {
+    const one = () => {
+      const design = quietDesign();
+      if (design.items[0]) design.items[0].quantity = 2;
+      return design;
+    };
+    const { same } = mergeOf(readParts("part;mass g\nhull;188").parts, one());
+    const each = one();
+    updateFrom(each, same, { evidence: "measured" });
+    expect(each.items[0]).toMatchObject({ quantity: 2, mass: { value: 0.188 } });
+    const row = one();
+    updateFrom(row, same, { evidence: "measured", massIs: "row" });
+    expect(row.items[0]).toMatchObject({ quantity: 2, mass: { value: 0.094 } });
+  });
   it("takes a name that stands twice for no name", () => {
     const design = quietDesign();
     expect(mergeOf(readParts("part;mass g\nhull;1\nhull;2").parts, design).same).toEqual([]);

@@ -93,7 +93,7 @@ const packTooBig = verdict<{ times: number; wanted: number }>({
     const capacity = capacityFor(see, params.wanted * 1.3, 0.1, 1);
     return battery && capacity !== null ? packOf(see.design, battery.id, capacity, h) : [];
   },
-  says: (p) => `The pack is ${times(p.times)} as big as the run time you asked for needs`,
+  says: (p) => `The pack lasts ${times(p.times)} the run time you asked for: bigger than you need`,
 });
 
 /** Below this a lithium pack's sag is worth a word (common practice), and the temperature to start it at. */

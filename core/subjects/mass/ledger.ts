@@ -55,7 +55,10 @@ export function removeItems(design: Design, ids: ReadonlySet<string>): void {
   for (const i of design.items) i.parentId = parents.get(i.id) ?? null;
 }
 
-/** Copies of parts, each after its original and beside all others; returns the ids of the copies. */
+/**
+ * Copies of parts, each after its original and beside all others; returns the ids of the copies. Nobody has weighed or
+ * placed a copy: its mass is an estimate after the original, its place a guess, and it slides nowhere.
+ */
 export function duplicateItems(design: Design, ids: ReadonlySet<string>): string[] {
   const made: string[] = [];
   for (const item of design.items.filter((i) => ids.has(i.id))) {
@@ -64,7 +67,15 @@ export function duplicateItems(design: Design, ids: ReadonlySet<string>): string
       ...structuredClone(isDraft(item) ? current(item) : item),
       id: freeId(design.items, "part-"),
       name: `${item.name.slice(0, 110)} copy`,
-      place: freePlace(design, item.size),
+      mass: item.mass && { value: item.mass.value, evidence: "guess" },
+      predicted: null,
+      // A pair stays out on its sides: its copy stands behind it.
+      place: item.mirrored ? { ...item.place, x: item.place.x + item.size.x } : freePlace(design, item.size),
+      placeEvidence: "guess",
+      placeSd: undefined,
+      slide: null,
+      slideY: null,
+      slideZ: null,
     };
     design.items.splice(design.items.indexOf(item) + 1, 0, copy);
     made.push(copy.id);

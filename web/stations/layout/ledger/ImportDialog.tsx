@@ -47,7 +47,7 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
   const add = () => {
     const items = toItems(updating ? merge.others : table.parts, design, { evidence });
     const change = (d: Design) => {
-      updateFrom(d, same, { evidence });
+      updateFrom(d, same, { evidence, massIs: reading.massIs });
       d.items.push(...items);
     };
     if (edit(change) === null) {
@@ -130,6 +130,24 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
                               </option>
                             ))}
                           </select>
+                          {c.role === "y" && (
+                            <select
+                              className="cell"
+                              aria-label={`Column ${k + 1} counts to`}
+                              value={c.toPort ? "port" : "starboard"}
+                              onChange={(e) =>
+                                correct((r) => {
+                                  const column = r.columns[k];
+                                  if (!column) return;
+                                  if (e.target.value === "port") column.toPort = true;
+                                  else delete column.toPort;
+                                })
+                              }
+                            >
+                              <option value="starboard">to starboard</option>
+                              <option value="port">to port, turned round</option>
+                            </select>
+                          )}
                           {UNITS[c.role] && (
                             <select
                               className="cell"

@@ -145,7 +145,7 @@ function linesOf(rows: Item[], plainly: boolean): Line[] {
  * filled, doubled, moved, sorted and looked for. A long one draws only what is in view.
  */
 export function Ledger({ selected, onSelect }: { selected: string | null; onSelect: (id: string) => void }) {
-  const { design, edit, file, version, undo, redo } = useDesk();
+  const { design, edit, file, version, undo, redo, frozen } = useDesk();
   const { keys } = usePreferences();
   const [sheet, setSheet] = useState<SheetName>(SHEETS[0]);
   const [importing, setImporting] = useState<string | null>(null);
@@ -198,8 +198,10 @@ export function Ledger({ selected, onSelect }: { selected: string | null; onSele
 
   const chosenWith = (id: string): Set<string> =>
     new Set(chosen[id] ? design.items.flatMap((i) => (chosen[i.id] ? [i.id] : [])) : [id]);
-  const say = (text: string) =>
-    toast.success(text, { action: undo ? { label: "Undo", onClick: () => undo() } : undefined });
+  // On a frozen version a change waits for its child draft, which asks by itself: nothing has been done yet.
+  const say = (text: string) => {
+    if (!frozen) toast.success(text, { action: { label: "Undo", onClick: () => hands.current.undo() } });
+  };
   const remove = (ids: ReadonlySet<string>) => {
     if (edit((d) => removeItems(d, ids)) !== null) return;
     setChosen({});
