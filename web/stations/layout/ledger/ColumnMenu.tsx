@@ -1,5 +1,5 @@
 import { DropdownMenu } from "radix-ui";
-import type { Column } from "./columns";
+import type { Column } from "./numbers";
 
 /** Name of a column that has no head. */
 const UNHEADED: Record<string, string> = { massBy: "mass known by", placeBy: "place known by" };

@@ -3,7 +3,8 @@ import { type MouseEvent, memo, useState } from "react";
 import type { Item } from "../../../../core/design/schema";
 import { useDeskActions } from "../../../app/desk";
 import { TextField } from "../../../fields/TextField";
-import type { Column, Derived } from "./columns";
+import type { Derived } from "./derived";
+import type { Column } from "./numbers";
 
 type Measure = ((element: HTMLTableRowElement | null) => void) | undefined;
 

@@ -1,6 +1,6 @@
 import type { Design } from "../../../../core/design/schema";
 import { blankPart } from "../../../../core/subjects/mass/ledger";
-import type { Column } from "./columns";
+import type { Column } from "./numbers";
 
 export interface PasteInto {
   /** Ids of the rows in the order shown. */
