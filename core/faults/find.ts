@@ -88,6 +88,11 @@ const BY_CAUSE = 0.1;
 const LEAST = 0.25;
 /** Share of a word's letters that may be mistyped where the catalogue does not know the word. */
 const MISTYPED = 0.2;
+/** Letters of the words that are looked for as mistyped: shorter ones stand for too many, longer ones are no words. */
+const MISTYPED_FROM = 4;
+const MISTYPED_TO = 40;
+
+const mayBeMistyped = (stem: string) => stem.length >= MISTYPED_FROM && stem.length <= MISTYPED_TO;
 
 /**
  * Symptoms of the catalogue that a person's own words come near to, nearest first: by the catalogue's sentence and by
@@ -103,7 +108,7 @@ export function symptomsLike(text: string, most = 5, catalogue: readonly Symptom
   const best = new Map<string, { way: number; all: number; found: number }>();
   for (const r of index.search(text, {
     boost: { causes: BY_CAUSE },
-    fuzzy: (stem) => (unknown.has(stem) && stem.length > 3 ? MISTYPED : false),
+    fuzzy: (stem) => (mayBeMistyped(stem) && unknown.has(stem) ? MISTYPED : false),
   })) {
     const id = String(r.symptom);
     const was = best.get(id) ?? { way: 0, all: 0, found: 0 };
