@@ -1,3 +1,4 @@
+import { inStates } from "../core/design/openFile";
 import { type SQL, and, getTableColumns, getTableName, inArray, isNull, sql } from "drizzle-orm";
 import { type AnyPgColumn, type PgTable, getTableConfig } from "drizzle-orm/pg-core";
 import { TABLES, type TrashKind, runs, summaries, trash, versions } from "./db/schema";
@@ -184,11 +185,23 @@ export async function putBack(tx: Tx, parts: readonly { table: string; rows: Row
   }
 }
 
+/** Rows as this release has them: designs that were deleted before states get the one that they have. */
+export const inPresentShape = async (
+  tx: Tx,
+  parts: readonly { table: string; rows: Row[] }[],
+): Promise<{ table: string; rows: Row[] }[]> =>
+  (await byIds(tx, parts)).map((part) => ({
+    ...part,
+    rows: part.rows.map((row) =>
+      part.table === "versions" && row.design ? { ...row, design: inStates(row.design as Row) } : row,
+    ),
+  }));
+
 /**
  * Rows that a release before references by id remembered: numbers and labels become ids, where what they name is
  * among the rows or in the craft. A plan that is no more is let go of.
  */
-export async function inPresentShape(
+async function byIds(
   tx: Tx,
   parts: readonly { table: string; rows: Row[] }[],
 ): Promise<{ table: string; rows: Row[] }[]> {

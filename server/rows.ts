@@ -270,10 +270,9 @@ export async function readCraftIn(tx: Tx, craft: typeof crafts.$inferSelect): Pr
   const file: CraftFile = {
     format: FORMAT,
     formatVersion: FORMAT_VERSION,
-    craft: mend(craftSchema, { name: craft.name, summary: craft.summary, heldUpBy: craft.heldUpBy })?.value ?? {
+    craft: mend(craftSchema, { name: craft.name, summary: craft.summary })?.value ?? {
       name: craft.slug,
       summary: "",
-      heldUpBy: "wings",
     },
     versions: versionRows.flatMap((v) =>
       each("version", v.label, versionSchema, rawVersion(v, of(labels, v.parentId))),

@@ -5,7 +5,7 @@ import { ladderSchema } from "./ladder";
 import { METRIC_KEYS } from "./metrics";
 import { planSchema } from "./plan";
 import { dateSchema as date, labelSchema as label, runSchema } from "./run";
-import { designSchema, heldUpBySchema } from "./schema";
+import { designSchema } from "./schema";
 import { RISKS } from "./risk";
 import { symptomSchema } from "./symptom";
 
@@ -188,13 +188,12 @@ export const newFault = (run: number): Omit<Fault, "number"> => ({
 export const craftSchema = z.object({
   name: z.string().trim().min(1, "a name is needed").max(80),
   summary: shortText,
-  heldUpBy: heldUpBySchema,
 });
 export type Craft = z.infer<typeof craftSchema>;
 
 /** Name of the open format and its version. */
 export const FORMAT = "ultraform-craft";
-export const FORMAT_VERSION = 3;
+export const FORMAT_VERSION = 4;
 
 /** One craft with everything recorded about it: the open file format. All numbers in SI units (docs/format.md). */
 export const craftFileSchema = z

@@ -13,6 +13,7 @@ export const CHANGE_KINDS = [
   "gear",
   "pack",
   "thrust line",
+  "medium",
   "duty",
   "brief",
   "set-up",

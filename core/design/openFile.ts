@@ -17,6 +17,7 @@ type Raw = Record<string, unknown>;
 const MIGRATIONS: Record<number, (file: Raw) => Raw> = {
   1: drivesSayWhere,
   2: loadsAndStepsAreKept,
+  3: statesSayWhatHoldsItUp,
 };
 
 /**
@@ -38,6 +39,27 @@ function loadsAndStepsAreKept(file: Raw): Raw {
     for (const u of (((v as Raw)?.design as Raw | undefined)?.units as Raw[] | undefined) ?? [])
       if (u.surroundings === "in water") u.surroundings = null;
   return { ...next, formatVersion: 3 };
+}
+
+/** A design of before states with the one that it has; any other as it is. */
+export function inStates({ heldUpBy, ...rest }: Raw): Raw {
+  return "states" in rest ? rest : { ...rest, states: [{ id: "usual", name: "as it is used", heldUpBy: [heldUpBy] }] };
+}
+
+/**
+ * 3 → 4: what holds it up belongs to a state of a version, and may be several things at once; of the craft as a whole it
+ * is said no more.
+ */
+function statesSayWhatHoldsItUp(file: Raw): Raw {
+  const next = structuredClone(file);
+  const craft = next.craft as Raw | undefined;
+  const said = craft?.heldUpBy;
+  if (craft) delete craft.heldUpBy;
+  for (const v of Array.isArray(next.versions) ? next.versions : []) {
+    const design = (v as Raw)?.design as Raw | undefined;
+    if (typeof design === "object" && design !== null) (v as Raw).design = inStates({ heldUpBy: said, ...design });
+  }
+  return { ...next, formatVersion: 4 };
 }
 
 /** A file of an older version as this one has it; unchanged when it is of this version, or of none that is known. */

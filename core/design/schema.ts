@@ -140,9 +140,31 @@ export const settingSchema = z.object({
 });
 export type Setting = z.infer<typeof settingSchema>;
 
-/** One state of a craft. Each subject adds its own part: one line for each. */
+/** More than these at once is no craft, and no ladder could hold what each asks. */
+export const MOST_WAYS = 4;
+
+/** The states of a version: a craft has one, as it is used. More come with what moves between them. */
+export const stateSchema = z.object({
+  id: idSchema,
+  name: nameSchema,
+  heldUpBy: field(
+    z
+      .array(heldUpBySchema)
+      .min(1, "at least one thing holds it up")
+      .max(MOST_WAYS, `at most ${MOST_WAYS} at once`)
+      .refine((ways) => new Set(ways).size === ways.length, "each way once")
+      .describe("what holds the craft up in this state; several at once share its weight"),
+    { label: "held up by" },
+  ),
+});
+export type State = z.infer<typeof stateSchema>;
+
+/** The one state that every craft has. */
+export const usualState = (...heldUpBy: HeldUpBy[]): State => ({ id: "usual", name: "as it is used", heldUpBy });
+
+/** A version of a craft. Each subject adds its own part: one line for each. */
 export const designSchema = z.object({
-  heldUpBy: field(heldUpBySchema, { label: "held up by", change: "other" }),
+  states: field(z.array(stateSchema).length(1, "a craft has one state so far"), { label: "state", change: "medium" }),
   brief: field(briefSchema, { label: "Brief", change: "brief" }),
   ...mass.shape,
   ...energy.shape,
@@ -166,7 +188,7 @@ export type Design = z.infer<typeof designSchema>;
 /** A design with nothing in it yet, in still air at sea level. */
 export function emptyDesign(heldUpBy: HeldUpBy): Design {
   return {
-    heldUpBy,
+    states: [usualState(heldUpBy)],
     brief: { purpose: "", targets: [], environment: { altitude: 0, airTemperature: 15, packTemperature: 20, wind: 0 } },
     items: [],
     batteries: [],

@@ -157,6 +157,7 @@ const UNDO: Record<ChangeKind, number> = {
   mass: 10,
   place: 10,
   "thrust line": 15,
+  medium: 30,
   gear: 25,
   controller: 25,
   motor: 30,

@@ -59,7 +59,7 @@ function causesBetween(from: Version, to: Version): TuneCause[] {
     if (c.kind === "motor" || c.kind === "gear" || c.kind === "controller") out.add("motor");
     if (c.kind === "pack" && !c.knowing) out.add("pack");
     if (c.kind === "thrust line") out.add("thrust line");
-    if (c.path[0] === "heldUpBy") out.add("medium");
+    if (c.kind === "medium") out.add("medium");
     const setting =
       to.design.setup.find((s) => c.path.includes(`#${s.id}`)) ??
       from.design.setup.find((s) => c.path.includes(`#${s.id}`));

@@ -1,3 +1,4 @@
+import { waysOf } from "../design/support";
 import { LOST, SURE } from "../design/targets";
 import type { CraftFile, Fault, Gate, GateResult, Ladder, Lock, Run, RunMetric, Version } from "../design/craftFile";
 import { probabilityWithin } from "../numeric/normal";
@@ -7,7 +8,7 @@ import { type Mark, dangersIn } from "./marks";
 
 /** The ladder of a version: its own, or the usual one for what holds it up. */
 export const ladderOf = (version: Pick<Version, "ladder" | "design">): Ladder =>
-  version.ladder ?? usualLadder(version.design.heldUpBy);
+  version.ladder ?? usualLadder(waysOf(version.design));
 
 /** Odds (0 to 1) with which a number meets a gate. Its uncertainty is standard; with none it meets it or not. */
 export function oddsOf(gate: Gate, value: number, sd: number): number {

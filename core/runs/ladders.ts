@@ -309,9 +309,34 @@ const ABOVE: Record<HeldUpBy, [Step, Step, Step, Step, Step]> = {
   ],
 };
 
-/** The usual ladder for what holds a craft up: a beginning that its builder edits. */
-export function usualLadder(heldUpBy: HeldUpBy): Ladder {
-  return [POWER_OFF, RESTRAINED, ...ABOVE[heldUpBy]].map((s, i) => ({
+/** One rung for a craft that is held up in several ways: what each of them asks on it. */
+function together(steps: readonly Step[]): Step {
+  const [first, ...others] = steps as [Step, ...Step[]];
+  if (others.length === 0) return first;
+  const each = (list: (s: Step) => readonly string[] | undefined) => [...new Set(steps.flatMap((s) => list(s) ?? []))];
+  const gates: Gate[] = [];
+  for (const [k, step] of steps.entries())
+    for (const gate of step.gates) {
+      if (gates.some((g) => g.metric === gate.metric && g.text === gate.text)) continue;
+      gates.push(gates.some((g) => g.id === gate.id) ? { ...gate, id: `${gate.id}-${k + 1}` } : gate);
+    }
+  const name = each((s) => [s.name]).join(" · ");
+  const abort = each((s) => s.abort);
+  const safety = each((s) => s.safety);
+  return {
+    name: name.length <= LONGEST_NAME ? name : first.name,
+    doing: each((s) => [s.doing]).join("; "),
+    gates,
+    ...(abort.length > 0 ? { abort } : {}),
+    ...(safety.length > 0 ? { safety } : {}),
+  };
+}
+const LONGEST_NAME = 60;
+
+/** The usual ladder for what holds a craft up, in every way that it is held: a beginning that its builder edits. */
+export function usualLadder(ways: readonly HeldUpBy[]): Ladder {
+  const above = [0, 1, 2, 3, 4].map((k) => together(ways.map((way) => ABOVE[way][k] as Step)));
+  return [POWER_OFF, RESTRAINED, ...above].map((s, i) => ({
     stage: i + 1,
     name: s.name,
     doing: s.doing,

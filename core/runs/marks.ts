@@ -118,9 +118,12 @@ const ALL: Mark[] = [
 /** Ends one lap of a course and begins the next. */
 export const LAP: Mark = mark("lap", "Lap", "saw");
 
-/** Marks offered for a craft, the likeliest first: six fill a screen. */
-export const marksFor = (heldUpBy: HeldUpBy): Mark[] => {
-  const own = OWN[heldUpBy];
+/** Marks offered for a craft that is held up in these ways, the likeliest first: six fill a screen. */
+export const marksFor = (ways: readonly HeldUpBy[]): Mark[] => {
+  const most = Math.max(...ways.map((way) => OWN[way].length));
+  // Of several ways in turn, so that the likeliest of each come first; a mark that two have, once.
+  const inTurn = Array.from({ length: most }, (_, k) => ways.flatMap((way) => OWN[way][k] ?? [])).flat();
+  const own = inTurn.filter((m, k) => inTurn.findIndex((x) => x.code === m.code) === k);
   return [...own.slice(0, 3), ALL[0], ALL[1], ...own.slice(3), ...ALL.slice(2)].filter(
     (m): m is Mark => m !== undefined,
   );

@@ -1,3 +1,4 @@
+import { supportOf } from "../design/support";
 import type { Aboard, Around } from "../design/hazards";
 import type { Design } from "../design/schema";
 
@@ -48,7 +49,7 @@ const PLACE: Record<Aboard, CautionPlace> = {
   laser: "workshop",
 };
 
-type About = Pick<Design, "units" | "batteries" | "heldUpBy" | "aboard" | "schools"> & {
+type About = Pick<Design, "units" | "batteries" | "states" | "gasLift" | "aboard" | "schools"> & {
   brief: Pick<Design["brief"], "environment">;
 };
 
@@ -70,10 +71,8 @@ export function cautionsFor(
   const { environment } = design.brief;
   const lithium = design.batteries.some((b) => b.chemistry !== "nimh" && b.chemistry !== "lead");
   const packs = design.batteries.length > 0;
-  const wet =
-    design.heldUpBy === "hull" ||
-    design.heldUpBy === "submerged" ||
-    design.units.some((u) => u.surroundings === "in water");
+  const held = supportOf(design);
+  const wet = held.afloat || design.units.some((u) => u.surroundings === "in water");
   for (const hazard of design.aboard)
     if (hazard !== "belts or gears") add(PLACE[hazard], hazard, PLACE[hazard] === "workshop");
   add("power", "turning", true);
@@ -92,15 +91,11 @@ export function cautionsFor(
   add("power", "cold-pack", packs && environment.packTemperature < TOO_COLD);
   add("power", "unstable", design.schools.balance === "unstable on purpose");
   add("power", "link", true);
-  add(
-    "site",
-    "takes-off",
-    design.heldUpBy === "rotors" || design.heldUpBy === "wings" || design.heldUpBy === "flapping",
-  );
+  add("site", "takes-off", held.leavesGround);
   for (const hazard of design.aboard) if (hazard !== "belts or gears") add("site", hazard, PLACE[hazard] === "site");
   add("site", "surface", wet || environment.airTemperature < 0);
   add("site", "retrieval", wet);
-  add("site", "gas", design.heldUpBy === "gas");
+  add("site", "gas", held.gas);
   for (const thing of run.around) add("plan", thing, true);
   add("plan", "alone", run.alone);
   add("plan", "rules", true);

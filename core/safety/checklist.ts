@@ -1,3 +1,4 @@
+import { supportOf } from "../design/support";
 import type { CraftFile, Version } from "../design/craftFile";
 import { difference } from "../lineage/difference";
 import { reversals } from "../lineage/settle";
@@ -48,7 +49,7 @@ export function checklist(
   const unproven = file.faults.filter((f) => f.fix !== "" && f.state !== "proven");
   const environment = design.brief.environment;
   const cold = environment.airTemperature < 5;
-  const water = design.heldUpBy === "hull" || design.heldUpBy === "submerged";
+  const { afloat: water, gas } = supportOf(design);
   switch (list) {
     case "leaving home":
       for (const b of design.batteries) {
@@ -74,7 +75,7 @@ export function checklist(
       add("tools", "Tools for every screw that was touched, tape, ties, a scale, the meter", "field kit");
       if (water) add("rescue", "Rope, towel, a way to fetch it back", "afloat");
       if (cold) add("warm", "Packs kept warm on the way", `${environment.airTemperature} °C`);
-      if (design.heldUpBy === "gas") add("gas", "Gas, patches, weights for the trim", "gas");
+      if (gas) add("gas", "Gas, patches, weights for the trim", "gas");
       add("weather", `Wind below ${environment.wind} m/s forecast`, "brief");
       break;
     case "at the site":
@@ -125,8 +126,7 @@ export function checklist(
         );
       if (cold || environment.packTemperature < 10) add("pack-warm", "Packs above 10 °C before full throttle", "cold");
       if (water) add("hatch", "Hatch sealed, dry inside", "afloat", true);
-      if (design.heldUpBy === "gas")
-        add("trim", "Weighed off: rises or sinks as meant when everything dies", "gas", true);
+      if (gas) add("trim", "Weighed off: rises or sinks as meant when everything dies", "gas", true);
       for (const c of changed.slice(0, 12))
         add(`changed-${c.subject}`, `Changed since ${version.parent}: ${c.subject}. Look at it, and try it`, "changes");
       for (const f of file.faults) {

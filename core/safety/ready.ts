@@ -1,3 +1,4 @@
+import { supportOf } from "../design/support";
 import type { CraftFile, Fault, Version } from "../design/craftFile";
 import { debts, tuneStates } from "../lineage/tune";
 import { ladderOf, ladderState, lineOf, locksFor } from "../runs/ladder";
@@ -35,7 +36,7 @@ const MINUTES = {
 };
 
 const label = (f: Fault) => `F-${String(f.number).padStart(2, "0")}`;
-const onWater = (version: Version) => version.design.heldUpBy === "hull" || version.design.heldUpBy === "submerged";
+const onWater = (version: Version) => supportOf(version.design).afloat;
 
 /** Faults of a version and of all it grew from. */
 export const faultsOfLine = (file: Pick<CraftFile, "faults" | "runs" | "versions">, versionLabel: string): Fault[] => {
@@ -139,7 +140,7 @@ export function readyToTravel(
   );
   // No gate tells that a lost link was tried: a run on rung 3 makes it possible, hands must show it.
   const near = (last(3)?.stage ?? 0) >= 3;
-  if (onWater(version) || version.design.heldUpBy === "wings" || version.design.heldUpBy === "rotors")
+  if (onWater(version) || supportOf(version.design).leavesGround)
     add(
       "return",
       onWater(version)
@@ -220,7 +221,7 @@ export function fieldKit(version: Version): { id: string; text: string }[] {
   if (design.units.length > 0) out.push({ id: "propellers", text: "Spare propellers and the spanner for their nuts" });
   if (design.ballastSpots.length > 0 || design.walkBack) out.push({ id: "ballast", text: "Ballast in known grams" });
   if (onWater(version)) out.push({ id: "dry", text: "Towel, grease, sealing tape, a line to fetch it back" });
-  if (design.heldUpBy === "gas") out.push({ id: "gas", text: "Gas, patches, trim weights" });
+  if (supportOf(design).gas) out.push({ id: "gas", text: "Gas, patches, trim weights" });
   return out;
 }
 

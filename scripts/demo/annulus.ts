@@ -185,7 +185,7 @@ export const annulus: CraftFileInput = {
   format: "ultraform-craft",
   formatVersion: FORMAT_VERSION,
   files: [],
-  craft: { name: "Annulus", summary: "ring-wing tail-sitter, hover", heldUpBy: "rotors" },
+  craft: { name: "Annulus", summary: "ring-wing tail-sitter, hover" },
   versions: [
     {
       label: "v1",

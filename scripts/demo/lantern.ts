@@ -267,7 +267,7 @@ export const lantern: CraftFileInput = {
   format: "ultraform-craft",
   formatVersion: FORMAT_VERSION,
   files: [],
-  craft: { name: "Lantern", summary: "helium hybrid airship, five fans", heldUpBy: "gas" },
+  craft: { name: "Lantern", summary: "helium hybrid airship, five fans" },
   versions: [
     {
       label: "v1",

@@ -149,7 +149,7 @@ export const samphire: CraftFileInput = {
   format: "ultraform-craft",
   formatVersion: FORMAT_VERSION,
   files: [],
-  craft: { name: "Samphire", summary: "twin-screw amphibious marsh crawler", heldUpBy: "ground" },
+  craft: { name: "Samphire", summary: "twin-screw amphibious marsh crawler" },
   versions: [
     {
       label: "v1",

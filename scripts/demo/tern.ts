@@ -20,7 +20,7 @@ export const tern: CraftFileInput = {
   format: "ultraform-craft",
   formatVersion: FORMAT_VERSION,
   files: [],
-  craft: { name: "Tern", summary: "ground-effect skimmer, ice", heldUpBy: "wings" },
+  craft: { name: "Tern", summary: "ground-effect skimmer, ice" },
   versions: [
     {
       label: "v1",

@@ -32,7 +32,7 @@ const ICE = [
 ];
 
 /** Tern's own ladder over ice: the usual one, with its gates in its own numbers. */
-export const ternLadder: Ladder = usualLadder("wings").map((rung) => {
+export const ternLadder: Ladder = usualLadder(["wings"]).map((rung) => {
   switch (rung.stage) {
     case 2:
       return {

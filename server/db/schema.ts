@@ -29,7 +29,7 @@ import type {
 } from "../../core/design/craftFile";
 import type { Evidence } from "../../core/design/evidence";
 import type { Risk } from "../../core/design/risk";
-import type { Design, HeldUpBy } from "../../core/design/schema";
+import type { Design } from "../../core/design/schema";
 import type { ShelfKind, ShelfPart } from "../../core/design/shelf";
 import type { OwnSymptom } from "../../core/design/symptom";
 import type { Dimension } from "../../core/design/units";
@@ -40,7 +40,6 @@ export const crafts = pgTable("crafts", {
   slug: text("slug").notNull().unique(),
   name: text("name").notNull(),
   summary: text("summary").notNull(),
-  heldUpBy: text("held_up_by").$type<HeldUpBy>().notNull(),
   // The next number of each kind of record: a number that was given is never given again, whatever is deleted.
   nextRun: integer("next_run").notNull().default(1),
   nextFault: integer("next_fault").notNull().default(1),

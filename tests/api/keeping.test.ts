@@ -46,13 +46,7 @@ const picture = (seed: number) =>
 async function filled(data: string): Promise<OpenDatabase> {
   const open = await openDatabase(data);
   await importCraft(open, demoFile("samphire"));
-  const slug = await createCraft(
-    open,
-    { name: "With pictures", summary: "", heldUpBy: "hull" },
-    quietDesign(),
-    "",
-    NOW,
-  );
+  const slug = await createCraft(open, { name: "With pictures", summary: "" }, quietDesign(), "", NOW);
   await createPlan(open.db, slug, "v1", newPlan(), NOW);
   await addToShelf(open.db, [
     {
@@ -118,7 +112,7 @@ describe("a backup", () => {
     const whole = readFileSync(file);
     const there = folder();
     const kept = await openDatabase(there);
-    await createCraft(kept, { name: "Stays", summary: "", heldUpBy: "hull" }, quietDesign(), "", NOW);
+    await createCraft(kept, { name: "Stays", summary: "" }, quietDesign(), "", NOW);
     await kept.close();
     const changed = Buffer.from(whole);
     const at = whole.indexOf("rows.jsonl.gz") + 700;
@@ -158,7 +152,7 @@ describe("a backup", () => {
     const data = folder();
     let time = Date.parse(NOW);
     const open = await openDatabase(data, { now: () => new Date((time += 60_000)).toISOString() });
-    const slug = await createCraft(open, { name: "Moments", summary: "", heldUpBy: "hull" }, quietDesign(), "", NOW);
+    const slug = await createCraft(open, { name: "Moments", summary: "" }, quietDesign(), "", NOW);
     const moments: string[] = [];
     for (let n = 0; n < 4; n++) {
       const design = quietDesign();

@@ -15,8 +15,12 @@ import { createRun } from "../../server/runs";
 import { saveVersion } from "../../server/store";
 import { listShelf } from "../../server/shelf";
 import { newRun } from "../support/api";
+import { usualState } from "../../core/design/schema";
+import { restore } from "../../server/trash";
 import { quietDesign } from "../support/designs";
 import { allMigrations, upTo } from "../support/migrations";
+
+const NOW = "2026-01-01T10:00:00Z";
 
 it("packs of an older release stand on the shelf after the update, with their revision", async () => {
   const client = new PGlite();
@@ -68,6 +72,40 @@ it("a drive in water of an older release is asked anew: it could have been a dru
   expect(rows).toEqual([
     { label: "v1", works: null },
     { label: "v2", works: "free air" },
+  ]);
+  await client.close();
+  rmSync(older, { recursive: true });
+}, 60_000);
+
+it("what held a craft up belongs to the state of each version after the update, also of what was deleted", async () => {
+  const client = new PGlite();
+  const db = drizzle(client, { schema }) as unknown as Database & Parameters<typeof migrate>[0];
+  const older = upTo("0011_in_water_asked_anew");
+  await migrate(db, { migrationsFolder: older });
+  const json = (x: unknown) => sql`${JSON.stringify(x)}::jsonb`;
+  const { states: _, ...rest } = quietDesign();
+  const row = { craftId: 1, question: "", finding: "", reason: "", claims: [], createdAt: NOW };
+  await db.execute(sql`insert into crafts (slug, name, summary, held_up_by) values ('old', 'Old', '', 'hull')`);
+  for (const [label, design] of [
+    ["v1", { ...rest, heldUpBy: "rotors" }],
+    // A release before designs said it themselves.
+    ["v2", rest],
+  ] as const)
+    await db.execute(
+      sql`insert into versions (craft_id, label, question, finding, reason, claims, created_at, design) values (1, ${label}, '', '', '', '[]', ${NOW}, ${json(design)})`,
+    );
+  const deleted = { ...row, id: 40, label: "v9", parentId: null, design: { ...rest, heldUpBy: "gas" } };
+  await db.execute(
+    sql`insert into trash (kind, name, deleted_at, rows) values ('version', 'v9 of Old', ${NOW}, ${json([{ table: "versions", rows: [deleted] }])})`,
+  );
+  await migrate(db, { migrationsFolder: allMigrations });
+  await restore(db, 1);
+  const { file, broken } = await readCraft(db, "old");
+  expect(broken).toEqual([]);
+  expect(file.versions.map((v) => [v.label, v.design.states])).toEqual([
+    ["v1", [usualState("rotors")]],
+    ["v2", [usualState("hull")]],
+    ["v9", [usualState("gas")]],
   ]);
   await client.close();
   rmSync(older, { recursive: true });

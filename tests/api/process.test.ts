@@ -16,7 +16,7 @@ describe("the server as a process", () => {
     expect(first.address).not.toBe("");
     expect((await send(first.address, "GET", "/api/crafts")).body).toEqual([]);
     const made = await send(first.address, "POST", "/api/crafts", {
-      craft: { name: "Keeper", summary: "", heldUpBy: "hull" },
+      craft: { name: "Keeper", summary: "" },
       design: quietDesign(),
       question: "",
     });
@@ -59,7 +59,7 @@ describe("the server as a process", () => {
     const data = freshFolder();
     const first = await spawnServer(data);
     await send(first.address, "POST", "/api/crafts", {
-      craft: { name: "Keeper", summary: "", heldUpBy: "hull" },
+      craft: { name: "Keeper", summary: "" },
       design: quietDesign(),
       question: "",
     });

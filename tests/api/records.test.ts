@@ -114,7 +114,7 @@ describe("gates", () => {
       ["straight", "passed"],
     ]);
     const { revisions } = await record(slug);
-    const ladder = usualLadder("wings").map((r) =>
+    const ladder = usualLadder(["wings"]).map((r) =>
       r.stage === 3 ? { ...r, gates: r.gates.map((g) => (g.id === "nose" ? { ...g, value: 1 } : g)) } : r,
     );
     expect((await call("PUT", `${path}/versions/v1`, { revision: revisions.versions.v1, ladder })).status).toBe(200);
@@ -132,7 +132,7 @@ describe("gates", () => {
   });
   it("go along into the next version", async () => {
     const slug = await makeCraft();
-    const ladder = usualLadder("wings").map((r) => (r.stage === 2 ? { ...r, name: "Tether pull" } : r));
+    const ladder = usualLadder(["wings"]).map((r) => (r.stage === 2 ? { ...r, name: "Tether pull" } : r));
     await call("PUT", `/api/crafts/${slug}/versions/v1`, { revision: 0, ladder });
     await call("POST", `/api/crafts/${slug}/versions`, { parent: "v1", question: "", reason: "r", claims: [] });
     expect((await record(slug)).file.versions[1]?.ladder?.[1]?.name).toBe("Tether pull");
@@ -141,7 +141,7 @@ describe("gates", () => {
     const slug = await makeCraft();
     const r = await call("PUT", `/api/crafts/${slug}/versions/v1`, {
       revision: 0,
-      ladder: usualLadder("wings").slice(1),
+      ladder: usualLadder(["wings"]).slice(1),
     });
     expect(r.status).toBe(400);
     expect(problem(r.body).errors?.[0]?.path).toBe("ladder");
@@ -411,7 +411,7 @@ it("what was stored before a field existed still reads: an old file without plan
   const old = {
     format: "ultraform-craft",
     formatVersion: FORMAT_VERSION,
-    craft: { name: "Old", summary: "", heldUpBy: "wings" },
+    craft: { name: "Old", summary: "" },
     versions: [
       {
         label: "v1",

@@ -27,7 +27,7 @@ afterAll(async () => {
   database.stop();
 });
 const craft = (name: string) => ({
-  craft: { name, summary: "", heldUpBy: "hull" },
+  craft: { name, summary: "" },
   design: quietDesign(),
   question: "",
 });

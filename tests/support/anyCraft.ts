@@ -62,7 +62,7 @@ const ladder = fc
     fc
       .tuple(list(gate), words(100), words(60))
       .map(([gates, skipped, doing]) =>
-        usualLadder(kind).map((r, i) => (i === 3 ? { ...r, gates, skipped, doing } : r)),
+        usualLadder([kind]).map((r, i) => (i === 3 ? { ...r, gates, skipped, doing } : r)),
       ),
   );
 
@@ -328,7 +328,7 @@ export const anyCraft: fc.Arbitrary<CraftFileInput> = fc
     return {
       format: "ultraform-craft" as const,
       formatVersion: FORMAT_VERSION,
-      craft: { name: a.name, summary: "", heldUpBy: a.heldUpBy },
+      craft: { name: a.name, summary: "" },
       versions: a.versions.map(([{ setup, ...v }, parent, frozen], i) => ({
         ...v,
         label: label(i),

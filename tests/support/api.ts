@@ -32,7 +32,7 @@ export function apiForTests(stand?: Stand) {
     /** A craft with one open version; its slug. */
     makeCraft: async (name = "Test craft", design = quietDesign()): Promise<string> => {
       const r = await call("POST", "/api/crafts", {
-        craft: { name, summary: "", heldUpBy: "wings" },
+        craft: { name, summary: "" },
         design,
         question: "",
       });

@@ -67,7 +67,7 @@ export const craft = (
   craftFileSchema.parse({
     format: "ultraform-craft",
     formatVersion: FORMAT_VERSION,
-    craft: { name: "Test", summary: "", heldUpBy: "wings" },
+    craft: { name: "Test", summary: "" },
     versions,
     runs,
     faults,

@@ -1,3 +1,4 @@
+import { usualState } from "../../core/design/schema";
 import { type Design, type Learned, type Regulator, type Unit, newWalkBack, newPhase } from "../../core/design/schema";
 import { part } from "./designs";
 
@@ -268,13 +269,13 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
   [
     "spin-unmatched",
     (d) => {
-      d.heldUpBy = "rotors";
+      d.states = [usualState("rotors")];
       unit(d).direction = "up";
       unit(d).count = 2;
       item(d, "prop").quantity = 2;
     },
     (d) => {
-      d.heldUpBy = "rotors";
+      d.states = [usualState("rotors")];
       unit(d).direction = "up";
       unit(d).count = 2;
       unit(d).spin = "half each";
@@ -392,9 +393,9 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
   ["thrust-short", (d) => void (target(d, "tw").value = 0.95), (d) => void (target(d, "tw").value = 0.7)],
   [
     "cannot-lift",
-    (d) => void (d.heldUpBy = "rotors"),
+    (d) => void (d.states = [usualState("rotors")]),
     (d) => {
-      d.heldUpBy = "rotors";
+      d.states = [usualState("rotors")];
       unit(d).count = 2;
       item(d, "prop").quantity = 2;
     },
@@ -402,11 +403,11 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
   [
     "lift-throttle",
     (d) => {
-      d.heldUpBy = "rotors";
+      d.states = [usualState("rotors")];
       unit(d).propeller.diameter = known(0.23);
     },
     (d) => {
-      d.heldUpBy = "rotors";
+      d.states = [usualState("rotors")];
       unit(d).count = 3;
     },
   ],
@@ -489,7 +490,7 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
   [
     "thrust-unmeasured",
     (d) => {
-      d.heldUpBy = "rotors";
+      d.states = [usualState("rotors")];
       unit(d).motor.kv.evidence = "datasheet";
     },
     () => {},
@@ -504,13 +505,13 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
   [
     "drive-not-covered",
     (d) => {
-      d.heldUpBy = "submerged";
+      d.states = [usualState("submerged")];
       unit(d).surroundings = null;
     },
-    (d) => void (d.heldUpBy = "submerged"),
+    (d) => void (d.states = [usualState("submerged")]),
   ],
   ["surroundings-unsaid", (d) => void (unit(d).surroundings = null), () => {}],
-  ["support-open", () => {}, (d) => void (d.heldUpBy = "rotors")],
+  ["support-open", () => {}, (d) => void (d.states = [usualState("rotors")])],
   ["left-over", (d) => void d.items.push(part({ id: "w", name: "Wing", mass: null })), () => {}],
   [
     "not-feasible",

@@ -28,7 +28,7 @@ export async function saves(open: OpenDatabase, slug: string, count: number, fro
   }
 }
 export const make = (open: OpenDatabase, name = "Keeper") =>
-  createCraft(open, { name, summary: "", heldUpBy: "hull" }, quietDesign(), "", NOW);
+  createCraft(open, { name, summary: "" }, quietDesign(), "", NOW);
 export const purpose = async (open: OpenDatabase, slug: string) =>
   (await readCraft(open.db, slug)).file.versions[0]?.design.brief.purpose;
 

@@ -127,7 +127,7 @@ function bodies(): Record<string, unknown> {
     maxCurrent: 20,
   };
   return {
-    createCraft: { craft: { name: "F", summary: "", heldUpBy: "hull" }, design, question: "" },
+    createCraft: { craft: { name: "F", summary: "" }, design, question: "" },
     importCraft: tern,
     createVersion: { parent: "v1", question: "", reason: "r", claims: [], design: tern.versions[0]?.design },
     saveDesign: { revision: 0, design: tern.versions[0]?.design },

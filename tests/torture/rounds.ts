@@ -186,7 +186,7 @@ export function fullDisk(command: Command): Promise<FullDisk> {
     const out: FullDisk = { refused: 0, others: [], readWhileFull: 0, wroteAgain: false, lost: [] };
     for (let k = 0; k < 8; k++) {
       const answer = await send(server.address, "POST", "/api/crafts", {
-        craft: { name: `No room ${k}`, summary: "", heldUpBy: "hull" },
+        craft: { name: `No room ${k}`, summary: "" },
         design: (await import("../support/designs")).quietDesign(),
         question: "",
       });

@@ -16,7 +16,7 @@ export interface Sure {
 /** A craft to write to. */
 export async function begin(address: string, name: string): Promise<Sure> {
   const made = await send(address, "POST", "/api/crafts", {
-    craft: { name, summary: "", heldUpBy: "hull" },
+    craft: { name, summary: "" },
     design: quietDesign(),
     question: "",
   });

@@ -1,3 +1,5 @@
+import type { HeldUpBy } from "../../core/design/schema";
+import { usualState } from "../../core/design/schema";
 import { describe, expect, it } from "vitest";
 import { evaluateFile } from "../../cli/evaluateFile";
 import { type Design, HELD_UP_BY, newPhase } from "../../core/design/schema";
@@ -40,22 +42,36 @@ describe("a drive that the method does not hold for", () => {
     [
       "in water, of a craft that goes on the ground",
       (d) =>
-        void Object.assign(d, { heldUpBy: "ground", units: d.units.map((u) => ({ ...u, surroundings: "in water" })) }),
+        void Object.assign(d, {
+          states: [usualState("ground")],
+          units: d.units.map((u) => ({ ...u, surroundings: "in water" })),
+        }),
     ],
     ["in a box", (d) => void (first(d).surroundings = "boxed or ducted")],
     ["coaxial, six of them", (d) => void Object.assign(first(d), { surroundings: "overlapped or coaxial", count: 6 })],
     [
       "of a submerged craft, where nothing was said",
       (d) =>
-        void Object.assign(d, { heldUpBy: "submerged", units: d.units.map((u) => ({ ...u, surroundings: null })) }),
+        void Object.assign(d, {
+          states: [usualState("submerged")],
+          units: d.units.map((u) => ({ ...u, surroundings: null })),
+        }),
     ],
     [
       "of a cushion craft, where nothing was said",
-      (d) => void Object.assign(d, { heldUpBy: "cushion", units: d.units.map((u) => ({ ...u, surroundings: null })) }),
+      (d) =>
+        void Object.assign(d, {
+          states: [usualState("cushion")],
+          units: d.units.map((u) => ({ ...u, surroundings: null })),
+        }),
     ],
     [
       "that flaps",
-      (d) => void Object.assign(d, { heldUpBy: "flapping", units: d.units.map((u) => ({ ...u, direction: "up" })) }),
+      (d) =>
+        void Object.assign(d, {
+          states: [usualState("flapping")],
+          units: d.units.map((u) => ({ ...u, direction: "up" })),
+        }),
     ],
   ];
   it.each(cases)("%s: no figure, no clear line, no larger propeller, its targets open", (_, change) => {
@@ -134,7 +150,7 @@ describe("a drive that the method does not hold for", () => {
   it("drag in water is no drag in the air: no top speed of a hull, and a duty at a speed waits", () => {
     for (const heldUpBy of ["hull", "submerged", "ground", "cushion"] as const) {
       const design = changed((d) => {
-        d.heldUpBy = heldUpBy;
+        d.states = [usualState(heldUpBy)];
         d.dragArea = { value: 0.02, evidence: "guess" };
         d.duty = [newPhase({ id: "p", name: "along", seconds: 60, repeats: 1, by: "speed", value: 3, unitIds: [] })];
       });
@@ -189,18 +205,18 @@ describe("what is not there yet", () => {
   });
   it("how it is carried stays open for all but rotors, and is said once", () => {
     for (const heldUpBy of HELD_UP_BY) {
-      const said = evaluate(changed((d) => void (d.heldUpBy = heldUpBy))).findings.filter(
+      const said = evaluate(changed((d) => void (d.states = [usualState(heldUpBy)]))).findings.filter(
         (f) => f.code === "support-open",
       );
       expect(said.length, heldUpBy).toBe(heldUpBy === "rotors" ? 0 : 1);
     }
   });
   it("ballast of what must sink or float still is not scolded", () => {
-    const heavy = (heldUpBy: Design["heldUpBy"]) =>
+    const heavy = (heldUpBy: HeldUpBy) =>
       changed(
         (d) =>
           void Object.assign(d, {
-            heldUpBy,
+            states: [usualState(heldUpBy)],
             items: d.items.map((i) => (i.id === "tail" ? { ...i, group: "Ballast" } : i)),
           }),
       );
@@ -311,7 +327,7 @@ describe("limits", () => {
   });
   it("what cannot lift says how much of the weight it pushes, and how much is missing", () => {
     const design = changed((d) => {
-      d.heldUpBy = "rotors";
+      d.states = [usualState("rotors")];
       for (const i of d.items) if (i.mass) i.mass.value *= 2;
     });
     const e = evaluate(design);
@@ -324,7 +340,7 @@ describe("limits", () => {
   });
   it("no failure is hidden in a craft that hangs on its propellers", () => {
     const quad = changed((d) => {
-      d.heldUpBy = "rotors";
+      d.states = [usualState("rotors")];
       first(d).count = 4;
       first(d).spin = "half each";
     });

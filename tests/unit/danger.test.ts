@@ -25,7 +25,7 @@ const with_ = (moments: Moment[]): Partial<Run> => ({ moments });
 describe("a mark of danger", () => {
   it("is offered on every kind of craft: smoke, power cut, part lost, out of control, struck, near miss, hurt", () => {
     for (const kind of ["wings", "hull", "ground", "submerged"] as const) {
-      const codes = marksFor(kind)
+      const codes = marksFor([kind])
         .filter((m) => m.danger)
         .map((m) => m.code);
       expect(codes).toEqual(

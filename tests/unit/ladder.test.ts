@@ -38,7 +38,7 @@ const eye = (id: string): Gate =>
 
 describe("usual ladders", () => {
   it.each(HELD_UP_BY)("%s: seven rungs in order, each with something to pass, valid as they stand", (kind) => {
-    const ladder = usualLadder(kind);
+    const ladder = usualLadder([kind]);
     expect(ladderSchema.parse(ladder)).toEqual(ladder);
     for (const rung of ladder) {
       expect(rung.gates.length).toBeGreaterThan(0);
@@ -50,13 +50,13 @@ describe("usual ladders", () => {
     for (const rung of ladder.slice(1)) expect(rung.safety.length).toBeGreaterThan(0);
   });
   it("a ladder of six rungs, or out of order, is refused in words", () => {
-    const ladder = usualLadder("hull");
+    const ladder = usualLadder(["hull"]);
     expect(ladderSchema.safeParse(ladder.slice(1)).error?.issues[0]?.message).toMatch(/leave one out by saying why/);
     expect(ladderSchema.safeParse(ladder.toReversed()).error?.issues[0]?.message).toMatch(/in order/);
   });
   it("a gate that says nothing, or whose upper limit is below the lower, is refused", () => {
     const with1 = (g: Gate) =>
-      ladderSchema.safeParse(usualLadder("gas").map((r, i) => (i === 0 ? { ...r, gates: [g] } : r))).error?.issues[0]
+      ladderSchema.safeParse(usualLadder(["gas"]).map((r, i) => (i === 0 ? { ...r, gates: [g] } : r))).error?.issues[0]
         ?.message;
     expect(with1(gate({ metric: "", text: "" }))).toMatch(/say what is measured/);
     expect(with1(gate({ comparison: "between", value: 2, upper: 1 }))).toMatch(/above the lower/);
@@ -153,7 +153,7 @@ describe("how far a version got, and what locks it", () => {
     expect(locksFor(earlier, versionOf(earlier, "v1"), [], 5)).toEqual([{ kind: "failed", stage: 3, run: 4 }]);
   });
   it("a rung that is left out with a reason locks nothing", () => {
-    const ladder = usualLadder("wings").map((r) => (r.stage === 3 ? { ...r, skipped: "it cannot glide" } : r));
+    const ladder = usualLadder(["wings"]).map((r) => (r.stage === 3 ? { ...r, skipped: "it cannot glide" } : r));
     const file = craft([version("v1", null, { ladder })], [run(1, "v1", 1), run(2, "v1", 2)]);
     expect(locksFor(file, versionOf(file, "v1"), [], 4)).toEqual([]);
     expect(nextStage(ladderState(file, versionOf(file, "v1")))).toBe(4);
@@ -210,7 +210,7 @@ describe("how far a version got, and what locks it", () => {
   });
   it("every version begins with the ladder for what holds it up", () => {
     const file = craft([version("v1", null)]);
-    expect(ladderOf(versionOf(file, "v1"))).toEqual(usualLadder("wings"));
+    expect(ladderOf(versionOf(file, "v1"))).toEqual(usualLadder(["wings"]));
   });
 });
 
@@ -294,7 +294,7 @@ describe("marks of a moment", () => {
   it.each(HELD_UP_BY)(
     "%s: each once, six that matter first, each leading to an entry of the catalogue or to none",
     (kind) => {
-      const marks = marksFor(kind);
+      const marks = marksFor([kind]);
       expect(new Set(marks.map((m) => m.code)).size).toBe(marks.length);
       expect(marks.length).toBeGreaterThan(12);
       expect(marks.slice(0, 6).map((m) => m.code)).toContain("struck");

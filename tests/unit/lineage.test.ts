@@ -475,7 +475,7 @@ describe("ready to travel", () => {
     );
   });
   it("what no record shows is never green: a fail-safe that was not judged, a lost link that nobody tried", () => {
-    const gate = usualLadder("wings")[0]?.gates.find((g) => g.id === "failsafe");
+    const gate = usualLadder(["wings"])[0]?.gates.find((g) => g.id === "failsafe");
     if (!gate) throw new Error("no fail-safe gate");
     const at = (result: "passed" | "not judged", stage: number) => {
       const file = craft(

@@ -1,3 +1,4 @@
+import { usualState } from "../../core/design/schema";
 import { describe, expect, it } from "vitest";
 import type { Run } from "../../core/design/craftFile";
 import { newPhase } from "../../core/design/schema";
@@ -96,7 +97,7 @@ describe("what was measured outranks what was computed", () => {
   });
   it("for drives that are not computed at all: in a duct, a minute in the tub is enough", () => {
     const wet = changed((d) => {
-      d.heldUpBy = "submerged";
+      d.states = [usualState("submerged")];
       for (const u of d.units) u.surroundings = "boxed or ducted";
     });
     const open = evaluate(wet);

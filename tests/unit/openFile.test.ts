@@ -2,6 +2,7 @@ import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { FORMAT_VERSION, craftFileSchema } from "../../core/design/craftFile";
 import { migrated, openCraftFile, unknownKeys } from "../../core/design/openFile";
+import { usualState } from "../../core/design/schema";
 import { evaluate } from "../../core/evaluate";
 
 const read = (path: string) =>
@@ -44,6 +45,15 @@ describe("a drive in water of version 2", () => {
       true,
     );
     expect(old.versions[0]?.design.units[0]?.surroundings).toBe("in water");
+  });
+});
+
+describe("what holds the craft up of version 3", () => {
+  it("belongs to the one state of each version, and is computed as before", () => {
+    const opened = openCraftFile(read("fixtures/craft-3.json"));
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    for (const v of opened.file.versions) expect(v.design.states).toEqual([usualState("ground")]);
+    expect(opened.file.craft).not.toHaveProperty("heldUpBy");
   });
 });
 

@@ -1,3 +1,4 @@
+import { usualState } from "../../core/design/schema";
 import { describe, expect, it } from "vitest";
 import { seededRandom } from "../../core/numeric/random";
 import { evaluate, resultIn, workingOf } from "../../core/evaluate";
@@ -51,7 +52,7 @@ describe("uncertainty of the drive", () => {
   it("at the throttle to lift the weight, thrust is the weight: the point read off the curve holds when it is solved", () => {
     for (const count of [2, 3, 4]) {
       const design = changed((d) => {
-        d.heldUpBy = "rotors";
+        d.states = [usualState("rotors")];
         if (d.units[0]) d.units[0].count = count;
       });
       const { thrustThrottle, auw } = evaluate(design).metrics;

@@ -1,3 +1,4 @@
+import { usualState } from "../../core/design/schema";
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { evaluateFile } from "../../cli/evaluateFile";
@@ -184,7 +185,9 @@ describe("cautions", () => {
     expect(codes(() => {})).not.toContain("spark");
     expect(codes((d) => void (d.batteries[0] && (d.batteries[0].series = 8)))).toContain("spark");
     expect(codes(() => {})).not.toContain("wet-pack");
-    expect(codes((d) => void (d.heldUpBy = "submerged"))).toEqual(expect.arrayContaining(["wet-pack", "retrieval"]));
+    expect(codes((d) => void (d.states = [usualState("submerged")]))).toEqual(
+      expect.arrayContaining(["wet-pack", "retrieval"]),
+    );
     expect(codes((d) => void (d.schools.balance = "unstable on purpose"))).toContain("unstable");
   });
   it("of a place stand with its plan, and alone is a way of working with its own", () => {

@@ -1,3 +1,4 @@
+import { usualState } from "../../core/design/schema";
 import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { execFileSync } from "node:child_process";
 import { join } from "node:path";
@@ -53,7 +54,7 @@ function randomEdit(design: Design, random: ReturnType<typeof seededRandom>): De
       () => target && target.comparison !== "between" && (target.value *= by),
       () => phase && phase.by === "throttle" && (phase.value = Math.min(1, by / 2)),
       () => (d.brief.environment.altitude = 1000 * by),
-      () => (d.heldUpBy = pick(["wings", "rotors", "hull", "gas"] as const) ?? "wings"),
+      () => (d.states = [usualState(pick(["wings", "rotors", "hull", "gas"] as const) ?? "wings")]),
       () => (d.dragArea = random.uniform() < 0.4 ? null : { value: 0.02 * by, evidence: "guess" }),
       () => d.items.splice(Math.floor(random.uniform() * d.items.length), 1),
     ];
@@ -157,7 +158,7 @@ describe("every subject", () => {
   const everywhere: { design: Design; evaluation: Evaluation }[] = [
     ...DEMO.map(({ design }) => design),
     edited(quietDesign(), (d) => {
-      d.heldUpBy = "rotors";
+      d.states = [usualState("rotors")];
       d.dragArea = { value: 0.02, evidence: "guess" };
       d.gasLift = { value: 0.3, evidence: "guess" };
       for (const i of d.items) i.cost = 12;
@@ -216,7 +217,7 @@ describe("every subject", () => {
           for (const n of subject?.needs ?? []) walk(n.name);
         };
         walk(s.name);
-        const empty = emptyDesign(design.heldUpBy) as unknown as Record<string, unknown>;
+        const empty = emptyDesign(design.states[0]?.heldUpBy[0] ?? "wings") as unknown as Record<string, unknown>;
         const other: Record<string, unknown> = { ...empty, brief: { ...(empty.brief as object) } };
         for (const r of reads) {
           if (r.startsWith("brief."))

@@ -1,3 +1,4 @@
+import { usualState } from "../../core/design/schema";
 import { describe, expect, it } from "vitest";
 import { type Design, newPhase } from "../../core/design/schema";
 import { evaluate } from "../../core/evaluate";
@@ -65,7 +66,7 @@ describe("a screw at rest in water", () => {
 /** A craft of eight small thrusters under water, as one would enter them. */
 const eight = (change: (d: Design) => void = () => {}) =>
   changed((d) => {
-    d.heldUpBy = "submerged";
+    d.states = [usualState("submerged")];
     d.brief.environment.waterTemperature = 12;
     const [unit] = d.units;
     const prop = d.items.find((i) => i.id === "prop");

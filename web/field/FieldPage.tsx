@@ -1,3 +1,4 @@
+import { waysOf } from "../../core/design/support";
 import { localIso } from "../app/dates";
 import { get, set } from "idb-keyval";
 import { useEffect, useMemo, useState } from "react";
@@ -96,7 +97,7 @@ export function FieldPage() {
       ) : current.endedAt === null ? (
         <Running
           log={current}
-          heldUpBy={version.design.heldUpBy}
+          ways={waysOf(version.design)}
           rung={rung}
           endurance={evaluation.metrics.endurance}
           onChange={put}

@@ -68,14 +68,14 @@ function PackBar({ since, endurance }: { since: number; endurance: Quantity }) {
 /** While it runs: large keys for what is seen, heard, smelt and felt. */
 export function Running({
   log,
-  heldUpBy,
+  ways,
   rung,
   endurance,
   onChange,
   onEnd,
 }: {
   log: FieldLog;
-  heldUpBy: HeldUpBy;
+  ways: readonly HeldUpBy[];
   rung: Rung | undefined;
   endurance: Quantity | undefined;
   onChange: (log: FieldLog) => void;
@@ -91,7 +91,7 @@ export function Running({
   }, []);
   const since = () => Math.max(0, (Date.now() - Date.parse(log.startedAt ?? "")) / 1000);
   const seconds = Math.max(0, (now - Date.parse(log.startedAt ?? "")) / 1000);
-  const marks = marksFor(heldUpBy);
+  const marks = marksFor(ways);
   const shown = marks.slice(page * ON_A_PAGE, (page + 1) * ON_A_PAGE);
   const last = log.run.moments.at(-1);
   const count = (m: Mark) => log.run.moments.filter((x) => x.mark === m.code).length;

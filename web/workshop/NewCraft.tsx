@@ -80,7 +80,7 @@ export function NewCraft() {
     mutationFn: (design: Design) =>
       call(contracts.createCraft, {
         body: {
-          craft: { name: name.trim(), summary: `held up by ${HELD_UP_WORD[heldUpBy]}`, heldUpBy },
+          craft: { name: name.trim(), summary: `held up by ${HELD_UP_WORD[heldUpBy]}` },
           design,
           question: "",
         },

@@ -1,3 +1,4 @@
+import { supportOf } from "../../design/support";
 import type { HeldUpBy } from "../../design/schema";
 import { METRICS } from "../../design/metrics";
 import { undecided } from "../../design/targets";
@@ -9,7 +10,7 @@ const targetsMissing = verdict<{ which: "all" | "window" }>({
   find({ design }) {
     const { targets } = design.brief;
     const which = targets.length === 0 ? "all" : targets.some((t) => t.metric === "cgX") ? null : "window";
-    if (!which || (which === "window" && design.heldUpBy === "gas")) return [];
+    if (!which || (which === "window" && supportOf(design).gas)) return [];
     return [{ page: "brief", severity: "note", about: which, params: { which }, figure: null }];
   },
   remedies: () => [advice("State targets in Brief")],
@@ -48,6 +49,9 @@ const restsOnGuess = verdict<{ label: string }>({
   says: (p) => `${p.label} rests on a guess`,
 });
 
+const listed = (words: readonly string[]) =>
+  words.length < 2 ? words.join("") : `${words.slice(0, -1).join(", ")} and ${words.at(-1)}`;
+
 const CARRIED: Record<HeldUpBy, string | null> = {
   rotors: null,
   wings: "its wings",
@@ -62,10 +66,11 @@ const CARRIED: Record<HeldUpBy, string | null> = {
 /** The way of being held up that nothing here computes yet: said once, so that silence is not taken for a pass. */
 const supportOpen = verdict<{ by: string }>({
   find({ design }) {
-    const by = CARRIED[design.heldUpBy];
+    const { ways } = supportOf(design);
     // What the gas carries may be entered by hand.
-    if (by === null || design.items.length === 0 || (design.heldUpBy === "gas" && design.gasLift !== null)) return [];
-    return [{ page: "brief", severity: "note", about: "support", params: { by }, figure: null }];
+    const open = ways.flatMap((way) => (way === "gas" && design.gasLift !== null ? [] : (CARRIED[way] ?? [])));
+    if (open.length === 0 || design.items.length === 0) return [];
+    return [{ page: "brief", severity: "note", about: "support", params: { by: listed(open) }, figure: null }];
   },
   says: (p) => `Whether ${p.by} can carry it is not computed here yet: that stays open, whatever else is met`,
 });

@@ -1,8 +1,8 @@
+import { supportOf } from "../../design/support";
 import type { Evidence } from "../../design/evidence";
 import { type Outcome, subject } from "../../subject";
 import { byLoadAlone, strangeLoads } from "../energy/load";
 import { mass } from "../mass/node";
-import { dragsInAir } from "../propulsion/covered";
 
 export interface DemandResult {
   /**
@@ -19,11 +19,11 @@ export interface DemandResult {
 /** What the duty asks of the drives beyond what stands in it: the weight, when a phase is stated in multiples of it. */
 export const demand = subject({
   name: "demand",
-  reads: ["heldUpBy", "duty", "dragArea", "units", "batteries"],
+  reads: ["states", "gasLift", "duty", "dragArea", "units", "batteries"],
   needs: [mass],
   compute(view, of): Outcome<DemandResult> {
     if (view.duty.length === 0) return { status: "missing", needs: ["duty"] };
-    if (view.duty.some((p) => p.by === "speed") && !dragsInAir(view.heldUpBy))
+    if (view.duty.some((p) => p.by === "speed") && !supportOf(view).airDrag)
       return {
         status: "not covered",
         because:

@@ -1,3 +1,4 @@
+import { supportOf } from "../../design/support";
 import { type Found, figureOf, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { gramPrice } from "../balance/gram";
@@ -262,7 +263,7 @@ const ballastShare = verdict<{ share: number; mass: number }>({
     const share = see.metrics.ballastShare;
     const ledger = see.result(mass);
     // A craft that must sink, or hang still in the air, is trimmed by weight: that is no dead weight.
-    const trimmed = see.design.heldUpBy === "submerged" || see.design.heldUpBy === "gas";
+    const trimmed = supportOf(see.design).weighedOff;
     if (!share || share.value <= BALLAST_SHARE || !ledger || trimmed) return [];
     return [
       {

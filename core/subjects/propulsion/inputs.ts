@@ -5,7 +5,7 @@ import { taughtOf } from "./learned";
 import { WARM_WINDING } from "./motor";
 
 /** What the solvers read of a design: the duty and the drag area only where they are asked for. */
-export type Driven = Pick<Design, "heldUpBy" | "units" | "batteries" | "conductors" | "regulators"> & {
+export type Driven = Pick<Design, "states" | "gasLift" | "units" | "batteries" | "conductors" | "regulators"> & {
   brief: Pick<Design["brief"], "environment">;
 } & Partial<Pick<Design, "duty" | "dragArea">>;
 

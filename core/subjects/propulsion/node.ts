@@ -14,7 +14,15 @@ import { type Varied, spreadOf, vary } from "./vary";
 import { inputsOf, knownBy, shapesOutside, stallOutside, tipOutside } from "./words";
 
 /** What the solvers read of a design. */
-export const DRIVEN = ["heldUpBy", "units", "batteries", "conductors", "regulators", "brief.environment"] as const;
+export const DRIVEN = [
+  "states",
+  "gasLift",
+  "units",
+  "batteries",
+  "conductors",
+  "regulators",
+  "brief.environment",
+] as const;
 
 /**
  * The numbers of the whole craft standing at its throttle limits. Those of one drive are the leading one's: the first

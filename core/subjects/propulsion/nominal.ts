@@ -241,7 +241,7 @@ export function nominalPower(setup: PowerSetup, steps?: number): Nominal | null 
 }
 
 /** Whether the drives of a design can be solved at all: they are there, and the method holds for them. */
-export const computable = (design: Pick<Driven, "heldUpBy" | "units" | "batteries">): boolean =>
+export const computable = (design: Pick<Driven, "states" | "gasLift" | "units" | "batteries">): boolean =>
   missingOf(design).length === 0 && notCovered(design) === null;
 
 /**

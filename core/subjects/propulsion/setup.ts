@@ -1,3 +1,4 @@
+import { type Supported, supportOf } from "../../design/support";
 import type { Battery, Regulator, Unit } from "../../design/schema";
 import { type Air, GRAVITY, type Medium, USUAL_HUMIDITY, air } from "../air/air";
 import { water } from "../water/water";
@@ -57,14 +58,13 @@ export interface PowerSetup {
 }
 
 /** Whether a craft hangs on the thrust of its drives. */
-export const liftedByRotors = (design: Pick<Driven, "heldUpBy">): boolean =>
-  design.heldUpBy === "rotors" || design.heldUpBy === "flapping";
+export const liftedByRotors = (design: Supported): boolean => supportOf(design).onThrust;
 
 /**
  * The drives that a craft is judged by: those that push up when it is held up by them, else those that push ahead,
  * else astern, else all.
  */
-export function mainUnits(design: Pick<Driven, "heldUpBy" | "units">): number[] {
+export function mainUnits(design: Supported & Pick<Driven, "units">): number[] {
   const lifted = liftedByRotors(design);
   const indices = design.units.map((_, i) => i);
   const along = (wanted: readonly string[]) => indices.filter((i) => wanted.includes(design.units[i]?.direction ?? ""));

@@ -1,3 +1,4 @@
+import { liftedByRotors } from "./setup";
 import { type Figure, type Found, type Remedy, type See, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { balance } from "../balance/node";
@@ -299,7 +300,7 @@ const driveMissing = verdict<{ what: string }>({
     const asked = see.targets.some((t) =>
       ["thrust", "thrustToWeight", "endurance", "thrustThrottle"].includes(t.target.metric),
     );
-    if (!asked && see.design.heldUpBy !== "rotors") return [];
+    if (!asked && !liftedByRotors(see.design)) return [];
     return [
       {
         page: "power",
@@ -325,7 +326,7 @@ const spinUnmatched = verdict<{ share: number }>({
   find(see) {
     const { design } = see;
     const result = see.result(propulsion);
-    if (!result || design.heldUpBy !== "rotors") return [];
+    if (!result || !liftedByRotors(design)) return [];
     const torques = result.main.map((i) => {
       const spin = design.units[i]?.spin;
       const torque = (result.drives[i]?.values.torque ?? 0) * (result.drives[i]?.count ?? 0);

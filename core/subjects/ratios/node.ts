@@ -56,7 +56,7 @@ export function throttleAt(
 /** Thrust against the weight: a division and a point of the thrust curve, without solving anything. */
 export const ratios = subject({
   name: "ratios",
-  reads: ["heldUpBy", "units"],
+  reads: ["states", "gasLift", "units"],
   needs: [propulsion, mass],
   gives: keysOf(quantities),
   compute(_view, of): Outcome<RatiosResult> {

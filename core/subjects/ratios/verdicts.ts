@@ -85,7 +85,7 @@ const liftThrottle = verdict<{ throttle: number }>({
   find(see) {
     const throttle = see.metrics.thrustThrottle;
     const unit = leading(see);
-    if (see.design.heldUpBy !== "rotors" || !throttle || !unit || throttle.value <= HOVER_THROTTLE) return [];
+    if (!liftedByRotors(see.design) || !throttle || !unit || throttle.value <= HOVER_THROTTLE) return [];
     return [
       {
         page: "power",

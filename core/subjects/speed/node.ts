@@ -1,7 +1,8 @@
+import { supportOf } from "../../design/support";
 import { findRoot } from "../../numeric/root";
 import { type Doubtful, sdOf } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, subject } from "../../subject";
-import { assumed, dragsInAir, notCovered, wetDrive } from "../propulsion/covered";
+import { assumed, notCovered, wetDrive } from "../propulsion/covered";
 import { DRIVEN } from "../propulsion/node";
 import type { PowerInput } from "../propulsion/inputs";
 import { dragAt, missingOf, solveAll, thrustOf } from "../propulsion/nominal";
@@ -28,7 +29,7 @@ export const speed = subject({
     if (missing.length > 0) return { status: "missing", needs: missing };
     const because =
       notCovered(view) ??
-      (dragsInAir(view.heldUpBy) && !wetDrive(view)
+      (supportOf(view).airDrag && !wetDrive(view)
         ? null
         : "what holds it back is not the air: drag in water and on the ground are not computed so far");
     if (because !== null) return { status: "not covered", because };

@@ -1,3 +1,4 @@
+import { liftedByRotors } from "../propulsion/setup";
 import { weakest } from "../../design/evidence";
 import type { Design, Unit } from "../../design/schema";
 import { type Found, type See, verdict } from "../../subject";
@@ -83,8 +84,7 @@ const copiesUnmeasured = verdict<{ drive: string; count: number }>({
 
 /** Thrust decides and nobody has measured it. */
 const decides = ({ design, targets }: See) =>
-  design.heldUpBy === "rotors" ||
-  targets.some((t) => t.target.metric === "thrust" || t.target.metric === "thrustToWeight");
+  liftedByRotors(design) || targets.some((t) => t.target.metric === "thrust" || t.target.metric === "thrustToWeight");
 const thrustUnmeasured = verdict<{ drive: string }>({
   find: (see) =>
     decides(see)

@@ -1,11 +1,21 @@
+import { supportOf } from "../../../core/design/support";
 import { wetDrive } from "../../../core/subjects/propulsion/covered";
 import { WATERS, type Water } from "../../../core/subjects/water/water";
 import { freeId } from "../../../core/design/ids";
 import { positiveOf } from "../../../core/design/evidence";
 import { METRICS, METRIC_KEYS, type MetricKey, isModelled } from "../../../core/design/metrics";
-import { type Target, environmentSchema } from "../../../core/design/schema";
+import {
+  HELD_UP_BY,
+  type HeldUpBy,
+  MOST_WAYS,
+  type Target,
+  environmentSchema,
+  usualState,
+} from "../../../core/design/schema";
 import { type TargetResult, undecided } from "../../../core/design/targets";
 import { plain } from "../../../core/wording/format";
+import { HELD_UP_WORD } from "../../../core/wording/heldUp";
+import { toast } from "sonner";
 import { Computed } from "../../app/Computed";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
@@ -187,6 +197,7 @@ const FIRST: [MetricKey, Target["comparison"], number, number?][] = [
 function Environment() {
   const { design, edit, evaluation } = useDesk();
   const e = design.brief.environment;
+  const held = supportOf(design);
   const field = (
     key: Exclude<keyof typeof e, "humidity" | "water" | "waterTemperature">,
     label: string,
@@ -241,7 +252,7 @@ function Environment() {
         {field("packTemperature", "Pack temperature at the start", "temperature")}
         {field("altitude", "Altitude", "distance")}
         {field("wind", "Worst wind", "speed")}
-        {(wetDrive(design) || design.heldUpBy === "hull" || design.heldUpBy === "submerged") && (
+        {(wetDrive(design) || held.afloat) && (
           <>
             <label className="flex items-center justify-between gap-2">
               Water
@@ -262,7 +273,7 @@ function Environment() {
           </>
         )}
         {optional("humidity", "Humidity", "percent", "not said")}
-        {design.heldUpBy === "gas" && (
+        {held.gas && (
           <label className="flex items-center justify-between gap-2">
             Mass that the gas carries
             <span className="w-36">
@@ -283,6 +294,38 @@ function Environment() {
         Air density <Computed metric="airDensity" quantity={evaluation.metrics.airDensity} />
       </p>
     </section>
+  );
+}
+
+/** What holds it up: several at once may. What follows from the rest of the design cannot be taken away here. */
+function HeldUp() {
+  const { design, edit } = useDesk();
+  const held = supportOf(design);
+  const said = design.states[0]?.heldUpBy ?? [];
+  const change = (way: HeldUpBy, on: boolean) => {
+    const next = HELD_UP_BY.filter((w) => (w === way ? on : said.includes(w)));
+    if (next.length === 0) return void toast.error("Something holds it up: choose the other one first.");
+    if (next.length > MOST_WAYS) return void toast.error(`At most ${MOST_WAYS} at once: take one away first.`);
+    edit((d) => void (d.states[0] ? (d.states[0].heldUpBy = next) : (d.states = [usualState(...next)])));
+  };
+  return (
+    <fieldset className="mt-3 flex flex-wrap items-center gap-x-4 gap-y-1">
+      <legend className="float-left mr-4 text-pencil">Held up by</legend>
+      {HELD_UP_BY.map((way) => (
+        <label key={way} className="flex min-h-6 items-center gap-1">
+          <input
+            type="checkbox"
+            checked={held.ways.includes(way)}
+            disabled={held.derived.includes(way)}
+            onChange={(e) => change(way, e.target.checked)}
+          />
+          {HELD_UP_WORD[way]}
+        </label>
+      ))}
+      {held.derived.includes("gas") && (
+        <p className="w-full text-pencil">gas, because the mass that it carries is entered below</p>
+      )}
+    </fieldset>
   );
 }
 
@@ -320,6 +363,7 @@ export function BriefStation() {
             e.target.value !== design.brief.purpose && edit((d) => void (d.brief.purpose = e.target.value))
           }
         />
+        <HeldUp />
         {targets.length === 0 ? (
           <p className="mt-2">
             No targets yet. Begin with the mass that it may have: every other number follows from it.

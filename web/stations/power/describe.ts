@@ -1,3 +1,4 @@
+import { supportOf } from "../../../core/design/support";
 import type { Battery, Design, Unit } from "../../../core/design/schema";
 
 const guess = (value: number) => ({ value, evidence: "guess" as const });
@@ -35,7 +36,7 @@ export function firstDrive(design: Design, mass: number | null): { unit: Unit; b
       learned: null,
       motorItemId: null,
       controllerItemId: null,
-      direction: design.heldUpBy === "rotors" ? "up" : "ahead",
+      direction: supportOf(design).onThrust && !supportOf(design).beats ? "up" : "ahead",
       tilt: 0,
       throttleLimit: 1,
       reversible: false,

@@ -1,3 +1,4 @@
+import { waysOf } from "../../../core/design/support";
 import { useState } from "react";
 import {
   DIMENSIONS,
@@ -270,7 +271,7 @@ export function LadderForm({ onDone }: { onDone: () => void }) {
         <button type="button" className="act" onClick={onDone}>
           Cancel
         </button>
-        <button type="button" className="link" onClick={() => setLadder(usualLadder(design.heldUpBy))}>
+        <button type="button" className="link" onClick={() => setLadder(usualLadder(waysOf(design)))}>
           begin again with the usual one
         </button>
       </p>

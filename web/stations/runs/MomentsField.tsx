@@ -8,16 +8,16 @@ import { newKey } from "./blankRun";
 /** Moments of a run, written down or mended afterwards: when, what, and the pictures that belong to each. */
 export function MomentsField({
   moments,
-  heldUpBy,
+  ways,
   onChange,
 }: {
   moments: Moment[];
-  heldUpBy: HeldUpBy;
+  ways: readonly HeldUpBy[];
   onChange: (list: Moment[]) => void;
 }) {
   const change = (id: string, next: Partial<Moment>) =>
     onChange(moments.map((m) => (m.id === id ? { ...m, ...next } : m)).toSorted((a, b) => a.seconds - b.seconds));
-  const offered = marksFor(heldUpBy);
+  const offered = marksFor(ways);
   return (
     <section aria-label="Moments of the run">
       <h3 className="mt-4">Moments</h3>

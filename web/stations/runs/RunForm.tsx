@@ -1,3 +1,4 @@
+import { waysOf } from "../../../core/design/support";
 import { localIso } from "../../app/dates";
 import { guarded } from "../../fields/guarded";
 import { zodResolver } from "@hookform/resolvers/zod";
@@ -470,11 +471,7 @@ export function RunForm({
         control={control}
         name="moments"
         render={({ field }) => (
-          <MomentsField
-            moments={(field.value ?? []) as Moment[]}
-            heldUpBy={design.heldUpBy}
-            onChange={field.onChange}
-          />
+          <MomentsField moments={(field.value ?? []) as Moment[]} ways={waysOf(design)} onChange={field.onChange} />
         )}
       />
       <label className="mt-3 block">

@@ -1,0 +1,2 @@
+UPDATE "versions" SET "design" = ("design" - 'heldUpBy') || jsonb_build_object('states', jsonb_build_array(jsonb_build_object('id', 'usual', 'name', 'as it is used', 'heldUpBy', jsonb_build_array(coalesce("design"->>'heldUpBy', (SELECT "held_up_by" FROM "crafts" WHERE "crafts"."id" = "versions"."craft_id")))))) WHERE jsonb_typeof("design") = 'object' AND NOT "design" ? 'states';--> statement-breakpoint
+ALTER TABLE "crafts" DROP COLUMN "held_up_by";
