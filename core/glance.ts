@@ -1,7 +1,8 @@
 import type { Design } from "./design/schema";
-import { evaluate } from "./evaluate";
+import type { UnitHabit } from "./design/units";
+import { evaluate, findingText } from "./evaluate";
 import { extent } from "./subjects/mass/rollup";
-import { type Finding, tallyOf } from "./subject";
+import { type Severity, tallyOf } from "./subject";
 
 /**
  * What the workshop's list shows of a version: its outline from the side, how many verdicts of each kind, and the
@@ -15,9 +16,9 @@ export interface Glance {
    * z from its top.
    */
   boxes: [number, number, number, number][];
-  tally: Record<Finding["severity"], number>;
-  /** Without its remedies and figure. */
-  worst: Pick<Finding, "code" | "severity" | "page" | "about" | "params"> | null;
+  tally: Record<Severity, number>;
+  /** In words: whoever shows a list of crafts need not know every verdict that there is. */
+  worst: { severity: Severity; says: Record<UnitHabit, string> } | null;
 }
 
 /** Parts that are drawn: the largest. */
@@ -45,7 +46,10 @@ export function glanceAt(design: Design): Glance {
       : [],
     tally: tallyOf(findings),
     worst: worst
-      ? { code: worst.code, severity: worst.severity, page: worst.page, about: worst.about, params: worst.params }
+      ? {
+          severity: worst.severity,
+          says: { metric: findingText(worst, "metric"), imperial: findingText(worst, "imperial") },
+        }
       : null,
   };
 }

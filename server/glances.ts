@@ -52,7 +52,7 @@ export async function listCrafts(tx: Tx): Promise<CraftSummary[]> {
         name: craft.name,
         summary: craft.summary,
         newest: newest.label,
-        glance: glance?.summary ?? null,
+        glance: glance?.stamp.endsWith(`/${SHAPE}`) ? glance.summary : null,
         current: glance?.stamp === stampOf(newest),
         versions: own.slice(-SHOWN).map((v) => {
           const r = ofVersion.get(v.id);
@@ -71,8 +71,10 @@ export async function listCrafts(tx: Tx): Promise<CraftSummary[]> {
   });
 }
 
+/** What a glance holds; raised when that changes, so that those of an older release are worked out anew. */
+const SHAPE = 2;
 /** Names the state of a version that a glance was worked out from. */
-const stampOf = (v: { id: number; revision: number }) => `${v.id}.${v.revision}`;
+const stampOf = (v: { id: number; revision: number }) => `${v.id}.${v.revision}/${SHAPE}`;
 
 /**
  * ms without a save after which a craft is looked at, and ms after the first save when it is looked at anyway: who

@@ -2,11 +2,11 @@ import { type ReactNode, useEffect, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link } from "react-router";
 import { PAGES, type Page } from "../../core/design/metrics";
-import { Cairn } from "../glyphs/Cairn";
 import { SEVERITY_COLOUR } from "../glyphs/Flag";
 import { ChildDialog } from "./ChildDialog";
 import { ConflictDialog } from "./ConflictDialog";
 import { KeysDialog } from "./KeysDialog";
+import { Legend } from "./Legend";
 import { VerdictColumn } from "./Verdicts";
 import { VersionTrack } from "./VersionTrack";
 import { useDesk } from "./desk";
@@ -52,39 +52,6 @@ function Rail({ station }: { station: Page }) {
       </ol>
       <Legend />
     </nav>
-  );
-}
-
-/** How well known, and what pencil and ink mean; units and theme. */
-export function Legend() {
-  const { habit, theme, set } = usePreferences();
-  return (
-    <div className="rail-legend text-[11px]">
-      <p className="mb-1 font-semibold text-ink">How well known</p>
-      {(["proven", "measured", "calculated", "datasheet", "guess"] as const).map((e) => (
-        <p key={e} className="flex items-center gap-2 leading-[18px]">
-          <Cairn level={e} /> {e === "proven" ? "proven in a run" : e}
-        </p>
-      ))}
-      <p className="mt-1 flex items-center gap-2 leading-[18px]">
-        <span className="w-5 border-t border-dashed border-pencil" /> predicted
-      </p>
-      <p className="flex items-center gap-2 leading-[18px]">
-        <span className="w-5 border-t-2 border-ink" /> measured
-      </p>
-      <p className="mt-2 flex flex-col items-start gap-1">
-        <button
-          type="button"
-          className="link"
-          onClick={() => set({ habit: habit === "metric" ? "imperial" : "metric" })}
-        >
-          {habit === "metric" ? "show oz, in" : "show g, mm"}
-        </button>
-        <button type="button" className="link" onClick={() => set({ theme: theme === "paper" ? "night" : "paper" })}>
-          {theme === "paper" ? "dark" : "light"}
-        </button>
-      </p>
-    </div>
   );
 }
 

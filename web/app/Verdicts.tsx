@@ -3,36 +3,16 @@ import { METRICS } from "../../core/design/metrics";
 import { show } from "../../core/wording/format";
 import { findingText, measureNext } from "../../core/evaluate";
 import { SEVERITY_WORD } from "../../core/wording/severity";
-import { type Finding, type Remedy, type Severity, tallyOf } from "../../core/subject";
+import { type Finding, type Remedy, tallyOf } from "../../core/subject";
 import { Cairn } from "../glyphs/Cairn";
 import { Flag, SEVERITY_COLOUR } from "../glyphs/Flag";
+import { Tally } from "../glyphs/Tally";
 import { RecordLines } from "./RecordLines";
 import { useDesk } from "./desk";
 import type { Design } from "../../core/design/schema";
 import type { SaveState } from "./saveQueue";
 import { useRemedies } from "./useRemedies";
 import { usePreferences } from "./preferences";
-
-const SEVERITIES: Severity[] = ["stop", "care", "note", "clear"];
-
-/** How many of each, as small flags. */
-export function Tally({ counts }: { counts: Record<Finding["severity"], number> }) {
-  return (
-    <span
-      className="flex gap-2"
-      role="img"
-      aria-label={SEVERITIES.map((s) => `${counts[s]} ${SEVERITY_WORD[s]}`).join(", ")}
-    >
-      {SEVERITIES.map((s) =>
-        counts[s] === 0 ? null : (
-          <span key={s} className="num flex items-center gap-1">
-            <Flag severity={s} /> {counts[s]}
-          </span>
-        ),
-      )}
-    </span>
-  );
-}
 
 function FigureLine({ finding }: { finding: Finding }) {
   const { habit } = usePreferences();

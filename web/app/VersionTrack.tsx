@@ -1,9 +1,8 @@
 import { useEffect, useMemo, useRef } from "react";
 import type { CraftFile, Version } from "../../core/design/craftFile";
 import { placeTree } from "../../core/lineage/tree";
+import { Post } from "../glyphs/Post";
 import { useDesk } from "./desk";
-
-const RUNGS = 7;
 
 /** Highest rung passed, and the rung on which it failed last. */
 export function reach(file: Pick<CraftFile, "runs">, label: string): { passed: number; failed: number | null } {
@@ -13,40 +12,6 @@ export function reach(file: Pick<CraftFile, "runs">, label: string): { passed: n
     passed: Math.max(0, ...own.filter((r) => r.outcome === "passed").map((r) => r.stage)),
     failed: failed.length > 0 ? Math.max(...failed) : null,
   };
-}
-
-/**
- * A version as a post whose rungs show how far up the test ladder it got; a cross where it failed, a hollow foot for
- * a draft.
- */
-export function Post({ passed, failed, draft }: { passed: number; failed: number | null; draft: boolean }) {
-  return (
-    <svg width="14" height="48" viewBox="0 0 14 48" aria-hidden="true" className="shrink-0">
-      {Array.from({ length: RUNGS }, (_, i) => {
-        const rung = i + 1;
-        const y = 40 - rung * 5.5;
-        if (failed === rung)
-          return <path key={rung} d={`M4 ${y - 2.5}l6 5m0 -5l-6 5`} stroke="var(--stop)" strokeWidth="1.5" />;
-        return (
-          <path
-            key={rung}
-            d={`M1 ${y}h12`}
-            stroke={rung <= passed ? "var(--ink)" : "var(--pencil)"}
-            strokeWidth={rung <= passed ? 3 : 1}
-            strokeDasharray={rung <= passed ? undefined : "2 1"}
-          />
-        );
-      })}
-      <rect
-        x="3"
-        y="41"
-        width="8"
-        height="6"
-        fill={draft ? "var(--paper)" : "var(--ink)"}
-        stroke={draft ? "var(--pencil)" : "var(--ink)"}
-      />
-    </svg>
-  );
 }
 
 /** Versions in order along one line, branches raised; the one in view is marked. */

@@ -5,14 +5,13 @@ import { toast } from "sonner";
 import { type CraftSummary, contracts } from "../../api/contracts";
 import { openCraftFile } from "../../core/design/openFile";
 import type { Glance } from "../../core/glance";
-import { findingText } from "../../core/evaluate";
-import { Legend } from "../app/Frame";
-import { Post } from "../app/VersionTrack";
-import { Tally } from "../app/Verdicts";
+import { Legend } from "../app/Legend";
 import { call, sayError } from "../app/client";
 import { usePreferences } from "../app/preferences";
 import { useDelete } from "../app/useDelete";
 import { Flag } from "../glyphs/Flag";
+import { Post } from "../glyphs/Post";
+import { Tally } from "../glyphs/Tally";
 import { Keeping, Notes } from "./Keeping";
 import { NewCraft } from "./NewCraft";
 import { isTar, sendCraftTar } from "./craftTar";
@@ -69,7 +68,7 @@ function CraftRow({ summary, scale }: { summary: CraftSummary; scale: number }) 
             <>
               <Flag severity={worst.severity} />
               <span>
-                {newest}: {findingText(worst, habit)}
+                {newest}: {worst.says[habit]}
               </span>
             </>
           ) : (

@@ -3,7 +3,8 @@ import { useSearchParams } from "react-router";
 import type { Version } from "../../../core/design/craftFile";
 import { baselineOf } from "../../../core/lineage/baseline";
 import { placeTree } from "../../../core/lineage/tree";
-import { Post, reach } from "../../app/VersionTrack";
+import { reach } from "../../app/VersionTrack";
+import { Post } from "../../glyphs/Post";
 import { useDesk } from "../../app/desk";
 
 const WIDTH = 148;
