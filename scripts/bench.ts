@@ -18,7 +18,8 @@ import { search, type SearchBounds } from "../core/sizing/search";
 import { choices, drivenBy, sizeOf, spaceAround } from "../core/sizing/searchSpace";
 import { plainEndurance, plainFullThrottle } from "./plainChain";
 import { startChromium } from "../tests/support/chromium";
-import { demoFile, freshFolder, spawnServer } from "../tests/support/server";
+import { fillWorkshop } from "../tests/torture/load";
+import { demoFile, freshFolder, send, spawnServer } from "../tests/support/server";
 
 /** The newest demo design, filled up with parts to this many. */
 function craftOf(parts: number): Design {
@@ -220,22 +221,45 @@ for (const parts of [15, 60, 300]) {
   }
 }
 
-/** Script time per frame in the browser while a part is dragged. */
-async function dragged(): Promise<void> {
+type Opened = Awaited<ReturnType<typeof startChromium>>["browser"];
+/** A served workshop of its own and a browser on it, for as long as the work takes. */
+async function served(work: (address: string, browser: Opened) => Promise<void>): Promise<void> {
   const folder = freshFolder();
   const server = await spawnServer(folder, [], ["dist/server/main.js"]);
   const { browser, stop } = await startChromium();
   try {
-    const file = { ...demoFile("tern"), runs: [], faults: [], bench: [], plans: [] };
-    file.versions = file.versions.slice(0, 1).map((v) => ({ ...v, frozenAt: null, design: craftOf(60) }));
-    const response = await fetch(`${server.address}/api/crafts/import`, {
-      method: "POST",
-      headers: { "content-type": "application/json" },
-      body: JSON.stringify(file),
-    });
-    const { slug } = (await response.json()) as { slug: string };
+    await work(server.address, browser);
+  } finally {
+    await stop();
+    server.process.kill("SIGTERM");
+    await server.exited;
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+/** Imports the newest version of a demo craft as an open draft; its slug. */
+async function draftOf(address: string, name: string, design?: Design): Promise<string> {
+  const file = { ...demoFile(name), runs: [], faults: [], bench: [], plans: [] };
+  file.versions = file.versions.slice(-1).map((v) => ({
+    ...v,
+    label: "v1",
+    parent: null,
+    frozenAt: null,
+    trials: [],
+    whys: [],
+    design: design ?? v.design,
+  }));
+  const answer = await send(address, "POST", "/api/crafts/import", file);
+  if (answer.status !== 200) throw new Error(`${name}: ${answer.status} ${JSON.stringify(answer.body).slice(0, 200)}`);
+  return (answer.body as { slug: string }).slug;
+}
+
+/** Script time per frame in the browser while a part is dragged. */
+const dragged = (parts: number) =>
+  served(async (address, browser) => {
+    const slug = await draftOf(address, "tern", craftOf(parts));
     const page = await browser.newPage();
-    await page.goto(`${server.address}/craft/${slug}/v1/layout`, { waitUntil: "networkidle0" });
+    await page.goto(`${address}/craft/${slug}/v1/layout`, { waitUntil: "networkidle0" });
     const rect = await page.waitForSelector('[data-part="pack"][data-view="side"] rect');
     const box = await rect?.boundingBox();
     if (!box) throw new Error("the pack is not in the drawing");
@@ -256,12 +280,55 @@ async function dragged(): Promise<void> {
       frames.push((await script()) - before);
     }
     await page.mouse.up();
-    line("script per frame, 60 parts, one dragged", frames.slice(WARM_UP));
-  } finally {
-    await stop();
-    server.process.kill("SIGTERM");
-    await server.exited;
-    rmSync(folder, { recursive: true, force: true });
-  }
+    line(`script per frame, ${parts} parts, one dragged`, frames.slice(WARM_UP));
+  });
+
+/** Longest blocking of the page when a propeller of the craft with five drives is changed, key by key. */
+const propellerChanged = () =>
+  served(async (address, browser) => {
+    const slug = await draftOf(address, "lantern");
+    const page = await browser.newPage();
+    await page.evaluateOnNewDocument(() => {
+      const list: number[] = [];
+      Object.assign(window, { blocked: list });
+      new PerformanceObserver((l) => list.push(...l.getEntries().map((e) => e.duration))).observe({ type: "longtask" });
+    });
+    await page.goto(`${address}/craft/${slug}/v1/power`, { waitUntil: "networkidle0" });
+    const field = await page.waitForSelector('input[aria-label="Propeller diameter"]');
+    const longest: number[] = [];
+    for (let k = 0; k < 12; k++) {
+      await page.evaluate("blocked.length = 0");
+      await field?.click({ count: 3 });
+      await page.keyboard.type(`${70 + k} mm`, { delay: 20 });
+      await page.keyboard.press("Enter");
+      await new Promise((r) => setTimeout(r, 1200));
+      // Less than 50 ms is no long task, and not reported.
+      longest.push(Math.max(0, ...((await page.evaluate("blocked")) as number[])));
+    }
+    line("longest blocking, a propeller of five drives", longest.slice(2));
+  });
+
+/** From the answer of the server to the last craft in the list, 60 crafts of ten versions. */
+const workshopOpened = () =>
+  served(async (address, browser) => {
+    await fillWorkshop(address, 60, 10, 2);
+    const page = await browser.newPage();
+    const times: number[] = [];
+    for (let k = 0; k < 6; k++) {
+      let answered = 0;
+      const there = page.waitForSelector("[data-craft]:nth-child(60)");
+      page.on("response", (r) => void (r.url().endsWith("/api/crafts") && (answered ||= performance.now())));
+      await page.goto(address);
+      await there;
+      times.push(performance.now() - answered);
+      page.removeAllListeners("response");
+    }
+    line("workshop, 60 crafts, after the answer", times);
+  });
+
+if (!SMOKE) {
+  await dragged(60);
+  await dragged(1000);
+  await propellerChanged();
+  await workshopOpened();
 }
-if (!SMOKE) await dragged();
