@@ -23,7 +23,17 @@ export interface Evaluation {
   metrics: Partial<Record<MetricKey, Quantity>>;
   targets: TargetResult[];
   findings: Finding[];
+  /** Subjects whose results are those of before the last change, or rest on such: they are being worked out. */
+  waiting: readonly string[];
 }
+
+/** Results of slow subjects, by name, as they were worked out elsewhere. Plain data. */
+export type Answers = Readonly<Record<string, Omit<Remembered, "keys">>>;
+/**
+ * What is done about slow subjects that are not remembered: what stood before goes on standing, marked as waiting; or
+ * answers from elsewhere are taken over.
+ */
+export type Slowly = { standing: { design: Design; evaluation: Evaluation } } | { answers: Answers };
 
 export interface EvaluationContext {
   /** Label and predicted mass (kg) of the version that this one grew from. */
@@ -57,6 +67,13 @@ const KEPT = 24;
 /** Results by the identity of what they were computed from: the one way in which a result is remembered. */
 export class Memo {
   private readonly held = new Map<string, Remembered[]>();
+
+  /** Whether there is a result of exactly these inputs. */
+  has(name: string, keys: readonly unknown[]): boolean {
+    return (
+      this.held.get(name)?.some((r) => r.keys.length === keys.length && r.keys.every((k, i) => k === keys[i])) ?? false
+    );
+  }
 
   /** A result of exactly these inputs, made when there is none. */
   get(name: string, keys: readonly unknown[], make: () => Omit<Remembered, "keys">): Remembered {
@@ -95,7 +112,7 @@ function ofIn(
 }
 
 /** All that a rule, a remedy or a working may look at. */
-function seeOf(design: Design, e: Omit<Evaluation, "findings">, context: EvaluationContext): See {
+function seeOf(design: Design, e: Omit<Evaluation, "findings" | "waiting">, context: EvaluationContext): See {
   const of = ofIn(e.outcomes, null);
   return {
     design,
@@ -110,24 +127,53 @@ function seeOf(design: Design, e: Omit<Evaluation, "findings">, context: Evaluat
   };
 }
 
+/** Lists of which entries came, went or changed places: what was worked out for one of them is not shown for another. */
+const LISTS = ["units", "batteries", "duty", "regulators", "conductors", "items"] as const;
+const sameEntries = (a: Design, b: Design): boolean =>
+  LISTS.every((l) => a[l] === b[l] || (a[l].length === b[l].length && a[l].every((e, k) => e.id === b[l][k]?.id)));
+
+/** Whether what stood for one design may go on standing, marked, while another is worked out. */
+export const mayStand = (before: { design: Design } | null, design: Design): boolean =>
+  before !== null && sameEntries(before.design, design);
+
 /**
  * All computed results and verdicts of one design. Returns what can be computed and says of the rest why not; never
  * throws on a
  * design that the schema accepts.
  *
  * @param memo where results are remembered; null: everything is computed
+ * @param slowly what is done about what takes longer than a frame; left out: it is computed here
  */
-export function evaluate(design: Design, context: EvaluationContext = {}, memo: Memo | null = shared): Evaluation {
+export function evaluate(
+  design: Design,
+  context: EvaluationContext = {},
+  memo: Memo | null = shared,
+  slowly: Slowly | null = null,
+): Evaluation {
+  const standing =
+    slowly && "standing" in slowly && mayStand(slowly.standing, design) ? slowly.standing.evaluation : null;
+  const answers = slowly && "answers" in slowly ? slowly.answers : null;
+  const waiting: string[] = [];
   const outcomes: Record<string, Outcome<unknown>> = {};
   const metrics: Partial<Record<MetricKey, Quantity>> = {};
   for (const subject of SUBJECTS) {
+    const keys = [...subject.reads.map((k) => partOf(design, k)), ...subject.needs.map((n) => outcomes[n.name])];
+    const rests = subject.needs.some((n) => waiting.includes(n.name));
+    const late = standing && subject.cost === "slow" && (rests || !memo?.has(subject.name, keys));
+    if (rests || late) waiting.push(subject.name);
+    if (late) {
+      outcomes[subject.name] = standing.outcomes[subject.name] as Outcome<unknown>;
+      for (const key of subject.gives) if (standing.metrics[key]) metrics[key] = standing.metrics[key];
+      continue;
+    }
     const make = () => {
+      const answer = answers?.[subject.name];
+      if (answer) return answer;
       const view = viewOf(subject, design);
       const of = ofIn(outcomes, subject.needs);
       const outcome = subject.compute(view, of);
       return { outcome, quantities: outcome.status === "solved" ? subject.quantities(outcome.result, view, of) : {} };
     };
-    const keys = [...subject.reads.map((k) => partOf(design, k)), ...subject.needs.map((n) => outcomes[n.name])];
     const { outcome, quantities } = memo ? memo.get(subject.name, keys, make) : make();
     outcomes[subject.name] = outcome;
     Object.assign(metrics, quantities);
@@ -142,8 +188,24 @@ export function evaluate(design: Design, context: EvaluationContext = {}, memo: 
   const findings: Finding[] = [];
   for (const { verdicts } of SUBJECTS)
     for (const code in verdicts) for (const found of verdicts[code]?.find(see) ?? []) findings.push({ ...found, code });
-  return { outcomes, metrics, targets, findings: findings.sort(bySeverity) };
+  return { outcomes, metrics, targets, findings: findings.sort(bySeverity), waiting };
 }
+
+/** The slow results of an evaluation, to be taken over where it was not computed. */
+export const answersOf = ({ outcomes, metrics }: Evaluation): Answers =>
+  Object.fromEntries(
+    SUBJECTS.filter((s) => s.cost === "slow").map((s) => [
+      s.name,
+      {
+        outcome: outcomes[s.name] as Outcome<unknown>,
+        quantities: Object.fromEntries(s.gives.flatMap((k) => (metrics[k] ? [[k, metrics[k]]] : []))),
+      },
+    ]),
+  );
+
+/** Whether a number is that of before the last change. */
+export const isWaiting = ({ waiting }: Pick<Evaluation, "waiting">, key: MetricKey): boolean =>
+  waiting.length > 0 && SUBJECTS.some((s) => waiting.includes(s.name) && s.gives.includes(key));
 
 /**
  * A craft that is unstable on purpose is held against its stop line: what a stable one would need of the CG stays

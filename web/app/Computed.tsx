@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import { METRICS, type MetricKey } from "../../core/design/metrics";
 import type { Quantity } from "../../core/design/quantity";
-import { workingOf } from "../../core/evaluate";
+import { isWaiting, workingOf } from "../../core/evaluate";
 import { show } from "../../core/wording/format";
 import { Cairn } from "../glyphs/Cairn";
 import { Dialog } from "./Dialog";
@@ -109,6 +109,7 @@ export function Computed({
   digitsOnly?: boolean;
 }) {
   const [open, setOpen] = useState(false);
+  const { evaluation } = useDesk();
   if (!quantity) return <span className="text-pencil">open</span>;
   return (
     <>
@@ -116,6 +117,7 @@ export function Computed({
         type="button"
         data-metric={metric}
         title="Show working"
+        data-waiting={isWaiting(evaluation, metric) || undefined}
         className="inline-flex items-baseline gap-1 hover:underline"
         onClick={() => setOpen(true)}
       >

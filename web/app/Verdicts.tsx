@@ -173,7 +173,11 @@ export function VerdictColumn() {
     ? `${runs} ${runs === 1 ? "run" : "runs"}, read only. Changes go into a child draft.`
     : saveWords(save);
   return (
-    <aside aria-label="Verdicts" className={`verdict-drawer ${open ? "is-open" : ""}`}>
+    <aside
+      aria-label="Verdicts"
+      aria-busy={evaluation.waiting.length > 0}
+      className={`verdict-drawer ${open ? "is-open" : ""}`}
+    >
       <header className="flex h-20 flex-col justify-center border-b border-rule px-4 max-[1180px]:h-auto max-[1180px]:flex-row max-[1180px]:items-center max-[1180px]:justify-between max-[1180px]:gap-3 max-[1180px]:py-1">
         <p className="flex items-baseline justify-between gap-2 whitespace-nowrap">
           <b className="text-[17px] font-[650] text-ink">{version.label}</b>
@@ -215,9 +219,10 @@ export function VerdictColumn() {
           onClick={() => setOpen(!open)}
         >
           <h2>Verdicts</h2>
+          {evaluation.waiting.length > 0 && <span className="late text-[11px] text-pencil">being worked out …</span>}
           <Tally counts={tallyOf(findings)} />
         </button>
-        <div className="verdict-body">
+        <div className="verdict-body" data-waiting={evaluation.waiting.length > 0 || undefined}>
           {findings.length === 0 && <p className="mt-2">Nothing to say yet. Enter parts and targets.</p>}
           <VerdictList findings={findings.filter((f) => f.severity === "stop" || f.severity === "care")} />
           <RecordLines />

@@ -20,6 +20,7 @@ import type { Design } from "../../core/design/schema";
 import { type Evaluation, type EvaluationContext, evaluate } from "../../core/evaluate";
 import { call } from "./client";
 import type { SaveState } from "./saveQueue";
+import { useEvaluation } from "./useEvaluation";
 import { useSaveQueue } from "./useSaveQueue";
 
 /** Everything a station works on: the craft, the version in view, its working design and the one evaluation of it. */
@@ -175,7 +176,7 @@ export function DeskProvider({
 
   const parent = file.versions.find((v) => v.label === version.parent);
   const context = useMemo(() => ({ parentMass: parentMassOf(parent) }), [parent]);
-  const evaluation = useMemo(() => evaluate(design, context), [design, context]);
+  const evaluation = useEvaluation(design, context);
   const preview = useMemo(() => {
     if (!previewPatch) return null;
     const changed = tryPatch(design, previewPatch);

@@ -1,12 +1,22 @@
 import { expose } from "comlink";
+import { sharing } from "../../core/design/edit";
 import type { Design } from "../../core/design/schema";
 import type { UnitHabit } from "../../core/design/units";
-import { type EvaluationContext, evaluate, remediesFor } from "../../core/evaluate";
+import { type Answers, type EvaluationContext, answersOf, evaluate, remediesFor } from "../../core/evaluate";
 import { type SearchProgress, type SearchResult, type SearchTask, search } from "../../core/sizing/search";
 import { type Remedy, findingKey } from "../../core/subject";
 
+/** The design that was asked of last: what holds the same is the same object, and what it gave is remembered. */
+let last: Design | null = null;
+const alike = (design: Design): Design => {
+  last = last ? sharing(last, design) : design;
+  return last;
+};
+
 /** What takes longer than a frame, apart from the page. */
 const slow = {
+  /** Results of the slow subjects of a design. */
+  answers: (design: Design): Answers => answersOf(evaluate(alike(design))),
   /** What would answer the findings of a design that are looked at, by code and what they are about. */
   remedies(
     design: Design,
@@ -14,11 +24,12 @@ const slow = {
     habit: UnitHabit,
     wanted: readonly string[],
   ): Record<string, Remedy[]> {
-    const evaluation = evaluate(design, context);
+    const now = alike(design);
+    const evaluation = evaluate(now, context);
     const out: Record<string, Remedy[]> = {};
     for (const f of evaluation.findings) {
       const key = findingKey(f);
-      if (wanted.includes(key)) out[key] = remediesFor(design, evaluation, f, habit, context);
+      if (wanted.includes(key)) out[key] = remediesFor(now, evaluation, f, habit, context);
     }
     return out;
   },

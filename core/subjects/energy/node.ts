@@ -48,6 +48,7 @@ const runOf = (setup: PowerSetup, p: PackSetup, along: DischargeStates | null = 
 /** How long the packs last at the duty. */
 export const energy = subject({
   name: "energy",
+  cost: "slow",
   reads: [...DRIVEN, "duty", "dragArea"],
   needs: [demand],
   gives: ["endurance", "meanPower", "meanCurrent", "range", "energyPerDistance"],

@@ -245,6 +245,7 @@ function liftCurve({ base, others }: Varied, full: Parameters<typeof solveAll>[4
 /** Thrust, currents and heat of the drives with everything at full throttle, standing. */
 export const propulsion = subject({
   name: "propulsion",
+  cost: "slow",
   reads: DRIVEN,
   gives: keysOf(quantities),
   compute,

@@ -22,6 +22,7 @@ const FASTEST = 120;
 /** How fast the craft goes at full throttle: where its thrust meets its drag. */
 export const speed = subject({
   name: "speed",
+  cost: "slow",
   reads: [...DRIVEN, "dragArea"],
   gives: ["speed"],
   compute(view): Outcome<SpeedResult> {

@@ -1,7 +1,7 @@
 import { Sheets } from "../../app/Tabs";
 import { resultIn } from "../../../core/evaluate";
 import { mass as massSubject } from "../../../core/subjects/mass/node";
-import { useMemo, useState } from "react";
+import { useDeferredValue, useMemo, useState } from "react";
 import { GRAVITY } from "../../../core/subjects/air/air";
 import { CHEMISTRY } from "../../../core/subjects/energy/battery";
 import { type DischargePoint, discharge } from "../../../core/subjects/energy/dischargeBand";
@@ -22,7 +22,9 @@ type Sheet = keyof typeof SHEETS;
  * the pack over a run.
  */
 export function Curves({ result, throttle, speed }: { result: PropulsionResult; throttle: number; speed: number }) {
-  const { design, evaluation } = useDesk();
+  const { design: asIs, evaluation } = useDesk();
+  // Typing comes first: the curves follow in a turn of their own.
+  const design = useDeferredValue(asIs);
   const [sheet, setSheet] = useState<Sheet>(speed > 0 ? "speed" : "throttle");
   const unit = design.units[result.lead];
   const top = evaluation.metrics.speed?.value ?? null;
@@ -113,7 +115,7 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
   const xMax = sheet === "throttle" ? 100 : (curve.at(-1)?.x ?? 1);
   const x = sheet === "throttle" ? { title: "throttle, %", at: throttle * 100 } : { title: "speed, m/s", at: speed };
   return (
-    <section aria-label="Curves" className="px-4 py-3">
+    <section aria-label="Curves" className="px-4 py-3" data-waiting={design !== asIs || undefined}>
       <Sheets
         small
         label="Curves shown"

@@ -1,0 +1,61 @@
+import { describe, expect, it } from "vitest";
+import { editDesign } from "../../core/design/edit";
+import type { Design } from "../../core/design/schema";
+import { Memo, answersOf, evaluate, isWaiting } from "../../core/evaluate";
+import { SUBJECTS } from "../../core/subjects";
+import { demoFile } from "../support/server";
+
+const start = () => {
+  const design = demoFile("lantern").versions.at(-1)?.design;
+  if (!design) throw new Error("no version");
+  return design;
+};
+const edited = (design: Design, change: (d: Design) => void) => {
+  const out = editDesign(design, change);
+  if (!out.ok) throw new Error(out.message);
+  return out.design;
+};
+const bigger = (d: Design) => void (d.units[0] && (d.units[0].propeller.diameter.value *= 1.1));
+
+describe("what is slow", () => {
+  it("goes on standing, named, until its answer is there; then it is as if it had been computed at once", () => {
+    const memo = new Memo();
+    const design = start();
+    const before = evaluate(design, {}, memo);
+    expect(before.waiting).toEqual([]);
+    const next = edited(design, bigger);
+    const now = evaluate(next, {}, memo, { standing: { design, evaluation: before } });
+    expect(now.metrics.thrust).toBe(before.metrics.thrust);
+    expect(now.metrics.endurance).toBe(before.metrics.endurance);
+    expect(now.waiting).toEqual(expect.arrayContaining(["propulsion", "energy", "speed", "ratios"]));
+    expect(isWaiting(now, "thrust")).toBe(true);
+    expect(isWaiting(now, "thrustToWeight")).toBe(true);
+    expect(isWaiting(now, "auw")).toBe(false);
+    // As it comes from a worker: plain data, from a copy of the design.
+    const answers = structuredClone(answersOf(evaluate(structuredClone(next), {}, null)));
+    evaluate(next, {}, memo, { answers });
+    const after = evaluate(next, {}, memo, { standing: { design, evaluation: now } });
+    expect(after.waiting).toEqual([]);
+    expect(after).toEqual(evaluate(structuredClone(next), {}, null));
+  });
+  it("is not asked for where nothing that it reads changed", () => {
+    const memo = new Memo();
+    const design = start();
+    const before = evaluate(design, {}, memo);
+    const moved = edited(design, (d) => void (d.items[0] && (d.items[0].place.x += 0.01)));
+    expect(evaluate(moved, {}, memo, { standing: { design, evaluation: before } }).waiting).toEqual([]);
+  });
+  it("does not stand for another list of drives or packs: that is computed at once", () => {
+    const memo = new Memo();
+    const design = start();
+    const before = evaluate(design, {}, memo);
+    const fewer = edited(design, (d) => void d.units.shift());
+    const now = evaluate(fewer, {}, memo, { standing: { design, evaluation: before } });
+    expect(now.waiting).toEqual([]);
+    expect(now.metrics.thrust?.value).not.toBe(before.metrics.thrust?.value);
+  });
+  it("is everything that costs a frame", () => {
+    const slow = SUBJECTS.filter((s) => s.cost === "slow").map((s) => s.name);
+    expect(slow).toEqual(["propulsion", "energy", "speed"]);
+  });
+});
