@@ -138,11 +138,15 @@ export function lessCurrent(design: Design, unit: Unit, pick: Pick, limit: numbe
   const remedies: Remedy[] = [];
   const pitch = unit.propeller.pitch.value;
   const finest = Math.max(0.3 * unit.propeller.diameter.value, pitch * 0.5);
-  const finer = finest < pitch ? solveFor(design, (x) => resize(unit, "pitch", x), pick, wanted, finest, pitch) : null;
+  const shaped = !unit.measured;
+  const finer =
+    shaped && finest < pitch ? solveFor(design, (x) => resize(unit, "pitch", x), pick, wanted, finest, pitch) : null;
   if (finer !== null) remedies.push(fitPitch(unit, finer, habit));
   const from = unit.propeller.diameter.value;
   const diameter =
-    finer === null ? solveFor(design, (x) => resize(unit, "diameter", x), pick, wanted, from * 0.6, from) : null;
+    shaped && finer === null
+      ? solveFor(design, (x) => resize(unit, "diameter", x), pick, wanted, from * 0.6, from)
+      : null;
   if (diameter !== null) remedies.push(fitDiameter(unit, diameter, habit));
   const throttle = solveFor(
     design,

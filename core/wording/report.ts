@@ -1,3 +1,4 @@
+import { measuredText } from "./measured";
 import type { RootContent } from "mdast";
 import type { CraftFile, Version } from "../design/craftFile";
 import { METRICS, METRIC_KEYS } from "../design/metrics";
@@ -162,10 +163,12 @@ export function buildReport(
         design.units.map((u) => [
           u.name,
           String(u.count),
-          `${Math.round(u.motor.kv.value)} rpm/V`,
-          String(u.gear.ratio),
-          `${plain(u.propeller.diameter.value, "length", habit)} × ${plain(u.propeller.pitch.value, "length", habit)}, ${u.propeller.blades} blades`,
-          plain(u.motor.maxCurrent, "current"),
+          u.measured ? "" : `${Math.round(u.motor.kv.value)} rpm/V`,
+          u.measured ? "" : String(u.gear.ratio),
+          u.measured
+            ? measuredText(u.measured, habit)
+            : `${plain(u.propeller.diameter.value, "length", habit)} × ${plain(u.propeller.pitch.value, "length", habit)}, ${u.propeller.blades} blades`,
+          u.measured ? "" : plain(u.motor.maxCurrent, "current"),
           `${Math.round(u.throttleLimit * 100)} %`,
         ]),
       ),

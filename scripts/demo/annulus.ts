@@ -129,6 +129,7 @@ const annulus1: Design = {
       batteryId: "b1",
       propellerItemId: "rotor",
       learned: null,
+      measured: null,
       motorItemId: null,
       controllerItemId: null,
       direction: "ahead",

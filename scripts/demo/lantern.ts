@@ -20,6 +20,7 @@ const fan = (
   batteryId: "b1",
   propellerItemId: itemId,
   learned: null,
+  measured: null,
   motorItemId: null,
   controllerItemId: null,
   direction,

@@ -238,6 +238,7 @@ export const tern1: Design = {
       batteryId: "b1",
       propellerItemId: "prop",
       learned: null,
+      measured: null,
       motorItemId: "motor",
       controllerItemId: "esc",
       direction: "ahead",

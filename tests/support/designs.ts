@@ -87,6 +87,7 @@ export function quietDesign(): Design {
         batteryId: "b",
         propellerItemId: "prop",
         learned: null,
+        measured: null,
         motorItemId: null,
         controllerItemId: null,
         direction: "ahead",

@@ -1,3 +1,4 @@
+import { standingOnly } from "../propulsion/covered";
 import { supportOf } from "../../design/support";
 import type { Evidence } from "../../design/evidence";
 import { type Outcome, subject } from "../../subject";
@@ -29,6 +30,9 @@ export const demand = subject({
         because:
           "the duty asks for a speed, and drag in water and on the ground are not computed so far: state the phase by throttle, thrust, or a mean current",
       };
+    const standing = standingOnly(view);
+    if (view.duty.some((p) => p.by === "speed") && standing !== null)
+      return { status: "not covered", because: `the duty asks for a speed, and ${standing}` };
     if (view.duty.some((p) => p.by === "speed") && view.dragArea === null)
       return { status: "missing", needs: ["drag area"] };
     const ledger = of(mass);

@@ -1,10 +1,10 @@
 import type { Quantity } from "../../design/quantity";
-import type { Phase } from "../../design/schema";
+import type { Design, Phase } from "../../design/schema";
 import type { Dimension } from "../../design/units";
 import { type Doubtful, sdOf, through } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, solved, subject } from "../../subject";
 import { demand } from "../demand/node";
-import { assumed, notCovered } from "../propulsion/covered";
+import { assumed, drawUnread, notCovered, unnoted } from "../propulsion/covered";
 import { DRIVEN } from "../propulsion/node";
 import type { PowerInput } from "../propulsion/inputs";
 import { missingOf } from "../propulsion/nominal";
@@ -45,6 +45,16 @@ const runOf = (setup: PowerSetup, p: PackSetup, along: DischargeStates | null = 
     along,
   );
 
+/** The drives that some phase of the duty works, as far as it works them. */
+const workingIn = ({ units, duty }: Pick<Design, "units" | "duty">) =>
+  units.flatMap((u) => {
+    const own = duty.filter((p) => p.unitIds.length === 0 || p.unitIds.includes(u.id));
+    if (own.length === 0) return [];
+    // A thrust that is asked for is found where it was measured, or not at all.
+    const most = Math.max(0, ...own.map((p) => (p.by === "throttle" ? Math.min(p.value, u.throttleLimit) : 0)));
+    return [{ ...u, throttleLimit: most }];
+  });
+
 /** How long the packs last at the duty. */
 export const energy = subject({
   name: "energy",
@@ -62,6 +72,9 @@ export const energy = subject({
     const because = byLoad ? null : notCovered(view);
     if (because !== null) return { status: "not covered", because };
     if (asked.status !== "solved") return asked;
+    const unread = byLoad ? [] : drawUnread({ units: workingIn(view) });
+    if (unread.length > 0)
+      return { status: "missing", needs: unread.map((name) => `what ${name} draws, read up to its highest command`) };
     const { inputs, base, others } = vary(view, asked.result.mass);
     const packs = base.packs.map((p, k): PackRun => {
       const { states, ...here } = runOf(base, p);
@@ -112,8 +125,9 @@ export const energy = subject({
     if (!run || !Number.isFinite(run.endurance.value)) return {};
     const asked = solved(of(demand));
     const unsaid = asked?.byLoad ? null : assumed(view);
+    const measured = asked?.byLoad ? [] : unnoted({ units: workingIn(view) });
     const incomplete = [...(unsaid === null ? [] : [unsaid]), ...(asked?.incomplete ?? [])];
-    const rest = doubtsOf(asked?.byLoad ? [] : shapesOutside(view.units), incomplete);
+    const rest = doubtsOf(asked?.byLoad ? [] : [...shapesOutside(view.units), ...measured], incomplete);
     const q = (d: Doubtful, dimension: Dimension): Quantity => ({
       value: d.value,
       sd: sdOf(d),

@@ -1,5 +1,6 @@
 import { type Doubtful, sdOf } from "../../numeric/doubt";
 import type { OperatingPoint } from "./chain";
+import { standingOnly } from "./covered";
 import type { Driven } from "./inputs";
 import {
   type SolvedAll,
@@ -34,7 +35,7 @@ export function operatingAt(
   speed = 0,
   which: "all" | "main" | readonly number[] = "all",
 ): At | null {
-  if (!computable(design)) return null;
+  if (!computable(design) || (speed > 0 && standingOnly(design) !== null)) return null;
   const { base, others } = vary(design);
   const working = which === "all" ? indices(base) : which === "main" ? base.main : which;
   const here = solveAll(base, throttle, speed, working);
@@ -108,7 +109,7 @@ const SPEEDS = 16;
  * @param top the craft's top speed, m/s, where it is known
  */
 export function curveOf(design: Driven, against: "throttle" | "speed", top: number | null = null): CurvePoint[] {
-  if (!computable(design)) return [];
+  if (!computable(design) || (against === "speed" && standingOnly(design) !== null)) return [];
   const { base, others } = vary(design);
   const last = top === null ? pitchSpeed(base) : 1.3 * top;
   const places =

@@ -1,5 +1,6 @@
 import { findRoot } from "../../numeric/root";
 import { type Motor, motorAt, noLoadAt, torqueConstant } from "./motor";
+import type { MeasuredCurve } from "./measured/curve";
 import type { PropellerMap } from "./propeller";
 
 /** One kind of drive: `count` like units on one pack, in plain SI numbers (Kv in rpm/V). */
@@ -16,6 +17,8 @@ export interface Drive {
   propeller: PropellerMap;
   /** Duty (0 to 1) that a throttle gives, as measured on a stand; the throttle itself when left out. */
   duty?: (throttle: number) => number;
+  /** What one unit was measured to push and to draw: it stands for motor, gearing and propeller. */
+  measured?: MeasuredCurve;
 }
 
 /**
@@ -87,8 +90,8 @@ export interface Command {
 export const WORK = { solved: 0, followed: 0 };
 
 /**
- * What a pack and its drives settle at: the rail's voltage (V) and each motor's speed (rpm; 0: it stands still). All
- * else follows from these.
+ * What a pack and its drives settle at: the rail's voltage (V) and each motor's speed (rpm; 0: it stands still; of a
+ * measured curve 1 while it works, for nobody knows it). All else follows from these.
  */
 export interface PackState {
   rail: number;
@@ -110,6 +113,10 @@ const imbalance = (drive: Drive, u: number, motorRpm: number, current: number, r
   u * (rail - u * current * drive.pathResistance) -
   current * (drive.controllerResistance + drive.motor.resistance) -
   motorRpm / drive.motor.kv;
+
+/** Current (A) that one unit draws from the rail at this speed of its motor. */
+const drawnBy = ({ drive, throttle }: Command, motorRpm: number, rail: number, speed: number): number =>
+  drive.measured ? drive.measured.current(throttle, rail) : dutyOf(drive, throttle) * currentAt(drive, motorRpm, speed);
 
 /** One drive alone: one bracketed root in motor speed, the pack's sag inside it. */
 function solveAlone(drive: Drive, source: Source, throttle: number, speed: number, idle: number): StateResult {
@@ -133,6 +140,7 @@ function solveTogether(commands: readonly Command[], source: Source, speed: numb
   const speeds = commands.map(() => 0);
   /** Motor speed of one drive at a rail voltage; 0 when it stands still. */
   const speedOf = ({ drive, throttle }: Command, rail: number): number => {
+    if (drive.measured) return throttle > LEAST_THROTTLE ? 1 : 0;
     const u = dutyOf(drive, throttle);
     const at = (n: number) => imbalance(drive, u, n, currentAt(drive, n, speed), rail);
     if (u <= LEAST_THROTTLE || at(0) <= 0) return 0;
@@ -148,8 +156,7 @@ function solveTogether(commands: readonly Command[], source: Source, speed: numb
       const command = commands[k] as Command;
       const n = speedOf(command, rail);
       speeds[k] = n;
-      if (n > 0)
-        sum += command.drive.count * dutyOf(command.drive, command.throttle) * currentAt(command.drive, n, speed);
+      if (n > 0) sum += command.drive.count * drawnBy(command, n, rail, speed);
     }
     return sum;
   };
@@ -175,7 +182,7 @@ export function solveState(commands: readonly Command[], source: Source, speed =
   const idle = terminalVoltage(source, 0);
   if (idle === null) return { status: "overloaded" };
   const [only] = commands;
-  return commands.length === 1 && only
+  return commands.length === 1 && only && !only.drive.measured
     ? solveAlone(only.drive, source, only.throttle, speed, idle)
     : solveTogether(commands, source, speed, idle);
 }
@@ -222,6 +229,24 @@ export function followState(
       const { drive, throttle: own } = commands[k] as Command;
       const n = speeds[k] as number;
       const at = demand ? throttle : own;
+      if (drive.measured) {
+        // No speed of its own: it stays where it is, and all that it does depends on rail and throttle.
+        [slope[k], gap[k], push[k], pull[k]] = [1, 0, 0, 0];
+        const { measured, count } = drive;
+        const dV = rail * 1e-5;
+        const i = measured.current(at, rail);
+        current += count * i;
+        currentByRail += (count * (measured.current(at, rail + dV) - i)) / dV;
+        if (demand) {
+          const du = Math.min(1e-4, at / 2);
+          const t = measured.force(at, rail);
+          thrust += count * t;
+          thrustByRail += (count * (measured.force(at, rail + dV) - t)) / dV;
+          thrustByThrottle += (count * (t - measured.force(at - du, rail))) / du;
+          currentByThrottle += (count * (i - measured.current(at - du, rail))) / du;
+        }
+        continue;
+      }
       const u = dutyOf(drive, at);
       const i = currentAt(drive, n, speed);
       const dn = n * 1e-4;
@@ -303,9 +328,9 @@ export function stateNear(
 export function drawnIn(commands: readonly Command[], state: PackState, speed: number): number {
   let sum = 0;
   for (let k = 0; k < commands.length; k++) {
-    const { drive, throttle } = commands[k] as Command;
+    const command = commands[k] as Command;
     const n = state.speeds[k] as number;
-    if (n > 0) sum += drive.count * dutyOf(drive, throttle) * currentAt(drive, n, speed);
+    if (n > 0) sum += command.drive.count * drawnBy(command, n, state.rail, speed);
   }
   return sum;
 }
@@ -314,8 +339,9 @@ export function drawnIn(commands: readonly Command[], state: PackState, speed: n
 export function thrustIn(commands: readonly Command[], state: PackState, speed: number): number {
   let sum = 0;
   for (let k = 0; k < commands.length; k++) {
-    const { drive } = commands[k] as Command;
-    sum += drive.count * drive.propeller.at((state.speeds[k] as number) / drive.ratio, speed).thrust;
+    const { drive, throttle } = commands[k] as Command;
+    if (drive.measured) sum += drive.count * drive.measured.force(throttle, state.rail);
+    else sum += drive.count * drive.propeller.at((state.speeds[k] as number) / drive.ratio, speed).thrust;
   }
   return sum;
 }
@@ -336,6 +362,7 @@ function pointIn(
   motorRpm: number,
   speed: number,
 ): OperatingPoint {
+  if (drive.measured) return measuredPoint(drive.measured, throttle, source, rail, packCurrent);
   const u = dutyOf(drive, throttle);
   const turns = motorRpm > 0;
   const rpm = motorRpm / drive.ratio;
@@ -371,6 +398,44 @@ function pointIn(
   };
 }
 
+/** The same of a measured curve: what goes in and what comes out; nobody knows what lies between. */
+function measuredPoint(
+  measured: MeasuredCurve,
+  throttle: number,
+  source: Source,
+  rail: number,
+  packCurrent: number,
+): OperatingPoint {
+  const works = throttle > LEAST_THROTTLE;
+  const unknown = works ? Number.NaN : 0;
+  return {
+    throttle,
+    packVoltage: rail,
+    packCurrent,
+    packLoss: packCurrent ** 2 * source.resistance,
+    otherLoad: source.otherLoad,
+    pathLoss: 0,
+    controllerIn: measured.draws ? rail * measured.current(throttle, rail) : unknown,
+    controllerLoss: unknown,
+    motorVoltage: unknown,
+    current: unknown,
+    motorIn: unknown,
+    motorLoss: unknown,
+    motorRpm: unknown,
+    motorTorque: unknown,
+    shaftPower: unknown,
+    gearLoss: unknown,
+    rpm: works ? measured.rpm(throttle, rail) : 0,
+    torque: unknown,
+    propellerPower: unknown,
+    thrust: measured.force(throttle, rail),
+  };
+}
+
+/** Whether a drive works of which nobody knows what it draws: then the pack's volts and amperes are not known either. */
+const drawsUnknown = (commands: readonly Command[]): boolean =>
+  commands.some((c) => c.drive.measured?.draws === false && c.throttle > LEAST_THROTTLE);
+
 /** All links of every drive in a state. */
 export function pointsIn(
   commands: readonly Command[],
@@ -378,7 +443,9 @@ export function pointsIn(
   state: PackState,
   speed: number,
 ): OperatingPoint[] {
-  const packCurrent = packCurrentIn(source, state.rail, drawnIn(commands, state, speed));
+  const packCurrent = drawsUnknown(commands)
+    ? Number.NaN
+    : packCurrentIn(source, state.rail, drawnIn(commands, state, speed));
   return commands.map((command, k) =>
     pointIn(command, source, state.rail, packCurrent, state.speeds[k] as number, speed),
   );

@@ -4,6 +4,7 @@ import { EVIDENCE, magnitude, magnitudeOrZero } from "../../design/evidence";
 import { field, idSchema, nameSchema, unique } from "../../design/fields";
 import { numbers } from "../../design/numbers";
 import { batterySchema } from "../energy/declares";
+import { measuredSchema } from "./measured/declares";
 
 export const motorSchema = z.object({
   kv: field(magnitude("kv").describe("rpm/V"), { label: "Kv", dimension: "kv" }),
@@ -164,6 +165,13 @@ export const unitSchema = z.object({
     label: "works",
     change: "motor",
   }),
+  measured: field(
+    measuredSchema
+      .nullable()
+      .default(null)
+      .describe("what it was measured to push, whatever its principle: outranks its parts; null: its parts tell"),
+    { label: "measured curve", change: "propeller" },
+  ),
   learned: field(
     learnedSchema
       .nullable()

@@ -2,7 +2,7 @@ import type { Unit } from "../../design/schema";
 import type { Found, See } from "../../subject";
 import { type PropulsionResult, type SolvedDrive, propulsion } from "./node";
 
-/** A rule held against every drive that is solved. */
+/** A rule about its parts held against every drive that is solved by them: a measured curve has none. */
 export const eachDrive = <P>(
   see: See,
   rule: (at: {
@@ -18,7 +18,7 @@ export const eachDrive = <P>(
     const unit = see.design.units[i];
     // A drive's name where there is more than one; empty where there is nothing to tell apart.
     const name = result.drives.length > 1 ? drive.name : "";
-    return unit
+    return unit && !unit.measured
       ? rule({ drive, unit, name, result }).map((f) => ({ ...f, page: "power" as const, about: unit.id }))
       : [];
   });

@@ -2,6 +2,8 @@ import { type Evidence, magnitudeSd } from "../../design/evidence";
 import type { Battery, Design, Unit } from "../../design/schema";
 import type { Dimension } from "../../design/units";
 import { taughtOf } from "./learned";
+import { doubtOf, voltageExponent } from "./measured/curve";
+import type { MeasuredPropulsor } from "./measured/declares";
 import { WARM_WINDING } from "./motor";
 
 /** What the solvers read of a design: the duty and the drag area only where they are asked for. */
@@ -28,6 +30,10 @@ export const INPUT_KEYS = [
   "mass",
   "dragArea",
   "load",
+  "forceFactor",
+  "currentFactor",
+  "curveGap",
+  "voltageExponent",
 ] as const;
 export type InputKey = (typeof INPUT_KEYS)[number];
 
@@ -82,6 +88,7 @@ function unitInputs(unit: Unit): PowerInput[] {
     evidence: by,
     dimension: "ratio",
   });
+  if (unit.measured) return measuredInputs(unit, unit.measured);
   const method = unit.surroundings === "in water" ? IN_WATER : METHOD;
   if (!taught)
     return [
@@ -96,6 +103,27 @@ function unitInputs(unit: Unit): PowerInput[] {
     factor("torqueFactor", taught.torque),
     // A sweep that stood still tells nothing of the same propeller moving.
     factor("movingFactor", { value: 1, sd: method.thrust }, "calculated"),
+  ];
+}
+
+/** What a measured curve leaves open: its scale and meter, between its points, and how it goes with the voltage. */
+function measuredInputs(unit: Unit, m: MeasuredPropulsor): PowerInput[] {
+  const doubt = doubtOf(m, unit.count);
+  const exponent = voltageExponent(m.on);
+  const input = (key: InputKey, value: number, sd: number, evidence: Evidence): PowerInput => ({
+    key,
+    of: unit.id,
+    name: unit.name,
+    value,
+    sd,
+    evidence,
+    dimension: "ratio",
+  });
+  return [
+    input("forceFactor", 1, doubt.force, "measured"),
+    input("currentFactor", 1, doubt.current, "measured"),
+    input("curveGap", 0, 1, "measured"),
+    input("voltageExponent", exponent.value, exponent.sd, "calculated"),
   ];
 }
 

@@ -4,7 +4,7 @@ import { type Doubtful, sdOf } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, keysOf, subject } from "../../subject";
 import type { OperatingPoint } from "./chain";
 import { cavitation } from "./cavitation";
-import { assumed, notCovered } from "./covered";
+import { assumed, notCovered, unnoted } from "./covered";
 import { quantities } from "./declares";
 import { type Driven, type PowerInput, inputId } from "./inputs";
 import { indices, missingOf, solveAll, thrustOf, unitValuesOf } from "./nominal";
@@ -97,8 +97,9 @@ const driveValues = (setup: PowerSetup, points: readonly OperatingPoint[], i: nu
 const packValues = (setup: PowerSetup, points: readonly OperatingPoint[], k: number): PackValues => {
   const p = setup.packs[k] as PowerSetup["packs"][number];
   const first = points[p.units[0] ?? -1];
-  const voltage = first?.packVoltage ?? p.start.openCircuit;
-  const current = first?.packCurrent ?? p.start.otherLoad / voltage;
+  const current = first?.packCurrent ?? p.start.otherLoad / p.start.openCircuit;
+  // Where a drive draws nobody knows what, the sag is not known either.
+  const voltage = Number.isNaN(current) ? Number.NaN : (first?.packVoltage ?? p.start.openCircuit);
   return { current, voltage, power: voltage * current };
 };
 
@@ -121,7 +122,7 @@ const cavitating = (setup: PowerSetup, drives: readonly SolvedDrive[]): string[]
   setup.units.flatMap((u, i) => {
     const at = cavitation(u.unit, u.diameter, drives[i]?.values.rpm ?? 0, u.medium);
     const name = drives.length > 1 ? `${u.unit.name}: ` : "";
-    return at
+    return at && !u.unit.measured
       ? [
           `${name}blade tips at ${at.tip.toFixed(0)} m/s may cavitate, from about ${at.from.toFixed(0)} m/s on near the surface`,
         ]
@@ -185,7 +186,7 @@ function compute(view: Driven): Outcome<PropulsionResult> {
       values,
       sd: sds(doubt),
       point,
-      stalled: propellerLoad(u.propeller, u.medium, 0, point.rpm).stalled,
+      stalled: u.unit.measured ? 0 : propellerLoad(u.propeller, u.medium, 0, point.rpm).stalled,
       evidence: knownBy(inputs, doubt.current),
       currentByDiameter:
         size && size.sd > 0 ? ((doubt.current.by[inputId(size)] ?? 0) / values.current) * (size.value / size.sd) : 0,
@@ -214,7 +215,7 @@ function compute(view: Driven): Outcome<PropulsionResult> {
       inputs,
       whole: base.units.every((u) => u.drive.propeller.solved),
       incomplete: [assumed(view)].filter((s) => s !== null),
-      outside: [...outsideOf(view, drives), ...cavitating(base, drives)],
+      outside: [...outsideOf(view, drives), ...cavitating(base, drives), ...unnoted(view)],
     },
   };
 }
@@ -271,8 +272,9 @@ export const propulsion = subject({
 export function fastestTip(design: Pick<Driven, "units">, result: PropulsionResult | null): number {
   return Math.max(
     0,
-    ...(result?.drives ?? []).map(
-      (d, i) => (d.values.rpm / 60) * Math.PI * (design.units[i]?.propeller.diameter.value ?? 0),
-    ),
+    ...(result?.drives ?? []).map((d, i) => {
+      const unit = design.units[i];
+      return unit && !unit.measured ? (d.values.rpm / 60) * Math.PI * unit.propeller.diameter.value : 0;
+    }),
   );
 }

@@ -121,9 +121,12 @@ export const thrustOf = (setup: PowerSetup, points: readonly OperatingPoint[], w
 /** Drag (N) at a speed (m/s); null without a drag area. */
 export const dragAt = (setup: PowerSetup, speed: number) =>
   setup.dragArea === null ? null : 0.5 * setup.medium.density * speed ** 2 * setup.dragArea;
+/** Whether nobody knows what a drive of a pack draws. */
+const drawUnknownOf = (setup: PowerSetup, p: PackSetup, k: number): boolean =>
+  setup.units[p.units[k] ?? -1]?.drive.measured?.draws === false;
 /** The discharge of one pack at its share of the duty; null without a duty. */
 export const enduranceOf = (setup: PowerSetup, p: PackSetup, steps?: number): EnduranceResult | null =>
-  p.phases.length === 0
+  p.phases.length === 0 || p.phases.some((f) => f.drives.some((k) => drawUnknownOf(setup, p, k)))
     ? null
     : endurance(
         p.units.flatMap((i) => {
@@ -191,7 +194,9 @@ export function unitValuesOf(setup: PowerSetup, points: readonly OperatingPoint[
     rpm: p.rpm,
     torque: p.torque,
     motorLoss: p.motorLoss,
-    tipMach: (p.rpm * Math.PI * (u?.diameter ?? 0)) / 60 / (u?.medium ?? setup.medium).soundSpeed,
+    tipMach: u?.drive.measured
+      ? Number.NaN
+      : (p.rpm * Math.PI * (u?.diameter ?? 0)) / 60 / (u?.medium ?? setup.medium).soundSpeed,
   };
 }
 

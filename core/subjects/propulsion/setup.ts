@@ -7,6 +7,8 @@ import type { DutyPhase, Pack } from "../energy/endurance";
 import type { Drive, Source } from "./chain";
 import type { Driven, InputKey, InputValues } from "./inputs";
 import { dutyOf, scaledMap, taughtOf, windingOf } from "./learned";
+import { type MeasuredCurve, measuredCurveOf, voltageExponent } from "./measured/curve";
+import type { MeasuredPropulsor } from "./measured/declares";
 import { type Propeller, type PropellerMap, propellerMapOf, variedMap } from "./propeller";
 
 /**
@@ -87,6 +89,36 @@ function mapNear(shape: Propeller, medium: Medium, near: UnitSetup | null): Prop
   return same ? near.map : variedMap(near.map, near.propeller, shape, medium);
 }
 
+/** What stands in the place of a propeller that is none: a measured curve tells what it pushes. */
+const NO_PROPELLER: PropellerMap = {
+  at: () => ({ thrust: Number.NaN, torque: Number.NaN }),
+  torque: () => Number.NaN,
+  maxRpm: 0,
+  solved: true,
+};
+
+/** One unit of a measured propulsor where the craft works, with what its pack's resistance does to the volts then. */
+function measuredOf(
+  m: MeasuredPropulsor,
+  unit: Unit,
+  v: (of: string, key: InputKey, fallback: number) => number,
+  here: { air: Medium; water: Medium; packs: readonly Battery[] },
+): MeasuredCurve {
+  const pack = here.packs.find((b) => b.id === unit.batteryId);
+  const now = m.on === "air" ? here.air.density : here.water.density;
+  return measuredCurveOf(
+    m,
+    {
+      forceFactor: v(unit.id, "forceFactor", 1),
+      currentFactor: v(unit.id, "currentFactor", 1),
+      gap: v(unit.id, "curveGap", 0),
+      voltageExponent: v(unit.id, "voltageExponent", voltageExponent(m.on).value),
+      density: m.density === null ? 1 : now / m.density,
+    },
+    pack ? pack.series * v(pack.id, "cellResistance", pack.cellResistance.value) : 0,
+  );
+}
+
 /** The section model as it is; another one is only what a simulated craft really has. */
 const PLAIN_BLADE = { lift: 1, drag: 1 };
 
@@ -119,7 +151,9 @@ export function setUp(
       dragFactor: blade.drag,
     };
     const around = unit.surroundings === "in water" ? wet : medium;
-    const map = mapNear(shape, around, near?.units[k] ?? null);
+    const measured =
+      unit.measured && measuredOf(unit.measured, unit, v, { air: medium, water: wet, packs: design.batteries });
+    const map = measured ? NO_PROPELLER : mapNear(shape, around, near?.units[k] ?? null);
     return {
       unit,
       diameter,
@@ -145,6 +179,7 @@ export function setUp(
           v(unit.id, "movingFactor", 1),
         ),
         ...(taught?.throttle ? { duty: dutyOf(taught.throttle) } : {}),
+        ...(measured ? { measured } : {}),
       },
     };
   });
@@ -158,7 +193,12 @@ export function setUp(
         ? ("drag area" as const)
         : null;
   const cycle = duty.reduce((s, p) => s + p.seconds * p.repeats, 0);
-  const strength = (i: number) => (units[i]?.unit.count ?? 0) * (units[i]?.diameter ?? 0) ** 2;
+  const allMeasured = units.every((u) => u.drive.measured);
+  const strength = (i: number) => {
+    const u = units[i];
+    const size = allMeasured && u?.drive.measured ? u.drive.measured.force(1, 0) : (u?.diameter ?? 0) ** 2;
+    return (u?.unit.count ?? 0) * size;
+  };
   const partOf = (here: number[], chosen: number[]) =>
     chosen.length > 0 ? here.reduce((s, i) => s + strength(i), 0) / chosen.reduce((s, i) => s + strength(i), 0) : 0;
   const packs = design.batteries.map((battery): PackSetup => {

@@ -83,7 +83,7 @@ const cellsOver = verdict<{ cells: number }>({
   find: ({ design }) =>
     design.units.flatMap((unit): Found<{ cells: number }>[] => {
       const battery = design.batteries.find((b) => b.id === unit.batteryId);
-      if (!battery || battery.series <= unit.controller.maxCells) return [];
+      if (!battery || unit.measured || battery.series <= unit.controller.maxCells) return [];
       return [
         {
           page: "power",
@@ -112,7 +112,7 @@ const cellsOver = verdict<{ cells: number }>({
 });
 
 /** All currents inside their limits, every drive at full throttle at once: said once, with the fullest. */
-const currentsHold = verdict<{ share: number }>({
+const currentsHold = verdict<{ share: number; curves: boolean }>({
   find(see) {
     const result = see.result(propulsion);
     const lead = result?.drives[result.lead];
@@ -121,7 +121,8 @@ const currentsHold = verdict<{ share: number }>({
     const shares: (Figure & { limit: number })[] = [
       ...result.drives.flatMap(({ values, sd, evidence }, i) => {
         const unit = units[i];
-        if (!unit) return [];
+        // Of a measured curve only what the pack gives is known.
+        if (!unit || unit.measured) return [];
         return [
           figure("motor current", values.current, sd.current, "current", evidence, unit.motor.maxCurrent) as Figure & {
             limit: number;
@@ -153,12 +154,19 @@ const currentsHold = verdict<{ share: number }>({
       }),
     ].sort((a, b) => b.value / b.limit - a.value / a.limit);
     const top = shares[0];
-    if (!top || top.value > top.limit) return [];
+    if (!top || top.value > top.limit || shares.some((s) => Number.isNaN(s.value))) return [];
     return [
-      { page: "power", severity: "clear", about: lead.id, params: { share: top.value / top.limit }, figure: top },
+      {
+        page: "power",
+        severity: "clear",
+        about: lead.id,
+        params: { share: top.value / top.limit, curves: units.some((u) => u.measured) },
+        figure: top,
+      },
     ];
   },
-  says: (p) => `Motor, controller and pack are within limits (at most ${percent(p.share)} of rating)`,
+  says: (p) =>
+    `${p.curves ? "What is known of the currents is" : "Motor, controller and pack are"} within limits (at most ${percent(p.share)} of rating)`,
 });
 
 /** Where the line of full thrust passes the CG, and what would bring it through. */
@@ -245,7 +253,7 @@ const notSolved = verdict<{ reason: string }>({
 
 /** What can be said of where a drive works, each as a change of every drive of which nothing is said. */
 function sayWhere({ design }: See): Remedy[] {
-  const silent = design.units.filter((u) => u.surroundings === null);
+  const silent = design.units.filter((u) => u.surroundings === null && !u.measured);
   const one = silent.length === 1;
   const ways: [Surroundings, string][] = [
     ["free air", one ? "It works in free air" : "They work in free air"],

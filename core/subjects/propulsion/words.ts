@@ -24,6 +24,10 @@ export const INPUT_NAME: Record<InputKey, string> = {
   mass: "All-up weight",
   dragArea: "Drag area",
   load: "Mean load",
+  forceFactor: "Force, as measured",
+  currentFactor: "Current, as measured",
+  curveGap: "Curve between its points",
+  voltageExponent: "How force goes with voltage",
 };
 
 /** What a number of the drives came from: every input that moves it, with its share of the doubt; the largest first. */
@@ -61,11 +65,13 @@ export const ratioOutside = (ratio: number): string[] =>
  * Propellers whose shape leaves the range of the method, standing or moving, each with its drive where there are
  * several.
  */
-export const shapesOutside = (units: readonly Pick<Unit, "name" | "propeller">[]): string[] =>
+export const shapesOutside = (units: readonly Pick<Unit, "name" | "propeller" | "measured">[]): string[] =>
   units.flatMap((u) =>
-    ratioOutside(u.propeller.pitch.value / u.propeller.diameter.value).map((said) =>
-      units.length > 1 ? `${u.name}: ${said}` : said,
-    ),
+    u.measured
+      ? []
+      : ratioOutside(u.propeller.pitch.value / u.propeller.diameter.value).map((said) =>
+          units.length > 1 ? `${u.name}: ${said}` : said,
+        ),
   );
 export const tipOutside = (mach: number): string[] =>
   mach > 0.75 ? [`tip Mach ${mach.toFixed(2)} is above 0.75`] : [];

@@ -13,7 +13,7 @@ const leading = (see: See) => see.design.units[see.result(propulsion)?.lead ?? 0
 /** A larger propeller on the leading drive, when one within 1.6 times its size reaches what is wanted. */
 function larger(see: See, key: "thrust" | "thrustToWeight", wanted: number, h: UnitHabit): Remedy[] {
   const unit = leading(see);
-  if (!unit) return [];
+  if (!unit || unit.measured) return [];
   const from = unit.propeller.diameter.value;
   const diameter = solveFor(
     see.design,

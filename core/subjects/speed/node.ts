@@ -2,7 +2,7 @@ import { supportOf } from "../../design/support";
 import { findRoot } from "../../numeric/root";
 import { type Doubtful, sdOf } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, subject } from "../../subject";
-import { assumed, notCovered, wetDrive } from "../propulsion/covered";
+import { assumed, notCovered, standingOnly, wetDrive } from "../propulsion/covered";
 import { DRIVEN } from "../propulsion/node";
 import type { PowerInput } from "../propulsion/inputs";
 import { dragAt, missingOf, solveAll, thrustOf } from "../propulsion/nominal";
@@ -34,6 +34,8 @@ export const speed = subject({
         ? null
         : "what holds it back is not the air: drag in water and on the ground are not computed so far");
     if (because !== null) return { status: "not covered", because };
+    const standing = standingOnly(view);
+    if (standing !== null) return { status: "not covered", because: standing };
     if (view.dragArea === null) return { status: "missing", needs: ["drag area"] };
     const { inputs, base, others } = vary(view);
     const along = base.units[base.main[0] ?? 0]?.unit.direction;

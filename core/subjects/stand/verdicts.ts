@@ -58,7 +58,7 @@ const sweepOtherPack = verdict<{ drive: string; pack: string }>({
 function unmeasured(design: Design): { first: Unit; count: number }[] {
   const kinds = new Map<string, { first: Unit; count: number }>();
   for (const u of design.units) {
-    if (learnedHolds(u) || !fromPaper(u)) continue;
+    if (u.measured || learnedHolds(u) || !fromPaper(u)) continue;
     const key = JSON.stringify([u.motor, u.controller, u.gear, u.propeller]);
     const kind = kinds.get(key);
     kinds.set(key, { first: kind?.first ?? u, count: (kind?.count ?? 0) + u.count });

@@ -34,6 +34,7 @@ export function firstDrive(design: Design, mass: number | null): { unit: Unit; b
       batteryId: "b1",
       propellerItemId: propeller?.id ?? null,
       learned: null,
+      measured: null,
       motorItemId: null,
       controllerItemId: null,
       direction: supportOf(design).onThrust && !supportOf(design).beats ? "up" : "ahead",
