@@ -1,7 +1,7 @@
 import { FORMAT_VERSION } from "../../core/design/craftFile";
 import { readFileSync } from "node:fs";
 import type { CraftFileInput } from "../../core/design/craftFile";
-import { type Design, emptyDesign } from "../../core/design/schema";
+import { type Design, type Unit, emptyDesign, newPhase } from "../../core/design/schema";
 import { toItems } from "../../core/exchange/partsExchange";
 import { readParts } from "../../core/exchange/partsTable";
 import {
@@ -122,6 +122,65 @@ const samphire1: Design = {
   schools: { balance: "stable", changes: "one at a time", testing: "build, break, learn" },
   setup: [setting("s1", "Radio", "fail-safe", "Fail-safe", "both screws stop")],
 };
+/** Screws in silt: nothing computes them, so they were tied to a luggage scale in the reed bed. */
+const drums: Unit = {
+  id: "d1",
+  name: "Screws",
+  count: 2,
+  batteryId: "b1",
+  propellerItemId: "pod",
+  motorItemId: "motor",
+  controllerItemId: null,
+  direction: "ahead",
+  tilt: 0,
+  throttleLimit: 1,
+  reversible: true,
+  spin: "half each",
+  surroundings: "not a propeller",
+  learned: null,
+  measured: {
+    principle: "twin screws in silt, tied to a luggage scale",
+    on: "the ground",
+    asBuilt: true,
+    together: 2,
+    restVoltage: 12.5,
+    scale: 0.03,
+    density: null,
+    session: null,
+    readings: (
+      [
+        [0.25, 3.1, 1.9, 12.4, 24],
+        [0.5, 9.4, 5.2, 12.2, 31],
+        [0.75, 16.1, 10.6, 11.9, 44],
+        [0.75, 17.3, 10.9, 11.9, 47],
+        [1, 21.8, 17.5, 11.5, 63],
+      ] as const
+    ).map(([command, force, current, voltage, temperature]) => ({
+      command,
+      force,
+      current,
+      voltage,
+      rpm: null,
+      temperature,
+    })),
+  },
+  // What is inside is as it was bought: with a measured curve nothing rests on it.
+  motor: {
+    kv: { value: 750, evidence: "datasheet" },
+    resistance: { value: 0.09, evidence: "datasheet" },
+    noLoadCurrent: { value: 0.7, evidence: "datasheet" },
+    maxCurrent: 20,
+  },
+  controller: { resistance: { value: 0.005, evidence: "guess" }, maxCurrent: 30, maxCells: 4 },
+  gear: { ratio: 14, efficiency: { value: 0.85, evidence: "guess" } },
+  propeller: {
+    diameter: { value: 0.064, evidence: "measured" },
+    pitch: { value: 0.09, evidence: "measured" },
+    blades: 2,
+    chord: { value: 0.012, evidence: "guess" },
+  },
+};
+
 const samphire2 = edit(samphire1, (d) => {
   const shaft = item(d, "coupling");
   shaft.name = "Shaft coupling, pinned";
@@ -141,6 +200,27 @@ const samphire2 = edit(samphire1, (d) => {
       source: "make",
     }),
   );
+  d.batteries = [
+    {
+      id: "b1",
+      name: "3 cells, 5 Ah",
+      itemId: "pack",
+      chemistry: "lipo",
+      series: 3,
+      capacity: { value: 5, evidence: "datasheet" },
+      cellResistance: { value: 0.006, evidence: "guess" },
+      cRating: 25,
+      usable: 0.8,
+      startCharge: 1,
+      otherLoad: 3,
+    },
+  ];
+  d.units = [drums];
+  d.duty = [
+    newPhase({ id: "p1", name: "Mud and reed", seconds: 240, by: "throttle", value: 0.6 }),
+    newPhase({ id: "p2", name: "Wait and sample", seconds: 60, by: "throttle", value: 0.1 }),
+  ];
+  d.brief.targets.push(target("thrust", "atLeast", 14), target("endurance", "atLeast", 1500));
   item(d, "camera-on-a-stalk").place.z = 0.225;
   item(d, "stalk-and-foot").size.z = 0.09;
 });

@@ -332,3 +332,59 @@ describe("on a phone", () => {
     },
   );
 });
+
+describe("a drive of any principle", () => {
+  const choose = (k: 0 | 1) =>
+    user.page.$$eval('input[name^="known-"]', (list, n) => (list[n] as HTMLInputElement).click(), k);
+  it("counts by what a scale said: typed with real keys, refused at its row, taken, and off again", async () => {
+    const before = await demo.design("tern");
+    await user.open("/craft/tern/v5/power");
+    await user.page.waitForSelector('input[name^="known-"]');
+    await choose(1);
+    await user.page.waitForSelector('form[aria-label="Measured curve"]');
+    await user.page.click("#curve-0-command");
+    for (const [k, cell] of ["40", "", "100", "620"].entries()) {
+      await user.page.keyboard.type(cell, { delay: 20 });
+      if (k % 2 === 0) await user.page.keyboard.press("Tab");
+      else await user.page.click(`#curve-${(k + 1) / 2}-command`);
+    }
+    await user.click("Use this curve");
+    await user.page.waitForFunction(
+      () => document.querySelector("[data-reading='1'] [role=alert]")?.textContent === "how much did it push?",
+    );
+    expect(await user.page.$eval("#curve-1-force", (e) => (e as HTMLInputElement).value)).toBe("620");
+    expect((await demo.design("tern")).units[0]?.measured).toBeNull();
+    await user.page.click("#curve-0-force");
+    await user.page.keyboard.type("170");
+    await user.click("Use this curve");
+    await user.page.waitForFunction(() => /at least 3 different commands/.test(document.body.textContent ?? ""));
+    // A block from a table, pasted where the second reading was.
+    await user.page.$eval("#curve-1-command", (e) => {
+      const data = new DataTransfer();
+      data.setData("text", "70\t395\t9,1\t11.9\n100\t620\t17,8\t11.4\n");
+      e.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }));
+    });
+    await user.page.$$eval("form[aria-label='Measured curve'] button", (list) =>
+      (list.find((b) => b.textContent?.startsWith("as this pack")) as HTMLButtonElement).click(),
+    );
+    await user.click("Use this curve");
+    await user.saved();
+    const measured = (await demo.design("tern")).units[0]?.measured;
+    expect(measured?.readings.map((r) => [r.command, Math.round(r.force / 0.00980665), r.current])).toEqual([
+      [0.4, 170, null],
+      [0.7, 395, 9.1],
+      [1, 620, 17.8],
+    ]);
+    await user.page.waitForFunction(() =>
+      /^6\.\d/.test(document.querySelector('[data-metric="thrust"]')?.textContent ?? ""),
+    );
+    // Current at two commands of three shows no curve: nothing of the pack is made up.
+    expect(await user.page.$('[data-metric="packCurrent"]')).toBeNull();
+    expect(await user.page.$eval("main", (m) => m.textContent)).toMatch(/What it draws was not read/);
+    expect(await user.page.$('[aria-label="Motor Kv"]')).toBeNull();
+    await choose(0);
+    await user.page.waitForSelector('[aria-label="Motor Kv"]');
+    await user.saved();
+    expect(await demo.design("tern")).toEqual(before);
+  });
+});

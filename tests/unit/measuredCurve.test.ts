@@ -6,6 +6,7 @@ import { monotone } from "../../core/numeric/monotone";
 import { endurance } from "../../core/subjects/energy/endurance";
 import { solvePack, stateForThrust } from "../../core/subjects/propulsion/chain";
 import { measuredSchema } from "../../core/subjects/propulsion/measured/declares";
+import { blockOf, readCurveRows } from "../../core/subjects/propulsion/measured/rows";
 import { nominalSetup } from "../../core/subjects/propulsion/nominal";
 import { sizingLoop } from "../../core/sizing/loop";
 import { changed } from "../support/designs";
@@ -241,13 +242,13 @@ describe("where a curve holds", () => {
     expect(because(works("overlapped or coaxial", true))).toBe("solved");
   });
   it("measured in air it tells nothing of water, and the other way round", () => {
-    expect(because(works("in water", true))).toMatch(/works in water and was measured on air/);
+    expect(because(works("in water", true))).toMatch(/works in water and was measured in air/);
     expect(
       because((d) => {
         const m = first(d).measured;
         if (m) m.on = "fresh water";
       }),
-    ).toMatch(/works in the air and was measured on fresh water/);
+    ).toMatch(/works in the air and was measured in fresh water/);
   });
   it("no rule about parts speaks of a drive whose parts do not count", () => {
     const e = evaluate(
@@ -345,4 +346,103 @@ it("an endurance of a curve is that of its draw: charge over current, on a stiff
   const means = run.trace.map((t) => drive.measured?.current(0.5, t.voltage) ?? 0);
   const mean = means.reduce((s, i) => s + 1 / i, 0) / means.length;
   expect(share(run.seconds, pack.pack.capacity * 3600 * pack.pack.usable * mean)).toBeLessThan(0.005);
+});
+
+describe("rows as they are typed", () => {
+  const { readings: _, ...about } = measuredAs([]);
+  const read = (rows: string[][], scale: "g" | "N" = "g") => readCurveRows(rows, about, scale);
+  it("bare grams of a scale, commas, units of one's own, dashes for what was not read, empty rows passed over", () => {
+    const got = read([
+      ["30", "120", "–"],
+      ["60 %", "3,4 N", "2.5"],
+      ["", ""],
+      ["100", "1 lbf", "800 mA", "11,8", "4200"],
+    ]);
+    if (!got.ok) throw new Error(JSON.stringify(got.problems));
+    const [a, b, c] = got.measured.readings;
+    expect(a).toMatchObject({ command: 0.3, current: null });
+    expect(a?.force).toBeCloseTo(1.1768, 3);
+    expect(b?.force).toBeCloseTo(3.4, 6);
+    expect(c).toMatchObject({ current: 0.8, voltage: 11.8, rpm: 4200 });
+    expect(c?.force).toBeCloseTo(4.4482, 3);
+  });
+  it.each([
+    [
+      [
+        ["30", "x"],
+        ["60", "2"],
+        ["100", "3"],
+      ],
+      0,
+      "force",
+      /not a number/,
+    ],
+    [
+      [
+        ["30", "1"],
+        ["", ""],
+        ["20", "2"],
+        ["100", "3"],
+        ["100", "3"],
+      ],
+      2,
+      "command",
+      /do not fall/,
+    ],
+    [
+      [
+        ["30", "1"],
+        ["", "2"],
+        ["100", "3"],
+      ],
+      1,
+      "command",
+      /at which command/,
+    ],
+    [
+      [
+        ["30", "1"],
+        ["60", "2"],
+        ["130", "3"],
+      ],
+      2,
+      "command",
+      /0 to 100/,
+    ],
+  ] as const)("%j is refused at row %i, %s", (rows, row, column, message) => {
+    const got = read(rows.map((r) => [...r]));
+    expect(got.ok ? [] : got.problems).toContainEqual({ row, column, message: expect.stringMatching(message) });
+  });
+  it.each([
+    [
+      "25\t3,1\t1,9\n50\t9,4\t5,2",
+      [
+        ["25", "3,1", "1,9"],
+        ["50", "9,4", "5,2"],
+      ],
+    ],
+    [
+      "25;3,1\r\n50;9,4\r\n",
+      [
+        ["25", "3,1"],
+        ["50", "9,4"],
+      ],
+    ],
+    [
+      "25, 3.1\n50, 9.4",
+      [
+        ["25", "3.1"],
+        ["50", "9.4"],
+      ],
+    ],
+    [
+      "25 310\n50 940",
+      [
+        ["25", "310"],
+        ["50", "940"],
+      ],
+    ],
+  ])("the pasted block %j is cells", (text, cells) => {
+    expect(blockOf(text)).toEqual(cells);
+  });
 });

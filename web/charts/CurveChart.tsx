@@ -28,7 +28,11 @@ interface CurveProps {
   fromZero?: boolean;
   /** A second curve, such as drag against thrust. */
   line?: { x: number; y: number }[] | null;
+  /** What was measured, in ink. */
+  read?: { x: number; y: number }[];
 }
+
+const NONE: { x: number; y: number }[] = [];
 
 /**
  * A predicted curve in pencil with its ± band, limits drawn across, and the point of work; the numbers stand in a
@@ -44,6 +48,7 @@ export function CurveChart({
   xMax = 100,
   fromZero = true,
   line: other = null,
+  read = NONE,
 }: CurveProps) {
   const { theme } = usePreferences();
   // biome-ignore lint/correctness/useExhaustiveDependencies: the theme changes what the tokens read
@@ -131,10 +136,22 @@ export function CurveChart({
           ...(other
             ? [{ data: other, borderColor: token("ink"), borderWidth: 1.4, pointRadius: 0, fill: false, order: 1 }]
             : []),
+          ...(read.length > 0
+            ? [
+                {
+                  data: read,
+                  showLine: false,
+                  pointRadius: 3,
+                  pointStyle: "rect",
+                  backgroundColor: token("ink"),
+                  order: 0,
+                },
+              ]
+            : []),
         ],
       },
     };
-  }, [points, limits, at, xTitle, yTitle, xMax, fromZero, other, theme]);
+  }, [points, limits, at, xTitle, yTitle, xMax, fromZero, other, read, theme]);
   return (
     <figure className="min-w-0">
       <figcaption>
@@ -158,6 +175,13 @@ export function CurveChart({
               <td>{p.x.toFixed(0)}</td>
               <td>{p.y.toFixed(2)}</td>
               <td>{p.sd.toFixed(2)}</td>
+            </tr>
+          ))}
+          {read.map((p) => (
+            <tr key={`${p.x} ${p.y}`}>
+              <td>{p.x.toFixed(0)}</td>
+              <td>{p.y.toFixed(2)} measured</td>
+              <td />
             </tr>
           ))}
         </tbody>

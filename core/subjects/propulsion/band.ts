@@ -79,7 +79,7 @@ export interface CurvePoint {
   /** of the drives that the craft is judged by, N */
   thrust: number;
   thrustSd: number;
-  /** motor current of the leading drive, A */
+  /** motor current of the leading drive, or what one unit draws where it is known by its curve; NaN: not read, A */
   current: number;
   currentSd: number;
   /** thrust for each watt from the packs, N/W */
@@ -97,7 +97,11 @@ function read(setup: PowerSetup, solved: SolvedAll, main: readonly number[]): Re
     return sum + (first ? first.packVoltage * first.packCurrent : 0);
   }, 0);
   const thrust = thrustOf(setup, solved.points, main);
-  return { thrust, current: solved.points[main[0] ?? 0]?.current ?? 0, economy: power > 0 ? thrust / power : 0 };
+  const lead = solved.points[main[0] ?? 0];
+  // Of a measured curve what it draws is known, if it was read, and nothing of its motor.
+  const drawn =
+    setup.units[main[0] ?? 0]?.drive.measured && lead ? lead.controllerIn / lead.packVoltage : lead?.current;
+  return { thrust, current: drawn ?? 0, economy: power > 0 ? thrust / power : 0 };
 }
 
 const STEPS = 20;

@@ -1,6 +1,6 @@
 import { drawRead, voltsKnown } from "./measured/curve";
 import type { Unit } from "../../design/schema";
-import type { PushedOn } from "./measured/declares";
+import { type PushedOn, whereOf } from "./measured/declares";
 import { type Supported, supportOf } from "../../design/support";
 
 type Drives = { units: readonly Pick<Unit, "name" | "surroundings" | "direction" | "measured">[] };
@@ -16,9 +16,9 @@ const IN_WATER: readonly PushedOn[] = ["fresh water", "sea water"];
 function elsewhere(name: string, m: NonNullable<Unit["measured"]>, works: Unit["surroundings"]): string | null {
   const wet = IN_WATER.includes(m.on);
   if (works === "in water" && !wet)
-    return `${name} works in water and was measured on ${m.on}: measure it where it works`;
+    return `${name} works in water and was measured ${whereOf(m.on)}: measure it where it works`;
   if (works === "free air" && m.on !== "air")
-    return `${name} works in the air and was measured on ${m.on}: measure it where it works`;
+    return `${name} works in the air and was measured ${whereOf(m.on)}: measure it where it works`;
   if (!m.asBuilt && (works === "boxed or ducted" || works === "overlapped or coaxial"))
     return `${name} works ${WHERE[works]} and was measured by itself: weigh it as it is built in, 10 min`;
   return null;

@@ -283,7 +283,9 @@ const driveNotCovered = verdict<{ because: string }>({
   },
   remedies: (see) => [
     ...sayWhere(see),
-    advice("Measure thrust and current on the bench or in the tub: until then no figure here stands"),
+    advice(
+      "Weigh what it pushes at three settings or more, as it is built in, and enter it under Power: known by what it was measured to push",
+    ),
   ],
   says: (p) => `The drives are not computed: ${p.because}`,
 });

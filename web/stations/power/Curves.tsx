@@ -17,6 +17,8 @@ const CHANGES = { "as it is": {}, cold: { packTemperature: -5 }, old: { resistan
 const SHEETS = { throttle: "against throttle", speed: "against speed", discharge: "over the discharge" } as const;
 type Sheet = keyof typeof SHEETS;
 
+const NOTHING_READ: { x: number; y: number }[] = [];
+
 /**
  * Curves of the drives that the craft is judged by: standing against throttle, at full throttle against speed, and
  * the pack over a run.
@@ -71,7 +73,7 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
   }, [design.brief.targets, weight, full, sheet]);
   const currentLimits = useMemo<Limit[]>(
     () =>
-      unit
+      unit && !unit.measured
         ? [
             { value: unit.motor.maxCurrent, label: `motor ${unit.motor.maxCurrent} A`, colour: "stop" },
             { value: unit.controller.maxCurrent, label: `controller ${unit.controller.maxCurrent} A`, colour: "stop" },
@@ -79,6 +81,13 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
         : [],
     [unit],
   );
+  // What was read, as it was read: on another pack or charge the curve stands off from it.
+  const read = useMemo(() => {
+    const m = sheet === "throttle" && design.units.length === 1 ? unit?.measured : null;
+    return m
+      ? m.readings.map((r) => ({ x: 100 * r.command, y: (r.force * (unit?.count ?? 1)) / m.together }))
+      : NOTHING_READ;
+  }, [design.units.length, unit, sheet]);
   const [pack, setPack] = useState<keyof typeof CHANGES>("as it is");
   const mass = resultIn(evaluation, massSubject);
   const run = useMemo(
@@ -175,7 +184,11 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
                 />
               </>
             ) : (
-              <p>State a duty first: what the pack is asked for over a run.</p>
+              <p>
+                {design.duty.length > 0 && !evaluation.metrics.endurance
+                  ? "Nobody knows how long the pack lasts: the verdicts say what is missing."
+                  : "State a duty first: what the pack is asked for over a run."}
+              </p>
             )
           ) : (
             <>
@@ -188,25 +201,35 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
                 at={x.at}
                 xMax={xMax}
                 line={drag}
+                read={read}
               />
-              <CurveChart
-                title="Motor current"
-                xTitle={x.title}
-                yTitle="current, A"
-                points={points.current}
-                limits={currentLimits}
-                at={x.at}
-                xMax={xMax}
-              />
-              <CurveChart
-                title="Thrust for each watt"
-                xTitle={x.title}
-                yTitle="mN for each W"
-                points={points.economy}
-                limits={[]}
-                at={x.at}
-                xMax={xMax}
-              />
+              {sheet === "speed" && curve.length === 0 && <p>What it pushes in motion was not measured.</p>}
+              {Number.isFinite(points.current.at(-1)?.y) ? (
+                <>
+                  <CurveChart
+                    title={unit?.measured ? "Current of one" : "Motor current"}
+                    xTitle={x.title}
+                    yTitle="current, A"
+                    points={points.current}
+                    limits={currentLimits}
+                    at={x.at}
+                    xMax={xMax}
+                  />
+                  <CurveChart
+                    title="Thrust for each watt"
+                    xTitle={x.title}
+                    yTitle="mN for each W"
+                    points={points.economy}
+                    limits={[]}
+                    at={x.at}
+                    xMax={xMax}
+                  />
+                </>
+              ) : (
+                curve.length > 0 && (
+                  <p className="col-span-2">What it draws was not read: no current, and no thrust for each watt.</p>
+                )
+              )}
             </>
           )}
         </div>

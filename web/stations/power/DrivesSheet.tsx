@@ -2,7 +2,8 @@ import { freeId } from "../../../core/design/ids";
 import type { PropulsionResult } from "../../../core/subjects/propulsion/node";
 import { Sheets } from "../../app/Tabs";
 import { useDesk } from "../../app/desk";
-import { DriveForm, PackForm } from "./DriveForm";
+import { DriveForm } from "./drive/DriveForm";
+import { PackForm } from "./drive/PackForm";
 import { PathForm } from "./PathForm";
 import { Standing } from "./Standing";
 

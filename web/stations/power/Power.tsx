@@ -36,6 +36,7 @@ function Driven() {
   const result = resultIn(evaluation, propulsion);
   const outcome = evaluation.outcomes[propulsion.name];
   const uncovered = outcome?.status === "not covered" ? outcome.because : null;
+  const noParts = design.units.find((u) => u.measured)?.name ?? null;
   const at = useWorkingPoint();
   const { throttle, speed, still, search, put } = at;
   const asIs = useMemo(() => ({ design, throttle, speed, still }), [design, throttle, speed, still]);
@@ -61,9 +62,15 @@ function Driven() {
             Not covered: {uncovered}. Nothing is sized by a model that does not hold for it.
           </p>
         )}
-        {uncovered === null && sheet === "search" && <SearchSheet />}
+        {noParts && (sheet === "search" || sheet === "whatif") && (
+          <p className="px-4 py-4" data-uncovered>
+            {noParts} is known by what it was measured to push: no other motor, propeller or gearing can be told from
+            that. Another pack can be, under the pack; so can the loop.
+          </p>
+        )}
+        {uncovered === null && !noParts && sheet === "search" && <SearchSheet />}
         {uncovered === null && sheet === "loop" && <LoopSheet />}
-        {uncovered === null && sheet === "whatif" && <WhatIfSheet />}
+        {uncovered === null && !noParts && sheet === "whatif" && <WhatIfSheet />}
         {sheet === "shelf" && <ShelfSheet />}
         {sheet === "generic" && <GenericSheet />}
         {sheet === "drives" && <DrivesSheet result={result} of={search.get("of")} put={put} />}

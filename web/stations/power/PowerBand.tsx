@@ -1,6 +1,7 @@
 import type { Battery, Conductor, Regulator, Unit } from "../../../core/design/schema";
 import type { OperatingPoint } from "../../../core/subjects/propulsion/chain";
 import { riseText, temperatureRise } from "../../../core/subjects/propulsion/heat";
+import { measuredText } from "../../../core/wording/measured";
 import { show } from "../../../core/wording/format";
 
 const WIDTH = 872;
@@ -18,7 +19,7 @@ export interface BandDrive {
 }
 
 interface Link {
-  name: (typeof LINKS)[number];
+  name: (typeof LINKS)[number] | "Measured";
   power: number;
   loss: number;
   lines: string[];
@@ -34,6 +35,22 @@ const quantity = (value: number, spread: number | undefined, dimension: Paramete
 /** The links of one drive with what flows into each, for all its like units together. */
 function linksOf({ unit, point: p, sd }: BandDrive): Link[] {
   const n = unit.count;
+  if (unit.measured)
+    return [
+      {
+        name: "Measured",
+        // What it draws may never have been read: then the band has no height, and says so.
+        power: Number.isFinite(p.controllerIn) ? p.controllerIn * n : 0,
+        loss: 0,
+        lines: [
+          measuredText(unit.measured),
+          ...(Number.isFinite(p.controllerIn) ? [] : ["what it draws was not read"]),
+          quantity(p.thrust * n, (sd.thrust ?? 0) * n, "force"),
+          ...(Number.isFinite(p.rpm) ? [quantity(p.rpm, sd.rpm, "rotation")] : []),
+        ],
+        limit: null,
+      },
+    ];
   // Whether the water or the air in a hull cools this motor is not said: no rise is told.
   const rise = unit.surroundings === "in water" ? null : temperatureRise(p, unit);
   const each = n > 1 ? "each " : "";
@@ -110,7 +127,8 @@ const peakOf = (r: Regulator): number => r.loads.reduce((s, l) => s + Math.max(l
 export function PowerBand({ battery, drives, path, rails }: Props) {
   const first = drives[0]?.point;
   if (!first) return null;
-  const given = first.packVoltage * first.packCurrent + first.packLoss;
+  const unread = Number.isNaN(first.packCurrent);
+  const given = unread ? 0 : first.packVoltage * first.packCurrent + first.packLoss;
   const several = drives.length > 1;
   const room = several ? Math.min(96, 54 * drives.length) : 76;
   const h = (w: number) => (given > 0 ? (w / given) * room : 0);
@@ -122,14 +140,14 @@ export function PowerBand({ battery, drives, path, rails }: Props) {
   const packTop = HEAD + 16;
   const packLimit = { value: battery.capacity.value * battery.cRating, now: first.packCurrent };
   const weakest = path.reduce<Conductor | null>((a, b) => (a === null || b.maxCurrent < a.maxCurrent ? b : a), null);
-  let taken = packTop + h(first.packLoss);
+  let taken = packTop + (unread ? 0 : h(first.packLoss));
   return (
     <svg
       viewBox={`0 0 ${WIDTH} ${height}`}
       width="100%"
       className="block"
       role="img"
-      aria-label={`Power from pack to propeller: ${battery.name} ${given.toFixed(0)} watts, loses ${first.packLoss.toFixed(0)}; ${rows
+      aria-label={`Power from pack to propeller: ${battery.name} ${unread ? "gives what was not read" : `${given.toFixed(0)} watts, loses ${first.packLoss.toFixed(0)}`}; ${rows
         .map((r) => r.links.map((l) => `${r.unit.name} ${l.name} ${l.power.toFixed(0)} watts`).join(", "))
         .join("; ")}`}
     >
@@ -142,15 +160,18 @@ export function PowerBand({ battery, drives, path, rails }: Props) {
         {battery.name}
       </text>
       <text x="0" y="28" className="num" style={{ fontSize: 12, fontWeight: 600 }} fill="var(--ink)">
-        {given.toFixed(0)} W
+        {unread ? "not read" : `${given.toFixed(0)} W`}
       </text>
-      {LINKS.map((name, k) => (
-        <text key={name} x={PACK + 34 + k * STEP} y="13" fontSize="13" fontWeight="650" fill="var(--ink)">
-          {name}
-        </text>
-      ))}
+      {rows.some((r) => !r.unit.measured) &&
+        LINKS.map((name, k) => (
+          <text key={name} x={PACK + 34 + k * STEP} y="13" fontSize="13" fontWeight="650" fill="var(--ink)">
+            {name}
+          </text>
+        ))}
       <rect x="0" y={packTop} width={PACK - 30} height={room} fill="var(--band)" />
-      <rect x="0" y={packTop} width={PACK - 30} height={Math.max(h(first.packLoss), 0.5)} fill="url(#lost)" />
+      {!unread && (
+        <rect x="0" y={packTop} width={PACK - 30} height={Math.max(h(first.packLoss), 0.5)} fill="url(#lost)" />
+      )}
       {packLimit.now > 0 && packLimit.value / packLimit.now < 1.35 && (
         <path
           d={`M0 ${packTop + room - (room * packLimit.value) / packLimit.now}h${PACK - 30}`}
@@ -158,12 +179,15 @@ export function PowerBand({ battery, drives, path, rails }: Props) {
           strokeWidth="1.6"
         />
       )}
-      <Share x={0} y={packTop + room + 13} limit={packLimit} />
-      {[
-        quantity(first.packVoltage, drives[0]?.sd.packVoltage, "voltage"),
-        quantity(first.packCurrent, drives[0]?.sd.packCurrent, "current"),
-        `sag ${(first.packLoss / Math.max(first.packCurrent, 1e-9)).toFixed(2)} V, −${first.packLoss.toFixed(first.packLoss < 10 ? 1 : 0)} W`,
-      ].map((line, k) => (
+      {!unread && <Share x={0} y={packTop + room + 13} limit={packLimit} />}
+      {(unread
+        ? []
+        : [
+            quantity(first.packVoltage, drives[0]?.sd.packVoltage, "voltage"),
+            quantity(first.packCurrent, drives[0]?.sd.packCurrent, "current"),
+            `sag ${(first.packLoss / Math.max(first.packCurrent, 1e-9)).toFixed(2)} V, −${first.packLoss.toFixed(first.packLoss < 10 ? 1 : 0)} W`,
+          ]
+      ).map((line, k) => (
         <text
           key={line}
           x="0"
@@ -175,7 +199,7 @@ export function PowerBand({ battery, drives, path, rails }: Props) {
           {line}
         </text>
       ))}
-      {weakest && (
+      {weakest && !unread && (
         <text
           x="0"
           y={packTop + room + 72}
@@ -192,6 +216,7 @@ export function PowerBand({ battery, drives, path, rails }: Props) {
         taken += inflow;
         const base = top + Math.max(h(row.links[0]?.power ?? 0), 1);
         const last = row.links.at(-1)?.power ?? 0;
+        const step = (WIDTH - PACK - 34) / row.links.length;
         return (
           <g key={row.unit.id} data-band={row.unit.id}>
             <path
@@ -205,7 +230,7 @@ export function PowerBand({ battery, drives, path, rails }: Props) {
               </text>
             )}
             {row.links.map((l, k) => {
-              const x = PACK + 34 + k * STEP;
+              const x = PACK + 34 + k * step;
               const y = base - h(l.power);
               const next = row.links[k + 1]?.power ?? l.power;
               const share = l.limit ? l.limit.now / l.limit.value : 0;
@@ -214,18 +239,18 @@ export function PowerBand({ battery, drives, path, rails }: Props) {
               return (
                 <g key={l.name}>
                   <path
-                    d={`M${x} ${y}H${x + STEP * 0.72}C${x + STEP * 0.9} ${y} ${x + STEP * 0.84} ${base - h(next)} ${x + STEP} ${base - h(next)}V${base}H${x}z`}
+                    d={`M${x} ${y}H${x + step * 0.72}C${x + step * 0.9} ${y} ${x + step * 0.84} ${base - h(next)} ${x + step} ${base - h(next)}V${base}H${x}z`}
                     fill="var(--band)"
                   />
                   {l.loss > 0 && (
                     <path
-                      d={`M${x + STEP * 0.5} ${base}h${STEP * 0.34}l-6 ${Math.max(h(l.loss), 2)}h${-STEP * 0.34 + 12}z`}
+                      d={`M${x + step * 0.5} ${base}h${step * 0.34}l-6 ${Math.max(h(l.loss), 2)}h${-step * 0.34 + 12}z`}
                       fill="url(#lost)"
                     />
                   )}
                   {fits && limitY !== null && (
                     <path
-                      d={`M${x} ${limitY}H${x + STEP * 0.74}`}
+                      d={`M${x} ${limitY}H${x + step * 0.74}`}
                       stroke={share > 1 ? "var(--stop)" : "var(--pencil)"}
                       strokeWidth={share > 1 ? 2 : 1.2}
                     />
@@ -234,19 +259,19 @@ export function PowerBand({ battery, drives, path, rails }: Props) {
                     <rect
                       x={x}
                       y={y}
-                      width={STEP * 0.7}
+                      width={step * 0.7}
                       height={Math.max(limitY - y, 1)}
                       fill="var(--stop)"
                       fillOpacity="0.3"
                     />
                   )}
-                  {l.limit && <Share x={x + STEP * 0.36} y={base + 15} limit={l.limit} />}
+                  {l.limit && <Share x={x + step * 0.36} y={base + 15} limit={l.limit} />}
                   <text x={x} y={base + 15} className="num" style={{ fontSize: 12, fontWeight: 600 }} fill="var(--ink)">
-                    {l.power.toFixed(l.power < 10 ? 1 : 0)} W
+                    {l.name === "Measured" && l.power === 0 ? "" : `${l.power.toFixed(l.power < 10 ? 1 : 0)} W`}
                   </text>
                   {l.loss > 0.05 && (
                     <text
-                      x={x + STEP - 12}
+                      x={x + step - 12}
                       y={base + 55}
                       textAnchor="end"
                       className="num"

@@ -26,10 +26,14 @@ const RESULTS: MetricKey[] = [
   "endurance",
 ];
 
+/** What a drive known by its curve alone does not have. */
+const OF_PARTS: readonly MetricKey[] = ["current", "rpm", "torque", "motorLoss", "tipMach"];
+
 /** What the drives give standing at full throttle, what they are asked for, and what to beware of. */
 export function Standing({ result }: { result: PropulsionResult | null }) {
   const { design, evaluation, preview, go } = useDesk();
   const { habit } = usePreferences();
+  const byCurve = design.units[result?.lead ?? 0]?.measured != null;
   return (
     <div>
       <h2>
@@ -41,7 +45,7 @@ export function Standing({ result }: { result: PropulsionResult | null }) {
           {RESULTS.map((key) => {
             const q = evaluation.metrics[key];
             const then = preview?.evaluation.metrics[key];
-            if (!q && (key === "thrustThrottle" || key === "speed")) return null;
+            if (!q && (key === "thrustThrottle" || key === "speed" || (byCurve && OF_PARTS.includes(key)))) return null;
             return (
               <tr key={key}>
                 <td>{METRICS[key].label.replace(", full throttle", "")}</td>

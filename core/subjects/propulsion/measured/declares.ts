@@ -5,6 +5,8 @@ import { field } from "../../../design/fields";
 /** What a propulsor pushed against when it was measured. */
 export const PUSHED_ON = ["air", "fresh water", "sea water", "the ground"] as const;
 export type PushedOn = (typeof PUSHED_ON)[number];
+/** The same as a place: in air, on the ground. */
+export const whereOf = (on: PushedOn): string => (on === "the ground" ? "on the ground" : `in ${on}`);
 
 /** Fewer than these do not show a curve. */
 export const LEAST_COMMANDS = 3;

@@ -1,5 +1,6 @@
 import { memo, useMemo } from "react";
 import type { Design } from "../../../../core/design/schema";
+import { standingOnly } from "../../../../core/subjects/propulsion/covered";
 import { operatingAt } from "../../../../core/subjects/propulsion/band";
 import { PowerBand } from "../PowerBand";
 import { stillIn } from "./useWorkingPoint";
@@ -42,9 +43,11 @@ export const PathOfPower = memo(function PathOfPower({
     <p className="pb-3">
       {uncovered !== null
         ? `Not covered: ${uncovered}. No thrust, current or endurance is shown; what you measure on the bench and in runs stands.`
-        : speed > 0
-          ? "At this speed and throttle the air drives a propeller, or the pack cannot feed it: slow down, or open the throttle."
-          : "The drive has no operating point at this throttle. The verdict says why."}
+        : speed > 0 && standingOnly(design) !== null
+          ? `Not covered: ${standingOnly(design)}.`
+          : speed > 0
+            ? "At this speed and throttle the air drives a propeller, or the pack cannot feed it: slow down, or open the throttle."
+            : "The drive has no operating point at this throttle. The verdict says why."}
     </p>
   );
 });

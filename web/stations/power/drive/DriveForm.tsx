@@ -1,0 +1,189 @@
+import { type Unit, unitSchema } from "../../../../core/design/schema";
+import { SURROUNDINGS, type Surroundings } from "../../../../core/subjects/propulsion/declares";
+import { learnedHolds } from "../../../../core/subjects/propulsion/learned";
+import { useDesk } from "../../../app/desk";
+import { QuantityField } from "../../../fields/QuantityField";
+import { TextField } from "../../../fields/TextField";
+import { KnownBy } from "./KnownBy";
+import { PartsOfDrive } from "./PartsOfDrive";
+import { Group, Line, useEntries } from "./parts";
+
+/** What a drive is and where it works, as it is chosen. */
+const WORKS: Record<Surroundings, string> = {
+  "free air": "a propeller in free air",
+  "in water": "an open screw under water",
+  "boxed or ducted": "in a box, duct or nozzle",
+  "overlapped or coaxial": "overlapped or coaxial",
+  "not a propeller": "a drum, wheel, track, jet or paddle",
+};
+
+/** One kind of drive: first how it is known, then only the fields of that. */
+export function DriveForm({ unit }: { unit: Unit }) {
+  const { design, edit } = useDesk();
+  const entries = useEntries();
+  const drive = (mutate: (u: Unit) => void) =>
+    edit((d) => {
+      const found = d.units.find((u) => u.id === unit.id);
+      if (found) mutate(found);
+    });
+  return (
+    <section
+      aria-label="Drive"
+      className="grid grid-cols-2 content-start gap-x-6 gap-y-4 text-[12px] max-[1000px]:grid-cols-1"
+    >
+      <Group title="Drive">
+        <Line label="Name">
+          <TextField
+            boxed
+            required
+            label="Drive name"
+            value={unit.name}
+            onCommit={(v) => drive((u) => void (u.name = v))}
+          />
+        </Line>
+        <Line label="Fed by">
+          <select
+            className="box"
+            aria-label="Fed by pack"
+            value={unit.batteryId}
+            onChange={(e) => drive((u) => void (u.batteryId = e.target.value))}
+          >
+            {!design.batteries.some((b) => b.id === unit.batteryId) && <option value={unit.batteryId}>no pack</option>}
+            {design.batteries.map((b) => (
+              <option key={b.id} value={b.id}>
+                {b.name}
+              </option>
+            ))}
+          </select>
+        </Line>
+        <Line label="Turns">
+          <select
+            className="box"
+            aria-label="Propeller turns"
+            value={unit.spin}
+            onChange={(e) => drive((u) => void (u.spin = e.target.value as Unit["spin"]))}
+          >
+            <option value="clockwise">clockwise, seen from behind</option>
+            <option value="anticlockwise">anticlockwise</option>
+            <option value="half each">half each way</option>
+          </select>
+        </Line>
+        <label className="flex min-h-6 items-center gap-2">
+          <input
+            type="checkbox"
+            checked={unit.reversible}
+            onChange={(e) => drive((u) => void (u.reversible = e.target.checked))}
+          />
+          can run backwards
+        </label>
+      </Group>
+      <Group title="Place and work">
+        <Line label="Identical drives">
+          <QuantityField
+            boxed
+            label="Identical drives"
+            value={unit.count}
+            dimension="count"
+            schema={unitSchema.shape.count}
+            onCommit={(v) => v !== null && drive((u) => void (u.count = v))}
+          />
+        </Line>
+        <Line label="Works">
+          <select
+            className={`box ${unit.surroundings === null ? "text-care" : ""}`}
+            aria-label="Where the drive works"
+            value={unit.surroundings ?? ""}
+            onChange={(e) =>
+              drive(
+                (u) => void (u.surroundings = e.target.value === "" ? null : (e.target.value as Unit["surroundings"])),
+              )
+            }
+          >
+            <option value="">not said</option>
+            {SURROUNDINGS.map((s) => (
+              <option key={s} value={s}>
+                {WORKS[s]}
+              </option>
+            ))}
+          </select>
+        </Line>
+        <Line label="Thrust direction">
+          <select
+            className="box"
+            aria-label="Direction of thrust"
+            value={unit.direction}
+            onChange={(e) => drive((u) => void (u.direction = e.target.value as Unit["direction"]))}
+          >
+            <option>ahead</option>
+            <option>astern</option>
+            <option>up</option>
+            <option>down</option>
+            <option value="port">to port</option>
+            <option value="starboard">to starboard</option>
+          </select>
+        </Line>
+        <Line label="Tilt upward">
+          <QuantityField
+            boxed
+            label="Tilt upward"
+            value={unit.tilt}
+            dimension="angle"
+            schema={unitSchema.shape.tilt}
+            onCommit={(v) => v !== null && drive((u) => void (u.tilt = v))}
+          />
+        </Line>
+        <Line label="Part in the mass list">
+          <select
+            className="box"
+            aria-label="Ledger entry of the propeller"
+            value={unit.propellerItemId ?? ""}
+            onChange={(e) => drive((u) => void (u.propellerItemId = e.target.value || null))}
+          >
+            <option value="">not listed</option>
+            {entries}
+          </select>
+        </Line>
+        <Line label="Throttle limit">
+          <QuantityField
+            boxed
+            label="Throttle limit"
+            value={unit.throttleLimit}
+            dimension="percent"
+            schema={unitSchema.shape.throttleLimit}
+            onCommit={(v) => v !== null && drive((u) => void (u.throttleLimit = v))}
+          />
+        </Line>
+      </Group>
+      <KnownBy
+        unit={unit}
+        drive={drive}
+        parts={
+          <>
+            {unit.learned && (
+              <p
+                className="col-span-full border border-hair bg-sheet px-2 py-1"
+                data-learned={learnedHolds(unit) ? "holds" : "stale"}
+              >
+                {learnedHolds(unit) ? (
+                  <b className="measured text-ink">Measured on the stand</b>
+                ) : (
+                  <b className="text-care">The sweep is stale</b>
+                )}
+                : B-
+                {String(unit.learned.session).padStart(2, "0")} of {unit.learned.craft}, thrust ×{" "}
+                <span className="num">
+                  {unit.learned.thrust.value.toFixed(3)} ± {unit.learned.thrust.sd.toFixed(3)}
+                </span>
+                , torque × <span className="num">{unit.learned.torque.value.toFixed(3)}</span>.{" "}
+                <button type="button" className="link" onClick={() => drive((u) => void (u.learned = null))}>
+                  go back to the model
+                </button>
+              </p>
+            )}
+            <PartsOfDrive unit={unit} drive={drive} />
+          </>
+        }
+      />
+    </section>
+  );
+}
