@@ -130,6 +130,7 @@ const annulus1: Design = {
       propellerItemId: "rotor",
       learned: null,
       measured: null,
+      around: null,
       motorItemId: null,
       controllerItemId: null,
       direction: "ahead",
@@ -162,6 +163,8 @@ const annulus1: Design = {
 const annulus2 = edit(annulus1, (d) => {
   unit(d).count = 2;
   unit(d).spin = "half each";
+  unit(d).surroundings = "overlapped or coaxial";
+  unit(d).around = { kind: "coaxial" };
   unit(d).name = "Two rotors, turning opposite ways";
   item(d, "rotor").name = "Rotors";
   item(d, "rotor").quantity = 2;

@@ -21,6 +21,7 @@ const fan = (
   propellerItemId: itemId,
   learned: null,
   measured: null,
+  around: null,
   motorItemId: null,
   controllerItemId: null,
   direction,

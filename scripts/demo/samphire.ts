@@ -138,6 +138,7 @@ const drums: Unit = {
   spin: "half each",
   surroundings: "not a propeller",
   learned: null,
+  around: null,
   measured: {
     principle: "twin screws in silt, tied to a luggage scale",
     on: "the ground",

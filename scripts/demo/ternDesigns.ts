@@ -239,6 +239,7 @@ export const tern1: Design = {
       propellerItemId: "prop",
       learned: null,
       measured: null,
+      around: null,
       motorItemId: "motor",
       controllerItemId: "esc",
       direction: "ahead",

@@ -387,4 +387,23 @@ describe("a drive of any principle", () => {
     await user.saved();
     expect(await demo.design("tern")).toEqual(before);
   });
+  it("in a box it is open until its openings are entered, then it says what they leave", async () => {
+    const before = await demo.design("tern");
+    const works = (k: number) =>
+      user.page.$$eval("fieldset[data-works] input[type=radio]", (l, n) => (l[n] as HTMLInputElement).click(), k);
+    await user.open("/craft/tern/v5/power");
+    await user.page.waitForSelector("fieldset[data-works='free air']");
+    await works(2);
+    await user.page.waitForFunction(() => !document.querySelector('[data-metric="thrust"]'));
+    expect(await codes()).toContain("drive-not-covered");
+    await user.fill("Open area, inlet", "300 cm²");
+    await user.page.waitForFunction(() => document.querySelector('[data-metric="thrust"]'));
+    expect(await user.page.$eval("fieldset[data-works]", (f) => f.textContent)).toMatch(/Leaves \d+ ± \d+ %/);
+    expect(await codes()).toContain("taken-by-around");
+    await user.click("Nothing in the way, inlet");
+    await user.page.waitForFunction(() => !document.querySelector('[data-metric="thrust"]'));
+    await works(0);
+    await user.saved();
+    expect((await demo.design("tern")).units[0]).toEqual({ ...before.units[0], around: null });
+  });
 });

@@ -88,6 +88,7 @@ export function quietDesign(): Design {
         propellerItemId: "prop",
         learned: null,
         measured: null,
+        around: null,
         motorItemId: null,
         controllerItemId: null,
         direction: "ahead",

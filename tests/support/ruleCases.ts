@@ -510,6 +510,11 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
     },
     (d) => void (d.states = [usualState("submerged")]),
   ],
+  [
+    "taken-by-around",
+    (d) => Object.assign(unit(d), { surroundings: "overlapped or coaxial", around: { kind: "coaxial" } }),
+    () => {},
+  ],
   ["surroundings-unsaid", (d) => void (unit(d).surroundings = null), () => {}],
   ["support-open", () => {}, (d) => void (d.states = [usualState("rotors")])],
   ["left-over", (d) => void d.items.push(part({ id: "w", name: "Wing", mass: null })), () => {}],

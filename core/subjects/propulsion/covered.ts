@@ -1,13 +1,20 @@
+import { NARROWEST, aroundTold, openingsOf } from "./around/factor";
 import { drawRead, voltsKnown } from "./measured/curve";
 import type { Unit } from "../../design/schema";
 import { type PushedOn, whereOf } from "./measured/declares";
 import { type Supported, supportOf } from "../../design/support";
 
-type Drives = { units: readonly Pick<Unit, "name" | "surroundings" | "direction" | "measured">[] };
+type Drives = {
+  units: readonly Pick<Unit, "name" | "surroundings" | "direction" | "measured" | "around" | "propeller">[];
+};
 
 const WHERE = {
   "boxed or ducted": "in a box or duct",
   "overlapped or coaxial": "overlapped or coaxial with another",
+} as const;
+const TELL = {
+  "boxed or ducted": "enter the openings that its flow passes (ducts are not computed so far)",
+  "overlapped or coaxial": "enter how far apart the axes are, or that it is one of a pair",
 } as const;
 
 const IN_WATER: readonly PushedOn[] = ["fresh water", "sea water"];
@@ -25,22 +32,46 @@ function elsewhere(name: string, m: NonNullable<Unit["measured"]>, works: Unit["
 }
 
 /** Why what the drives push in motion is not known; null where it is computed: a curve measured standing tells nothing. */
-export function standingOnly({ units }: { units: readonly Pick<Unit, "name" | "measured">[] }): string | null {
-  const names = units.filter((u) => u.measured).map((u) => u.name);
+export function standingOnly({
+  units,
+}: {
+  units: readonly Pick<Unit, "name" | "measured" | "surroundings" | "around" | "propeller">[];
+}): string | null {
+  const names = units.filter((u) => u.measured || aroundTold(u)).map((u) => u.name);
+  const known = units.some((u) => u.measured)
+    ? "was not measured"
+    : "is not computed: the factor of what is around it holds standing";
   return names.length === 0
     ? null
-    : `what ${names.join(", ")} ${names.length === 1 ? "pushes" : "push"} in motion was not measured`;
+    : `what ${names.join(", ")} ${names.length === 1 ? "pushes" : "push"} in motion ${known}`;
 }
 
 /** Drives whose current was not read: what their pack gives, and how long, is not known. */
 export const drawUnread = ({ units }: { units: readonly Pick<Unit, "name" | "measured">[] }): string[] =>
   units.flatMap((u) => (u.measured && !drawRead(u.measured) ? [u.name] : []));
 
+/** Openings so narrow that the blades stall behind them. */
+function tooNarrow(u: Pick<Unit, "name" | "surroundings" | "around" | "propeller">): string[] {
+  if (!aroundTold(u) || !u.around) return [];
+  const disc = (Math.PI / 4) * u.propeller.diameter.value ** 2;
+  return openingsOf(u.around).some((a) => a.value < NARROWEST * disc)
+    ? [`${u.name} breathes through less than ${Math.round(100 * NARROWEST)} % of its disc`]
+    : [];
+}
+
 /** What of a measured curve was not noted and is assumed, or lies beyond what was measured, as sentences. */
-export function unnoted({ units }: { units: readonly Pick<Unit, "name" | "measured" | "throttleLimit">[] }): string[] {
+export function unnoted({
+  units,
+}: {
+  units: readonly Pick<Unit, "name" | "measured" | "throttleLimit" | "surroundings" | "around" | "propeller">[];
+}): string[] {
   const outside: string[] = [];
-  for (const { name, measured: m, throttleLimit } of units) {
-    if (!m) continue;
+  for (const u of units) {
+    const { name, measured: m, throttleLimit } = u;
+    if (!m) {
+      outside.push(...tooNarrow(u));
+      continue;
+    }
     if (!voltsKnown(m)) outside.push(`at how many volts ${name} was measured is not noted: as many as now are assumed`);
     const top = Math.max(...m.readings.map((r) => r.command));
     if (top < throttleLimit)
@@ -66,8 +97,8 @@ export function notCovered(design: Supported & Drives): string | null {
       return `${u.name} is no propeller: drums, wheels, tracks, jets and paddles are not computed so far`;
     if (u.surroundings === "in water" && held.onGround)
       return `${u.name} works in water on a craft that goes on the ground: drums, wheels and tracks are not computed so far`;
-    if (u.surroundings === "boxed or ducted" || u.surroundings === "overlapped or coaxial")
-      return `${u.name} works ${WHERE[u.surroundings]}: only open propellers by themselves, in air or water, are computed so far`;
+    if ((u.surroundings === "boxed or ducted" || u.surroundings === "overlapped or coaxial") && !aroundTold(u))
+      return `${u.name} works ${WHERE[u.surroundings]}: ${TELL[u.surroundings]}, or weigh what it pushes as it is built in`;
     if (held.beats && u.direction === "up")
       return `${u.name} carries a flapping craft: flapping wings are not computed so far`;
     if (u.surroundings === null && !held.inAir) return `where ${u.name} works is not said: in the air or in water`;

@@ -4,6 +4,7 @@ import { EVIDENCE, magnitude, magnitudeOrZero } from "../../design/evidence";
 import { field, idSchema, nameSchema, unique } from "../../design/fields";
 import { numbers } from "../../design/numbers";
 import { batterySchema } from "../energy/declares";
+import { aroundSchema } from "./around/declares";
 import { measuredSchema } from "./measured/declares";
 
 export const motorSchema = z.object({
@@ -165,6 +166,13 @@ export const unitSchema = z.object({
     label: "works",
     change: "motor",
   }),
+  around: field(
+    aroundSchema
+      .nullable()
+      .default(null)
+      .describe("openings before and behind it, discs that it overlaps, or a partner on its axis; null: not entered"),
+    { label: "around", change: "place" },
+  ),
   measured: field(
     measuredSchema
       .nullable()

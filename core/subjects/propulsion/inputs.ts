@@ -2,6 +2,7 @@ import { type Evidence, magnitudeSd } from "../../design/evidence";
 import type { Battery, Design, Unit } from "../../design/schema";
 import type { Dimension } from "../../design/units";
 import { taughtOf } from "./learned";
+import { aroundFactor, aroundTold } from "./around/factor";
 import { doubtOf, voltageExponent } from "./measured/curve";
 import type { MeasuredPropulsor } from "./measured/declares";
 import { WARM_WINDING } from "./motor";
@@ -34,6 +35,7 @@ export const INPUT_KEYS = [
   "currentFactor",
   "curveGap",
   "voltageExponent",
+  "aroundFactor",
 ] as const;
 export type InputKey = (typeof INPUT_KEYS)[number];
 
@@ -90,14 +92,18 @@ function unitInputs(unit: Unit): PowerInput[] {
   });
   if (unit.measured) return measuredInputs(unit, unit.measured);
   const method = unit.surroundings === "in water" ? IN_WATER : METHOD;
+  const around = aroundTold(unit) ? aroundFactor(unit) : null;
+  const beside = around ? [factor("aroundFactor", around, around.evidence)] : [];
   if (!taught)
     return [
       ...enteredInputs(unit),
+      ...beside,
       factor("thrustFactor", { value: 1, sd: method.thrust }),
       factor("torqueFactor", { value: 1, sd: method.torque }),
     ];
   return [
     ...enteredInputs(unit).map((i) => (taught.exact ? { ...i, sd: LEFT * i.sd, evidence } : i)),
+    ...beside,
     factor("kvFactor", taught.kv),
     factor("thrustFactor", taught.thrust),
     factor("torqueFactor", taught.torque),

@@ -7,6 +7,7 @@ import type { DutyPhase, Pack } from "../energy/endurance";
 import type { Drive, Source } from "./chain";
 import type { Driven, InputKey, InputValues } from "./inputs";
 import { dutyOf, scaledMap, taughtOf, windingOf } from "./learned";
+import { aroundFactor, aroundTold } from "./around/factor";
 import { type MeasuredCurve, measuredCurveOf, voltageExponent } from "./measured/curve";
 import type { MeasuredPropulsor } from "./measured/declares";
 import { type Propeller, type PropellerMap, propellerMapOf, variedMap } from "./propeller";
@@ -142,6 +143,7 @@ export function setUp(
     const { motor, controller, gear, propeller } = unit;
     const diameter = v(unit.id, "diameter", propeller.diameter.value);
     const taught = taughtOf(unit);
+    const beside = aroundTold(unit) ? (aroundFactor(unit)?.value ?? 1) : 1;
     const shape: Propeller = {
       diameter,
       pitch: v(unit.id, "pitch", propeller.pitch.value),
@@ -174,7 +176,7 @@ export function setUp(
         gearEfficiency: Math.min(1, v(unit.id, "gearEfficiency", gear.efficiency.value)),
         propeller: scaledMap(
           map,
-          v(unit.id, "thrustFactor", taught?.thrust.value ?? 1),
+          v(unit.id, "thrustFactor", taught?.thrust.value ?? 1) * v(unit.id, "aroundFactor", beside),
           v(unit.id, "torqueFactor", taught?.torque.value ?? 1),
           v(unit.id, "movingFactor", 1),
         ),

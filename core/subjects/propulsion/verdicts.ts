@@ -7,6 +7,7 @@ import { extent } from "../extent/node";
 import { ratios } from "../ratios/node";
 import { advice, figure, lessCurrent, ofUnit, percent, set, times } from "../say";
 import type { Surroundings } from "./declares";
+import { takenByAround } from "./aroundVerdicts";
 import { bladeVerdicts } from "./bladeVerdicts";
 import { eachDrive, unitOf } from "./eachDrive";
 import { pathVerdicts } from "./pathVerdicts";
@@ -503,6 +504,7 @@ export const verdicts = {
   "controller-current": controllerCurrent,
   "cells-over": cellsOver,
   ...bladeVerdicts,
+  "taken-by-around": takenByAround,
   "thrust-line": thrustLine,
   ...pathVerdicts,
   "spin-unmatched": spinUnmatched,

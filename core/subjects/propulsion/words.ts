@@ -24,6 +24,7 @@ export const INPUT_NAME: Record<InputKey, string> = {
   mass: "All-up weight",
   dragArea: "Drag area",
   load: "Mean load",
+  aroundFactor: "Thrust left by what is around",
   forceFactor: "Force, as measured",
   currentFactor: "Current, as measured",
   curveGap: "Curve between its points",

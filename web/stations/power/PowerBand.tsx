@@ -51,8 +51,9 @@ function linksOf({ unit, point: p, sd }: BandDrive): Link[] {
         limit: null,
       },
     ];
-  // Whether the water or the air in a hull cools this motor is not said: no rise is told.
-  const rise = unit.surroundings === "in water" ? null : temperatureRise(p, unit);
+  // Whether the water, or what air there is in a hull or box, cools this motor is not said: no rise is told.
+  const rise =
+    unit.surroundings === "in water" || unit.surroundings === "boxed or ducted" ? null : temperatureRise(p, unit);
   const each = n > 1 ? "each " : "";
   return [
     {

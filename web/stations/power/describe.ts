@@ -35,6 +35,7 @@ export function firstDrive(design: Design, mass: number | null): { unit: Unit; b
       propellerItemId: propeller?.id ?? null,
       learned: null,
       measured: null,
+      around: null,
       motorItemId: null,
       controllerItemId: null,
       direction: supportOf(design).onThrust && !supportOf(design).beats ? "up" : "ahead",

@@ -1,21 +1,12 @@
 import { type Unit, unitSchema } from "../../../../core/design/schema";
-import { SURROUNDINGS, type Surroundings } from "../../../../core/subjects/propulsion/declares";
 import { learnedHolds } from "../../../../core/subjects/propulsion/learned";
 import { useDesk } from "../../../app/desk";
 import { QuantityField } from "../../../fields/QuantityField";
 import { TextField } from "../../../fields/TextField";
 import { KnownBy } from "./KnownBy";
 import { PartsOfDrive } from "./PartsOfDrive";
+import { WorksField } from "./WorksField";
 import { Group, Line, useEntries } from "./parts";
-
-/** What a drive is and where it works, as it is chosen. */
-const WORKS: Record<Surroundings, string> = {
-  "free air": "a propeller in free air",
-  "in water": "an open screw under water",
-  "boxed or ducted": "in a box, duct or nozzle",
-  "overlapped or coaxial": "overlapped or coaxial",
-  "not a propeller": "a drum, wheel, track, jet or paddle",
-};
 
 /** One kind of drive: first how it is known, then only the fields of that. */
 export function DriveForm({ unit }: { unit: Unit }) {
@@ -88,25 +79,6 @@ export function DriveForm({ unit }: { unit: Unit }) {
             onCommit={(v) => v !== null && drive((u) => void (u.count = v))}
           />
         </Line>
-        <Line label="Works">
-          <select
-            className={`box ${unit.surroundings === null ? "text-care" : ""}`}
-            aria-label="Where the drive works"
-            value={unit.surroundings ?? ""}
-            onChange={(e) =>
-              drive(
-                (u) => void (u.surroundings = e.target.value === "" ? null : (e.target.value as Unit["surroundings"])),
-              )
-            }
-          >
-            <option value="">not said</option>
-            {SURROUNDINGS.map((s) => (
-              <option key={s} value={s}>
-                {WORKS[s]}
-              </option>
-            ))}
-          </select>
-        </Line>
         <Line label="Thrust direction">
           <select
             className="box"
@@ -154,6 +126,7 @@ export function DriveForm({ unit }: { unit: Unit }) {
           />
         </Line>
       </Group>
+      <WorksField unit={unit} drive={drive} />
       <KnownBy
         unit={unit}
         drive={drive}
