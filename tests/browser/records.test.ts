@@ -66,7 +66,10 @@ describe("planning a run", () => {
     );
     // By their names: what is saved meanwhile may draw the list anew.
     const tick = (id: string) => user.page.$eval(`[data-check="${id}"] input`, (e) => (e as HTMLInputElement).click());
-    for (const id of more) await tick(id);
+    // In one turn, before anything is drawn anew: neither is lost.
+    await user.page.evaluate((ids: string[]) => {
+      for (const id of ids) document.querySelector<HTMLInputElement>(`[data-check="${id}"] input`)?.click();
+    }, more);
     await user.page.waitForFunction(
       (n: number) => document.querySelectorAll("[data-check] input:not(:checked)").length === n,
       {},
@@ -110,6 +113,26 @@ describe("planning a run", () => {
     expect((await file()).plans.at(-1)?.course).toBe("long one");
     await other.page.close();
     await user.open(path);
+  });
+  it("a tick on a list that was opened before another save is kept, and takes nothing of that save back", async () => {
+    const number = (await file()).plans.at(-1)?.number;
+    const other = await demo.another();
+    await other.open(`/craft/tern/v5/runs?list=at+the+site&plan=${number}`);
+    await other.page.waitForSelector("[data-check] input");
+    await user.open(`/craft/tern/v5/runs?plan=${number}`);
+    await user.fill("Place", "north bay");
+    for (let k = 0; k < 40 && (await file()).plans.at(-1)?.place !== "north bay"; k++)
+      await new Promise((r) => setTimeout(r, 100));
+    const id = await other.page.$eval(
+      "[data-check]:has(input:not(:checked))",
+      (e) => e.getAttribute("data-check") ?? "",
+    );
+    await other.page.$eval(`[data-check="${id}"] input`, (e) => (e as HTMLInputElement).click());
+    for (let k = 0; k < 40 && !(await file()).plans.at(-1)?.ticks.includes(id); k++)
+      await new Promise((r) => setTimeout(r, 100));
+    expect((await file()).plans.at(-1)).toMatchObject({ place: "north bay", ticks: expect.arrayContaining([id]) });
+    expect(await other.page.$$eval(`[data-check="${id}"] input:checked`, (l) => l.length)).toBe(1);
+    await other.page.close();
   });
   it("does not begin without all go or a reason, and the run keeps both", async () => {
     const number = (await file()).plans.at(-1)?.number;

@@ -9,7 +9,10 @@ import { measuredSchema } from "../../core/subjects/propulsion/measured/declares
 import { blockOf, readCurveRows } from "../../core/subjects/propulsion/measured/rows";
 import { nominalSetup } from "../../core/subjects/propulsion/nominal";
 import { sizingLoop } from "../../core/sizing/loop";
+import { curveFromSweep } from "../../core/bench/measuredFrom";
 import { changed } from "../support/designs";
+import { demoFile } from "../support/server";
+import { calm, rig, syntheticSweep } from "../support/sweeps";
 import { measuredAs, readOff, scaleOnly } from "../support/curves";
 
 const TENTHS = [0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1];
@@ -444,5 +447,30 @@ describe("rows as they are typed", () => {
     ],
   ])("the pasted block %j is cells", (text, cells) => {
     expect(blockOf(text)).toEqual(cells);
+  });
+});
+
+describe("a sweep on the stand as a curve", () => {
+  const file = demoFile("tern");
+  const stood = file.bench.find((b) => b.thrust);
+  if (!stood?.thrust) throw new Error("no thrust session in the demo");
+  const session = { ...stood, thrust: { ...stood.thrust, rig: rig(), air: calm, readings: syntheticSweep(7) } };
+  it("has its levels, of one unit, corrected for the lever and the tare; the drive known by it pushes that", () => {
+    const curve = curveFromSweep(session, []);
+    if (!curve) throw new Error("no curve");
+    expect(curve).toMatchObject({ session: session.number, on: "air", together: 1 });
+    expect(measuredSchema.safeParse(curve).success).toBe(true);
+    expect(curve.readings.length).toBe(20);
+    // T(u) = 12·(0.3·u + 0.7·u²) is what the sweep was made from.
+    for (const r of curve.readings)
+      expect(Math.abs(r.force - 12 * (0.3 * r.command + 0.7 * r.command ** 2))).toBeLessThan(0.15);
+    const known = changed((d) => void (first(d).measured = { ...curve, restVoltage: 12.6 }));
+    expect(Math.abs((of(known).thrust?.value ?? 0) - 12)).toBeLessThan(0.3);
+  });
+  it("of fewer than three throttles, or without a thrust, is none", () => {
+    const few = { ...session, thrust: { ...session.thrust, readings: session.thrust.readings.slice(0, 6) } };
+    expect(curveFromSweep(few, [])).toBeNull();
+    expect(curveFromSweep({ ...session, thrust: null }, [])).toBeNull();
+    expect(curveFromSweep(stood, file.bench)).toBeNull();
   });
 });

@@ -1,11 +1,13 @@
 import { useMutation } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
 import { contracts, newPlanSchema } from "../../../api/contracts";
 import type { Plan } from "../../../core/design/craftFile";
-import { call, sayError } from "../../app/client";
+import { ApiError, call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
 
+const toggled = (list: readonly string[], id: string) =>
+  list.includes(id) ? list.filter((x) => x !== id) : [...list, id];
 const same = (a: readonly string[], b: readonly string[]) => a.length === b.length && a.every((x) => b.includes(x));
 
 /**
@@ -18,14 +20,29 @@ export function usePlanTicks(
   const { slug, revisions, refresh } = useDesk();
   const [wanted, setWanted] = useState<readonly string[] | null>(null);
   const held = plan?.ticks ?? [];
+  /** As this page saved them last: the desk may hear of it later. */
+  const ours = useRef<readonly string[]>(held);
   const save = useMutation({
     mutationFn: async (ticks: readonly string[]) => {
       if (!plan) return;
-      const body = {
-        revision: revisions.plans[plan.number] ?? 0,
-        plan: { ...newPlanSchema.parse(plan), ticks: [...ticks] },
-      };
-      await call(contracts.savePlan, { params: { slug, number: plan.number }, body });
+      const { number } = plan;
+      const send = (of: Plan, revision = 0) =>
+        call(contracts.savePlan, {
+          params: { slug, number },
+          body: { revision, plan: { ...newPlanSchema.parse(of), ticks: [...ticks] } },
+        });
+      try {
+        await send(plan, revisions.plans[number]);
+      } catch (e) {
+        if (!(e instanceof ApiError && e.problem.status === 409)) throw e;
+        // The plan was saved meanwhile, most often by its own sheet a moment ago: the ticks go with what it holds now,
+        // unless it was ticked there too.
+        const fresh = await call(contracts.getCraft, { params: { slug } });
+        const now = fresh.file.plans.find((p) => p.number === number);
+        if (!now || !(same(now.ticks, plan.ticks) || same(now.ticks, ours.current))) throw e;
+        await send(now, fresh.revisions.plans[number]);
+      }
+      ours.current = ticks;
       await refresh();
     },
     onError: async (e) => {
@@ -37,13 +54,15 @@ export function usePlanTicks(
   const { mutate, isPending } = save;
   useEffect(() => {
     if (wanted === null || isPending) return;
-    if (same(wanted, held)) setWanted(null);
+    // Only what was looked at is done with: what was ticked since stays wanted.
+    if (same(wanted, held)) setWanted((now) => (now === wanted ? null : now));
     else mutate(wanted);
   }, [wanted, held, isPending, mutate]);
   const ticks = wanted ?? held;
   return [
     new Set(ticks),
-    (id) => setWanted(ticks.includes(id) ? ticks.filter((x) => x !== id) : [...ticks, id]),
+    // From what is wanted by now, not from what was drawn last: two ticks may come before the next drawing.
+    (id) => setWanted((now) => toggled(now ?? held, id)),
     () => setWanted([]),
   ];
 }

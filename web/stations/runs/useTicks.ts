@@ -18,5 +18,9 @@ export function useTicks(key: string): [ticks: ReadonlySet<string>, tick: (id: s
     localStorage.setItem(stored, JSON.stringify(list));
     again((n) => n + 1);
   };
-  return [ticks, (id) => put(ticks.has(id) ? [...ticks].filter((x) => x !== id) : [...ticks, id]), () => put([])];
+  const tick = (id: string) => {
+    const now = read();
+    put(now.includes(id) ? now.filter((x) => x !== id) : [...now, id]);
+  };
+  return [ticks, tick, () => put([])];
 }

@@ -3,6 +3,7 @@ import { toast } from "sonner";
 import type { Unit } from "../../../../core/design/schema";
 import { supportOf } from "../../../../core/design/support";
 import type { UnitHabit } from "../../../../core/design/units";
+import { curveFromSweep } from "../../../../core/bench/measuredFrom";
 import { openCircuit } from "../../../../core/subjects/energy/battery";
 import {
   type MeasuredPropulsor,
@@ -65,7 +66,7 @@ export function MeasuredForm({
   drive: (mutate: (u: Unit) => void) => void;
   onDone: () => void;
 }) {
-  const { design, evaluation, frozen } = useDesk();
+  const { design, evaluation, file, frozen } = useDesk();
   const { habit } = usePreferences();
   const { environment } = design.brief;
   const [about, setAbout] = useState<About>(
@@ -86,6 +87,18 @@ export function MeasuredForm({
   const [problems, setProblems] = useState<RowProblem[]>([]);
   const battery = design.batteries.find((b) => b.id === unit.batteryId);
   const full = battery ? openCircuit(battery.chemistry, battery.startCharge) * battery.series : null;
+  const sweeps = file.bench.flatMap((b) => {
+    const curve = b.thrust ? curveFromSweep(b, file.bench) : null;
+    return curve ? [{ name: `B-${String(b.number).padStart(2, "0")}, ${b.date.slice(0, 10)}`, curve }] : [];
+  });
+  const fromStand = (curve: MeasuredPropulsor) => {
+    // What it is and how it stood is said by whoever stood there.
+    const { readings: _, principle: _p, on: _on, ...stand } = curve;
+    put(stand);
+    setRows(rowsOf(curve, habit));
+    setScale("N");
+    setProblems([]);
+  };
   const put = (change: Partial<About>) => setAbout({ ...about, ...change });
   const type = (row: number, column: number, text: string) => {
     const next = rows.map((r, k) => (k === row ? r.with(column, text) : r));
@@ -114,7 +127,11 @@ export function MeasuredForm({
   const take = (event: FormEvent) => {
     event.preventDefault();
     const same = unit.measured?.on === about.on;
-    const read = readCurveRows(rows, { ...about, density: same ? about.density : densityNow(about.on) }, scale, habit);
+    const density =
+      about.density !== null && (same || (about.session !== null && about.on === "air"))
+        ? about.density
+        : densityNow(about.on);
+    const read = readCurveRows(rows, { ...about, density }, scale, habit);
     if (!read.ok) {
       setProblems(read.problems);
       const first = read.problems[0];
@@ -161,6 +178,11 @@ export function MeasuredForm({
           <input type="checkbox" checked={about.asBuilt} onChange={(e) => put({ asBuilt: e.target.checked })} />
           as it is built in: lid, box, duct and neighbours in place
         </label>
+        {sweeps.map(({ name, curve }) => (
+          <button key={name} type="button" className="link self-start" onClick={() => fromStand(curve)}>
+            readings of the sweep {name}
+          </button>
+        ))}
       </Group>
       <Group title="How">
         <Line label="Read together" hint="units on the scale at once; force and current of all of them">
@@ -199,14 +221,12 @@ export function MeasuredForm({
           />
         </Line>
       </Group>
+      <p className="col-span-full -mb-3 text-pencil">
+        <b className="text-ink">Readings, standing still, lowest command first</b>: three or more; what was not read
+        stays empty; a block can be pasted
+      </p>
       <div className="wide col-span-full">
-        <table className="rows w-full">
-          <caption className="pb-1 text-left font-semibold text-ink">
-            Readings, standing still, lowest command first{" "}
-            <span className="font-normal text-pencil">
-              three or more; what was not read stays empty; a block can be pasted
-            </span>
-          </caption>
+        <table className="rows w-full" aria-label="Readings">
           <thead>
             <tr>
               {CURVE_COLUMNS.map((c) => (
