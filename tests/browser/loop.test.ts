@@ -420,7 +420,8 @@ describe("the whole loop, as a user would", () => {
   });
 
   it("every station of the demo craft opens without an error", async () => {
-    for (const path of ["tern/v5", "tern/v3b", "annulus/v1"])
+    // The newest version of Tern is opened by most of the other tests.
+    for (const path of ["tern/v3b", "annulus/v1"])
       for (const station of ["brief", "layout", "power", "stability", "bench", "runs", "faults", "versions"]) {
         await user.open(`/craft/${path}/${station}`);
         await user.see("Verdicts");

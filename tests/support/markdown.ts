@@ -4,9 +4,16 @@ import { gfmFromMarkdown } from "mdast-util-gfm";
 import { toString as textOf } from "mdast-util-to-string";
 import { gfm } from "micromark-extension-gfm";
 
-/** Markdown as a reader of it takes it (CommonMark with GFM). */
-export const parsed = (markdown: string): Root =>
-  fromMarkdown(markdown, { extensions: [gfm()], mdastExtensions: [gfmFromMarkdown()] });
+let last: { markdown: string; root: Root } | null = null;
+/** Markdown as a reader of it takes it (CommonMark with GFM). The same text is read once. */
+export function parsed(markdown: string): Root {
+  if (last?.markdown !== markdown)
+    last = {
+      markdown,
+      root: fromMarkdown(markdown, { extensions: [gfm()], mdastExtensions: [gfmFromMarkdown()] }),
+    };
+  return last.root;
+}
 
 /** All nodes of one kind, in their order. */
 export function nodesOf(node: Nodes, type: Nodes["type"]): Nodes[] {

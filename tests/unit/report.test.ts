@@ -8,10 +8,21 @@ import { nodesOf, parsed, textsOf } from "../support/markdown";
 import { demoFile } from "../support/server";
 
 const tern = demoFile("tern");
+/** The same with few records: a name is the same in all of them. */
+const short = {
+  ...tern,
+  runs: tern.runs.slice(0, 2),
+  faults: [],
+  plans: [],
+  bench: [],
+  versions: tern.versions
+    .filter((v) => ["v1", "v2", "v4"].includes(v.label))
+    .map((v, k) => ({ ...v, parent: [null, "v1", "v2"][k] ?? null })),
+};
 
 /** A report of a craft whose first part and whose craft have a name. */
 function reportOf(name: string): string {
-  const odd = structuredClone(tern);
+  const odd = structuredClone(short);
   odd.craft.name = name;
   const version = odd.versions.find((v) => v.label === "v4");
   const item = version?.design.items[0];
