@@ -512,7 +512,7 @@ export const RULE_CASES: [string, (d: Design) => void, (d: Design) => void, obje
   ],
   [
     "taken-by-around",
-    (d) => Object.assign(unit(d), { surroundings: "overlapped or coaxial", around: { kind: "coaxial" } }),
+    (d) => Object.assign(unit(d), { count: 2, surroundings: "overlapped or coaxial", around: { kind: "coaxial" } }),
     () => {},
   ],
   ["surroundings-unsaid", (d) => void (unit(d).surroundings = null), () => {}],

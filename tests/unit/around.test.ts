@@ -140,11 +140,22 @@ describe("a drive in a box or beside another", () => {
     expect(e.metrics.thrust?.outside?.join()).toMatch(/less than 30 % of its disc/);
     expect(e.targets.find((t) => t.target.metric === "thrustToWeight")?.status).toBe("open");
   });
+  it("one that shares its axis with nobody is not covered: its partner is asked for", () => {
+    const alone = (count: number) =>
+      evaluate(
+        changed(
+          (d) =>
+            void Object.assign(first(d), { count, surroundings: "overlapped or coaxial", around: { kind: "coaxial" } }),
+        ),
+      ).outcomes.propulsion;
+    expect(alone(1)).toMatchObject({ status: "not covered", because: expect.stringMatching(/there is no other/) });
+    expect(alone(2)).toMatchObject({ status: "solved" });
+  });
   it("in motion is not computed, and a top speed is not made up", () => {
     const e = evaluate(
       changed((d) => {
         d.dragArea = { value: 0.02, evidence: "guess" };
-        Object.assign(first(d), { surroundings: "overlapped or coaxial", around: { kind: "coaxial" } });
+        Object.assign(first(d), { count: 2, surroundings: "overlapped or coaxial", around: { kind: "coaxial" } });
       }),
     );
     expect(e.outcomes.speed).toMatchObject({ status: "not covered", because: expect.stringMatching(/in motion/) });

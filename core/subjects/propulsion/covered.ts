@@ -5,7 +5,7 @@ import { type PushedOn, whereOf } from "./measured/declares";
 import { type Supported, supportOf } from "../../design/support";
 
 type Drives = {
-  units: readonly Pick<Unit, "name" | "surroundings" | "direction" | "measured" | "around" | "propeller">[];
+  units: readonly Pick<Unit, "name" | "surroundings" | "direction" | "measured" | "around" | "propeller" | "count">[];
 };
 
 const WHERE = {
@@ -45,6 +45,10 @@ export function standingOnly({
     ? null
     : `what ${names.join(", ")} ${names.length === 1 ? "pushes" : "push"} in motion ${known}`;
 }
+
+/** How many units stand beside others. */
+const beside = (units: readonly Pick<Unit, "surroundings" | "count">[]): number =>
+  units.reduce((n, u) => n + (u.surroundings === "overlapped or coaxial" ? u.count : 0), 0);
 
 /** Drives whose current was not read: what their pack gives, and how long, is not known. */
 export const drawUnread = ({ units }: { units: readonly Pick<Unit, "name" | "measured">[] }): string[] =>
@@ -99,6 +103,8 @@ export function notCovered(design: Supported & Drives): string | null {
       return `${u.name} works in water on a craft that goes on the ground: drums, wheels and tracks are not computed so far`;
     if ((u.surroundings === "boxed or ducted" || u.surroundings === "overlapped or coaxial") && !aroundTold(u))
       return `${u.name} works ${WHERE[u.surroundings]}: ${TELL[u.surroundings]}, or weigh what it pushes as it is built in`;
+    if (u.surroundings === "overlapped or coaxial" && beside(units) < 2)
+      return `${u.name} overlaps another or shares its axis, and there is no other: count both among the like units, or add its partner as a drive`;
     if (held.beats && u.direction === "up")
       return `${u.name} carries a flapping craft: flapping wings are not computed so far`;
     if (u.surroundings === null && !held.inAir) return `where ${u.name} works is not said: in the air or in water`;
