@@ -48,9 +48,10 @@ export function saidOf(path: readonly string[]): Said {
     const def: { type?: string; element?: z.ZodType; shape?: Record<string, z.ZodType> } = schema?._zod.def ?? {};
     said.label = "";
     if (def.type === "array") {
-      // What is said of an entry is its kind of thing, not a part of its fields' names.
-      prefix = "";
       schema = unwrapped(def.element, said);
+      // What is said of an entry is its kind of thing, not a part of its fields' names; a bare word or number has no
+      // fields, and is what its list is.
+      if ((schema?._zod.def as { shape?: object } | undefined)?.shape) prefix = "";
       continue;
     }
     const shape: Record<string, z.ZodType> = def.shape ?? {};

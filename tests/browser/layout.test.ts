@@ -264,3 +264,24 @@ describe("on a phone", () => {
     expect(pageErrors).toEqual([]);
   });
 });
+
+it("each page has its own title, and Back goes back one sheet", async () => {
+  const chosen = () => user.page.$eval("[role=tab][aria-selected=true]", (e) => e.textContent);
+  await user.open("/craft/tern/v5/layout");
+  expect(await user.page.title()).toBe("Tern v5, layout · Ultraform");
+  const first = await chosen();
+  await user.page.$$eval("[role=tab]", (l) =>
+    (l[1] as HTMLElement | undefined)?.dispatchEvent(new MouseEvent("mousedown", { bubbles: true, button: 0 })),
+  );
+  await user.page.waitForFunction(() => location.search.includes("sheet="));
+  expect(await chosen()).not.toBe(first);
+  await user.page.goBack();
+  await user.page.waitForFunction(
+    (was: string | null) => document.querySelector("[role=tab][aria-selected=true]")?.textContent === was,
+    {},
+    first,
+  );
+  expect(await user.page.title()).toBe("Tern v5, layout · Ultraform");
+  await user.open("/");
+  expect(await user.page.title()).toBe("Workshop · Ultraform");
+});

@@ -4,6 +4,7 @@ import { ladderSchema } from "../../core/design/ladder";
 import { HELD_UP_BY, type HeldUpBy, emptyDesign, stateSchema, usualState } from "../../core/design/schema";
 import { supportOf, waysOf } from "../../core/design/support";
 import { evaluate } from "../../core/evaluate";
+import { difference } from "../../core/lineage/difference";
 import { usualLadder } from "../../core/runs/ladders";
 import { marksFor } from "../../core/runs/marks";
 import { cautionsFor } from "../../core/safety/cautions";
@@ -72,6 +73,12 @@ describe("a craft that is held up in two ways", () => {
     expect(where("wings", "gas")).toBeDefined();
     expect(where("wings", "hull")).toBeUndefined();
   });
+});
+
+it("a way that is added is told as a change of what holds it up, and asks the tune anew", () => {
+  const from = changed(() => {});
+  const to = changed((d) => void (d.states = [usualState("wings", "hull")]));
+  expect(difference(from, to)).toMatchObject([{ kind: "medium", field: "held up by", from: null, to: "hull" }]);
 });
 
 it("no file but the one of what follows compares a way of being held up", () => {

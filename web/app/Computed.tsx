@@ -117,7 +117,7 @@ export function Computed({
         type="button"
         data-metric={metric}
         title="Show working"
-        data-waiting={isWaiting(evaluation, metric) || undefined}
+        data-late={isWaiting(evaluation, metric) || undefined}
         className="inline-flex items-baseline gap-1 hover:underline"
         onClick={() => setOpen(true)}
       >

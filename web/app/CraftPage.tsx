@@ -51,6 +51,7 @@ export function CraftPage() {
       version={version}
       station={known}
     >
+      <title>{`${data.file.craft.name} ${version.label}, ${known} · Ultraform`}</title>
       <Frame station={known}>
         <BrokenLines record={data} />
         <Suspense fallback={<p className="p-6 text-pencil">Opening …</p>}>

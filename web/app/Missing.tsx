@@ -27,6 +27,7 @@ export function Broken() {
 export function Missing({ what, detail }: { what: string; detail?: string }) {
   return (
     <main className="p-8">
+      <title>{`No such ${what} · Ultraform`}</title>
       <h1>No such {what}</h1>
       <p className="mt-2">{detail ?? "Page not found."}</p>
       <Link className="link mt-4 inline-block" to="/">

@@ -222,7 +222,7 @@ export function VerdictColumn() {
           {evaluation.waiting.length > 0 && <span className="late text-[11px] text-pencil">being worked out …</span>}
           <Tally counts={tallyOf(findings)} />
         </button>
-        <div className="verdict-body" data-waiting={evaluation.waiting.length > 0 || undefined}>
+        <div className="verdict-body" data-late={evaluation.waiting.length > 0 || undefined}>
           {findings.length === 0 && <p className="mt-2">Nothing to say yet. Enter parts and targets.</p>}
           <VerdictList findings={findings.filter((f) => f.severity === "stop" || f.severity === "care")} />
           <RecordLines />

@@ -65,6 +65,7 @@ export function FieldPage() {
   const rung = ladderOf(version)[current.run.stage - 1];
   return (
     <main className="field" aria-label="Field mode">
+      <title>{`${file.craft.name} ${label}, on the field · Ultraform`}</title>
       <header className="flex items-baseline justify-between">
         <h1 className="text-[20px]!">
           {file.craft.name} {label}

@@ -222,6 +222,7 @@ export function Workshop() {
   const scale = (BENCH_WIDTH - 4) / longest;
   return (
     <div className="workshop">
+      <title>Workshop · Ultraform</title>
       <div className="brand">
         <b className="text-[15px] font-[650] text-ink [font-stretch:118%]">Ultraform</b>
         <span className="text-[11px]">{data ? `${data.length} craft` : ""}</span>

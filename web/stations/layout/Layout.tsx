@@ -37,7 +37,8 @@ export function LayoutStation() {
         for (const [k, v] of Object.entries(change)) s.set(k, v);
         return s;
       },
-      { replace: true },
+      // Another sheet is a step that Back takes back; a part that is selected is none.
+      { replace: !("sheet" in change) },
     );
   };
   const latest = useRef(put);

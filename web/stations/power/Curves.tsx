@@ -124,7 +124,7 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
   const xMax = sheet === "throttle" ? 100 : (curve.at(-1)?.x ?? 1);
   const x = sheet === "throttle" ? { title: "throttle, %", at: throttle * 100 } : { title: "speed, m/s", at: speed };
   return (
-    <section aria-label="Curves" className="px-4 py-3" data-waiting={design !== asIs || undefined}>
+    <section aria-label="Curves" className="px-4 py-3" data-late={design !== asIs || undefined}>
       <Sheets
         small
         label="Curves shown"

@@ -46,7 +46,7 @@ function Driven() {
   return (
     <>
       <WorkedAt result={result} at={at} />
-      <div className="wide px-4 pt-3" data-waiting={shown !== asIs || undefined}>
+      <div className="wide px-4 pt-3" data-late={shown !== asIs || undefined}>
         <PathOfPower {...shown} solved={result !== null} uncovered={uncovered} />
       </div>
       {result && <Curves key={speed > 0 ? "moving" : "standing"} result={result} throttle={throttle} speed={speed} />}

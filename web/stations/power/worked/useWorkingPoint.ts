@@ -14,7 +14,8 @@ export function useWorkingPoint() {
         for (const [k, v] of Object.entries(change)) v === null ? s.delete(k) : s.set(k, v);
         return s;
       },
-      { replace: true },
+      // Another sheet is a step that Back takes back; a slider is none.
+      { replace: !("sheet" in change || "of" in change) },
     );
   const asked = Number(search.get("throttle") ?? Number.NaN);
   const throttle = live ?? (Number.isFinite(asked) ? Math.min(1, Math.max(0, asked / 100)) : 1);
