@@ -12,7 +12,7 @@ const annulus1: Design = {
     targets: [
       target("auw", "atMost", 0.9),
       target("thrustToWeight", "atLeast", 1.5),
-      target("endurance", "atLeast", 10 * 60),
+      target("endurance", "atLeast", 7 * 60),
       target("cgX", "between", 0.115, "must", 0.14),
       target("width", "atMost", 0.25),
     ],
