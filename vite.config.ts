@@ -32,7 +32,22 @@ export default defineConfig(({ isSsrBuild }) =>
     : {
         root: "web",
         plugins: [react(), tailwindcss()],
-        build: { outDir: "../dist/web", emptyOutDir: true, chunkSizeWarningLimit: 1500 },
+        build: {
+          outDir: "../dist/web",
+          emptyOutDir: true,
+          chunkSizeWarningLimit: 1500,
+          rollupOptions: {
+            // The page at the site is one of its own, and so is what answers for it when no server does.
+            input: {
+              index: "web/index.html",
+              field: "web/field.html",
+              "field-worker": "web/field/worker.ts",
+            },
+            output: {
+              entryFileNames: (chunk) => (chunk.name === "field-worker" ? "[name].js" : "assets/[name]-[hash].js"),
+            },
+          },
+        },
         server: { proxy: { "/api": "http://localhost:4870" } },
       },
 );

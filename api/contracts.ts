@@ -21,9 +21,11 @@ import {
 import { recordNumber } from "../core/design/bounds";
 import { designSchema } from "../core/design/schema";
 import type { Glance } from "../core/glance";
+import type { FieldSheet } from "../core/runs/sheetShape";
 import { shelfPartSchema } from "../core/design/shelf";
 import { symptomSchema } from "../core/design/symptom";
 import { massEvidenceSchema } from "../core/subjects/mass/evidence";
+import { PATHS } from "./paths";
 
 /** What client and server agree on about one route. Both sides validate with these schemas. */
 export interface Contract<
@@ -193,7 +195,9 @@ export type Adoption = z.infer<typeof adoptionSchema>;
 
 /** What a stand is told before a sweep. Faults can be switched on in the simulated one only. */
 export const standSetupSchema = z.object({
-  unit: testedDriveSchema.omit({ battery: true }),
+  unit: testedDriveSchema
+    .omit({ battery: true })
+    .refine((u) => u.propulsor === null, "the stand-in that ships with it knows open propellers only"),
   battery: testedDriveSchema.shape.battery,
   rig: rigSchema,
   air: thrustTestSchema.shape.air,
@@ -324,9 +328,17 @@ export const contracts = {
     body: none,
     response: gone,
   }),
+  fieldSheet: contract({
+    method: "get",
+    path: PATHS.fieldSheet,
+    params: inVersion.extend({ habit: z.enum(["metric", "imperial"]) }),
+    body: none,
+    response: z.custom<FieldSheet>((s) => typeof s === "object" && s !== null),
+    checked: true,
+  }),
   createRun: contract({
     method: "post",
-    path: "/api/crafts/:slug/versions/:label/runs",
+    path: PATHS.createRun,
     params: inVersion,
     body: newRunSchema,
     response: z.object({ number }),
@@ -492,7 +504,7 @@ export const contracts = {
   }),
   addFile: contract({
     method: "post",
-    path: "/api/files",
+    path: PATHS.addFile,
     params: nothing,
     body: z.object({ type: z.enum(FILE_TYPES), content: z.string().min(4).max(4_000_000).describe("base64") }),
     response: z.object({ hash: z.string(), size: z.number().int() }),

@@ -68,6 +68,7 @@ export function evaluateFile(text: string, label: string | undefined): Outcome {
                 evidence: q.evidence,
                 outside: q.outside ?? [],
                 incomplete: q.incomplete ?? [],
+                unknown: q.unknown ?? [],
               },
             ],
           ]
@@ -98,7 +99,7 @@ export function evaluateFile(text: string, label: string | undefined): Outcome {
         code: f.code,
         severity: f.severity,
         page: f.page,
-        sentence: findingText(f),
+        sentence: findingText(f, "metric"),
         figure: f.figure && {
           label: f.figure.label,
           value: f.figure.value,

@@ -234,7 +234,7 @@ export function resultIn<R>({ outcomes }: Pick<Evaluation, "outcomes">, subject:
 const VERDICTS = new Map(SUBJECTS.flatMap((s) => Object.entries(s.verdicts)));
 
 /** The sentence of a finding. */
-export const findingText = (finding: Pick<Finding, "code" | "params">, habit: UnitHabit = "metric"): string =>
+export const findingText = (finding: Pick<Finding, "code" | "params">, habit: UnitHabit): string =>
   VERDICTS.get(finding.code)?.says(finding.params, habit) ?? finding.code;
 
 /** What would answer a finding. May search and solve: asked for only what is looked at. */

@@ -144,9 +144,11 @@ export const verdict = <P extends object>(v: Verdict<P>): Verdict<P> => v;
 export const doubtsOf = (
   outside: readonly string[],
   incomplete: readonly string[],
-): Pick<Quantity, "outside" | "incomplete"> => ({
+  unknown: readonly string[] = [],
+): Pick<Quantity, "outside" | "incomplete" | "unknown"> => ({
   ...(outside.length > 0 ? { outside } : {}),
   ...(incomplete.length > 0 ? { incomplete } : {}),
+  ...(unknown.length > 0 ? { unknown } : {}),
 });
 
 /** The names of declared numbers, as they are typed. */

@@ -6,7 +6,7 @@
  * time per frame in Chromium while a part of a 60-part craft is dragged.
  */
 import { rmSync } from "node:fs";
-import { type Design, emptyDesign, newItem } from "../core/design/schema";
+import { type Design, emptyDesign, newItem, usualState } from "../core/design/schema";
 import { evaluate } from "../core/evaluate";
 import { alternatives } from "../core/subjects/balance/solver";
 import { seededRandom } from "../core/numeric/random";
@@ -17,6 +17,7 @@ import { setUp } from "../core/subjects/propulsion/setup";
 import { search, type SearchBounds } from "../core/sizing/search";
 import { choices, drivenBy, sizeOf, spaceAround } from "../core/sizing/searchSpace";
 import { plainEndurance, plainFullThrottle } from "./plainChain";
+import { EVERY_KIND } from "../tests/support/kinds";
 import { startChromium } from "../tests/support/chromium";
 import { fillWorkshop } from "../tests/torture/load";
 import { demoFile, freshFolder, send, spawnServer } from "../tests/support/server";
@@ -104,6 +105,27 @@ for (const parts of [15, 60, 300]) {
     for (let k = 0; k < most(times); k++) work(k);
     console.log(`${name.padEnd(46)} ${Math.round((most(times) * 1000) / (spent() - start))} in a second`);
   };
+  for (const p of EVERY_KIND) {
+    const design = structuredClone(demoFile("tern").versions.at(-1)?.design);
+    const unit = design?.units[0];
+    if (!design || !unit) continue;
+    Object.assign(unit, { propulsor: p, surroundings: "free air" });
+    design.states = [usualState("ground", "hull")];
+    const setup = nominalSetup(design, null);
+    const [drive, pack] = [setup?.units[0]?.drive, setup?.packs[0]];
+    if (!drive || !pack) continue;
+    const source = { openCircuit: 12, resistance: pack.pack.resistance, otherLoad: 1 };
+    rate(
+      `${p.kind}: one drive solved on its pack`,
+      2000,
+      (k) => void solveChain(drive, source, 0.3 + (0.7 * k) / 2000),
+    );
+    const [ours, plain] = [solveChain(drive, source, 1), plainFullThrottle(drive, source)];
+    if (ours.status === "converged" && plain)
+      console.log(
+        `${`${p.kind}: thrust of both`.padEnd(46)} ${(100 * Math.abs(ours.point.thrust / plain.thrust - 1)).toFixed(4)} % apart`,
+      );
+  }
   for (const name of ["tern", "lantern"]) {
     const design = demoFile(name).versions.at(-1)?.design;
     const setup = design && nominalSetup(design, 1);

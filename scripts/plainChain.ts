@@ -1,6 +1,6 @@
 import { openCircuit } from "../core/subjects/energy/battery";
 import type { DutyPhase, Pack } from "../core/subjects/energy/endurance";
-import type { Drive, Source } from "../core/subjects/propulsion/chain";
+import type { Drive, Source } from "../core/subjects/propulsion/state";
 
 /**
  * The drive at full throttle, written plainly and apart from the product: on the same tables of the propeller,
@@ -38,7 +38,10 @@ export function plainFullThrottle(
   return { rpm: low / drive.ratio, current: currentAt(low), thrust: drive.propeller.at(low / drive.ratio).thrust };
 }
 
-/** The same at part throttle: the controller passes a share of the rail on, and draws that share of the motor's current. */
+/**
+ * The same at part throttle: the controller passes a share of the rail on, and draws that share of the motor's
+ * current.
+ */
 function plainAt(
   drive: Drive,
   source: Source,

@@ -40,11 +40,11 @@ export function accessCode(folder: string): string {
 }
 
 /** Addresses of this machine in its local networks, as a phone would type them. */
-export const localAddresses = (port: number): string[] =>
+export const localAddresses = (port: number, scheme: "http" | "https"): string[] =>
   Object.values(networkInterfaces())
     .flatMap((list) => list ?? [])
     .filter((n) => n.family === "IPv4" && !n.internal)
-    .map((n) => `http://${n.address}:${port}`);
+    .map((n) => `${scheme}://${n.address}:${port}`);
 
 const same = (a: string, b: string) => {
   const [x, y] = [
@@ -134,7 +134,12 @@ export function demandCode(app: Express, { db, code, now }: Gate): void {
         .insert(devices)
         .values({ name: deviceName(request.headers["user-agent"] ?? ""), pass: hashed(pass), since: at, seen: at });
     });
-    response.cookie(COOKIE, pass, { httpOnly: true, sameSite: "strict", maxAge: DAYS * 24 * HOUR });
+    response.cookie(COOKIE, pass, {
+      httpOnly: true,
+      secure: request.secure,
+      sameSite: "strict",
+      maxAge: DAYS * 24 * HOUR,
+    });
     response.redirect(303, "/");
   };
   app.post("/enter", ofOne, ofAll, express.urlencoded({ extended: false, limit: "1kb" }), enter);

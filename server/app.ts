@@ -11,6 +11,7 @@ import { backupOf, copiesOf } from "./backup";
 import * as benchStore from "./bench";
 import type { OpenDatabase } from "./db/open";
 import type { Evaluator } from "./evaluator";
+import { sheetOf } from "./fieldSheet";
 import { Glances } from "./glances";
 import { mendRecord } from "./mending";
 import { forbiddenHost, notFound, problemHandler } from "./problems";
@@ -207,6 +208,9 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
   bind(app, c.deleteVersion, async ({ params }) => ({
     trash: await store.deleteVersion(db, params.slug, params.label, now()),
   }));
+  bind(app, c.fieldSheet, async ({ params: { slug, label, habit } }) =>
+    sheetOf(recordOf(await records.get(slug)).file, label, habit, evaluator),
+  );
   bind(app, c.createRun, async ({ params, body }) => ({
     number: await runs.createRun(db, records, evaluator, params.slug, params.label, body, now()),
   }));
@@ -295,7 +299,8 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
       !request.path.startsWith("/field/")
     )
       throw notFound("There is no such file.");
-    response.sendFile(join(pages, "index.html"), { maxAge: 0 });
+    const page = request.path.startsWith("/field/") ? "field.html" : "index.html";
+    response.sendFile(join(pages, page), { maxAge: 0 });
   });
   app.use(problemHandler(log));
   return app;

@@ -1,7 +1,9 @@
-import { existsSync } from "node:fs";
+import { existsSync, readFileSync } from "node:fs";
 import { createServer } from "node:http";
+import { createServer as createSecureServer } from "node:https";
 import { homedir } from "node:os";
 import { join } from "node:path";
+import { createSecureContext } from "node:tls";
 import { parseArgs } from "node:util";
 import { pino } from "pino";
 import { CannotOpen } from "./db/cannotOpen";
@@ -16,6 +18,8 @@ const HELP = `Ultraform server
   --port N      port on this machine (default 4870, or ULTRAFORM_PORT)
   --host NAME   also for other machines: the address to listen on, such as 0.0.0.0 (or ULTRAFORM_HOST). An access code is demanded
                 and shown here; without this only this machine is answered
+  --certificate FILE --key FILE   answers by https with that certificate (PEM): a phone then keeps the page at the site, and
+                starts it where no server answers (docs/phone.md)
   --data DIR    folder of the data (default ~/.local/share/ultraform, or ULTRAFORM_DATA)
   --new         begin a new workshop in a folder that held one before
   --demo        the demo workshop instead of your own (its data: .data/demo in the project)
@@ -26,6 +30,8 @@ function options() {
     options: {
       port: { type: "string" },
       host: { type: "string" },
+      certificate: { type: "string" },
+      key: { type: "string" },
       data: { type: "string" },
       demo: { type: "boolean", default: false },
       new: { type: "boolean", default: false },
@@ -35,10 +41,31 @@ function options() {
   const port = Number(values.port ?? process.env.ULTRAFORM_PORT ?? 4870);
   if (!Number.isInteger(port) || port < 0 || port > 65535)
     throw new Error(`“${values.port ?? process.env.ULTRAFORM_PORT}” is not a port: a whole number from 0 to 65535.`);
+  if ((values.certificate === undefined) !== (values.key === undefined))
+    throw new Error("A certificate and its key belong together: give --certificate FILE and --key FILE, or neither.");
   const own = join(process.env.XDG_DATA_HOME ?? join(homedir(), ".local/share"), "ultraform");
   const data = values.data ?? process.env.ULTRAFORM_DATA ?? (values.demo ? join(projectRoot(), ".data/demo") : own);
   const host = values.host ?? process.env.ULTRAFORM_HOST ?? "127.0.0.1";
   return { ...values, port, host, data };
+}
+
+/** Certificate and key that were given; null: none. @throws Error in words when they cannot be used */
+function identity(certificate: string | undefined, key: string | undefined): { cert: Buffer; key: Buffer } | null {
+  if (certificate === undefined || key === undefined) return null;
+  const read = (file: string) => {
+    try {
+      return readFileSync(file);
+    } catch {
+      throw new Error(`“${file}” cannot be read: a certificate or key in PEM form is wanted.`);
+    }
+  };
+  const own = { cert: read(certificate), key: read(key) };
+  try {
+    createSecureContext(own);
+  } catch {
+    throw new Error("The certificate and its key do not belong together, or are not in PEM form.");
+  }
+  return own;
 }
 
 const HOUR = 3_600_000;
@@ -61,6 +88,7 @@ async function main(): Promise<void> {
     console.log(HELP);
     return;
   }
+  const secure = identity(values.certificate, values.key);
   const log = pino({ level: process.env.ULTRAFORM_LOG ?? "warn" });
   console.log(
     process.env.DATABASE_URL
@@ -99,7 +127,9 @@ async function main(): Promise<void> {
   };
   const beyond = !["127.0.0.1", "localhost", "::1"].includes(host);
   const code = beyond ? accessCode(data) : undefined;
-  const server = createServer(makeApp({ open: opened, evaluator, log, now, code }));
+  const scheme = secure === null ? "http" : "https";
+  const app = makeApp({ open: opened, evaluator, log, now, code });
+  const server = secure === null ? createServer(app) : createSecureServer(secure, app);
   server.on("error", (error: NodeJS.ErrnoException) => {
     console.error(
       error.code === "EADDRNOTAVAIL" || error.code === "ENOTFOUND"
@@ -113,10 +143,10 @@ async function main(): Promise<void> {
   server.listen(port, host, () => {
     const address = server.address();
     const at = typeof address === "object" && address ? address.port : port;
-    console.log(`Ultraform${demo ? " with the demo craft" : ""} is at http://localhost:${at}`);
+    console.log(`Ultraform${demo ? " with the demo craft" : ""} is at ${scheme}://localhost:${at}`);
     if (code !== undefined)
       console.log(
-        `For other machines: ${localAddresses(at).join(", ") || `port ${at} of this machine`}. Access code: ${code}`,
+        `For other machines: ${localAddresses(at, scheme).join(", ") || `port ${at} of this machine`}. Access code: ${code}`,
       );
   });
   let stopping = false;

@@ -6,7 +6,7 @@ import { judgeGates, ladderOf, locksFor } from "../core/runs/ladder";
 import { locksText } from "../core/wording/ladder";
 import type { Database } from "./db/open";
 import { plans, runMetrics, runs, versions } from "./db/schema";
-import { dangersIn, faultOfDanger } from "../core/runs/marks";
+import { dangersIn, faultOfDanger } from "../core/runs/dangers";
 import { idsOf, insertFault } from "./faults";
 import type { Evaluator } from "./evaluator";
 import type { Judged } from "./evaluator/judged";

@@ -6,9 +6,10 @@ import { StrictMode, Suspense, lazy } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter } from "react-router";
 import { RouterProvider } from "react-router/dom";
-import { Toaster } from "sonner";
 import { Broken, Missing } from "./app/Missing";
-import { OutboxBar, OutboxWatch } from "./app/OutboxBar";
+import { Messages } from "./app/Messages";
+import { OutboxBar } from "./app/OutboxBar";
+import { OutboxWatch } from "./app/OutboxWatch";
 import { openOutbox } from "./app/outbox";
 import { PreferencesProvider } from "./app/preferences";
 import { StaleQuestion } from "./app/saveAgainst";
@@ -18,12 +19,10 @@ const queries = new QueryClient({
 });
 
 const CraftPage = lazy(() => import("./app/CraftPage").then((m) => ({ default: m.CraftPage })));
-const FieldPage = lazy(() => import("./field/FieldPage").then((m) => ({ default: m.FieldPage })));
 const Workshop = lazy(() => import("./workshop/Workshop").then((m) => ({ default: m.Workshop })));
 
 const router = createBrowserRouter([
   { path: "/", element: <Workshop />, errorElement: <Broken /> },
-  { path: "/field/:slug/:label", element: <FieldPage />, errorElement: <Broken /> },
   { path: "/craft/:slug/:label?/:station?", element: <CraftPage />, errorElement: <Broken /> },
   { path: "*", element: <Missing what="page" /> },
 ]);
@@ -42,17 +41,7 @@ if (root)
           <OutboxWatch />
           <OutboxBar />
           <StaleQuestion />
-          <Toaster
-            position="bottom-center"
-            toastOptions={{
-              style: {
-                borderRadius: 0,
-                background: "var(--sheet)",
-                color: "var(--ink)",
-                border: "1px solid var(--rule)",
-              },
-            }}
-          />
+          <Messages />
         </PreferencesProvider>
       </QueryClientProvider>
     </StrictMode>,

@@ -1,9 +1,10 @@
 import type { TestedDrive } from "../design/bench";
 import type { Learned, Unit } from "../design/schema";
 import { findRoot } from "../numeric/root";
-import type { Drive } from "../subjects/propulsion/chain";
+import type { Drive } from "../subjects/propulsion/state";
 import { solveChain } from "../subjects/propulsion/chain";
 import { noLoadAt, torqueConstant } from "../subjects/propulsion/motor";
+import { kindOf } from "../subjects/propulsion/kinds/models";
 import { standDrive, standMap } from "./standDrive";
 import type { Level, SweepResult } from "./sweep";
 
@@ -48,11 +49,21 @@ export function learnFrom(
   shared: number,
   currentError: number,
 ): LearnResult {
+  // A sweep corrects the model of an open propeller: of any other kind its readings are what counts.
+  if (unit.propulsor)
+    return {
+      ok: false,
+      message: `${unit.name} is a ${kindOf(unit.propulsor).word}: take the sweep as its measured curve, in Power under the drive.`,
+    };
   const usable = result.levels.filter(
     (l): l is Level & { voltage: number; current: number } => l.voltage !== null && l.current !== null && l.voltage > 0,
   );
   if (usable.length < 3)
-    return { ok: false, message: "Volts and amps are needed beside the thrust, at three throttles or more." };
+    return {
+      ok: false,
+      message:
+        "To correct the model volts and amps are needed beside the thrust, at three throttles or more. With a scale alone: in Power, under the drive, take the sweep as its measured curve.",
+    };
   const topThrottle = result.saturation ?? usable.at(-1)?.throttle ?? 1;
   const full = usable.filter((l) => l.throttle >= topThrottle - 1e-9);
   const best = full.toSorted((a, b) => b.thrust - a.thrust)[0];
@@ -191,7 +202,7 @@ export function learnFrom(
         rpm: l.rpm,
       })),
       density: result.density,
-      of: structuredClone({ motor, controller, gear, propeller }),
+      of: structuredClone({ motor, controller, gear, propeller, propulsor: null }),
       pack: battery ? { chemistry: battery.chemistry, series: battery.series, capacity: battery.capacity } : null,
     },
   };

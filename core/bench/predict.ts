@@ -28,7 +28,7 @@ export function predictLevels(
   voltage: number,
 ): PredictedLevel[] {
   // What works in water, in a duct or beside another has no model here to be held against.
-  if (unit.surroundings !== null && unit.surroundings !== "free air") return [];
+  if (unit.propulsor || (unit.surroundings !== null && unit.surroundings !== "free air")) return [];
   const drive = standDrive(unit, standMap(unit, density));
   return levels.flatMap((l) => {
     const volts = l.voltage ?? voltage;

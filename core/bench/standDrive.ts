@@ -1,15 +1,15 @@
 import type { Unit } from "../design/schema";
 import { air } from "../subjects/air/air";
-import type { Drive } from "../subjects/propulsion/chain";
+import type { Drive } from "../subjects/propulsion/state";
 import { scaledMap } from "../subjects/propulsion/learned";
-import type { PropellerMap } from "../subjects/propulsion/propeller";
+import type { ShaftMap } from "../subjects/propulsion/shaft";
 import { propellerMapOf } from "../subjects/propulsion/propeller";
 
 /**
  * What the propeller of a drive does in still air of this density (kg/m³), by the model alone: temperature and
  * pressure of the stand are folded into the density.
  */
-export function standMap(unit: Unit, density: number): PropellerMap {
+export function standMap(unit: Unit, density: number): ShaftMap {
   const { propeller: p } = unit;
   return propellerMapOf(
     {
@@ -28,7 +28,7 @@ export function standMap(unit: Unit, density: number): PropellerMap {
  * One motor of a drive as it stands on the bench, fed at the controller's leads: the figures entered, times the given
  * factors on Kv, thrust and torque.
  */
-export function standDrive(unit: Unit, map: PropellerMap, factors = { kv: 1, thrust: 1, torque: 1 }): Drive {
+export function standDrive(unit: Unit, map: ShaftMap, factors = { kv: 1, thrust: 1, torque: 1 }): Drive {
   const { motor, controller, gear } = unit;
   return {
     count: 1,

@@ -6,6 +6,8 @@ import type { Level } from "./sweep";
 export type SweepSuspect =
   | { kind: "spike"; count: number }
   | { kind: "zero-moved"; drift: number }
+  /** at rest the stand shows a thrust (N) before the sweep and after it: the scale's reading then is its tare, kg */
+  | { kind: "off-tare"; by: number; reading: number }
   | { kind: "meter-low"; merit: number; throttle: number }
   | { kind: "blades-bend"; change: number }
   | { kind: "slip"; change: number }
@@ -30,17 +32,21 @@ export function suspectsOf(s: {
   /** thrust of one step of the scale, N */
   step: number;
   zeroDrift: number | null;
+  /** first reading at rest: thrust by the tare entered, N, and what the scale showed, kg */
+  atRest: { thrust: number; reading: number } | null;
   merit: (thrust: number, power: number | null) => number | null;
   constancy: { change: number; sd: number } | null;
   slip: number | null;
   hysteresis: { value: number; sd: number } | null;
   fade: number | null;
 }): SweepSuspect[] {
-  const { levels, spikes, top, step, zeroDrift, merit, constancy, slip, hysteresis, fade } = s;
+  const { levels, spikes, top, step, zeroDrift, atRest, merit, constancy, slip, hysteresis, fade } = s;
   const suspects: SweepSuspect[] = [];
   if (spikes > 0) suspects.push({ kind: "spike", count: spikes });
   if (zeroDrift !== null && Math.abs(zeroDrift) > Math.max(0.015 * top, 3 * step))
     suspects.push({ kind: "zero-moved", drift: zeroDrift });
+  if (atRest !== null && Math.abs(atRest.thrust) > Math.max(0.015 * top, 3 * step))
+    suspects.push({ kind: "off-tare", by: atRest.thrust, reading: atRest.reading });
   const best = levels
     .filter((l) => l.thrust > 0.2 * top)
     .flatMap((l) => {

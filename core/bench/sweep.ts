@@ -2,6 +2,7 @@ import { tQuantile } from "../numeric/welch";
 import type { ThrustReading, ThrustTest } from "../design/bench";
 import type { Unit } from "../design/schema";
 import { type Fit, fitLinear } from "../numeric/leastSquares";
+import { median } from "../numeric/median";
 import { corrected } from "./calibration";
 import { type Corrections, sharedThrustError, thrustFrom } from "./rig";
 import { type SweepSuspect, slipOf, suspectsOf } from "./suspects";
@@ -64,7 +65,8 @@ export interface SweepResult {
   /** Plateau at the top, N, with its sd; of each sweep; loss from the first sweep to the last, as a share. */
   top: { value: number; sd: number; each: number[]; fade: number | null };
   /** Throttle at which it starts turning on the way up and stops on the way down. */
-  deadBand: { start: number | null; stop: number | null; mean: number; by: "rpm" | "thrust" } | null;
+  /** `sd`: that it lies somewhere between the last throttle at which nothing happened and the first at which it did */
+  deadBand: { start: number | null; stop: number | null; mean: number; sd: number; by: "rpm" | "thrust" } | null;
   /** Throttle above which nothing more comes; null: it rises to the end. */
   saturation: number | null;
   /** T(u) = T_max·((1 − e)·u + e·u²). `range`: 95 % interval of e. */
@@ -90,11 +92,6 @@ export interface SweepResult {
 
 const meanOf = (list: readonly number[]) =>
   list.length > 0 ? list.reduce((s, x) => s + x, 0) / list.length : Number.NaN;
-const median = (list: readonly number[]) => {
-  const s = list.toSorted((a, b) => a - b);
-  const k = s.length >> 1;
-  return s.length === 0 ? Number.NaN : s.length % 2 ? (s[k] ?? 0) : ((s[k - 1] ?? 0) + (s[k] ?? 0)) / 2;
-};
 const scatterOf = (list: readonly number[]) => {
   const m = meanOf(list);
   return list.length > 1 ? Math.sqrt(list.reduce((s, x) => s + (x - m) ** 2, 0) / (list.length - 1)) : 0;
@@ -224,9 +221,9 @@ const PUSHES = 0.02;
 export function readSweep(
   test: Pick<ThrustTest, "rig" | "air" | "readings">,
   corrections: Corrections,
-  drive: Pick<Unit, "motor" | "controller" | "gear" | "propeller"> | null,
+  drive: Pick<Unit, "motor" | "controller" | "gear" | "propeller" | "propulsor"> | null,
 ): SweepResult {
-  const diameter = drive?.propeller.diameter.value ?? null;
+  const diameter = drive && !drive.propulsor ? drive.propeller.diameter.value : null;
   const { rig } = test;
   const density = densityAt(test.air);
   const points = test.readings.map((r: ThrustReading, index): SweepPoint => {
@@ -300,9 +297,17 @@ export function readSweep(
   const thrustStart = hasRpm ? null : (levels.find((l) => l.thrust > PUSHES * top)?.throttle ?? null);
   const [start, stop] = hasRpm ? [turns("up"), turns("down")] : [thrustStart, thrustStart];
   const starts = [start, stop].filter(present);
+  const below = levels.findLast((l) => l.throttle < Math.min(...starts))?.throttle;
   const deadBand =
-    starts.length > 0 && levels.some((l) => l.throttle < Math.min(...starts))
-      ? { start, stop, mean: meanOf(starts), by: hasRpm ? ("rpm" as const) : ("thrust" as const) }
+    starts.length > 0 && below !== undefined
+      ? {
+          start,
+          stop,
+          mean: meanOf(starts),
+          // Anywhere in the gap alike: its width over √12, each way by itself.
+          sd: (Math.min(...starts) - below) / Math.sqrt(12 * starts.length),
+          by: hasRpm ? ("rpm" as const) : ("thrust" as const),
+        }
       : null;
 
   // ---- shape: T = a·u + b·u², so T_max = a + b and e = b/(a + b)
@@ -418,6 +423,9 @@ export function readSweep(
   const zeroOf = (s: Station | undefined) => median(s?.points.filter(still).map((p) => p.thrust ?? 0) ?? []);
   const zeroDrift = rests.length > 1 ? zeroOf(rests.at(-1)) - zeroOf(rests[0]) : null;
 
+  const scaleAtRest = median(rests[0]?.points.filter(still).map((p) => test.readings[p.index]?.scale ?? 0) ?? []);
+  const atRest = rests.length > 0 ? { thrust: zeroOf(rests[0]), reading: scaleAtRest } : null;
+
   const missing: SweepResult["missing"] = {};
   for (const [key, of] of [
     ["thrust", (p: SweepPoint) => p.thrust],
@@ -435,6 +443,7 @@ export function readSweep(
     top,
     step,
     zeroDrift,
+    atRest,
     merit,
     constancy,
     slip: drive && slipOf(levels, saturation ?? lastThrottle, deadBand?.mean ?? 0, drive),

@@ -181,7 +181,8 @@ export function fitGeneric(design: Design, unitId: string, part: GenericPart): {
   if (part.kind === "motor" && unit) unit.motor = part.motor;
   if (part.kind === "controller" && unit) unit.controller = part.controller;
   if (part.kind === "pack" && battery) Object.assign(battery, part.battery);
-  if (part.kind === "propeller" && unit) unit.propeller = genericPropeller(part.diameter, part.pitch, part.blades);
+  if (part.kind === "propeller" && unit)
+    Object.assign(unit, { propeller: genericPropeller(part.diameter, part.pitch, part.blades), propulsor: null });
   const mass = {
     value: part.mass,
     evidence: "guess" as const,

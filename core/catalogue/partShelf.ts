@@ -282,7 +282,8 @@ export function fitPart(design: Design, unitId: string, part: PlainPart): { desi
   const unit = next.units.find((u) => u.id === unitId);
   if (unit && part.kind === "motor") unit.motor = motorOf(part);
   if (unit && part.kind === "controller") unit.controller = controllerOf(part);
-  if (unit && part.kind === "propeller") unit.propeller = propellerOf(part);
+  // A propeller that is fitted is what the drive turns from then on.
+  if (unit && part.kind === "propeller") Object.assign(unit, { propeller: propellerOf(part), propulsor: null });
   if (part.kind === "servo") {
     const rail = next.regulators.find((r) => r.batteryId === unit?.batteryId) ?? next.regulators[0];
     const id = `${part.name.replace(/[^A-Za-z0-9]+/g, "-").slice(0, 24)}-${(rail?.loads.length ?? 0) + 1}`;

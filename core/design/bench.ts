@@ -8,6 +8,7 @@ import {
   gearSchema,
   motorSchema,
   propellerSchema,
+  propulsorSchema,
 } from "./schema";
 
 const place = finite.min(-100).max(100);
@@ -153,6 +154,7 @@ export const testedDriveSchema = z.object({
   controller: controllerSchema,
   gear: gearSchema,
   propeller: propellerSchema,
+  propulsor: propulsorSchema.nullable().default(null),
   battery: batterySchema.pick({ chemistry: true, series: true, capacity: true, cellResistance: true }).nullable(),
 });
 export type TestedDrive = z.infer<typeof testedDriveSchema>;
@@ -163,6 +165,7 @@ export const testedDrive = (unit: Unit, battery: Battery | undefined): TestedDri
   controller: unit.controller,
   gear: unit.gear,
   propeller: unit.propeller,
+  propulsor: unit.propulsor,
   battery: battery
     ? {
         chemistry: battery.chemistry,

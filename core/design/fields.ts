@@ -26,6 +26,8 @@ export interface FieldMeta {
   /** words for the field; for an entry of a list, for what kind of thing it is */
   label?: string;
   dimension?: Dimension;
+  /** a few words under the field, where its label is not enough */
+  hint?: string;
   /** what a change of it touches; holds for everything inside */
   change?: ChangeKind;
   /** how well something is known, a plan or a price: no change of the craft itself */

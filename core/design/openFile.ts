@@ -18,6 +18,8 @@ const MIGRATIONS: Record<number, (file: Raw) => Raw> = {
   1: drivesSayWhere,
   2: loadsAndStepsAreKept,
   3: statesSayWhatHoldsItUp,
+  4: shaftsTurnAnything,
+  5: drivesAreReadAndPartsHeld,
 };
 
 /**
@@ -47,7 +49,8 @@ export function inStates({ heldUpBy, ...rest }: Raw): Raw {
 }
 
 /**
- * 3 → 4: what holds it up belongs to a state of a version, and may be several things at once; of the craft as a whole it
+ * 3 → 4: what holds it up belongs to a state of a version, and may be several things at once; of the craft as a whole
+ * it
  * is said no more.
  */
 function statesSayWhatHoldsItUp(file: Raw): Raw {
@@ -60,6 +63,19 @@ function statesSayWhatHoldsItUp(file: Raw): Raw {
     if (typeof design === "object" && design !== null) (v as Raw).design = inStates({ heldUpBy: said, ...design });
   }
   return { ...next, formatVersion: 4 };
+}
+
+/** 4 → 5: a drive may turn something else than an open propeller; until it is said, that is what it turns. */
+function shaftsTurnAnything(file: Raw): Raw {
+  return { ...file, formatVersion: 5 };
+}
+
+/**
+ * 5 → 6: a run may hold what was read of each drive, a part what holds it in its place, and a design how its drives
+ * are started and stopped; of older ones none of these is said.
+ */
+function drivesAreReadAndPartsHeld(file: Raw): Raw {
+  return { ...file, formatVersion: 6 };
 }
 
 /** A file of an older version as this one has it; unchanged when it is of this version, or of none that is known. */

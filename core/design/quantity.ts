@@ -24,4 +24,16 @@ export interface Quantity {
   outside?: readonly string[];
   /** What the number leaves out, as sentences: a target that it bears on is not met by it. */
   incomplete?: readonly string[];
+  /** What it rests on and nobody knows, as sentences: the number may be off either way, by no one knows how much. */
+  unknown?: readonly string[];
+  /** How this number was come by where that is another way than its usual one. */
+  by?: Method;
+}
+/** How a number is computed: formula, where that is from, and where it holds. */
+export interface Method {
+  /** what it is called there, where the usual name would be wrong */
+  label?: string;
+  formula: string;
+  source: string;
+  range: string;
 }

@@ -2,7 +2,10 @@ import { z } from "zod";
 import { finite, recordNumber } from "./bounds";
 import { attachmentSchema } from "./bench";
 import { evidenceSchema } from "./evidence";
+import { DRIVE_READ, EVIDENCE_STEPS, OUTCOMES } from "./runEnds";
 import { DIMENSIONS, gateResultSchema, lockSchema, stageSchema } from "./ladder";
+
+export * from "./runEnds";
 
 const text = z.string().max(8000);
 const shortText = z.string().trim().max(200);
@@ -57,7 +60,6 @@ export const momentSchema = z.object({
 });
 export type Moment = z.infer<typeof momentSchema>;
 
-export const EVIDENCE_STEPS = ["safe", "log", "photographs", "unmoved", "suspects"] as const;
 /** What was secured after a crash, in the order in which it must be. */
 export const crashSchema = z.object({
   steps: z.object(
@@ -70,7 +72,18 @@ export const crashSchema = z.object({
 });
 export type Crash = z.infer<typeof crashSchema>;
 
-export const OUTCOMES = ["passed", "partly", "failed", "aborted"] as const;
+const readOf = (what: keyof typeof DRIVE_READ) => finite.min(DRIVE_READ[what][0]).max(DRIVE_READ[what][1]).nullable();
+/** What was read of one drive, or of one of several like ones; null: not read. */
+export const driveReadingSchema = z.object({
+  unit: z.string().min(1).max(60).describe("id of the drive in the design"),
+  copy: z.number().int().min(1).max(64).describe("which of its like units, from 1"),
+  name: z.string().trim().max(80).describe("what it was called then"),
+  current: readOf("current").describe("A, at the same command for all"),
+  rpm: readOf("rpm"),
+  temperature: readOf("temperature").describe("°C, after the run"),
+});
+export type DriveReading = z.infer<typeof driveReadingSchema>;
+
 export const runSchema = z.object({
   number: recordNumber,
   version: labelSchema,
@@ -95,6 +108,7 @@ export const runSchema = z.object({
   cautionsRead: z.boolean(),
   notes: text,
   metrics: z.array(runMetricSchema).max(80),
+  perDrive: z.array(driveReadingSchema).max(64).default([]).describe("what was read of each drive"),
   course: shortText.default("").describe("name of the course that it repeats; runs of one course are one series"),
   laps: z.array(lapSchema).max(500).default([]),
   plan: recordNumber.nullable().default(null).describe("plan that it carried out"),
@@ -118,9 +132,3 @@ export const runSchema = z.object({
     .describe("given where it was logged: the same entry sent twice is kept once"),
 });
 export type Run = z.infer<typeof runSchema>;
-
-/** What was seen to before and after a crash: nothing yet. */
-export const newCrash = (): Crash => ({
-  steps: { safe: false, log: false, photographs: false, unmoved: false, suspects: false },
-  notes: "",
-});

@@ -47,6 +47,7 @@ export {
   propellerSchema,
   unitSchema,
 } from "../subjects/propulsion/declares";
+export { propulsorSchema } from "../subjects/propulsion/kinds/declares";
 
 const text = z.string().max(4000);
 
@@ -140,6 +141,23 @@ export const settingSchema = z.object({
 });
 export type Setting = z.infer<typeof settingSchema>;
 
+/** What is set about starting and stopping the drives, by what it means; names of one's own tell nothing. */
+export const CONTROL = {
+  disarm: ["not said", "by the sticks", "by a switch"],
+  landing: ["not said", "by hand", "told by itself"],
+  linkLost: ["not said", "drives stop", "goes on as it was", "comes back or lands by itself"],
+} as const;
+export const controlSchema = z.object({
+  disarm: field(z.enum(CONTROL.disarm).describe("how the drives are switched off for good"), { label: "disarmed" }),
+  landing: field(z.enum(CONTROL.landing).describe("how the controller knows that it has landed"), {
+    label: "landing known",
+  }),
+  linkLost: field(z.enum(CONTROL.linkLost).describe("what happens when the radio link is lost"), {
+    label: "link lost",
+  }),
+});
+const UNSAID = { disarm: "not said", landing: "not said", linkLost: "not said" } as const;
+
 /** More than these at once is no craft, and no ladder could hold what each asks. */
 export const MOST_WAYS = 4;
 
@@ -178,6 +196,7 @@ export const designSchema = z.object({
       change: "other",
     },
   ),
+  control: field(controlSchema.default(UNSAID), { label: "starting and stopping", change: "set-up" }),
   setup: field(z.array(settingSchema).max(500).refine(unique, "two settings have the same id"), {
     label: "setting",
     change: "set-up",
@@ -204,6 +223,7 @@ export function emptyDesign(heldUpBy: HeldUpBy): Design {
     walkBack: null,
     schools: { balance: "stable", changes: "one at a time", testing: "build, break, learn" },
     aboard: [],
+    control: { ...UNSAID },
     setup: [],
   };
 }

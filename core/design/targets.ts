@@ -34,7 +34,8 @@ const ROUNDING = 5e-4;
 
 /**
  * Holds each target against what is predicted. Open is a target that nothing predicts, one whose number leaves
- * something out and does not already miss, and one on a number outside its method, whichever way it looks.
+ * something out or is outside its method and does not already miss, and one on a number that rests on what nobody
+ * knows, whichever way it looks.
  */
 export function judgeTargets(
   targets: readonly Target[],
@@ -57,9 +58,10 @@ export function judgeTargets(
     // Within what a limit is rounded to is on it.
     const margin = exact < 0 && -exact <= ROUNDING * Math.abs(exact === predicted.value - low ? low : high) ? 0 : exact;
     const lacks =
-      predicted.incomplete?.[0] ?? (predicted.outside ? `outside its method: ${predicted.outside[0]}` : undefined);
-    // What is left out mostly makes it worse; where the method does not hold it may be either.
-    if (lacks !== undefined && (margin >= 0 || predicted.outside !== undefined))
+      predicted.unknown?.[0] ??
+      predicted.incomplete?.[0] ??
+      (predicted.outside ? `outside its method: ${predicted.outside[0]}` : undefined);
+    if (lacks !== undefined && (margin >= 0 || predicted.unknown !== undefined))
       return { target, status: "open", predicted, margin, odds: null, because: lacks };
     return {
       target,

@@ -4,6 +4,7 @@ import { difference, kindsOf } from "../lineage/difference";
 import { baselineOf } from "../lineage/baseline";
 import { reversals } from "../lineage/settle";
 import { CHEMISTRY, openCircuit } from "../subjects/energy/battery";
+import { likeBy, oddDrives, rowsFor } from "../runs/eachDrive";
 import { lineOf } from "../runs/ladder";
 import type { Finding } from "../subject";
 import type { PackState, RankContext } from "./rank";
@@ -69,6 +70,7 @@ export function rankContext(
       })),
     unverified: since.map((r) => r.subject),
     pack: packState(run.pack, version.design.batteries[0]),
+    odd: oddDrives(run.perDrive, likeBy(rowsFor(version.design.units))),
     before: earlier
       .filter((f) => f.symptom === symptom)
       .flatMap((f) => f.suspects.filter((s) => s.state === "ruled in").map((s) => ({ fault: f.number, cause: s.id }))),

@@ -1,4 +1,5 @@
 import type { ChangeKind } from "../design/fields";
+import type { Odd } from "../runs/eachDrive";
 import type { Severity } from "../subject";
 import type { Cause, Symptom } from "./catalogue";
 import { stemsOf } from "./find";
@@ -13,6 +14,7 @@ export type RankReason =
   | { why: "repaired"; fault: number; effect: 1 }
   | { why: "unverified"; part: string; effect: 1 }
   | { why: "pack"; state: PackState; effect: 1 | -1 }
+  | { why: "read"; drive: string; odd: Odd; effect: 1 }
   | { why: "before"; fault: number; effect: 1 };
 
 export interface RankedCause {
@@ -30,6 +32,8 @@ export interface RankContext {
   /** Parts new or changed since the craft last ran in the open. */
   unverified?: readonly string[];
   pack?: PackState | null;
+  /** Drives that read otherwise than their like ones in that run. */
+  odd?: readonly { name: string; odd: Odd }[];
   /** Causes that earlier faults of this symptom ended in, by id. */
   before?: readonly { fault: number; cause: string }[];
 }
@@ -42,6 +46,8 @@ const BY_FINDING = 3;
 const BY_CLEAR = -2;
 const BY_BEFORE = 2;
 const BY_PACK = 2;
+/** What was read of the drives in that very run counts most (judgement). */
+const BY_READ = 4;
 const BY_CHANGE = 1.5;
 const BY_REPAIR = 1.5;
 const BY_UNVERIFIED = 1;
@@ -86,6 +92,8 @@ export function rankCauses(symptom: Symptom, context: RankContext): RankedCause[
           state: context.pack,
           effect: context.pack === "held" ? -1 : 1,
         });
+      const read = (context.odd ?? []).find((o) => cause.readBy?.includes(o.odd));
+      if (read) move(BY_READ, { why: "read", drive: read.name, odd: read.odd, effect: 1 });
       for (const b of context.before ?? [])
         if (b.cause === cause.id) move(BY_BEFORE, { why: "before", fault: b.fault, effect: 1 });
       return { cause, score, reasons };

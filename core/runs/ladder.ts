@@ -4,7 +4,8 @@ import type { CraftFile, Fault, Gate, GateResult, Ladder, Lock, Run, RunMetric, 
 import { probabilityWithin } from "../numeric/normal";
 import type { Finding } from "../subject";
 import { usualLadder } from "./ladders";
-import { type Mark, dangersIn } from "./marks";
+import { dangersIn } from "./dangers";
+import type { Mark } from "./marks";
 
 /** The ladder of a version: its own, or the usual one for what holds it up. */
 export const ladderOf = (version: Pick<Version, "ladder" | "design">): Ladder =>

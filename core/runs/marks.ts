@@ -1,4 +1,3 @@
-import { type Fault, type Run, newFault } from "../design/craftFile";
 import type { HeldUpBy } from "../design/schema";
 
 /** How a builder came to know of it. */
@@ -132,25 +131,3 @@ export const marksFor = (ways: readonly HeldUpBy[]): Mark[] => {
 const EVERY = [...Object.values(OWN).flat(), ...ALL, LAP];
 /** A mark by its code; undefined for a code of another version of the application. */
 export const markOf = (code: string): Mark | undefined => EVERY.find((m) => m.code === code);
-
-/** The marks of danger in a run, each once with the time of its first. */
-export function dangersIn(run: Pick<Run, "moments">): { mark: Mark; seconds: number }[] {
-  const out = new Map<string, { mark: Mark; seconds: number }>();
-  for (const m of run.moments) {
-    const known = markOf(m.mark);
-    if (known?.danger && !out.has(known.code)) out.set(known.code, { mark: known, seconds: m.seconds });
-  }
-  return [...out.values()];
-}
-
-/** The fault that a mark of danger opens. */
-export const faultOfDanger = (
-  run: number,
-  { mark: m, seconds }: { mark: Mark; seconds: number },
-): Omit<Fault, "number"> => ({
-  ...newFault(run),
-  title: m.word,
-  symptom: m.symptom,
-  seen: `Marked in run ${run} after ${Math.round(seconds)} s.`,
-  severity: "danger",
-});

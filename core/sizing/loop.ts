@@ -4,7 +4,7 @@ import { GRAVITY } from "../subjects/air/air";
 import type { Driven } from "../subjects/propulsion/inputs";
 import type { EnduranceResult } from "../subjects/energy/endurance";
 import { findRoot } from "../numeric/root";
-import { drawUnread } from "../subjects/propulsion/covered";
+import { drawUnknown } from "../subjects/propulsion/covered";
 import { enduranceOf, nominalSetup } from "../subjects/propulsion/nominal";
 import { packEnergy } from "../subjects/energy/otherPack";
 
@@ -86,7 +86,7 @@ export function loopOf(
   structure: number,
 ): LoopResult | null {
   const battery = design.batteries.find((b) => b.id === design.units[0]?.batteryId);
-  if (drawUnread(design).length > 0) return null;
+  if (drawUnknown(design).length > 0) return null;
   if (!battery || !(kg.pack > 0) || design.duty.length === 0 || !nominalSetup(design, kg.all)) return null;
   const perAh = kg.pack / battery.capacity.value;
   const bare = kg.all - kg.pack;

@@ -1,3 +1,4 @@
+import { isOpenPropeller } from "./propulsion/kinds/which";
 import type { Evidence } from "../design/evidence";
 import { type Patch, knownAt, tryPatch } from "../design/patch";
 import type { Design, Unit } from "../design/schema";
@@ -129,6 +130,24 @@ export const limitThrottle = (unit: Unit, throttle: number): Remedy => ({
   patch: set(["units", `#${unit.id}`, "throttleLimit"], throttle),
 });
 
+/** Most that a reduction is made larger by a remedy. */
+const GEARED = 8;
+/** A larger reduction that brings a current down to what is wanted. */
+export function gearDown(design: Design, unit: Unit, pick: Pick, wanted: number): Remedy[] {
+  const from = unit.gear.ratio;
+  const patch = (x: number) => set(["units", `#${unit.id}`, "gear", "ratio"], x);
+  const ratio = solveFor(design, patch, pick, wanted, from, from * GEARED);
+  if (ratio === null || ratio < 1.02 * from) return [];
+  const to = Math.ceil(ratio * 10) / 10;
+  return [
+    {
+      code: "gear-down",
+      text: `Gear it down to ${to} : 1, from ${Number(from.toPrecision(3))} : 1: a reduction multiplies torque, not power`,
+      patch: patch(to),
+    },
+  ];
+}
+
 /**
  * Remedies that bring a current back to its limit: a finer pitch, a smaller propeller, or a throttle limit of this
  * drive.
@@ -138,7 +157,7 @@ export function lessCurrent(design: Design, unit: Unit, pick: Pick, limit: numbe
   const remedies: Remedy[] = [];
   const pitch = unit.propeller.pitch.value;
   const finest = Math.max(0.3 * unit.propeller.diameter.value, pitch * 0.5);
-  const shaped = !unit.measured;
+  const shaped = isOpenPropeller(unit);
   const finer =
     shaped && finest < pitch ? solveFor(design, (x) => resize(unit, "pitch", x), pick, wanted, finest, pitch) : null;
   if (finer !== null) remedies.push(fitPitch(unit, finer, habit));
@@ -148,6 +167,7 @@ export function lessCurrent(design: Design, unit: Unit, pick: Pick, limit: numbe
       ? solveFor(design, (x) => resize(unit, "diameter", x), pick, wanted, from * 0.6, from)
       : null;
   if (diameter !== null) remedies.push(fitDiameter(unit, diameter, habit));
+  if (unit.propulsor && !unit.measured) remedies.push(...gearDown(design, unit, pick, wanted));
   const throttle = solveFor(
     design,
     (x) => set(["units", `#${unit.id}`, "throttleLimit"], x),

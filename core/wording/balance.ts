@@ -6,7 +6,7 @@ import { plain } from "./format";
 const WAY = { x: ["forward", "aft"], y: ["to port", "to starboard"], z: ["down", "up"] } as const;
 
 /** A balance plan as "verb, amount, unit", joined by "and". */
-export function planText(design: Design, plan: BalancePlan, habit: UnitHabit = "metric"): string {
+export function planText(design: Design, plan: BalancePlan, habit: UnitHabit): string {
   const name = (id: string) => design.items.find((i) => i.id === id)?.name ?? id;
   const moves = plan.moves.map(
     (m) =>

@@ -72,7 +72,7 @@ export const DOUBT_WORD: Record<WeighInResult["doubts"][number], string> = {
 const AXIS_WORD = { x: "x", y: "y", z: "z" } as const;
 
 /** What a reconciliation found, in one or two sentences. */
-export function reconciliationText(r: Reconciliation, habit: UnitHabit = "metric"): string {
+export function reconciliationText(r: Reconciliation, habit: UnitHabit): string {
   const m = show(Math.abs(r.missing.value), r.missing.sd, "mass", habit);
   const amount = `${m.value}${m.sd ? ` ± ${m.sd}` : ""} ${m.unit}`;
   const place = Object.entries(r.at)
@@ -97,7 +97,7 @@ export function reconciliationText(r: Reconciliation, habit: UnitHabit = "metric
 }
 
 /** What would be wrong about an entry, and by how much. */
-export function suspectText(s: Suspect, design: Design, habit: UnitHabit = "metric"): string {
+export function suspectText(s: Suspect, design: Design, habit: UnitHabit): string {
   const name = design.items.find((i) => i.id === s.itemId)?.name ?? s.itemId;
   if (s.what === "mass") {
     const v = show(Math.abs(s.by), s.sd, "mass", habit);

@@ -16,13 +16,13 @@ function leafText(value: Leaf, dimension: Dimension | null, habit: UnitHabit): s
 }
 
 /** From and to of a change as shown; empty strings for entries added or removed. */
-export const changeEnds = (c: Change, habit: UnitHabit = "metric"): { from: string; to: string } =>
+export const changeEnds = (c: Change, habit: UnitHabit): { from: string; to: string } =>
   c.change === "changed"
     ? { from: leafText(c.from, c.dimension, habit), to: leafText(c.to, c.dimension, habit) }
     : { from: "", to: "" };
 
 /** One change in one line. */
-export function changeText(c: Change, habit: UnitHabit = "metric"): string {
+export function changeText(c: Change, habit: UnitHabit): string {
   if (c.change !== "changed") return `${c.subject}: ${c.change}`;
   const { from, to } = changeEnds(c, habit);
   return `${c.subject}, ${c.field}: ${from} → ${to}`;

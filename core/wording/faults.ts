@@ -1,3 +1,4 @@
+import type { UnitHabit } from "../design/units";
 import type { PackState, RankReason } from "../faults/rank";
 import type { Finding } from "../subject";
 import { findingText } from "../evaluate";
@@ -15,7 +16,7 @@ const name = (n: number) => `F-${String(n).padStart(2, "0")}`;
  * Why a suspect stands where it stands, as a sentence. The findings are those of the version that the fault was seen
  * on.
  */
-export function reasonText(reason: RankReason, findings: readonly Finding[]): string {
+export function reasonText(reason: RankReason, findings: readonly Finding[], habit: UnitHabit): string {
   switch (reason.why) {
     case "changed":
       return `up: ${reason.kind} changed in this version`;
@@ -25,11 +26,13 @@ export function reasonText(reason: RankReason, findings: readonly Finding[]): st
       return `up: ${reason.part} has not run in the open yet as it is`;
     case "pack":
       return `${reason.effect > 0 ? "up" : "down"}: ${PACK[reason.state]}`;
+    case "read":
+      return `up: ${reason.drive} ${reason.odd === "hotter" ? "was hotter than its like" : reason.odd} in that run's readings`;
     case "before":
       return `up: it was this in ${name(reason.fault)}`;
     case "finding": {
       const finding = findings.find((f) => f.code === reason.code);
-      return `${reason.effect > 0 ? "up" : "down"}: ${finding ? findingText(finding) : reason.code}`;
+      return `${reason.effect > 0 ? "up" : "down"}: ${finding ? findingText(finding, habit) : reason.code}`;
     }
   }
 }

@@ -56,7 +56,7 @@ export interface Shown {
 }
 
 /** A quantity as it is shown: value and ± rounded alike, in the unit of the user's habit. */
-export function show(value: number, sd: number | null, dimension: Dimension, habit: UnitHabit = "metric"): Shown {
+export function show(value: number, sd: number | null, dimension: Dimension, habit: UnitHabit): Shown {
   if (!Number.isFinite(value)) return { value: value > 0 ? "∞" : "—", sd: null, unit: DISPLAY[habit][dimension] };
   const v = toDisplay(value, dimension, habit);
   const s = sd === null ? null : toDisplay(sd, dimension, habit);
@@ -74,16 +74,22 @@ export function show(value: number, sd: number | null, dimension: Dimension, hab
 }
 
 /** An uncertainty by itself, with two significant digits below 3 and one above. */
-export function showSd(sd: number, dimension: Dimension, habit: UnitHabit = "metric"): string {
+export function showSd(sd: number, dimension: Dimension, habit: UnitHabit): string {
   const s = toDisplay(sd, dimension, habit);
   return digits(s, digitsFor(s, DIGITS[dimension] ?? 2));
 }
 
 /** Value and unit in one string, without the ±. */
-export function plain(value: number, dimension: Dimension, habit: UnitHabit = "metric", places?: number): string {
+export function plain(value: number, dimension: Dimension, habit: UnitHabit, places?: number): string {
   const v = toDisplay(value, dimension, habit);
   const d =
     places ?? (habit === "imperial" && (dimension === "mass" || dimension === "length") ? 2 : (DIGITS[dimension] ?? 2));
   const unit = DISPLAY[habit][dimension];
   return `${digits(v, d)}${unit === "" || unit === "°" ? unit : `\u00a0${unit}`}`;
+}
+
+/** The same value in the other habit's unit; null where both show it alike. */
+export function inOtherUnits(value: number, dimension: Dimension, habit: UnitHabit): string | null {
+  const other = habit === "metric" ? "imperial" : "metric";
+  return DISPLAY[habit][dimension] === DISPLAY[other][dimension] ? null : plain(value, dimension, other);
 }

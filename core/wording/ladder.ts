@@ -3,20 +3,13 @@ import { METRICS } from "../design/metrics";
 import type { UnitHabit } from "../design/units";
 import type { RungState } from "../runs/ladder";
 import { markOf } from "../runs/marks";
-import { plain } from "./format";
-
-const COMPARED: Record<Gate["comparison"], string> = { atMost: "at most", atLeast: "at least", between: "between" };
+import { gateLine } from "./gate";
 
 /** A gate as a sentence: "Nose angle at most 8.0°, never above". */
-export function gateText(gate: Gate, habit: UnitHabit = "metric"): string {
-  if (gate.metric === "") return gate.text;
-  const name = isMetricKey(gate.metric) ? METRICS[gate.metric].label : gate.metric;
-  const limit =
-    gate.comparison === "between"
-      ? `${plain(gate.value, gate.dimension, habit)} and ${plain(gate.upper ?? gate.value, gate.dimension, habit)}`
-      : plain(gate.value, gate.dimension, habit);
-  return `${name} ${COMPARED[gate.comparison]} ${limit}${gate.text ? `, ${gate.text}` : ""}`;
-}
+export const gateText = (gate: Gate, habit: UnitHabit): string => gateLine(gate, metricName(gate.metric), habit);
+
+/** How a number of a gate or a run is called: by what it is, or by a name of one's own. */
+export const metricName = (metric: string): string => (isMetricKey(metric) ? METRICS[metric].label : metric);
 
 export const GATE_WORD: Record<GateResult["result"], string> = {
   passed: "passed",

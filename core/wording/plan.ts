@@ -11,7 +11,7 @@ const LIMIT = {
 } as const;
 
 /** One line of the go / not-yet board as a sentence; locks are worded by whoever knows the verdicts. */
-export function boardText(line: BoardLine, habit: UnitHabit = "metric", lock?: string): string {
+export function boardText(line: BoardLine, habit: UnitHabit, lock?: string): string {
   const { what } = line;
   switch (what.kind) {
     case "lock":

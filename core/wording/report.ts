@@ -16,6 +16,7 @@ import { changeText } from "./changes";
 import { findingText, resultIn } from "../evaluate";
 import { fastestTip, propulsion } from "../subjects/propulsion/node";
 import { chance } from "../subjects/say";
+import { propulsorText } from "./propulsor";
 import { plain, show } from "./format";
 import { RUNG_WORD, gateText } from "./ladder";
 import { asMarkdown, heading, list, paragraph, table } from "./markdown";
@@ -151,7 +152,7 @@ export function buildReport(
         plain(i.place.x, "length", habit),
         plain(i.place.y, "length", habit),
         plain(i.place.z, "length", habit),
-        i.cost === null ? "" : plain(i.cost, "money"),
+        i.cost === null ? "" : plain(i.cost, "money", habit),
       ]),
     ),
   );
@@ -159,7 +160,7 @@ export function buildReport(
     add(
       heading(2, "Drives and packs"),
       table(
-        ["drive", "n", "Kv", "gear", "propeller", "motor at most", "throttle at most"],
+        ["drive", "n", "Kv", "gear", "propeller or other", "motor at most", "throttle at most"],
         design.units.map((u) => [
           u.name,
           String(u.count),
@@ -167,8 +168,10 @@ export function buildReport(
           u.measured ? "" : String(u.gear.ratio),
           u.measured
             ? measuredText(u.measured, habit)
-            : `${plain(u.propeller.diameter.value, "length", habit)} × ${plain(u.propeller.pitch.value, "length", habit)}, ${u.propeller.blades} blades`,
-          u.measured ? "" : plain(u.motor.maxCurrent, "current"),
+            : u.propulsor
+              ? propulsorText(u.propulsor, habit)
+              : `${plain(u.propeller.diameter.value, "length", habit)} × ${plain(u.propeller.pitch.value, "length", habit)}, ${u.propeller.blades} blades`,
+          u.measured ? "" : plain(u.motor.maxCurrent, "current", habit),
           `${Math.round(u.throttleLimit * 100)} %`,
         ]),
       ),
@@ -178,7 +181,7 @@ export function buildReport(
           b.name,
           b.chemistry,
           `${b.series} in series`,
-          plain(b.capacity.value, "capacity"),
+          plain(b.capacity.value, "capacity", habit),
           `${Math.round(b.usable * 100)} %`,
         ]),
       ),

@@ -1,5 +1,6 @@
 import type { Settlement } from "../lineage/settle";
 import type { Confounder, Per, SeriesComparison } from "../runs/series";
+import type { UnitHabit } from "../design/units";
 import { plain } from "./format";
 
 export const PER_WORD: Record<Per, string> = {
@@ -24,10 +25,10 @@ export function seriesText(c: SeriesComparison, from: string, to: string, what: 
   return `${what}: no measurable difference: ${(value * 100).toFixed(1)} %, between ${(interval[0] * 100).toFixed(1)} and ${(interval[1] * 100).toFixed(1)} % (95 %); ${more}.`;
 }
 
-export function confounderText(c: Confounder, from: string, to: string): string {
+export function confounderText(c: Confounder, from: string, to: string, habit: UnitHabit): string {
   switch (c.kind) {
     case "wind":
-      return `Wind differed: ${plain(c.from, "speed")} with ${from}, ${plain(c.to, "speed")} with ${to}.`;
+      return `Wind differed: ${plain(c.from, "speed", habit)} with ${from}, ${plain(c.to, "speed", habit)} with ${to}.`;
     case "pack":
       return `All laps of ${c.version} were on pack ${c.only}, none of the other's: the pack may be the cause.`;
     case "pilot":

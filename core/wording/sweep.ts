@@ -4,6 +4,7 @@ import type { LearnResult } from "../bench/learn";
 import type { SweepSuspect } from "../bench/suspects";
 import type { SweepResult } from "../bench/sweep";
 import type { SAFETY } from "../design/bench";
+import type { UnitHabit } from "../design/units";
 import { plain } from "./format";
 
 const percent = (share: number, digits = 0) => `${(share * 100).toFixed(digits)} %`;
@@ -20,12 +21,14 @@ export const SAFETY_LINE: Record<(typeof SAFETY)[number], string> = {
 export const SAFETY_DEFERS = "Local rules and the makers' instructions come first. Stop at any crack, wobble or smell.";
 
 /** A sentence for what readings give away. */
-export function suspectText(s: SweepSuspect): string {
+export function suspectText(s: SweepSuspect, habit: UnitHabit): string {
   switch (s.kind) {
     case "spike":
       return `${s.count === 1 ? "One reading stands" : `${s.count} readings stand`} far off those beside ${s.count === 1 ? "it" : "them"}: not counted until you say so.`;
     case "zero-moved":
-      return `At rest the stand reads ${plain(Math.abs(s.drift), "force")} ${s.drift > 0 ? "more" : "less"} after than before: a loose tare, something slipped, or the scale warmed up. Weigh the zero again.`;
+      return `At rest the stand reads ${plain(Math.abs(s.drift), "force", habit)} ${s.drift > 0 ? "more" : "less"} after than before: a loose tare, something slipped, or the scale warmed up. Weigh the zero again.`;
+    case "off-tare":
+      return `At rest the stand reads ${plain(Math.abs(s.by), "force", habit)} ${s.by > 0 ? "of thrust" : "backwards"} by the tare that was entered: every thrust is off by that.`;
     case "meter-low":
       return `At ${percent(s.throttle)} throttle the thrust would take a propeller with a figure of merit of ${s.merit.toFixed(2)}; such drives reach 0.3 to 0.65. The current meter reads far below what the drive must draw, or the lever or scale too high.`;
     case "blades-bend":
@@ -33,7 +36,7 @@ export function suspectText(s: SweepSuspect): string {
     case "slip":
       return `At the top the propeller turns ${percent(-s.change)} slower than the voltage would have it: a belt, a collet or a grub screw slips.`;
     case "friction":
-      return `Rising and falling readings differ by ${plain(Math.abs(s.value), "force")} at half throttle${s.value < 0 ? ": the pivot sticks, as readings lag behind" : ": heat and a tiring pack take more than friction gives"}.`;
+      return `Rising and falling readings differ by ${plain(Math.abs(s.value), "force", habit)} at half throttle${s.value < 0 ? ": the pivot sticks, as readings lag behind" : ": heat and a tiring pack take more than friction gives"}.`;
     case "fades":
       return `The last sweep tops out ${percent(s.share, 1)} lower than the first: heat and a pack that empties.`;
   }
@@ -67,9 +70,9 @@ export function learnText(r: LearnResult & { ok: true }): string {
 }
 
 /** One sentence for a comparison. `names` in the order of the sweeps. */
-export function comparisonText(c: Comparison, names: readonly string[]): string {
+export function comparisonText(c: Comparison, names: readonly string[], habit: UnitHabit): string {
   const at =
-    c.equal === "throttle" ? `${percent(c.at)} throttle` : plain(c.at, c.equal === "thrust" ? "force" : "power");
+    c.equal === "throttle" ? `${percent(c.at)} throttle` : plain(c.at, c.equal === "thrust" ? "force" : "power", habit);
   const [first, second] = [names[0] ?? "", names[1] ?? ""];
   const d = c.against[1];
   if (!d) return `At equal ${c.equal} there is nothing to compare: ${at} was not measured of both.`;
@@ -80,18 +83,18 @@ export function comparisonText(c: Comparison, names: readonly string[]): string 
     : `At ${at}, no measurable difference in ${what}: ${percent(d.value, 1)} ± ${percent(d.sd, 1)}. Repeat, or measure more finely.`;
 }
 
-export function fastThrottleText(f: FastThrottleFinding): string {
+export function fastThrottleText(f: FastThrottleFinding, habit: UnitHabit): string {
   switch (f.kind) {
     case "untested":
       return "Nothing tried yet.";
     case "none":
       return "No cut-out in any trial: not with these propellers and ramps.";
     case "ramp":
-      return `The ramp decides: ${plain(f.diameter, "length", "metric", 0)} cuts out at ${f.fails.toFixed(2)} s and holds at ${f.safe.toFixed(2)} s. Slow the throttle to that.`;
+      return `The ramp decides: ${plain(f.diameter, "length", habit, habit === "metric" ? 0 : 1)} cuts out at ${f.fails.toFixed(2)} s and holds at ${f.safe.toFixed(2)} s. Slow the throttle to that.`;
     case "size":
-      return `The size decides: at ${f.ramp.toFixed(2)} s, ${plain(f.fails, "length", "metric", 0)} cuts out and ${plain(f.holds, "length", "metric", 0)} holds. A smaller propeller, or a stronger controller.`;
+      return `The size decides: at ${f.ramp.toFixed(2)} s, ${plain(f.fails, "length", habit, habit === "metric" ? 0 : 1)} cuts out and ${plain(f.holds, "length", habit, habit === "metric" ? 0 : 1)} holds. A smaller propeller, or a stronger controller.`;
     case "voltage":
-      return `The pack sinks to ${plain(f.lowest, "voltage")}, at or below ${plain(f.floor, "voltage")} where controllers cut: a stronger or warmer pack before anything else.`;
+      return `The pack sinks to ${plain(f.lowest, "voltage", habit)}, at or below ${plain(f.floor, "voltage", habit)} where controllers cut: a stronger or warmer pack before anything else.`;
     case "all":
       return "It cuts out whatever the size and the ramp: look at timing, plugs, sensor leads and the supply, not at the propeller.";
     case "unresolved":

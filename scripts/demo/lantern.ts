@@ -21,6 +21,9 @@ const fan = (
   propellerItemId: itemId,
   learned: null,
   measured: null,
+  places: [],
+  copiesBecause: "",
+  propulsor: null,
   around: null,
   motorItemId: null,
   controllerItemId: null,
@@ -43,6 +46,23 @@ const fan = (
     pitch: known(0.035, "datasheet"),
     blades: 2,
     chord: known(0.009, "measured", "ruler"),
+  },
+});
+
+/** A lift fan sits in a short duct through the gondola: the envelope's film hangs just above it. */
+const ducted = (drive: Unit): Unit => ({
+  ...drive,
+  copiesBecause: "they came as a pair and only trim the height",
+  propulsor: {
+    kind: "ducted fan",
+    diameter: known(0.056, "measured", "caliper"),
+    hub: known(0.016, "measured", "caliper"),
+    blades: 5,
+    pitch: known(0.034, "datasheet"),
+    chord: known(0.01, "measured", "ruler"),
+    length: 0.03,
+    exit: known(0.0024, "measured", "caliper"),
+    lip: "rounded",
   },
 });
 
@@ -218,8 +238,8 @@ const lantern1: Design = {
   ],
   units: [
     fan("u12", "Side fans", "ahead", 2, "half each", "side"),
-    fan("u3", "Lift, fore", "up", 1, "clockwise", "lift-f"),
-    fan("u4", "Lift, aft", "up", 1, "anticlockwise", "lift-a"),
+    ducted(fan("u3", "Lift, fore", "up", 1, "clockwise", "lift-f")),
+    ducted(fan("u4", "Lift, aft", "up", 1, "anticlockwise", "lift-a")),
     fan("u5", "Tail fan", "starboard", 1, "clockwise", "tail"),
   ],
   conductors: [

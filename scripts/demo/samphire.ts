@@ -122,7 +122,10 @@ const samphire1: Design = {
   schools: { balance: "stable", changes: "one at a time", testing: "build, break, learn" },
   setup: [setting("s1", "Radio", "fail-safe", "Fail-safe", "both screws stop")],
 };
-/** Screws in silt: nothing computes them, so they were tied to a luggage scale in the reed bed. */
+/**
+ * Screws in silt: what is computed of them is an order of magnitude, so they were tied to a luggage scale in the reed
+ * bed.
+ */
 const drums: Unit = {
   id: "d1",
   name: "Screws",
@@ -135,8 +138,21 @@ const drums: Unit = {
   tilt: 0,
   throttleLimit: 1,
   reversible: true,
+  places: [],
+  copiesBecause: "",
+  propulsor: {
+    kind: "screw drum",
+    on: "mud",
+    length: { value: 0.4, evidence: "measured" },
+    diameter: { value: 0.064, evidence: "measured" },
+    lead: { value: 0.09, evidence: "measured" },
+    blade: { value: 0.012, evidence: "measured" },
+    starts: 1,
+    under: { value: 0.4, evidence: "guess" },
+    load: { value: 1.2, evidence: "measured" },
+  },
   spin: "half each",
-  surroundings: "not a propeller",
+  surroundings: null,
   learned: null,
   around: null,
   measured: {

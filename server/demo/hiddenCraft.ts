@@ -56,7 +56,10 @@ export function realSetup(design: Design, hidden: Hidden, mass: number): PowerSe
   if (!nominalSetup(real, mass)) return null;
   const inputs = powerInputs(real, { value: mass, sd: 0, evidence: "proven" });
   const values = new Map(
-    inputs.map((i) => [inputId(i), i.value * (i.key === "mass" ? 1 : (hidden.drive[i.key] ?? 1))]),
+    inputs.map((i) => [
+      inputId(i),
+      i.value * (i.key === "mass" ? 1 : (hidden.drive[i.key as keyof typeof hidden.drive] ?? 1)),
+    ]),
   );
   return setUp(real, values, null, { lift: hidden.drive.bladeLift ?? 1, drag: hidden.drive.bladeDrag ?? 1 });
 }

@@ -62,6 +62,7 @@ export function readThrust(test: ThrustTest, design: Design, hidden: Hidden, ran
     controller,
     gear,
     propeller,
+    propulsor: null,
     battery: {
       chemistry: battery.chemistry,
       series: battery.series,

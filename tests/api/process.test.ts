@@ -1,5 +1,7 @@
 import { spawnSync } from "node:child_process";
-import { rmSync } from "node:fs";
+import { readFileSync, rmSync } from "node:fs";
+import { get } from "node:https";
+import { join } from "node:path";
 import { afterAll, describe, expect, it } from "vitest";
 import type { CraftRecord } from "../../api/contracts";
 import { newFault } from "../../core/design/craftFile";
@@ -108,6 +110,42 @@ describe("the server as a process", () => {
     });
     expect(r.status).toBe(1);
     expect(r.stderr).toMatch(/not a port: a whole number/);
+  });
+});
+
+describe("with a certificate", () => {
+  const [certificate, key] = ["certificate.pem", "key.pem"].map((n) => join(root, "tests/fixtures", n));
+  it("answers by https, and to whoever trusts that certificate only", async () => {
+    const own = freshFolder();
+    const server = await spawnServer(own, ["--certificate", certificate ?? "", "--key", key ?? ""]);
+    expect(server.address).toMatch(/^https:/);
+    const ask = (trusted: boolean) =>
+      new Promise<number>((done, fail) => {
+        const ca = trusted ? readFileSync(certificate ?? "") : undefined;
+        get(`${server.address}/api/crafts`, { ca }, (r) => done(r.resume().statusCode ?? 0)).on("error", fail);
+      });
+    expect(await ask(true)).toBe(200);
+    await expect(ask(false)).rejects.toThrow(/certificate/);
+    server.process.kill("SIGTERM");
+    await server.exited;
+    rmSync(own, { recursive: true, force: true });
+  });
+  it.each([
+    [["--certificate", certificate], /belong together: give/],
+    [["--certificate", "nowhere.pem", "--key", key], /“nowhere.pem” cannot be read/],
+    [["--certificate", certificate, "--key", certificate], /do not belong together, or are not in PEM/],
+  ])("says what is wrong of %j, before it opens anything", (args, message) => {
+    const r = spawnSync(
+      process.execPath,
+      ["--import", "tsx", "server/main.ts", "--data", "/nowhere/at/all", ...args.map(String)],
+      {
+        cwd: root,
+        encoding: "utf8",
+      },
+    );
+    expect(r.status).toBe(1);
+    expect(r.stderr).toMatch(message);
+    expect(r.stdout).toBe("");
   });
 });
 

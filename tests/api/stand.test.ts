@@ -4,6 +4,7 @@ import { SAFETY, type Safety } from "../../core/design/bench";
 import { SimulatedStand } from "../../server/stand/simulatedStand";
 import { apiForTests, problem } from "../support/api";
 import { quietDesign } from "../support/designs";
+import { kindAs } from "../support/kinds";
 import { setupFor } from "../support/stand";
 
 // Ten times as fast as life.
@@ -56,6 +57,15 @@ describe("the stand over the wire", () => {
     expect(events.length).toBeGreaterThanOrEqual(5);
     expect(events[0]?.reading).toMatchObject({ throttle: 0, rpm: 0 });
     expect(events[0]?.reading.voltage ?? 0).toBeGreaterThan(10);
+  });
+  it("refuses what it knows no model of: it would answer for a propeller", async () => {
+    const setup = setupFor(quietDesign());
+    const refused = await call("POST", "/api/stand/setup", {
+      ...setup,
+      unit: { ...setup.unit, propulsor: kindAs("ducted fan") },
+    });
+    expect(refused.status).toBe(400);
+    expect(JSON.stringify(refused.body)).toMatch(/open propellers only/);
   });
   it("takes no throttle above idle without the safety list, and none above 20 % indoors", async () => {
     await setUp();

@@ -51,7 +51,7 @@ describe("no view has anything that axe calls serious or critical", () => {
     const found: string[] = [];
     const note = (where: string, list: string[]) => void found.push(...list.map((w) => `${where}: ${w}`));
     await user.page.setViewport(SIZES.desk);
-    await user.open(path);
+    await user.go(path);
     await user.page.evaluate(AXE);
     note("desk", await wrong());
     await theme("night");
@@ -63,6 +63,7 @@ describe("no view has anything that axe calls serious or critical", () => {
     note("phone, dark", await wrong(["color-contrast"]));
     await theme("paper");
     note("phone", await wrong());
+    expect(new URL(user.page.url()).pathname).toBe(path.split("?")[0]);
     expect(found).toEqual([]);
   });
 });

@@ -1,9 +1,10 @@
 import { writeFileSync } from "node:fs";
 import { join } from "node:path";
+import { gzipSync } from "node:zlib";
 import type { ElementHandle } from "puppeteer-core";
 import { afterAll, describe, expect, it } from "vitest";
 import { demoInBrowser } from "../support/browser";
-import type { User } from "../support/page";
+import { type User, settled } from "../support/page";
 
 const demo = demoInBrowser();
 const PHONE = { width: 390, height: 844, isMobile: true, hasTouch: true };
@@ -105,7 +106,8 @@ describe("field mode on a phone", () => {
     )) as unknown as ElementHandle<HTMLInputElement>;
     await input.uploadFile(shot);
     await user.see("Photo, 0:");
-    await user.page.reload({ waitUntil: "networkidle0" });
+    await user.page.reload({ waitUntil: "domcontentloaded" });
+    await settled(user.page);
     await user.see("Photo, 0:");
     await user.page.waitForSelector('[aria-label="Rose, 1 times"]');
   });
@@ -240,6 +242,82 @@ describe("field mode on a phone", () => {
     const file = await demo.exported("tern");
     expect(file.runs.filter((r) => r.purpose === "Kept over night?").length).toBe(1);
     await next.page.close();
+  });
+
+  it("takes what was read of each drive, and says at once which one differs", async () => {
+    const user = demo.user();
+    await user.page.setViewport(PHONE);
+    await user.open("/field/lantern/v2");
+    const { tap, hold, begin } = thumb(user);
+    await begin("Do the fans pull alike?");
+    await hold(1300);
+    await user.page.$eval("details summary", (e) => (e as HTMLElement).click());
+    await user.fill("Side fans 1, current", "8.1");
+    await user.fill("Side fans 2, current", "0");
+    await user.see(/Side fans 2 gives nothing: 0\.0\sA where its like read 8\.1\sA; dead or unplugged/);
+    await user.fill("Side fans 1, rpm", "-5");
+    await user.see(/Accepted: 0\srpm to 1/);
+    await user.fill("Side fans 1, rpm", "");
+    await user.fill("Side fans 1, temperature", "-300");
+    await user.see(/Accepted: −60\s°C to 400\s°C/);
+    await user.fill("Side fans 1, temperature", "");
+    expect(await user.page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+    await tap("Aborted");
+    await tap("Put it in the log");
+    await user.see("is in the log.");
+    const run = (await demo.exported("lantern")).runs.at(-1);
+    expect(run?.perDrive.map((d) => [d.copy, d.current, d.rpm])).toEqual([
+      [1, 8.1, null],
+      [2, 0, null],
+    ]);
+    await user.page.setViewport({ width: 1280, height: 800 });
+    await user.open(`/craft/lantern/v2/runs?run=${run?.number}`);
+    await user.page.waitForSelector('[data-odd="gives nothing"]');
+    await user.click("Edit");
+    await user.fill("Side fans 2, current", "8.3");
+    await user.click("Save");
+    await user.page.waitForFunction(() => document.querySelector("[data-odd]") === null);
+    await user.page.setViewport(PHONE);
+  });
+
+  it("opens without a server once it was opened, and what is logged then is sent later", async () => {
+    const user = await demo.another();
+    await user.page.setViewport(PHONE);
+    await user.open("/field/tern/v4");
+    await user.page.waitForFunction(() => navigator.serviceWorker.ready.then(() => true));
+    await demo.stopServer();
+    await user.page.goto("about:blank");
+    await user.open("/field/tern/v4");
+    await user.see("Cannot reach the server: this is the craft as it was read last.");
+    await user.see("Locked:");
+    const { tap, hold, begin } = thumb(user);
+    await begin("With no server anywhere?");
+    await tap("Rose");
+    await hold(1300);
+    await tap("Partly successful");
+    await tap("Put it in the log");
+    await waiting(user, 1);
+    // A version whose page was never opened here is not made up.
+    await user.open("/field/tern/v1");
+    await user.see("Cannot reach the server.");
+    await demo.startServer();
+    await waiting(user, 0);
+    const file = await demo.exported("tern");
+    expect(file.runs.filter((r) => r.purpose === "With no server anywhere?").length).toBe(1);
+    await user.open("/field/tern/v99");
+    await user.see("There is no version v99 of Tern.");
+    await user.page.close();
+  });
+
+  it("is small: script and style of it are sent in less than 200 kB", async () => {
+    const page = await (await fetch(`${demo.address()}/field/tern/v4`)).text();
+    const files = [...new Set([...page.matchAll(/\/assets\/[\w.-]+/g)].map(([path]) => path))];
+    let sent = 0;
+    for (const path of files)
+      sent += gzipSync(new Uint8Array(await (await fetch(demo.address() + path)).arrayBuffer())).length;
+    expect(files.length).toBeGreaterThan(2);
+    expect(sent).toBeGreaterThan(50_000);
+    expect(sent).toBeLessThan(200_000);
   });
 
   it("after a crash the evidence stands before everything else, in its order, here and at the desk", async () => {

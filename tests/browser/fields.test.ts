@@ -90,6 +90,18 @@ describe("a field", () => {
     }
     await user.saved();
   });
+  it("says its value in the other units while it is entered, until something is typed", async () => {
+    await user.open("/craft/tern/v5/layout");
+    const field = await user.page.waitForSelector('input[aria-label="Nose block, x"]');
+    await field?.focus();
+    const echo = await user.page.waitForSelector("[data-echo]");
+    const mm = Number(await field?.evaluate((e) => (e as HTMLInputElement).value));
+    expect(await echo?.evaluate((e) => e.textContent)).toBe(`${(mm / 25.4).toFixed(2)}\u00a0in`);
+    await user.page.keyboard.type("19");
+    await user.page.waitForFunction(() => document.querySelector("[data-echo]") === null);
+    await user.page.keyboard.press("Escape");
+    await user.page.waitForFunction(() => document.querySelector("[data-echo]") === null);
+  });
   it("says how it read a capacity without a unit", async () => {
     await user.open("/craft/tern/v5/power");
     await user.click("3 cells, 3.8 Ah");

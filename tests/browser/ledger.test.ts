@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { demoInBrowser } from "../support/browser";
-import type { User } from "../support/page";
+import { type User, settled } from "../support/page";
 
 const demo = demoInBrowser();
 let user: User;
@@ -191,7 +191,8 @@ describe("a list that is looked through", () => {
     );
     await user.page.keyboard.press("Escape");
     expect(await user.page.$('[data-col="blur"]')).toBeNull();
-    await user.page.reload({ waitUntil: "networkidle0" });
+    await user.page.reload({ waitUntil: "domcontentloaded" });
+    await settled(user.page);
     expect(await user.page.$('[data-col="blur"]')).toBeNull();
     expect(await user.page.$('[data-col="z"]')).not.toBeNull();
   });

@@ -45,7 +45,10 @@ describe("for whoever does not see the page", () => {
   it.each(PATHS)(
     "%s: whatever can be acted on has a name, and no two fields of one form share it by mistake",
     async (path) => {
-      await user.open(path);
+      await user.go(path);
+      // It is the view of this address that stands there, not the one before.
+      const station = /\/craft\/\w+\/\w+\/(\w+)/.exec(path)?.[1];
+      if (station) expect((await user.page.title()).toLowerCase()).toContain(station);
       const list = await acts();
       expect(list.length).toBeGreaterThan(3);
       expect(list.filter((n) => (n.name ?? "").trim() === "").map((n) => n.role)).toEqual([]);

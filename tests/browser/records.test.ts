@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { demoInBrowser } from "../support/browser";
-import type { User } from "../support/page";
+import { type User, settled } from "../support/page";
 
 const demo = demoInBrowser();
 let user: User;
@@ -11,7 +11,7 @@ const tern = async (label: string) => {
   return found;
 };
 const fits = async (path: string) => {
-  await user.open(path);
+  await user.go(path);
   const wide = await user.page.evaluate(() =>
     Math.max(document.documentElement.scrollWidth, document.querySelector("main")?.scrollWidth ?? 0),
   );
@@ -82,7 +82,8 @@ describe("planning a run", () => {
       open - 1,
     );
     await user.page.waitForNetworkIdle();
-    await user.page.reload({ waitUntil: "networkidle0" });
+    await user.page.reload({ waitUntil: "domcontentloaded" });
+    await settled(user.page);
     await user.page.waitForSelector('[data-check="at the site/rules"] input:checked');
     expect(await user.page.$$eval("[data-check] input:not(:checked)", (l) => l.length)).toBe(open - 1);
     const plan = (await file()).plans.at(-1);
@@ -291,6 +292,7 @@ describe("faults that come again", () => {
 describe("versions", () => {
   it("stand as a tree: branch raised and paused, the last that worked marked", async () => {
     await user.open("/craft/tern/v5/versions");
+    await user.page.waitForSelector('[data-version="v3b"]');
     expect(await user.page.$eval('[data-version="v3b"]', (e) => e.getAttribute("data-lane"))).toBe("1");
     expect(await user.read('[data-version="v3b"]')).toMatch(/paused/);
     expect(await user.read('[data-version="v4"]')).toMatch(/last that worked/);
@@ -298,6 +300,7 @@ describe("versions", () => {
   });
   it("list every difference by itself; a reason and a claim are said of it before the first run", async () => {
     await user.open("/craft/annulus/v2/versions");
+    await user.page.waitForSelector("[data-thing]");
     const thing = await user.page.$eval("[data-thing]", (e) => ({
       key: e.getAttribute("data-thing") ?? "",
       name: e.querySelector("b")?.textContent ?? "",
@@ -332,6 +335,8 @@ describe("versions", () => {
     // v5 was run by now: it is frozen, and its set-up opens a child draft.
     await user.open("/craft/tern/v5/versions?setup=1");
     expect(await user.read('[data-stale="Pitch damper"]')).toMatch(/stale: .*propeller/);
+    await user.see(/Set-up: [2-9] things to look at/);
+    await user.page.$eval('[data-record="set-up"] summary', (e) => (e as HTMLElement).click());
     await user.see(/Workaround since v4: Gain 15 % hides “rime on the gyro bracket/);
     await user.fill("Gain, value", "25 %");
     await user.see("v5 is frozen: open a child draft");

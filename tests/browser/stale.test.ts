@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { demoInBrowser } from "../support/browser";
 import { send } from "../support/server";
 import type { HTTPRequest } from "puppeteer-core";
-import type { User } from "../support/page";
+import { type User, settled } from "../support/page";
 
 const demo = demoInBrowser();
 let user: User;
@@ -158,7 +158,8 @@ describe("edits that cannot be sent", () => {
     await new Promise((r) => setTimeout(r, 3500));
     expect(tries).toBeGreaterThan(1);
     // Leaving asks; it is left all the same.
-    await user.page.reload({ waitUntil: "networkidle0" });
+    await user.page.reload({ waitUntil: "domcontentloaded" });
+    await settled(user.page);
     await user.see("edits that were not saved when the page was left stand again");
     expect(await user.page.$eval('input[aria-label="Altitude"]', (e) => (e as HTMLInputElement).value)).toMatch(/^444/);
     expect(await purpose()).toBe(333);

@@ -129,6 +129,17 @@ const run = fc.record({
   cautionsRead: fc.boolean(),
   notes: words(400),
   metrics: list(metric, 4),
+  perDrive: list(
+    fc.record({
+      unit: words(20).map((w) => w || "drive"),
+      copy: fc.integer({ min: 1, max: 64 }),
+      name: words(60),
+      current: maybe(number(0, 1e4)),
+      rpm: maybe(number(0, 1e6)),
+      temperature: maybe(number(-60, 400)),
+    }),
+    3,
+  ),
   course: words(60),
   laps: list(lap),
   plan: fc.constant(null),

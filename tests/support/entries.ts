@@ -12,6 +12,7 @@ export const newRun = (change: Partial<NewRun> = {}): NewRun => ({
   outcome: "passed",
   cautionsRead: true,
   notes: "",
+  perDrive: [],
   course: "",
   laps: [],
   plan: null,

@@ -1,9 +1,13 @@
-import type { ElementHandle, Page } from "puppeteer-core";
+import type { ElementHandle, HTTPRequest, Page } from "puppeteer-core";
 
 /** A page driven as a person would: by visible words and accessible names. */
 export interface User {
   page: Page;
   open: (path: string) => Promise<void>;
+  /**
+   * The same as a link within the application: nothing is loaded anew. For looking at a view, not for what was kept.
+   */
+  go: (path: string) => Promise<void>;
   click: (name: string) => Promise<void>;
   /** Puts text into the field with this accessible name, as typing would, and leaves the field. */
   fill: (label: string, text: string, leaveWith?: "Tab" | "Enter") => Promise<void>;
@@ -12,6 +16,8 @@ export interface User {
   gone: (text: string) => Promise<void>;
   /** Text of the first element that matches. */
   read: (selector: string) => Promise<string>;
+  /** Waits until a verdict of this code is told (or, with false, no longer is): the column may follow the sheet. */
+  told: (code: string, is?: boolean) => Promise<void>;
   saved: () => Promise<void>;
   key: (key: string) => Promise<void>;
   /** Goes to a station by its key and waits until it stands there. */
@@ -20,8 +26,63 @@ export interface User {
 
 const WAIT = 15_000;
 
+/** What a page is waiting for: scripts and data, not the stream that it listens to. */
+const ASKED = ["document", "script", "fetch", "xhr", "stylesheet"];
+const asking = new WeakMap<Page, { open: Set<HTTPRequest>; begun: number }>();
+function watched(page: Page): { open: Set<HTTPRequest>; begun: number } {
+  const known = asking.get(page);
+  if (known) return known;
+  const now = { open: new Set<HTTPRequest>(), begun: 0 };
+  page.on("request", (r) => {
+    if (!ASKED.includes(r.resourceType())) return;
+    now.begun++;
+    now.open.add(r);
+  });
+  page.on("requestfinished", (r) => now.open.delete(r));
+  page.on("requestfailed", (r) => now.open.delete(r));
+  asking.set(page, now);
+  return now;
+}
+
+/**
+ * Turns of the page without a change of its document: counted, since while it works on something nothing changes
+ * either.
+ */
+const standsStill = (page: Page) =>
+  page.evaluate(
+    () =>
+      new Promise<void>((done) => {
+        let still = 0;
+        const seen = new MutationObserver(() => (still = 0));
+        seen.observe(document.body, { childList: true, subtree: true });
+        const end = setTimeout(finish, 2000);
+        const turn = setInterval(() => ++still >= 6 && finish(), 20);
+        function finish() {
+          clearTimeout(end);
+          clearInterval(turn);
+          seen.disconnect();
+          done();
+        }
+      }),
+  );
+
+/** A page has drawn what it was opened for, waits for no script and no data, and its document stands still. */
+export async function settled(page: Page): Promise<void> {
+  await page.waitForFunction(() => {
+    const text = document.querySelector("main")?.innerText.trim() ?? "";
+    return text !== "" && !text.includes("Opening …");
+  });
+  const asked = watched(page);
+  for (let k = 0; k < 40; k++) {
+    const begun = asked.begun;
+    await standsStill(page);
+    if (asked.open.size === 0 && asked.begun === begun) return;
+  }
+}
+
 export function userOf(page: Page, address: string): User {
   page.setDefaultTimeout(WAIT);
+  watched(page);
   // A page in the background draws nothing: the one that is used stands in front.
   const front = () => page.bringToFront();
   const field = async (label: string): Promise<ElementHandle<HTMLInputElement>> => {
@@ -36,7 +97,23 @@ export function userOf(page: Page, address: string): User {
     page,
     open: async (path) => {
       await front();
-      await page.goto(address + path, { waitUntil: "networkidle0" });
+      await page.goto(address + path, { waitUntil: "domcontentloaded" });
+      await settled(page);
+    },
+    go: async (path) => {
+      // The page at the site is one of its own: no link within the application leads there.
+      const apart = (url: string) => url.startsWith("/field/");
+      if (!page.url().startsWith(address) || apart(path) || apart(page.url().slice(address.length)))
+        return user.open(path);
+      await front();
+      await page.evaluate((to) => {
+        history.pushState({ idx: (history.state?.idx ?? 0) + 1 }, "", to);
+        dispatchEvent(new PopStateEvent("popstate", { state: history.state }));
+      }, path);
+      // The view before stands until the next one is there: its title tells which it is.
+      const station = /^\/craft\/[^/]+\/[^/]+\/(\w+)/.exec(path)?.[1];
+      if (station) await page.waitForFunction((s) => document.title.toLowerCase().includes(s), {}, station);
+      await settled(page);
     },
     click: async (name) => {
       await front();
@@ -93,6 +170,19 @@ export function userOf(page: Page, address: string): User {
     read: async (selector) => {
       const element = await page.waitForSelector(selector);
       return (await element?.evaluate((e) => (e as HTMLElement).innerText.replace(/\s+/g, " ").trim())) ?? "";
+    },
+    told: async (code, is = true) => {
+      await page
+        .waitForFunction(
+          (c: string, wanted: boolean) => Boolean(document.querySelector(`[data-code="${c}"]`)) === wanted,
+          { timeout: WAIT },
+          code,
+          is,
+        )
+        .catch(async () => {
+          const told = await page.$$eval("[data-code]", (l) => l.map((e) => (e as HTMLElement).dataset.code));
+          throw new Error(`${code} is ${is ? "not" : "still"} told, but ${told.join(", ")}`);
+        });
     },
     saved: async () => {
       await front();

@@ -2,6 +2,7 @@
 export const POWERED = [
   "never-rotates/thrust",
   "no-hover/thrust",
+  "no-hover/one-dead",
   "no-hover/intake",
   "no-hover/sag",
   "no-hover/propeller",
@@ -12,7 +13,9 @@ export const POWERED = [
   "rolls-at-release/reversed",
   "cannot-climb/flat-pack",
   "cannot-climb/propeller",
+  "cannot-climb/one-dead",
   "will-not-start-moving/thrust",
+  "scrapes-one-side/one-weak",
   "shake-one-rpm/resonance",
   "shake-one-rpm/imbalance",
   "shake-all-rpm/imbalance",

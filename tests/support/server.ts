@@ -109,7 +109,7 @@ export async function spawnServer(
   const address = await new Promise<string>((resolve) => {
     const look = (chunk: Buffer) => {
       text += chunk.toString();
-      const found = /http:\/\/localhost:\d+/.exec(text);
+      const found = /https?:\/\/localhost:\d+/.exec(text);
       if (found) resolve(found[0]);
     };
     child.stdout?.on("data", look);

@@ -19,7 +19,7 @@ export function setupFor(design: Design, faults: Partial<StandSetup["faults"]> =
   if (!unit || !battery) throw new Error("no drive");
   const { motor, controller, gear, propeller } = unit;
   return {
-    unit: { motor, controller, gear, propeller },
+    unit: { motor, controller, gear, propeller, propulsor: null },
     battery: {
       chemistry: battery.chemistry,
       series: battery.series,

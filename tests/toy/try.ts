@@ -16,7 +16,7 @@ const told = (o: ReturnType<typeof reportFile>) => (o.ok ? JSON.stringify(o.outp
 console.log(
   JSON.stringify({
     listed: (METRICS as Record<string, { label: string }>).sideForce?.label,
-    finding: finding && findingText(finding),
+    finding: finding && findingText(finding, "metric"),
     working: workingOf(last.design, evaluation, "sideForce" as never)
       .map((i) => i.name)
       .join(),

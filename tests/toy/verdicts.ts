@@ -9,6 +9,6 @@ const blown = verdict<{ force: number }>({
       ? [{ page: "layout", severity: "care", about: "side", params: { force: result.force }, figure: null }]
       : [];
   },
-  says: (p) => `The wind pushes it aside with ${plain(p.force, "force")}`,
+  says: (p, habit) => `The wind pushes it aside with ${plain(p.force, "force", habit)}`,
 });
 export const verdicts = { "blown-aside": blown };

@@ -11,7 +11,7 @@ const at = (list: ListName, label = "v4", stage = 4, of: CraftFile = file) => {
   if (!version) throw new Error(label);
   const stops = evaluate(version.design)
     .findings.filter((f) => f.severity === "stop")
-    .map((f) => ({ id: `${f.code}-${f.about}`, text: findingText(f) }));
+    .map((f) => ({ id: `${f.code}-${f.about}`, text: findingText(f, "metric") }));
   return checklist(of, version, stops, list, stage);
 };
 const words = (lines: { text: string }[]) => lines.map((l) => l.text).join("\n");

@@ -160,8 +160,8 @@ describe("numerics", () => {
     expect(miss({ value: 1, sd: 0 }, { value: 2, sd: 0 })).toBeNull();
   });
   it("value and ± are shown to the same digit", () => {
-    expect(show(0.3473, 0.0033, "length")).toEqual({ value: "347", sd: "3", unit: "mm" });
-    expect(show(0.3473, 0.0013, "length")).toEqual({ value: "347.3", sd: "1.3", unit: "mm" });
-    expect(show(-0.0004, null, "length").value).toBe("−0.4");
+    expect(show(0.3473, 0.0033, "length", "metric")).toEqual({ value: "347", sd: "3", unit: "mm" });
+    expect(show(0.3473, 0.0013, "length", "metric")).toEqual({ value: "347.3", sd: "1.3", unit: "mm" });
+    expect(show(-0.0004, null, "length", "metric").value).toBe("−0.4");
   });
 });

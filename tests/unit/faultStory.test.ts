@@ -78,13 +78,34 @@ describe("suspects moved by what is on record", () => {
     });
   });
 
+  it("what each drive read moves the causes that it speaks of, and no others", () => {
+    const climb = SYMPTOMS.find((s) => s.id === "cannot-climb");
+    if (!climb) throw new Error("no such symptom");
+    const plain = rankCauses(climb, quiet).map((r) => r.cause.id);
+    const read = rankCauses(climb, { ...quiet, odd: [{ name: "Rotor 2", odd: "gives nothing" }] });
+    expect(plain.indexOf("one-dead")).toBeGreaterThan(0);
+    expect(read[0]?.cause.id).toBe("one-dead");
+    expect(read[0]?.reasons).toEqual([{ why: "read", drive: "Rotor 2", odd: "gives nothing", effect: 1 }]);
+    expect(read.slice(1).every((r) => r.reasons.length === 0)).toBe(true);
+    // A hot one tells nothing of a craft that will not climb.
+    const hot = rankCauses(climb, { ...quiet, odd: [{ name: "Rotor 2", odd: "hotter" }] });
+    expect(hot.map((r) => r.cause.id)).toEqual(plain);
+    const warm = SYMPTOMS.find((s) => s.id === "motor-hot");
+    expect(warm && rankCauses(warm, { ...quiet, odd: [{ name: "Rotor 2", odd: "hotter" }] })[0]?.cause.id).toBe(
+      "cooling",
+    );
+  });
+
   it("each reason has its sentence", () => {
-    const say = (reason: Parameters<typeof reasonText>[0]) => reasonText(reason, []);
+    const say = (reason: Parameters<typeof reasonText>[0]) => reasonText(reason, [], "metric");
     expect(say({ why: "before", fault: 3, effect: 1 })).toBe("up: it was this in F-03");
     expect(say({ why: "repaired", fault: 12, effect: 1 })).toMatch(/F-12.*no run has proven it/);
     expect(say({ why: "unverified", part: "Tail boom", effect: 1 })).toMatch(/Tail boom/);
     expect(say({ why: "pack", state: "held", effect: -1 })).toBe("down: the pack was full and held its volts");
     expect(say({ why: "changed", kind: "propeller", effect: 1 })).toMatch(/propeller/);
+    expect(say({ why: "read", drive: "Rotor 2", odd: "hotter", effect: 1 })).toBe(
+      "up: Rotor 2 was hotter than its like in that run's readings",
+    );
   });
 
   it("histories with a planted cause, told only by repairs, earlier faults, new parts and the pack: among the first three in at least 8 of 10", () => {
@@ -183,7 +204,7 @@ describe("what a test takes", () => {
   });
   it("every test says both, none by default; the powered ones are these and no others", () => {
     const all = SYMPTOMS.flatMap((s) => s.causes.map((c) => ({ ...c, id: `${s.id}/${c.id}` })));
-    expect(all).toHaveLength(291);
+    expect(all).toHaveLength(294);
     for (const c of all) expect(typeof c.powered, c.id).toBe("boolean");
     const powered = all.filter((c) => c.powered).map((c) => c.id);
     expect(powered).toEqual(POWERED);

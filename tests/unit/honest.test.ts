@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { evaluate, workingOf } from "../../core/evaluate";
 import { coldCapacity } from "../../core/subjects/energy/battery";
 import { discharge, endurance } from "../../core/subjects/energy/endurance";
-import { WORK, followState, solveState, stateForThrust, thrustIn } from "../../core/subjects/propulsion/chain";
+import { WORK, followState, solveState, stateForThrust, thrustIn } from "../../core/subjects/propulsion/state";
 import { indices, nominalSetup } from "../../core/subjects/propulsion/nominal";
 import { propellerMap, variedMap } from "../../core/subjects/propulsion/propeller";
 import { air } from "../../core/subjects/air/air";

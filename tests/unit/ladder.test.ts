@@ -43,7 +43,7 @@ describe("usual ladders", () => {
     for (const rung of ladder) {
       expect(rung.gates.length).toBeGreaterThan(0);
       expect(new Set(rung.gates.map((g) => g.id)).size).toBe(rung.gates.length);
-      for (const g of rung.gates) expect(gateText(g).length).toBeGreaterThan(5);
+      for (const g of rung.gates) expect(gateText(g, "metric").length).toBeGreaterThan(5);
     }
     expect(new Set(ladder.map((r) => r.name)).size).toBe(7);
     // From the third rung on it can hurt somebody at a distance: the rung says so by itself.
@@ -169,7 +169,7 @@ describe("how far a version got, and what locks it", () => {
     const file = craft([v], [run(1, "v1", 1)]);
     const [lock] = locksFor(file, versionOf(file, "v1"), findings, 2);
     expect(lock).toEqual({ kind: "verdict", code: "cg-outside", subject: stop?.about });
-    expect(lock && lockText(lock, () => stop && findingText(stop))).toMatch(/CG sits/);
+    expect(lock && lockText(lock, () => stop && findingText(stop, "metric"))).toMatch(/CG sits/);
     expect(lock && lockText(lock)).toMatch(/stop verdict: cg outside/);
   });
   it("a crash locks the whole line until its evidence is secured and a suspect has been tested", () => {

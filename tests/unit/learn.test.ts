@@ -114,7 +114,7 @@ describe("what a sweep teaches", () => {
     expect(solved?.status === "converged" && Math.abs(solved.point.thrust / (top?.thrust ?? 1) - 1) < 0.03).toBe(true);
   });
   it.each<[string, (r: ThrustReading[]) => ThrustReading[], RegExp]>([
-    ["no volts", (r) => r.map((x) => ({ ...x, voltage: null })), /Volts and amps are needed/],
+    ["no volts", (r) => r.map((x) => ({ ...x, voltage: null })), /with a scale alone: in power, under the drive/i],
     ["half a sweep", (r) => r.filter((x) => x.throttle < 0.5), /ends at 45 % throttle/],
     ["a speed read with the wrong pole count", (r) => r.map((x) => ({ ...x, rpm: (x.rpm ?? 0) * 7 })), /pole count/],
     [

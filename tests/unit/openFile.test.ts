@@ -57,6 +57,27 @@ describe("what holds the craft up of version 3", () => {
   });
 });
 
+describe("drives of version 4", () => {
+  it("turn an open propeller until somebody says otherwise", () => {
+    const opened = openCraftFile(read("fixtures/craft-4.json"));
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    const units = opened.file.versions.flatMap((v) => v.design.units);
+    expect(units.length).toBeGreaterThan(0);
+    for (const u of units) expect(u.propulsor).toBeNull();
+  });
+});
+
+describe("runs of version 5", () => {
+  it("hold no reading of a drive, and all that they held", () => {
+    const old = read("fixtures/craft-5.json") as { runs: { purpose: string }[] };
+    const opened = openCraftFile(old);
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    expect(opened.file.runs).toHaveLength(1);
+    expect(opened.file.runs[0]).toMatchObject({ ...old.runs[0], perDrive: [] });
+    for (const v of opened.file.versions) for (const i of v.design.items) expect(i.heldBy).toEqual([]);
+  });
+});
+
 describe("files that are not read", () => {
   it("a newer version is refused in words", () => {
     const opened = openCraftFile({ ...now(), formatVersion: FORMAT_VERSION + 1, something: 1 });

@@ -2,14 +2,8 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { air } from "../../core/subjects/air/air";
 import { CHEMISTRY, coldFactor, openCircuit } from "../../core/subjects/energy/battery";
-import {
-  type Drive,
-  type Source,
-  solveChain,
-  solvePack,
-  solveShared,
-  throttleForThrust,
-} from "../../core/subjects/propulsion/chain";
+import { solveChain, solvePack, solveShared } from "../../core/subjects/propulsion/chain";
+import { type Drive, type Source, throttleForThrust } from "../../core/subjects/propulsion/state";
 import { endurance } from "../../core/subjects/energy/endurance";
 import { nominalPower, nominalSetup } from "../../core/subjects/propulsion/nominal";
 import { peakEfficiency, torqueConstant } from "../../core/subjects/propulsion/motor";

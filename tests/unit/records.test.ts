@@ -142,7 +142,7 @@ describe("lineage", () => {
       d.items.reverse();
     });
     const list = difference(a, b);
-    expect(list.map((c) => changeText(c)).sort()).toEqual([
+    expect(list.map((c) => changeText(c, "metric")).sort()).toEqual([
       "Fin: added",
       "drive, propeller diameter: 200\u00a0mm → 210\u00a0mm",
       "hull, mass each: 500\u00a0g → 520\u00a0g",
@@ -242,7 +242,7 @@ describe("command line", () => {
     expect(out.version).toBe("v4");
     expect(Object.keys(out.results).length).toBeGreaterThan(20);
     for (const q of Object.values(out.results))
-      expect(Object.keys(q)).toEqual(["value", "uncertainty", "unit", "evidence", "outside", "incomplete"]);
+      expect(Object.keys(q)).toEqual(["value", "uncertainty", "unit", "evidence", "outside", "incomplete", "unknown"]);
     expect(out.verdicts.map((v) => v.code)).toContain("cg-doubtful");
   });
   it("says in one line what is wrong", () => {

@@ -12,7 +12,7 @@ import { SYMPTOMS } from "../../core/faults/catalogue";
 import { seededRandom } from "../../core/numeric/random";
 import { findingKey } from "../../core/subject";
 import { SUBJECTS } from "../../core/subjects";
-import { WORK } from "../../core/subjects/propulsion/chain";
+import { WORK } from "../../core/subjects/propulsion/state";
 import { quietDesign } from "../support/designs";
 import { RULE_CASES } from "../support/ruleCases";
 

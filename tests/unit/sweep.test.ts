@@ -155,11 +155,32 @@ describe("a sweep whose truth is known", () => {
     );
     const result = read(readings);
     expect(result.deadBand).toMatchObject({ start: 0.1, stop: 0.1, by: "rpm" });
+    // It begins somewhere between 5 and 10 %, told twice: a gap of 5 % over √12, over √2.
+    expect(result.deadBand?.sd).toBeCloseTo(0.05 / Math.sqrt(24), 9);
     expect(result.saturation).toBeCloseTo(0.85, 9);
     expect(result.hysteresis?.value).toBeCloseTo(-0.5, 6);
     expect(result.suspects.map((s) => s.kind)).toContain("friction");
     // Without a speed the dead band is that of the thrust.
     expect(read(readings.map((x) => ({ ...x, rpm: null }))).deadBand?.by).toBe("thrust");
+  });
+  it("a tare that was entered wrongly is seen at rest, and the reading there is the tare", () => {
+    const right = rig();
+    const readings = syntheticSweep(5, { r: right });
+    expect(read(readings).suspects.map((s) => s.kind)).not.toContain("off-tare");
+    // 60 g on the scale, arms 140 over 210 mm: 40 g of thrust, 0.392 N.
+    const wrong = read(readings, rig({ tare: right.tare - 0.06 }));
+    const said = wrong.suspects.find((s) => s.kind === "off-tare");
+    expect(said).toMatchObject({ by: expect.closeTo(0.392, 1) });
+    const taken = read(readings, rig({ tare: said?.kind === "off-tare" ? said.reading : 0 }));
+    expect(taken.top.value).toBeCloseTo(read(readings).top.value, 1);
+    expect(taken.suspects.map((s) => s.kind)).not.toContain("off-tare");
+    // Without a reading at rest nothing is known of it.
+    expect(
+      read(
+        readings.filter((r) => r.throttle > 0),
+        rig({ tare: right.tare - 0.06 }),
+      ).suspects.map((s) => s.kind),
+    ).not.toContain("off-tare");
   });
   it("a reading far off is named and left out; one that a person left out, or put back, is theirs to say", () => {
     const readings = syntheticSweep(3);
@@ -420,7 +441,7 @@ describe("fast throttle", () => {
   ])("%s", (_, trials, wanted) => {
     const findings = judgeFastThrottle({ trials }, null);
     expect(findings[0]).toMatchObject(wanted);
-    expect(findings.map(fastThrottleText).join(" ").length).toBeGreaterThan(20);
+    expect(findings.map((f) => fastThrottleText(f, "metric")).join(" ").length).toBeGreaterThan(20);
   });
   it("a pack that sinks to its floor comes first", () => {
     expect(judgeFastThrottle({ trials: [trial(0.2, 0, true, 8.9), trial(0.2, 0.5, false, 10.2)] }, 9)[0]).toMatchObject(

@@ -134,7 +134,7 @@ describe("typed quantities", () => {
         fc.double({ min: 200, max: 1e6, noNaN: true }),
         fc.constantFrom<Dimension>("rotation", "kv", "mass", "force", "current"),
         (v, d) => {
-          const back = parseQuantity(plain(v, d), d);
+          const back = parseQuantity(plain(v, d, "metric"), d);
           expect(back.ok && Math.abs(back.value / v - 1) < 0.01).toBe(true);
         },
       ),

@@ -138,7 +138,7 @@ describe("a craft that is unstable on purpose", () => {
     const codes = evaluate(aft()).findings.map((f) => f.code);
     expect(codes).not.toContain("cg-outside");
     const inside = evaluate(aft()).findings.find((f) => f.code === "cg-inside");
-    expect(inside && findingText(inside)).toMatch(/ahead of its stop line/);
+    expect(inside && findingText(inside, "metric")).toMatch(/ahead of its stop line/);
   });
   it("stops behind its stop line, and says so", () => {
     const { finding, remedies } = ways(
@@ -146,7 +146,7 @@ describe("a craft that is unstable on purpose", () => {
       "cg-outside",
     );
     expect(finding).toMatchObject({ severity: "stop", about: "walkBack" });
-    expect(findingText(finding)).toMatch(/behind its stop line/);
+    expect(findingText(finding, "metric")).toMatch(/behind its stop line/);
     expect(remedies.length).toBeGreaterThan(0);
   });
   it("without a stop line is asked for one, and stays held against the window meanwhile", () => {

@@ -77,26 +77,28 @@ describe("sentences", () => {
       (c) => c.reasons,
     );
     expect(reasons.length).toBeGreaterThan(15);
-    for (const r of reasons) expect(reasonText(r, found.evaluation.findings)).toMatch(/^(up|down): ./);
+    for (const r of reasons) expect(reasonText(r, found.evaluation.findings, "metric")).toMatch(/^(up|down): ./);
   });
   it("cautions are whole sentences", () => {
     for (const text of Object.values(CAUTION)) expect(text).toMatch(/^[A-Z].*[.?]$/);
   });
   it("station lines stay short enough for the rail", () => {
     for (const { file, version, evaluation } of evaluations)
-      for (const s of PAGES) expect(stationState(s, evaluation, file, version).text.length).toBeLessThanOrEqual(18);
+      for (const habit of ["metric", "imperial"] as const)
+        for (const s of PAGES)
+          expect(stationState(s, evaluation, file, version, habit).text.length).toBeLessThanOrEqual(18);
   });
 });
 
 describe("shown numbers", () => {
   it("group digits, carry a true minus, and never show a negative zero", () => {
-    expect(show(15368, 874, "rotation")).toEqual({ value: "15\u202f368", sd: "874", unit: "rpm" });
-    expect(plain(-0.0241, "length")).toBe("−24.1\u00a0mm");
-    expect(plain(-0.00000001, "length")).toBe("0.0\u00a0mm");
-    expect(plain(0.35, "angle")).toBe("20.1°");
+    expect(show(15368, 874, "rotation", "metric")).toEqual({ value: "15\u202f368", sd: "874", unit: "rpm" });
+    expect(plain(-0.0241, "length", "metric")).toBe("−24.1\u00a0mm");
+    expect(plain(-0.00000001, "length", "metric")).toBe("0.0\u00a0mm");
+    expect(plain(0.35, "angle", "metric")).toBe("20.1°");
     expect(plain(0.1, "mass", "imperial")).toBe("3.53\u00a0oz");
-    expect(showSd(0.00022, "mass")).toBe("0.22");
-    expect(show(Number.POSITIVE_INFINITY, null, "time").value).toBe("∞");
+    expect(showSd(0.00022, "mass", "metric")).toBe("0.22");
+    expect(show(Number.POSITIVE_INFINITY, null, "time", "metric").value).toBe("∞");
   });
   it("every shown unit can be typed", () => {
     for (const habit of ["metric", "imperial"] as const)

@@ -34,7 +34,8 @@ function WorkingSheet({ metric, quantity }: { metric: MetricKey; quantity: Quant
   const { habit } = usePreferences();
   const { design, evaluation } = useDesk();
   const inputs = useMemo(() => workingOf(design, evaluation, metric), [design, evaluation, metric]);
-  const { label, formula, source, range } = METRICS[metric];
+  const usual = METRICS[metric];
+  const { label = usual.label, formula, source, range } = quantity.by ?? usual;
   return (
     <div className="flex flex-col gap-2">
       <p className="text-[15px]">
@@ -44,6 +45,11 @@ function WorkingSheet({ metric, quantity }: { metric: MetricKey; quantity: Quant
       {quantity.outside?.map((o) => (
         <p key={o} className="text-care">
           Outside its range: {o}.
+        </p>
+      ))}
+      {quantity.unknown?.map((o) => (
+        <p key={o} className="text-care">
+          Not known: {o}.
         </p>
       ))}
       {quantity.incomplete?.map((o) => (

@@ -9,13 +9,15 @@ import { KeysDialog } from "./KeysDialog";
 import { Legend } from "./Legend";
 import { VerdictColumn } from "./Verdicts";
 import { VersionTrack } from "./VersionTrack";
-import { useDesk } from "./desk";
+import { useCalmDesk, useLaterDesk } from "./desk";
 import { usePreferences } from "./preferences";
 import { useReachable } from "./useReachable";
 import { stationState } from "./stationState";
 
 function Rail({ station }: { station: Page }) {
-  const { evaluation, file, version, go } = useDesk();
+  const { file, version, go } = useCalmDesk("frame");
+  const { evaluation } = useLaterDesk();
+  const { habit } = usePreferences();
   const list = useRef<HTMLOListElement>(null);
   // On a phone the stations are a bar that scrolls: the one in view is brought into it.
   // biome-ignore lint/correctness/useExhaustiveDependencies: it is the change of station that matters
@@ -27,7 +29,7 @@ function Rail({ station }: { station: Page }) {
       <ol ref={list} className="rail-list">
         {PAGES.map((s, i) => {
           const here = s === station;
-          const state = stationState(s, evaluation, file, version);
+          const state = stationState(s, evaluation, file, version, habit);
           return (
             <li key={s}>
               <button
@@ -57,7 +59,7 @@ function Rail({ station }: { station: Page }) {
 
 /** Rail, version track, main and verdicts: the frame around every station. */
 export function Frame({ station, children }: { station: Page; children: ReactNode }) {
-  const desk = useDesk();
+  const desk = useCalmDesk("frame");
   const { keys } = usePreferences();
   const [help, setHelp] = useState(false);
   const main = useRef<HTMLElement>(null);

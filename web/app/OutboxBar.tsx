@@ -1,23 +1,6 @@
-import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
-import { toast } from "sonner";
+import { useState } from "react";
 import { Dialog } from "./Dialog";
-import { onSent, sendAgain, takeBack, useOutbox } from "./outbox";
-
-/** Says when an entry reached the server, and fetches what it changed. */
-export function OutboxWatch() {
-  const queries = useQueryClient();
-  useEffect(
-    () =>
-      onSent((entry, number) => {
-        void queries.invalidateQueries({ queryKey: ["craft", entry.slug] });
-        void queries.invalidateQueries({ queryKey: ["crafts"] });
-        toast.success(`Run ${number} of ${entry.label} is in the log.`);
-      }),
-    [queries],
-  );
-  return null;
-}
+import { sendAgain, takeBack, useOutbox } from "./outbox";
 
 /** How many entries wait for the server, always in sight; nothing when none does. */
 export function OutboxBar() {

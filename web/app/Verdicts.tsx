@@ -1,4 +1,4 @@
-import { useMemo, useState } from "react";
+import { memo, useMemo, useState } from "react";
 import { METRICS } from "../../core/design/metrics";
 import { show } from "../../core/wording/format";
 import { findingText, measureNext } from "../../core/evaluate";
@@ -8,7 +8,7 @@ import { Cairn } from "../glyphs/Cairn";
 import { Flag, SEVERITY_COLOUR } from "../glyphs/Flag";
 import { Tally } from "../glyphs/Tally";
 import { RecordLines } from "./RecordLines";
-import { useDesk } from "./desk";
+import { useCalmDesk, useLaterDesk } from "./desk";
 import type { Design } from "../../core/design/schema";
 import type { SaveState } from "./saveQueue";
 import { useRemedies } from "./useRemedies";
@@ -43,7 +43,7 @@ function FigureLine({ finding }: { finding: Finding }) {
 }
 
 function RemedyLine({ remedy, first }: { remedy: Remedy; first: boolean }) {
-  const { apply, setPreview } = useDesk();
+  const { apply, setPreview } = useCalmDesk("frame");
   const { patch, text } = remedy;
   return (
     <li className="mt-1 flex items-center justify-between gap-2 text-[12px] text-ink">
@@ -94,8 +94,8 @@ function Verdict({ finding, remedies, current }: { finding: Finding; remedies: R
   );
 }
 
-function MeasureNext() {
-  const { design, evaluation } = useDesk();
+const MeasureNext = memo(function MeasureNext() {
+  const { design, evaluation } = useLaterDesk();
   const { habit } = usePreferences();
   const next = useMemo(() => measureNext(design, evaluation), [design, evaluation]);
   if (next.length === 0) return null;
@@ -131,7 +131,7 @@ function MeasureNext() {
       </ul>
     </section>
   );
-}
+});
 
 function VerdictList({ findings }: { findings: Finding[] }) {
   const remedies = useRemedies(findings);
@@ -165,7 +165,8 @@ function saveWords(save: SaveState<Design>): string {
  * many.
  */
 export function VerdictColumn() {
-  const { evaluation, version, frozen, file, save, undo, redo } = useDesk();
+  const { version, frozen, file, save, undo, redo } = useCalmDesk("frame");
+  const { evaluation } = useLaterDesk();
   const [open, setOpen] = useState(false);
   const { findings } = evaluation;
   const runs = file.runs.filter((r) => r.version === version.label).length;

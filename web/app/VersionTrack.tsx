@@ -2,7 +2,7 @@ import { useEffect, useMemo, useRef } from "react";
 import type { CraftFile, Version } from "../../core/design/craftFile";
 import { placeTree } from "../../core/lineage/tree";
 import { Post } from "../glyphs/Post";
-import { useDesk } from "./desk";
+import { useCalmDesk } from "./desk";
 
 /** Highest rung passed, and the rung on which it failed last. */
 export function reach(file: Pick<CraftFile, "runs">, label: string): { passed: number; failed: number | null } {
@@ -16,7 +16,7 @@ export function reach(file: Pick<CraftFile, "runs">, label: string): { passed: n
 
 /** Versions in order along one line, branches raised; the one in view is marked. */
 export function VersionTrack() {
-  const { file, version, go } = useDesk();
+  const { file, version, go } = useCalmDesk("frame");
   const track = useRef<HTMLElement>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: it is the change of version that matters
   useEffect(() => {

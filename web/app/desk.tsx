@@ -2,8 +2,10 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import {
   type ReactNode,
   createContext,
+  startTransition,
   useCallback,
   useContext,
+  useDeferredValue,
   useEffect,
   useMemo,
   useRef,
@@ -45,6 +47,8 @@ export interface Desk {
   apply: (patch: Patch) => void;
   undo: (() => void) | null;
   redo: (() => void) | null;
+  /** Names the stream of changes that the last one belongs to, a drag for example; undefined: it stands by itself. */
+  stream: string | undefined;
   /** Where the saving stands. */
   save: SaveState<Design>;
   /** Sends what is not saved yet; resolves when the server has it. */
@@ -58,6 +62,7 @@ export interface Desk {
 }
 
 const Context = createContext<Desk | null>(null);
+const Calm = { frame: createContext<Desk | null>(null), sheet: createContext<Desk | null>(null) };
 
 /**
  * What never changes while a version is open: parts of a large drawing or table use this and are drawn again only
@@ -80,6 +85,63 @@ export function useDesk(): Desk {
   const desk = useContext(Context);
   if (!desk) throw new Error("useDesk outside a DeskProvider");
   return desk;
+}
+
+/** What may follow a drag a little later: what stands around the page, and what stands below the drawing. */
+type CalmPlace = keyof typeof Calm;
+
+/**
+ * The desk for what may follow a drag a little later: a few times a second while a stream of changes goes on, at once
+ * otherwise. What shows the thing itself that is dragged uses the desk.
+ */
+export function useCalmDesk(place: CalmPlace): Desk {
+  const desk = useContext(Calm[place]);
+  if (!desk) throw new Error("useCalmDesk outside a DeskProvider");
+  return desk;
+}
+
+/**
+ * Design and evaluation for what stands around the page: drawn in pieces after the page itself, so that a key is
+ * answered before all verdicts are.
+ */
+export function useLaterDesk(): Pick<Desk, "design" | "evaluation"> {
+  const { design, evaluation } = useCalmDesk("frame");
+  return useDeferredValue(useMemo(() => ({ design, evaluation }), [design, evaluation]));
+}
+
+/** ms between two drawings of one place or the other during a stream of changes: faster than this no number is read. */
+const PACE = 125;
+
+function CalmDesk({ children }: { children: ReactNode }) {
+  const desk = useDesk();
+  const [held, setHeld] = useState({ frame: desk, sheet: desk });
+  const newest = useRef(desk);
+  newest.current = desk;
+  const last = useRef<{ place: CalmPlace; at: number }>({ place: "sheet", at: 0 });
+  const alone = desk.stream === undefined || desk.stream !== held[last.current.place].stream;
+  useEffect(() => {
+    if (held.frame === desk && held.sheet === desk) return;
+    if (alone) {
+      last.current.at = performance.now();
+      setHeld({ frame: desk, sheet: desk });
+      return;
+    }
+    // In turns and between the frames of what is dragged: neither is drawn with the other in one frame.
+    const timer = setTimeout(
+      () => {
+        const place = last.current.place === "frame" ? "sheet" : "frame";
+        last.current = { place, at: performance.now() };
+        startTransition(() => setHeld((h) => ({ ...h, [place]: newest.current })));
+      },
+      Math.max(0, last.current.at + PACE - performance.now()),
+    );
+    return () => clearTimeout(timer);
+  });
+  return (
+    <Calm.frame.Provider value={alone ? desk : held.frame}>
+      <Calm.sheet.Provider value={alone ? desk : held.sheet}>{children}</Calm.sheet.Provider>
+    </Calm.frame.Provider>
+  );
 }
 
 /** The craft as the server holds it. */
@@ -197,7 +259,7 @@ export function DeskProvider({
     edit,
     apply: (patch) => {
       setPreview(null);
-      const changed = tryPatch(design, patch);
+      const changed = tryPatch(latest.current, patch);
       if (changed) take({ ok: true, design: changed });
       else toast.error("Not changed: this would be beyond what can be entered.");
     },
@@ -221,6 +283,7 @@ export function DeskProvider({
               key: undefined,
             }))
         : null,
+    stream: history.key,
     save,
     flush: () => queue.flush(),
     pending,
@@ -243,7 +306,9 @@ export function DeskProvider({
   };
   return (
     <Actions.Provider value={actions}>
-      <Context.Provider value={desk}>{children}</Context.Provider>
+      <Context.Provider value={desk}>
+        <CalmDesk>{children}</CalmDesk>
+      </Context.Provider>
     </Actions.Provider>
   );
 }

@@ -1,9 +1,10 @@
 import { get, update } from "idb-keyval";
 import { useSyncExternalStore } from "react";
-import { type NewRun, contracts } from "../../api/contracts";
+import type { NewRun } from "../../api/contracts";
+import { PATHS, pathTo } from "../../api/paths";
 import type { Attachment } from "../../core/design/bench";
 import { type Taken, keepPicture } from "../fields/keepPicture";
-import { ApiError, call, sayError } from "./client";
+import { ApiError, request, sayError } from "./request";
 
 /** A run that was logged here and is not on the server yet. Its key keeps it from being logged twice. */
 export interface Waiting {
@@ -49,7 +50,8 @@ async function sendOne({ slug, label, run, pictures }: Waiting): Promise<number>
     files: [...run.files, ...own(null)],
     moments: run.moments.map((m) => ({ ...m, files: [...m.files, ...own(m.id)] })),
   };
-  return (await call(contracts.createRun, { params: { slug, label }, body })).number;
+  const { number } = (await request("post", pathTo(PATHS.createRun, { slug, label }), body)) as { number: number };
+  return number;
 }
 
 async function sendAll(): Promise<void> {

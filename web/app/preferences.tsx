@@ -1,7 +1,7 @@
 import { type ReactNode, createContext, useContext, useEffect, useState } from "react";
 import type { UnitHabit } from "../../core/design/units";
 import type { Snapping } from "../drawing/Part";
-import { VIEWS, type ViewName } from "../drawing/scale";
+import { VIEWS, type ViewName } from "../drawing/views";
 
 interface Preferences {
   habit: UnitHabit;

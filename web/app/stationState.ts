@@ -3,6 +3,8 @@ import { balance } from "../../core/subjects/balance/node";
 import type { CraftFile, Version } from "../../core/design/craftFile";
 import type { Page } from "../../core/design/metrics";
 import type { Evaluation } from "../../core/evaluate";
+import { DISPLAY, type UnitHabit } from "../../core/design/units";
+import { plain, showSd } from "../../core/wording/format";
 import { isStale } from "../../core/bench/stale";
 import type { Outcome, Severity } from "../../core/subject";
 import type { PropulsionResult } from "../../core/subjects/propulsion/node";
@@ -13,7 +15,13 @@ export interface StationState {
 }
 
 /** The live line under each station's name, from the same evaluation as the verdicts. At most 16 characters or so. */
-export function stationState(station: Page, evaluation: Evaluation, file: CraftFile, version: Version): StationState {
+export function stationState(
+  station: Page,
+  evaluation: Evaluation,
+  file: CraftFile,
+  version: Version,
+  habit: UnitHabit,
+): StationState {
   const own = evaluation.findings.filter((f) => f.page === station);
   const worst = own.find((f) => f.severity !== "clear")?.severity ?? "clear";
   const runs = file.runs.filter((r) => r.version === version.label);
@@ -40,14 +48,14 @@ export function stationState(station: Page, evaluation: Evaluation, file: CraftF
       const at = resultIn(evaluation, balance);
       if (at === null) return { text: "no parts yet", severity: "note" };
       if (own.some((f) => f.code === "cg-outside")) return { text: "CG out of window", severity: "stop" };
-      return { text: `CG ± ${(at.cgSd.x * 1000).toFixed(1)} mm`, severity: worst };
+      return { text: `CG ± ${showSd(at.cgSd.x, "length", habit)} ${DISPLAY[habit].length}`, severity: worst };
     }
     case "power": {
       const drives = evaluation.outcomes.propulsion as Outcome<PropulsionResult>;
       if (drives.status === "missing") return { text: "no drive yet", severity: "note" };
       if (drives.status === "not covered") return { text: "not covered", severity: "note" };
       if (drives.status === "failed") return { text: "no solution", severity: "stop" };
-      return { text: `${drives.result.values.thrust.value.toFixed(1)} N standing`, severity: worst };
+      return { text: `${plain(drives.result.values.thrust.value, "force", habit, 1)} standing`, severity: worst };
     }
     case "stability":
       return { text: "planned", severity: "note" };

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useReducer, useRef } from "react";
 import type { Design } from "../../core/design/schema";
 import { type Evaluation, type EvaluationContext, evaluate } from "../../core/evaluate";
-import { sharedSlow } from "../worker/slow";
+import { askSlow } from "../worker/slow";
 
 /**
  * The evaluation of a design. What is slow is worked out beside the page after the first time: until it is there what
@@ -28,7 +28,7 @@ export function useEvaluation(design: Design, context: EvaluationContext): Evalu
         const asked: Design = wanted.current;
         wanted.current = null;
         try {
-          const answers = await sharedSlow().answers(asked);
+          const answers = await askSlow((slow) => slow.answers(asked));
           standing.current = { design: asked, evaluation: evaluate(asked, context, undefined, { answers }) };
         } catch {
           // Without a worker it is worked out here.

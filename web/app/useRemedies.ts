@@ -1,9 +1,11 @@
 import { useEffect, useRef, useState } from "react";
 import { type Finding, type Remedy, findingKey } from "../../core/subject";
-import { sharedSlow } from "../worker/slow";
-import { useDesk } from "./desk";
+import { askSlow } from "../worker/slow";
+import { useCalmDesk, useDeskActions } from "./desk";
 import { usePreferences } from "./preferences";
 
+/** ms that a search for remedies may take: some of them size a drive anew. */
+const LONGEST = 60_000;
 /** Time that a design must stand still before remedies are looked for, ms. */
 const STILL = 150;
 
@@ -12,7 +14,8 @@ const STILL = 150;
  * one before stands, marked as not current; a part being dragged asks for nothing.
  */
 export function useRemedies(findings: readonly Finding[]): { of: (f: Finding) => Remedy[]; current: boolean } {
-  const { design, context } = useDesk();
+  const { design, context } = useCalmDesk("frame");
+  const { now } = useDeskActions();
   const { habit } = usePreferences();
   const [answer, setAnswer] = useState<{
     design: unknown;
@@ -28,12 +31,12 @@ export function useRemedies(findings: readonly Finding[]): { of: (f: Finding) =>
   useEffect(() => {
     let over = false;
     const timer = setTimeout(() => {
-      const now = asked.current;
-      if (now.wanted.length === 0) return;
-      sharedSlow()
-        .remedies(now.design, now.context, now.habit, now.wanted)
+      const { wanted: findings, ...of } = asked.current;
+      // Something is on its way: it is asked when it stands.
+      if (findings.length === 0 || now() !== of.design) return;
+      askSlow((slow) => slow.remedies(of.design, of.context, of.habit, findings), LONGEST)
         .then((list) => {
-          if (!over) setAnswer({ design: now.design, habit: now.habit, wanted: keys, list });
+          if (!over) setAnswer({ design: of.design, habit: of.habit, wanted: keys, list });
         })
         // Without remedies the verdicts still stand.
         .catch(() => {});
@@ -42,7 +45,7 @@ export function useRemedies(findings: readonly Finding[]): { of: (f: Finding) =>
       over = true;
       clearTimeout(timer);
     };
-  }, [design, context, habit, keys]);
+  }, [design, context, habit, keys, now]);
   return {
     of: (f) => answer?.list[findingKey(f)] ?? [],
     current: answer?.design === design && answer.habit === habit && answer.wanted === keys,

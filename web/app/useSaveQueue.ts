@@ -4,6 +4,7 @@ import { type Dispatch, type SetStateAction, useEffect, useMemo, useState } from
 import { toast } from "sonner";
 import { type CraftRecord, contracts } from "../../api/contracts";
 import type { Version } from "../../core/design/craftFile";
+import { inStates } from "../../core/design/openFile";
 import { type Design, designSchema } from "../../core/design/schema";
 import { ApiError, call, sayError } from "./client";
 import type { History } from "./desk";
@@ -102,7 +103,8 @@ export function useSaveQueue(
     let over = false;
     void get<Unsaved>(keyOf(slug, label))
       .then((left) => {
-        const read = left && designSchema.safeParse(left.document);
+        // It may have been left by an older release.
+        const read = left && designSchema.safeParse(inStates({ ...left.document }));
         if (over || !left || !read?.success || JSON.stringify(read.data) === JSON.stringify(version.design)) return;
         // Frozen meanwhile: what was not saved may go on in a child draft.
         if (version.frozenAt !== null) {
@@ -112,7 +114,8 @@ export function useSaveQueue(
         // Sent against the revision that it grew from: if somebody saved in between, both states are shown.
         queue.grewFrom(left.revision);
         setHistory((h) => ({ past: [...h.past, h.present], present: read.data, future: [], key: undefined }));
-        toast.info(`${label}: edits that were not saved when the page was left stand again.`);
+        // It says what nobody would look for: it stays long enough to be read.
+        toast.info(`${label}: edits that were not saved when the page was left stand again.`, { duration: 15_000 });
       })
       .catch(() => {})
       .finally(() => {

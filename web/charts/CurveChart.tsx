@@ -3,6 +3,7 @@ import { useMemo } from "react";
 import { Line } from "react-chartjs-2";
 import { usePreferences } from "../app/preferences";
 import { token } from "./setup";
+import { useInTurn } from "./useInTurn";
 
 export interface CurvePoint {
   x: number;
@@ -152,13 +153,14 @@ export function CurveChart({
       },
     };
   }, [points, limits, at, xTitle, yTitle, xMax, fromZero, other, read, theme]);
+  const shown = useInTurn(chart);
   return (
     <figure className="min-w-0">
       <figcaption>
         <h2>{title}</h2>
       </figcaption>
       <div className="relative mt-1 h-[190px] bg-sheet">
-        <Line aria-label={title} role="img" options={chart.options} data={chart.data} />
+        <Line aria-label={title} role="img" options={shown.options} data={shown.data} />
       </div>
       <table className="sr-only">
         <caption>{title}</caption>

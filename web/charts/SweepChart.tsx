@@ -3,6 +3,7 @@ import { useMemo } from "react";
 import { Scatter } from "react-chartjs-2";
 import { usePreferences } from "../app/preferences";
 import { token } from "./setup";
+import { useInTurn } from "./useInTurn";
 
 export interface XY {
   x: number;
@@ -133,13 +134,14 @@ export function SweepChart({
       },
     };
   }, [predicted, up, down, out, fit, others, misses, name, xTitle, yTitle, theme]);
+  const shown = useInTurn(chart);
   return (
     <figure className="min-w-0">
       <figcaption>
         <h3 className="text-[13px]">{title}</h3>
       </figcaption>
       <div className="relative mt-1 h-[210px] bg-sheet">
-        <Scatter aria-label={title} role="img" options={chart.options} data={chart.data} />
+        <Scatter aria-label={title} role="img" options={shown.options} data={shown.data} />
       </div>
       <table className="sr-only">
         <caption>{title}</caption>

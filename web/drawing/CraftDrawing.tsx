@@ -1,7 +1,7 @@
 import { resultIn } from "../../core/evaluate";
 import { balance } from "../../core/subjects/balance/node";
 import { useDrag } from "@use-gesture/react";
-import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
+import { type KeyboardEvent, memo, useEffect, useMemo, useRef, useState } from "react";
 import type { Axis, Item, Target } from "../../core/design/schema";
 import type { Evaluation } from "../../core/evaluate";
 import { outOfEnvelope, overlaps } from "../../core/subjects/mass/clash";
@@ -11,7 +11,8 @@ import { useDesk } from "../app/desk";
 import { usePreferences } from "../app/preferences";
 import { type Guide, Part, ResizeHandles, boxesOf } from "./Part";
 import { saveSvg } from "./saveSvg";
-import { CgMark, EnvelopeMark, Ruler, ThrustArrow, TracedOutline, WindowBand } from "./marks";
+import { Thrusts } from "./Thrusts";
+import { CgMark, EnvelopeMark, Ruler, TracedOutline, WindowBand } from "./marks";
 import {
   ACROSS,
   type Box,
@@ -187,7 +188,7 @@ interface Props {
  * Side, top and front views of the ledger to one scale, with the CG, its ellipse and its window. Parts are moved and
  * sized by mouse, touch or keys.
  */
-export function CraftDrawing({ selected, onSelect, width, height }: Props) {
+export const CraftDrawing = memo(function CraftDrawing({ selected, onSelect, width, height }: Props) {
   const { design, evaluation, preview, file } = useDesk();
   const { habit, views: wanted, snapping, set } = usePreferences();
   const [zoom, setZoom] = useState<Zoom>(NO_ZOOM);
@@ -360,7 +361,7 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
               ))}
               {mass && <CgMark sheet={sheet} view={view} mass={mass} colour={out ? "var(--stop)" : "var(--ink)"} />}
               {preview && <Proposed {...{ sheet, view, items: proposed }} evaluation={preview.evaluation} />}
-              <ThrustArrow sheet={sheet} view={view} />
+              <Thrusts sheet={sheet} view={view} />
               {guides
                 .filter((g) => g.axis === ACROSS[view].axis || g.axis === UP[view])
                 .map((g) => (
@@ -470,4 +471,4 @@ export function CraftDrawing({ selected, onSelect, width, height }: Props) {
       </div>
     </figure>
   );
-}
+});

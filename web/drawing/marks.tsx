@@ -1,10 +1,6 @@
-import { resultIn } from "../../core/evaluate";
-import { propulsion } from "../../core/subjects/propulsion/node";
 import type { Axis, Outline } from "../../core/design/schema";
 import { type UnitHabit, toDisplay } from "../../core/design/units";
 import type { Extent, MassResult } from "../../core/subjects/mass/rollup";
-import { plain } from "../../core/wording/format";
-import { useDesk } from "../app/desk";
 import { ACROSS, type Sheet, UP, type ViewName, ticksIn } from "./scale";
 
 /** Radius in standard deviations of the ellipse that holds nine in ten of a plane normal distribution: √(−2 ln 0.1). */
@@ -157,58 +153,6 @@ export function Ruler({
       })}
     </g>
   );
-}
-
-/** Thrust of each drive at full throttle, through its propeller, along its tilt. */
-export function ThrustArrow({ sheet, view }: { sheet: Sheet; view: ViewName }) {
-  const { design, evaluation } = useDesk();
-  const result = resultIn(evaluation, propulsion);
-  if (!result) return null;
-  return result.drives.flatMap(({ values }, k) => {
-    const unit = design.units[k];
-    if (!unit) return [];
-    const item = design.items.find((i) => i.id === unit.propellerItemId);
-    const sideways = unit.direction === "port" || unit.direction === "starboard";
-    // Fore and aft and up and down show from the side; across shows from above.
-    if (!item || view !== (sideways ? "top" : "side")) return [];
-    const sense = { ahead: [-1, 0], astern: [1, 0], up: [0, -1], down: [0, 1], port: [0, 1], starboard: [0, -1] }[
-      unit.direction
-    ] as [number, number];
-    const c = Math.cos(unit.tilt);
-    const s = sideways ? 0 : Math.sin(unit.tilt);
-    const [dx, dy] = sense[0] === 0 ? [s, sense[1] * (sideways ? 1 : c)] : [sense[0] * c, -s];
-    const x = sheet.px(view, item.place[ACROSS[view].axis]);
-    const y = sheet.py(view, item.place[UP[view]]);
-    const length = 40;
-    const [ex, ey] = [x + dx * length, y + dy * length];
-    const along = Math.abs(dx) > 0.5;
-    return (
-      <g key={unit.id} pointerEvents="none" stroke="var(--accent)" fill="var(--accent)">
-        <path d={`M${x} ${y}L${ex} ${ey}`} strokeWidth="2.5" />
-        <path
-          d={`M${ex + dx * 8} ${ey + dy * 8}L${ex - dy * 4} ${ey + dx * 4}L${ex + dy * 4} ${ey - dx * 4}z`}
-          stroke="none"
-        />
-        {along && (
-          <path
-            d={`M${x} ${y}L${x - dx * 220} ${y - dy * 220}`}
-            strokeWidth="0.8"
-            strokeDasharray="7 3 2 3"
-            stroke="var(--pencil)"
-          />
-        )}
-        <text
-          x={Math.max(along ? ex - 6 : ex + 8, 4)}
-          y={along ? ey - 10 : ey + 4}
-          stroke="none"
-          className="num"
-          style={{ fontSize: 11, fontWeight: 600 }}
-        >
-          {plain(values.thrust, "force", "metric", values.thrust < 1 ? 2 : 1)}
-        </text>
-      </g>
-    );
-  });
 }
 
 /** A traced shape under one view, at its true size. */

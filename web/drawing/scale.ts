@@ -1,10 +1,9 @@
 import { scaleLinear } from "d3-scale";
 import type { Axis } from "../../core/design/schema";
 import type { Extent } from "../../core/subjects/mass/rollup";
+import { VIEWS, type ViewName } from "./views";
 
-/** Side from port (nose left), top from above (nose left), front from ahead (starboard left). */
-export const VIEWS = ["side", "top", "front"] as const;
-export type ViewName = (typeof VIEWS)[number];
+export { VIEWS, type ViewName } from "./views";
 
 /** Axis of the craft across and up the sheet, and the way it runs. */
 export const ACROSS: Record<ViewName, { axis: Axis; sign: 1 | -1 }> = {

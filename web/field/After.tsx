@@ -1,11 +1,15 @@
 import { useState } from "react";
 import type { NewRun } from "../../api/contracts";
 import type { RunDraft } from "../stations/runs/blankRun";
-import { EVIDENCE_STEPS, OUTCOMES, type Rung } from "../../core/design/craftFile";
+import { EVIDENCE_STEPS, OUTCOMES } from "../../core/design/runEnds";
+import type { FieldRung } from "../../core/runs/sheetShape";
+import type { DriveRow } from "../../core/runs/eachDrive";
 import { EVIDENCE_TEXT } from "../../core/wording/evidence";
-import { gateText } from "../../core/wording/ladder";
+import { gateLine } from "../../core/wording/gate";
+import { usePreferences } from "../app/preferences";
+import { EachDrive } from "../stations/runs/EachDrive";
 import { QuantityField } from "../fields/QuantityField";
-import { OUTCOME, clock, metricLabel } from "../stations/runs/words";
+import { OUTCOME, clock } from "../stations/runs/words";
 import { type FieldLog, crashed } from "./log";
 
 /** Standard uncertainty of a reading at the site when nobody says another, as a share (common practice). */
@@ -55,11 +59,13 @@ function Evidence({ run, onChange }: { run: RunDraft; onChange: (run: RunDraft) 
 export function After({
   log,
   rung,
+  drives,
   onChange,
   onKeep,
 }: {
   log: FieldLog;
-  rung: Rung | undefined;
+  rung: FieldRung | undefined;
+  drives: readonly DriveRow[];
   onChange: (log: FieldLog) => void;
   onKeep: () => void;
 }) {
@@ -89,7 +95,7 @@ export function After({
           It cannot be done now: go on, it stays open in the log
         </button>
       ) : (
-        <Outcome log={log} rung={rung} set={set} onKeep={onKeep} />
+        <Outcome log={log} rung={rung} drives={drives} set={set} onKeep={onKeep} />
       )}
     </section>
   );
@@ -99,15 +105,18 @@ export function After({
 function Outcome({
   log,
   rung,
+  drives,
   set,
   onKeep,
 }: {
   log: FieldLog;
-  rung: Rung | undefined;
+  rung: FieldRung | undefined;
+  drives: readonly DriveRow[];
   set: (change: Partial<NewRun>) => void;
   onKeep: () => void;
 }) {
   const { run } = log;
+  const { habit } = usePreferences();
   const measured = (metric: string) => run.measured.find((m) => m.metric === metric)?.measured?.value ?? null;
   return (
     <>
@@ -124,9 +133,9 @@ function Outcome({
           </button>
         ))}
       </div>
-      {(rung?.gates ?? []).map((g) => (
-        <div key={g.id} className="border-b border-ink pb-2" role="group" aria-label={gateText(g)}>
-          <p>{gateText(g)}</p>
+      {(rung?.gates ?? []).map(({ gate: g, name }) => (
+        <div key={g.id} className="border-b border-ink pb-2" role="group" aria-label={gateLine(g, name, habit)}>
+          <p>{gateLine(g, name, habit)}</p>
           {g.metric === "" ? (
             <span className="grid grid-cols-3 gap-2">
               {(["passed", "failed"] as const).map((r) => (
@@ -152,7 +161,7 @@ function Outcome({
           ) : (
             <QuantityField
               boxed
-              label={metricLabel(g.metric)}
+              label={name}
               dimension={g.dimension}
               empty="not read"
               value={measured(g.metric)}
@@ -187,6 +196,14 @@ function Outcome({
           onCommit={(v) => set({ pack: { ...run.pack, endVoltage: v } })}
         />
       </label>
+      {drives.length > 1 && (
+        <details open={run.perDrive.length > 0}>
+          <summary className="min-h-11 content-center font-semibold">
+            Drive by drive, the pack out before hands go near
+          </summary>
+          <EachDrive rows={drives} value={run.perDrive} onChange={(perDrive) => set({ perDrive })} />
+        </details>
+      )}
       <label>
         What happened
         <textarea

@@ -1,49 +1,29 @@
-import { fastestTip, propulsion } from "../../core/subjects/propulsion/node";
 import { useState } from "react";
 import type { NewRun } from "../../api/contracts";
-import type { RunDraft } from "../stations/runs/blankRun";
-import type { CraftFile, Version } from "../../core/design/craftFile";
-import type { Evaluation } from "../../core/evaluate";
-import { ladderOf, locksFor } from "../../core/runs/ladder";
-import { cautionsFor } from "../../core/safety/cautions";
-import { CAUTION } from "../../core/wording/cautions";
-import { findingText, resultIn } from "../../core/evaluate";
-import { lockText } from "../../core/wording/ladder";
-import { RungSelect } from "../stations/runs/RungSelect";
+import type { FieldSheet } from "../../core/runs/sheetShape";
 import { QuantityField } from "../fields/QuantityField";
+import type { RunDraft } from "../stations/runs/blankRun";
+import { RungSelect } from "../stations/runs/RungSelect";
 
 /** Before the start: the rung, the question, the pack, and what stands against it. */
 export function Before({
-  file,
-  version,
-  evaluation,
+  sheet: { rungs },
+  cautions,
   run,
   onChange,
   onStart,
 }: {
-  file: CraftFile;
-  version: Version;
-  evaluation: Evaluation;
+  sheet: FieldSheet;
+  cautions: readonly string[];
   run: RunDraft;
   onChange: (run: RunDraft) => void;
   onStart: () => void;
 }) {
   const [asked, setAsked] = useState(false);
-  const rungs = ladderOf(version);
-  const locks = locksFor(file, version, evaluation.findings, run.stage);
-  const say = (code: string, subject: string) => {
-    const f = evaluation.findings.find((x) => x.code === code && x.about === subject);
-    return f && findingText(f);
-  };
-  const plan = file.plans.find((p) => p.number === run.plan);
-  const cautions = cautionsFor(
-    version.design,
-    fastestTip(version.design, resultIn(evaluation, propulsion)),
-    plan,
-  ).filter((c) => c.place !== "workshop");
+  const rung = rungs[run.stage - 1];
+  const locks = rung?.locked ?? [];
   const noReason = locks.length > 0 && run.goneOn.trim() === "";
   const notRead = run.stage > 1 && !run.cautionsRead;
-  const rung = rungs[run.stage - 1];
   const set = (change: Partial<NewRun>) => onChange({ ...run, ...change });
   return (
     <section aria-label="Before the start" className="flex flex-col gap-3">
@@ -129,7 +109,7 @@ export function Before({
       )}
       {locks.length > 0 && (
         <div role="group" aria-label="Locked" className="border-l-4 border-stop pl-2 text-[14px]">
-          <p className="text-stop">Locked: {locks.map((l) => lockText(l, say)).join("; ")}.</p>
+          <p className="text-stop">Locked: {locks.join("; ")}.</p>
           <label>
             To go on, say why
             <input
@@ -151,7 +131,7 @@ export function Before({
           <summary className="min-h-8 font-semibold">Before power</summary>
           <ul className="list-[square] pl-5">
             {cautions.map((c) => (
-              <li key={c.code}>{CAUTION[c.code]}</li>
+              <li key={c}>{c}</li>
             ))}
           </ul>
         </details>
@@ -182,7 +162,12 @@ export function Before({
       >
         Start the log
       </button>
-      <p className="text-[13px]">Every tap is kept in this phone first, and sent when the server answers.</p>
+      <p className="text-[13px]">
+        Every tap is kept in this phone first, and sent when the server answers.{" "}
+        {window.isSecureContext
+          ? "Once opened, this page starts without the server too."
+          : "Leave this page open on the way: over plain http a browser cannot start it without the server."}
+      </p>
     </section>
   );
 }

@@ -1,74 +1,64 @@
-import { waysOf } from "../../core/design/support";
+import { useState } from "react";
 import { localIso } from "../app/dates";
-import { get, set } from "idb-keyval";
-import { useEffect, useMemo, useState } from "react";
-import { Link, useParams, useSearchParams } from "react-router";
-import { type CraftRecord, craftRecordSchema } from "../../api/contracts";
-import { evaluate } from "../../core/evaluate";
-import { fromPlan } from "../../core/runs/board";
-import { ladderOf, ladderState, nextStage } from "../../core/runs/ladder";
-import { Missing } from "../app/Missing";
-import { sayError } from "../app/client";
-import { useCraft } from "../app/desk";
 import { keep, useOutbox } from "../app/outbox";
+import { sayError } from "../app/request";
 import { newKey } from "../stations/runs/blankRun";
 import { After } from "./After";
 import { Before } from "./Before";
 import { Running } from "./Running";
-import { type FieldLog, begin, ended, newLog, useKeptLog } from "./log";
+import { begin, ended, newLog, useKeptLog } from "./log";
+import { useSheet } from "./sheet";
 
-/** The craft as the server has it, or as it was when it last answered: at the site there may be none. */
-function useCraftAnyway(slug: string): { record: CraftRecord | undefined; error: unknown; old: boolean } {
-  const { data, error } = useCraft(slug);
-  const [held, setHeld] = useState<CraftRecord>();
-  useEffect(() => {
-    if (data) void set(`craft/${slug}`, data);
-    else void get<unknown>(`craft/${slug}`).then((found) => setHeld(craftRecordSchema.safeParse(found).data));
-  }, [data, slug]);
-  return { record: data ?? held, error, old: !data || error !== null };
+/** Which version the address names, and which plan it asks for. */
+function asked(): { slug: string; label: string; plan: number | null } {
+  const [, , slug = "", label = ""] = window.location.pathname.split("/");
+  const plan = Number(new URLSearchParams(window.location.search).get("plan"));
+  return { slug: plainly(slug), label: plainly(label), plan: plan > 0 ? plan : null };
+}
+/** A part of the address as it is meant; as it stands where it cannot be read. */
+function plainly(part: string): string {
+  try {
+    return decodeURIComponent(part);
+  } catch {
+    return part;
+  }
 }
 
 /** Field mode: one run logged live with one thumb, in black and white for the sun. */
 export function FieldPage() {
-  const { slug = "", label = "" } = useParams();
-  const [search, setSearch] = useSearchParams();
-  const { record, error, old } = useCraftAnyway(slug);
+  const [{ slug, label, plan: wanted }, setAsked] = useState(asked);
+  const { sheet, error, old } = useSheet(slug, label);
   const { log, ready, put } = useKeptLog(`${slug}/${label}`);
   const waiting = useOutbox();
-  const version = record?.file.versions.find((v) => v.label === label);
-  const evaluation = useMemo(() => (version ? evaluate(version.design) : null), [version]);
-  const plan = record?.file.plans.find((p) => String(p.number) === search.get("plan") && p.state === "planned");
-  if (!record || !version || !evaluation)
-    return error ? <Missing what="craft" detail={sayError(error)} /> : <main className="p-6">Opening {slug} …</main>;
-  if (!ready) return null;
-  const { file } = record;
-  const start = (): FieldLog => {
-    const last = file.runs.findLast((r) => r.version === label) ?? file.runs.at(-1);
-    return newLog(
-      plan
-        ? fromPlan(plan)
-        : {
-            stage: nextStage(ladderState(file, version)),
-            place: last?.place ?? "",
-            pilot: last?.pilot ?? "",
-            conditions: {
-              airTemperature: version.design.brief.environment.airTemperature,
-              wind: null,
-              surface: last?.conditions.surface ?? "",
-            },
-          },
+  if (!sheet)
+    return (
+      <main className="p-6">
+        {error === null ? (
+          `Opening ${slug} …`
+        ) : (
+          <>
+            <title>No such craft · Ultraform</title>
+            <h1>Not here</h1>
+            <p className="mt-2">{sayError(error)}</p>
+            <a className="link mt-4 inline-block" href="/">
+              To the workshop
+            </a>
+          </>
+        )}
+      </main>
     );
-  };
+  if (!ready) return null;
+  const plan = sheet.plans.find((p) => p.number === wanted);
   // A log that was begun goes on, whatever the address asks for.
   const fresh = log === null || (log.startedAt === null && plan !== undefined && log.run.plan !== plan.number);
-  const current = fresh ? start() : log;
-  const rung = ladderOf(version)[current.run.stage - 1];
+  const current = fresh ? newLog(plan?.begin ?? sheet.begin) : log;
+  const rung = sheet.rungs[current.run.stage - 1];
   return (
     <main className="field" aria-label="Field mode">
-      <title>{`${file.craft.name} ${label}, on the field · Ultraform`}</title>
+      <title>{`${sheet.craft} ${label}, on the field · Ultraform`}</title>
       <header className="flex items-baseline justify-between">
         <h1 className="text-[20px]!">
-          {file.craft.name} {label}
+          {sheet.craft} {label}
         </h1>
         {waiting.length > 0 && (
           <span className="text-[14px]" data-waiting={waiting.length}>
@@ -77,9 +67,9 @@ export function FieldPage() {
         )}
         <span className="text-[13px]">
           {current.startedAt === null ? (
-            <Link className="link" to={`/craft/${slug}/${label}/runs`}>
+            <a className="link" href={`/craft/${encodeURIComponent(slug)}/${encodeURIComponent(label)}/runs`}>
               to the desk
-            </Link>
+            </a>
           ) : (
             current.run.place
           )}
@@ -88,9 +78,8 @@ export function FieldPage() {
       {old && <p className="text-[13px] text-care">Cannot reach the server: this is the craft as it was read last.</p>}
       {current.startedAt === null ? (
         <Before
-          file={file}
-          version={version}
-          evaluation={evaluation}
+          sheet={sheet}
+          cautions={sheet.plans.find((p) => p.number === current.run.plan)?.cautions ?? sheet.cautions}
           run={current.run}
           onChange={(run) => put({ ...current, run })}
           onStart={() => put(begin(current, new Date()))}
@@ -98,9 +87,9 @@ export function FieldPage() {
       ) : current.endedAt === null ? (
         <Running
           log={current}
-          ways={waysOf(version.design)}
+          marks={sheet.marks}
           rung={rung}
-          endurance={evaluation.metrics.endurance}
+          endurance={sheet.endurance}
           onChange={put}
           onEnd={() => put(ended(current, new Date()))}
         />
@@ -108,6 +97,7 @@ export function FieldPage() {
         <After
           log={current}
           rung={rung}
+          drives={sheet.drives}
           onChange={put}
           onKeep={async () => {
             const { run } = current;
@@ -124,7 +114,8 @@ export function FieldPage() {
               refused: "",
             });
             put(null);
-            setSearch({}, { replace: true });
+            window.history.replaceState(null, "", window.location.pathname);
+            setAsked(asked());
           }}
         />
       )}

@@ -1,12 +1,11 @@
 import { useEffect, useState } from "react";
-import type { Quantity } from "../../core/design/quantity";
-import type { HeldUpBy } from "../../core/design/schema";
-import type { Rung } from "../../core/design/craftFile";
-import { LAP, type Mark, markOf, marksFor } from "../../core/runs/marks";
-import { gateText } from "../../core/wording/ladder";
+import { LAP, type Mark, markOf } from "../../core/runs/marks";
+import type { FieldRung, FieldSheet } from "../../core/runs/sheetShape";
+import { gateLine } from "../../core/wording/gate";
 import { toast } from "sonner";
 import { reduced } from "../fields/keepPicture";
 import { QuantityField } from "../fields/QuantityField";
+import { usePreferences } from "../app/preferences";
 import { clock } from "../stations/runs/words";
 import { HoldKey, Key, SenseSign } from "./Keys";
 import { type FieldLog, added, moment, packSince, undone } from "./log";
@@ -38,7 +37,7 @@ function useAwake(): void {
 /**
  * How long the pack should still last by what is predicted: black what is left, the red stroke where one turns back.
  */
-function PackBar({ since, endurance }: { since: number; endurance: Quantity }) {
+function PackBar({ since, endurance }: { since: number; endurance: { value: number; sd: number } }) {
   const left = Math.max(0, 1 - since / endurance.value);
   const back = endurance.value * (1 - TURN_BACK) - since;
   return (
@@ -68,19 +67,20 @@ function PackBar({ since, endurance }: { since: number; endurance: Quantity }) {
 /** While it runs: large keys for what is seen, heard, smelt and felt. */
 export function Running({
   log,
-  ways,
+  marks,
   rung,
   endurance,
   onChange,
   onEnd,
 }: {
   log: FieldLog;
-  ways: readonly HeldUpBy[];
-  rung: Rung | undefined;
-  endurance: Quantity | undefined;
+  marks: readonly Mark[];
+  rung: FieldRung | undefined;
+  endurance: FieldSheet["endurance"];
   onChange: (log: FieldLog) => void;
   onEnd: () => void;
 }) {
+  const { habit } = usePreferences();
   const [now, setNow] = useState(Date.now());
   const [page, setPage] = useState(0);
   const [panel, setPanel] = useState<"words" | "pack" | null>(null);
@@ -91,7 +91,6 @@ export function Running({
   }, []);
   const since = () => Math.max(0, (Date.now() - Date.parse(log.startedAt ?? "")) / 1000);
   const seconds = Math.max(0, (now - Date.parse(log.startedAt ?? "")) / 1000);
-  const marks = marksFor(ways);
   const shown = marks.slice(page * ON_A_PAGE, (page + 1) * ON_A_PAGE);
   const last = log.run.moments.at(-1);
   const count = (m: Mark) => log.run.moments.filter((x) => x.mark === m.code).length;
@@ -112,9 +111,9 @@ export function Running({
           <b className="text-[16px] text-accent">
             Rung {log.run.stage}, {rung?.name}
           </b>
-          {(rung?.gates ?? []).slice(0, 3).map((g) => (
-            <span key={g.id} className="block leading-[18px]">
-              {gateText(g)}
+          {(rung?.gates ?? []).slice(0, 3).map(({ gate, name }) => (
+            <span key={gate.id} className="block leading-[18px]">
+              {gateLine(gate, name, habit)}
             </span>
           ))}
         </div>

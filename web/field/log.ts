@@ -2,7 +2,8 @@ import { localIso } from "../app/dates";
 import { del, get, set } from "idb-keyval";
 import { useEffect, useRef, useState } from "react";
 import type { NewRun } from "../../api/contracts";
-import { type Lap, type Moment, type Run, newCrash } from "../../core/design/craftFile";
+import type { Lap, Moment, Run } from "../../core/design/craftFile";
+import { newCrash } from "../../core/design/runEnds";
 import { LAP } from "../../core/runs/marks";
 import type { Taken } from "../fields/keepPicture";
 import { type RunDraft, blankRun, newKey } from "../stations/runs/blankRun";
@@ -129,7 +130,8 @@ export function useKeptLog(name: string): {
   const stored = `field/${name}`;
   useEffect(() => {
     void get<FieldLog>(stored).then((held) => {
-      setLog(held ?? null);
+      // One that an older release kept lacks what was added since.
+      setLog(held ? { ...held, run: { ...blankRun(), ...held.run } } : null);
       setReady(true);
     });
   }, [stored]);

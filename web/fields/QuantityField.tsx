@@ -1,6 +1,6 @@
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
 import { type Dimension, toDisplay } from "../../core/design/units";
-import { plain } from "../../core/wording/format";
+import { inOtherUnits, plain } from "../../core/wording/format";
 import { usePreferences } from "../app/preferences";
 import { type NumberSpec, editable, readField } from "./readField";
 import { enterByMouse, selectAll } from "./selectAll";
@@ -60,6 +60,8 @@ export function QuantityField({
   const reverting = useRef(false);
   const id = useId();
   const [note, setNote] = useState<string | null>(null);
+  /** The value in the other units, while the field is entered and nothing is typed. */
+  const [echo, setEcho] = useState<string | null>(null);
   const known = useRef(value);
   /** What was typed since the field was entered stays, whatever changes beneath it. */
   const typed = useRef(false);
@@ -73,6 +75,7 @@ export function QuantityField({
 
   const finish = () => {
     typed.current = false;
+    setEcho(null);
     if (reverting.current) {
       reverting.current = false;
       setText(null);
@@ -124,12 +127,14 @@ export function QuantityField({
         onMouseDown={enterByMouse}
         onFocus={(e) => {
           setNote(null);
+          setEcho(value === null ? null : inOtherUnits(value, dimension, habit));
           const shown = text === null && value !== null ? editable(value, dimension, habit) : undefined;
           if (shown !== undefined) setText(shown);
           selectAll(e.currentTarget, shown);
         }}
         onChange={(e) => {
           typed.current = true;
+          setEcho(null);
           setText(e.target.value);
         }}
         onBlur={finish}
@@ -139,6 +144,15 @@ export function QuantityField({
           })
         }
       />
+      {echo !== null && note === null && error === null && (
+        <span
+          data-echo
+          aria-hidden="true"
+          className="pointer-events-none absolute right-0 bottom-full z-20 block bg-sheet px-1 text-[11px] leading-4 whitespace-nowrap text-pencil"
+        >
+          {echo}
+        </span>
+      )}
       {note !== null && error === null && (
         <span
           role="status"

@@ -1,6 +1,6 @@
-import { contracts } from "../../api/contracts";
+import { PATHS } from "../../api/paths";
 import type { Attachment } from "../../core/design/bench";
-import { call } from "../app/client";
+import { request } from "../app/request";
 
 /** Longest edge of a kept picture, px, and its JPEG quality: enough to read a scale on it. */
 const EDGE = 1600;
@@ -45,7 +45,7 @@ export async function asText(file: File): Promise<Taken> {
 
 /** Puts a picture on the server, where it is kept once by its content. */
 export async function keepPicture({ name, type, content }: Taken): Promise<Attachment> {
-  const { hash, size } = await call(contracts.addFile, { body: { type, content } });
+  const { hash, size } = (await request("post", PATHS.addFile, { type, content })) as Pick<Attachment, "hash" | "size">;
   return { hash, name, type, size };
 }
 

@@ -19,7 +19,7 @@ export function readField(text: string, { dimension, schema, empty }: NumberSpec
   if (text.trim() === "" && empty !== undefined) return { ok: true, value: null };
   const read = parseQuantity(text, dimension, habit);
   if (!read.ok) return { ok: false, message: read.message };
-  const problem = schema ? schemaMessage(schema, read.value, dimension) : null;
+  const problem = schema ? schemaMessage(schema, read.value, dimension, habit) : null;
   return problem === null ? { ok: true, value: read.value, note: read.note } : { ok: false, message: problem };
 }
 
@@ -32,7 +32,12 @@ export function editable(value: number, dimension: Dimension, habit: UnitHabit):
   return dimension === "capacity" && Math.abs(value) >= MILLI_FROM ? `${number} Ah` : number;
 }
 
-function schemaMessage(schema: z.ZodType<number>, value: number, dimension: Dimension): string | null {
+function schemaMessage(
+  schema: z.ZodType<number>,
+  value: number,
+  dimension: Dimension,
+  habit: UnitHabit,
+): string | null {
   const result = schema.safeParse(value);
   if (result.success) return null;
   const issue = result.error.issues[0];
@@ -41,11 +46,11 @@ function schemaMessage(schema: z.ZodType<number>, value: number, dimension: Dime
     return issue.inclusive ? "Accepted: zero or more." : "Accepted: more than zero.";
   if (issue.code === "too_small")
     return issue.message.startsWith("Too small")
-      ? `Accepted: ${plain(Number(issue.minimum), dimension)} or more.`
-      : `${issue.message} (at least ${plain(Number(issue.minimum), dimension)}).`;
+      ? `Accepted: ${plain(Number(issue.minimum), dimension, habit)} or more.`
+      : `${issue.message} (at least ${plain(Number(issue.minimum), dimension, habit)}).`;
   if (issue.code === "too_big")
     return issue.message.startsWith("Too big")
-      ? `Accepted: ${plain(Number(issue.maximum), dimension)} at most.`
+      ? `Accepted: ${plain(Number(issue.maximum), dimension, habit)} at most.`
       : `${issue.message}.`;
   return issue.message;
 }

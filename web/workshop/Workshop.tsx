@@ -1,3 +1,4 @@
+import { plain } from "../../core/wording/format";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
 import { Link, useNavigate } from "react-router";
@@ -220,6 +221,8 @@ export function Workshop() {
   });
   const longest = Math.max(0.1, ...(data ?? []).map((s) => s.glance?.size?.length ?? 0));
   const scale = (BENCH_WIDTH - 4) / longest;
+  const { habit } = usePreferences();
+  const bar = habit === "metric" ? 0.1 : 4 * 0.0254;
   return (
     <div className="workshop">
       <title>Workshop · Ultraform</title>
@@ -246,10 +249,10 @@ export function Workshop() {
           {data && data.length > 0 && (
             <p className="flex items-center gap-2 text-[11px] text-pencil">
               all to one scale
-              <svg width={0.1 * scale + 2} height="8" aria-hidden="true">
-                <path d={`M1 1v6m0 -3h${0.1 * scale}m0 -3v6`} stroke="var(--pencil)" fill="none" />
+              <svg width={bar * scale + 2} height="8" aria-hidden="true">
+                <path d={`M1 1v6m0 -3h${bar * scale}m0 -3v6`} stroke="var(--pencil)" fill="none" />
               </svg>
-              100 mm
+              {plain(bar, "length", habit, 0)}
             </p>
           )}
           {data?.length === 0 && (

@@ -52,8 +52,14 @@ export const ELECTRICAL = [
     "electrical",
     "one-side-dead",
     "One side does not start",
-    c("arming", "Arming order or range not calibrated", "Calibrate both alike", 5, "Calibrate", TURNS, SET_UP),
-    c("solder", "A joint or plug", "Swap controllers, then motors: does it follow?", 15, "Rework", TURNS, PART),
+    c("arming", "Arming order or range not calibrated", "Calibrate both alike", 5, "Calibrate", TURNS, {
+      ...SET_UP,
+      readBy: ["turns slower", "draws less"],
+    }),
+    c("solder", "A joint or plug", "Swap controllers, then motors: does it follow?", 15, "Rework", TURNS, {
+      ...PART,
+      readBy: ["stands still", "gives nothing"],
+    }),
   ),
   symptom(
     "electrical",

@@ -1,5 +1,20 @@
 import { HAND, ON, PART_AT_RISK, RUNS, TURNS, type Symptom, c } from "./kinds";
 
+/** One of several drives that pushes nothing, while the rest sound as ever. */
+const ONE_DEAD = c(
+  "one-dead",
+  "One of several drives gives nothing",
+  "Current of each drive at one command",
+  5,
+  "Its plug, controller or motor",
+  RUNS,
+  {
+    raisedBy: ["masked-failure"],
+    touchedBy: ["motor", "controller"],
+    readBy: ["stands still", "gives nothing"],
+  },
+);
+
 /** Those met most often, with what they are raised and lowered by. */
 export const FIRST: Symptom[] = [
   {
@@ -75,6 +90,7 @@ export const FIRST: Symptom[] = [
           touchedBy: ["mass", "propeller", "motor"],
         },
       ),
+      ONE_DEAD,
       c("intake", "Intake or outlet starved", "Thrust with the lid off and on", 15, "Open the inlet", TURNS, {
         touchedBy: ["part"],
       }),
@@ -256,6 +272,7 @@ export const FIRST: Symptom[] = [
         raisedBy: ["mass-over", "growth"],
         touchedBy: ["mass", "part"],
       }),
+      ONE_DEAD,
       c("drag", "Drag has grown", "Tow test with a spring scale", 30, "Clean it up", PART_AT_RISK, {
         touchedBy: ["part"],
       }),
@@ -364,6 +381,18 @@ export const FIRST: Symptom[] = [
           touchedBy: ["place", "mass"],
         },
       ),
+      c(
+        "one-weak",
+        "One drive gives less than its like",
+        "Current and speed of each drive at one command",
+        5,
+        "Its plug, controller or propeller",
+        RUNS,
+        {
+          touchedBy: ["motor", "controller", "propeller"],
+          readBy: ["stands still", "gives nothing", "turns slower", "draws less", "drags", "runs light"],
+        },
+      ),
       c("crooked", "Crooked skirt, skid or hull", "Straight edge and level floor", 15, "Re-hang it", HAND, {
         touchedBy: ["part"],
       }),
@@ -417,6 +446,7 @@ export const FIRST: Symptom[] = [
         { touchedBy: ["propeller"] },
       ),
       c("play", "Play in mount or bearing", "Wiggle by hand, power off", 3, "Tighten, new bearing", HAND, {
+        readBy: ["drags"],
         touchedBy: ["gear"],
       }),
     ],
@@ -433,7 +463,7 @@ export const FIRST: Symptom[] = [
         5,
         "New or balanced propeller",
         TURNS,
-        { touchedBy: ["propeller"] },
+        { touchedBy: ["propeller"], readBy: ["runs light"] },
       ),
       c("shaft", "Bent shaft", "Roll it on glass", 15, "New shaft", HAND, { touchedBy: ["motor", "gear"] }),
       c("loose", "Loose parts", "Wiggle by hand, power off", 3, "Tighten, secure", HAND, { touchedBy: ["part"] }),
@@ -554,8 +584,12 @@ export const FIRST: Symptom[] = [
           touchedBy: ["propeller", "gear", "pack"],
         },
       ),
-      c("blocked", "Blocked or tight drive", "Stop; turn each by hand", 3, "Free it", HAND, { touchedBy: ["gear"] }),
+      c("blocked", "Blocked or tight drive", "Stop; turn each by hand", 3, "Free it", HAND, {
+        touchedBy: ["gear"],
+        readBy: ["drags", "draws more"],
+      }),
       c("cooling", "No cooling air", "Temperature strip, lid on and off", 20, "Air inlet", TURNS, {
+        readBy: ["hotter"],
         touchedBy: ["part"],
       }),
     ],
@@ -687,6 +721,7 @@ export const FIRST: Symptom[] = [
     group: "repair and people",
     causes: [
       c("hold", "Held by glue or friction only", "Shake and pull", 2, "Strap", PART_AT_RISK, {
+        raisedBy: ["weak-hold"],
         touchedBy: ["pack", "place"],
       }),
       c("crash-load", "Hard landing", "Film", 5, "Strap and stop", HAND),

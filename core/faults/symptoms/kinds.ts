@@ -1,6 +1,7 @@
 import type { Risk } from "../../design/risk";
 import type { GROUPS } from "../../design/symptom";
 import type { ChangeKind } from "../../design/fields";
+import type { Odd } from "../../runs/eachDrive";
 
 export interface Cause {
   id: string;
@@ -20,6 +21,8 @@ export interface Cause {
   loweredBy?: string[];
   /** Recent changes that make it likelier. */
   touchedBy?: ChangeKind[];
+  /** What one drive of several like ones reads otherwise, that makes it likelier. */
+  readBy?: Odd[];
 }
 
 export interface Symptom {
@@ -29,7 +32,7 @@ export interface Symptom {
   causes: Cause[];
 }
 
-type Links = Pick<Cause, "raisedBy" | "loweredBy" | "touchedBy"> & { cost?: number };
+type Links = Pick<Cause, "raisedBy" | "loweredBy" | "touchedBy" | "readBy"> & { cost?: number };
 
 /**
  * What a test puts at risk, said with each (common practice; whoever knows better says so in an entry of one's own).

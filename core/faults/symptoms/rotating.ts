@@ -35,7 +35,10 @@ export const ROTATING = [
       raisedBy: ["tip-speed"],
       touchedBy: ["propeller", "motor"],
     }),
-    c("slip", "A belt or collet slips", "Paint mark across it", 5, "Tension, key", HAND, { touchedBy: ["gear"] }),
+    c("slip", "A belt or collet slips", "Paint mark across it", 5, "Tension, key", HAND, {
+      touchedBy: ["gear"],
+      readBy: ["runs light"],
+    }),
   ),
   symptom(
     "rotating parts",

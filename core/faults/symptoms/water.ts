@@ -221,8 +221,9 @@ export const WATER = [
     "One propulsor was dead and nobody noticed",
     c("plug", "Loose plug", "Tug each plug; current of each drive in a run", 5, "Latching plugs", RUNS, {
       raisedBy: ["masked-failure"],
+      readBy: ["stands still", "gives nothing"],
     }),
-    c("weed", "Weed or line round it", "Spin by hand", 2, "Guard", HAND),
+    c("weed", "Weed or line round it", "Spin by hand", 2, "Guard", HAND, { readBy: ["drags", "draws more"] }),
     c(
       "cut",
       "Its controller cut out",

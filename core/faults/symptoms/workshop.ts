@@ -49,6 +49,7 @@ export const WORKSHOP = [
       10,
       "Another glue",
       PART_AT_RISK,
+      { raisedBy: ["weak-hold"] },
     ),
     c("peel", "Loaded in peel", "Where the tear began", 2, "Strap or mechanical lock", HAND, PART),
     c("surface", "Surface not clean", "Water break test", 3, "Sand and wipe", HAND),

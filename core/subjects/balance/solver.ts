@@ -1,5 +1,5 @@
 import { type Constraint, lessEq, greaterEq, solve } from "yalps";
-import { AXES, type Axis, type BallastSpot, type Design, type Point } from "../../design/schema";
+import { AXES, type Axis, type BallastSpot, type Design, type Item, type Point } from "../../design/schema";
 import type { Patch } from "../../design/patch";
 import { ballastItem, ballastSpots } from "../mass/ballast";
 import { shiftFor } from "./lever";
@@ -282,9 +282,8 @@ export function packMassFor(design: Design, target: number): { itemId: string; m
 }
 
 /** Range of CG along x (m) that sliding one part over its whole range reaches; null when it is fixed or has no mass. */
-export function reachOf(design: Design, mass: MassResult, itemId: string): { low: number; high: number } | null {
-  const item = design.items.find((i) => i.id === itemId);
-  if (!item?.slide) return null;
+export function reachOf(design: Design, mass: MassResult, item: Item): { low: number; high: number } | null {
+  if (!item.slide) return null;
   const own = movingMass(design.items, item);
   if (!(own > 0)) return null;
   const at = (x: number) => mass.cg.x + (own * (x - item.place.x)) / mass.mass;
@@ -295,8 +294,9 @@ export function reachOf(design: Design, mass: MassResult, itemId: string): { low
 export function shortestSlide(design: Design, mass: MassResult, target: number): { itemId: string; to: number } | null {
   const found = design.items
     .flatMap((item) => {
+      if (!item.slide) return [];
       const own = movingMass(design.items, item);
-      if (!item.slide || !(own > 0)) return [];
+      if (!(own > 0)) return [];
       const shift = shiftFor(mass.mass, mass.cg.x, target, { mass: own, at: item.place.x, range: item.slide });
       return shift.inRange ? [{ itemId: item.id, to: shift.to, way: Math.abs(shift.to - item.place.x) }] : [];
     })

@@ -378,7 +378,7 @@ function nearestSlide(see: See) {
   const edge = at.outside ? at.limit : null;
   if (edge === null) return null;
   const reaches = design.items.flatMap((item) => {
-    const reach = reachOf(design, all, item.id);
+    const reach = reachOf(design, all, item);
     return reach ? [{ item, end: edge < x ? reach.low : reach.high }] : [];
   });
   const best = reaches.toSorted((a, b) => Math.abs(a.end - edge) - Math.abs(b.end - edge))[0];

@@ -4,6 +4,7 @@ import { METRICS } from "../../design/metrics";
 import { undecided } from "../../design/targets";
 import { type Found, figureOf, verdict } from "../../subject";
 import { ONE_MINUTE, advice } from "../say";
+import { disarmsAloft, runsOn } from "./controlVerdicts";
 
 /** No target at all, or none for where the CG must be. */
 const targetsMissing = verdict<{ which: "all" | "window" }>({
@@ -79,4 +80,6 @@ export const verdicts = {
   "support-open": supportOpen,
   "targets-missing": targetsMissing,
   "rests-on-guess": restsOnGuess,
+  "disarms-aloft": disarmsAloft,
+  "runs-on": runsOn,
 };

@@ -13,7 +13,7 @@ const costOver = verdict<{ by: number }>({
       (t) => ({ params: { by: Math.abs(t.margin ?? 0) }, label: METRICS[t.target.metric].label }),
     ),
   remedies: () => [advice("Check what you already own")],
-  says: (p) => `${plain(p.by, "money")} over the budget`,
+  says: (p, habit) => `${plain(p.by, "money", habit)} over the budget`,
 });
 
 export const verdicts = { "cost-over": costOver };

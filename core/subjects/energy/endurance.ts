@@ -8,7 +8,7 @@ import {
   packCurrentIn,
   stateForThrust,
   stateNear,
-} from "../propulsion/chain";
+} from "../propulsion/state";
 
 export interface Pack {
   chemistry: Chemistry;

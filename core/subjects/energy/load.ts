@@ -6,7 +6,7 @@ import type { LoadKnown } from "./declares";
  * what is entered anew is not another drive.
  */
 export function drivesAsText(
-  units: readonly Pick<Unit, "count" | "motor" | "gear" | "propeller">[],
+  units: readonly Pick<Unit, "count" | "motor" | "gear" | "propeller" | "propulsor">[],
   batteries: readonly Pick<Battery, "series">[],
   byCurrent: boolean,
 ): string {
@@ -16,9 +16,11 @@ export function drivesAsText(
       u.count,
       digits(u.motor.kv.value),
       digits(u.gear.ratio),
-      digits(u.propeller.diameter.value),
-      digits(u.propeller.pitch.value),
-      u.propeller.blades,
+      ...(u.propulsor
+        ? Object.values(u.propulsor).map((x) =>
+            typeof x === "object" && x !== null ? digits(x.value) : typeof x === "number" ? digits(x) : x,
+          )
+        : [digits(u.propeller.diameter.value), digits(u.propeller.pitch.value), u.propeller.blades]),
     ]),
     // The same work takes the same power from any pack, and the same current only from as many cells.
     byCurrent ? batteries.map((b) => b.series) : [],

@@ -4,7 +4,7 @@ import type { Dimension } from "../../design/units";
 import { type Doubtful, sdOf, through } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, solved, subject } from "../../subject";
 import { demand } from "../demand/node";
-import { assumed, drawUnread, notCovered, unnoted } from "../propulsion/covered";
+import { assumed, drawUnknown, notCovered, unnoted } from "../propulsion/covered";
 import { DRIVEN } from "../propulsion/node";
 import type { PowerInput } from "../propulsion/inputs";
 import { missingOf } from "../propulsion/nominal";
@@ -72,9 +72,8 @@ export const energy = subject({
     const because = byLoad ? null : notCovered(view);
     if (because !== null) return { status: "not covered", because };
     if (asked.status !== "solved") return asked;
-    const unread = byLoad ? [] : drawUnread({ units: workingIn(view) });
-    if (unread.length > 0)
-      return { status: "missing", needs: unread.map((name) => `what ${name} draws, read up to its highest command`) };
+    const unread = byLoad ? [] : drawUnknown({ units: workingIn(view) });
+    if (unread.length > 0) return { status: "missing", needs: unread };
     const { inputs, base, others } = vary(view, asked.result.mass);
     const packs = base.packs.map((p, k): PackRun => {
       const { states, ...here } = runOf(base, p);
@@ -127,7 +126,7 @@ export const energy = subject({
     const unsaid = asked?.byLoad ? null : assumed(view);
     const measured = asked?.byLoad ? [] : unnoted({ units: workingIn(view) });
     const incomplete = [...(unsaid === null ? [] : [unsaid]), ...(asked?.incomplete ?? [])];
-    const rest = doubtsOf(asked?.byLoad ? [] : [...shapesOutside(view.units), ...measured], incomplete);
+    const rest = doubtsOf(asked?.byLoad ? [] : shapesOutside(view.units), incomplete, measured);
     const q = (d: Doubtful, dimension: Dimension): Quantity => ({
       value: d.value,
       sd: sdOf(d),
@@ -137,11 +136,12 @@ export const energy = subject({
     });
     const { endurance, meanPower, meanCurrent } = run;
     const speed = meanSpeed(view.duty);
+    // A pack that is spent at once has no mean.
+    const means = Number.isFinite(meanPower.value) && Number.isFinite(meanCurrent.value);
     return {
       endurance: q(endurance, "time"),
-      meanPower: q(meanPower, "power"),
-      meanCurrent: q(meanCurrent, "current"),
-      ...(speed === null
+      ...(means ? { meanPower: q(meanPower, "power"), meanCurrent: q(meanCurrent, "current") } : {}),
+      ...(speed === null || !means
         ? {}
         : {
             range: q(through(endurance, endurance.value * speed, speed), "distance"),

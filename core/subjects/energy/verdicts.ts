@@ -159,7 +159,7 @@ const brownOut = verdict<{ rail: string; short: number }>({
     });
   },
   remedies: () => [advice("Move loads to a regulator of their own")],
-  says: (p) => `${p.rail} browns out: the pack sags ${plain(p.short, "voltage")} below what it needs`,
+  says: (p, habit) => `${p.rail} browns out: the pack sags ${plain(p.short, "voltage", habit)} below what it needs`,
 });
 
 /** How long it lasts is not computed for such drives: one minute at work tells it. */

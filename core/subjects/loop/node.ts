@@ -1,7 +1,7 @@
 import { type LoopResult, loopOf } from "../../sizing/loop";
 import { type Outcome, subject } from "../../subject";
 import { mass } from "../mass/node";
-import { notCovered } from "../propulsion/covered";
+import { notCovered, unnoted } from "../propulsion/covered";
 import { DRIVEN } from "../propulsion/node";
 
 /** The sizing loop for the time asked, gone round where a limit of mass and a wanted time stand against each other. */
@@ -17,6 +17,8 @@ export const loop = subject({
     const ledger = of(mass);
     if (!long || !heavy || ledger.status !== "solved") return { status: "missing", needs: ["limits of mass and time"] };
     const { mass: all, itemOfPack } = ledger.result;
+    const unknown = unnoted(view)[0];
+    if (unknown !== undefined) return { status: "not covered", because: unknown };
     const result = loopOf(view, { all, pack: itemOfPack[view.units[0]?.batteryId ?? ""] ?? 0 }, long.value, 0);
     return result ? { status: "solved", result } : { status: "missing", needs: ["drive", "pack", "duty"] };
   },

@@ -12,6 +12,20 @@ const range = () =>
     })
     .refine((s) => s.to > s.from, { message: "the range must end behind where it starts", path: ["to"] });
 
+/** What keeps a part where it is. */
+export const HOLDS = [
+  "glue",
+  "tape",
+  "hook-and-loop",
+  "friction",
+  "magnets",
+  "clip",
+  "strap",
+  "screws",
+  "pin",
+  "thread",
+] as const;
+
 export const itemSchema = z.object({
   id: idSchema,
   name: nameSchema,
@@ -64,6 +78,15 @@ export const itemSchema = z.object({
     .describe("edges of the box that encloses the part, m"),
   mirrored: field(z.boolean().describe("an even quantity, half at +y and half at −y"), { label: "mirrored" }),
   hollow: field(z.boolean().default(false).describe("other parts may sit inside its box"), { label: "hollow" }),
+  heldBy: field(
+    z
+      .array(z.enum(HOLDS))
+      .max(2)
+      .refine((h) => new Set(h).size === h.length, "one way is said once")
+      .default([])
+      .describe("what holds it: the first, and what holds when that lets go; empty: not said"),
+    { label: "held by", change: "part" },
+  ),
   slide: field(range().nullable().describe("range of x in which the part's centre may be placed, m; null when fixed"), {
     label: "slide",
   }),
@@ -326,6 +349,7 @@ export const newItem = (given: Partial<Item> & Pick<Item, "id" | "name">): Item 
   size: { x: 0.02, y: 0.02, z: 0.02 },
   mirrored: false,
   hollow: false,
+  heldBy: [],
   slide: null,
   slideY: null,
   slideZ: null,

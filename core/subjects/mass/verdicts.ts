@@ -7,6 +7,7 @@ import { shortestSlide } from "../balance/solver";
 import { LIGHTEN, advice, askFor, figure, missed, percent, set } from "../say";
 import { isBallast } from "./ballast";
 import { growthOf } from "./growth";
+import { weakHold } from "./held";
 import { mass } from "./node";
 import { rollUp } from "./rollup";
 import { slideSteps } from "./tree";
@@ -362,4 +363,5 @@ export const verdicts = {
   "ballast-share": ballastShare,
   "pack-share": packShare,
   "count-differs": countDiffers,
+  "weak-hold": weakHold,
 };

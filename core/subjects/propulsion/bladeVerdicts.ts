@@ -3,6 +3,7 @@ import { plain } from "../../wording/format";
 import { advice, figure, fitPitch, limitThrottle, ofUnit, percent, set, solveFor } from "../say";
 import { cavitation } from "./cavitation";
 import { eachDrive, unitOf } from "./eachDrive";
+import { kindOf } from "./kinds/models";
 import { propulsion } from "./node";
 import { waterOf } from "./setup";
 
@@ -16,7 +17,7 @@ const tipSpeed = verdict<{ mach: number }>({
   find: (see) =>
     eachDrive(see, ({ drive: { values, sd, evidence } }) => {
       const mach = values.tipMach;
-      if (mach <= TIP_CARE) return [];
+      if (!(mach > TIP_CARE)) return [];
       return [
         {
           severity: mach > TIP_STOP ? "stop" : "care",
@@ -100,7 +101,9 @@ const bladeStall = verdict<{ share: number; ratio: number }>({
 const tipsCavitate = verdict<{ tip: number; from: number }>({
   find: (see) =>
     eachDrive(see, ({ drive: { values, sd, evidence }, unit }) => {
-      const at = cavitation(unit, unit.propeller.diameter.value, values.rpm, waterOf(see.design.brief.environment));
+      const { propulsor: p } = unit;
+      const tips = p ? kindOf(p).tips(p) : unit.propeller.diameter.value;
+      const at = tips && cavitation(unit, tips, values.rpm, waterOf(see.design.brief.environment));
       if (!at) return [];
       const doubt = (at.tip * sd.rpm) / values.rpm;
       return [

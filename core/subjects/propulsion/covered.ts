@@ -1,11 +1,16 @@
-import { NARROWEST, aroundTold, openingsOf } from "./around/factor";
+import { NARROWEST, aroundTold, faceOf, openingsOf } from "./around/factor";
+import { kindOf, worksInFluid } from "./kinds/models";
+import { onGroundByModel } from "./kinds/which";
 import { drawRead, voltsKnown } from "./measured/curve";
 import type { Unit } from "../../design/schema";
 import { type PushedOn, whereOf } from "./measured/declares";
 import { type Supported, supportOf } from "../../design/support";
 
 type Drives = {
-  units: readonly Pick<Unit, "name" | "surroundings" | "direction" | "measured" | "around" | "propeller" | "count">[];
+  units: readonly Pick<
+    Unit,
+    "name" | "surroundings" | "direction" | "measured" | "around" | "propeller" | "propulsor" | "count"
+  >[];
 };
 
 const WHERE = {
@@ -13,7 +18,7 @@ const WHERE = {
   "overlapped or coaxial": "overlapped or coaxial with another",
 } as const;
 const TELL = {
-  "boxed or ducted": "enter the openings that its flow passes (ducts are not computed so far)",
+  "boxed or ducted": "enter the openings that its flow passes, choose ducted fan if it is one",
   "overlapped or coaxial": "enter how far apart the axes are, or that it is one of a pair",
 } as const;
 
@@ -31,16 +36,21 @@ function elsewhere(name: string, m: NonNullable<Unit["measured"]>, works: Unit["
   return null;
 }
 
-/** Why what the drives push in motion is not known; null where it is computed: a curve measured standing tells nothing. */
+/**
+ * Why what the drives push in motion is not known; null where it is computed: a curve measured standing tells nothing.
+ */
 export function standingOnly({
   units,
 }: {
-  units: readonly Pick<Unit, "name" | "measured" | "surroundings" | "around" | "propeller">[];
+  units: readonly Pick<Unit, "name" | "measured" | "surroundings" | "around" | "propeller" | "propulsor">[];
 }): string | null {
-  const names = units.filter((u) => u.measured || aroundTold(u)).map((u) => u.name);
+  const still = (u: Pick<Unit, "propulsor">) => u.propulsor !== null && !kindOf(u.propulsor).moves;
+  const names = units.filter((u) => u.measured || still(u) || aroundTold(u)).map((u) => u.name);
   const known = units.some((u) => u.measured)
     ? "was not measured"
-    : "is not computed: the factor of what is around it holds standing";
+    : units.some(still)
+      ? "is not computed: the model of its kind holds standing"
+      : "is not computed: the factor of what is around it holds standing";
   return names.length === 0
     ? null
     : `what ${names.join(", ")} ${names.length === 1 ? "pushes" : "push"} in motion ${known}`;
@@ -50,39 +60,43 @@ export function standingOnly({
 const beside = (units: readonly Pick<Unit, "surroundings" | "count">[]): number =>
   units.reduce((n, u) => n + (u.surroundings === "overlapped or coaxial" ? u.count : 0), 0);
 
-/** Drives whose current was not read: what their pack gives, and how long, is not known. */
-export const drawUnread = ({ units }: { units: readonly Pick<Unit, "name" | "measured">[] }): string[] =>
-  units.flatMap((u) => (u.measured && !drawRead(u.measured) ? [u.name] : []));
+/**
+ * What is wanted to know what drives draw in use, as it would be entered: of a measured one its current; of one that
+ * drives on the ground by a model its mean, for standing it creeps or spins.
+ */
+export const drawUnknown = ({ units }: { units: readonly Pick<Unit, "name" | "measured" | "propulsor">[] }): string[] =>
+  units.flatMap((u) =>
+    u.measured && !drawRead(u.measured)
+      ? [`what ${u.name} draws, read up to its highest command`]
+      : onGroundByModel(u)
+        ? [`what ${u.name} draws when it drives: run it for a minute and enter the mean current under the duty`]
+        : [],
+  );
 
-/** Openings so narrow that the blades stall behind them. */
-function tooNarrow(u: Pick<Unit, "name" | "surroundings" | "around" | "propeller">): string[] {
-  if (!aroundTold(u) || !u.around) return [];
-  const disc = (Math.PI / 4) * u.propeller.diameter.value ** 2;
-  return openingsOf(u.around).some((a) => a.value < NARROWEST * disc)
-    ? [`${u.name} breathes through less than ${Math.round(100 * NARROWEST)} % of its disc`]
-    : [];
-}
+/** Drives behind openings so narrow that their blades stall, as sentences. */
+export const tooNarrow = (
+  units: readonly Pick<Unit, "name" | "surroundings" | "around" | "propeller" | "propulsor" | "measured">[],
+): string[] =>
+  units.flatMap((u) => {
+    const disc = faceOf(u);
+    if (u.measured || !aroundTold(u) || !u.around || disc === null) return [];
+    return openingsOf(u.around).some((a) => a.value < NARROWEST * disc)
+      ? [`${u.name} breathes through less than ${Math.round(100 * NARROWEST)} % of its disc`]
+      : [];
+  });
 
-/** What of a measured curve was not noted and is assumed, or lies beyond what was measured, as sentences. */
-export function unnoted({
-  units,
-}: {
-  units: readonly Pick<Unit, "name" | "measured" | "throttleLimit" | "surroundings" | "around" | "propeller">[];
-}): string[] {
-  const outside: string[] = [];
-  for (const u of units) {
-    const { name, measured: m, throttleLimit } = u;
-    if (!m) {
-      outside.push(...tooNarrow(u));
-      continue;
-    }
-    if (!voltsKnown(m)) outside.push(`at how many volts ${name} was measured is not noted: as many as now are assumed`);
+/** What nobody knows of drives that their measured curves tell, and their numbers rest on, as sentences. */
+export const unnoted = ({ units }: { units: readonly Pick<Unit, "name" | "measured" | "throttleLimit">[] }): string[] =>
+  units.flatMap(({ name, measured: m, throttleLimit }) => {
+    if (!m) return [];
     const top = Math.max(...m.readings.map((r) => r.command));
-    if (top < throttleLimit)
-      outside.push(`${name} was measured up to ${Math.round(100 * top)} % only: beyond, no more than there is counted`);
-  }
-  return outside;
-}
+    return [
+      ...(voltsKnown(m) ? [] : [`at how many volts ${name} was measured is not noted: as many as now are assumed`]),
+      ...(top < throttleLimit
+        ? [`${name} was measured up to ${Math.round(100 * top)} % only: beyond, no more than there is counted`]
+        : []),
+    ];
+  });
 
 /**
  * Why the drives of a craft are not computed, as a sentence; null when the method holds for them or may be assumed
@@ -97,29 +111,49 @@ export function notCovered(design: Supported & Drives): string | null {
       if (because !== null) return because;
       continue;
     }
-    if (u.surroundings === "not a propeller")
-      return `${u.name} is no propeller: drums, wheels, tracks, jets and paddles are not computed so far`;
-    if (u.surroundings === "in water" && held.onGround)
-      return `${u.name} works in water on a craft that goes on the ground: drums, wheels and tracks are not computed so far`;
+    if (u.propulsor) {
+      const because = kindOf(u.propulsor).elsewhere(u.propulsor, held);
+      if (because !== null) return `${u.name} ${because}`;
+      if (!worksInFluid(u)) continue;
+    } else {
+      if (u.surroundings === "not a propeller")
+        return `${u.name} is no propeller: choose what it is, or weigh what it pushes`;
+      if (u.surroundings === "in water" && held.onGround)
+        return `${u.name} works in water on a craft that goes on the ground: choose what it is, drum or wheel, or weigh what it pushes`;
+      if (held.beats && u.direction === "up")
+        return `${u.name} carries a flapping craft: choose that it is flapping wings, or weigh what they lift`;
+    }
     if ((u.surroundings === "boxed or ducted" || u.surroundings === "overlapped or coaxial") && !aroundTold(u))
       return `${u.name} works ${WHERE[u.surroundings]}: ${TELL[u.surroundings]}, or weigh what it pushes as it is built in`;
     if (u.surroundings === "overlapped or coaxial" && beside(units) < 2)
       return `${u.name} overlaps another or shares its axis, and there is no other: count both among the like units, or add its partner as a drive`;
-    if (held.beats && u.direction === "up")
-      return `${u.name} carries a flapping craft: flapping wings are not computed so far`;
     if (u.surroundings === null && !held.inAir) return `where ${u.name} works is not said: in the air or in water`;
   }
   return null;
 }
 
+/** Whether it is not said of a drive where it works, and its kind does not tell. */
+export const whereUnsaid = (u: Pick<Unit, "surroundings" | "measured" | "propulsor">): boolean =>
+  u.surroundings === null && !u.measured && worksInFluid(u);
+
 /** What is assumed of the drives and was never said, as a sentence; null when nothing is. */
 export function assumed({ units }: Drives): string | null {
-  const silent = units.filter((u) => u.surroundings === null && !u.measured);
+  const silent = units.filter(whereUnsaid);
   return silent.length === 0
     ? null
     : `where ${silent.map((u) => u.name).join(", ")} ${silent.length === 1 ? "works" : "work"} is not said: free air is assumed`;
 }
 
 /** Whether a drive stands in water. */
-export const wetDrive = ({ units }: { units: readonly Pick<Unit, "surroundings" | "measured">[] }): boolean =>
-  units.some((u) => (u.measured ? IN_WATER.includes(u.measured.on) : u.surroundings === "in water"));
+export const wetDrive = ({
+  units,
+}: {
+  units: readonly Pick<Unit, "surroundings" | "measured" | "propulsor">[];
+}): boolean =>
+  units.some((u) =>
+    u.measured
+      ? IN_WATER.includes(u.measured.on)
+      : u.propulsor?.kind === "screw drum"
+        ? u.propulsor.on === "water"
+        : worksInFluid(u) && u.surroundings === "in water",
+  );

@@ -1,10 +1,11 @@
 import { z } from "zod";
 import { finite, recordNumber } from "../../design/bounds";
 import { EVIDENCE, magnitude, magnitudeOrZero } from "../../design/evidence";
-import { field, idSchema, nameSchema, unique } from "../../design/fields";
+import { field, idSchema, nameSchema, point, unique } from "../../design/fields";
 import { numbers } from "../../design/numbers";
 import { batterySchema } from "../energy/declares";
 import { aroundSchema } from "./around/declares";
+import { propulsorSchema } from "./kinds/declares";
 import { measuredSchema } from "./measured/declares";
 
 export const motorSchema = z.object({
@@ -85,13 +86,19 @@ export const learnedSchema = z.object({
     .describe("as measured on one unit: N, V, A, rpm"),
   density: finite.positive().describe("of the air then, kg/m³"),
   of: z
-    .object({ motor: motorSchema, controller: controllerSchema, gear: gearSchema, propeller: propellerSchema })
+    .object({
+      motor: motorSchema,
+      controller: controllerSchema,
+      gear: gearSchema,
+      propeller: propellerSchema,
+      propulsor: propulsorSchema.nullable().default(null),
+    })
     .describe("the parts that were on the stand"),
   pack: batterySchema.pick({ chemistry: true, series: true, capacity: true }).nullable().describe("pack that fed it"),
 });
 export type Learned = z.infer<typeof learnedSchema>;
 
-/** What a drive is and where it works: only open propellers by themselves, in air or water, are computed so far. */
+/** Where a drive works; the last one says that it is something else, of which nothing is computed. */
 export const SURROUNDINGS = [
   "free air",
   "in water",
@@ -101,13 +108,30 @@ export const SURROUNDINGS = [
 ] as const;
 export type Surroundings = (typeof SURROUNDINGS)[number];
 
-export const unitSchema = z.object({
+const component = finite.min(-1).max(1);
+/** Where one unit of a drive is and which way it pushes the craft. */
+const placeSchema = z.object({
+  at: field(point(), { label: "place", change: "place" }),
+  toward: z
+    .object({
+      x: field(component.describe("aft"), { label: "toward x", dimension: "ratio" }),
+      y: field(component.describe("to starboard"), { label: "toward y", dimension: "ratio" }),
+      z: field(component.describe("up"), { label: "toward z", dimension: "ratio" }),
+    })
+    .refine((v) => Math.hypot(v.x, v.y, v.z) > 0.1, "a direction has a length: 1 along the way in which it pushes"),
+});
+
+const ofUnit = z.object({
   id: idSchema,
   name: nameSchema,
   count: field(z.number().int().min(1).max(24).describe("like units, each with its own motor and controller"), {
     label: "like units",
     dimension: "count",
   }),
+  copiesBecause: field(
+    z.string().trim().max(300).default("").describe("why several are built before one was measured; empty: not said"),
+    { label: "built unmeasured because", about: "knowing" },
+  ),
   batteryId: field(idSchema.describe("pack that feeds them"), { label: "pack" }),
   propellerItemId: field(
     idSchema.nullable().describe("ledger entry that is this propeller: it places the thrust line"),
@@ -162,6 +186,13 @@ export const unitSchema = z.object({
   controller: field(controllerSchema, { change: "controller" }),
   gear: field(gearSchema, { change: "gear" }),
   propeller: field(propellerSchema, { change: "propeller" }),
+  propulsor: field(
+    propulsorSchema
+      .nullable()
+      .default(null)
+      .describe("what turns on its shaft where that is no open propeller; null: the propeller tells"),
+    { label: "propulsor", change: "propeller" },
+  ),
   surroundings: field(z.enum(SURROUNDINGS).nullable().default(null).describe("where it works; null: not said"), {
     label: "works",
     change: "motor",
@@ -172,6 +203,14 @@ export const unitSchema = z.object({
       .default(null)
       .describe("openings before and behind it, discs that it overlaps, or a partner on its axis; null: not entered"),
     { label: "around", change: "place" },
+  ),
+  places: field(
+    z
+      .array(placeSchema)
+      .max(24)
+      .default([])
+      .describe("of each of its like units; empty: all where its entry in the ledger is, along the direction"),
+    { label: "place of a unit", change: "thrust line" },
   ),
   measured: field(
     measuredSchema
@@ -191,6 +230,10 @@ export const unitSchema = z.object({
       about: "knowing",
     },
   ),
+});
+export const unitSchema = ofUnit.superRefine((u, ctx) => {
+  if (u.places.length > 0 && u.places.length !== u.count)
+    ctx.addIssue({ code: "custom", path: ["places"], message: "as many places as there are like units, or none" });
 });
 export type Unit = z.infer<typeof unitSchema>;
 

@@ -3,6 +3,7 @@ import type { Battery, Design, Unit } from "../../design/schema";
 import type { Dimension } from "../../design/units";
 import { taughtOf } from "./learned";
 import { aroundFactor, aroundTold } from "./around/factor";
+import { kindInputs, kindOf } from "./kinds/models";
 import { doubtOf, voltageExponent } from "./measured/curve";
 import type { MeasuredPropulsor } from "./measured/declares";
 import { WARM_WINDING } from "./motor";
@@ -37,7 +38,8 @@ export const INPUT_KEYS = [
   "voltageExponent",
   "aroundFactor",
 ] as const;
-export type InputKey = (typeof INPUT_KEYS)[number];
+/** One of these, or a number of the propulsor's own kind. */
+export type InputKey = (typeof INPUT_KEYS)[number] | `propulsor.${string}`;
 
 /** One uncertain number that the power chain rests on. */
 export interface PowerInput {
@@ -50,6 +52,8 @@ export interface PowerInput {
   sd: number;
   evidence: Evidence;
   dimension: Dimension;
+  /** of a number of the propulsor's own kind, as shown */
+  label?: string;
 }
 
 /** Values of inputs, by `inputId`. */
@@ -91,7 +95,7 @@ function unitInputs(unit: Unit): PowerInput[] {
     dimension: "ratio",
   });
   if (unit.measured) return measuredInputs(unit, unit.measured);
-  const method = unit.surroundings === "in water" ? IN_WATER : METHOD;
+  const method = unit.propulsor ? kindOf(unit.propulsor).doubt : unit.surroundings === "in water" ? IN_WATER : METHOD;
   const around = aroundTold(unit) ? aroundFactor(unit) : null;
   const beside = around ? [factor("aroundFactor", around, around.evidence)] : [];
   if (!taught)
@@ -143,7 +147,7 @@ function enteredInputs(unit: Unit): PowerInput[] {
     evidence: known.evidence,
     dimension,
   });
-  const { motor, controller, gear, propeller } = unit;
+  const { motor, controller, gear } = unit;
   const { efficiency } = gear;
   return [
     input(
@@ -167,10 +171,28 @@ function enteredInputs(unit: Unit): PowerInput[] {
       "percent",
       efficiency.sd ?? magnitudeSd({ ...efficiency, value: 1 - efficiency.value }),
     ),
+    ...shapeInputs(unit),
+  ];
+}
+
+/** What is uncertain of the propulsor itself. */
+function shapeInputs({ id, name, propeller, propulsor }: Unit): PowerInput[] {
+  if (propulsor)
+    return kindInputs(propulsor).map(({ key, ...known }) => ({ key: `propulsor.${key}`, of: id, name, ...known }));
+  const size = (key: InputKey, known: Entered, sd: number): PowerInput => ({
+    key,
+    of: id,
+    name,
+    value: known.value,
+    sd,
+    evidence: known.evidence,
+    dimension: "length",
+  });
+  return [
     // Propellers are stamped with diameter and pitch: a guess is a misread stamp, not a quarter of the size.
-    input("diameter", propeller.diameter, "length", propeller.diameter.sd ?? sizeSd(propeller.diameter, 0.03)),
-    input("pitch", propeller.pitch, "length", propeller.pitch.sd ?? sizeSd(propeller.pitch, 0.1)),
-    input("chord", propeller.chord, "length"),
+    size("diameter", propeller.diameter, propeller.diameter.sd ?? sizeSd(propeller.diameter, 0.03)),
+    size("pitch", propeller.pitch, propeller.pitch.sd ?? sizeSd(propeller.pitch, 0.1)),
+    size("chord", propeller.chord, magnitudeSd(propeller.chord)),
   ];
 }
 

@@ -1,9 +1,9 @@
 import { WARM_WINDING } from "./motor";
 import type { Learned, Unit } from "../../design/schema";
-import type { PropellerMap } from "./propeller";
+import type { ShaftMap } from "./shaft";
 
 /** A model map with what a stand found of it: thrust and torque scaled, everything else as modelled. */
-export const scaledMap = (map: PropellerMap, thrust: number, torque: number, moving = 1): PropellerMap =>
+export const scaledMap = (map: ShaftMap, thrust: number, torque: number, moving = 1): ShaftMap =>
   thrust === 1 && torque === 1 && moving === 1
     ? map
     : {
@@ -15,7 +15,6 @@ export const scaledMap = (map: PropellerMap, thrust: number, torque: number, mov
           };
         },
         torque: (rpm, speed) => map.torque(rpm, speed) * torque,
-        maxRpm: map.maxRpm,
         solved: map.solved,
       };
 
@@ -43,7 +42,7 @@ export function partsChanged(unit: Unit, of: Learned["of"]): ("motor" | "control
     ...(differs(unit.motor, of.motor) ? ["motor" as const] : []),
     ...(differs(unit.controller, of.controller) ? ["controller" as const] : []),
     ...(differs(unit.gear, of.gear) ? ["gearing" as const] : []),
-    ...(differs(unit.propeller, of.propeller) ? ["propeller" as const] : []),
+    ...(differs(unit.propulsor ?? unit.propeller, of.propulsor ?? of.propeller) ? ["propeller" as const] : []),
   ];
 }
 /**
@@ -109,6 +108,8 @@ export function taughtOf(unit: Unit): Taught | null {
   const { kv, thrust, torque, throttle } = learned;
   const changed = partsChanged(unit, learned.of);
   if (changed.length === 0) return { kv, thrust, torque, throttle, exact: true };
+  // Of another kind nothing is known of how wrong its model is.
+  if (unit.propulsor || learned.of.propulsor) return null;
   const [now, then] = [unit.propeller, learned.of.propeller];
   const size = now.diameter.value / then.diameter.value;
   if (now.blades !== then.blades || size > ALIKE || size < 1 / ALIKE) return null;

@@ -1,17 +1,22 @@
 import type { Evidence } from "../../design/evidence";
-import type { Quantity } from "../../design/quantity";
+import type { Method, Quantity } from "../../design/quantity";
 import { type Doubtful, sdOf } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, keysOf, subject } from "../../subject";
 import type { OperatingPoint } from "./chain";
 import { cavitation } from "./cavitation";
-import { assumed, notCovered, unnoted } from "./covered";
+import { assumed, notCovered, tooNarrow, unnoted } from "./covered";
 import { quantities } from "./declares";
 import { type Driven, type PowerInput, inputId } from "./inputs";
 import { indices, missingOf, solveAll, thrustOf, unitValuesOf } from "./nominal";
+import type { Unit } from "../../design/schema";
+import { kindOf } from "./kinds/models";
+import { stallOutside } from "./section";
+import { isOpenPropeller } from "./kinds/which";
+import { BY_CURVE } from "./measured/curve";
 import { propellerLoad } from "./propeller";
 import { type PowerSetup, liftedByRotors } from "./setup";
 import { type Varied, spreadOf, vary } from "./vary";
-import { inputsOf, knownBy, shapesOutside, stallOutside, tipOutside } from "./words";
+import { inputsOf, knownBy, shapesOutside, tipOutside } from "./words";
 
 /** What the solvers read of a design. */
 export const DRIVEN = [
@@ -88,6 +93,8 @@ export interface PropulsionResult {
    * Where a drive leaves the range of its method, as sentences: every number that rests on the drives is outside too.
    */
   outside: string[];
+  /** What nobody knows of a measured curve, as sentences: its numbers may be off either way. */
+  unknown: string[];
 }
 
 const driveValues = (setup: PowerSetup, points: readonly OperatingPoint[], i: number): DriveValues => {
@@ -107,22 +114,27 @@ const packValues = (setup: PowerSetup, points: readonly OperatingPoint[], k: num
  * Where the drives leave the range of the method standing at full throttle, each with its name where there are
  * several.
  */
-function outsideOf(view: Driven, drives: readonly SolvedDrive[]): string[] {
+function outsideOf(view: Driven, setup: PowerSetup, drives: readonly SolvedDrive[]): string[] {
   const name = (d: SolvedDrive) => (drives.length > 1 ? `${d.name}: ` : "");
   return [
     ...shapesOutside(view.units),
-    ...drives.flatMap((d) =>
-      [...tipOutside(d.values.tipMach), ...stallOutside(d.stalled)].map((said) => name(d) + said),
-    ),
+    ...drives.flatMap((d, i) => {
+      const { propulsor: p = null, measured = null } = view.units[i] ?? {};
+      const medium = setup.units[i]?.medium;
+      const beyond = p && !measured && medium ? (kindOf(p).beyond?.(p, d.values.rpm, medium) ?? null) : null;
+      return [...tipOutside(d.values.tipMach), ...stallOutside(d.stalled), ...(beyond === null ? [] : [beyond])].map(
+        (said) => name(d) + said,
+      );
+    }),
   ];
 }
 
 /** Drives in water whose tips are fast enough for it to boil on them: their thrust is no longer that of the method. */
 const cavitating = (setup: PowerSetup, drives: readonly SolvedDrive[]): string[] =>
   setup.units.flatMap((u, i) => {
-    const at = cavitation(u.unit, u.diameter, drives[i]?.values.rpm ?? 0, u.medium);
+    const at = u.tips === null ? null : cavitation(u.unit, u.tips, drives[i]?.values.rpm ?? 0, u.medium);
     const name = drives.length > 1 ? `${u.unit.name}: ` : "";
-    return at && !u.unit.measured
+    return at
       ? [
           `${name}blade tips at ${at.tip.toFixed(0)} m/s may cavitate, from about ${at.from.toFixed(0)} m/s on near the surface`,
         ]
@@ -186,7 +198,7 @@ function compute(view: Driven): Outcome<PropulsionResult> {
       values,
       sd: sds(doubt),
       point,
-      stalled: u.unit.measured ? 0 : propellerLoad(u.propeller, u.medium, 0, point.rpm).stalled,
+      stalled: u.propeller ? propellerLoad(u.propeller, u.medium, 0, point.rpm).stalled : 0,
       evidence: knownBy(inputs, doubt.current),
       currentByDiameter:
         size && size.sd > 0 ? ((doubt.current.by[inputId(size)] ?? 0) / values.current) * (size.value / size.sd) : 0,
@@ -215,7 +227,8 @@ function compute(view: Driven): Outcome<PropulsionResult> {
       inputs,
       whole: base.units.every((u) => u.drive.propeller.solved),
       incomplete: [assumed(view)].filter((s) => s !== null),
-      outside: [...outsideOf(view, drives), ...cavitating(base, drives), ...unnoted(view)],
+      outside: [...outsideOf(view, base, drives), ...cavitating(base, drives), ...tooNarrow(view.units)],
+      unknown: unnoted(view),
     },
   };
 }
@@ -243,6 +256,21 @@ function liftCurve({ base, others }: Varied, full: Parameters<typeof solveAll>[4
   return { throttle, thrust };
 }
 
+/** How a number of a drive was come by that is no open propeller told by its parts. */
+function methodOf(key: ThrustKey, unit: Unit): Method {
+  const usual = quantities[key];
+  if (unit.measured) return BY_CURVE;
+  const { formula, source, range } = unit.propulsor ? kindOf(unit.propulsor) : usual;
+  const own = key === "thrust" || key === "torque";
+  const word = unit.propulsor && kindOf(unit.propulsor).word;
+  return {
+    ...(word ? { label: usual.label.replace("Propeller", word.charAt(0).toUpperCase() + word.slice(1)) } : {}),
+    formula: own ? formula : usual.formula,
+    source: `Three-constant motor model. ${source}`,
+    range,
+  };
+}
+
 /** Thrust, currents and heat of the drives with everything at full throttle, standing. */
 export const propulsion = subject({
   name: "propulsion",
@@ -250,8 +278,9 @@ export const propulsion = subject({
   reads: DRIVEN,
   gives: keysOf(quantities),
   compute,
-  quantities(result) {
+  quantities(result, view) {
     const out: Partial<Record<ThrustKey, Quantity>> = {};
+    const lead = view.units[result.lead];
     for (const key of Object.keys(result.values) as ThrustKey[]) {
       const d = result.values[key];
       if (!Number.isFinite(d.value)) continue;
@@ -260,7 +289,8 @@ export const propulsion = subject({
         sd: sdOf(d),
         dimension: quantities[key].dimension,
         evidence: knownBy(result.inputs, d),
-        ...doubtsOf(result.outside, result.incomplete),
+        ...doubtsOf(result.outside, result.incomplete, result.unknown),
+        ...(lead && !isOpenPropeller(lead) ? { by: methodOf(key, lead) } : {}),
       };
     }
     return out;
@@ -274,7 +304,10 @@ export function fastestTip(design: Pick<Driven, "units">, result: PropulsionResu
     0,
     ...(result?.drives ?? []).map((d, i) => {
       const unit = design.units[i];
-      return unit && !unit.measured ? (d.values.rpm / 60) * Math.PI * unit.propeller.diameter.value : 0;
+      if (!unit || unit.measured) return 0;
+      const { propulsor: p } = unit;
+      const tips = p ? (kindOf(p).tips(p) ?? 0) : unit.propeller.diameter.value;
+      return (d.values.rpm / 60) * Math.PI * tips;
     }),
   );
 }

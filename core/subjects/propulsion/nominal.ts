@@ -1,7 +1,10 @@
 import { findRoot } from "../../numeric/root";
-import { type OperatingPoint, type PackState, type Unsolved, solvePack, throttleForThrust } from "./chain";
+import { type OperatingPoint, solvePack } from "./chain";
+import { type PackState, type Unsolved, throttleForThrust } from "./state";
 import { type EnduranceResult, endurance } from "../energy/endurance";
 import { notCovered } from "./covered";
+import { kindOf } from "./kinds/models";
+import { onGroundByModel } from "./kinds/which";
 import type { Driven } from "./inputs";
 import { type PackSetup, type PowerSetup, setUp } from "./setup";
 
@@ -121,9 +124,11 @@ export const thrustOf = (setup: PowerSetup, points: readonly OperatingPoint[], w
 /** Drag (N) at a speed (m/s); null without a drag area. */
 export const dragAt = (setup: PowerSetup, speed: number) =>
   setup.dragArea === null ? null : 0.5 * setup.medium.density * speed ** 2 * setup.dragArea;
-/** Whether nobody knows what a drive of a pack draws. */
-const drawUnknownOf = (setup: PowerSetup, p: PackSetup, k: number): boolean =>
-  setup.units[p.units[k] ?? -1]?.drive.measured?.draws === false;
+/** Whether nobody knows what a drive of a pack draws in use. */
+const drawUnknownOf = (setup: PowerSetup, p: PackSetup, k: number): boolean => {
+  const u = setup.units[p.units[k] ?? -1];
+  return u !== undefined && (u.drive.measured?.draws === false || onGroundByModel(u.unit));
+};
 /** The discharge of one pack at its share of the duty; null without a duty. */
 export const enduranceOf = (setup: PowerSetup, p: PackSetup, steps?: number): EnduranceResult | null =>
   p.phases.length === 0 || p.phases.some((f) => f.drives.some((k) => drawUnknownOf(setup, p, k)))
@@ -194,9 +199,7 @@ export function unitValuesOf(setup: PowerSetup, points: readonly OperatingPoint[
     rpm: p.rpm,
     torque: p.torque,
     motorLoss: p.motorLoss,
-    tipMach: u?.drive.measured
-      ? Number.NaN
-      : (p.rpm * Math.PI * (u?.diameter ?? 0)) / 60 / (u?.medium ?? setup.medium).soundSpeed,
+    tipMach: u?.tips ? (p.rpm * Math.PI * u.tips) / 60 / u.medium.soundSpeed : Number.NaN,
   };
 }
 
@@ -267,11 +270,14 @@ export function missingOf(design: Pick<Driven, "units" | "batteries">): ("drive"
   ];
 }
 /**
- * Speed (m/s) at which a propeller at its standing rpm would only just follow its pitch: where thrust is about gone.
+ * Speed (m/s) at which what is on its shaft, at its standing rpm, would only just follow its own advance a turn: where
+ * thrust is about gone.
  */
 export function pitchSpeed(setup: PowerSetup): number {
   const i = setup.main[0] ?? 0;
   const s = solveAll(setup, 1, 0, setup.main);
   const unit = setup.units[i];
-  return s.status === "converged" && unit ? ((s.points[i]?.rpm ?? 0) / 60) * unit.propeller.pitch * 1.15 : 10;
+  const p = unit?.unit.propulsor;
+  const turn = p ? kindOf(p).advance(p) : (unit?.propeller?.pitch ?? null);
+  return s.status === "converged" && turn !== null ? ((s.points[i]?.rpm ?? 0) / 60) * turn * 1.15 : 10;
 }

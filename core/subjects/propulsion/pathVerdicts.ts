@@ -128,7 +128,8 @@ const packFloor = verdict<{ cell: number }>({
     const battery = see.design.batteries.find((b) => b.id === about);
     return battery ? packOf(see.design, about, battery.capacity.value * 2, h) : [];
   },
-  says: (p) => `Full throttle pulls the cells to ${plain(p.cell, "voltage")}: the controller will cut off`,
+  says: (p, habit) =>
+    `Full throttle pulls the cells to ${plain(p.cell, "voltage", habit)}: the controller will cut off`,
 });
 
 /** All loads of a rail at their peak against its rating. */

@@ -4,13 +4,15 @@ import { type Air, GRAVITY, type Medium, USUAL_HUMIDITY, air } from "../air/air"
 import { water } from "../water/water";
 import { coldCapacity, coldFactor, openCircuit } from "../energy/battery";
 import type { DutyPhase, Pack } from "../energy/endurance";
-import type { Drive, Source } from "./chain";
+import { type Drive, type Source, solveState } from "./state";
 import type { Driven, InputKey, InputValues } from "./inputs";
 import { dutyOf, scaledMap, taughtOf, windingOf } from "./learned";
 import { aroundFactor, aroundTold } from "./around/factor";
+import { kindOf } from "./kinds/models";
 import { type MeasuredCurve, measuredCurveOf, voltageExponent } from "./measured/curve";
 import type { MeasuredPropulsor } from "./measured/declares";
-import { type Propeller, type PropellerMap, propellerMapOf, variedMap } from "./propeller";
+import { type Propeller, propellerMapOf, variedMap } from "./propeller";
+import type { ShaftMap } from "./shaft";
 
 /**
  * Steady power (W) that a regulator draws from its pack: what hangs on it, through its efficiency; a linear one draws
@@ -26,11 +28,12 @@ export interface UnitSetup {
   drive: Drive;
   /** highest throttle, 0 to 1 */
   limit: number;
-  /** m */
-  diameter: number;
-  propeller: Propeller;
-  /** of the propeller as modelled, before what a stand taught */
-  map: PropellerMap;
+  /** diameter of the circle that its tips run on, m; null where nothing whirls in the open, or nobody knows */
+  tips: number | null;
+  /** its open propeller; null where it is something else */
+  propeller: Propeller | null;
+  /** of what is on its shaft as modelled, before what a stand taught */
+  map: ShaftMap;
   /** what it works in */
   medium: Medium;
 }
@@ -77,24 +80,52 @@ export function mainUnits(design: Supported & Pick<Driven, "units">): number[] {
 
 /** Coldest water that is assumed where nobody says how warm it is, °C. */
 const COLD_WATER = 4;
+/** How warm the water is, °C: that of the air where nobody says. */
+export const waterTemperature = (e: Driven["brief"]["environment"]): number =>
+  e.waterTemperature ?? Math.max(COLD_WATER, e.airTemperature);
 /** The water that drives stand in. */
-export const waterOf = (e: Driven["brief"]["environment"]): Medium =>
-  water(e.waterTemperature ?? Math.max(COLD_WATER, e.airTemperature), e.water ?? "fresh");
+export const waterOf = (e: Driven["brief"]["environment"]): Medium => water(waterTemperature(e), e.water ?? "fresh");
 
 /**
  * The map of a shape: the one next to it where that is the same; a little different one as its difference from that.
  */
-function mapNear(shape: Propeller, medium: Medium, near: UnitSetup | null): PropellerMap {
-  if (!near) return propellerMapOf(shape, medium);
-  const same = (Object.keys(shape) as (keyof Propeller)[]).every((k) => shape[k] === near.propeller[k]);
-  return same ? near.map : variedMap(near.map, near.propeller, shape, medium);
+function mapNear(shape: Propeller, medium: Medium, near: UnitSetup | null): ShaftMap {
+  const was = near?.propeller;
+  if (!near || !was) return propellerMapOf(shape, medium);
+  const same = (Object.keys(shape) as (keyof Propeller)[]).every((k) => shape[k] === was[k]);
+  return same ? near.map : variedMap(near.map, was, shape, medium);
+}
+
+/** Whether a drive stands in water. */
+const worksWet = (unit: Unit): boolean =>
+  unit.propulsor && !kindOf(unit.propulsor).inFluid
+    ? unit.propulsor.kind === "screw drum" && unit.propulsor.on === "water"
+    : unit.surroundings === "in water";
+
+/** The air that a craft works in. */
+const airOf = (e: Driven["brief"]["environment"]): Air =>
+  air(e.altitude, e.airTemperature, e.humidity ?? USUAL_HUMIDITY);
+/** What a drive works in. */
+export const mediumOf = (unit: Unit, e: Driven["brief"]["environment"]): Medium =>
+  worksWet(unit) ? waterOf(e) : airOf(e);
+
+/** Push (N) of one unit by which a thrust is shared out among unlike drives: that of its full speed without sag. */
+function fullPush({ drive, unit }: Pick<UnitSetup, "drive" | "unit">, batteries: readonly Battery[]): number {
+  const pack = batteries.find((b) => b.id === unit.batteryId);
+  const volts = pack ? pack.series * openCircuit(pack.chemistry, pack.startCharge) : 0;
+  if (drive.measured) return drive.measured.force(1, volts);
+  const found = solveState([{ drive: { ...drive, count: 1 }, throttle: 1 }], {
+    openCircuit: volts,
+    resistance: 0,
+    otherLoad: 0,
+  });
+  return found.status === "converged" ? drive.propeller.at((found.speeds[0] ?? 0) / drive.ratio).thrust : 0;
 }
 
 /** What stands in the place of a propeller that is none: a measured curve tells what it pushes. */
-const NO_PROPELLER: PropellerMap = {
+const NO_PROPELLER: ShaftMap = {
   at: () => ({ thrust: Number.NaN, torque: Number.NaN }),
   torque: () => Number.NaN,
-  maxRpm: 0,
   solved: true,
 };
 
@@ -133,7 +164,7 @@ export function setUp(
   const { duty = [], dragArea: area = null } = design;
   const v = (of: string, key: InputKey, fallback: number) => values.get(`${of}/${key}`) ?? fallback;
   const { environment } = design.brief;
-  const medium = air(environment.altitude, environment.airTemperature, environment.humidity ?? USUAL_HUMIDITY);
+  const medium = airOf(environment);
   const wet = waterOf(environment);
   const inPath = (batteryId: string, unitId: string | null) =>
     design.conductors
@@ -141,28 +172,32 @@ export function setUp(
       .reduce((s, c) => s + c.resistance, 0);
   const units = design.units.map((unit, k): UnitSetup => {
     const { motor, controller, gear, propeller } = unit;
-    const diameter = v(unit.id, "diameter", propeller.diameter.value);
     const taught = taughtOf(unit);
     const beside = aroundTold(unit) ? (aroundFactor(unit)?.value ?? 1) : 1;
     const shape: Propeller = {
-      diameter,
+      diameter: v(unit.id, "diameter", propeller.diameter.value),
       pitch: v(unit.id, "pitch", propeller.pitch.value),
       blades: propeller.blades,
       chord: v(unit.id, "chord", propeller.chord.value),
       liftFactor: blade.lift,
       dragFactor: blade.drag,
     };
-    const around = unit.surroundings === "in water" ? wet : medium;
+    const { propulsor } = unit;
+    const around = mediumOf(unit, environment);
     const measured =
       unit.measured && measuredOf(unit.measured, unit, v, { air: medium, water: wet, packs: design.batteries });
-    const map = measured ? NO_PROPELLER : mapNear(shape, around, near?.units[k] ?? null);
+    const map = measured
+      ? NO_PROPELLER
+      : propulsor
+        ? kindOf(propulsor).map(propulsor, (key, stated) => v(unit.id, `propulsor.${key}`, stated), around)
+        : mapNear(shape, around, near?.units[k] ?? null);
     return {
       unit,
-      diameter,
+      tips: measured ? null : propulsor ? kindOf(propulsor).tips(propulsor) : shape.diameter,
       map,
       medium: around,
       limit: unit.throttleLimit,
-      propeller: shape,
+      propeller: measured || propulsor ? null : shape,
       drive: {
         count: unit.count,
         motor: {
@@ -195,14 +230,18 @@ export function setUp(
         ? ("drag area" as const)
         : null;
   const cycle = duty.reduce((s, p) => s + p.seconds * p.repeats, 0);
-  const allMeasured = units.every((u) => u.drive.measured);
+  const byDisc = units.every((u) => u.propeller !== null);
   const strength = (i: number) => {
     const u = units[i];
-    const size = allMeasured && u?.drive.measured ? u.drive.measured.force(1, 0) : (u?.diameter ?? 0) ** 2;
-    return (u?.unit.count ?? 0) * size;
+    if (!u) return 0;
+    return u.unit.count * (byDisc ? (u.propeller?.diameter ?? 0) ** 2 : fullPush(u, design.batteries));
   };
   const partOf = (here: number[], chosen: number[]) =>
-    chosen.length > 0 ? here.reduce((s, i) => s + strength(i), 0) / chosen.reduce((s, i) => s + strength(i), 0) : 0;
+    chosen.length > 0 && here.length === chosen.length
+      ? 1
+      : chosen.length > 0
+        ? here.reduce((s, i) => s + strength(i), 0) / chosen.reduce((s, i) => s + strength(i), 0)
+        : 0;
   const packs = design.batteries.map((battery): PackSetup => {
     const cells = battery.series;
     const open = (openCircuit(battery.chemistry, battery.startCharge) + v("", "cellVoltage", 0)) * cells;

@@ -1,176 +1,26 @@
-import { liftedByRotors } from "./setup";
-import { type Figure, type Found, type Remedy, type See, verdict } from "../../subject";
+import { type See, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { balance } from "../balance/node";
-import { openCircuit } from "../energy/battery";
 import { extent } from "../extent/node";
 import { ratios } from "../ratios/node";
-import { advice, figure, lessCurrent, ofUnit, percent, set, times } from "../say";
-import type { Surroundings } from "./declares";
+import { advice, figure, percent, set } from "../say";
 import { takenByAround } from "./aroundVerdicts";
 import { bladeVerdicts } from "./bladeVerdicts";
-import { eachDrive, unitOf } from "./eachDrive";
+import { coverVerdicts } from "./coverVerdicts";
+import { currentVerdicts } from "./currentVerdicts";
+import { isOpenPropeller } from "./kinds/which";
+import { kindVerdicts } from "./kinds/verdicts";
 import { pathVerdicts } from "./pathVerdicts";
 import { propulsion } from "./node";
+import { overlapOf, placedUnits, pushOf } from "./placed";
+import { liftedByRotors } from "./setup";
 
 const EVEN_OUT = advice("Match the motors and propellers so they share the load");
 
-interface DriveOver {
-  factor: number;
-  drive: string;
-  limit: number;
-}
-/** Motor current at the throttle limit against the motor's rating. */
-const motorCurrent = verdict<DriveOver>({
-  find: (see) =>
-    eachDrive(see, ({ drive: { values, sd, evidence }, unit, name }) => {
-      const limit = unit.motor.maxCurrent;
-      const value = values.current;
-      if (value <= limit) return [];
-      return [
-        {
-          severity: value > 1.1 * limit ? "stop" : "care",
-          params: { factor: value / limit, drive: name, limit },
-          figure: figure("motor current", value, sd.current, "current", evidence, limit),
-        },
-      ];
-    }),
-  remedies(see, { about, params }, h) {
-    const unit = unitOf(see, about);
-    return unit ? lessCurrent(see.design, unit, ofUnit(about, "current"), params.limit, h) : [];
-  },
-  says: (p) => `${p.drive ? `${p.drive}: motor` : "Motor"} current is ${times(p.factor)} its rating`,
-});
-
-/** Sizes in which controllers are commonly sold, A. */
-const CONTROLLER_SIZES = [6, 10, 12, 15, 20, 30, 40, 50, 60, 80, 100, 120, 150, 200];
-
-/** Motor current against the controller's rating. */
-const controllerCurrent = verdict<DriveOver & { current: number }>({
-  find: (see) =>
-    eachDrive(see, ({ drive: { values, sd, evidence }, unit, name }) => {
-      const limit = unit.controller.maxCurrent;
-      const value = values.current;
-      if (value <= limit) return [];
-      return [
-        {
-          severity: "stop",
-          params: { factor: value / limit, drive: name, limit, current: value },
-          figure: figure("motor current", value, sd.current, "current", evidence, limit),
-        },
-      ];
-    }),
-  remedies(see, { about, params }, h) {
-    const unit = unitOf(see, about);
-    const size = CONTROLLER_SIZES.find((s) => s >= params.current * 1.2);
-    return [
-      ...(size
-        ? [
-            {
-              code: "fit-controller",
-              text: `Fit a controller for ${plain(size, "current", "metric", 0)}`,
-              patch: set(["units", `#${about}`, "controller", "maxCurrent"], size),
-            },
-          ]
-        : []),
-      ...(unit ? lessCurrent(see.design, unit, ofUnit(about, "current"), params.limit, h).slice(-1) : []),
-    ];
-  },
-  says: (p) => `${p.drive ? `${p.drive}: the controller` : "Controller"} carries ${times(p.factor)} its rating`,
-});
-
-/** More cells than the controller is made for. */
-const cellsOver = verdict<{ cells: number }>({
-  find: ({ design }) =>
-    design.units.flatMap((unit): Found<{ cells: number }>[] => {
-      const battery = design.batteries.find((b) => b.id === unit.batteryId);
-      if (!battery || unit.measured || battery.series <= unit.controller.maxCells) return [];
-      return [
-        {
-          page: "power",
-          severity: "stop",
-          about: unit.id,
-          params: { cells: battery.series },
-          figure: {
-            label: "cells in series",
-            value: battery.series,
-            sd: 0,
-            dimension: "count",
-            evidence: "datasheet",
-            limit: unit.controller.maxCells,
-          },
-        },
-      ];
-    }),
-  remedies: (_see, { about, params: p }) => [
-    {
-      code: "fit-controller-cells",
-      text: `Fit a controller for ${p.cells} cells`,
-      patch: set(["units", `#${about}`, "controller", "maxCells"], p.cells),
-    },
-  ],
-  says: (p) => `${p.cells} cells in series are more than the controller takes`,
-});
-
-/** All currents inside their limits, every drive at full throttle at once: said once, with the fullest. */
-const currentsHold = verdict<{ share: number; curves: boolean }>({
-  find(see) {
-    const result = see.result(propulsion);
-    const lead = result?.drives[result.lead];
-    if (!result || !lead || !result.whole || result.incomplete.length > 0 || result.outside.length > 0) return [];
-    const { units, batteries } = see.design;
-    const shares: (Figure & { limit: number })[] = [
-      ...result.drives.flatMap(({ values, sd, evidence }, i) => {
-        const unit = units[i];
-        // Of a measured curve only what the pack gives is known.
-        if (!unit || unit.measured) return [];
-        return [
-          figure("motor current", values.current, sd.current, "current", evidence, unit.motor.maxCurrent) as Figure & {
-            limit: number;
-          },
-          figure(
-            "controller current",
-            values.current,
-            sd.current,
-            "current",
-            evidence,
-            unit.controller.maxCurrent,
-          ) as Figure & { limit: number },
-        ];
-      }),
-      ...result.packs.flatMap(({ values, sd, evidence }, i) => {
-        const battery = batteries[i];
-        return battery
-          ? [
-              figure(
-                "pack current",
-                values.current,
-                sd.current,
-                "current",
-                evidence,
-                battery.capacity.value * battery.cRating,
-              ) as Figure & { limit: number },
-            ]
-          : [];
-      }),
-    ].sort((a, b) => b.value / b.limit - a.value / a.limit);
-    const top = shares[0];
-    if (!top || top.value > top.limit || shares.some((s) => Number.isNaN(s.value))) return [];
-    return [
-      {
-        page: "power",
-        severity: "clear",
-        about: lead.id,
-        params: { share: top.value / top.limit, curves: units.some((u) => u.measured) },
-        figure: top,
-      },
-    ];
-  },
-  says: (p) =>
-    `${p.curves ? "What is known of the currents is" : "Motor, controller and pack are"} within limits (at most ${percent(p.share)} of rating)`,
-});
-
-/** Where the line of full thrust passes the CG, and what would bring it through. */
+/**
+ * Where the line of full thrust of the main drives passes the CG, and what would bring it through: of those that push
+ * along the craft, each unit where it is placed.
+ */
 function lineOfThrust(see: See) {
   const { design } = see;
   const [result, all, box, ratio] = [
@@ -181,22 +31,32 @@ function lineOfThrust(see: See) {
   ];
   const lead = result?.drives[result.lead];
   const unit = design.units[result?.lead ?? 0];
-  const item = design.items.find((i) => i.id === unit?.propellerItemId);
-  if (!lead || !unit || !item || !all || !box || !ratio || (unit.direction !== "ahead" && unit.direction !== "astern"))
-    return null;
-  // Height of the thrust line where it passes the CG; ahead the craft lies behind the propeller's line of push.
+  if (!result || !lead || !unit || !all || !box || !ratio) return null;
+  const thrusts = result.main.map((drive) => ({ drive, thrust: result.drives[drive]?.values.thrust ?? 0 }));
+  const push = pushOf(design, thrusts, all.cg);
+  if (!push || Math.abs(push.force.x) < 0.5 * Math.hypot(push.force.y, push.force.z)) return null;
+  const weight = thrusts.reduce((s, t) => s + t.thrust, 0) / ratio.thrustToWeight.value;
+  const at = push.placed[0]?.at;
+  const alone = result.main.length === 1 && unit.places.length === 0 && at;
   const sense = unit.direction === "ahead" ? -1 : 1;
-  const arm = item.place.z + sense * Math.tan(unit.tilt) * (all.cg.x - item.place.x) - all.cg.z;
-  const shift = ratio.thrustToWeight.value * arm * Math.cos(unit.tilt);
-  const tilt = Math.atan((-sense * (item.place.z - all.cg.z)) / (all.cg.x - item.place.x));
-  return { unit, arm, shift, tilt, length: box.max.x - box.min.x, evidence: lead.evidence };
+  return {
+    unit,
+    // Height and side of the line where it passes the CG.
+    arm: push.moment.y / push.force.x,
+    beside: -push.moment.z / push.force.x,
+    toPort: push.moment.z > 0,
+    shift: -push.moment.y / weight,
+    tilt: alone ? Math.atan((-sense * (at.z - all.cg.z)) / (all.cg.x - at.x)) : null,
+    length: box.max.x - box.min.x,
+    evidence: lead.evidence,
+  };
 }
 
 /**
  * Full thrust off the CG's height acts like a shift of the CG: said when it is more than half the window, or 3 % of
  * the length without one.
  */
-const thrustLine = verdict<{ shift: number; arm: number; tilt: number }>({
+const thrustLine = verdict<{ shift: number; arm: number; tilt: number | null }>({
   find(see) {
     const line = lineOfThrust(see);
     if (!line) return [];
@@ -221,112 +81,72 @@ const thrustLine = verdict<{ shift: number; arm: number; tilt: number }>({
       },
     ];
   },
-  remedies: (_see, { about, params: { tilt } }) =>
-    Math.abs(tilt) < (12 * Math.PI) / 180
+  remedies: (_see, { about, params: { tilt } }, habit) =>
+    tilt !== null && Math.abs(tilt) < (12 * Math.PI) / 180
       ? [
           {
             code: "tilt-thrust",
-            text: `Tilt the thrust line to ${plain(Math.abs(tilt), "angle")} ${tilt < 0 ? "down" : "up"}, through the CG`,
+            text: `Tilt the thrust line to ${plain(Math.abs(tilt), "angle", habit)} ${tilt < 0 ? "down" : "up"}, through the CG`,
             patch: set(["units", `#${about}`, "tilt"], tilt),
           },
         ]
       : [advice("Try short power pulses low and slow before full throttle")],
-  says: (p) =>
-    `Full throttle pitches the nose ${p.shift > 0 ? "down" : "up"}: thrust passes ${plain(Math.abs(p.arm), "length", "metric", 0)} ${p.arm > 0 ? "above" : "below"} the CG`,
+  says: (p, h) =>
+    `Full throttle pitches the nose ${p.shift > 0 ? "down" : "up"}: thrust passes ${plain(Math.abs(p.arm), "length", h, h === "metric" ? 0 : 2)} ${p.arm > 0 ? "above" : "below"} the CG`,
 });
 
-/** The chain has no solution: said with how the solver ended. */
-const notSolved = verdict<{ reason: string }>({
+/** Share of the length by which full thrust may pass beside the CG before it is said (judgement). */
+const BESIDE = 0.02;
+/** Full thrust beside the CG turns the craft: no rudder has been counted. */
+const thrustBeside = verdict<{ beside: number; toPort: boolean }>({
   find(see) {
-    const outcome = see.of(propulsion);
-    const reason =
-      outcome.status === "failed"
-        ? outcome.reason
-        : outcome.status === "solved" && !outcome.result.whole
-          ? "blade elements"
-          : null;
-    return reason === null
-      ? []
-      : [{ page: "power", severity: "stop", about: "drives", params: { reason }, figure: null }];
-  },
-  says: (p) => `The drive has no operating point (${p.reason})`,
-});
-
-/** What can be said of where a drive works, each as a change of every drive of which nothing is said. */
-function sayWhere({ design }: See): Remedy[] {
-  const silent = design.units.filter((u) => u.surroundings === null && !u.measured);
-  const one = silent.length === 1;
-  const ways: [Surroundings, string][] = [
-    ["free air", one ? "It works in free air" : "They work in free air"],
-    ["in water", one ? "It is an open screw under water" : "They are open screws under water"],
-    ["boxed or ducted", one ? "It sits in a box or duct" : "They sit in boxes or ducts"],
-    ["overlapped or coaxial", one ? "It overlaps another, or shares its axis" : "They overlap, or share an axis"],
-    [
-      "not a propeller",
-      one ? "It is a drum, wheel, track, jet or paddle" : "They are drums, wheels, tracks, jets or paddles",
-    ],
-  ];
-  if (silent.length === 0) return [];
-  return ways.map(([where, text]) => ({
-    code: "say-where",
-    text,
-    patch: { set: silent.map((u) => ({ path: ["units", `#${u.id}`, "surroundings"], value: where })), addItems: [] },
-  }));
-}
-
-/** Drives that the method does not hold for: no figure, no clear line and no larger propeller is offered. */
-const driveNotCovered = verdict<{ because: string }>({
-  find(see) {
-    const outcome = see.of(propulsion);
-    return outcome.status === "not covered"
-      ? [{ page: "power", severity: "care", about: "drives", params: { because: outcome.because }, figure: null }]
-      : [];
-  },
-  remedies: (see) => [
-    ...sayWhere(see),
-    advice(
-      "Weigh what it pushes at three settings or more, as it is built in, and enter it under Power: known by what it was measured to push",
-    ),
-  ],
-  says: (p) => `The drives are not computed: ${p.because}`,
-});
-
-/** Drives of which was never said where they work: what is shown holds for free air. */
-const surroundingsUnsaid = verdict<{ assumed: string }>({
-  find(see) {
-    const unsaid = see.result(propulsion)?.incomplete[0];
-    return unsaid === undefined
-      ? []
-      : [{ page: "power", severity: "note", about: "drives", params: { assumed: unsaid }, figure: null }];
-  },
-  remedies: sayWhere,
-  says: (p) => `${p.assumed.charAt(0).toUpperCase()}${p.assumed.slice(1)}`,
-});
-
-/** A target asks for thrust or endurance and there is no drive or pack to give it; or the craft cannot do without. */
-const driveMissing = verdict<{ what: string }>({
-  find(see) {
-    const outcome = see.of(propulsion);
-    if (outcome.status !== "missing") return [];
-    const asked = see.targets.some((t) =>
-      ["thrust", "thrustToWeight", "endurance", "thrustThrottle"].includes(t.target.metric),
-    );
-    if (!asked && !liftedByRotors(see.design)) return [];
+    const line = lineOfThrust(see);
+    if (!line || !(Math.abs(line.beside) > BESIDE * line.length)) return [];
     return [
       {
         page: "power",
-        severity: "note",
-        about: "drive",
-        params: { what: outcome.needs.length === 2 ? "both" : (outcome.needs[0] ?? "both") },
-        figure: null,
+        severity: "care",
+        about: line.unit.id,
+        params: { beside: line.beside, toPort: line.toPort },
+        figure: figure(
+          "thrust beside the CG",
+          Math.abs(line.beside),
+          see.metrics.cgY?.sd ?? 0,
+          "length",
+          line.evidence,
+          BESIDE * line.length,
+        ),
       },
     ];
   },
-  remedies: () => [advice("Describe pack, motor and propeller in Power")],
-  says: (p) =>
-    p.what === "both"
-      ? "No drive and no pack yet: thrust and endurance are unknown"
-      : `No ${p.what} yet: thrust and endurance are unknown`,
+  remedies: () => [advice("Move the units or the CG sideways, turn a unit, or give the stronger side less throttle")],
+  says: (p, h) =>
+    `Full throttle turns the nose to ${p.toPort ? "port" : "starboard"}: thrust passes ${plain(Math.abs(p.beside), "length", h, h === "metric" ? 0 : 2)} to ${p.beside > 0 ? "starboard" : "port"} of the CG`,
+});
+
+/** Open propellers that lie over one another where they are placed, and count as working by themselves. */
+const discsOverlap = verdict<{ drive: string; by: number }>({
+  find: (see) =>
+    see.design.units.flatMap((unit, i) => {
+      if (!isOpenPropeller(unit) || unit.surroundings === "overlapped or coaxial" || unit.places.length < 2) return [];
+      const diameter = unit.propeller.diameter.value;
+      const units = placedUnits(see.design, i);
+      const by = Math.max(...units.flatMap((a, k) => units.slice(k + 1).map((b) => overlapOf(a, b, diameter))));
+      return by > 0.02 * diameter
+        ? [
+            {
+              page: "power" as const,
+              severity: "care" as const,
+              about: unit.id,
+              params: { drive: unit.name, by },
+              figure: null,
+            },
+          ]
+        : [];
+    }),
+  remedies: () => [advice("Choose that its discs overlap or share an axis, or place them further apart")],
+  says: (p, h) =>
+    `${p.drive}: two discs lie ${plain(p.by, "length", h, 0)} over one another where they are placed, and count as working by themselves`,
 });
 
 /** Share of the propellers' torques that may be left over before it is said, for a craft on its propellers. */
@@ -418,98 +238,16 @@ const sharingUnequal = verdict<{ hottest: string; share: number; idle: string }>
   says: (p) => `${p.hottest} works at ${percent(p.share)} of its rating while ${p.idle} has the most to spare`,
 });
 
-const INCH = 0.0254;
-
-/**
- * What one inch more of propeller does to the current, before it is tried: said when the drive holds now and would
- * not then.
- */
-const steepChange = verdict<{ factor: number }>({
-  find: (see) =>
-    eachDrive(see, ({ drive: { values, evidence, currentByDiameter }, unit }) => {
-      const limit = Math.min(unit.motor.maxCurrent, unit.controller.maxCurrent);
-      if (values.current > limit || values.current < 0.8 * limit) return [];
-      const from = unit.propeller.diameter.value;
-      const factor = ((from + INCH) / from) ** currentByDiameter;
-      if (!(values.current * factor > limit)) return [];
-      return [
-        {
-          severity: "note",
-          params: { factor },
-          figure: figure(
-            "motor current with one inch more",
-            values.current * factor,
-            0.1 * values.current,
-            "current",
-            evidence,
-            limit,
-          ),
-        },
-      ];
-    }),
-  says: (p) => `One inch more of propeller would draw ${times(p.factor)} the current: over the limit`,
-});
-
-/**
- * Standstill current over the controller's rating above which a slammed throttle is known to trip controllers (common
- * practice).
- */
-const SLAM = 9;
-/** A propeller smaller than this is up to speed before the controller notices, m (common practice). */
-const SMALL = 0.12;
-
-/**
- * A throttle slammed open meets a motor that does not turn yet: what it would draw then, against the controller's
- * rating.
- */
-const fastThrottle = verdict<{ drive: string; factor: number }>({
-  find: (see) =>
-    eachDrive(see, ({ drive: { evidence, batteryId }, unit, name }) => {
-      const battery = see.design.batteries.find((b) => b.id === batteryId);
-      if (!battery || unit.propeller.diameter.value < SMALL) return [];
-      const open = battery.series * openCircuit(battery.chemistry, battery.startCharge);
-      const stall =
-        open /
-        (unit.motor.resistance.value +
-          unit.controller.resistance.value +
-          battery.series * battery.cellResistance.value);
-      const factor = stall / unit.controller.maxCurrent;
-      if (factor <= SLAM) return [];
-      return [
-        {
-          severity: "note",
-          params: { drive: name, factor },
-          figure: figure(
-            "current at standstill",
-            stall,
-            0.2 * stall,
-            "current",
-            evidence,
-            SLAM * unit.controller.maxCurrent,
-          ),
-        },
-      ];
-    }),
-  remedies: () => [advice("Let the throttle take half a second, and test size against ramp on the bench")],
-  says: (p) =>
-    `${p.drive ? `${p.drive}: a` : "A"} slammed throttle pulls ${times(p.factor)} the controller's rating before the motor turns`,
-});
-
 export const verdicts = {
-  "not-solved": notSolved,
-  "drive-missing": driveMissing,
-  "drive-not-covered": driveNotCovered,
-  "surroundings-unsaid": surroundingsUnsaid,
-  "motor-current": motorCurrent,
-  "controller-current": controllerCurrent,
-  "cells-over": cellsOver,
+  ...coverVerdicts,
+  ...currentVerdicts,
   ...bladeVerdicts,
+  ...kindVerdicts,
   "taken-by-around": takenByAround,
   "thrust-line": thrustLine,
+  "thrust-beside": thrustBeside,
+  "discs-overlap": discsOverlap,
   ...pathVerdicts,
   "spin-unmatched": spinUnmatched,
   "sharing-unequal": sharingUnequal,
-  "steep-change": steepChange,
-  "fast-throttle": fastThrottle,
-  "currents-hold": currentsHold,
 };

@@ -1,11 +1,12 @@
 import { type Evidence, evidenceByShare } from "../../design/evidence";
 import type { WorkingInput } from "../../design/quantity";
 import type { Unit } from "../../design/schema";
+import { kindOf } from "./kinds/models";
 import { type Doubtful, sharesOf } from "../../numeric/doubt";
-import { type InputKey, type PowerInput, inputId } from "./inputs";
+import { type INPUT_KEYS, type PowerInput, inputId } from "./inputs";
 
 /** Names of the drive's inputs as shown. */
-export const INPUT_NAME: Record<InputKey, string> = {
+export const INPUT_NAME: Record<(typeof INPUT_KEYS)[number], string> = {
   kv: "Kv",
   motorResistance: "Winding resistance",
   noLoadCurrent: "No-load current",
@@ -31,6 +32,10 @@ export const INPUT_NAME: Record<InputKey, string> = {
   voltageExponent: "How force goes with voltage",
 };
 
+/** Name of an input as shown. */
+export const inputName = (i: Pick<PowerInput, "key" | "label">): string =>
+  i.label ?? INPUT_NAME[i.key as (typeof INPUT_KEYS)[number]];
+
 /** What a number of the drives came from: every input that moves it, with its share of the doubt; the largest first. */
 export function inputsOf(inputs: readonly PowerInput[], of: Doubtful, several: boolean): WorkingInput[] {
   const shares = sharesOf(of);
@@ -38,13 +43,13 @@ export function inputsOf(inputs: readonly PowerInput[], of: Doubtful, several: b
     .filter((i) => shares.has(inputId(i)))
     .map(
       (i): WorkingInput => ({
-        name: several && i.name !== "" ? `${i.name}: ${INPUT_NAME[i.key]}` : INPUT_NAME[i.key],
+        name: several && i.name !== "" ? `${i.name}: ${inputName(i)}` : inputName(i),
         value: i.value,
         sd: i.sd,
         dimension: i.dimension,
         evidence: i.evidence,
         share: shares.get(inputId(i)) ?? 0,
-        source: i.of === "" ? null : { kind: "input", input: INPUT_NAME[i.key], drive: several ? i.name : "" },
+        source: i.of === "" ? null : { kind: "input", input: inputName(i), drive: several ? i.name : "" },
       }),
     )
     .sort((a, b) => b.share - a.share);
@@ -66,15 +71,15 @@ export const ratioOutside = (ratio: number): string[] =>
  * Propellers whose shape leaves the range of the method, standing or moving, each with its drive where there are
  * several.
  */
-export const shapesOutside = (units: readonly Pick<Unit, "name" | "propeller" | "measured">[]): string[] =>
-  units.flatMap((u) =>
-    u.measured
-      ? []
-      : ratioOutside(u.propeller.pitch.value / u.propeller.diameter.value).map((said) =>
-          units.length > 1 ? `${u.name}: ${said}` : said,
-        ),
-  );
+export const shapesOutside = (
+  units: readonly Pick<Unit, "name" | "propeller" | "propulsor" | "measured">[],
+): string[] =>
+  units.flatMap((u) => {
+    if (u.measured) return [];
+    const said = u.propulsor
+      ? kindOf(u.propulsor).outside(u.propulsor)
+      : ratioOutside(u.propeller.pitch.value / u.propeller.diameter.value);
+    return said.map((s) => (units.length > 1 ? `${u.name}: ${s}` : s));
+  });
 export const tipOutside = (mach: number): string[] =>
   mach > 0.75 ? [`tip Mach ${mach.toFixed(2)} is above 0.75`] : [];
-export const stallOutside = (share: number): string[] =>
-  share > 0.55 ? [`${Math.round(share * 100)} % of the blade is stalled standing still: thrust is uncertain`] : [];

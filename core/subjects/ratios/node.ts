@@ -1,10 +1,12 @@
 import { evidenceByShare } from "../../design/evidence";
 import type { Quantity, WorkingInput } from "../../design/quantity";
+import type { Unit } from "../../design/schema";
 import { type Doubtful, alsoBy, sdOf, sharesOf, through } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, keysOf, subject } from "../../subject";
 import { GRAVITY } from "../air/air";
 import { type LedgerMass, mass } from "../mass/node";
 import { type PropulsionResult, propulsion } from "../propulsion/node";
+import { onGroundByModel } from "../propulsion/kinds/which";
 import { inputsOf } from "../propulsion/words";
 import { quantities } from "./declares";
 
@@ -16,6 +18,8 @@ export interface RatiosResult {
    * cannot lift.
    */
   thrustThrottle: Doubtful | null;
+  /** Steepest ground that it climbs, rad; null for a craft whose drives do not push on the ground. */
+  grade: Doubtful | null;
 }
 /** Name of the weight among what moves a number. */
 const MASS = "/mass";
@@ -53,13 +57,30 @@ export function throttleAt(
   return { value: u, by: { ...by, "/weight slope": slope * wanted } };
 }
 
+/** Whether what a drive pushes on is the ground. */
+const pushesOnGround = (unit: Pick<Unit, "measured" | "propulsor">): boolean =>
+  unit.measured ? unit.measured.on === "the ground" : onGroundByModel(unit);
+
+/** Share of the weight that may rest on what is not driven before that is said. */
+const RESTS = 0.05;
+/** What rests on wheels that nothing drives, as a sentence: what it takes to roll them is left out. */
+function undriven(units: readonly Pick<Unit, "measured" | "propulsor" | "count">[], mass: number): string[] {
+  if (!units.every((u) => !u.measured && u.propulsor?.kind === "wheel")) return [];
+  const carried = units.reduce((s, u) => s + (u.propulsor?.kind === "wheel" ? u.count * u.propulsor.load.value : 0), 0);
+  return carried < (1 - RESTS) * mass
+    ? [
+        `${Math.round(100 * (1 - carried / mass))} % of the weight rests on what is not driven: what that takes is left out`,
+      ]
+    : [];
+}
+
 /** Thrust against the weight: a division and a point of the thrust curve, without solving anything. */
 export const ratios = subject({
   name: "ratios",
   reads: ["states", "gasLift", "units"],
   needs: [propulsion, mass],
   gives: keysOf(quantities),
-  compute(_view, of): Outcome<RatiosResult> {
+  compute(view, of): Outcome<RatiosResult> {
     const [drives, ledger] = [of(propulsion), of(mass)];
     if (drives.status !== "solved") return drives;
     if (ledger.status !== "solved") return { status: "missing", needs: ["mass"] };
@@ -75,21 +96,24 @@ export const ratios = subject({
       const { "/weight slope": slope = 0, ...by } = found.by;
       throttle = { value: found.value, by: { ...by, [MASS]: slope * share } };
     }
+    const toWeight = alsoBy(through(thrust, ratio, 1 / weight), MASS, -ratio * share);
+    const climbs = drives.result.main.every((i) => view.units[i] && pushesOnGround(view.units[i]));
     return {
       status: "solved",
       result: {
-        thrustToWeight: alsoBy(through(thrust, ratio, 1 / weight), MASS, -ratio * share),
+        thrustToWeight: toWeight,
         thrustThrottle: throttle,
+        grade: climbs ? through(toWeight, Math.atan(ratio), 1 / (1 + ratio ** 2)) : null,
       },
     };
   },
-  quantities(result, _view, of) {
+  quantities(result, view, of) {
     const drives = of(propulsion);
     const ledger = of(mass);
     if (drives.status !== "solved" || ledger.status !== "solved") return {};
     const incomplete = [...drives.result.incomplete, ...ledger.result.incomplete];
     const out: Partial<Record<RatioKey, Quantity>> = {};
-    for (const key of ["thrustToWeight", "thrustThrottle"] as const) {
+    for (const key of keysOf(quantities)) {
       const d = result[key];
       const evidence = d && evidenceByShare(inputsIn(d, drives.result, ledger.result, false));
       if (d && evidence)
@@ -98,7 +122,11 @@ export const ratios = subject({
           sd: sdOf(d),
           dimension: quantities[key].dimension,
           evidence,
-          ...doubtsOf(drives.result.outside, incomplete),
+          ...doubtsOf(
+            drives.result.outside,
+            key === "grade" ? [...incomplete, ...undriven(view.units, ledger.result.mass)] : incomplete,
+            drives.result.unknown,
+          ),
         };
     }
     return out;

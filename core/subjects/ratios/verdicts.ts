@@ -1,7 +1,9 @@
 import type { TargetResult } from "../../design/targets";
+import { supportOf } from "../../design/support";
 import type { UnitHabit } from "../../design/units";
 import { type Remedy, type See, figureOf, verdict } from "../../subject";
 import { plain } from "../../wording/format";
+import { isOpenPropeller } from "../propulsion/kinds/which";
 import { propulsion } from "../propulsion/node";
 import { liftedByRotors } from "../propulsion/setup";
 import { LIGHTEN, advice, fitDiameter, ofCraft, percent, resize, solveFor } from "../say";
@@ -13,7 +15,7 @@ const leading = (see: See) => see.design.units[see.result(propulsion)?.lead ?? 0
 /** A larger propeller on the leading drive, when one within 1.6 times its size reaches what is wanted. */
 function larger(see: See, key: "thrust" | "thrustToWeight", wanted: number, h: UnitHabit): Remedy[] {
   const unit = leading(see);
-  if (!unit || unit.measured) return [];
+  if (!unit || !isOpenPropeller(unit)) return [];
   const from = unit.propeller.diameter.value;
   const diameter = solveFor(
     see.design,
@@ -25,7 +27,13 @@ function larger(see: See, key: "thrust" | "thrustToWeight", wanted: number, h: U
   );
   return diameter === null ? [] : [fitDiameter(unit, diameter, h)];
 }
-const ratioNow = (see: See) => (liftedByRotors(see.design) ? see.metrics.thrustToWeight : undefined);
+/** Thrust against the weight of a craft that hangs on it; none where it rests on what nobody knows. */
+const ratioNow = (see: See) => {
+  // Wings that beat and push ahead carry by what they do in flight: their push standing is no lift.
+  const ahead = supportOf(see.design).beats && leading(see)?.direction !== "up";
+  const ratio = liftedByRotors(see.design) && !ahead ? see.metrics.thrustToWeight : undefined;
+  return ratio?.unknown ? undefined : ratio;
+};
 
 /** A craft held up by its propellers that they cannot lift. */
 const cannotLift = verdict<{ share: number; missing: number }>({
@@ -85,7 +93,8 @@ const liftThrottle = verdict<{ throttle: number }>({
   find(see) {
     const throttle = see.metrics.thrustThrottle;
     const unit = leading(see);
-    if (!liftedByRotors(see.design) || !throttle || !unit || throttle.value <= HOVER_THROTTLE) return [];
+    if (!liftedByRotors(see.design) || !throttle || throttle.unknown || !unit || throttle.value <= HOVER_THROTTLE)
+      return [];
     return [
       {
         page: "power",

@@ -8,7 +8,8 @@ import { advice } from "../say";
 const SWEEP = advice("Sweep one on the thrust stand, about 25 minutes");
 
 /** Whether a drive's thrust comes from what is printed or thought, not from anything measured. */
-const fromPaper = ({ motor, propeller }: Unit): boolean =>
+const fromPaper = ({ motor, propeller, propulsor }: Unit): boolean =>
+  propulsor !== null ||
   ["guess", "datasheet"].includes(
     weakest([motor.kv.evidence, motor.resistance.evidence, propeller.diameter.evidence, propeller.pitch.evidence]),
   );
@@ -59,27 +60,41 @@ function unmeasured(design: Design): { first: Unit; count: number }[] {
   const kinds = new Map<string, { first: Unit; count: number }>();
   for (const u of design.units) {
     if (u.measured || learnedHolds(u) || !fromPaper(u)) continue;
-    const key = JSON.stringify([u.motor, u.controller, u.gear, u.propeller]);
+    const key = JSON.stringify([u.motor, u.controller, u.gear, u.propulsor ?? u.propeller]);
     const kind = kinds.get(key);
     kinds.set(key, { first: kind?.first ?? u, count: (kind?.count ?? 0) + u.count });
   }
   return [...kinds.values()];
 }
 
-/** Several of a kind are built and none was on the stand. */
-const copiesUnmeasured = verdict<{ drive: string; count: number }>({
+/**
+ * Several of a kind are built and none was measured. What is no open propeller is known too badly for that: going on
+ * costs
+ * a sentence, which is kept.
+ */
+const copiesUnmeasured = verdict<{ drive: string; count: number; because: string; wide: boolean }>({
   find: ({ design }) =>
     unmeasured(design)
       .filter((k) => k.count > 1)
       .map(({ first, count }) => ({
         page: "bench",
-        severity: "note",
+        severity: first.propulsor && first.copiesBecause === "" ? "care" : "note",
         about: first.id,
-        params: { drive: first.name, count },
+        params: { drive: first.name, count, because: first.copiesBecause, wide: first.propulsor !== null },
         figure: null,
       })),
-  remedies: () => [SWEEP],
-  says: (p) => `Measure one before building ${p.count}: no ${p.drive} has been on the stand`,
+  remedies: (_see, { params }) => [
+    params.wide
+      ? advice("Weigh what one pushes at three settings or more, and enter it under Power: a kitchen scale is enough")
+      : SWEEP,
+    ...(params.wide && params.because === ""
+      ? [advice("Or say under the drive why more are built unmeasured: the sentence is kept")]
+      : []),
+  ],
+  says: (p) =>
+    p.because
+      ? `${p.count} of ${p.drive} are built and none was measured: “${p.because}”`
+      : `Measure one before building ${p.count}: ${p.wide ? `what ${p.drive} pushes is known within a wide band only` : `no ${p.drive} has been on the stand`}`,
 });
 
 /** Thrust decides and nobody has measured it. */

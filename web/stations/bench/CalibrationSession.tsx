@@ -1,3 +1,4 @@
+import { usePreferences } from "../../app/preferences";
 import { useState } from "react";
 import { correctionOf } from "../../../core/bench/calibration";
 import type { Bench, Calibration } from "../../../core/design/bench";
@@ -33,6 +34,7 @@ export function CalibrationSession({
   session: Bench | null;
   onOpen: (number: number | null) => void;
 }) {
+  const { habit } = usePreferences();
   const [test, setTest] = useState<Calibration>(
     () => session?.calibration ?? { instrument: "", quantity: "current", by: "known values", pairs: [] },
   );
@@ -161,7 +163,7 @@ export function CalibrationSession({
                   ? plain(
                       result.correction.gain * (p.shown - result.correction.zero) - p.known * (charge ? 0.985 : 1),
                       dimension,
-                      "metric",
+                      habit,
                       2,
                     )
                   : "–"}
@@ -211,8 +213,8 @@ export function CalibrationSession({
               <span className="num">{result.correction.gainSd.toFixed(4)}</span> × (shown
               {result.correction.zero === 0
                 ? ""
-                : ` ${result.correction.zero > 0 ? "−" : "+"} ${plain(Math.abs(result.correction.zero), dimension)}`}
-              {result.correction.zeroSd > 0 ? ` ± ${showSd(result.correction.zeroSd, dimension)}` : ""})
+                : ` ${result.correction.zero > 0 ? "−" : "+"} ${plain(Math.abs(result.correction.zero), dimension, habit)}`}
+              {result.correction.zeroSd > 0 ? ` ± ${showSd(result.correction.zeroSd, dimension, habit)}` : ""})
             </p>
             {result.doubts.map((d) => (
               <p key={d} className="text-care">

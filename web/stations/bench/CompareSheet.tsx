@@ -1,3 +1,5 @@
+import { usePreferences } from "../../app/preferences";
+import { kindOf } from "../../../core/subjects/propulsion/kinds/models";
 import { useMemo, useState } from "react";
 import { type EqualIn, commonPlace, compareAt } from "../../../core/bench/compare";
 import { correctionsFor } from "../../../core/bench/rig";
@@ -17,6 +19,7 @@ const EQUALS: [EqualIn, string, "percent" | "force" | "power"][] = [
 
 /** Sweeps of any version side by side: one chart, and one sentence each at equal throttle, thrust and power. */
 export function CompareSheet() {
+  const { habit } = usePreferences();
   const { file } = useDesk();
   const sweeps = file.bench.filter((b) => b.thrust !== null && b.thrust.readings.length > 0);
   const [chosen, setChosen] = useState<number[]>(() => sweeps.slice(-2).map((b) => b.number));
@@ -28,7 +31,12 @@ export function CompareSheet() {
         if (!b?.thrust) return [];
         const { drive } = b.thrust;
         const d = drive?.propeller;
-        const name = `${code(b.number)} ${b.version}${d ? `, ${Math.round(d.diameter.value * 1000)} × ${Math.round(d.pitch.value * 1000)} mm` : ""}`;
+        const what = drive?.propulsor
+          ? `, ${kindOf(drive.propulsor).word}`
+          : d
+            ? `, ${Math.round(d.diameter.value * 1000)} × ${Math.round(d.pitch.value * 1000)} mm`
+            : "";
+        const name = `${code(b.number)} ${b.version}${what}`;
         return [{ name, result: readSweep(b.thrust, correctionsFor(b.thrust.rig, file.bench), drive) }];
       }),
     [chosen, file.bench],
@@ -106,7 +114,7 @@ export function CompareSheet() {
                     <span key={names[k]} className="num">
                       {names[k]?.split(" ")[0]}:{" "}
                       {v
-                        ? `${plain(v.value, equal === "thrust" ? "power" : "force")} ± ${showSd(v.sd, equal === "thrust" ? "power" : "force")}`
+                        ? `${plain(v.value, equal === "thrust" ? "power" : "force", habit)} ± ${showSd(v.sd, equal === "thrust" ? "power" : "force", habit)}`
                         : "not measured"}
                     </span>
                   ))}
@@ -120,6 +128,7 @@ export function CompareSheet() {
                         against: [null, c.against[k + 1] ?? null],
                       },
                       [names[0] ?? "", name],
+                      habit,
                     )}
                   </p>
                 ))}

@@ -1,3 +1,4 @@
+import { usePreferences } from "../../app/preferences";
 import { useState } from "react";
 import { judgeFastThrottle } from "../../../core/bench/fastThrottle";
 import { type Bench, type FastThrottle, SAFETY } from "../../../core/design/bench";
@@ -21,6 +22,7 @@ export function FastThrottleSession({
   session: Bench | null;
   onOpen: (number: number | null) => void;
 }) {
+  const { habit } = usePreferences();
   const { design } = useDesk();
   const [first] = design.units;
   const [test, setTest] = useState<FastThrottle>(
@@ -202,7 +204,7 @@ export function FastThrottleSession({
         )}
         {findings.map((f) => (
           <p key={f.kind} data-finding={f.kind} className={f.kind === "unresolved" ? "text-pencil" : ""}>
-            {fastThrottleText(f)}
+            {fastThrottleText(f, habit)}
           </p>
         ))}
       </section>

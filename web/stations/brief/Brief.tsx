@@ -1,27 +1,16 @@
-import { supportOf } from "../../../core/design/support";
-import { wetDrive } from "../../../core/subjects/propulsion/covered";
-import { WATERS, type Water } from "../../../core/subjects/water/water";
 import { freeId } from "../../../core/design/ids";
-import { positiveOf } from "../../../core/design/evidence";
 import { METRICS, METRIC_KEYS, type MetricKey, isModelled } from "../../../core/design/metrics";
-import {
-  HELD_UP_BY,
-  type HeldUpBy,
-  MOST_WAYS,
-  type Target,
-  environmentSchema,
-  usualState,
-} from "../../../core/design/schema";
+import type { Target } from "../../../core/design/schema";
 import { type TargetResult, undecided } from "../../../core/design/targets";
 import { plain } from "../../../core/wording/format";
-import { HELD_UP_WORD } from "../../../core/wording/heldUp";
-import { toast } from "sonner";
 import { Computed } from "../../app/Computed";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { EvidenceSelect } from "../../fields/EvidenceSelect";
 import { QuantityField } from "../../fields/QuantityField";
 import { Aboard } from "./Aboard";
+import { Environment } from "./Environment";
+import { HeldUp } from "./HeldUp";
 import { MassBar } from "./MassBar";
 
 /** What a brief can ask for: everything computed that a builder would set a limit to. */
@@ -193,141 +182,6 @@ const FIRST: [MetricKey, Target["comparison"], number, number?][] = [
   ["costToBuy", "atMost", 150],
   ["length", "atMost", 1],
 ];
-
-function Environment() {
-  const { design, edit, evaluation } = useDesk();
-  const e = design.brief.environment;
-  const held = supportOf(design);
-  const field = (
-    key: Exclude<keyof typeof e, "humidity" | "water" | "waterTemperature">,
-    label: string,
-    dimension: "distance" | "temperature" | "speed",
-  ) => (
-    <label className="flex items-center justify-between gap-2">
-      {label}
-      <span className="w-28">
-        <QuantityField
-          boxed
-          label={label}
-          value={e[key]}
-          dimension={dimension}
-          schema={environmentSchema.shape[key]}
-          onCommit={(v) => v !== null && edit((d) => void (d.brief.environment[key] = v))}
-        />
-      </span>
-    </label>
-  );
-  /** What may be left unsaid: an empty field takes it away. */
-  const optional = (
-    key: "humidity" | "waterTemperature",
-    label: string,
-    dimension: "percent" | "temperature",
-    empty: string,
-  ) => (
-    <label className="flex items-center justify-between gap-2">
-      {label}
-      <span className="w-28">
-        <QuantityField
-          boxed
-          label={label}
-          value={e[key] ?? null}
-          dimension={dimension}
-          empty={empty}
-          schema={environmentSchema.shape[key].unwrap()}
-          onCommit={(v) =>
-            edit((d) => {
-              if (v === null) delete d.brief.environment[key];
-              else d.brief.environment[key] = v;
-            })
-          }
-        />
-      </span>
-    </label>
-  );
-  return (
-    <section aria-label="Conditions">
-      <h2>Conditions</h2>
-      <div className="mt-2 grid grid-cols-1 gap-1">
-        {field("airTemperature", "Air temperature", "temperature")}
-        {field("packTemperature", "Pack temperature at the start", "temperature")}
-        {field("altitude", "Altitude", "distance")}
-        {field("wind", "Worst wind", "speed")}
-        {(wetDrive(design) || held.afloat) && (
-          <>
-            <label className="flex items-center justify-between gap-2">
-              Water
-              <select
-                className="box w-28!"
-                aria-label="Water"
-                value={e.water ?? "fresh"}
-                onChange={(x) => edit((d) => void (d.brief.environment.water = x.target.value as Water))}
-              >
-                {WATERS.map((w) => (
-                  <option key={w} value={w}>
-                    {w}
-                  </option>
-                ))}
-              </select>
-            </label>
-            {optional("waterTemperature", "Water temperature", "temperature", "as the air")}
-          </>
-        )}
-        {optional("humidity", "Humidity", "percent", "not said")}
-        {held.gas && (
-          <label className="flex items-center justify-between gap-2">
-            Mass that the gas carries
-            <span className="w-36">
-              <QuantityField
-                boxed
-                label="Mass that the gas carries"
-                value={design.gasLift?.value ?? null}
-                dimension="mass"
-                schema={positiveOf("mass")}
-                empty="weigh it"
-                onCommit={(v) => edit((d) => void (d.gasLift = v === null ? null : { value: v, evidence: "measured" }))}
-              />
-            </span>
-          </label>
-        )}
-      </div>
-      <p className="mt-2">
-        Air density <Computed metric="airDensity" quantity={evaluation.metrics.airDensity} />
-      </p>
-    </section>
-  );
-}
-
-/** What holds it up: several at once may. What follows from the rest of the design cannot be taken away here. */
-function HeldUp() {
-  const { design, edit } = useDesk();
-  const held = supportOf(design);
-  const said = design.states[0]?.heldUpBy ?? [];
-  const change = (way: HeldUpBy, on: boolean) => {
-    const next = HELD_UP_BY.filter((w) => (w === way ? on : said.includes(w)));
-    if (next.length === 0) return void toast.error("Something holds it up: choose the other one first.");
-    if (next.length > MOST_WAYS) return void toast.error(`At most ${MOST_WAYS} at once: take one away first.`);
-    edit((d) => void (d.states[0] ? (d.states[0].heldUpBy = next) : (d.states = [usualState(...next)])));
-  };
-  return (
-    <fieldset className="mt-3 flex flex-wrap items-center gap-x-4 gap-y-1">
-      <legend className="float-left mr-4 text-pencil">Held up by</legend>
-      {HELD_UP_BY.map((way) => (
-        <label key={way} className="flex min-h-6 items-center gap-1">
-          <input
-            type="checkbox"
-            checked={held.ways.includes(way)}
-            disabled={held.derived.includes(way)}
-            onChange={(e) => change(way, e.target.checked)}
-          />
-          {HELD_UP_WORD[way]}
-        </label>
-      ))}
-      {held.derived.includes("gas") && (
-        <p className="w-full text-pencil">gas, because the mass that it carries is entered below</p>
-      )}
-    </fieldset>
-  );
-}
 
 export function BriefStation() {
   const { design, evaluation, edit } = useDesk();

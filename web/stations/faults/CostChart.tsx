@@ -2,6 +2,7 @@ import type { ChartOptions } from "chart.js";
 import { useMemo } from "react";
 import { Bar } from "react-chartjs-2";
 import { type CauseCost, costsByCause } from "../../../core/faults/costs";
+import { plain } from "../../../core/wording/format";
 import "../../charts/setup";
 import { token } from "../../charts/setup";
 import { useDesk } from "../../app/desk";
@@ -80,6 +81,7 @@ function CostBars({
 
 /** What faults have cost, by cause: hours with the wrong turns in ochre, money, and how many suspects were wrong. */
 export function CostChart() {
+  const { habit } = usePreferences();
   const { file, go } = useDesk();
   const list = useMemo(() => costsByCause(file.faults), [file.faults]);
   if (list.length === 0) return <p>No fault has been recorded: nothing has been spent on one.</p>;
@@ -117,7 +119,7 @@ export function CostChart() {
             <th className="text-right!">of these wrong</th>
             <th className="text-right!">€</th>
             <th className="text-right!">wrong turns</th>
-            <th className="text-right!">mass added, g</th>
+            <th className="text-right!">mass added</th>
           </tr>
         </thead>
         <tbody>
@@ -140,7 +142,7 @@ export function CostChart() {
               <td className="num text-right">{(c.wrongMinutes / 60).toFixed(1)}</td>
               <td className="num text-right">{c.money.toFixed(0)}</td>
               <td className="num text-right">{c.wrongTurns}</td>
-              <td className="num text-right">{(c.mass * 1000).toFixed(0)}</td>
+              <td className="num text-right">{plain(c.mass, "mass", habit)}</td>
             </tr>
           ))}
         </tbody>

@@ -1,3 +1,4 @@
+import { usePreferences } from "../../app/preferences";
 import { useMemo } from "react";
 import { type Suspect, newSuspect } from "../../../core/design/craftFile";
 import { evaluate } from "../../../core/evaluate";
@@ -44,6 +45,7 @@ export function Proposals({
   taken: readonly { id: string; cause: string }[];
   onSuspect: (s: Suspect) => void;
 }) {
+  const { habit } = usePreferences();
   const ranked = useRanked(symptom, run, self);
   const list = ranked?.causes.filter((c) => !taken.some((s) => s.id === c.cause.id || s.cause === c.cause.text)) ?? [];
   if (!ranked || list.length === 0) return null;
@@ -51,7 +53,7 @@ export function Proposals({
   const said = (reasons: readonly RankReason[], effect: 1 | -1) =>
     reasons
       .filter((r) => r.effect === effect)
-      .map((r) => reasonText(r, ranked.findings).replace(/^(up|down): /, ""))
+      .map((r) => reasonText(r, ranked.findings, habit).replace(/^(up|down): /, ""))
       .join("\n");
   return (
     <section aria-label="Proposed suspects" className="mt-2">
@@ -76,7 +78,7 @@ export function Proposals({
               <b className="text-ink">{cause.text}</b>
               {reasons.map((r) => (
                 <span key={keyOf(r)} className={`block text-[11px] ${r.effect > 0 ? "text-care" : "text-clear"}`}>
-                  {reasonText(r, ranked.findings)}
+                  {reasonText(r, ranked.findings, habit)}
                 </span>
               ))}
             </span>

@@ -1,7 +1,7 @@
 import { useCallback, useRef } from "react";
 import { useSearchParams } from "react-router";
 import { Sheets } from "../../app/Tabs";
-import { useDesk } from "../../app/desk";
+import { useCalmDesk } from "../../app/desk";
 import { useWidth } from "../../app/useWidth";
 import { CraftDrawing } from "../../drawing/CraftDrawing";
 import { BalanceSheet } from "./BalanceSheet";
@@ -25,7 +25,7 @@ type SheetName = keyof typeof SHEETS;
 const NAMES = Object.entries(SHEETS) as [SheetName, string][];
 
 export function LayoutStation() {
-  const { design, edit } = useDesk();
+  const { design, edit } = useCalmDesk("sheet");
   const [search, setSearch] = useSearchParams();
   const [sheetRef, width] = useWidth<HTMLDivElement>(628);
   const selected = search.get("part");

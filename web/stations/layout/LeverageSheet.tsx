@@ -1,3 +1,4 @@
+import { DISPLAY } from "../../../core/design/units";
 import { scaleLinear } from "d3-scale";
 import { resultIn } from "../../../core/evaluate";
 import { balance } from "../../../core/subjects/balance/node";
@@ -157,7 +158,7 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
           <tr>
             <th>part</th>
             <th className="text-right!">mass</th>
-            <th className="text-right!">1 g here costs</th>
+            <th className="text-right!">1 {DISPLAY[habit].mass} here costs</th>
             <th className="text-right!">paid at the {spot.name}</th>
             <th className="text-right!">{off === null ? "a tenth" : plain(off, "mass", habit)} off here saves</th>
           </tr>
@@ -174,7 +175,9 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
                   </button>
                 </td>
                 <td className="num text-right">{plain(total, "mass", habit)}</td>
-                <td className="num text-right">{each.toFixed(2)} g</td>
+                <td className="num text-right">
+                  {each.toFixed(2)} {DISPLAY[habit].mass}
+                </td>
                 <td className="num text-right">{plain(spent, "mass", habit)}</td>
                 <td className="num measured text-right">
                   {off !== null && off > total

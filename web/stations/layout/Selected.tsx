@@ -1,10 +1,12 @@
+import { DISPLAY } from "../../../core/design/units";
 import { resultIn } from "../../../core/evaluate";
 import { balance } from "../../../core/subjects/balance/node";
 import { AXES, type Axis, type Item, itemSchema } from "../../../core/design/schema";
 import { gramPrice } from "../../../core/subjects/balance/gram";
+import { HOLDS } from "../../../core/subjects/mass/declares";
 import { attachedTo, movingMass, slideOf } from "../../../core/subjects/mass/tree";
 import { plain } from "../../../core/wording/format";
-import { useDesk } from "../../app/desk";
+import { useCalmDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { QuantityField } from "../../fields/QuantityField";
 
@@ -12,8 +14,9 @@ const SLIDE = { x: "slide", y: "slideY", z: "slideZ" } as const;
 
 /** Everything about the selected part that the ledger's row does not hold. */
 export function Selected({ item, number }: { item: Item; number: number }) {
-  const { design, edit, evaluation } = useDesk();
+  const { design, edit, evaluation } = useCalmDesk("sheet");
   const { habit } = usePreferences();
+  const gram = DISPLAY[habit].mass;
   const change = (mutate: (item: Item) => void) =>
     edit((d) => {
       const found = d.items.find((i) => i.id === item.id);
@@ -120,6 +123,38 @@ export function Selected({ item, number }: { item: Item; number: number }) {
             </td>
           </tr>
           <tr>
+            <td className="pr-2">held by</td>
+            <td colSpan={3}>
+              {[0, 1].map((k) =>
+                k === 0 || item.heldBy.length > 0 ? (
+                  <select
+                    key={k}
+                    className="cell w-auto!"
+                    aria-label={`${item.name}, ${k === 0 ? "held by" : "and when that lets go, by"}`}
+                    value={item.heldBy[k] ?? ""}
+                    onChange={(e) =>
+                      change((p) => {
+                        const by = HOLDS.find((h) => h === e.target.value);
+                        p.heldBy = [
+                          ...p.heldBy.slice(0, k),
+                          ...(by ? [by] : []),
+                          ...(k === 0 && by ? p.heldBy.slice(1).filter((h) => h !== by) : []),
+                        ];
+                      })
+                    }
+                  >
+                    <option value="">{k === 0 ? "not said" : "and nothing else"}</option>
+                    {HOLDS.filter((h) => h !== item.heldBy[1 - k]).map((h) => (
+                      <option key={h} value={h}>
+                        {k === 1 ? `and ${h}` : h}
+                      </option>
+                    ))}
+                  </select>
+                ) : null,
+              )}
+            </td>
+          </tr>
+          <tr>
             <td colSpan={4}>
               <label className="flex min-h-6 items-center gap-2">
                 <input
@@ -150,9 +185,12 @@ export function Selected({ item, number }: { item: Item; number: number }) {
       )}
       {item.mass && (
         <p className="text-[12px]">
-          1 g saved here is worth <b className="num text-ink">{(1 + counter).toFixed(2)} g</b>
+          1 {gram} saved here is worth{" "}
+          <b className="num text-ink">
+            {(1 + counter).toFixed(2)} {gram}
+          </b>
           {price && Math.abs(counter) > 0.02
-            ? `: itself, ${counter > 0 ? "and" : "less"} ${Math.abs(counter).toFixed(2)} g of counterweight at the ${price.spot.name}`
+            ? `: itself, ${counter > 0 ? "and" : "less"} ${Math.abs(counter).toFixed(2)} ${gram} of counterweight at the ${price.spot.name}`
             : ""}
           .
         </p>

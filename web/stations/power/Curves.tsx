@@ -1,7 +1,9 @@
+import { DISPLAY, toDisplay } from "../../../core/design/units";
+import { usePreferences } from "../../app/preferences";
 import { Sheets } from "../../app/Tabs";
 import { resultIn } from "../../../core/evaluate";
 import { mass as massSubject } from "../../../core/subjects/mass/node";
-import { useDeferredValue, useMemo, useState } from "react";
+import { useCallback, useDeferredValue, useMemo, useState } from "react";
 import { GRAVITY } from "../../../core/subjects/air/air";
 import { CHEMISTRY } from "../../../core/subjects/energy/battery";
 import { type DischargePoint, discharge } from "../../../core/subjects/energy/dischargeBand";
@@ -24,6 +26,7 @@ const NOTHING_READ: { x: number; y: number }[] = [];
  * the pack over a run.
  */
 export function Curves({ result, throttle, speed }: { result: PropulsionResult; throttle: number; speed: number }) {
+  const { habit } = usePreferences();
   const { design: asIs, evaluation } = useDesk();
   // Typing comes first: the curves follow in a turn of their own.
   const design = useDeferredValue(asIs);
@@ -32,18 +35,19 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
   const top = evaluation.metrics.speed?.value ?? null;
   const weight = (resultIn(evaluation, massSubject)?.mass ?? 0) * GRAVITY;
   const full = result.values.thrust.value;
+  const force = useCallback((n: number) => toDisplay(n, "force", habit), [habit]);
   const curve = useMemo(
     () =>
       sheet === "throttle"
         ? curveOf(design, "throttle").map((c) => ({ ...c, x: c.x * 100 }))
         : sheet === "speed"
-          ? curveOf(design, "speed", top)
+          ? curveOf(design, "speed", top).map((c) => ({ ...c, x: toDisplay(c.x, "speed", habit) }))
           : [],
-    [design, sheet, top],
+    [design, sheet, top, habit],
   );
   const points = useMemo(
     () => ({
-      thrust: curve.map((c) => ({ x: c.x, y: c.thrust, sd: c.thrustSd })),
+      thrust: curve.map((c) => ({ x: c.x, y: force(c.thrust), sd: force(c.thrustSd) })),
       current: curve.map((c) => ({ x: c.x, y: c.current, sd: c.currentSd })),
       economy: curve.flatMap((c) =>
         c.economy > 0 && c.x > (sheet === "throttle" ? 8 : -1)
@@ -51,26 +55,34 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
           : [],
       ),
     }),
-    [curve, sheet],
+    [curve, sheet, force],
   );
   const drag = useMemo(
     () =>
-      sheet === "speed" && curve.some((c) => c.drag !== null) ? curve.map((c) => ({ x: c.x, y: c.drag ?? 0 })) : null,
-    [curve, sheet],
+      sheet === "speed" && curve.some((c) => c.drag !== null)
+        ? curve.map((c) => ({ x: c.x, y: force(c.drag ?? 0) }))
+        : null,
+    [curve, sheet, force],
   );
   const thrustLimits = useMemo<Limit[]>(() => {
     if (sheet === "speed") return [];
     const asked = design.brief.targets.flatMap((t): Limit[] =>
       t.metric === "thrustToWeight" && t.comparison === "atLeast" && weight > 0
-        ? [{ value: t.value * weight, label: `asked ${(t.value * weight).toFixed(1)} N`, colour: "care" }]
+        ? [
+            {
+              value: force(t.value * weight),
+              label: `asked ${plain(t.value * weight, "force", habit, 1)}`,
+              colour: "care",
+            },
+          ]
         : t.metric === "thrust" && t.comparison === "atLeast"
-          ? [{ value: t.value, label: `asked ${t.value.toFixed(1)} N`, colour: "care" }]
+          ? [{ value: force(t.value), label: `asked ${plain(t.value, "force", habit, 1)}`, colour: "care" }]
           : [],
     );
     return weight > 0 && weight < full * 2
-      ? [...asked, { value: weight, label: `weight ${weight.toFixed(1)} N`, colour: "clear" }]
+      ? [...asked, { value: force(weight), label: `weight ${plain(weight, "force", habit, 1)}`, colour: "clear" }]
       : asked;
-  }, [design.brief.targets, weight, full, sheet]);
+  }, [design.brief.targets, weight, full, sheet, force, habit]);
   const currentLimits = useMemo<Limit[]>(
     () =>
       unit && !unit.measured
@@ -85,9 +97,9 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
   const read = useMemo(() => {
     const m = sheet === "throttle" && design.units.length === 1 ? unit?.measured : null;
     return m
-      ? m.readings.map((r) => ({ x: 100 * r.command, y: (r.force * (unit?.count ?? 1)) / m.together }))
+      ? m.readings.map((r) => ({ x: 100 * r.command, y: force((r.force * (unit?.count ?? 1)) / m.together) }))
       : NOTHING_READ;
-  }, [design.units.length, unit, sheet]);
+  }, [design.units.length, unit, sheet, force]);
   const [pack, setPack] = useState<keyof typeof CHANGES>("as it is");
   const mass = resultIn(evaluation, massSubject);
   const run = useMemo(
@@ -122,7 +134,10 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
   }, [run]);
   const minutes = (run && Number.isFinite(run.seconds) ? run.seconds : 60) / 60;
   const xMax = sheet === "throttle" ? 100 : (curve.at(-1)?.x ?? 1);
-  const x = sheet === "throttle" ? { title: "throttle, %", at: throttle * 100 } : { title: "speed, m/s", at: speed };
+  const x =
+    sheet === "throttle"
+      ? { title: "throttle, %", at: throttle * 100 }
+      : { title: `speed, ${DISPLAY[habit].speed}`, at: toDisplay(speed, "speed", habit) };
   return (
     <section aria-label="Curves" className="px-4 py-3" data-late={design !== asIs || undefined}>
       <Sheets
@@ -147,7 +162,9 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
                 </button>
               ))}
               <b className="num ml-2 text-ink">
-                {run && Number.isFinite(run.seconds) ? `${plain(run.seconds, "time")} ± ${showSd(run.sd, "time")}` : ""}
+                {run && Number.isFinite(run.seconds)
+                  ? `${plain(run.seconds, "time", habit)} ± ${showSd(run.sd, "time", habit)}`
+                  : ""}
               </b>
             </span>
           )
@@ -195,7 +212,7 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
               <CurveChart
                 title={sheet === "speed" ? "Thrust and drag" : "Thrust, standing"}
                 xTitle={x.title}
-                yTitle="thrust, N"
+                yTitle={`thrust, ${DISPLAY[habit].force}`}
                 points={points.thrust}
                 limits={thrustLimits}
                 at={x.at}

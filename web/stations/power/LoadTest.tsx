@@ -1,3 +1,4 @@
+import { usePreferences } from "../../app/preferences";
 import { useState } from "react";
 import { toast } from "sonner";
 import type { Battery } from "../../../core/design/schema";
@@ -8,6 +9,7 @@ import { QuantityField } from "../../fields/QuantityField";
 
 /** The pack's own resistance from two voltages and a current, taken over as measured. */
 export function LoadTest({ battery }: { battery: Battery }) {
+  const { habit } = usePreferences();
   const { design, edit } = useDesk();
   const [resting, setResting] = useState<number | null>(null);
   const [loaded, setLoaded] = useState<number | null>(null);
@@ -82,9 +84,9 @@ export function LoadTest({ battery }: { battery: Battery }) {
         <p className="mt-2 text-[13px]" data-load-test={result.ok}>
           {result.ok ? (
             <>
-              <b className="num text-ink">{plain(result.cellResistance.value, "resistance")}</b>{" "}
-              <span className="num">± {showSd(result.cellResistance.sd, "resistance")}</span> a cell at 25 °C; the pack
-              now has <span className="num">{plain(battery.cellResistance.value, "resistance")}</span>
+              <b className="num text-ink">{plain(result.cellResistance.value, "resistance", habit)}</b>{" "}
+              <span className="num">± {showSd(result.cellResistance.sd, "resistance", habit)}</span> a cell at 25 °C;
+              the pack now has <span className="num">{plain(battery.cellResistance.value, "resistance", habit)}</span>
               {result.cellResistance.value > 1.8 * battery.cellResistance.value
                 ? ": an old or a tired pack, or a poor plug."
                 : "."}

@@ -121,7 +121,7 @@ export function LoopSheet() {
               {loop.status === "closes" ? (
                 <>
                   Closes at <b className="num text-ink">{plain(loop.mass, "mass", habit)}</b> with{" "}
-                  <b className="num text-ink">{plain(loop.capacity, "capacity")}</b>
+                  <b className="num text-ink">{plain(loop.capacity, "capacity", habit)}</b>
                   {limit !== null && loop.mass > limit && (
                     <span className="text-stop">
                       : {plain(loop.mass - limit, "mass", habit)} over the limit.{" "}
@@ -171,9 +171,9 @@ export function LoopSheet() {
                   <tr key={t.number}>
                     <td>{t.number}</td>
                     <td className="num text-right">{plain(t.mass, "mass", habit)}</td>
-                    <td className="num text-right">{plain(t.thrust, "force")}</td>
-                    <td className="num text-right">{plain(t.power, "power")}</td>
-                    <td className="num text-right">{plain(t.capacity, "capacity")}</td>
+                    <td className="num text-right">{plain(t.thrust, "force", habit)}</td>
+                    <td className="num text-right">{plain(t.power, "power", habit)}</td>
+                    <td className="num text-right">{plain(t.capacity, "capacity", habit)}</td>
                     <td className="num text-right">{plain(t.packMass, "mass", habit)}</td>
                   </tr>
                 ))}

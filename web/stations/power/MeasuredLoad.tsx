@@ -1,3 +1,4 @@
+import { usePreferences } from "../../app/preferences";
 import { useState } from "react";
 import { resultIn } from "../../../core/evaluate";
 import { type Load, dutyOfLoad } from "../../../core/subjects/energy/load";
@@ -38,6 +39,7 @@ const TOLD: Record<
  * drives are computed to draw.
  */
 export function MeasuredLoad({ onDone }: { onDone: () => void }) {
+  const { habit } = usePreferences();
   const { design, edit, evaluation } = useDesk();
   const [seconds, setSeconds] = useState<number | null>(60);
   const [told, setTold] = useState("current");
@@ -114,7 +116,7 @@ export function MeasuredLoad({ onDone }: { onDone: () => void }) {
           />
         </label>
         <button type="button" className="btn btn-sm" disabled={!load} onClick={adopt}>
-          {load ? `Hold the duty by ${plain(load.value, load.by)}` : "Hold the duty by it"}
+          {load ? `Hold the duty by ${plain(load.value, load.by, habit)}` : "Hold the duty by it"}
         </button>
       </div>
     </section>

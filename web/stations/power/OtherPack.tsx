@@ -1,3 +1,4 @@
+import { usePreferences } from "../../app/preferences";
 import { useState } from "react";
 import { CHEMISTRIES, type Battery } from "../../../core/design/schema";
 import { resultIn } from "../../../core/evaluate";
@@ -18,6 +19,7 @@ const WHY = {
 
 /** One timed run on this pack predicts another pack, by energy. */
 export function OtherPack({ battery }: { battery: Battery }) {
+  const { habit } = usePreferences();
   const { design, edit, evaluation } = useDesk();
   const [seconds, setSeconds] = useState<number | null>(null);
   const [by, setBy] = useState<Drawn["by"]>("charge");
@@ -52,7 +54,7 @@ export function OtherPack({ battery }: { battery: Battery }) {
         series: other.series,
         capacity: { value: other.capacity, evidence: "datasheet" },
         cellResistance: genericPack(other.chemistry, other.series, other.capacity).battery.cellResistance,
-        name: `${CHEMISTRY[other.chemistry].label} ${other.series} cells, ${plain(other.capacity, "capacity")}`,
+        name: `${CHEMISTRY[other.chemistry].label} ${other.series} cells, ${plain(other.capacity, "capacity", habit)}`,
       });
       const item = d.items.find((i) => i.id === own.itemId);
       if (item)
@@ -170,13 +172,13 @@ export function OtherPack({ battery }: { battery: Battery }) {
         <p className="mt-2 text-[13px]" data-other-pack={result.status}>
           {result.status === "predicted" ? (
             <>
-              It drew <b className="num text-ink">{plain(result.power, "power")}</b> on the mean: the other lasts{" "}
-              <b className="num text-ink">{show(result.seconds, result.sd, "time").value}</b>{" "}
-              <span className="num">± {show(result.seconds, result.sd, "time").sd} min</span> drawn to the same depth,{" "}
-              {Math.round(100 * result.depth)} %
+              It drew <b className="num text-ink">{plain(result.power, "power", habit)}</b> on the mean: the other lasts{" "}
+              <b className="num text-ink">{show(result.seconds, result.sd, "time", habit).value}</b>{" "}
+              <span className="num">± {show(result.seconds, result.sd, "time", habit).sd} min</span> drawn to the same
+              depth, {Math.round(100 * result.depth)} %
               {Math.abs(result.depth - battery.usable) > 0.02 && (
                 <>
-                  , and <b className="num text-ink">{plain(result.usable, "time")}</b> on the{" "}
+                  , and <b className="num text-ink">{plain(result.usable, "time", habit)}</b> on the{" "}
                   {Math.round(100 * battery.usable)} % that may be used
                 </>
               )}
@@ -184,11 +186,12 @@ export function OtherPack({ battery }: { battery: Battery }) {
               {wanted !== undefined && (
                 <>
                   {" "}
-                  For the {plain(wanted, "time", "metric", 0)} asked it would need{" "}
+                  For the {plain(wanted, "time", habit, 0)} asked it would need{" "}
                   <b className="num text-ink">
                     {plain(
                       capacityFor(result.power, wanted, other.chemistry, other.series, battery.usable),
                       "capacity",
+                      habit,
                     )}
                   </b>
                   {result.seconds > 2.5 * wanted ? ": far bigger than you need." : "."}
@@ -212,7 +215,7 @@ export function OtherPack({ battery }: { battery: Battery }) {
             className="link"
             onClick={() => hold(result.power, result.sd / result.seconds, seconds, false)}
           >
-            Hold the duty by these {plain(result.power, "power")}
+            Hold the duty by these {plain(result.power, "power", habit)}
           </button>
           <button
             type="button"

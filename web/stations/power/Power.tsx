@@ -1,3 +1,5 @@
+import { kindOf } from "../../../core/subjects/propulsion/kinds/models";
+import { isOpenPropeller } from "../../../core/subjects/propulsion/kinds/which";
 import { useDeferredValue, useMemo } from "react";
 import { resultIn } from "../../../core/evaluate";
 import { propulsion } from "../../../core/subjects/propulsion/node";
@@ -36,7 +38,12 @@ function Driven() {
   const result = resultIn(evaluation, propulsion);
   const outcome = evaluation.outcomes[propulsion.name];
   const uncovered = outcome?.status === "not covered" ? outcome.because : null;
-  const noParts = design.units.find((u) => u.measured)?.name ?? null;
+  const other = design.units.find((u) => !isOpenPropeller(u));
+  const noParts = !other
+    ? null
+    : other.measured || !other.propulsor
+      ? `${other.name} is known by what it was measured to push: no other motor, propeller or gearing can be told from that.`
+      : `${other.name} is a ${kindOf(other.propulsor).word}: what is searched here are open propellers. Its own figures, motor and gearing are changed under Drives, where each change shows at once.`;
   const at = useWorkingPoint();
   const { throttle, speed, still, search, put } = at;
   const asIs = useMemo(() => ({ design, throttle, speed, still }), [design, throttle, speed, still]);
@@ -64,8 +71,7 @@ function Driven() {
         )}
         {noParts && (sheet === "search" || sheet === "whatif") && (
           <p className="px-4 py-4" data-uncovered>
-            {noParts} is known by what it was measured to push: no other motor, propeller or gearing can be told from
-            that. Another pack can be, under the pack; so can the loop.
+            {noParts} Another pack can be told, under the pack; so can the loop.
           </p>
         )}
         {uncovered === null && !noParts && sheet === "search" && <SearchSheet />}

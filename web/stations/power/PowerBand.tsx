@@ -2,7 +2,11 @@ import type { Battery, Conductor, Regulator, Unit } from "../../../core/design/s
 import type { OperatingPoint } from "../../../core/subjects/propulsion/chain";
 import { riseText, temperatureRise } from "../../../core/subjects/propulsion/heat";
 import { measuredText } from "../../../core/wording/measured";
+import { wetDrive } from "../../../core/subjects/propulsion/covered";
+import { kindOf } from "../../../core/subjects/propulsion/kinds/models";
+import type { Dimension, UnitHabit } from "../../../core/design/units";
 import { show } from "../../../core/wording/format";
+import { usePreferences } from "../../app/preferences";
 
 const WIDTH = 872;
 const PACK = 150;
@@ -27,13 +31,14 @@ interface Link {
   limit: { value: number; now: number } | null;
 }
 
-const quantity = (value: number, spread: number | undefined, dimension: Parameters<typeof show>[2]) => {
-  const s = show(value, spread ?? 0, dimension);
+const quantityIn = (habit: UnitHabit) => (value: number, spread: number | undefined, dimension: Dimension) => {
+  const s = show(value, spread ?? 0, dimension, habit);
   return `${s.value}${s.sd ? ` ± ${s.sd}` : ""} ${s.unit}`;
 };
 
 /** The links of one drive with what flows into each, for all its like units together. */
-function linksOf({ unit, point: p, sd }: BandDrive): Link[] {
+function linksOf({ unit, point: p, sd }: BandDrive, habit: UnitHabit): Link[] {
+  const quantity = quantityIn(habit);
   const n = unit.count;
   if (unit.measured)
     return [
@@ -43,7 +48,7 @@ function linksOf({ unit, point: p, sd }: BandDrive): Link[] {
         power: Number.isFinite(p.controllerIn) ? p.controllerIn * n : 0,
         loss: 0,
         lines: [
-          measuredText(unit.measured),
+          measuredText(unit.measured, habit),
           ...(Number.isFinite(p.controllerIn) ? [] : ["what it draws was not read"]),
           quantity(p.thrust * n, (sd.thrust ?? 0) * n, "force"),
           ...(Number.isFinite(p.rpm) ? [quantity(p.rpm, sd.rpm, "rotation")] : []),
@@ -53,7 +58,9 @@ function linksOf({ unit, point: p, sd }: BandDrive): Link[] {
     ];
   // Whether the water, or what air there is in a hull or box, cools this motor is not said: no rise is told.
   const rise =
-    unit.surroundings === "in water" || unit.surroundings === "boxed or ducted" ? null : temperatureRise(p, unit);
+    wetDrive({ units: [unit] }) || unit.surroundings === "boxed or ducted" || unit.propulsor?.kind === "screw drum"
+      ? null
+      : temperatureRise(p, unit);
   const each = n > 1 ? "each " : "";
   return [
     {
@@ -126,6 +133,8 @@ const peakOf = (r: Regulator): number => r.loads.reduce((s, l) => s + Math.max(l
  * itself, at the height that the band would have if the limited current flowed.
  */
 export function PowerBand({ battery, drives, path, rails }: Props) {
+  const { habit } = usePreferences();
+  const quantity = quantityIn(habit);
   const first = drives[0]?.point;
   if (!first) return null;
   const unread = Number.isNaN(first.packCurrent);
@@ -133,7 +142,7 @@ export function PowerBand({ battery, drives, path, rails }: Props) {
   const several = drives.length > 1;
   const room = several ? Math.min(96, 54 * drives.length) : 76;
   const h = (w: number) => (given > 0 ? (w / given) * room : 0);
-  const rows = drives.map((d) => ({ ...d, links: linksOf(d) }));
+  const rows = drives.map((d) => ({ ...d, links: linksOf(d, habit) }));
   const rowHeight = (r: (typeof rows)[number]) => Math.max(h(r.links[0]?.power ?? 0), 8) * 1.12 + 76;
   const tops = rows.map((_, i) => HEAD + rows.slice(0, i).reduce((s, r) => s + rowHeight(r), 0));
   const loads = first.otherLoad;
@@ -141,6 +150,12 @@ export function PowerBand({ battery, drives, path, rails }: Props) {
   const packTop = HEAD + 16;
   const packLimit = { value: battery.capacity.value * battery.cRating, now: first.packCurrent };
   const weakest = path.reduce<Conductor | null>((a, b) => (a === null || b.maxCurrent < a.maxCurrent ? b : a), null);
+  // What turns on the shafts of its drives that have one, where it is all of one kind.
+  const kinds = new Set(
+    rows.flatMap(({ unit: u }) => (u.measured ? [] : [u.propulsor ? kindOf(u.propulsor).word : "propeller"])),
+  );
+  const turned = kinds.size === 1 ? ([...kinds][0] ?? "") : "propulsor";
+  const onShaft = turned.charAt(0).toUpperCase() + turned.slice(1);
   let taken = packTop + (unread ? 0 : h(first.packLoss));
   return (
     <svg
@@ -148,7 +163,7 @@ export function PowerBand({ battery, drives, path, rails }: Props) {
       width="100%"
       className="block"
       role="img"
-      aria-label={`Power from pack to propeller: ${battery.name} ${unread ? "gives what was not read" : `${given.toFixed(0)} watts, loses ${first.packLoss.toFixed(0)}`}; ${rows
+      aria-label={`Power from pack to thrust: ${battery.name} ${unread ? "gives what was not read" : `${given.toFixed(0)} watts, loses ${first.packLoss.toFixed(0)}`}; ${rows
         .map((r) => r.links.map((l) => `${r.unit.name} ${l.name} ${l.power.toFixed(0)} watts`).join(", "))
         .join("; ")}`}
     >
@@ -166,7 +181,7 @@ export function PowerBand({ battery, drives, path, rails }: Props) {
       {rows.some((r) => !r.unit.measured) &&
         LINKS.map((name, k) => (
           <text key={name} x={PACK + 34 + k * STEP} y="13" fontSize="13" fontWeight="650" fill="var(--ink)">
-            {name}
+            {name === "Propeller" ? onShaft : name}
           </text>
         ))}
       <rect x="0" y={packTop} width={PACK - 30} height={room} fill="var(--band)" />

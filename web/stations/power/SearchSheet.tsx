@@ -222,14 +222,11 @@ export function SearchSheet() {
     worker.current = made;
     setProgress({ tried: 0, of: count, found: 0 });
     const task: SearchTask = { design, unitId: unit?.id ?? "", space, bounds, own };
-    made.slow
-      // What was still on its way when it was stopped tells nothing any more.
-      .search(
-        task,
-        proxy((p: SearchProgress) => {
-          if (worker.current === made) setProgress(p);
-        }),
-      )
+    // What was still on its way when it was stopped tells nothing any more.
+    const tell = proxy((p: SearchProgress) => {
+      if (worker.current === made) setProgress(p);
+    });
+    Promise.race([made.slow.search(task, tell), made.broken])
       .then((found) => {
         if (worker.current !== made) return;
         stop();
@@ -407,8 +404,8 @@ export function SearchSheet() {
             {result.nearest && (
               <p className="mt-1 text-care">
                 Nearest: {plain(result.nearest.candidate.choice.diameter, "length", habit)} on{" "}
-                {plain(result.nearest.candidate.choice.kv, "kv")}, {plain(result.nearest.candidate.auw, "mass", habit)},
-                falls to {result.nearest.misses}.
+                {plain(result.nearest.candidate.choice.kv, "kv", habit)},{" "}
+                {plain(result.nearest.candidate.auw, "mass", habit)}, falls to {result.nearest.misses}.
               </p>
             )}
             {result.pareto.length > 0 && (
@@ -490,16 +487,16 @@ export function SearchSheet() {
                         </td>
                         <td className="num">
                           {c.choice.own?.motor ? `${c.choice.own.motor.name}: ` : ""}
-                          {plain(c.choice.kv, "kv")}, {plain(c.choice.motorMass, "mass", habit)}
+                          {plain(c.choice.kv, "kv", habit)}, {plain(c.choice.motorMass, "mass", habit)}
                           {c.choice.ratio === 1 ? "" : `, ${c.choice.ratio}:1`}
                         </td>
                         <td className="num">
                           {c.choice.own?.pack ? `${c.choice.own.pack.name}: ` : ""}
-                          {c.choice.series} × {plain(c.choice.capacity, "capacity")}
+                          {c.choice.series} × {plain(c.choice.capacity, "capacity", habit)}
                         </td>
                         <td className="num text-right">{plain(c.auw, "mass", habit)}</td>
                         <td className="num text-right">
-                          {Number.isFinite(c.endurance) ? plain(c.endurance, "time") : "–"}
+                          {Number.isFinite(c.endurance) ? plain(c.endurance, "time", habit) : "–"}
                         </td>
                         <td className="num text-right">{c.thrustToWeight.toFixed(2)}</td>
                         <td className="num text-right">{Math.round(c.heat * 100)} %</td>

@@ -48,7 +48,7 @@ export function Standing({ result }: { result: PropulsionResult | null }) {
             if (!q && (key === "thrustThrottle" || key === "speed" || (byCurve && OF_PARTS.includes(key)))) return null;
             return (
               <tr key={key}>
-                <td>{METRICS[key].label.replace(", full throttle", "")}</td>
+                <td>{(q?.by?.label ?? METRICS[key].label).replace(", full throttle", "")}</td>
                 <td className="text-right">
                   <Computed metric={key} quantity={q} />
                   {then && q && Math.abs(then.value - q.value) > 1e-4 * Math.abs(q.value) && (

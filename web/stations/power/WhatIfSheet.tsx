@@ -1,3 +1,4 @@
+import { usePreferences } from "../../app/preferences";
 import { useMemo, useState } from "react";
 import type { Dimension } from "../../../core/design/units";
 import type { Nominal } from "../../../core/subjects/propulsion/nominal";
@@ -34,6 +35,7 @@ const READ: [label: string, dimension: Dimension, pick: (n: Nominal) => number][
 
 /** What happens when one thing is scaled: the whole chain solved again, with the law in words. */
 export function WhatIfSheet() {
+  const { habit } = usePreferences();
   const { design } = useDesk();
   const [scaling, setScaling] = useState<Scaling>(UNSCALED);
   const result = useMemo(() => whatIf(design, scaling), [design, scaling]);
@@ -116,8 +118,8 @@ export function WhatIfSheet() {
                 return (
                   <tr key={label} data-whatif={label}>
                     <td className="text-ink">{label}</td>
-                    <td className="num text-right">{Number.isFinite(a) ? plain(a, dimension) : "–"}</td>
-                    <td className="num measured text-right">{Number.isFinite(b) ? plain(b, dimension) : "–"}</td>
+                    <td className="num text-right">{Number.isFinite(a) ? plain(a, dimension, habit) : "–"}</td>
+                    <td className="num measured text-right">{Number.isFinite(b) ? plain(b, dimension, habit) : "–"}</td>
                     <td className="num text-right">
                       {Number.isFinite(share) ? `${share >= 0 ? "+" : "−"}${Math.abs(share * 100).toFixed(0)} %` : ""}
                     </td>

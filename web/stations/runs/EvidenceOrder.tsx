@@ -9,7 +9,7 @@ import { EVIDENCE_TEXT } from "../../../core/wording/evidence";
 import { call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
 import { Pictures } from "../../fields/Pictures";
-import { asNewRun } from "./blankRun";
+import { asNewRun } from "./heldRun";
 import { faultName } from "./words";
 
 /**

@@ -1,3 +1,4 @@
+import { metricName } from "../../../core/wording/ladder";
 import { waysOf } from "../../../core/design/support";
 import { useState } from "react";
 import {
@@ -19,7 +20,6 @@ import { Lines } from "../../fields/Lines";
 import { QuantityField } from "../../fields/QuantityField";
 import { newKey } from "./blankRun";
 import { useLadder } from "./useLadder";
-import { metricLabel } from "./words";
 
 function GateRow({
   gate,
@@ -65,7 +65,7 @@ function GateRow({
             className="box w-48!"
             aria-label={`${at}, what`}
             list="gate-metrics"
-            defaultValue={metricLabel(gate.metric)}
+            defaultValue={metricName(gate.metric)}
             onBlur={(e) => name(e.target.value)}
           />
           {!isMetricKey(gate.metric) && (

@@ -1,3 +1,4 @@
+import { metricName } from "../../../core/wording/ladder";
 import { useMutation } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
@@ -10,7 +11,6 @@ import { call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
 import { blankRun } from "./blankRun";
 import { LineReports, TableFile, TableSigns, useTable } from "../../fields/TableFile";
-import { metricLabel } from "./words";
 
 const ROLE_WORD: Record<LapRole, string> = {
   label: "lap",
@@ -126,7 +126,7 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
                           {[...new Set([...QUANTITIES, ...(c.role === "metric" ? [c.metric] : []), c.header])].map(
                             (m) => (
                               <option key={m} value={`metric:${m}`}>
-                                {metricLabel(m)}
+                                {metricName(m)}
                               </option>
                             ),
                           )}

@@ -51,8 +51,8 @@ export function PlanPredictions({ rung }: { rung: Rung | undefined }) {
               </td>
               <td className="num text-right">
                 {q ? (
-                  q.incomplete || q.outside ? (
-                    <span title={(q.incomplete ?? q.outside)?.[0]}>open</span>
+                  q.incomplete || q.outside || q.unknown ? (
+                    <span title={(q.unknown ?? q.incomplete ?? q.outside)?.[0]}>open</span>
                   ) : (
                     `${Math.round(oddsOf(g, q.value, q.sd) * 100)} %`
                   )

@@ -1,5 +1,4 @@
 import { useMemo } from "react";
-import { Link } from "react-router";
 import { contracts } from "../../../api/contracts";
 import type { Plan } from "../../../core/design/craftFile";
 import { type BoardLine, board, mayBegin } from "../../../core/runs/board";
@@ -159,9 +158,9 @@ export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => vo
           {!closed && (
             <p className="no-print mt-3 flex flex-col gap-2">
               {may ? (
-                <Link className="act act-first" to={`/field/${slug}/${version.label}?plan=${plan.number}`}>
+                <a className="act act-first" href={`/field/${slug}/${version.label}?plan=${plan.number}`}>
                   Start the log at the site
-                </Link>
+                </a>
               ) : (
                 <button type="button" className="act act-first" disabled>
                   Start the log at the site

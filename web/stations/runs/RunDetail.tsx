@@ -9,7 +9,7 @@ import { type Load, dutyOfLoad } from "../../../core/subjects/energy/load";
 import { mass } from "../../../core/subjects/mass/node";
 import { worthMending } from "../../../core/runs/learnt";
 import { PATTERN_TEXT, patternsOf } from "../../../core/runs/patterns";
-import { GATE_WORD, gateText } from "../../../core/wording/ladder";
+import { GATE_WORD, gateText, metricName } from "../../../core/wording/ladder";
 import { plain, show } from "../../../core/wording/format";
 import { contracts } from "../../../api/contracts";
 import { resultIn, workingOf } from "../../../core/evaluate";
@@ -21,8 +21,10 @@ import { useDelete } from "../../app/useDelete";
 import { pictureSource } from "../../fields/keepPicture";
 import { Cairn } from "../../glyphs/Cairn";
 import { MissBar } from "../../glyphs/MissBar";
+import { rowsFor } from "../../../core/runs/eachDrive";
+import { OddDrives } from "./EachDrive";
 import { useLadder } from "./useLadder";
-import { OUTCOME, clock, faultName, metricLabel } from "./words";
+import { OUTCOME, clock, faultName } from "./words";
 
 const MISS_COLOUR = { agrees: "text-ink2", doubtful: "text-care", disagrees: "text-stop font-semibold" };
 const GATE_COLOUR = {
@@ -33,6 +35,7 @@ const GATE_COLOUR = {
 };
 
 function MomentLine({ moment, run }: { moment: Moment; run: number }) {
+  const { habit } = usePreferences();
   const { go } = useDesk();
   const mark = markOf(moment.mark);
   return (
@@ -45,8 +48,8 @@ function MomentLine({ moment, run }: { moment: Moment; run: number }) {
           <span className="num text-pencil">
             {" "}
             {moment.pack.name}
-            {moment.pack.resting !== null && `, ${plain(moment.pack.resting, "voltage")} at rest`}
-            {moment.pack.loaded !== null && `, ${plain(moment.pack.loaded, "voltage")} loaded`}
+            {moment.pack.resting !== null && `, ${plain(moment.pack.resting, "voltage", habit)} at rest`}
+            {moment.pack.loaded !== null && `, ${plain(moment.pack.loaded, "voltage", habit)} loaded`}
           </span>
         )}
       </span>
@@ -109,7 +112,7 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
         <td className="text-ink">{value}</td>
       </tr>
     );
-  const volts = (v: number | null) => (v === null ? null : plain(v, "voltage"));
+  const volts = (v: number | null) => (v === null ? null : plain(v, "voltage", habit));
   return (
     <article aria-label={`Run ${run.number}`}>
       <header className="flex flex-wrap items-baseline gap-x-3 border-b border-ink pb-1">
@@ -276,7 +279,7 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
                 const missed = m.predicted && m.measured ? miss(m.predicted, m.measured) : null;
                 return (
                   <tr key={m.metric} data-run-metric={m.metric}>
-                    <td className="text-ink">{metricLabel(m.metric)}</td>
+                    <td className="text-ink">{metricName(m.metric)}</td>
                     <td className="num predicted whitespace-nowrap text-right">
                       {p ? `${p.value}${p.sd ? ` ± ${p.sd}` : ""} ${p.unit}` : "not predicted"}
                     </td>
@@ -306,11 +309,31 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
       )}
       {load && (
         <p className="mt-2" data-load={load.by}>
-          It drew <b className="num measured">{plain(load.value, load.by)}</b> on the mean.{" "}
+          It drew <b className="num measured">{plain(load.value, load.by, habit)}</b> on the mean.{" "}
           <button type="button" className="link no-print" onClick={() => adoptLoad(load)}>
             Hold the duty by it: measured, it outranks what the drives are computed to draw
           </button>
         </p>
+      )}
+      {run.perDrive.length > 0 && (
+        <section aria-label="Drive by drive" className="mt-2">
+          <h3>Drive by drive</h3>
+          <table className="rows">
+            <tbody>
+              {run.perDrive.map((d) => (
+                <tr key={`${d.unit} ${d.copy}`}>
+                  <td>{d.name}</td>
+                  <td className="num text-right">{d.current === null ? "–" : plain(d.current, "current", habit)}</td>
+                  <td className="num text-right">{d.rpm === null ? "–" : plain(d.rpm, "rotation", habit)}</td>
+                  <td className="num text-right">
+                    {d.temperature === null ? "–" : plain(d.temperature, "temperature", habit)}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <OddDrives rows={rowsFor(version.design.units)} readings={run.perDrive} />
+        </section>
       )}
       {(mend.length > 0 || patterns.length > 0) && (
         <section aria-label="What to mend" className="mt-2">
@@ -323,7 +346,7 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
           <ul>
             {mend.map((m) => (
               <li key={m.metric} data-mend={m.metric}>
-                {metricLabel(m.metric)} came {m.steps > 0 ? "out above" : "out below"} what was predicted.{" "}
+                {metricName(m.metric)} came {m.steps > 0 ? "out above" : "out below"} what was predicted.{" "}
                 {m.inputs.length > 0 ? (
                   <>
                     Its prediction rests most on{" "}

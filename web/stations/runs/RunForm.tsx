@@ -3,16 +3,24 @@ import { localIso } from "../../app/dates";
 import { guarded } from "../../fields/guarded";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useMutation } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { Controller, useFieldArray, useForm } from "react-hook-form";
 import { toast } from "sonner";
 import type { z } from "zod";
 import { type NewRun, contracts, newRunSchema } from "../../../api/contracts";
-import { DIMENSIONS, type Moment, type Plan, type Run, isMetricKey, newCrash } from "../../../core/design/craftFile";
+import {
+  DIMENSIONS,
+  type DriveReading,
+  type Moment,
+  type Plan,
+  type Run,
+  isMetricKey,
+  newCrash,
+} from "../../../core/design/craftFile";
 import { METRICS, METRIC_KEYS } from "../../../core/design/metrics";
 import { DISPLAY } from "../../../core/design/units";
 import { fromPlan } from "../../../core/runs/board";
-import { gateText } from "../../../core/wording/ladder";
+import { gateText, metricName } from "../../../core/wording/ladder";
 import { call, sayError } from "../../app/client";
 import { Value } from "../../app/Computed";
 import { useDesk } from "../../app/desk";
@@ -22,11 +30,13 @@ import { NotChosen, saveAgainst } from "../../app/saveAgainst";
 import { Pictures } from "../../fields/Pictures";
 import { QuantityField } from "../../fields/QuantityField";
 import { Cautions } from "./Cautions";
-import { type RunDraft, asNewRun, blankRun, heldRun, newKey } from "./blankRun";
+import { type RunDraft, blankRun, newKey } from "./blankRun";
+import { asNewRun, heldRun } from "./heldRun";
+import { rowsFor } from "../../../core/runs/eachDrive";
+import { EachDrive } from "./EachDrive";
 import { MomentsField } from "./MomentsField";
 import { RungSelect } from "./RungSelect";
 import { useLadder } from "./useLadder";
-import { metricLabel } from "./words";
 
 /** Metrics offered for a run: what a builder can read there. */
 const READABLE = METRIC_KEYS.filter(
@@ -51,9 +61,9 @@ const READABLE = METRIC_KEYS.filter(
 /** Instrument uncertainty to begin with, as a share of the reading (common practice); a person states their own. */
 const FIRST_SHARE = 0.01;
 
-function start(run: Run | undefined, plan: Plan | undefined, airTemperature: number, stage: number): RunDraft {
+function start(run: Run | undefined, plan: Plan | undefined, stage: number): RunDraft {
   if (run) return asNewRun(run);
-  const begun = plan ? fromPlan(plan) : { stage, conditions: { airTemperature, wind: null, surface: "" } };
+  const begun = plan ? fromPlan(plan) : { stage };
   return blankRun({ ...begun, measured: [{ metric: "auw", dimension: "mass", measured: null }] });
 }
 
@@ -77,7 +87,7 @@ export function RunForm({
   const [why, setWhy] = useState<string | null>(null);
   // How it went has no default: the form refuses to be sent until it is said.
   const [begun] = useState(() => {
-    const { outcome, ...rest } = start(run, plan, design.brief.environment.airTemperature, next);
+    const { outcome, ...rest } = start(run, plan, next);
     return outcome === null ? rest : { ...rest, outcome };
   });
   const form = useForm<z.input<typeof newRunSchema>, unknown, NewRun>({
@@ -94,6 +104,7 @@ export function RunForm({
     form.reset(asNewRun(run));
   }, [heldRevision, formState.isDirty, run, form]);
   const rows = useFieldArray({ control, name: "measured" });
+  const drives = useMemo(() => rowsFor(design.units), [design.units]);
   const { errors } = formState;
   const stage = Number(watch("stage"));
   const gates = run && run.stage === stage ? run.gates.map((g) => g.gate) : (rungs[stage - 1]?.gates ?? []);
@@ -346,7 +357,7 @@ export function RunForm({
                       aria-label={`Measured ${i + 1}, what`}
                       list="readable"
                       placeholder="choose or name it"
-                      defaultValue={metricLabel(name)}
+                      defaultValue={metricName(name)}
                       onChange={(e) => {
                         const key = READABLE.find((k) => METRICS[k].label === e.target.value);
                         setValue(`measured.${i}.metric`, key ?? e.target.value, { shouldDirty: true });
@@ -467,6 +478,18 @@ export function RunForm({
       >
         Add a measurement
       </button>
+      {drives.length > 1 && (
+        <Controller
+          control={control}
+          name="perDrive"
+          render={({ field }) => (
+            <details className="mt-3" open={(field.value?.length ?? 0) > 0}>
+              <summary className="min-h-6">Drive by drive: what was read of each, at the same command</summary>
+              <EachDrive rows={drives} value={(field.value ?? []) as DriveReading[]} onChange={field.onChange} />
+            </details>
+          )}
+        />
+      )}
       <Controller
         control={control}
         name="moments"

@@ -1,12 +1,10 @@
-import type { Ladder } from "../../../core/design/craftFile";
-
 /** Chooses a rung of a ladder by its number and name. */
 export function RungSelect({
   rungs,
   value,
   onChange,
 }: {
-  rungs: Ladder;
+  rungs: readonly { stage: number; name: string }[];
   value: number;
   onChange: (stage: number) => void;
 }) {

@@ -1,5 +1,5 @@
 import { useHotkeys } from "react-hotkeys-hook";
-import { Link, useSearchParams } from "react-router";
+import { useSearchParams } from "react-router";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { useKeptLog } from "../../field/log";
@@ -115,9 +115,9 @@ export function RunsStation() {
           <button type="button" className="act" onClick={() => show({ newplan: String(next) })}>
             Plan a run
           </button>
-          <Link className="act max-[640px]:min-h-11 max-[640px]:content-center" to={`/field/${slug}/${version.label}`}>
+          <a className="act max-[640px]:min-h-11 max-[640px]:content-center" href={`/field/${slug}/${version.label}`}>
             {running ? "A log is running" : "At the site"}
-          </Link>
+          </a>
         </div>
         {open.length > 0 && (
           <ul aria-label="Plans" className="mb-2">

@@ -1,3 +1,5 @@
+import { usePreferences } from "../../app/preferences";
+import { metricName } from "../../../core/wording/ladder";
 import { useMutation } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
@@ -5,7 +7,7 @@ import { toast } from "sonner";
 import { type NewRun, contracts } from "../../../api/contracts";
 import { isMetricKey } from "../../../core/design/craftFile";
 import { METRICS } from "../../../core/design/metrics";
-import { type Dimension, toDisplay } from "../../../core/design/units";
+import { type Dimension, type UnitHabit, toDisplay } from "../../../core/design/units";
 import { difference } from "../../../core/lineage/difference";
 import { meanReach } from "../../../core/numeric/welch";
 import {
@@ -24,8 +26,7 @@ import { useDesk } from "../../app/desk";
 import { QuantityField } from "../../fields/QuantityField";
 import { saveAgainst } from "../../app/saveAgainst";
 import { LapImport } from "./LapImport";
-import { asNewRun, heldRun } from "./blankRun";
-import { metricLabel } from "./words";
+import { asNewRun, heldRun } from "./heldRun";
 
 const dimensionOf = (metric: string): Dimension => (isMetricKey(metric) ? METRICS[metric].dimension : "ratio");
 const W = 560;
@@ -42,6 +43,7 @@ function Strip({
   rows: { version: string; laps: { value: number; counts: boolean; label: string }[]; mean: number; reach: number }[];
   dimension: Dimension;
 }) {
+  const { habit } = usePreferences();
   const all = rows
     .flatMap((r) => [...r.laps.map((l) => l.value), r.mean - r.reach, r.mean + r.reach])
     .filter(Number.isFinite);
@@ -92,15 +94,20 @@ function Strip({
       ))}
       {[low, (low + high) / 2, high].map((v) => (
         <text key={v} x={x(v)} y={height - 6} textAnchor="middle" fontSize="11" className="num" fill="var(--ink2)">
-          {plain(v, dimension, "metric", places)}
+          {shown(v, dimension, habit, places)}
         </text>
       ))}
     </svg>
   );
 }
 
+/** A lap's value: times as a stop-watch shows them, in seconds, the rest in the user's unit. */
+const shown = (value: number, dimension: Dimension, habit: UnitHabit, places: number): string =>
+  dimension === "time" ? `${value.toFixed(places)}\u00a0s` : plain(value, dimension, habit, places);
+
 /** Series on one course: two versions held against each other, with what else could be the cause. */
 export function SeriesSheet() {
+  const { habit } = usePreferences();
   const { file, version, slug, revisions, refresh } = useDesk();
   const [search, setSearch] = useSearchParams();
   const [importing, setImporting] = useState(false);
@@ -216,7 +223,7 @@ export function SeriesSheet() {
           courses.map((c) => c.course),
           (v) => put({ course: v }),
         )}
-        {select("Compared quantity", metric, course.metrics, setMetric, metricLabel)}
+        {select("Compared quantity", metric, course.metrics, setMetric, metricName)}
         {select(
           "Taken",
           per,
@@ -245,21 +252,22 @@ export function SeriesSheet() {
         <p className="mt-2">Only {versions[0]} has been on this course: run another version on it to compare.</p>
       )}
       <p className="mt-3 text-[15px] text-ink" data-series={compared.verdict}>
-        {seriesText(compared, from, to, `${metricLabel(metric)} ${per === "lap" ? "" : PER_WORD[per]}`.trim())}
+        {seriesText(compared, from, to, `${metricName(metric)} ${per === "lap" ? "" : PER_WORD[per]}`.trim())}
       </p>
       <div className="mt-2">
         <Strip rows={rows} dimension={per === "lap" ? dimension : "ratio"} />
       </div>
       {compared.result && (
-        <p className="num mt-2 text-pencil" data-welch>
-          Means {plain(compared.result.a.mean, per === "lap" ? dimension : "ratio", "metric", 3)} and{" "}
-          {plain(compared.result.b.mean, per === "lap" ? dimension : "ratio", "metric", 3)}; t{" "}
+        <details className="mt-2 text-pencil" data-welch>
+          <summary className="min-h-6">How sure</summary>
+          Means {shown(compared.result.a.mean, per === "lap" ? dimension : "ratio", habit, 3)} and{" "}
+          {shown(compared.result.b.mean, per === "lap" ? dimension : "ratio", habit, 3)}; t{" "}
           {compared.result.t.toFixed(2)}, {compared.result.freedom.toFixed(1)} degrees of freedom, p{" "}
           {compared.result.p < 0.0001 ? "below 0.0001" : compared.result.p.toFixed(4)} (Welch).
           {compared.withAll &&
             compared.left.some((l) => l.why === "low-pack") &&
             ` With the low packs in: t ${compared.withAll.t.toFixed(2)}.`}
-        </p>
+        </details>
       )}
       {compared.confounders.length > 0 && (
         <section aria-label="What else could be the cause" className="mt-2">
@@ -267,7 +275,7 @@ export function SeriesSheet() {
           <ul className="list-disc pl-4">
             {compared.confounders.map((c) => (
               <li key={c.kind} data-confounder={c.kind} className="text-care">
-                {confounderText(c, from, to)}
+                {confounderText(c, from, to, habit)}
               </li>
             ))}
           </ul>
@@ -281,7 +289,7 @@ export function SeriesSheet() {
               <th>version</th>
               {course.metrics.map((m) => (
                 <th key={m} className="text-right!">
-                  {metricLabel(m).toLowerCase()}
+                  {metricName(m).toLowerCase()}
                 </th>
               ))}
               <th className="text-right!">wind</th>
@@ -302,12 +310,14 @@ export function SeriesSheet() {
                 <td>{l.version}</td>
                 {course.metrics.map((m) => (
                   <td key={m} className="num text-right">
-                    {l.values[m] === undefined ? "–" : plain(l.values[m] ?? 0, dimensionOf(m), "metric", 2)}
+                    {l.values[m] === undefined ? "–" : shown(l.values[m] ?? 0, dimensionOf(m), habit, 2)}
                   </td>
                 ))}
-                <td className="num text-right">{l.wind === null ? "–" : plain(l.wind, "speed")}</td>
+                <td className="num text-right">{l.wind === null ? "–" : plain(l.wind, "speed", habit)}</td>
                 <td>{l.pack}</td>
-                <td className="num text-right">{l.startVoltage === null ? "–" : plain(l.startVoltage, "voltage")}</td>
+                <td className="num text-right">
+                  {l.startVoltage === null ? "–" : plain(l.startVoltage, "voltage", habit)}
+                </td>
                 <td>
                   {doubts[i] === "low-pack" ? "low pack" : l.out} {l.remark}
                 </td>

@@ -1,5 +1,4 @@
-import { type Run, isMetricKey } from "../../../core/design/craftFile";
-import { METRICS } from "../../../core/design/metrics";
+import type { Run } from "../../../core/design/craftFile";
 
 export const OUTCOME: Record<Run["outcome"], { word: string; colour: string }> = {
   passed: { word: "Passed", colour: "text-clear" },
@@ -7,7 +6,6 @@ export const OUTCOME: Record<Run["outcome"], { word: string; colour: string }> =
   failed: { word: "Failed", colour: "text-stop" },
   aborted: { word: "Aborted", colour: "text-care" },
 };
-export const metricLabel = (name: string) => (isMetricKey(name) ? METRICS[name].label : name);
 export const faultName = (n: number) => `F-${String(n).padStart(2, "0")}`;
 /** Minutes and seconds, as a stop-watch shows them. */
 export const clock = (seconds: number) =>

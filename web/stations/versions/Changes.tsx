@@ -1,3 +1,4 @@
+import { metricName } from "../../../core/wording/ladder";
 import { useMemo, useState } from "react";
 import type { Claim, Version, Why } from "../../../core/design/craftFile";
 import { METRICS, METRIC_KEYS, type MetricKey } from "../../../core/design/metrics";
@@ -10,7 +11,7 @@ import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { useVersionWords } from "../../app/useVersionWords";
 import { TextField } from "../../fields/TextField";
-import { faultName, metricLabel } from "../runs/words";
+import { faultName } from "../runs/words";
 
 const signed = (v: number, dimension: "mass" | "length", habit: "metric" | "imperial") =>
   Math.abs(v) < 5e-6 ? "0" : `${v > 0 ? "+" : ""}${plain(v, dimension, habit)}`;
@@ -157,12 +158,12 @@ function ThingRow({
       <td className="py-1! align-top!">
         {claims.map((c) => (
           <span key={`${c.metric}${c.amount}`} className="block text-[12px]">
-            {metricLabel(c.metric)} {c.direction}, {c.amount}
+            {metricName(c.metric)} {c.direction}, {c.amount}
             {version.frozenAt === null && (
               <button
                 type="button"
                 className="link ml-1"
-                aria-label={`Take back: ${metricLabel(c.metric)}`}
+                aria-label={`Take back: ${metricName(c.metric)}`}
                 onClick={() => onClaim(version.claims.filter((x) => x !== c))}
               >
                 ×
@@ -293,7 +294,7 @@ function Claims({ version }: { version: Version }) {
         return (
           <p key={`${s.claim.metric}${s.claim.amount}`} data-claim={s.verdict}>
             <span className="text-pencil">Claimed{by && ` of ${by}`}:</span>{" "}
-            <b className="text-ink">{metricLabel(s.claim.metric)}</b> {s.claim.direction}, {s.claim.amount}.{" "}
+            <b className="text-ink">{metricName(s.claim.metric)}</b> {s.claim.direction}, {s.claim.amount}.{" "}
             <b className={SETTLED_COLOUR[s.verdict]}>{s.verdict}</b>
             {(s.before ?? s.after) && (
               <span className="num">

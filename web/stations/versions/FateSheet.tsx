@@ -78,7 +78,7 @@ export function FateSheet() {
                 (s) =>
                   `${hours(s.running)}${s.untimed ? `, ${s.untimed} ${s.untimed === 1 ? "run" : "runs"} not timed` : ""}`,
               )}
-              {line("Money", (s) => plain(s.money, "money"))}
+              {line("Money", (s) => plain(s.money, "money", habit))}
             </tbody>
           </table>
           <p className="mt-1 text-[12px] text-pencil">What was spent is spent: it says nothing for going on.</p>
@@ -105,6 +105,7 @@ export function FateSheet() {
             {plain(
               good.reduce((s, p) => s + p.money, 0),
               "money",
+              habit,
             )}{" "}
             and {hours(good.reduce((s, p) => s + p.minutes, 0) / 60)} of making.
           </p>
@@ -125,7 +126,7 @@ export function FateSheet() {
                     }
                   />
                   <span className={`flex-1 ${p.whole ? "text-ink" : "text-pencil line-through"}`}>{p.item.name}</span>
-                  <span className="num">{p.money > 0 ? plain(p.money, "money") : ""}</span>
+                  <span className="num">{p.money > 0 ? plain(p.money, "money", habit) : ""}</span>
                 </label>
               </li>
             ))}

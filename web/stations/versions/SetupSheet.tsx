@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import { SETTING_KINDS, type Setting } from "../../../core/design/schema";
+import { CONTROL, SETTING_KINDS, type Setting, controlSchema } from "../../../core/design/schema";
 import { type TuneState, repaid, tuneStates } from "../../../core/lineage/tune";
 import { useDesk } from "../../app/desk";
 import { useVersionWords } from "../../app/useVersionWords";
@@ -21,6 +21,12 @@ const freshId = (taken: readonly { id: string }[]): string => {
  * What is set rather than built: gains, throws, rates, modes, trims, channels and signals, compared with the parent;
  * stale tunes, and limits that hide a fault.
  */
+const CONTROL_WORD: Record<keyof typeof CONTROL, string> = {
+  disarm: "The drives are disarmed",
+  landing: "That it has landed is known",
+  linkLost: "When the link is lost",
+};
+
 export function SetupSheet() {
   const { file, version, design, edit } = useDesk();
   const words = useVersionWords();
@@ -44,6 +50,25 @@ export function SetupSheet() {
       {version.frozenAt !== null && (
         <p className="mt-1">{version.label} is frozen with this set-up: another value opens a child draft.</p>
       )}
+      <div className="mt-2 flex flex-wrap gap-3" role="group" aria-label="Starting and stopping">
+        {(Object.keys(CONTROL) as (keyof typeof CONTROL)[]).map((key) => (
+          <label key={key} className="w-52">
+            {CONTROL_WORD[key]}
+            <select
+              className="box"
+              value={design.control[key]}
+              onChange={(e) => {
+                const read = controlSchema.shape[key].safeParse(e.target.value);
+                if (read.success) edit((d) => void Object.assign(d.control, { [key]: read.data }));
+              }}
+            >
+              {CONTROL[key].map((o) => (
+                <option key={o}>{o}</option>
+              ))}
+            </select>
+          </label>
+        ))}
+      </div>
       {groups.length === 0 && (
         <p className="mt-2">
           Nothing is set yet. Begin with the fail-safe: what do the drives do when the link is lost?

@@ -1,3 +1,4 @@
+import { metricName } from "../../../core/wording/ladder";
 import type { CraftFile } from "../../../core/design/craftFile";
 import { Suspense, lazy, useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
@@ -17,7 +18,6 @@ import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { useDelete } from "../../app/useDelete";
 import { useVersionWords } from "../../app/useVersionWords";
-import { metricLabel } from "../runs/words";
 import { AdviceList } from "./AdviceList";
 import { Changes } from "./Changes";
 import { Drift } from "./Drift";
@@ -195,7 +195,7 @@ function Comparison({ from, to }: { from: Version; to: Version }) {
               {others.map((name) => (
                 <tr key={name}>
                   <td className="text-ink">
-                    {metricLabel(name)} <span className="text-[11px] text-pencil">not predicted</span>
+                    {metricName(name)} <span className="text-[11px] text-pencil">not predicted</span>
                   </td>
                   <td className="text-right">{inkOf(from.label, name)}</td>
                   <td className="text-right">{inkOf(to.label, name)}</td>

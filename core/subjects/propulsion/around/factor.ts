@@ -1,5 +1,6 @@
 import { type Evidence, computedFrom, magnitudeSd } from "../../../design/evidence";
 import type { Unit } from "../../../design/schema";
+import { kindOf } from "../kinds/models";
 import type { Around, EDGES } from "./declares";
 
 /** Thrust standing at equal power, over that of the drive by itself, with its standard uncertainty. */
@@ -49,13 +50,15 @@ const OFF = 0.25;
 /** Openings narrower than this share of the disc: the blades stall, and the formula no longer holds (judgement). */
 export const NARROWEST = 0.3;
 
-const discOf = (unit: Pick<Unit, "propeller">): number => (Math.PI / 4) * unit.propeller.diameter.value ** 2;
+/** Area that a unit breathes through, m²; null where that has no meaning. */
+export const faceOf = ({ propeller, propulsor }: Pick<Unit, "propeller" | "propulsor">): number | null =>
+  propulsor ? kindOf(propulsor).face(propulsor) : (Math.PI / 4) * propeller.diameter.value ** 2;
 type Known = { value: number; evidence: Evidence; sd?: number };
 export const openingsOf = (around: Around): Known[] =>
   around.kind === "openings" ? [around.inlet, around.outlet].filter((a) => a !== null) : [];
 
 /** What is around a drive leaves so much of its thrust; null while nothing of it is entered. */
-export function aroundFactor(unit: Pick<Unit, "propeller" | "around">): AroundFactor | null {
+export function aroundFactor(unit: Pick<Unit, "propeller" | "propulsor" | "around">): AroundFactor | null {
   const { around } = unit;
   if (!around) return null;
   if (around.kind === "coaxial") {
@@ -65,9 +68,10 @@ export function aroundFactor(unit: Pick<Unit, "propeller" | "around">): AroundFa
   }
   if (around.kind === "overlap") {
     const { spacing: axes } = around;
-    if (axes === null) return null;
-    const left = (spacing: number) =>
-      leftBy(overlapFactor(around.neighbours * overlapShare(spacing, unit.propeller.diameter.value)));
+    const { propulsor } = unit;
+    const diameter = propulsor ? kindOf(propulsor).tips(propulsor) : unit.propeller.diameter.value;
+    if (axes === null || diameter === null) return null;
+    const left = (spacing: number) => leftBy(overlapFactor(around.neighbours * overlapShare(spacing, diameter)));
     const value = left(axes.value);
     const moved = left(Math.max(0, axes.value - magnitudeSd(axes)));
     return {
@@ -78,7 +82,8 @@ export function aroundFactor(unit: Pick<Unit, "propeller" | "around">): AroundFa
   }
   const areas = openingsOf(around);
   if (areas.length === 0) return null;
-  const disc = discOf(unit);
+  const disc = faceOf(unit);
+  if (disc === null) return null;
   const [low, high] = ZETA[around.edges];
   const values = areas.map((a) => a.value);
   const middle = (low + high) / 2;
@@ -93,7 +98,7 @@ export function aroundFactor(unit: Pick<Unit, "propeller" | "around">): AroundFa
 }
 
 /** Whether what is around a drive is entered so far that its thrust can be told. */
-export const aroundTold = (unit: Pick<Unit, "surroundings" | "around" | "propeller">): boolean => {
+export const aroundTold = (unit: Pick<Unit, "surroundings" | "around" | "propeller" | "propulsor">): boolean => {
   const { around, surroundings } = unit;
   if (!around) return false;
   const fits =
@@ -104,11 +109,12 @@ export const aroundTold = (unit: Pick<Unit, "surroundings" | "around" | "propell
 };
 
 /** Open area (m²) of each opening in line that would leave this share of the thrust, edges as they are. */
-export function areaFor(unit: Pick<Unit, "propeller" | "around">, share: number): number | null {
+export function areaFor(unit: Pick<Unit, "propeller" | "propulsor" | "around">, share: number): number | null {
   const { around } = unit;
   if (around?.kind !== "openings") return null;
   const n = openingsOf(around).length;
   const [low, high] = ZETA[around.edges];
   const k = 4 * (share ** (-3 / 2) - 1);
-  return n === 0 ? null : discOf(unit) * Math.sqrt((n * (low + high)) / 2 / k);
+  const disc = faceOf(unit);
+  return n === 0 || disc === null ? null : disc * Math.sqrt((n * (low + high)) / 2 / k);
 }

@@ -1,3 +1,4 @@
+import type { Method } from "../../../design/quantity";
 import { monotone } from "../../../numeric/monotone";
 import type { CurveReading, MeasuredPropulsor, PushedOn } from "./declares";
 import { LEAST_COMMANDS } from "./declares";
@@ -39,7 +40,8 @@ const through = (knots: readonly Knot[]) =>
   );
 
 /**
- * By which power of the voltage the force goes. In a fluid it goes with the square of the speed, and that with less than
+ * By which power of the voltage the force goes. In a fluid it goes with the square of the speed, and that with less
+ * than
  * the voltage, since motor and pack sag: 1.6 to 2. On the ground with the torque while it does not slip, and not at all
  * once it does: 0 to 1. Uniform in between (common practice and judgement, docs/physics.md).
  */
@@ -63,6 +65,14 @@ export interface Around {
   /** density of what it works in over that in which it was measured */
   density: number;
 }
+
+/** How the numbers of a drive that its curve tells are come by. */
+export const BY_CURVE: Method = {
+  formula: "monotone curve through its readings × (V/V then)^k × (ρ/ρ then)^0.85, of one unit × how many there are",
+  source:
+    "Readings; F. N. Fritsch and R. E. Carlson (1980) between them. k 1.6 to 2 in air or water, 0 to 1 on the ground.",
+  range: "Standing, up to the highest command that was measured, where it was measured.",
+};
 
 /** One unit of a measured propulsor, in plain numbers for the solvers. */
 export interface MeasuredCurve {

@@ -1,6 +1,6 @@
 import { parseQuantity } from "../../../design/readQuantity";
 import type { Dimension, UnitHabit } from "../../../design/units";
-import { type CurveReading, type MeasuredPropulsor, measuredSchema } from "./declares";
+import { type CurveReading, type MeasuredPropulsor, type PushedOn, measuredSchema } from "./declares";
 
 /** Columns of a measured curve as it is typed or pasted, in this order. Only the first two must be there. */
 export const CURVE_COLUMNS = [
@@ -23,21 +23,34 @@ export interface RowProblem {
   message: string;
 }
 
+/** What is said of a curve beside its readings; null: not said yet. */
+export type AboutCurve = Omit<MeasuredPropulsor, "readings" | "on" | "together"> & {
+  on: PushedOn | null;
+  together: number | null;
+};
+
 const BARE = /^[+\-−]?\d+(?:[.,]\d+)?$/;
 
 /**
- * Reads the rows of a measured curve. Empty rows are passed over, a bare force is in the scale's unit, a bare command in
+ * Reads the rows of a measured curve. Empty rows are passed over, a bare force is in the scale's unit, a bare command
+ * in
  * percent; other cells take any unit of their kind.
  *
  * @returns the curve when everything can be read and shows one; else what stands against it, each at its cell
  */
 export function readCurveRows(
   rows: readonly (readonly string[])[],
-  about: Omit<MeasuredPropulsor, "readings">,
+  about: AboutCurve,
   scale: ScaleUnit,
   habit: UnitHabit = "metric",
 ): { ok: true; measured: MeasuredPropulsor } | { ok: false; problems: RowProblem[] } {
-  const problems: RowProblem[] = [];
+  const whole = (message: string): RowProblem => ({ row: -1, column: "command", message });
+  const problems: RowProblem[] = [
+    ...(about.on === null ? [whole("Say what it pushed on: air, water or the ground.")] : []),
+    ...(about.together === null
+      ? [whole("Say how many units were on the scale at once: the force is shared among them.")]
+      : []),
+  ];
   const readings: CurveReading[] = [];
   const at: number[] = [];
   for (const [row, cells] of rows.entries()) {
@@ -81,7 +94,10 @@ export function readCurveRows(
   };
 }
 
-/** A pasted block as rows of cells: separated by tabs, semicolons, bars or, where no decimal comma can be meant, commas. */
+/**
+ * A pasted block as rows of cells: separated by tabs, semicolons, bars or, where no decimal comma can be meant,
+ * commas.
+ */
 export function blockOf(text: string): string[][] {
   const lines = text
     .replace(/\r\n?/g, "\n")

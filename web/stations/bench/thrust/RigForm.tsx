@@ -156,12 +156,7 @@ export function RigForm({ test, onChange }: Props) {
             number("Then reads", rig.check.reading, "mass", (v) => set((r) => void (r.check && (r.check.reading = v))))}
           <span className="num pb-1 text-pencil" data-rig>
             1 g on the scale is{" "}
-            {plain(
-              armRatio(rig) * (Number.isFinite(factor.value) ? factor.value : 1) * 9.80665e-3,
-              "force",
-              "metric",
-              4,
-            )}
+            {plain(armRatio(rig) * (Number.isFinite(factor.value) ? factor.value : 1) * 9.80665e-3, "force", habit, 4)}
             {rig.check && `, corrected × ${factor.value.toFixed(3)}`}
           </span>
         </div>

@@ -87,7 +87,7 @@ export function SweepImport({ diameter, rig, onClose, onTake }: Props) {
     hints.thrustArm !== null && `thrust arm ${plain(hints.thrustArm, "length", habit)}`,
     hints.scaleArm !== null && `scale arm ${plain(hints.scaleArm, "length", habit)}`,
     hints.tare !== null && `tare ${plain(hints.tare, "mass", habit, 1)}`,
-    hints.temperature !== null && `air ${plain(hints.temperature, "temperature", "metric", 0)}`,
+    hints.temperature !== null && `air ${plain(hints.temperature, "temperature", habit, 0)}`,
     hints.density !== null && `${hints.density.toFixed(3)} kg/m³`,
   ].filter((s) => s !== false);
   const problems = table.reports.filter((r) => r.severity !== "info");
@@ -178,7 +178,7 @@ export function SweepImport({ diameter, rig, onClose, onTake }: Props) {
             <LineReports
               list={spikes.map((p) => ({
                 line: p.line,
-                text: `${plain(p.thrust, "force")} read, ${plain(p.expected, "force")} beside it: taken, but left out of the fit`,
+                text: `${plain(p.thrust, "force", habit)} read, ${plain(p.expected, "force", habit)} beside it: taken, but left out of the fit`,
               }))}
               tone="care"
             />

@@ -174,12 +174,12 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
           <tbody>
             {row(
               "Top thrust",
-              `${plain(result.top.value, "force")} ± ${showSd(result.top.sd, "force")}`,
+              `${plain(result.top.value, "force", habit)} ± ${showSd(result.top.sd, "force", habit)}`,
               result.top.each.length > 1 ? `by sweep ${result.top.each.map((t) => t.toFixed(2)).join(", ")} N` : "",
             )}
             {row(
               "In standard air",
-              plain(result.top.value * standard, "force"),
+              plain(result.top.value * standard, "force", habit),
               `at the same speed, × ${standard.toFixed(3)}`,
             )}
             {result.curve.status === "converged" &&
@@ -191,7 +191,7 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
             {result.deadBand &&
               row(
                 "Dead band",
-                `${(result.deadBand.mean * 100).toFixed(1)} %`,
+                `${(result.deadBand.mean * 100).toFixed(1)} ± ${(result.deadBand.sd * 100).toFixed(1)} %`,
                 result.deadBand.by === "rpm"
                   ? `starts at ${((result.deadBand.start ?? 0) * 100).toFixed(1)} %, stops at ${((result.deadBand.stop ?? 0) * 100).toFixed(1)} %`
                   : "by thrust: 2 % of the top",
@@ -209,7 +209,7 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
                 `${(result.half.throttle * 100).toFixed(1)} %`,
                 [
                   result.half.power !== null &&
-                    `${plain(result.half.power, "power")}, ${((1000 * result.half.thrust) / result.half.power).toFixed(1)} mN/W (${(((result.half.thrust / 9.80665) * 1000) / result.half.power).toFixed(2)} g/W)`,
+                    `${plain(result.half.power, "power", habit)}, ${((1000 * result.half.thrust) / result.half.power).toFixed(1)} mN/W (${(((result.half.thrust / 9.80665) * 1000) / result.half.power).toFixed(2)} g/W)`,
                   result.half.merit !== null && `figure of merit ${result.half.merit.toFixed(2)}`,
                 ]
                   .filter(Boolean)
@@ -218,7 +218,7 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
             {result.hysteresis &&
               row(
                 "Rising less falling",
-                `${plain(result.hysteresis.value, "force")} ± ${showSd(result.hysteresis.sd, "force")}`,
+                `${plain(result.hysteresis.value, "force", habit)} ± ${showSd(result.hysteresis.sd, "force", habit)}`,
                 `at ${(result.hysteresis.throttle * 100).toFixed(0)} %`,
               )}
             {result.constancy &&
@@ -230,17 +230,17 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
             {result.resistance &&
               row(
                 "Pack and leads",
-                `${plain(result.resistance.value, "resistance")} ± ${showSd(result.resistance.sd, "resistance")}`,
-                `sag ${plain(result.resistance.volts, "voltage")} at most`,
+                `${plain(result.resistance.value, "resistance", habit)} ± ${showSd(result.resistance.sd, "resistance", habit)}`,
+                `sag ${plain(result.resistance.volts, "voltage", habit)} at most`,
               )}
             {result.temperature &&
               row(
                 "Motor",
-                plain(result.temperature.highest, "temperature"),
+                plain(result.temperature.highest, "temperature", habit),
                 `rise ${result.temperature.rise.toFixed(0)} K${result.temperature.perMinute === null ? "" : `, ${result.temperature.perMinute.toFixed(1)} K a minute`}`,
               )}
-            {result.highest.current !== null && row("Most current", plain(result.highest.current, "current"))}
-            {result.highest.rpm !== null && row("Highest speed", plain(result.highest.rpm, "rotation"))}
+            {result.highest.current !== null && row("Most current", plain(result.highest.current, "current", habit))}
+            {result.highest.rpm !== null && row("Highest speed", plain(result.highest.rpm, "rotation", habit))}
             {result.noise !== null && row("Loudest", `${result.noise.toFixed(0)} dB`)}
           </tbody>
         </table>
@@ -250,9 +250,9 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
               <h3 className="text-[13px]">Predicted and measured, top thrust</h3>
               <p className="num mt-1">
                 <span className="predicted">
-                  {plain(was.value, "force")} ± {showSd(was.sd, "force")}
+                  {plain(was.value, "force", habit)} ± {showSd(was.sd, "force", habit)}
                 </span>{" "}
-                → <span className="measured text-ink">{plain(result.top.value, "force")}</span>{" "}
+                → <span className="measured text-ink">{plain(result.top.value, "force", habit)}</span>{" "}
                 {missed && <MissBar miss={missed} />}
               </p>
             </div>
@@ -267,7 +267,16 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
                     data-suspect={s.kind}
                     className={s.kind === "fades" || s.kind === "friction" ? "" : "text-care"}
                   >
-                    {suspectText(s)}
+                    {suspectText(s, habit)}
+                    {s.kind === "off-tare" && (
+                      <button
+                        type="button"
+                        className="link ml-1"
+                        onClick={() => onChange((t) => void (t.rig.tare = s.reading))}
+                      >
+                        take {plain(s.reading, "mass", habit, 1)} as tare
+                      </button>
+                    )}
                   </li>
                 ))}
               </ul>
@@ -280,8 +289,8 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
                 {left.slice(0, 12).map((p) => (
                   <li key={p.index}>
                     Reading {p.index + 1} at {(p.throttle * 100).toFixed(1)} %:{" "}
-                    <b className="num">{plain(p.thrust ?? 0, "force")}</b>
-                    {p.expected !== null ? `, ${plain(p.expected, "force")} beside it` : `, ${p.out}`}{" "}
+                    <b className="num">{plain(p.thrust ?? 0, "force", habit)}</b>
+                    {p.expected !== null ? `, ${plain(p.expected, "force", habit)} beside it` : `, ${p.out}`}{" "}
                     {p.out === "" ? (
                       <button type="button" className="link" onClick={() => leave(p.index, "stands far off")}>
                         leave it out for good
@@ -298,6 +307,12 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
           )}
           <section aria-label="Take it over" className="mt-3 border-t border-hair pt-2">
             <h3 className="text-[13px]">Take it over</h3>
+            {unit?.measured && (
+              <p className="text-care">
+                {unit.name} counts by its measured curve: what is taken over here counts once it is known by its parts.
+                In Power, under the drive, these readings can be its curve.
+              </p>
+            )}
             {lesson === null ? (
               <p>The drive of this sweep is no longer in the version.</p>
             ) : !lesson.ok ? (
@@ -331,11 +346,12 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
                         <input type="checkbox" checked={withPack} onChange={(e) => setPackToo(e.target.checked)} />
                         <span>
                           {fed.name} fed the stand: take over its resistance too,{" "}
-                          <b className="num text-ink">{plain(fed.cellResistance.value, "resistance")}</b>{" "}
-                          <span className="num">± {showSd(fed.cellResistance.sd ?? 0, "resistance")}</span> a cell
+                          <b className="num text-ink">{plain(fed.cellResistance.value, "resistance", habit)}</b>{" "}
+                          <span className="num">± {showSd(fed.cellResistance.sd ?? 0, "resistance", habit)}</span> a
+                          cell
                           {fed.usual
                             ? ""
-                            : `, far from the ${plain(battery?.cellResistance.value ?? 0, "resistance")} entered: a bench supply, a tired pack or a poor plug`}
+                            : `, far from the ${plain(battery?.cellResistance.value ?? 0, "resistance", habit)} entered: a bench supply, a tired pack or a poor plug`}
                         </span>
                       </label>
                     )}
@@ -381,10 +397,10 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
                   <td>{(l.throttle * 100).toFixed(1)} %</td>
                   <td>{l.count}</td>
                   <td className="text-ink">
-                    {plain(l.thrust, "force")} ± {showSd(l.thrustSd, "force")}
+                    {plain(l.thrust, "force", habit)} ± {showSd(l.thrustSd, "force", habit)}
                   </td>
                   <td className="predicted">
-                    {plain(predicted.find((p) => p.throttle === l.throttle)?.thrust ?? 0, "force")}
+                    {plain(predicted.find((p) => p.throttle === l.throttle)?.thrust ?? 0, "force", habit)}
                   </td>
                   <td>{l.voltage?.toFixed(2) ?? "–"}</td>
                   <td>{l.current?.toFixed(2) ?? "–"}</td>

@@ -1,3 +1,4 @@
+import { kindOf } from "../../../../core/subjects/propulsion/kinds/models";
 import { useEffect, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { toast } from "sonner";
@@ -296,6 +297,8 @@ function ByStand({ test, throttles, onChange }: Props & { throttles: number[] })
     if (blocked) return toast.error(blocked);
     const unit = design.units.find((u) => u.id === test.unitId);
     if (!unit) return toast.error("Choose the drive on the stand first.");
+    if (unit.propulsor)
+      return toast.error(`The stand-in knows open propellers only, not a ${kindOf(unit.propulsor).word}: weigh it.`);
     const { battery, ...parts } = testedDrive(
       unit,
       design.batteries.find((b) => b.id === unit.batteryId),

@@ -1,3 +1,4 @@
+import { isOpenPropeller } from "../../../../core/subjects/propulsion/kinds/which";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { contracts } from "../../../../api/contracts";
@@ -139,7 +140,7 @@ export function ThrustSession({ session, onOpen }: { session: Bench | null; onOp
       )}
       {importing && (
         <SweepImport
-          diameter={unit?.propeller.diameter.value ?? null}
+          diameter={unit && isOpenPropeller(unit) ? unit.propeller.diameter.value : null}
           rig={test.rig}
           onClose={() => setImporting(false)}
           onTake={(table, withStand) => {

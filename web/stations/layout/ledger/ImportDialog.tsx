@@ -3,6 +3,7 @@ import { toast } from "sonner";
 import type { Design } from "../../../../core/design/schema";
 import { mergeOf, toItems, updateFrom } from "../../../../core/exchange/partsExchange";
 import { PART_ROLES, type PartRole, guessReading, readParts, tableSums } from "../../../../core/exchange/partsTable";
+import { rowsOfSentence } from "../../../../core/exchange/sentence";
 import { plain } from "../../../../core/wording/format";
 import { ROLE_WORD, reportText } from "../../../../core/wording/partsTable";
 import { Dialog } from "../../../app/Dialog";
@@ -23,12 +24,16 @@ const PREVIEW = 12;
  * A parts list from a file or the clipboard: what was understood, what is refused and why, and what a person may
  * correct; then into the ledger.
  */
+/** A sentence is a list too: each quantity of it a row. */
+const understand = (text: string, separator?: string) => guessReading(rowsOfSentence(text) ?? text, separator);
+
 export function ImportDialog({ start, onClose }: { start: string; onClose: () => void }) {
   const { edit, design } = useDesk();
   const { habit } = usePreferences();
-  const { text, reading, take, separate, correct } = useTable(guessReading, start);
+  const { text, reading, take, separate, correct } = useTable(understand, start);
   const [evidence, setEvidence] = useState<"guess" | "datasheet" | "measured">("datasheet");
-  const table = useMemo(() => readParts(text, reading), [text, reading]);
+  const sentence = useMemo(() => rowsOfSentence(text), [text]);
+  const table = useMemo(() => readParts(sentence ?? text, reading), [sentence, text, reading]);
   const sums = tableSums(table.parts);
   const refused = table.reports.filter((r) => r.severity === "error");
   const warned = table.reports.filter((r) => r.severity === "warning");
@@ -63,7 +68,7 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
         <div className="flex flex-wrap items-end gap-3">
           <TableFile label="Parts list file" what="a parts list" mostBytes={4_000_000} onText={take} />
           <label className="min-w-60 flex-1">
-            or paste rows here
+            or paste rows here, or say it: 113 g tail, 300 nose
             <textarea
               className="box num"
               rows={2}
@@ -76,6 +81,11 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
         {text.trim() !== "" && (
           <>
             <section>
+              {sentence !== null && (
+                <p className="text-care" data-sentence>
+                  Read as a sentence: each mass is a row. Look at the rows before you add them.
+                </p>
+              )}
               <h3 className="text-[13px]">
                 What was understood <span className="font-normal text-pencil">correct it where it is wrong</span>
               </h3>
@@ -177,7 +187,11 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
                   `${sums.rows} ${sums.rows === 1 ? "part" : "parts"}`,
                   `${sums.pieces} ${sums.pieces === 1 ? "piece" : "pieces"}`,
                   plain(sums.mass, "mass", habit),
-                  ...(sums.cg ? [`CG at ${plain(sums.cg.x, "length", habit)}`] : []),
+                  ...(sums.cg
+                    ? [
+                        `CG${sums.placedMass < sums.mass - 1e-9 ? ` of the ${plain(sums.placedMass, "mass", habit)} that have a place` : ""} at ${plain(sums.cg.x, "length", habit)}`,
+                      ]
+                    : []),
                   ...Object.entries(sums.prices).map(([currency, amount]) => `${amount.toFixed(2)} ${currency}`),
                 ].join(", ")}
               </h3>

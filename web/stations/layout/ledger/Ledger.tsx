@@ -4,8 +4,9 @@ import { toast } from "sonner";
 import type { Item } from "../../../../core/design/schema";
 import { partsText } from "../../../../core/exchange/partsExchange";
 import { guessReading } from "../../../../core/exchange/partsTable";
+import { rowsOfSentence } from "../../../../core/exchange/sentence";
 import { blankPart, duplicateItems, moveRow, removeItems } from "../../../../core/subjects/mass/ledger";
-import { useDesk } from "../../../app/desk";
+import { useCalmDesk } from "../../../app/desk";
 import { usePreferences } from "../../../app/preferences";
 import { saveFile } from "../../../drawing/saveSvg";
 import { textOf } from "../../../fields/TableFile";
@@ -27,7 +28,7 @@ import { linesOf, useLedgerTable } from "./useLedgerTable";
  * filled, doubled, moved, sorted and looked for. A long one draws only what is in view.
  */
 export function Ledger({ selected, onSelect }: { selected: string | null; onSelect: (id: string) => void }) {
-  const { design, edit, file, version, undo, redo, frozen } = useDesk();
+  const { design, edit, file, version, undo, redo, frozen } = useCalmDesk("sheet");
   const { keys } = usePreferences();
   const [sheet, setSheet] = useState<SheetName>(SHEETS[0]);
   const [importing, setImporting] = useState<string | null>(null);
@@ -161,6 +162,11 @@ export function Ledger({ selected, onSelect }: { selected: string | null; onSele
 
   const paste = (event: ClipboardEvent) => {
     const text = event.clipboardData.getData("text/plain");
+    // Several parts said in one sentence are looked at before they become rows.
+    if ((rowsOfSentence(text)?.split("\n").length ?? 0) > 2) {
+      event.preventDefault();
+      return setImporting(text);
+    }
     const block = blockOf(text);
     if (block === null) return;
     event.preventDefault();

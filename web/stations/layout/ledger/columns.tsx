@@ -1,3 +1,4 @@
+import { DISPLAY } from "../../../../core/design/units";
 import { resultIn } from "../../../../core/evaluate";
 import { balance } from "../../../../core/subjects/balance/node";
 import { extent } from "../../../../core/subjects/extent/node";
@@ -5,7 +6,7 @@ import { useMemo } from "react";
 import { type Item, itemSchema } from "../../../../core/design/schema";
 import { gramPrice } from "../../../../core/subjects/balance/gram";
 import { plain } from "../../../../core/wording/format";
-import { useDesk, useDeskActions } from "../../../app/desk";
+import { useCalmDesk, useDeskActions } from "../../../app/desk";
 import { usePreferences } from "../../../app/preferences";
 
 import type { Derived } from "./derived";
@@ -19,7 +20,7 @@ export const SHEETS = ["mass and place", "making and cost", "shares and leverage
 export type SheetName = (typeof SHEETS)[number];
 
 export function useColumns(sheet: SheetName): Column[] {
-  const { design, evaluation } = useDesk();
+  const { design, evaluation } = useCalmDesk("sheet");
   const { edit } = useDeskActions();
   const { habit } = usePreferences();
   const window = design.brief.targets.find((t) => t.metric === "cgX" && t.upper !== undefined);
@@ -93,7 +94,7 @@ function columnsOf(sheet: SheetName, around: Surroundings): Column[] {
     ),
     share("ofMoment", "of the moment", "w-[96px]"),
     share("ofDoubt", "of the CG doubt", "w-[104px]"),
-    share("costs", `1 g here costs at the ${spot}`, "w-[116px]"),
-    share("worth", "1 g saved is worth", "w-[116px]", undefined, undefined, true),
+    share("costs", `1 ${DISPLAY[habit].mass} here costs at the ${spot}`, "w-[116px]"),
+    share("worth", `1 ${DISPLAY[habit].mass} saved is worth`, "w-[116px]", undefined, undefined, true),
   ];
 }

@@ -1,9 +1,10 @@
+import { DISPLAY } from "../../../../core/design/units";
 import { resultIn } from "../../../../core/evaluate";
 import { balance } from "../../../../core/subjects/balance/node";
 import type { Item } from "../../../../core/design/schema";
 import { gramPrice } from "../../../../core/subjects/balance/gram";
 import { plain, showSd } from "../../../../core/wording/format";
-import { useDesk } from "../../../app/desk";
+import { useCalmDesk } from "../../../app/desk";
 import { usePreferences } from "../../../app/preferences";
 
 /**
@@ -17,7 +18,7 @@ export type Derived = Record<
 
 /** What the rest of the craft makes of one entry, worked out for those that are drawn. */
 export function useDerived(): (item: Item) => Derived {
-  const { design, evaluation } = useDesk();
+  const { design, evaluation } = useCalmDesk("sheet");
   const { habit } = usePreferences();
   const mass = resultIn(evaluation, balance);
   const price = mass && gramPrice(design, mass.cg.x);
@@ -41,8 +42,8 @@ export function useDerived(): (item: Item) => Derived {
       ofMass: hundredths(weight, whole.mass),
       ofMoment: hundredths(moment(item), moments),
       ofDoubt: hundredths((share?.blurX ?? 0) ** 2, doubts),
-      costs: counter > 0 ? `${counter.toFixed(2)} g` : counter < 0 ? "helps" : "",
-      worth: item.mass ? `${(1 + counter).toFixed(2)} g` : "",
+      costs: counter > 0 ? `${counter.toFixed(2)} ${DISPLAY[habit].mass}` : counter < 0 ? "helps" : "",
+      worth: item.mass ? `${(1 + counter).toFixed(2)} ${DISPLAY[habit].mass}` : "",
     };
   };
 }

@@ -5,13 +5,17 @@ import { TextField } from "../../../fields/TextField";
 import { type Change, type Column, type Surroundings, numbers, total } from "./numbers";
 
 export function makingColumns(around: Surroundings, change: Change): Column[] {
+  const { habit } = around;
   const priceOf = (items: Item[]) =>
     plain(
       total(items, (i) => i.cost),
       "money",
+      habit,
     );
   const toBuy = (i: Item) => (i.source === "buy" && i.cost !== null ? i.cost * i.quantity : null);
-  const money = (value: number | null) => <span className="num">{value === null ? "" : plain(value, "money")}</span>;
+  const money = (value: number | null) => (
+    <span className="num">{value === null ? "" : plain(value, "money", habit)}</span>
+  );
   return [
     {
       id: "group",

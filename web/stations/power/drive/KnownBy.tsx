@@ -16,7 +16,9 @@ export function KnownBy({
 }) {
   const { frozen } = useDesk();
   const [writing, setWriting] = useState(false);
-  const byCurve = unit.measured !== null || writing;
+  // What has no model has no parts that tell anything.
+  const onlyWeighed = unit.propulsor === null && unit.surroundings === "not a propeller";
+  const byCurve = unit.measured !== null || writing || onlyWeighed;
   const choose = (curve: boolean) => {
     setWriting(curve);
     if (curve || unit.measured === null) return;
@@ -37,6 +39,7 @@ export function KnownBy({
               type="radio"
               name={`known-${unit.id}`}
               checked={byCurve === curve}
+              disabled={onlyWeighed && curve === false}
               onChange={() => choose(curve === true)}
             />
             {word}

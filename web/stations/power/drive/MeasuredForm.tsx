@@ -1,7 +1,6 @@
 import { type ClipboardEvent, type FormEvent, useState } from "react";
 import { toast } from "sonner";
 import type { Unit } from "../../../../core/design/schema";
-import { supportOf } from "../../../../core/design/support";
 import type { UnitHabit } from "../../../../core/design/units";
 import { curveFromSweep } from "../../../../core/bench/measuredFrom";
 import { openCircuit } from "../../../../core/subjects/energy/battery";
@@ -12,6 +11,7 @@ import {
   measuredSchema,
 } from "../../../../core/subjects/propulsion/measured/declares";
 import {
+  type AboutCurve,
   CURVE_COLUMNS,
   type RowProblem,
   SCALE_UNITS,
@@ -19,7 +19,8 @@ import {
   blockOf,
   readCurveRows,
 } from "../../../../core/subjects/propulsion/measured/rows";
-import { waterOf } from "../../../../core/subjects/propulsion/setup";
+import { waterTemperature } from "../../../../core/subjects/propulsion/setup";
+import { water } from "../../../../core/subjects/water/water";
 import { plain, show } from "../../../../core/wording/format";
 import { useDesk } from "../../../app/desk";
 import { usePreferences } from "../../../app/preferences";
@@ -28,7 +29,6 @@ import { editable } from "../../../fields/readField";
 import { TextField } from "../../../fields/TextField";
 import { Group, Line } from "./parts";
 
-type About = Omit<MeasuredPropulsor, "readings">;
 const BLANK_ROWS = 3;
 const blank = () => CURVE_COLUMNS.map(() => "");
 
@@ -46,15 +46,15 @@ const rowsOf = (m: MeasuredPropulsor | null, habit: UnitHabit): string[][] =>
       ]
     : Array.from({ length: BLANK_ROWS }, blank);
 
-/** What a drive pushes on, where nobody has said: by where it works and what holds the craft up. */
-const likely = (unit: Unit, ground: boolean, sea: boolean): PushedOn =>
+/** What a drive pushes on, where that follows from where it works; null: it must be said. */
+const follows = (unit: Unit, sea: boolean): PushedOn | null =>
   unit.surroundings === "in water"
     ? sea
       ? "sea water"
       : "fresh water"
-    : unit.surroundings === "not a propeller" && ground
-      ? "the ground"
-      : "air";
+    : unit.surroundings === "free air"
+      ? "air"
+      : null;
 
 /** A drive of any principle: what it pushed at which command, and what else was read. A draft until it is taken. */
 export function MeasuredForm({
@@ -69,13 +69,14 @@ export function MeasuredForm({
   const { design, evaluation, file, frozen } = useDesk();
   const { habit } = usePreferences();
   const { environment } = design.brief;
-  const [about, setAbout] = useState<About>(
+  const [about, setAbout] = useState<AboutCurve>(
     () =>
       unit.measured ?? {
         principle: "",
-        on: likely(unit, supportOf(design).onGround, environment.water === "sea"),
+        on: follows(unit, environment.water === "sea"),
         asBuilt: false,
-        together: 1,
+        // Of several like units it must be said how many were on the scale.
+        together: unit.count === 1 ? 1 : null,
         restVoltage: null,
         scale: 0.02,
         density: null,
@@ -99,7 +100,7 @@ export function MeasuredForm({
     setScale("N");
     setProblems([]);
   };
-  const put = (change: Partial<About>) => setAbout({ ...about, ...change });
+  const put = (change: Partial<AboutCurve>) => setAbout({ ...about, ...change });
   const type = (row: number, column: number, text: string) => {
     const next = rows.map((r, k) => (k === row ? r.with(column, text) : r));
     setRows(row === rows.length - 1 && text !== "" ? [...next, blank()] : next);
@@ -118,12 +119,12 @@ export function MeasuredForm({
     setRows(next.at(-1)?.some((c) => c !== "") ? [...next, blank()] : next);
     setProblems([]);
   };
-  const densityNow = (on: PushedOn): number | null =>
+  const densityNow = (on: PushedOn | null): number | null =>
     on === "air"
       ? (evaluation.metrics.airDensity?.value ?? null)
-      : on === "the ground"
+      : on === null || on === "the ground"
         ? null
-        : waterOf(environment).density;
+        : water(waterTemperature(environment), on === "sea water" ? "sea" : "fresh").density;
   const take = (event: FormEvent) => {
     event.preventDefault();
     const same = unit.measured?.on === about.on;
@@ -166,9 +167,10 @@ export function MeasuredForm({
           <select
             className="box"
             aria-label="It pushed on"
-            value={about.on}
-            onChange={(e) => put({ on: e.target.value as PushedOn })}
+            value={about.on ?? ""}
+            onChange={(e) => put({ on: e.target.value === "" ? null : (e.target.value as PushedOn) })}
           >
+            <option value="">not said</option>
             {PUSHED_ON.map((p) => (
               <option key={p}>{p}</option>
             ))}
@@ -191,8 +193,9 @@ export function MeasuredForm({
             label="Read together"
             value={about.together}
             dimension="count"
+            empty="not said"
             schema={measuredSchema.shape.together}
-            onCommit={(v) => v !== null && put({ together: v })}
+            onCommit={(v) => put({ together: v })}
           />
         </Line>
         <Line label="Pack at rest" hint="volts before it ran: without them nothing is said of another charge or pack">

@@ -1,18 +1,14 @@
 import { type Battery, CHEMISTRIES, batterySchema } from "../../../../core/design/schema";
-import { positiveOf } from "../../../../core/design/evidence";
 import { CHEMISTRY } from "../../../../core/subjects/energy/battery";
 import { useDesk } from "../../../app/desk";
-import { KnownField } from "../../../fields/KnownField";
-import { QuantityField } from "../../../fields/QuantityField";
 import { TextField } from "../../../fields/TextField";
 import { LoadTest } from "../LoadTest";
 import { OtherPack } from "../OtherPack";
-import { Group, Line, useEntries } from "./parts";
+import { Group, Line, EntryOf, KnownLine, NumberLine } from "./parts";
 
 /** One pack, each number with how it is known. */
 export function PackForm({ battery }: { battery: Battery }) {
   const { edit } = useDesk();
-  const entries = useEntries();
   const pack = (mutate: (b: Battery) => void) =>
     edit((d) => {
       const found = d.batteries.find((b) => b.id === battery.id);
@@ -47,75 +43,54 @@ export function PackForm({ battery }: { battery: Battery }) {
             ))}
           </select>
         </Line>
-        <Line label="Cells in series">
-          <QuantityField
-            boxed
-            label="Cells in series"
-            value={battery.series}
-            dimension="count"
-            schema={batterySchema.shape.series}
-            onCommit={(v) => v !== null && pack((b) => void (b.series = v))}
-          />
-        </Line>
-        <Line label="Capacity">
-          <KnownField
-            label="Capacity"
-            value={battery.capacity}
-            dimension="capacity"
-            schema={positiveOf("capacity")}
-            onCommit={(k) => pack((b) => void (b.capacity = k))}
-          />
-        </Line>
-        <Line label="Resistance a cell">
-          <KnownField
-            label="Cell resistance"
-            value={battery.cellResistance}
-            dimension="resistance"
-            schema={positiveOf("resistance")}
-            onCommit={(k) => pack((b) => void (b.cellResistance = k))}
-          />
-        </Line>
-        <Line label="C rating">
-          <QuantityField
-            boxed
-            label="C rating"
-            value={battery.cRating}
-            dimension="count"
-            schema={batterySchema.shape.cRating}
-            onCommit={(v) => v !== null && pack((b) => void (b.cRating = v))}
-          />
-        </Line>
-        <Line label="Usable share">
-          <QuantityField
-            boxed
-            label="Usable share"
-            value={battery.usable}
-            dimension="percent"
-            schema={batterySchema.shape.usable}
-            onCommit={(v) => v !== null && pack((b) => void (b.usable = v))}
-          />
-        </Line>
-        <Line label="Radio and servos">
-          <QuantityField
-            boxed
-            label="Other load"
-            value={battery.otherLoad}
-            dimension="power"
-            schema={batterySchema.shape.otherLoad}
-            onCommit={(v) => v !== null && pack((b) => void (b.otherLoad = v))}
-          />
-        </Line>
-        <Line label="Part in the mass list">
-          <select
-            className="box"
-            aria-label="Ledger entry of the pack"
-            value={battery.itemId ?? ""}
-            onChange={(e) => pack((b) => void (b.itemId = e.target.value || null))}
-          >
-            <option value="">not listed</option>
-            {entries}
-          </select>
-        </Line>
+        <NumberLine
+          label="Cells in series"
+          value={battery.series}
+          dimension="count"
+          schema={batterySchema.shape.series}
+          onCommit={(v) => pack((b) => void (b.series = v))}
+        />
+        <KnownLine
+          label="Capacity"
+          value={battery.capacity}
+          dimension="capacity"
+          onCommit={(k) => pack((b) => void (b.capacity = k))}
+        />
+        <KnownLine
+          label="Resistance a cell"
+          name="Cell resistance"
+          value={battery.cellResistance}
+          dimension="resistance"
+          onCommit={(k) => pack((b) => void (b.cellResistance = k))}
+        />
+        <NumberLine
+          label="C rating"
+          value={battery.cRating}
+          dimension="count"
+          schema={batterySchema.shape.cRating}
+          onCommit={(v) => pack((b) => void (b.cRating = v))}
+        />
+        <NumberLine
+          label="Usable share"
+          value={battery.usable}
+          dimension="percent"
+          schema={batterySchema.shape.usable}
+          onCommit={(v) => pack((b) => void (b.usable = v))}
+        />
+        <NumberLine
+          label="Radio and servos"
+          name="Other load"
+          value={battery.otherLoad}
+          dimension="power"
+          schema={batterySchema.shape.otherLoad}
+          onCommit={(v) => pack((b) => void (b.otherLoad = v))}
+        />
+        <EntryOf
+          label="Ledger entry of the pack"
+          value={battery.itemId}
+          empty="not listed"
+          onChange={(id) => pack((b) => void (b.itemId = id))}
+        />
       </Group>
       <LoadTest battery={battery} key={`test-${battery.id}`} />
       <OtherPack battery={battery} />

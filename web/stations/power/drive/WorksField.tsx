@@ -2,19 +2,23 @@ import { positiveOf } from "../../../../core/design/evidence";
 import type { Unit } from "../../../../core/design/schema";
 import { type Around, EDGES } from "../../../../core/subjects/propulsion/around/declares";
 import { aroundFactor, aroundTold } from "../../../../core/subjects/propulsion/around/factor";
+import { worksInFluid } from "../../../../core/subjects/propulsion/kinds/models";
 import type { Surroundings } from "../../../../core/subjects/propulsion/declares";
 import { KnownField } from "../../../fields/KnownField";
 import { QuantityField } from "../../../fields/QuantityField";
-import { Line } from "./parts";
+import { Choices, Line, NumberLine } from "./parts";
 
 const BLADE = "M20 6v28M16 9q4 11 0 22M24 9q-4 11 0 22";
-/** Where a drive works, as it is chosen: a drawing, its words, and what is then entered. Seen from the side, flow to the right. */
+/**
+ * Where a drive works, as it is chosen: a drawing, its words, and what is then entered. Seen from the side, flow to
+ * the right.
+ */
 const WAYS: { where: Surroundings; kind: Around["kind"] | null; word: string; drawing: string[] }[] = [
   { where: "free air", kind: null, word: "free air", drawing: [BLADE, "M30 13h14M30 20h18M30 27h14"] },
   {
     where: "in water",
     kind: null,
-    word: "open screw under water",
+    word: "under water",
     drawing: [BLADE, "M2 4q5-4 10 0t10 0 10 0 10 0 10 0"],
   },
   {
@@ -35,12 +39,6 @@ const WAYS: { where: Surroundings; kind: Around["kind"] | null; word: string; dr
     word: "pair on one axis",
     drawing: ["M16 6v28M13 9q3 11 0 22", "M32 6v28M35 9q-3 11 0 22", "M4 20h42"],
   },
-  {
-    where: "not a propeller",
-    kind: null,
-    word: "drum, wheel, track, jet or paddle",
-    drawing: ["M4 30q4-24 8 0t8 0 8 0 8 0 8 0", "M2 34h46"],
-  },
 ];
 
 /** What is entered of a way when it is chosen first: nothing is known yet. */
@@ -60,38 +58,23 @@ export function WorksField({ unit, drive }: { unit: Unit; drive: (mutate: (u: Un
   );
   const around = unit.around ?? blankOf(chosen?.kind ?? null);
   const factor = aroundTold(unit) && !unit.measured ? aroundFactor(unit) : null;
+  // Where a wheel, a drum or a pair of wings works follows from what it is.
+  if (unit.surroundings === "not a propeller" || !worksInFluid(unit)) return null;
   return (
-    <fieldset className="col-span-full" data-works={unit.surroundings ?? ""}>
-      <legend className={`mb-1 font-semibold ${unit.surroundings === null ? "text-care" : "text-ink"}`}>
-        Where it works{unit.surroundings === null ? ": not said" : ""}
-      </legend>
-      <div className="flex flex-wrap gap-2">
-        {WAYS.map((w) => (
-          <label
-            key={w.word}
-            className={`flex w-[77px] cursor-pointer flex-col items-center gap-1 border p-1 text-center text-[11px] leading-[13px] focus-within:outline-2 focus-within:outline-pencil ${w === chosen ? "border-accent font-semibold text-accent" : "border-hair text-ink"}`}
-          >
-            <input
-              type="radio"
-              className="sr-only"
-              name={`works-${unit.id}`}
-              checked={w === chosen}
-              onChange={() =>
-                drive((u) => {
-                  u.surroundings = w.where;
-                  u.around = u.around?.kind === w.kind ? u.around : blankOf(w.kind);
-                })
-              }
-            />
-            <svg width="50" height="40" viewBox="0 0 50 40" aria-hidden="true" fill="none" stroke="currentColor">
-              {w.drawing.map((d) => (
-                <path key={d} d={d} strokeWidth="1.4" />
-              ))}
-            </svg>
-            {w.word}
-          </label>
-        ))}
-      </div>
+    <Choices
+      legend={`Where it works${unit.surroundings === null ? ": not said" : ""}`}
+      care={unit.surroundings === null}
+      name={`works-${unit.id}`}
+      options={WAYS.map((w) => ({ ...w, value: w }))}
+      chosen={chosen}
+      onChoose={(w) =>
+        drive((u) => {
+          u.surroundings = w.where;
+          u.around = u.around?.kind === w.kind ? u.around : blankOf(w.kind);
+        })
+      }
+      data={{ "data-works": unit.surroundings ?? "" }}
+    >
       {around && !unit.measured && <AroundFields around={around} drive={drive} />}
       {factor && (
         <p className="mt-1 text-pencil">
@@ -102,7 +85,7 @@ export function WorksField({ unit, drive }: { unit: Unit; drive: (mutate: (u: Un
           of its thrust at equal power, standing.
         </p>
       )}
-    </fieldset>
+    </Choices>
   );
 }
 
@@ -145,15 +128,13 @@ function AroundFields({ around, drive }: { around: Around; drive: (mutate: (u: U
             />
           )}
         </Line>
-        <Line label="Neighbours" hint="discs that each disc overlaps">
-          <QuantityField
-            boxed
-            label="Neighbours"
-            value={around.neighbours}
-            dimension="count"
-            onCommit={(v) => v !== null && put((a) => void (a.kind === "overlap" && (a.neighbours = v)))}
-          />
-        </Line>
+        <NumberLine
+          label="Neighbours"
+          hint="discs that each disc overlaps"
+          value={around.neighbours}
+          dimension="count"
+          onCommit={(v) => put((a) => void (a.kind === "overlap" && (a.neighbours = v)))}
+        />
       </div>
     );
   return (

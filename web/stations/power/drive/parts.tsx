@@ -1,4 +1,9 @@
 import type { ReactNode } from "react";
+import type { z } from "zod";
+import { type Known, positiveOf } from "../../../../core/design/evidence";
+import type { Dimension } from "../../../../core/design/units";
+import { KnownField } from "../../../fields/KnownField";
+import { QuantityField } from "../../../fields/QuantityField";
 import { useDesk } from "../../../app/desk";
 
 /** A field with what it is. */
@@ -14,6 +19,46 @@ export function Line({ label, hint, children }: { label: string; hint?: string; 
   );
 }
 
+interface LineProps<T> {
+  label: string;
+  /** the field's own name, where the label alone would not tell it from another */
+  name?: string;
+  hint?: string;
+  value: T;
+  dimension: Dimension;
+  schema?: z.ZodType<number>;
+}
+
+/** A figure with how it is known, on its line; anything positive where no schema says otherwise. */
+export function KnownLine({
+  label,
+  name = label,
+  hint,
+  schema,
+  ...field
+}: LineProps<Known> & { onCommit: (known: Known) => unknown }) {
+  return (
+    <Line label={label} hint={hint}>
+      <KnownField label={name} schema={schema ?? positiveOf(field.dimension)} {...field} />
+    </Line>
+  );
+}
+
+/** A number that is what it is, on its line; it cannot be left empty. */
+export function NumberLine({
+  label,
+  name = label,
+  hint,
+  onCommit,
+  ...field
+}: LineProps<number> & { onCommit: (value: number) => unknown }) {
+  return (
+    <Line label={label} hint={hint}>
+      <QuantityField boxed label={name} onCommit={(v) => v !== null && onCommit(v)} {...field} />
+    </Line>
+  );
+}
+
 /** Fields that belong together. */
 export function Group({ title, children }: { title: string; children: ReactNode }) {
   return (
@@ -24,12 +69,80 @@ export function Group({ title, children }: { title: string; children: ReactNode 
   );
 }
 
-/** Entries of the ledger, to choose from. */
-export const useEntries = () => {
+/** One of several, chosen by a small drawing. */
+export function Choices<T>({
+  legend,
+  care,
+  name,
+  options,
+  chosen,
+  onChoose,
+  children,
+  data,
+}: {
+  legend: string;
+  /** the choice is still wanted */
+  care?: boolean;
+  name: string;
+  options: readonly { value: T; word: string; drawing: readonly string[] }[];
+  chosen: T | undefined;
+  onChoose: (value: T) => void;
+  children?: ReactNode;
+  data?: Record<`data-${string}`, string>;
+}) {
+  return (
+    <fieldset className="col-span-full" {...data}>
+      <legend className={`mb-1 font-semibold ${care ? "text-care" : "text-ink"}`}>{legend}</legend>
+      <div className="flex flex-wrap gap-1.5">
+        {options.map((o) => (
+          <label
+            key={o.word}
+            className={`flex w-[66px] cursor-pointer flex-col items-center gap-1 border p-1 text-center text-[11px] leading-[13px] focus-within:outline-2 focus-within:outline-pencil ${o.value === chosen ? "border-accent font-semibold text-accent" : "border-hair text-ink"}`}
+          >
+            <input
+              type="radio"
+              className="sr-only"
+              name={name}
+              checked={o.value === chosen}
+              onChange={() => onChoose(o.value)}
+            />
+            <svg width="50" height="40" viewBox="0 0 50 40" aria-hidden="true" fill="none" stroke="currentColor">
+              {o.drawing.map((d) => (
+                <path key={d} d={d} strokeWidth="1.4" />
+              ))}
+            </svg>
+            {o.word}
+          </label>
+        ))}
+      </div>
+      {children}
+    </fieldset>
+  );
+}
+
+/** The entry of the ledger that is this part; `empty` says what stands for none. */
+export function EntryOf({
+  label,
+  value,
+  empty,
+  onChange,
+}: {
+  label: string;
+  value: string | null;
+  empty: string;
+  onChange: (id: string | null) => void;
+}) {
   const { design } = useDesk();
-  return design.items.map((i) => (
-    <option key={i.id} value={i.id}>
-      {i.name}
-    </option>
-  ));
-};
+  return (
+    <Line label="Part in the mass list">
+      <select className="box" aria-label={label} value={value ?? ""} onChange={(e) => onChange(e.target.value || null)}>
+        <option value="">{empty}</option>
+        {design.items.map((i) => (
+          <option key={i.id} value={i.id}>
+            {i.name}
+          </option>
+        ))}
+      </select>
+    </Line>
+  );
+}

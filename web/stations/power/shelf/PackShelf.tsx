@@ -70,7 +70,7 @@ export function PackShelf({
                   <td className="num text-right">{r.pack.mass ? plain(r.pack.mass.value, "mass", habit) : "–"}</td>
                   <td className={`num text-right ${tested ? "text-ink" : "text-pencil"}`}>
                     {plain(tested?.value ?? r.pack.cellResistance.value, "resistance", habit)}
-                    {tested && <span className="text-pencil"> ± {showSd(tested.sd, "resistance")}</span>}
+                    {tested && <span className="text-pencil"> ± {showSd(tested.sd, "resistance", habit)}</span>}
                   </td>
                   <td className="num text-right">{r.pack.cycles ?? "–"}</td>
                   <td className="num text-right">{age(ageOf(r.pack, today())) || "–"}</td>
@@ -117,6 +117,7 @@ function PackLog({
   shelf: Shelf;
   onGone: () => void;
 }) {
+  const { habit } = usePreferences();
   const { pack } = record;
   const [fresh, setFresh] = useState<PackReading>({ date: today(), ...EMPTY });
   const save = (mutate: (p: ShelfPack) => void) =>
@@ -269,7 +270,7 @@ function PackLog({
             {pack.readings.map((r, i) => {
               const tested = newestResistance({ ...pack, readings: [r] });
               const cell = (v: number | null, d: "voltage" | "current" | "temperature" | "capacity") => (
-                <td className="num text-right text-ink">{v === null ? "–" : plain(v, d)}</td>
+                <td className="num text-right text-ink">{v === null ? "–" : plain(v, d, habit)}</td>
               );
               return (
                 <tr key={`${r.date} ${i}`}>
@@ -280,7 +281,9 @@ function PackLog({
                   {cell(r.temperature, "temperature")}
                   {cell(r.returned, "capacity")}
                   <td className="num text-right whitespace-nowrap">
-                    {tested ? `${plain(tested.value, "resistance")} ± ${showSd(tested.sd, "resistance")}` : "–"}
+                    {tested
+                      ? `${plain(tested.value, "resistance", habit)} ± ${showSd(tested.sd, "resistance", habit)}`
+                      : "–"}
                   </td>
                   <td className="text-right">
                     <button

@@ -1,3 +1,4 @@
+import { usePreferences } from "../../../app/preferences";
 import { textOf } from "../../../fields/TableFile";
 import { useState } from "react";
 import { toast } from "sonner";
@@ -37,6 +38,7 @@ const TITLES: Record<ShelfKind, string> = {
  * all of them.
  */
 export function ShelfSheet() {
+  const { habit } = usePreferences();
   const { design, edit, file } = useDesk();
   const shelf = useShelf();
   const [kind, setKind] = useState<ShelfKind>("pack");
@@ -232,8 +234,8 @@ export function ShelfSheet() {
                 return [
                   <tr key={id} data-drive={part.name}>
                     <td className="font-semibold text-ink">{part.name}</td>
-                    <td className="num text-right text-ink">{plain(top.thrust, "force")}</td>
-                    <td className="num text-right">{plain(top.voltage, "voltage")}</td>
+                    <td className="num text-right text-ink">{plain(top.thrust, "force", habit)}</td>
+                    <td className="num text-right">{plain(top.voltage, "voltage", habit)}</td>
                     <td>
                       {part.learned.craft}, B-{String(part.learned.session).padStart(2, "0")}
                     </td>

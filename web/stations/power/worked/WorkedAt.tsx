@@ -1,3 +1,6 @@
+import { DISPLAY } from "../../../../core/design/units";
+import { plain } from "../../../../core/wording/format";
+import { usePreferences } from "../../../app/preferences";
 import type { PropulsionResult } from "../../../../core/subjects/propulsion/node";
 import { throttleFor } from "../../../../core/subjects/propulsion/band";
 import { wetDrive } from "../../../../core/subjects/propulsion/covered";
@@ -9,6 +12,7 @@ import type { WorkingPoint } from "./useWorkingPoint";
 /** What the drives are worked at: speed, throttle, which of them. */
 export function WorkedAt({ result, at }: { result: PropulsionResult | null; at: WorkingPoint }) {
   const { design, evaluation } = useDesk();
+  const { habit } = usePreferences();
   const { throttle, speed, idle, put, setLive, commit } = at;
   const hover = evaluation.metrics.thrustThrottle;
   const { environment } = design.brief;
@@ -41,7 +45,7 @@ export function WorkedAt({ result, at }: { result: PropulsionResult | null; at: 
             label="Worked at speed"
             value={speed > 0 ? speed : null}
             dimension="speed"
-            empty="m/s"
+            empty={DISPLAY[habit].speed}
             onCommit={(v) => put({ speed: v === null || v <= 0 ? null : String(Math.round(v * 1000) / 1000) })}
           />
         </span>
@@ -54,12 +58,12 @@ export function WorkedAt({ result, at }: { result: PropulsionResult | null; at: 
             label="Throttle for thrust"
             value={null}
             dimension="force"
-            empty="N"
+            empty={DISPLAY[habit].force}
             onCommit={(v) => {
               if (v === null || v <= 0 || !result) return null;
               const u = throttleFor(design, v, speed);
               if (u === null)
-                return `full throttle gives ${result.values.thrust.value.toFixed(1)} N standing, less when moving`;
+                return `full throttle gives ${plain(result.values.thrust.value, "force", habit, 1)} standing, less when moving`;
               put({ throttle: String(Math.round(u * 1000) / 10) });
               return null;
             }}

@@ -1,0 +1,1 @@
+ALTER TABLE "runs" ADD COLUMN "per_drive" jsonb DEFAULT '[]'::jsonb NOT NULL;
