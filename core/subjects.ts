@@ -10,6 +10,9 @@ import { energy } from "./subjects/energy/node";
 import { verdicts as energyVerdicts } from "./subjects/energy/verdicts";
 import { extent } from "./subjects/extent/node";
 import { verdicts as extentVerdicts } from "./subjects/extent/verdicts";
+import { flight } from "./subjects/flight/node";
+import { verdicts as flightVerdicts } from "./subjects/flight/verdicts";
+import { lattice } from "./subjects/flight/latticeNode";
 import { loop } from "./subjects/loop/node";
 import { verdicts as loopVerdicts } from "./subjects/loop/verdicts";
 import { mass } from "./subjects/mass/node";
@@ -43,4 +46,6 @@ export const SUBJECTS: readonly AnySubject<any>[] = [
   judged(loop, loopVerdicts),
   judged(speed, speedVerdicts),
   judged(stand, standVerdicts),
+  lattice,
+  judged(flight, flightVerdicts),
 ];

@@ -1,6 +1,7 @@
 import { quantities as air } from "../subjects/air/declares";
 import { quantities as cost } from "../subjects/cost/declares";
 import { quantities as energy } from "../subjects/energy/declares";
+import { quantities as flight } from "../subjects/flight/declares";
 import { quantities as mass } from "../subjects/mass/declares";
 import { quantities as propulsion } from "../subjects/propulsion/declares";
 import { quantities as ratios } from "../subjects/ratios/declares";
@@ -34,7 +35,7 @@ const MEASURED = {
 } as const satisfies Record<string, Metric>;
 
 /** The numbers of every subject: one line for each. */
-const COMPUTED = { ...mass, ...cost, ...air, ...propulsion, ...ratios, ...energy, ...speed };
+const COMPUTED = { ...mass, ...cost, ...air, ...propulsion, ...ratios, ...energy, ...speed, ...flight };
 
 /** Everything that can be asked for, computed or measured under one name. Keys are part of the open format. */
 export const METRICS: Readonly<Record<keyof typeof COMPUTED | keyof typeof MEASURED, Metric>> = {

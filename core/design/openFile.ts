@@ -20,6 +20,7 @@ const MIGRATIONS: Record<number, (file: Raw) => Raw> = {
   3: statesSayWhatHoldsItUp,
   4: shaftsTurnAnything,
   5: drivesAreReadAndPartsHeld,
+  6: wingsAreDescribed,
 };
 
 /**
@@ -76,6 +77,11 @@ function shaftsTurnAnything(file: Raw): Raw {
  */
 function drivesAreReadAndPartsHeld(file: Raw): Raw {
   return { ...file, formatVersion: 6 };
+}
+
+/** 6 → 7: wings, fins and bodies may be described, and how it flies; of older ones none of these is said. */
+function wingsAreDescribed(file: Raw): Raw {
+  return { ...file, formatVersion: 7 };
 }
 
 /** A file of an older version as this one has it; unchanged when it is of this version, or of none that is known. */

@@ -5,6 +5,7 @@ import * as energy from "../subjects/energy/declares";
 import * as mass from "../subjects/mass/declares";
 import * as propulsion from "../subjects/propulsion/declares";
 import * as speed from "../subjects/speed/declares";
+import * as surfaces from "../subjects/surfaces/declares";
 import { finite } from "./bounds";
 import { evidenceSchema } from "./evidence";
 import { field, idSchema, nameSchema, unique } from "./fields";
@@ -47,6 +48,7 @@ export {
   propellerSchema,
   unitSchema,
 } from "../subjects/propulsion/declares";
+export { type BodyShape, type Hinged, type Surface, bodySchema, surfaceSchema } from "../subjects/surfaces/declares";
 export { propulsorSchema } from "../subjects/propulsion/kinds/declares";
 
 const text = z.string().max(4000);
@@ -188,6 +190,7 @@ export const designSchema = z.object({
   ...energy.shape,
   ...propulsion.shape,
   ...speed.shape,
+  ...surfaces.shape,
   schools: field(schoolsSchema, { label: "schools", change: "brief" }),
   aboard: field(
     z.array(aboardSchema).max(20).default([]).describe("what can hurt beyond drives and packs: cautions come from it"),
@@ -217,6 +220,9 @@ export function emptyDesign(heldUpBy: HeldUpBy): Design {
     duty: [],
     gasLift: null,
     dragArea: null,
+    surfaces: [],
+    bodies: [],
+    flight: { ...surfaces.UNSAID_FLIGHT },
     ballastSpots: [],
     envelope: null,
     outlines: [],

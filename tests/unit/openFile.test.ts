@@ -78,6 +78,19 @@ describe("runs of version 5", () => {
   });
 });
 
+describe("designs of version 6", () => {
+  it("have no wings described, and all that they had", () => {
+    const old = read("fixtures/craft-6.json") as { versions: { design: object }[] };
+    const opened = openCraftFile(old);
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    expect(opened.file.versions.length).toBeGreaterThan(0);
+    for (const [k, v] of opened.file.versions.entries()) {
+      expect(v.design).toMatchObject({ surfaces: [], bodies: [], flight: { height: null, whole: false } });
+      expect(v.design).toMatchObject(old.versions[k]?.design ?? {});
+    }
+  });
+});
+
 describe("files that are not read", () => {
   it("a newer version is refused in words", () => {
     const opened = openCraftFile({ ...now(), formatVersion: FORMAT_VERSION + 1, something: 1 });

@@ -13,6 +13,7 @@ import { seededRandom } from "../../core/numeric/random";
 import { findingKey } from "../../core/subject";
 import { SUBJECTS } from "../../core/subjects";
 import { WORK } from "../../core/subjects/propulsion/state";
+import { winged } from "../support/wings";
 import { quietDesign } from "../support/designs";
 import { RULE_CASES } from "../support/ruleCases";
 
@@ -168,6 +169,10 @@ describe("every subject", () => {
       const [pack] = d.batteries;
       if (pack) pack.itemId = "pack";
     }),
+    edited(quietDesign(), (d) => {
+      winged(d);
+      d.flight.height = { value: 0.1, evidence: "guess" };
+    }),
   ].map((design) => ({ design, evaluation: evaluate(design) }));
 
   it("stands behind what it needs, and its names are its own", () => {
@@ -277,7 +282,7 @@ describe("a subject that is added", () => {
           "import type { Page }",
           'import { quantities as windage } from "../subjects/windage/declares";\nimport type { Page }',
         ],
-        ["...speed }", "...speed, ...windage }"],
+        ["...flight }", "...flight, ...windage }"],
       ]);
       const told = JSON.parse(
         execFileSync(

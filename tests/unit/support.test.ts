@@ -60,7 +60,7 @@ describe("a craft that is held up in two ways", () => {
   });
   it("says of each way that nothing computes whether it carries", () => {
     const e = evaluate(changed((d) => void (d.states = [usualState("hull", "wings")])));
-    expect(e.findings.find((f) => f.code === "support-open")?.params).toEqual({ by: "its wings and its hull" });
+    expect(e.findings.find((f) => f.code === "support-open")?.params).toMatchObject({ by: "its wings and its hull" });
   });
   it("asks where a drive works, unless all of its ways are in the air", () => {
     const where = (...ways: HeldUpBy[]) =>

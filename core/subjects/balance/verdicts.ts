@@ -6,6 +6,8 @@ import { probabilityWithin } from "../../numeric/normal";
 import { type Remedy, type See, figureOf, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { extent } from "../extent/node";
+import { NOT_WHOLE, flight } from "../flight/node";
+import { sdOf } from "../../numeric/doubt";
 import { ballastItem, ballastSpots } from "../mass/ballast";
 import { mass } from "../mass/node";
 import { slideSteps } from "../mass/tree";
@@ -128,14 +130,41 @@ function waysWithout(
 const placeSteps = (design: See["design"], part: Item, to: Item): Patch["set"] =>
   AXES.flatMap((axis) => slideSteps(design.items, part, axis, to.place[axis] - part.place[axis]));
 
+/** Where the CG shall be along an axis. */
+interface Limits {
+  about: string;
+  low: number;
+  high: number;
+  /** standard uncertainty of the two, m */
+  sd: { low: number; high: number };
+  guess: boolean;
+  must: boolean;
+  /** what they are */
+  by: "window" | "stop line" | "wings";
+}
+/** The window that the wings ask for; null where they are not computed or leave none. */
+function windowOfWings(see: See): Limits | null {
+  const values = see.result(flight)?.values;
+  const [low, high] = [values?.cgForward, values?.cgAft];
+  if (!low || !high || !(high.value > low.value)) return null;
+  return {
+    about: "wings",
+    low: low.value,
+    high: high.value,
+    sd: { low: sdOf(low), high: sdOf(high) },
+    // A wing that was forgotten shifts it: nothing stops before somebody said that all are there.
+    guess: !see.design.flight.whole,
+    must: true,
+    by: "wings",
+  };
+}
+const SHARP = { low: 0, high: 0 };
+
 /**
- * Where the CG shall be along an axis: its window; for a craft that is unstable on purpose, ahead of the stop line of
- * its walk-back.
+ * Where the CG shall be along an axis: its window, and where that is a guess or was never stated what the wings ask for;
+ * for a craft that is unstable on purpose, ahead of the stop line of its walk-back.
  */
-function limitsOf(
-  see: See,
-  axis: Axis,
-): { about: string; low: number; high: number; guess: boolean; must: boolean; stopLine: boolean } | null {
+function limitsOf(see: See, axis: Axis): Limits | null {
   const target = windowOf(see, axis);
   const { schools, walkBack } = see.design;
   if (axis === "x" && schools.balance === "unstable on purpose" && walkBack)
@@ -145,8 +174,14 @@ function limitsOf(
       high: walkBack.stop,
       guess: false,
       must: true,
-      stopLine: true,
+      sd: SHARP,
+      by: "stop line",
     };
+  const wings =
+    axis === "x" && schools.balance === "stable" && (!target || target.evidence === "guess")
+      ? windowOfWings(see)
+      : null;
+  if (wings) return wings;
   return target
     ? {
         about: target.id,
@@ -154,7 +189,8 @@ function limitsOf(
         high: target.upper,
         guess: target.evidence === "guess",
         must: axis === "x" || target.weight === "must",
-        stopLine: false,
+        sd: SHARP,
+        by: "window",
       }
     : null;
 }
@@ -167,7 +203,8 @@ function againstWindow(see: See, axis: Axis = "x") {
   const { low, high } = limits;
   const behind = low === -Infinity || cg.value > (low + high) / 2;
   // The nearest edge with room for the doubt; in a narrow window its middle.
-  const room = Math.min(MARGIN * cg.sd, (high - low) / 2);
+  const doubt = Math.hypot(cg.sd, behind ? limits.sd.high : limits.sd.low);
+  const room = Math.min(MARGIN * doubt, (high - low) / 2);
   return {
     limits,
     cg,
@@ -176,7 +213,8 @@ function againstWindow(see: See, axis: Axis = "x") {
     inside: { low: low + room, high: high - room },
     limit: behind ? high : low,
     outside: cg.value < low || cg.value > high,
-    odds: probabilityWithin(cg.value, cg.sd, low, high),
+    doubt,
+    odds: probabilityWithin(cg.value, doubt, low, high),
   };
 }
 type Against = NonNullable<ReturnType<typeof againstWindow>>;
@@ -189,7 +227,7 @@ const base = { page: "layout" as const };
 const MARGIN = 1.35;
 
 /** What the CG is to be within, in words. */
-const within = (stopLine: boolean) => (stopLine ? "its stop line" : "its window");
+const WITHIN = { window: "its window", "stop line": "its stop line", wings: "what its wings need" } as const;
 
 /** CG outside its limits along an axis. A window that is itself a guess never stops. */
 const outsideAlong = (axis: "x" | "z") => (see: See) => {
@@ -200,7 +238,7 @@ const outsideAlong = (axis: "x" | "z") => (see: See) => {
       ...base,
       severity: at.limits.guess || !at.limits.must ? ("care" as const) : ("stop" as const),
       about: at.limits.about,
-      params: { beyond: at.behind, by: Math.abs(at.cg.value - at.limit), stopLine: at.limits.stopLine },
+      params: { beyond: at.behind, by: Math.abs(at.cg.value - at.limit), limit: at.limits.by },
       figure: figureOf(axis === "x" ? "CG" : "CG height", at.cg, at.limit),
     },
   ];
@@ -214,7 +252,7 @@ const doubtfulAlong = (axis: "x" | "z") => (see: See) => {
       ...base,
       severity: "care" as const,
       about: at.limits.about,
-      params: { odds: at.odds, stopLine: at.limits.stopLine },
+      params: { odds: at.odds, limit: at.limits.by },
       figure: figureOf(axis === "x" ? "CG" : "CG height", at.cg, at.limit),
     },
   ];
@@ -227,26 +265,26 @@ const intoAlong = (axis: "x" | "z") => (see: See, h: UnitHabit) => {
 const measureFirst = (axis: "x" | "z") => (see: See, h: UnitHabit) => {
   const at = againstWindow(see, axis);
   if (!at) return [];
-  const helps = probabilityWithin(at.aim, at.cg.sd, at.limits.low, at.limits.high) >= SURE;
+  const helps = probabilityWithin(at.aim, at.doubt, at.limits.low, at.limits.high) >= SURE;
   return [WEIGH_FIRST, ...(helps ? waysInto(see, at, axis, h) : [])];
 };
 
-type Outside = { beyond: boolean; by: number; stopLine: boolean };
+type Outside = { beyond: boolean; by: number; limit: Limits["by"] };
 const cgOutside = verdict<Outside>({
   find: outsideAlong("x"),
   remedies: (see, _found, h) => intoAlong("x")(see, h),
   says: (p, h) =>
-    `CG sits ${plain(p.by, "length", h)} ${p.beyond ? "behind" : "ahead of"} ${p.beyond ? within(p.stopLine) : "its window"}`,
+    `CG sits ${plain(p.by, "length", h)} ${p.beyond ? "behind" : "ahead of"} ${p.limit === "stop line" && !p.beyond ? WITHIN.window : WITHIN[p.limit]}`,
 });
 
-type Odds = { odds: number; stopLine: boolean };
+type Odds = { odds: number; limit: Limits["by"] };
 const cgDoubtful = verdict<Odds>({
   find: doubtfulAlong("x"),
   remedies: (see, _found, h) => measureFirst("x")(see, h),
   says: (p) =>
-    p.stopLine
+    p.limit === "stop line"
       ? `Only a ${chance(p.odds)} chance that the CG is ahead of its stop line`
-      : `Only a ${chance(p.odds)} chance that the CG is in range`,
+      : `Only a ${chance(p.odds)} chance that the CG is in ${p.limit === "wings" ? "the range that its wings need" : "range"}`,
 });
 
 /** Unstable on purpose, and nowhere is written how far back the CG may go. */
@@ -259,42 +297,50 @@ const noStopLine = verdict<Record<string, never>>({
   says: () => "Unstable on purpose, and no stop line for the CG: nothing says how far back is too far",
 });
 
+const IS_IN = { window: "in range", "stop line": "ahead of its stop line", wings: "where its wings need it" } as const;
 /** CG inside its limits: clear only when every part has a mass, for what has none bears on it. */
 const cgInside = verdict<Odds>({
   find(see) {
     const at = againstWindow(see);
-    if (!at || at.outside || at.odds < SURE || (at.cg.incomplete?.length ?? 0) > 0) return [];
+    if (
+      !at ||
+      at.outside ||
+      at.odds < SURE ||
+      (at.cg.incomplete?.length ?? 0) > 0 ||
+      (at.limits.by === "wings" && at.limits.guess)
+    )
+      return [];
     return [
       {
         ...base,
         severity: "clear",
         about: at.limits.about,
-        params: { odds: at.odds, stopLine: at.limits.stopLine },
+        params: { odds: at.odds, limit: at.limits.by },
         figure: figureOf("CG", at.cg, at.limit),
       },
     ];
   },
-  says: (p) => `CG is ${p.stopLine ? "ahead of its stop line" : "in range"}, ${chance(p.odds)} chance`,
+  says: (p) => `CG is ${IS_IN[p.limit]}, ${chance(p.odds)} chance`,
 });
 
 /** CG inside its limits while parts have no mass yet: nothing is said to hold. */
-const cgOpen = verdict<{ open: string; stopLine: boolean }>({
+const cgOpen = verdict<{ open: string; limit: Limits["by"] }>({
   find(see) {
     const at = againstWindow(see);
-    const open = at?.cg.incomplete?.[0];
+    const open = at?.cg.incomplete?.[0] ?? (at?.limits.by === "wings" && at.limits.guess ? NOT_WHOLE : undefined);
     if (!at || at.outside || open === undefined) return [];
     return [
       {
         ...base,
         severity: "note",
         about: at.limits.about,
-        params: { open, stopLine: at.limits.stopLine },
+        params: { open, limit: at.limits.by },
         figure: null,
       },
     ];
   },
   remedies: () => [advice("Weigh it, or enter an estimate with a ±")],
-  says: (p) => `Whether the CG is ${p.stopLine ? "ahead of its stop line" : "inside its window"} is open: ${p.open}`,
+  says: (p) => `Whether the CG is ${p.limit === "window" ? "inside its window" : IS_IN[p.limit]} is open: ${p.open}`,
 });
 
 /** CG outside its window in height, when the brief states one. */

@@ -3,15 +3,17 @@ import type { HeldUpBy } from "../../design/schema";
 import { METRICS } from "../../design/metrics";
 import { undecided } from "../../design/targets";
 import { type Found, figureOf, verdict } from "../../subject";
+import { flight } from "../flight/node";
 import { ONE_MINUTE, advice } from "../say";
 import { disarmsAloft, runsOn } from "./controlVerdicts";
 
 /** No target at all, or none for where the CG must be. */
 const targetsMissing = verdict<{ which: "all" | "window" }>({
-  find({ design }) {
+  find(see) {
+    const { design } = see;
     const { targets } = design.brief;
     const which = targets.length === 0 ? "all" : targets.some((t) => t.metric === "cgX") ? null : "window";
-    if (!which || (which === "window" && supportOf(design).gas)) return [];
+    if (!which || (which === "window" && (supportOf(design).gas || see.result(flight)))) return [];
     return [{ page: "brief", severity: "note", about: which, params: { which }, figure: null }];
   },
   remedies: () => [advice("State targets in Brief")],
@@ -65,15 +67,23 @@ const CARRIED: Record<HeldUpBy, string | null> = {
 };
 
 /** The way of being held up that nothing here computes yet: said once, so that silence is not taken for a pass. */
-const supportOpen = verdict<{ by: string }>({
-  find({ design }) {
+const supportOpen = verdict<{ by: string; wings: boolean }>({
+  find(see) {
+    const { design } = see;
     const { ways } = supportOf(design);
     // What the gas carries may be entered by hand.
-    const open = ways.flatMap((way) => (way === "gas" && design.gasLift !== null ? [] : (CARRIED[way] ?? [])));
+    const flies = see.result(flight) !== null;
+    const open = ways.flatMap((way) =>
+      (way === "gas" && design.gasLift !== null) || (way === "wings" && flies) ? [] : (CARRIED[way] ?? []),
+    );
+    const wings = ways.includes("wings") && design.surfaces.length === 0;
     if (open.length === 0 || design.items.length === 0) return [];
-    return [{ page: "brief", severity: "note", about: "support", params: { by: listed(open) }, figure: null }];
+    return [{ page: "brief", severity: "note", about: "support", params: { by: listed(open), wings }, figure: null }];
   },
-  says: (p) => `Whether ${p.by} can carry it is not computed here yet: that stays open, whatever else is met`,
+  remedies: (_see, { params: { wings } }) =>
+    wings ? [advice("Describe the wing in Stability, 1 min: place, span, two chords")] : [],
+  says: (p) =>
+    `Whether ${p.by} can carry it is not computed${p.wings ? " before they are described" : " here yet"}: that stays open, whatever else is met`,
 });
 
 export const verdicts = {

@@ -1,0 +1,357 @@
+import type { WorkingInput } from "../../design/quantity";
+import { type Evidence, type Known, magnitudeSd } from "../../design/evidence";
+import { type Doubtful, sharesOf } from "../../numeric/doubt";
+import { supportOf } from "../../design/support";
+import { type Outcome, subject } from "../../subject";
+import type { Surface } from "../surfaces/declares";
+import { planformOf, stationsOf } from "../surfaces/planform";
+import { sectionOf } from "../surfaces/sections";
+import { bodyMoments } from "./body";
+import { COARSE, type Cutting, FINE, type Strip, elementsOf } from "./elements";
+import { mostOf, shapeInputs } from "./inputs";
+import { type CauseName, type Reaction, type Solution, movedBy, solveLattice } from "./lattice";
+import { type FlightModel, type Forward, forwardLimit, neutralPoint } from "./model";
+
+/** What a number of the wings rests on. */
+export interface FlightInput {
+  id: string;
+  name: string;
+  value: number;
+  sd: number;
+  dimension: WorkingInput["dimension"];
+  evidence: Evidence;
+}
+
+export interface LatticeResult {
+  model: FlightModel;
+  /** The same with each input one standard uncertainty higher. */
+  moved: Record<string, FlightModel>;
+  strips: Strip[];
+  /** over ½ρV² about the origin, m² and m³, per unit of sideslip and of the rates (about the origin) */
+  beta: Reaction;
+  roll: Reaction;
+  yawRate: Reaction;
+  /** all roll controls together, per rad: starboard trailing edges down, port ones up */
+  rollControl: Reaction | null;
+  rollTravel: number;
+  /** m³ per rad of sideslip, as the bodies turn it away from the wind */
+  bodyYaw: number;
+  /** drag due to lift of a load, over ½ρV²: m² per (m²)², at the mean of set and alpha */
+  drag: Solution["drag"];
+  /** index of the main wing in the design's surfaces */
+  main: number;
+  /** area of the lifting surfaces as seen from above, m² */
+  area: number;
+  span: number;
+  mac: number;
+  macX: number;
+  neutral: Doubtful;
+  aft: Doubtful;
+  forward: Doubtful;
+  forwardBy: Forward["by"];
+  inputs: FlightInput[];
+  /** largest flow left through a surface, and how far the neutral point moves from the coarse to the fine cut, m */
+  residual: number;
+  converged: number;
+  elements: number;
+  /** near a ground: models a little lower and higher, and the step, m */
+  ground: { lower: FlightModel; higher: FlightModel; step: number; height: number } | null;
+}
+
+/** Least static margin that is asked for where nobody said one: common practice for small craft, 5 to 15 %. */
+export const LEAST_MARGIN = 0.05;
+/** Part of what a thin hinge gives that a real gap and a thick layer leave, with its doubt (common practice). */
+const HINGE = { value: 0.85, sd: 0.12 };
+/** The lattice's own doubt about the neutral point, share of the mean chord (thin, attached, no wash: judgement). */
+const METHOD = 0.02;
+/** Doubt of the couple of a body beside wings, share. */
+const BODY = 0.35;
+/** Elements of all surfaces together; a finer cut of many surfaces would take a page's worth of seconds. */
+const MOST_ELEMENTS = 1000;
+
+/** A surface that lifts: one that does not stand on edge. */
+export const lifts = (s: Pick<Surface, "panels">): boolean =>
+  s.panels.some((p) => Math.abs(Math.cos(p.dihedral)) > 0.5);
+
+const NONE: Reaction = { y: 0, z: 0, mx: 0, my: 0, mz: 0 };
+const KEYS = ["y", "z", "mx", "my", "mz"] as const;
+const mixed = (a: Reaction, b: Reaction, by: number): Reaction => {
+  const out = { ...NONE };
+  for (const k of KEYS) out[k] = a[k] + by * b[k];
+  return out;
+};
+
+interface Craft {
+  surfaces: readonly Surface[];
+  bodies: Parameters<typeof bodyMoments>[0][];
+  ground: number | null;
+}
+
+const zeroLiftOf = (s: Surface): number => sectionOf(s.section).zeroLift;
+
+/** One solve as the plain numbers of level flight; null where the lattice has no solution. */
+function modelOf(craft: Craft, cutting: Cutting, mac: number) {
+  const elements = elementsOf(craft.surfaces, craft.surfaces.map(zeroLiftOf), cutting);
+  const solution = solveLattice(elements, craft.ground);
+  if (!solution) return null;
+  const { causes } = solution;
+  const [set, alpha] = [causes.set, causes.alpha];
+  if (!set || !alpha) return null;
+  const couple = craft.bodies.reduce((s, b) => s + bodyMoments(b).pitch, 0);
+  // Moment of the sections themselves, where they look up.
+  const sections = elements.strips.reduce((sum, s) => {
+    const surface = craft.surfaces[s.surface];
+    return sum + (surface ? sectionOf(surface.section).moment * s.chord ** 2 * s.width * s.ty ** 2 : 0);
+  }, 0);
+  const controls = elements.controls.flatMap(({ control }, k) => {
+    const cause = causes[`control ${k}`];
+    return control.does.includes("pitch") && cause
+      ? [
+          {
+            cause: `control ${k}` as CauseName,
+            reaction: mixed(NONE, cause, HINGE.value),
+            cl: cause.cl.map((c) => c * HINGE.value),
+            up: control.up,
+            down: control.down,
+          },
+        ]
+      : [];
+  });
+  const most = craft.surfaces.map((s) => ({ most: mostOf(s).value, mostDown: sectionOf(s.section).mostDown }));
+  const model: FlightModel = {
+    set: { ...mixed(NONE, set, 1), my: set.my + sections },
+    alpha: { ...mixed(NONE, alpha, 1), my: alpha.my + couple },
+    controls,
+    strips: elements.strips.map((s, i) => ({
+      set: set.cl[i] ?? 0,
+      alpha: alpha.cl[i] ?? 0,
+      // A strip on edge carries no weight: what it does at a stall is not asked.
+      most: Math.abs(s.ty) > 0.5 ? (most[s.surface]?.most ?? 1) : Number.MAX_VALUE,
+      mostDown: Math.abs(s.ty) > 0.5 ? (most[s.surface]?.mostDown ?? 1) : Number.MAX_VALUE,
+      surface: s.surface,
+      share: s.share,
+      side: s.side,
+    })),
+    mac,
+  };
+  return { model, elements, solution, couple, pitch: controls.map((c) => c.cause) };
+}
+type Modelled = NonNullable<ReturnType<typeof modelOf>>;
+
+/** A model with other reactions: what is added to each. */
+function shifted(
+  m: FlightModel,
+  by: { set?: Lift; alpha?: Lift; controls?: readonly (Lift | undefined)[] },
+): FlightModel {
+  const add = (r: Reaction, d: Lift | undefined): Reaction => (d ? { ...r, z: r.z + d.z, my: r.my + d.my } : r);
+  return {
+    ...m,
+    set: add(m.set, by.set),
+    alpha: add(m.alpha, by.alpha),
+    controls: m.controls.map((c, k) => ({ ...c, reaction: add(c.reaction, by.controls?.[k]) })),
+  };
+}
+interface Lift {
+  z: number;
+  my: number;
+}
+
+/** The model with each doubtful input one standard uncertainty higher. */
+interface Doubts {
+  inputs: FlightInput[];
+  moved: Record<string, FlightModel>;
+}
+
+/** What the shapes leave in doubt: each figure of each surface, by how the solved lattice moves with it. */
+function shapeDoubts(craft: Craft, fine: Modelled, long: number, { inputs, moved }: Doubts): void {
+  const { model, elements, solution, pitch } = fine;
+  const wanted: CauseName[] = ["set", "alpha", ...pitch];
+  const cutting = { ...FINE, each: elements.each };
+  for (const { changed, surface, ...input } of shapeInputs(craft.surfaces, long)) {
+    const surfaces = craft.surfaces.map((o, k) => (k === surface ? changed : o));
+    const other = elementsOf(surfaces, surfaces.map(zeroLiftOf), cutting);
+    if (other.count !== elements.count) continue;
+    const by = movedBy(solution, other, surface, wanted);
+    inputs.push(input);
+    moved[input.id] = shifted(model, {
+      set: by.get("set"),
+      alpha: by.get("alpha"),
+      controls: pitch.map((c) => {
+        const d = by.get(c);
+        return d && { z: HINGE.value * d.z, my: HINGE.value * d.my };
+      }),
+    });
+  }
+}
+
+/** What the methods leave in doubt: bodies beside wings, hinges, sections at their limit. */
+function methodDoubts(craft: Craft, fine: Modelled, { inputs, moved }: Doubts): void {
+  const { model, couple } = fine;
+  const method = (id: string, name: string, value: number, sd: number, as: FlightModel) => {
+    inputs.push({ id, name, value, sd, dimension: "ratio", evidence: "calculated" });
+    moved[id] = as;
+  };
+  if (craft.bodies.length > 0)
+    method("/body", "Couple of the bodies, method", 1, BODY, shifted(model, { alpha: { z: 0, my: BODY * couple } }));
+  if (model.controls.length > 0) {
+    const more = HINGE.sd / HINGE.value;
+    const controls = model.controls.map((c) => ({ z: more * c.reaction.z, my: more * c.reaction.my }));
+    method("/hinge", "Share of a hinge's effect, method", HINGE.value, HINGE.sd, shifted(model, { controls }));
+  }
+  for (const [k, s] of craft.surfaces.entries()) {
+    if (!lifts(s)) continue;
+    const { value, sd, evidence } = mostOf(s);
+    const id = `${s.id}/most`;
+    inputs.push({ id, name: `${s.name}: greatest lift coefficient`, value, sd, dimension: "ratio", evidence });
+    moved[id] = {
+      ...model,
+      strips: model.strips.map((t) => (t.surface === k && t.most < 1e9 ? { ...t, most: t.most + sd } : t)),
+    };
+  }
+}
+
+/** Near a ground: the models a little lower and higher, and what a doubt of the height does. */
+function groundOf(
+  craft: Craft,
+  fine: Modelled,
+  height: Known,
+  cut: Cutting,
+  { inputs, moved }: Doubts,
+): LatticeResult["ground"] {
+  const { model } = fine;
+  const step = 0.04 * height.value;
+  const [lower, higher] = [-step, step].map(
+    (d) => modelOf({ ...craft, ground: height.value + d }, cut, model.mac)?.model,
+  );
+  if (!lower || !higher) return null;
+  const sd = magnitudeSd(height);
+  const by = (key: "set" | "alpha"): Lift => ({
+    z: ((higher[key].z - lower[key].z) * sd) / (2 * step),
+    my: ((higher[key].my - lower[key].my) * sd) / (2 * step),
+  });
+  const { value, evidence } = height;
+  inputs.push({ id: "/height", name: "Height in flight", value, sd, dimension: "length", evidence });
+  moved["/height"] = shifted(model, { set: by("set"), alpha: by("alpha") });
+  return { lower, higher, step, height: value };
+}
+
+/** How many elements a cut makes of these surfaces, nearly. */
+const cutFor = (surfaces: readonly Surface[], cutting: Cutting): Cutting => {
+  const sides = surfaces.reduce((n, s) => n + (s.mirrored ? 2 : 1), 0);
+  const strips = Math.max(4, Math.min(cutting.strips, Math.floor(MOST_ELEMENTS / (sides * cutting.chordwise))));
+  return { ...cutting, strips };
+};
+
+/**
+ * What the surfaces do, whatever the mass and wherever the CG: solved once for a shape, so that moving a part never
+ * solves it again.
+ */
+export const lattice = subject({
+  name: "lattice",
+  reads: ["states", "gasLift", "surfaces", "bodies", "flight"],
+  cost: "slow",
+  compute(view): Outcome<LatticeResult> {
+    const { ways } = supportOf(view);
+    if (!ways.includes("wings")) return { status: "not covered", because: "it is not held up by wings" };
+    if (ways.includes("gas"))
+      return {
+        status: "not covered",
+        because: "gas and wings share the weight: where each of them lifts is not computed so far",
+      };
+    const { surfaces } = view;
+    const lifting = surfaces.filter(lifts);
+    if (lifting.length === 0) return { status: "missing", needs: ["a wing with its place and shape"] };
+    if (surfaces.some((s) => s.medium === "water"))
+      return { status: "not covered", because: "a surface works in water: foils are not computed so far" };
+    const plans = surfaces.map(planformOf);
+    const main = surfaces.reduce(
+      (best, s, k) => (lifts(s) && (plans[k]?.plan ?? 0) > (plans[best]?.plan ?? 0) ? k : best),
+      surfaces.indexOf(lifting[0] as Surface),
+    );
+    const wing = plans[main];
+    if (!wing || !(wing.plan > 0)) return { status: "missing", needs: ["a wing with an area"] };
+    const { height } = view.flight;
+    const craft: Craft = { surfaces, bodies: view.bodies, ground: height?.value ?? null };
+    const cut = cutFor(surfaces, FINE);
+    const fine = modelOf(craft, cut, wing.mac);
+    if (!fine)
+      return {
+        status: "failed",
+        reason: "two surfaces lie in one place, or one runs back on itself: no flow along them was found",
+      };
+    const np = neutralPoint(fine.model);
+    const forward = forwardLimit(fine.model);
+    if (np === null || !forward) return { status: "failed", reason: "an angle of attack makes no lift" };
+    const coarse = modelOf(craft, cutFor(surfaces, COARSE), wing.mac);
+    const xs = surfaces.flatMap((s) => stationsOf(s).flatMap((c) => [c.at.x, c.at.x + c.chord]));
+    const bodyXs = view.bodies.flatMap((b) => b.frames.map((f) => f.x));
+    const doubts: Doubts = { inputs: [], moved: {} };
+    const { inputs, moved } = doubts;
+    shapeDoubts(craft, fine, Math.max(...xs, ...bodyXs) - Math.min(...xs, ...bodyXs), doubts);
+    methodDoubts(craft, fine, doubts);
+    const near = height ? groundOf(craft, fine, height, cut, doubts) : null;
+    const margin = view.flight.margin ?? LEAST_MARGIN;
+    const by = (f: (m: FlightModel) => number | null): Record<string, number> => {
+      const here = f(fine.model);
+      const out: Record<string, number> = {};
+      if (here !== null)
+        for (const [id, m] of Object.entries(moved)) {
+          const there = f(m);
+          if (there !== null && Math.abs(there - here) > 1e-9) out[id] = there - here;
+        }
+      return out;
+    };
+    inputs.push({
+      id: "/lattice",
+      name: "Lattice, method",
+      value: 0,
+      sd: METHOD * wing.mac,
+      dimension: "length",
+      evidence: "calculated",
+    });
+    const neutralBy = { ...by(neutralPoint), "/lattice": METHOD * wing.mac };
+    const { causes, drag } = fine.solution;
+    const rolls = fine.elements.controls.flatMap(({ control }, k) => {
+      const cause = causes[`opposed ${k}`];
+      return control.does.includes("roll") && cause ? [{ cause, travel: Math.min(control.up, control.down) }] : [];
+    });
+    return {
+      status: "solved",
+      result: {
+        model: fine.model,
+        moved,
+        strips: fine.elements.strips,
+        beta: mixed(NONE, causes.beta ?? NONE, 1),
+        roll: mixed(NONE, causes.p ?? NONE, 1),
+        yawRate: mixed(NONE, causes.r ?? NONE, 1),
+        rollControl: rolls.length > 0 ? rolls.reduce((s, r) => mixed(s, r.cause, HINGE.value), NONE) : null,
+        rollTravel: Math.min(...rolls.map((r) => r.travel), Number.MAX_VALUE),
+        bodyYaw: view.bodies.reduce((s, b) => s + bodyMoments(b).yaw, 0),
+        drag,
+        main,
+        area: plans.reduce((s, p, k) => s + (surfaces[k] && lifts(surfaces[k]) ? p.plan : 0), 0),
+        span: wing.span,
+        mac: wing.mac,
+        macX: wing.macX,
+        neutral: { value: np, by: neutralBy },
+        aft: { value: np - margin * wing.mac, by: neutralBy },
+        forward: { value: forward.x, by: { ...by((m) => forwardLimit(m)?.x ?? null), "/lattice": METHOD * wing.mac } },
+        forwardBy: forward.by,
+        inputs,
+        residual: fine.solution.residual,
+        converged: Math.abs(np - ((coarse && neutralPoint(coarse.model)) ?? np)),
+        elements: fine.elements.count,
+        ground: near,
+      },
+    };
+  },
+});
+
+/** What a number of the wings came from, the largest share of its doubt first. */
+export function shapeWorking(inputs: readonly FlightInput[], of: Doubtful): WorkingInput[] {
+  const shares = sharesOf(of);
+  return inputs
+    .filter((i) => (shares.get(i.id) ?? 0) > 1e-4)
+    .map(({ id, ...i }) => ({ ...i, share: shares.get(id) ?? 0, source: null }))
+    .sort((a, b) => b.share - a.share);
+}

@@ -1,0 +1,127 @@
+import type { Design } from "../../../core/design/schema";
+import { newWalkBack } from "../../../core/design/schema";
+import { elevator, panel, winged } from "../wings";
+import { type RuleCase, item, target, unit } from "./change";
+
+/** A winged craft with something about it changed. */
+const but = (change: (d: Design) => void) => (d: Design) => {
+  winged(d);
+  change(d);
+};
+const flown = but(() => {});
+const wing = (d: Design) => {
+  const w = d.surfaces[0];
+  if (!w) throw new Error("no wing");
+  return w;
+};
+const tail = (d: Design) => {
+  const t = d.surfaces[1];
+  if (!t) throw new Error("no tail");
+  return t;
+};
+
+/** Rules of craft that fly on wings. */
+export const WING_CASES: RuleCase[] = [
+  ["wings-not-whole", but((d) => void (d.flight.whole = false)), flown],
+  ["window-beyond", but((d) => void (target(d, "cg").upper = 0.45)), flown],
+  ["window-beyond", but((d) => void (target(d, "cg").value = 0.2)), flown],
+  // A window that is itself a guess is not scolded: that of the wings stands in its place.
+  [
+    "window-beyond",
+    but((d) => void (target(d, "cg").upper = 0.45)),
+    but((d) => void Object.assign(target(d, "cg"), { upper: 0.45, evidence: "guess" })),
+  ],
+  [
+    "pitch-doubles",
+    but((d) => {
+      d.schools.balance = "unstable on purpose";
+      d.walkBack = newWalkBack({ stop: 0.45, steps: 4, itemId: "pack", by: "slide" });
+    }),
+    but((d) => {
+      d.schools.balance = "unstable on purpose";
+      d.walkBack = newWalkBack({ stop: 0.3, steps: 4, itemId: "pack", by: "slide" });
+    }),
+  ],
+  ["stall-first", but((d) => void (wing(d).panels = [panel(0.55, 0.04)])), flown],
+  // Nose-heavy: the tail that holds the nose up lets go before the wing.
+  [
+    "stall-first",
+    but((d) => {
+      item(d, "hull").place.x = 0.24;
+      tail(d).section.family = "flat plate";
+      tail(d).controls = [elevator(60)];
+    }),
+    flown,
+  ],
+  ["control-stop", but((d) => void (tail(d).controls = [elevator(4)])), flown],
+  [
+    "trim-takes",
+    but((d) => {
+      tail(d).incidence = 0.14;
+      tail(d).controls = [elevator(12)];
+    }),
+    flown,
+  ],
+  [
+    "launch-slow",
+    but((d) => void (d.flight.launchSpeed = { value: 6, evidence: "measured" })),
+    // A tail-sitter that rises straight up asks for no speed.
+    but(
+      (d) => void Object.assign(d.flight, { launchSpeed: { value: 6, evidence: "measured" }, launch: "straight up" }),
+    ),
+  ],
+  ["yaw-away", but((d) => void (d.surfaces = d.surfaces.slice(0, 2))), flown],
+  [
+    "torque-roll",
+    but((d) => {
+      unit(d).spin = "clockwise";
+      wing(d).panels = [panel(0.25, 0.2)];
+      unit(d).propeller.diameter.value = 0.26;
+    }),
+    but((d) => {
+      unit(d).spin = "half each";
+      wing(d).panels = [panel(0.25, 0.2)];
+      unit(d).propeller.diameter.value = 0.26;
+    }),
+  ],
+  [
+    "torque-roll",
+    but((d) => {
+      unit(d).spin = "clockwise";
+      wing(d).controls = [{ ...elevator(2, 2), id: "a", name: "Aileron", does: ["roll"], from: 0.9, to: 1 }];
+    }),
+    but((d) => {
+      unit(d).spin = "clockwise";
+      wing(d).controls = [{ ...elevator(20, 20), id: "a", name: "Aileron", does: ["roll"], from: 0.4, to: 1 }];
+    }),
+  ],
+  [
+    "height-order",
+    but((d) => {
+      d.flight.height = { value: 0.02, evidence: "measured" };
+      wing(d).incidence = 0.02;
+      d.surfaces = d.surfaces.slice(0, 1);
+    }),
+    but((d) => void (d.flight.height = { value: 0.02, evidence: "measured" })),
+  ],
+  [
+    "in-wash",
+    but((d) => void (unit(d).places = [{ at: { ...item(d, "prop").place, z: 0.08 }, toward: { x: -1, y: 0, z: 0 } }])),
+    but((d) => void (unit(d).places = [{ at: { ...item(d, "prop").place, z: 0.5 }, toward: { x: -1, y: 0, z: 0 } }])),
+  ],
+  ["support-open", () => {}, flown],
+  // A window nobody stated is that of the wings, and no target of it is missed.
+  [
+    "targets-missing",
+    (d) => void (d.brief.targets = d.brief.targets.filter((t) => t.id !== "cg")),
+    but((d) => void (d.brief.targets = d.brief.targets.filter((t) => t.id !== "cg"))),
+  ],
+  [
+    "cg-outside",
+    but((d) => {
+      d.brief.targets = d.brief.targets.filter((t) => t.id !== "cg");
+      item(d, "hull").place.x = 0.48;
+    }),
+    but((d) => void (d.brief.targets = d.brief.targets.filter((t) => t.id !== "cg"))),
+  ],
+];

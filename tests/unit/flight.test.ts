@@ -1,0 +1,225 @@
+import { describe, expect, it } from "vitest";
+import { editDesign } from "../../core/design/edit";
+import type { Design } from "../../core/design/schema";
+import { evaluate, resultIn } from "../../core/evaluate";
+import { lattice } from "../../core/subjects/flight/latticeNode";
+import { type FlightModel, forwardLimit, neutralPoint, slowest, trimmed } from "../../core/subjects/flight/model";
+import { flight } from "../../core/subjects/flight/node";
+import { quietDesign } from "../support/designs";
+import { elevator, panel, surface, winged } from "../support/wings";
+
+const edited = (design: Design, change: (d: Design) => void): Design => {
+  const e = editDesign(design, change);
+  if (!e.ok) throw new Error(e.message);
+  return e.design;
+};
+const craft = (change: (d: Design) => void = () => {}) =>
+  edited(quietDesign(), (d) => {
+    winged(d);
+    change(d);
+  });
+const at = (d: Design) => evaluate(d, {}, null);
+const wings = (d: Design) => {
+  const [l, f] = [resultIn(at(d), lattice), resultIn(at(d), flight)];
+  if (!l || !f) throw new Error(JSON.stringify(at(d).outcomes.lattice));
+  return { l, f };
+};
+
+describe("level flight by hand", () => {
+  // A wing of 0.2 m² at 0.3 m with a slope of 4, and a tail of 0.04 m² at 0.8 m with one of 3, no wash: by hand.
+  const r = (z: number, x: number) => ({ y: 0, z, mx: 0, my: -x * z, mz: 0 });
+  const sum = (a: ReturnType<typeof r>, b: ReturnType<typeof r>) => ({ ...a, z: a.z + b.z, my: a.my + b.my });
+  const model: FlightModel = {
+    set: r(0.02, 0.3),
+    alpha: sum(r(0.8, 0.3), r(0.12, 0.8)),
+    controls: [{ reaction: r(0.06, 0.8), cl: [0, 1.5], up: 0.35, down: 0.25 }],
+    strips: [
+      { set: 0.1, alpha: 4, most: 1.2, mostDown: 0.6, surface: 0, share: 0.5, side: 1 },
+      { set: 0, alpha: 3, most: 0.9, mostDown: 0.9, surface: 1, share: 0.5, side: 1 },
+    ],
+    mac: 0.2,
+  };
+  it("has its neutral point at the mean of the slopes", () => {
+    expect(neutralPoint(model)).toBeCloseTo((0.8 * 0.3 + 0.12 * 0.8) / 0.92, 12);
+  });
+  it("is trimmed: lift equals the load and nothing turns it, at any load and CG", () => {
+    for (const cg of [0.2, 0.33, 0.4])
+      for (const load of [0.01, 0.15]) {
+        const t = trimmed(model, cg);
+        if (!t?.command) throw new Error("no trim");
+        const alpha = t.alpha.at0 + t.alpha.per * load;
+        const command = t.command.at0 + t.command.per * load;
+        const e = (t.signs[0] ?? 0) * command;
+        expect(model.set.z + model.alpha.z * alpha + 0.06 * e).toBeCloseTo(load, 12);
+        const moment = (x: { z: number; my: number }) => x.my + cg * x.z;
+        expect(moment(model.set) + moment(model.alpha) * alpha + moment(r(0.06, 0.8)) * e).toBeCloseTo(0, 12);
+        // Nose up is trailing edge up on a tail, and its travel up ends it.
+        expect(t.signs).toEqual([-1]);
+        expect(t.travel).toEqual({ up: 0.35, down: 0.25 });
+      }
+  });
+  it("the same control ahead of the CG is put down for nose up", () => {
+    const canard = { ...model, controls: [{ reaction: r(0.06, 0.05), cl: [0, 1.5], up: 0.35, down: 0.25 }] };
+    expect(trimmed(canard, 0.33)?.signs).toEqual([1]);
+    expect(trimmed(canard, 0.33)?.travel).toEqual({ up: 0.25, down: 0.35 });
+  });
+  it("the slowest has a strip at its limit and none beyond", () => {
+    const t = trimmed(model, 0.33);
+    if (!t) throw new Error("no trim");
+    const s = slowest(model, { ...t, command: null });
+    expect(s?.by).toBe("stall");
+    const cl = t.cl.map((l) => l.at0 + l.per * (s?.load ?? 0));
+    expect(cl[s?.strip ?? 0]).toBeCloseTo(model.strips[s?.strip ?? 0]?.most ?? 0, 12);
+    for (const [i, c] of cl.entries()) expect(c).toBeLessThanOrEqual((model.strips[i]?.most ?? 0) + 1e-12);
+  });
+  it("the foremost CG takes four fifths of the travel at the slowest, and further forward more", () => {
+    const f = forwardLimit(model);
+    if (f?.by !== "control") throw new Error(JSON.stringify(f));
+    const share = (x: number) => {
+      const t = trimmed(model, x);
+      const s = t && slowest(model, { ...t, command: null });
+      return t?.command && s ? (t.command.at0 + t.command.per * s.load) / t.travel.up : Number.NaN;
+    };
+    expect(share(f.x)).toBeCloseTo(0.8, 6);
+    expect(share(f.x - 0.02)).toBeGreaterThan(0.8);
+  });
+  it("thrust above what holds back pitches the nose down, and the trim answers up", () => {
+    const [plain, above] = [trimmed(model, 0.33), trimmed(model, 0.33, -0.02)];
+    const e = (t: typeof plain) => (t?.command ? t.command.at0 + 0.1 * t.command.per : Number.NaN);
+    expect(e(above)).toBeGreaterThan(e(plain));
+  });
+});
+
+describe("a craft on its wings", () => {
+  it("moves its window with its tail, and its margin with its CG; the lattice is not solved again for a part", () => {
+    const here = wings(craft()).l;
+    const larger = wings(craft((d) => void d.surfaces[1]?.panels.splice(0, 1, panel(0.3, 0.1)))).l;
+    expect(larger.neutral.value).toBeGreaterThan(here.neutral.value + 0.01);
+    const before = at(craft());
+    const moved = evaluate(
+      edited(craft(), (d) => d.items.forEach((i) => void (i.place.x += 0.01))),
+      {},
+      null,
+    );
+    expect(moved.metrics.neutralPoint).toEqual(before.metrics.neutralPoint);
+    expect(moved.metrics.staticMargin?.value).toBeCloseTo(
+      (before.metrics.staticMargin?.value ?? 0) - 0.01 / here.mac,
+      6,
+    );
+  });
+  it("a body ahead shifts the neutral point forward, a lower wing tail in the wash works less", () => {
+    const free = wings(craft((d) => void (d.bodies = []))).l.neutral.value;
+    expect(wings(craft()).l.neutral.value).toBeLessThan(free);
+  });
+  it("grown by 87 % its speeds are 1.37 times as high", () => {
+    const heavy = edited(craft(), (d) => d.items.forEach((i) => void (i.mass && (i.mass.value *= 1.87))));
+    const [a, b] = [at(craft()), at(heavy)];
+    for (const k of ["stallSpeed", "glideSpeed"] as const)
+      expect((b.metrics[k]?.value ?? 0) / (a.metrics[k]?.value ?? 1)).toBeCloseTo(1.37, 2);
+    expect(b.metrics.glideRatio?.value).toBeCloseTo(a.metrics.glideRatio?.value ?? 0, 3);
+  });
+  it("the stall of a plain wing is that of its greatest lift: within the shape of its load", () => {
+    const e = at(
+      craft((d) => {
+        d.surfaces = [surface({ id: "w", at: { x: 0.2, y: 0, z: 0 }, chord: 0.2, panels: [panel(0.6, 0.2)] })];
+        d.bodies = [];
+      }),
+    );
+    const weight = (e.metrics.auw?.value ?? 0) * 9.80665;
+    const most = Math.sqrt((2 * weight) / (1.225 * 0.24 * 0.75));
+    expect(e.metrics.stallSpeed?.value).toBeGreaterThan(most);
+    expect(e.metrics.stallSpeed?.value).toBeLessThan(1.12 * most);
+  });
+  it("each doubt of its shape moves the neutral point as making it so does", () => {
+    const d = craft();
+    const { l } = wings(d);
+    const wider = edited(d, (x) => {
+      const w = x.surfaces[0];
+      if (w) w.at.x += 0.0005;
+    });
+    const exact = wings(wider).l.neutral.value - l.neutral.value;
+    expect(l.neutral.by["wing/x"]).toBeGreaterThan(0);
+    expect((l.neutral.by["wing/x"] ?? 0) / exact).toBeCloseTo(1, 1);
+  });
+  it("says nothing as known before all surfaces are said to be described", () => {
+    const e = at(craft((d) => void (d.flight.whole = false)));
+    expect(e.metrics.staticMargin?.incomplete?.[0]).toMatch(/every wing, tail, fin and body/);
+    expect(e.findings.map((f) => f.code)).not.toContain("cg-outside");
+    const none = at(
+      craft((d) => {
+        d.flight.whole = false;
+        d.brief.targets = d.brief.targets.filter((t) => t.metric !== "cgX");
+      }),
+    );
+    expect(none.findings.map((f) => f.code)).toContain("cg-open");
+    expect(none.findings.map((f) => f.code)).not.toContain("cg-inside");
+  });
+  it("is not computed for what does not fly on wings, for foils in water, nor beside gas", () => {
+    const why = (change: (d: Design) => void) => at(craft(change)).outcomes.lattice;
+    expect(why((d) => void (d.states[0] && (d.states[0].heldUpBy = ["rotors"])))).toMatchObject({
+      status: "not covered",
+    });
+    expect(why((d) => void (d.surfaces[0] && (d.surfaces[0].medium = "water")))).toMatchObject({
+      status: "not covered",
+    });
+    expect(why((d) => void (d.gasLift = { value: 0.2, evidence: "guess" }))).toMatchObject({ status: "not covered" });
+    expect(why((d) => void (d.surfaces = []))).toMatchObject({ status: "missing" });
+    expect(why((d) => d.surfaces[0] && d.surfaces.push({ ...d.surfaces[0], id: "again" }))).toMatchObject({
+      status: "failed",
+    });
+  });
+  it("a window of the brief that is a guess gives way to that of the wings", () => {
+    const d = craft((x) => {
+      const t = x.brief.targets.find((o) => o.metric === "cgX");
+      if (t) Object.assign(t, { value: 0.1, upper: 0.15, evidence: "guess" });
+    });
+    const about = at(d).findings.filter((f) => f.code.startsWith("cg-"));
+    expect(about).toMatchObject([{ about: "wings" }]);
+    const stated = edited(d, (x) => x.brief.targets.forEach((t) => void (t.metric === "cgX" && delete t.evidence)));
+    expect(at(stated).findings.map((f) => f.code)).toContain("cg-outside");
+  });
+  it("20 surfaces and a thousand elements are solved in a few seconds", () => {
+    const d = craft((x) => {
+      x.surfaces = Array.from({ length: 20 }, (_, k) =>
+        surface({
+          id: `s${k}`,
+          at: { x: 0.1 * k, y: 0, z: 0.11 * k },
+          chord: 0.08,
+          panels: [panel(0.4, 0.08)],
+          controls: k === 19 ? [elevator()] : [],
+        }),
+      );
+    });
+    const started = performance.now();
+    const { l } = wings(d);
+    expect(l.elements).toBeGreaterThan(500);
+    expect(performance.now() - started).toBeLessThan(15_000);
+  }, 60_000);
+});
+
+describe("near the ground", () => {
+  const low = (h: number | null) =>
+    craft((d) => void (d.flight.height = h === null ? null : { value: h, evidence: "measured" }));
+  it("lifts more; the pitch point of the wing alone moves aft (Irodov; common practice)", () => {
+    const wing = (h: number | null) =>
+      wings(
+        craft((d) => {
+          d.surfaces = [
+            surface({ id: "w", at: { x: 0, y: 0, z: 0.02 }, chord: 0.3, incidence: 0.07, panels: [panel(0.2, 0.3)] }),
+          ];
+          d.bodies = [];
+          d.flight.height = h === null ? null : { value: h, evidence: "measured" };
+        }),
+      );
+    const [free, near] = [wing(null), wing(0.03)];
+    expect(near.l.model.alpha.z).toBeGreaterThan(1.2 * free.l.model.alpha.z);
+    expect(near.l.neutral.value).toBeGreaterThan(free.l.neutral.value);
+    expect(free.f.heightPoint).toBeNull();
+    // Lift from height acts ahead of lift from pitch only with a tail: the wing alone does not hold its height.
+    expect(near.f.heightPoint).not.toBeNull();
+  });
+  it("with a tail out of it the height point lies ahead of the pitch point", () => {
+    const { l, f } = wings(low(0.03));
+    expect(f.heightPoint).toBeLessThan(l.neutral.value);
+  });
+});
