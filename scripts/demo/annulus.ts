@@ -1,3 +1,4 @@
+import { ringPanels } from "../../core/subjects/surfaces/patterns";
 import { FORMAT_VERSION } from "../../core/design/craftFile";
 import type { CraftFileInput } from "../../core/design/craftFile";
 import { type Design, emptyDesign, newPhase } from "../../core/design/schema";
@@ -18,6 +19,22 @@ const annulus1: Design = {
     ],
     environment: { altitude: 340, airTemperature: 15, packTemperature: 20, wind: 3 },
   },
+  surfaces: [
+    {
+      id: "ring",
+      name: "Ring",
+      medium: "air",
+      itemId: "ring",
+      at: { x: 0.075, y: 0, z: 0.249 },
+      chord: 0.15,
+      incidence: 0,
+      mirrored: true,
+      panels: ringPanels(0.248, 0.15),
+      shapeBy: "datasheet",
+      section: { family: "symmetric", zeroLift: null, most: null, drag: null },
+      controls: [],
+    },
+  ],
   items: [
     part({ id: "camera", name: "Camera", group: "Payload", grams: 58, at: [14, 0, 125], box: [28, 36, 30], cost: 60 }),
     part({

@@ -1,7 +1,7 @@
 import { FORMAT_VERSION } from "../../core/design/craftFile";
 import type { CraftFileInput } from "../../core/design/craftFile";
 import { type Design, type Unit, emptyDesign, newPhase } from "../../core/design/schema";
-import { edit, item, known, part, run, target, unit, setting } from "./parts";
+import { deg, edit, item, known, part, run, target, unit, setting } from "./parts";
 
 // ---------------------------------------------------------------- Lantern: small helium hybrid airship
 
@@ -80,6 +80,33 @@ const lantern1: Design = {
     ],
     environment: { altitude: 30, airTemperature: 18, packTemperature: 20, wind: 0.8 },
   },
+  bodies: [
+    {
+      id: "envelope",
+      name: "Envelope",
+      y: 0,
+      mirrored: false,
+      across: "round",
+      frames: [0, 0.06, 0.2, 0.4, 0.6, 0.8, 0.94, 1].map((t) => {
+        const size = Math.sqrt(Math.max(0, 1 - (2 * t - 1) ** 2));
+        return { x: 0.88 * t, z: 0.33, width: 0.56 * size, height: 0.52 * size };
+      }),
+    },
+  ],
+  surfaces: [0, 90, -90].map((dihedral, k) => ({
+    id: `fin${k}`,
+    name: ["Fins beside", "Fin above", "Fin below"][k] ?? "",
+    medium: "air" as const,
+    itemId: "fins",
+    at: { x: 0.79, y: dihedral === 0 ? 0.08 : 0, z: 0.33 + (0.08 * dihedral) / 90 },
+    chord: 0.12,
+    incidence: 0,
+    mirrored: dihedral === 0,
+    panels: [{ span: 0.11, chord: 0.09, sweep: 15 * deg, dihedral: dihedral * deg, twist: 0 }],
+    shapeBy: "datasheet" as const,
+    section: { family: "flat plate" as const, zeroLift: null, most: null, drag: null },
+    controls: [],
+  })),
   items: [
     part({
       id: "envelope",

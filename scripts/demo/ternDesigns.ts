@@ -1,4 +1,5 @@
 import { type Design, emptyDesign, newPhase } from "../../core/design/schema";
+import { ternWings } from "./ternWings";
 import { deg, edit, grams, item, known, part, target, unit, setting } from "./parts";
 
 // ---------------------------------------------------------------- Tern: ground-effect skimmer over ice
@@ -6,6 +7,7 @@ import { deg, edit, grams, item, known, part, target, unit, setting } from "./pa
 /** The designs of Tern: five on the main line and a branch. */
 export const tern1: Design = {
   ...emptyDesign("wings"),
+  ...ternWings(0.24, 0.09),
   brief: {
     purpose: "Skim a hand's breadth over lake ice, straight and level, for a quarter of an hour.",
     targets: [
@@ -313,6 +315,7 @@ export const tern4 = edit(tern3, (d) => {
   grams(d, "pylon", 66, "measured");
   unit(d).tilt = -4 * deg;
   item(d, "tail").size = { x: 0.12, y: 0.31, z: 0.14 };
+  d.surfaces = ternWings(0.28, 0.1).surfaces;
   grams(d, "tail", 114, "guess");
   grams(d, "pack", 340, "measured");
   item(d, "pack").name = "Battery, 3 cells, large";
@@ -334,6 +337,7 @@ export const tern4 = edit(tern3, (d) => {
 });
 export const tern5 = edit(tern4, (d) => {
   grams(d, "tail", 118, "guess");
+  d.surfaces = ternWings(0.31, 0.11).surfaces;
   grams(d, "boom", 64, "measured");
   item(d, "pack").place.x = 0.286;
   unit(d).propeller.diameter = known(0.19, "datasheet");

@@ -20,6 +20,7 @@ const VIEWS = [
   "/craft/tern/v5/layout",
   "/craft/tern/v5/layout?sheet=balance",
   "/craft/tern/v5/power",
+  "/craft/tern/v5/stability",
   "/craft/tern/v5/power?sheet=search",
   "/craft/tern/v5/bench",
   "/craft/tern/v5/bench?session=6",

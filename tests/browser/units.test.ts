@@ -19,6 +19,7 @@ const PATHS = [
   "/craft/lantern/v2/layout?sheet=balance",
   "/craft/lantern/v2/layout?sheet=leverage",
   "/craft/lantern/v2/power",
+  "/craft/tern/v5/stability",
   "/craft/lantern/v2/power?sheet=loop",
   "/craft/lantern/v2/power?sheet=whatif",
   "/craft/lantern/v2/power?sheet=search",

@@ -12,7 +12,7 @@ const SOURCES: Record<Page, () => Promise<{ default: ComponentType }>> = {
   brief: () => import("../stations/brief/Brief").then((m) => ({ default: m.BriefStation })),
   layout: () => import("../stations/layout/Layout").then((m) => ({ default: m.LayoutStation })),
   power: () => import("../stations/power/Power").then((m) => ({ default: m.PowerStation })),
-  stability: () => import("../stations/Planned").then((m) => ({ default: m.StabilityPlanned })),
+  stability: () => import("../stations/stability/Stability").then((m) => ({ default: m.StabilityStation })),
   bench: () => import("../stations/bench/Bench").then((m) => ({ default: m.BenchStation })),
   runs: () => import("../stations/runs/Runs").then((m) => ({ default: m.RunsStation })),
   faults: () => import("../stations/faults/Faults").then((m) => ({ default: m.FaultsStation })),

@@ -57,8 +57,14 @@ export function stationState(
       if (drives.status === "failed") return { text: "no solution", severity: "stop" };
       return { text: `${plain(drives.result.values.thrust.value, "force", habit, 1)} standing`, severity: worst };
     }
-    case "stability":
-      return { text: "planned", severity: "note" };
+    case "stability": {
+      const wings = evaluation.outcomes.lattice;
+      const margin = evaluation.metrics.staticMargin;
+      if (wings?.status === "not covered") return { text: "not covered yet", severity: "note" };
+      if (wings?.status === "missing") return { text: "no wing yet", severity: "note" };
+      if (wings?.status !== "solved" || !margin) return { text: "open", severity: "note" };
+      return { text: `margin ${plain(margin.value, "percent", habit)}`, severity: worst };
+    }
     case "bench": {
       const sessions = file.bench.filter((b) => b.version === version.label);
       const stale = sessions.filter((b) => isStale(b, version.design)).length;

@@ -2,14 +2,17 @@ import { resultIn } from "../../core/evaluate";
 import { balance } from "../../core/subjects/balance/node";
 import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, memo, useEffect, useMemo, useRef, useState } from "react";
-import type { Axis, Item, Target } from "../../core/design/schema";
+import type { Axis, Item } from "../../core/design/schema";
 import type { Evaluation } from "../../core/evaluate";
 import { outOfEnvelope, overlaps } from "../../core/subjects/mass/clash";
+import { flight } from "../../core/subjects/flight/node";
+import { cgLimits } from "../../core/subjects/balance/window";
 import { extent } from "../../core/subjects/mass/rollup";
 import { plain } from "../../core/wording/format";
 import { useDesk } from "../app/desk";
 import { usePreferences } from "../app/preferences";
 import { type Guide, Part, ResizeHandles, boxesOf } from "./Part";
+import { Shapes } from "./Shapes";
 import { saveSvg } from "./saveSvg";
 import { Thrusts } from "./Thrusts";
 import { CgMark, EnvelopeMark, Ruler, TracedOutline, WindowBand } from "./marks";
@@ -27,7 +30,6 @@ import {
 } from "./scale";
 
 const NAMES: Record<ViewName, string> = { side: "Side", top: "Top", front: "Front" };
-const WINDOW_AXIS: Partial<Record<Target["metric"], Axis>> = { cgX: "x", cgY: "y", cgZ: "z" };
 
 /** What a remedy that is pointed at would do: parts moved or added, in the colour of what is proposed. */
 function Proposed({
@@ -235,9 +237,10 @@ export const CraftDrawing = memo(function CraftDrawing({ selected, onSelect, wid
   if (box && held.current?.frame !== frame) held.current = { frame, sheet: sheetFor(box, width, height, shown, zoom) };
   if (!box || !held.current) return null;
   const { sheet } = held.current;
-  const windows = design.brief.targets.flatMap((t) => {
-    const axis = WINDOW_AXIS[t.metric];
-    return axis && t.comparison === "between" && t.upper !== undefined ? [{ axis, low: t.value, high: t.upper }] : [];
+  const flown = resultIn(evaluation, flight);
+  const windows = (["x", "y", "z"] as const).flatMap((axis) => {
+    const limits = cgLimits(design, flown, axis);
+    return limits && Number.isFinite(limits.low) ? [{ axis, low: limits.low, high: limits.high }] : [];
   });
   const inOrder = items
     .map((item, i) => ({ item, number: i + 1 }))
@@ -335,6 +338,7 @@ export const CraftDrawing = memo(function CraftDrawing({ selected, onSelect, wid
                 .map((o) => (
                   <TracedOutline key={o.id} sheet={sheet} outline={o} />
                 ))}
+              <Shapes {...{ sheet, view }} surfaces={design.surfaces} bodies={design.bodies} faint />
               {inOrder.map(({ item, number }) => (
                 <Part
                   key={item.id}

@@ -1,5 +1,5 @@
 import type { Patch } from "../../design/patch";
-import { AXES, type Axis, type Item, type Target } from "../../design/schema";
+import { AXES, type Axis, type Item } from "../../design/schema";
 import { LOST, SURE } from "../../design/targets";
 import type { UnitHabit } from "../../design/units";
 import { probabilityWithin } from "../../numeric/normal";
@@ -7,24 +7,19 @@ import { type Remedy, type See, figureOf, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { extent } from "../extent/node";
 import { NOT_WHOLE, flight } from "../flight/node";
-import { sdOf } from "../../numeric/doubt";
 import { ballastItem, ballastSpots } from "../mass/ballast";
 import { mass } from "../mass/node";
 import { slideSteps } from "../mass/tree";
 import { advice, chance } from "../say";
 import { ballastFor } from "./lever";
 import { balance } from "./node";
+import { type Limits, cgLimits } from "./window";
 import { addBallast } from "./sentences";
 import { partVerdicts } from "./partVerdicts";
 import { lighterBallast, swapTo } from "./rearrange";
 import { type Alternative, alternatives, planPatch, reachOf, shortestSlide } from "./solver";
 
 const CG_METRIC = { x: "cgX", y: "cgY", z: "cgZ" } as const;
-type Window = Target & { upper: number };
-const windowOf = (see: See, axis: Axis): Window | undefined =>
-  see.design.brief.targets.find(
-    (t): t is Window => t.metric === CG_METRIC[axis] && t.comparison === "between" && t.upper !== undefined,
-  );
 const WEIGH_FIRST = advice("Weigh the part that matters most first (see below)");
 
 const movePart = (item: string, by: number, h: UnitHabit) =>
@@ -130,74 +125,9 @@ function waysWithout(
 const placeSteps = (design: See["design"], part: Item, to: Item): Patch["set"] =>
   AXES.flatMap((axis) => slideSteps(design.items, part, axis, to.place[axis] - part.place[axis]));
 
-/** Where the CG shall be along an axis. */
-interface Limits {
-  about: string;
-  low: number;
-  high: number;
-  /** standard uncertainty of the two, m */
-  sd: { low: number; high: number };
-  guess: boolean;
-  must: boolean;
-  /** what they are */
-  by: "window" | "stop line" | "wings";
-}
-/** The window that the wings ask for; null where they are not computed or leave none. */
-function windowOfWings(see: See): Limits | null {
-  const values = see.result(flight)?.values;
-  const [low, high] = [values?.cgForward, values?.cgAft];
-  if (!low || !high || !(high.value > low.value)) return null;
-  return {
-    about: "wings",
-    low: low.value,
-    high: high.value,
-    sd: { low: sdOf(low), high: sdOf(high) },
-    // A wing that was forgotten shifts it: nothing stops before somebody said that all are there.
-    guess: !see.design.flight.whole,
-    must: true,
-    by: "wings",
-  };
-}
-const SHARP = { low: 0, high: 0 };
-
-/**
- * Where the CG shall be along an axis: its window, and where that is a guess or was never stated what the wings ask for;
- * for a craft that is unstable on purpose, ahead of the stop line of its walk-back.
- */
-function limitsOf(see: See, axis: Axis): Limits | null {
-  const target = windowOf(see, axis);
-  const { schools, walkBack } = see.design;
-  if (axis === "x" && schools.balance === "unstable on purpose" && walkBack)
-    return {
-      about: "walkBack",
-      low: target?.value ?? -Infinity,
-      high: walkBack.stop,
-      guess: false,
-      must: true,
-      sd: SHARP,
-      by: "stop line",
-    };
-  const wings =
-    axis === "x" && schools.balance === "stable" && (!target || target.evidence === "guess")
-      ? windowOfWings(see)
-      : null;
-  if (wings) return wings;
-  return target
-    ? {
-        about: target.id,
-        low: target.value,
-        high: target.upper,
-        guess: target.evidence === "guess",
-        must: axis === "x" || target.weight === "must",
-        sd: SHARP,
-        by: "window",
-      }
-    : null;
-}
-
 /** The CG and its limits, when both are there. */
 function againstWindow(see: See, axis: Axis = "x") {
-  const limits = limitsOf(see, axis);
+  const limits = cgLimits(see.design, see.result(flight), axis);
   const cg = see.metrics[CG_METRIC[axis]];
   if (!limits || !cg) return null;
   const { low, high } = limits;

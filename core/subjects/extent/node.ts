@@ -1,5 +1,6 @@
 import { computedFrom } from "../../design/evidence";
-import type { Quantity } from "../../design/quantity";
+import type { Quantity, WorkingInput } from "../../design/quantity";
+import { edgesOf, outlineOf } from "../surfaces/planform";
 import { type Outcome, subject } from "../../subject";
 import { type Extent, extent as boxOf } from "../mass/rollup";
 
@@ -9,7 +10,7 @@ const EDGE = 0.003;
 /** The box around all parts. */
 export const extent = subject({
   name: "extent",
-  reads: ["items"],
+  reads: ["items", "surfaces", "bodies"],
   gives: ["length", "width", "height"],
   compute(view): Outcome<Extent> {
     const box = boxOf(view);
@@ -27,7 +28,21 @@ export const extent = subject({
   },
   working(key, box, view) {
     const axis = key === "length" ? "x" : key === "width" ? "y" : "z";
-    return view.items
+    const drawn: WorkingInput[] = [...view.surfaces, ...view.bodies]
+      .filter((s) => {
+        const points = "frames" in s ? edgesOf(s) : [...outlineOf(s, 1), ...(s.mirrored ? outlineOf(s, -1) : [])];
+        return points.some((p) => Math.abs(p[axis] - box.max[axis]) < 1e-9 || Math.abs(p[axis] - box.min[axis]) < 1e-9);
+      })
+      .map((s) => ({
+        name: `${s.name}, shape`,
+        value: box.max[axis] - box.min[axis],
+        sd: EDGE,
+        dimension: "length",
+        evidence: "frames" in s ? "datasheet" : s.shapeBy,
+        share: 0.5,
+        source: null,
+      }));
+    const parts = view.items
       .filter((i) => {
         const c = axis === "y" && i.mirrored ? Math.abs(i.place.y) : i.place[axis];
         return (
@@ -43,5 +58,6 @@ export const extent = subject({
         share: 0.5,
         source: { kind: "place" as const, item: i.name },
       }));
+    return [...drawn, ...parts];
   },
 });

@@ -10,8 +10,8 @@ export interface Cutting {
   /** strips of one width: for holding against worked examples that are cut so */
   even?: boolean;
 }
-export const FINE: Cutting = { strips: 14, chordwise: 4 };
-export const COARSE: Cutting = { strips: 7, chordwise: 3 };
+export const FINE: Cutting = { strips: 10, chordwise: 4 };
+export const COARSE: Cutting = { strips: 5, chordwise: 3 };
 
 /** A strip of a surface along the flow, from its inner edge to its outer one (on the port side the other way round). */
 export interface Strip {

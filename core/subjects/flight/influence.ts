@@ -1,4 +1,4 @@
-import type { Elements } from "./elements";
+import type { Elements, Strip } from "./elements";
 import type { CauseName } from "./lattice";
 
 const FOUR_PI = 4 * Math.PI;
@@ -33,8 +33,12 @@ function across(
     az = -flip - az;
     bz = -flip - bz;
   }
-  const [r1x, r1y, r1z] = [px - ax, py - ay, pz - az];
-  const [r2x, r2y, r2z] = [px - bx, py - by, pz - bz];
+  const r1x = px - ax;
+  const r1y = py - ay;
+  const r1z = pz - az;
+  const r2x = px - bx;
+  const r2y = py - by;
+  const r2z = pz - bz;
   const l1 = Math.sqrt(r1x * r1x + r1y * r1y + r1z * r1z);
   const l2 = Math.sqrt(r2x * r2x + r2y * r2y + r2z * r2z);
   let w = 0;
@@ -43,7 +47,9 @@ function across(
   const cz = r1x * r2y - r1y * r2x;
   const cx = r1y * r2z - r1z * r2y;
   const c2 = cx * cx + cy * cy + cz * cz;
-  const [dx, dy, dz] = [bx - ax, by - ay, bz - az];
+  const dx = bx - ax;
+  const dy = by - ay;
+  const dz = bz - az;
   const d2 = dx * dx + dy * dy + dz * dz;
   if (c2 > 1e-18 * d2 && l1 > 0 && l2 > 0) {
     const k =
@@ -83,11 +89,14 @@ export function overlaid({ count, points, strip, strips }: Elements): boolean {
  */
 export function influence(el: Elements, i: number, j: number, flip: number | null): number {
   const { ends, points, normals, strip, strips } = el;
-  const [px, py, pz] = [points[3 * i] as number, points[3 * i + 1] as number, points[3 * i + 2] as number];
-  const [ny, nz] = [normals[2 * i] as number, normals[2 * i + 1] as number];
-  const from = strips[strip[j] as number];
+  const px = points[3 * i] as number;
+  const py = points[3 * i + 1] as number;
+  const pz = points[3 * i + 2] as number;
+  const ny = normals[2 * i] as number;
+  const nz = normals[2 * i + 1] as number;
+  const from = strips[strip[j] as number] as Strip;
   // A leg that passes close by another surface has the core of a real one: half a strip.
-  const core = from && from.surface !== strips[strip[i] as number]?.surface ? from.width / 2 : 0;
+  const core = from.surface === (strips[strip[i] as number] as Strip).surface ? 0 : from.width / 2;
   const w = across(ends, 6 * j, px, py, pz, ny, nz, core * core, null);
   return flip === null ? w : w - across(ends, 6 * j, px, py, pz, ny, nz, 0, flip);
 }

@@ -168,47 +168,69 @@ function dragForm(
   return { names, form };
 }
 
+/** m from the middle within which something stands in it. */
+const MIDDLE = 1e-9;
+/** Whether a craft is the same on both sides: each surface mirrored, or upright in the middle. */
+const isSymmetric = (el: Elements): boolean => {
+  const sides = el.strips.reduce((s, strip) => s + (Math.abs(strip.y) < MIDDLE ? 0 : strip.side), 0);
+  return sides === 0 && el.strips.every((s) => Math.abs(s.y) > MIDDLE || Math.abs(s.ty) < MIDDLE);
+};
+
 /**
  * First-order change of lift and pitching moment of a cause when one surface is another: with the weights λ of the solved
  * lattice, ΔJ = (g′ − g)·Γ + λ·(b′ − b − (A′ − A)·Γ). Nothing is solved again; only what that surface makes and meets is
  * looked at. Source: adjoint sensitivities of a linear system (any textbook of numerical optimisation).
  *
  * @param changed the same elements with that surface otherwise: as many, in the same order
+ * @param surface which of them; null: all
+ * @param flip twice the height over the ground that it then has, m
  */
 export function movedBy(
   base: Solved,
   changed: Elements,
-  surface: number,
+  surface: number | null,
   wanted: readonly CauseName[],
+  flip: number | null = base.flip,
 ): Map<CauseName, { z: number; my: number }> {
-  const { el, flip, matrix, names, circulation, weights } = base;
+  const { el, matrix, names, circulation, weights } = base;
   const n = el.count;
-  const columns = wanted.map((name) => names.indexOf(name));
+  const columns = wanted.map((name) => Float64Array.from(circulation.getColumn(names.indexOf(name))));
   const out = wanted.map(() => ({ z: 0, my: 0 }));
-  const touched = Array.from({ length: n }, (_, i) => el.strips[el.strip[i] as number]?.surface === surface);
+  const touched = Array.from(
+    { length: n },
+    (_, i) => surface === null || el.strips[el.strip[i] as number]?.surface === surface,
+  );
   const own = [...touched.keys()].filter((i) => touched[i]);
+  const every = [...touched.keys()];
+  // Turned where it stands (incidence, camber), it makes the same flow as before.
+  const stands = flip === base.flip && changed.ends.every((v, k) => v === el.ends[k]);
+  // What is the same on both sides is looked at on one: these causes have no side, and what stands in the middle no part
+  // in them.
+  const alike = isSymmetric(el) && isSymmetric(changed);
+  const row = new Float64Array(wanted.length);
   for (let i = 0; i < n; i++) {
-    const [wz, wm] = [weights.z[i] as number, weights.my[i] as number];
-    const add = (c: number, by: number) => {
-      const o = out[c] as { z: number; my: number };
-      o.z += wz * by;
-      o.my += wm * by;
-    };
-    const others = touched[i] ? null : own;
-    const count = others ? others.length : n;
-    for (let k = 0; k < count; k++) {
-      const j = others ? (others[k] as number) : k;
-      const by = influence(changed, i, j, flip) - matrix.get(i, j);
-      if (by !== 0) for (const [c, column] of columns.entries()) add(c, -by * circulation.get(j, column));
-    }
-    if (!touched[i]) continue;
-    const [then, now] = [reactionOf(changed, i), reactionOf(el, i)];
+    const strip = el.strips[el.strip[i] as number];
+    if (alike && (strip?.side === -1 || Math.abs(strip?.y ?? 0) < MIDDLE)) continue;
+    const times = alike ? 2 : 1;
+    row.fill(0);
+    if (!stands)
+      for (const j of touched[i] ? every : own) {
+        const by = influence(changed, i, j, flip) - matrix.get(i, j);
+        for (let c = 0; c < columns.length; c++)
+          row[c] = (row[c] as number) - by * ((columns[c] as Float64Array)[j] as number);
+      }
+    const turned = touched[i] === true;
+    const [then, now] = turned ? [reactionOf(changed, i), reactionOf(el, i)] : [null, null];
     for (const [c, name] of wanted.entries()) {
-      add(c, -(comesAcross(changed, i, name) - comesAcross(el, i, name)));
-      const gamma = circulation.get(i, columns[c] as number);
       const o = out[c] as { z: number; my: number };
-      o.z += (then.z - now.z) * gamma;
-      o.my += (then.my - now.my) * gamma;
+      if (then && now) {
+        row[c] = (row[c] as number) - (comesAcross(changed, i, name) - comesAcross(el, i, name));
+        const gamma = (columns[c] as Float64Array)[i] as number;
+        o.z += times * (then.z - now.z) * gamma;
+        o.my += times * (then.my - now.my) * gamma;
+      }
+      o.z += times * (weights.z[i] as number) * (row[c] as number);
+      o.my += times * (weights.my[i] as number) * (row[c] as number);
     }
   }
   return new Map(wanted.map((name, c) => [name, out[c] as { z: number; my: number }]));

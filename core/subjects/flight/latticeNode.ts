@@ -162,6 +162,9 @@ interface Doubts {
   moved: Record<string, FlightModel>;
 }
 
+/** What a real hinge leaves of a change. */
+const hinged = (d: Lift | undefined): Lift | undefined => d && { z: HINGE.value * d.z, my: HINGE.value * d.my };
+
 /** What the shapes leave in doubt: each figure of each surface, by how the solved lattice moves with it. */
 function shapeDoubts(craft: Craft, fine: Modelled, long: number, { inputs, moved }: Doubts): void {
   const { model, elements, solution, pitch } = fine;
@@ -176,10 +179,7 @@ function shapeDoubts(craft: Craft, fine: Modelled, long: number, { inputs, moved
     moved[input.id] = shifted(model, {
       set: by.get("set"),
       alpha: by.get("alpha"),
-      controls: pitch.map((c) => {
-        const d = by.get(c);
-        return d && { z: HINGE.value * d.z, my: HINGE.value * d.my };
-      }),
+      controls: pitch.map((c) => hinged(by.get(c))),
     });
   }
 }
@@ -211,19 +211,15 @@ function methodDoubts(craft: Craft, fine: Modelled, { inputs, moved }: Doubts): 
 }
 
 /** Near a ground: the models a little lower and higher, and what a doubt of the height does. */
-function groundOf(
-  craft: Craft,
-  fine: Modelled,
-  height: Known,
-  cut: Cutting,
-  { inputs, moved }: Doubts,
-): LatticeResult["ground"] {
-  const { model } = fine;
+function groundOf(fine: Modelled, height: Known, { inputs, moved }: Doubts): LatticeResult["ground"] {
+  const { model, elements, solution, pitch } = fine;
   const step = 0.04 * height.value;
-  const [lower, higher] = [-step, step].map(
-    (d) => modelOf({ ...craft, ground: height.value + d }, cut, model.mac)?.model,
-  );
-  if (!lower || !higher) return null;
+  const at = (by: number): FlightModel => {
+    const wanted: CauseName[] = ["set", "alpha", ...pitch];
+    const d = movedBy(solution, elements, null, wanted, 2 * (height.value + by));
+    return shifted(model, { set: d.get("set"), alpha: d.get("alpha"), controls: pitch.map((c) => hinged(d.get(c))) });
+  };
+  const [lower, higher] = [at(-step), at(step)];
   const sd = magnitudeSd(height);
   const by = (key: "set" | "alpha"): Lift => ({
     z: ((higher[key].z - lower[key].z) * sd) / (2 * step),
@@ -289,7 +285,7 @@ export const lattice = subject({
     const { inputs, moved } = doubts;
     shapeDoubts(craft, fine, Math.max(...xs, ...bodyXs) - Math.min(...xs, ...bodyXs), doubts);
     methodDoubts(craft, fine, doubts);
-    const near = height ? groundOf(craft, fine, height, cut, doubts) : null;
+    const near = height ? groundOf(fine, height, doubts) : null;
     const margin = view.flight.margin ?? LEAST_MARGIN;
     const by = (f: (m: FlightModel) => number | null): Record<string, number> => {
       const here = f(fine.model);

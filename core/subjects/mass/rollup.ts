@@ -1,5 +1,6 @@
 import { type Evidence, evidenceByShare, magnitudeSd, placeSd, weakest } from "../../design/evidence";
 import type { Axis, Design, Item, Point } from "../../design/schema";
+import { edgesOf, outlineOf } from "../surfaces/planform";
 
 /** One body of the ledger: an item, or one half of a mirrored pair. */
 export interface Body {
@@ -22,9 +23,13 @@ export interface Extent {
   max: Point;
 }
 
-/** The box around all parts of the ledger, m; null for an empty ledger. */
-export function extent(design: Pick<Design, "items">): Extent | null {
-  if (design.items.length === 0) return null;
+/** The box around all parts of the ledger, wings and bodies, m; null where there is none of them. */
+export function extent(design: Pick<Design, "items"> & Partial<Pick<Design, "surfaces" | "bodies">>): Extent | null {
+  const outlines = [
+    ...(design.surfaces ?? []).flatMap((s) => [...outlineOf(s, 1), ...(s.mirrored ? outlineOf(s, -1) : [])]),
+    ...(design.bodies ?? []).flatMap(edgesOf),
+  ];
+  if (design.items.length === 0 && outlines.length === 0) return null;
   const min = { x: Infinity, y: Infinity, z: Infinity };
   const max = { x: -Infinity, y: -Infinity, z: -Infinity };
   for (const item of design.items)
@@ -34,6 +39,11 @@ export function extent(design: Pick<Design, "items">): Extent | null {
       const mirror = axis === "y" && item.mirrored;
       min[axis] = Math.min(min[axis], (mirror ? -Math.abs(c) : c) - half);
       max[axis] = Math.max(max[axis], (mirror ? Math.abs(c) : c) + half);
+    }
+  for (const p of outlines)
+    for (const axis of ["x", "y", "z"] as const) {
+      min[axis] = Math.min(min[axis], p[axis]);
+      max[axis] = Math.max(max[axis], p[axis]);
     }
   return { min, max };
 }

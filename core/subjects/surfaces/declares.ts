@@ -27,7 +27,6 @@ export const panelSchema = z.object({
     dimension: "angle",
   }),
 });
-export type WingPanel = z.infer<typeof panelSchema>;
 
 export const CONTROL_DOES = ["pitch", "roll", "yaw", "flap"] as const;
 /** A hinged part of a surface. */

@@ -1,5 +1,5 @@
 import type { Point } from "../../design/schema";
-import type { Surface } from "./declares";
+import type { BodyShape, Surface } from "./declares";
 
 /** A cut through a surface, on the starboard side of a mirrored one. */
 export interface Station {
@@ -89,6 +89,15 @@ export function outlineOf(s: Surface, side: 1 | -1): Point[] {
   });
   return [...cuts.map((c) => at(c, 0)), ...cuts.toReversed().map((c) => at(c, 1))];
 }
+
+/** Corners of the boxes around the frames of a body, both sides. */
+export const edgesOf = (b: BodyShape): Point[] =>
+  b.frames.flatMap((f) =>
+    (b.mirrored ? [b.y, -b.y] : [b.y]).flatMap((y) => [
+      { x: f.x, y: y - f.width / 2, z: f.z - f.height / 2 },
+      { x: f.x, y: y + f.width / 2, z: f.z + f.height / 2 },
+    ]),
+  );
 
 /** The cut at a share of the span of one side. */
 export function cutAt(s: Surface, share: number): Station {

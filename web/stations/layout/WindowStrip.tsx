@@ -1,4 +1,7 @@
 import { scaleLinear } from "d3-scale";
+import { resultIn } from "../../../core/evaluate";
+import { cgLimits } from "../../../core/subjects/balance/window";
+import { flight } from "../../../core/subjects/flight/node";
 import type { Quantity } from "../../../core/design/quantity";
 import { toDisplay } from "../../../core/design/units";
 import { show } from "../../../core/wording/format";
@@ -12,13 +15,13 @@ const HEIGHT = 70;
 export function WindowStrip({ width }: { width: number }) {
   const { design, evaluation, preview } = useDesk();
   const { habit } = usePreferences();
-  const window = design.brief.targets.find((t) => t.metric === "cgX" && t.upper !== undefined);
+  const window = cgLimits(design, resultIn(evaluation, flight), "x");
   const cg = evaluation.metrics.cgX;
   const then = preview?.evaluation.metrics.cgX;
-  if (!window || window.upper === undefined || !cg) return null;
+  if (!window || !Number.isFinite(window.low) || !cg) return null;
   const points = [
-    window.value,
-    window.upper,
+    window.low,
+    window.high,
     cg.value - 1.6 * cg.sd,
     cg.value + 1.6 * cg.sd,
     ...(then ? [then.value - then.sd, then.value + then.sd] : []),
@@ -28,7 +31,7 @@ export function WindowStrip({ width }: { width: number }) {
   const max = Math.max(...points) + pad;
   const x = scaleLinear([min, max], [16, width - 16]);
   const ticks = ticksIn(min, max, 9, habit === "imperial" ? 0.0254 : 0.001);
-  const inside = cg.value >= window.value && cg.value <= window.upper;
+  const inside = cg.value >= window.low && cg.value <= window.high;
   const bar = (q: Quantity, y: number, colour: string, text: string) => {
     const s = show(q.value, q.sd, "length", habit);
     const right = x(q.value + q.sd) + 6 < width - 190;
@@ -63,11 +66,12 @@ export function WindowStrip({ width }: { width: number }) {
       role="img"
       aria-label="CG against its window, enlarged"
     >
-      <rect x={x(window.value)} y="2" width={x(window.upper) - x(window.value)} height="50" fill="var(--tint-clear)" />
-      <path d={`M${x(window.value)} 2v50M${x(window.upper)} 2v50`} stroke="var(--clear)" />
-      <text x={x(window.value) + 4} y="13" fontSize="11" fill="var(--clear)">
-        window {Number(toDisplay(window.value, "length", habit).toFixed(2))} to{" "}
-        {Number(toDisplay(window.upper, "length", habit).toFixed(2))}
+      <rect x={x(window.low)} y="2" width={x(window.high) - x(window.low)} height="50" fill="var(--tint-clear)" />
+      <path d={`M${x(window.low)} 2v50M${x(window.high)} 2v50`} stroke="var(--clear)" />
+      <text x={x(window.low) + 4} y="13" fontSize="11" fill="var(--clear)">
+        {window.by === "wings" ? "its wings need" : "window"}{" "}
+        {Number(toDisplay(window.low, "length", habit).toFixed(2))} to{" "}
+        {Number(toDisplay(window.high, "length", habit).toFixed(2))}
       </text>
       {bar(cg, 24, inside ? "var(--ink)" : "var(--stop)", "as drawn")}
       {then && bar(then, 41, "var(--accent)", "with the change")}

@@ -9,6 +9,8 @@ import { plain } from "../../../../core/wording/format";
 import { useCalmDesk, useDeskActions } from "../../../app/desk";
 import { usePreferences } from "../../../app/preferences";
 
+import { cgLimits } from "../../../../core/subjects/balance/window";
+import { flight } from "../../../../core/subjects/flight/node";
 import type { Derived } from "./derived";
 import { makingColumns } from "./makingColumns";
 import { massColumns } from "./massColumns";
@@ -23,8 +25,8 @@ export function useColumns(sheet: SheetName): Column[] {
   const { design, evaluation } = useCalmDesk("sheet");
   const { edit } = useDeskActions();
   const { habit } = usePreferences();
-  const window = design.brief.targets.find((t) => t.metric === "cgX" && t.upper !== undefined);
-  const [low, high] = [window?.value, window?.upper];
+  const window = cgLimits(design, resultIn(evaluation, flight), "x");
+  const [low, high] = window && Number.isFinite(window.low) ? [window.low, window.high] : [];
   const cg = resultIn(evaluation, balance)?.cg.x;
   const spot = (cg === undefined ? null : gramPrice(design, cg)?.spot.name) ?? "nose";
   const min = resultIn(evaluation, extent)?.min.x ?? 0;

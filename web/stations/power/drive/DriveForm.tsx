@@ -8,7 +8,7 @@ import { KnownBy } from "./KnownBy";
 import { PartsOfDrive } from "./PartsOfDrive";
 import { PlacesForm } from "./PlacesForm";
 import { WorksField } from "./WorksField";
-import { Group, Line, EntryOf, NumberLine } from "./parts";
+import { Group, Line, EntryOf, NumberLine } from "../../../fields/FormParts";
 
 /** One kind of drive: first how it is known, then only the fields of that. */
 export function DriveForm({ unit }: { unit: Unit }) {

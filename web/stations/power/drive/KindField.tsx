@@ -1,7 +1,7 @@
 import type { Unit } from "../../../../core/design/schema";
 import type { Propulsor, PropulsorKind } from "../../../../core/subjects/propulsion/kinds/declares";
 import { useDesk } from "../../../app/desk";
-import { Choices } from "./parts";
+import { Choices } from "../../../fields/FormParts";
 
 type What = PropulsorKind | "open propeller" | "something else";
 const BLADE = "M20 6v28M16 9q4 11 0 22M24 9q-4 11 0 22";

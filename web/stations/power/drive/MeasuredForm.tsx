@@ -27,7 +27,7 @@ import { usePreferences } from "../../../app/preferences";
 import { QuantityField } from "../../../fields/QuantityField";
 import { editable } from "../../../fields/readField";
 import { TextField } from "../../../fields/TextField";
-import { Group, Line } from "./parts";
+import { Group, Line } from "../../../fields/FormParts";
 
 const BLANK_ROWS = 3;
 const blank = () => CURVE_COLUMNS.map(() => "");

@@ -6,7 +6,7 @@ import { plain } from "../../../../core/wording/format";
 import { useDesk } from "../../../app/desk";
 import { usePreferences } from "../../../app/preferences";
 import { QuantityField } from "../../../fields/QuantityField";
-import { Line } from "./parts";
+import { Line } from "../../../fields/FormParts";
 
 const RATE = finite.positive("a rate is more than 0").max(1e6);
 

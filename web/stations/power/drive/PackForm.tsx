@@ -4,7 +4,7 @@ import { useDesk } from "../../../app/desk";
 import { TextField } from "../../../fields/TextField";
 import { LoadTest } from "../LoadTest";
 import { OtherPack } from "../OtherPack";
-import { Group, Line, EntryOf, KnownLine, NumberLine } from "./parts";
+import { Group, Line, EntryOf, KnownLine, NumberLine } from "../../../fields/FormParts";
 
 /** One pack, each number with how it is known. */
 export function PackForm({ battery }: { battery: Battery }) {

@@ -2,7 +2,7 @@ import { magnitudeOrZero } from "../../../../core/design/evidence";
 import { type Unit, controllerSchema, gearSchema, motorSchema, propellerSchema } from "../../../../core/design/schema";
 import { MotorByItself } from "./MotorByItself";
 import { PropulsorForm } from "./PropulsorForm";
-import { Group, EntryOf, KnownLine, NumberLine } from "./parts";
+import { Group, EntryOf, KnownLine, NumberLine } from "../../../fields/FormParts";
 
 /** Propeller, motor, controller and gearing of a drive that its parts tell. */
 export function PartsOfDrive({ unit, drive }: { unit: Unit; drive: (mutate: (u: Unit) => void) => void }) {

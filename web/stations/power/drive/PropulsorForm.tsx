@@ -5,7 +5,7 @@ import { type KindField, kindFields, refusedWith } from "../../../../core/subjec
 import { kindOf } from "../../../../core/subjects/propulsion/kinds/models";
 import { KnownField } from "../../../fields/KnownField";
 import { QuantityField } from "../../../fields/QuantityField";
-import { Group, Line } from "./parts";
+import { Group, Line } from "../../../fields/FormParts";
 
 /** The figures of what a drive turns: those of its kind and no others, each refused where the whole cannot be. */
 export function PropulsorForm({

@@ -6,7 +6,7 @@ import { worksInFluid } from "../../../../core/subjects/propulsion/kinds/models"
 import type { Surroundings } from "../../../../core/subjects/propulsion/declares";
 import { KnownField } from "../../../fields/KnownField";
 import { QuantityField } from "../../../fields/QuantityField";
-import { Choices, Line, NumberLine } from "./parts";
+import { Choices, Line, NumberLine } from "../../../fields/FormParts";
 
 const BLADE = "M20 6v28M16 9q4 11 0 22M24 9q-4 11 0 22";
 /**

@@ -1,10 +1,10 @@
 import type { ReactNode } from "react";
 import type { z } from "zod";
-import { type Known, positiveOf } from "../../../../core/design/evidence";
-import type { Dimension } from "../../../../core/design/units";
-import { KnownField } from "../../../fields/KnownField";
-import { QuantityField } from "../../../fields/QuantityField";
-import { useDesk } from "../../../app/desk";
+import { type Known, positiveOf } from "../../core/design/evidence";
+import type { Dimension } from "../../core/design/units";
+import { KnownField } from "./KnownField";
+import { QuantityField } from "./QuantityField";
+import { useDesk } from "../app/desk";
 
 /** A field with what it is. */
 export function Line({ label, hint, children }: { label: string; hint?: string; children: ReactNode }) {
