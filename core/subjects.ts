@@ -21,7 +21,7 @@ import { propulsion } from "./subjects/propulsion/node";
 import { verdicts as propulsionVerdicts } from "./subjects/propulsion/verdicts";
 import { ratios } from "./subjects/ratios/node";
 import { verdicts as ratioVerdicts } from "./subjects/ratios/verdicts";
-import { speed } from "./subjects/speed/node";
+import { areaSpeed, speed } from "./subjects/speed/node";
 import { verdicts as speedVerdicts } from "./subjects/speed/verdicts";
 import { stand } from "./subjects/stand/node";
 import { verdicts as standVerdicts } from "./subjects/stand/verdicts";
@@ -44,8 +44,9 @@ export const SUBJECTS: readonly AnySubject<any>[] = [
   demand,
   judged(energy, energyVerdicts),
   judged(loop, loopVerdicts),
-  judged(speed, speedVerdicts),
-  judged(stand, standVerdicts),
   lattice,
   judged(flight, flightVerdicts),
+  areaSpeed,
+  judged(speed, speedVerdicts),
+  judged(stand, standVerdicts),
 ];

@@ -223,3 +223,30 @@ describe("near the ground", () => {
     expect(f.heightPoint).toBeLessThan(l.neutral.value);
   });
 });
+
+describe("top speed on described wings", () => {
+  const fast = (change: (d: Design) => void = () => {}) =>
+    at(
+      craft((d) => {
+        d.dragArea = null;
+        change(d);
+      }),
+    );
+  it("is where thrust meets the drag of its shape: at most that, for struts and gear are not in it", () => {
+    const e = fast();
+    const v = e.metrics.speed?.value ?? 0;
+    expect(v).toBeGreaterThan(e.metrics.stallSpeed?.value ?? 99);
+    expect(e.metrics.speed?.incomplete?.join()).toMatch(/gear, struts and propellers/);
+    // The same with that drag area entered by hand, which knows nothing of lift, is a little faster.
+    const area = resultIn(e, flight)?.resistance.area ?? 0;
+    const entered =
+      at(craft((d) => void (d.dragArea = { value: area, evidence: "measured" }))).metrics.speed?.value ?? 0;
+    expect(entered).toBeGreaterThan(v);
+    expect(entered / v).toBeLessThan(1.05);
+  });
+  it("falls with more drag and stays open where no wing is described", () => {
+    const rough = fast((d) => d.surfaces.forEach((s) => void (s.section.drag = { value: 0.05, evidence: "measured" })));
+    expect(rough.metrics.speed?.value).toBeLessThan(fast().metrics.speed?.value ?? 0);
+    expect(at(edited(quietDesign(), (d) => void (d.dragArea = null))).outcomes.speed?.status).toBe("missing");
+  });
+});

@@ -56,6 +56,6 @@ describe("what is slow", () => {
   });
   it("is everything that costs a frame", () => {
     const slow = SUBJECTS.filter((s) => s.cost === "slow").map((s) => s.name);
-    expect(slow).toEqual(["propulsion", "energy", "speed", "lattice"]);
+    expect(slow).toEqual(["propulsion", "energy", "lattice", "areaSpeed"]);
   });
 });

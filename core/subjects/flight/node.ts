@@ -306,9 +306,7 @@ export const flight = subject({
         ...doubtsOf(outsideOf(key, result), [
           ...(view.flight.whole ? [] : [NOT_WHOLE]),
           ...(SHAPE_ALONE.includes(key) ? [] : lacks),
-          ...(glide && !result.whole
-            ? ["only wings and bodies are in its drag: gear, struts and propellers are not"]
-            : []),
+          ...(glide && !result.whole ? [ONLY_WINGS] : []),
         ]),
       };
     }
@@ -322,6 +320,8 @@ export const flight = subject({
 
 /** What is said of every number of the wings until somebody says that nothing is left out of them. */
 export const NOT_WHOLE = "whether every wing, tail, fin and body is described is not said";
+/** What is said of a drag that was reckoned from the shape. */
+export const ONLY_WINGS = "only wings and bodies are in its drag: gear, struts and propellers are not";
 /** Numbers of the shape alone: no mass bears on them. */
 const SHAPE_ALONE: FlightKey[] = ["neutralPoint", "cgAft", "cgForward"];
 

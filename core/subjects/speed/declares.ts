@@ -8,8 +8,9 @@ export const quantities = numbers({
     label: "Top speed",
     dimension: "speed",
     page: "power",
-    formula: "v at which T(v) = ½ρv²·C_D·A, all drives ahead at full throttle",
-    source: "Drag area entered or from a timed run; drives as under thrust.",
+    formula:
+      "v at which T(v) = ½ρv²·C_D·A, all drives ahead at full throttle; on described wings T(v) = ½ρv²·A + k·W²/½ρv²",
+    source: "Drag area entered or from a timed run, else of wings and bodies by their shape; drives as under thrust.",
     range:
       "One drag area at all speeds; propellers moving along their axis, below the advance ratio at which thrust is gone.",
   },

@@ -51,7 +51,12 @@ export function WalkBackSheet() {
   const put = (change: Partial<WalkBack>) => edit((d) => void (d.walkBack = { ...plan, ...change }));
   // What was kept belongs to these steps: another plan begins without it.
   const begun = plan.records.length > 0;
-  const result = walkBack(design, plan);
+  const computed = evaluation.metrics.neutralPoint;
+  const own = computed && !computed.incomplete ? computed : null;
+  const result = walkBack(design, {
+    ...plan,
+    neutral: plan.neutral ?? (own && { value: own.value, sd: own.sd, evidence: own.evidence }),
+  });
   const item = design.items.find((i) => i.id === plan.itemId);
   return (
     <section aria-label="Move the CG back" className="px-4 py-3">
@@ -124,7 +129,7 @@ export function WalkBackSheet() {
             label="Neutral point"
             value={plan.neutral?.value ?? null}
             dimension="length"
-            empty="not known"
+            empty={own ? `${plain(own.value, "length", habit)} computed` : "not known"}
             onCommit={(v) =>
               put({
                 neutral:

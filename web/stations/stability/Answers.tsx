@@ -49,7 +49,22 @@ export function Answers() {
             <Computed metric="cgX" quantity={cg} />
           </p>
           <p className="text-pencil">
-            {limits?.by === "window" ? "the brief states its own window" : "held against this window"}
+            {limits?.by === "window" ? "the brief states its own window " : "held against this window"}
+            {limits?.by === "window" && design.flight.whole && !frozen && from && to && to.value > from.value && (
+              <button
+                type="button"
+                className="link"
+                onClick={() =>
+                  edit((d) => {
+                    const t = d.brief.targets.find((o) => o.id === limits.about);
+                    const mm = (v: number) => Math.round(1000 * v) / 1000;
+                    if (t) Object.assign(t, { value: mm(from.value), upper: mm(to.value), evidence: "calculated" });
+                  })
+                }
+              >
+                take this one
+              </button>
+            )}
           </p>
         </div>
         <div>

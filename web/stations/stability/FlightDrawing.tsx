@@ -38,7 +38,8 @@ export function FlightDrawing({ chosen, onChoose }: { chosen: string | null; onC
   const flown = resultIn(evaluation, flight);
   const limits = cgLimits(design, flown, "x");
   const own = windowOfWings(design, flown);
-  const inside = mass && limits ? mass.cg.x >= limits.low && mass.cg.x <= limits.high : true;
+  const must = own ?? limits;
+  const inside = mass && must ? mass.cg.x >= must.low && mass.cg.x <= must.high : true;
   const long = (v: number) => plain(v, "length", habit, habit === "metric" ? 0 : 2);
   const one = design.surfaces.find((s) => s.id === chosen);
   return (
