@@ -250,3 +250,29 @@ describe("top speed on described wings", () => {
     expect(at(edited(quietDesign(), (d) => void (d.dragArea = null))).outcomes.speed?.status).toBe("missing");
   });
 });
+
+describe("a window that rests on little", () => {
+  const without = (change: (d: Design) => void) =>
+    at(
+      craft((d) => {
+        d.brief.targets = d.brief.targets.filter((t) => t.metric !== "cgX");
+        d.items.forEach((i) => void (i.place.x += 0.1));
+        change(d);
+      }),
+    ).findings.filter((f) => f.code.startsWith("cg-"));
+  it("stops where the shape is known, wants care where it is a guess", () => {
+    expect(without(() => {})).toMatchObject([{ code: "cg-outside", severity: "stop" }]);
+    expect(without((d) => d.surfaces.forEach((s) => void (s.shapeBy = "guess")))).toMatchObject([
+      { code: "cg-outside", severity: "care" },
+    ]);
+  });
+  it("still has its aft limit where no CG is trimmed", () => {
+    const found = without((d) => {
+      const t = d.surfaces[1];
+      if (!t) return;
+      t.incidence = 0.2;
+      t.controls = [elevator(2, 15)];
+    });
+    expect(found).toMatchObject([{ code: "cg-outside", severity: "stop" }]);
+  });
+});

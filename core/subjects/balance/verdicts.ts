@@ -6,14 +6,14 @@ import { probabilityWithin } from "../../numeric/normal";
 import { type Remedy, type See, figureOf, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { extent } from "../extent/node";
-import { NOT_WHOLE, flight } from "../flight/node";
+import { flight } from "../flight/node";
 import { ballastItem, ballastSpots } from "../mass/ballast";
 import { mass } from "../mass/node";
 import { slideSteps } from "../mass/tree";
 import { advice, chance } from "../say";
 import { ballastFor } from "./lever";
 import { balance } from "./node";
-import { type Limits, cgLimits } from "./window";
+import { type Limits, cgLimits, wingsOpen } from "./window";
 import { addBallast } from "./sentences";
 import { partVerdicts } from "./partVerdicts";
 import { lighterBallast, swapTo } from "./rearrange";
@@ -257,7 +257,8 @@ const cgInside = verdict<Odds>({
 const cgOpen = verdict<{ open: string; limit: Limits["by"] }>({
   find(see) {
     const at = againstWindow(see);
-    const open = at?.cg.incomplete?.[0] ?? (at?.limits.by === "wings" && at.limits.guess ? NOT_WHOLE : undefined);
+    const open =
+      at?.cg.incomplete?.[0] ?? (at?.limits.by === "wings" ? (wingsOpen(see.design) ?? undefined) : undefined);
     if (!at || at.outside || open === undefined) return [];
     return [
       {

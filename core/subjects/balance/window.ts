@@ -1,6 +1,6 @@
 import type { Axis, Design, Target } from "../../design/schema";
 import { sdOf } from "../../numeric/doubt";
-import type { FlightResult } from "../flight/node";
+import { type FlightResult, NOT_WHOLE } from "../flight/node";
 
 const CG_METRIC = { x: "cgX", y: "cgY", z: "cgZ" } as const;
 type Window = Target & { upper: number };
@@ -23,20 +23,27 @@ export interface Limits {
 }
 const SHARP = { low: 0, high: 0 };
 
-/** The window that the wings ask for; null where they are not computed or leave none. */
+/** Why a window of the wings is not to be built on yet; null where it is. */
+export const wingsOpen = ({ flight, surfaces }: Pick<Design, "flight" | "surfaces">): string | null =>
+  !flight.whole ? NOT_WHOLE : surfaces.some((s) => s.shapeBy === "guess") ? "the shape of its wings is a guess" : null;
+
+/**
+ * The window that the wings ask for; null where they are not computed. Where the pitch control trims no CG that is
+ * stable there is no foremost one, and the aft limit holds all the same.
+ */
 export function windowOfWings(
-  design: Pick<Design, "flight">,
+  design: Pick<Design, "flight" | "surfaces">,
   flown: Pick<FlightResult, "values"> | null,
 ): Limits | null {
   const [low, high] = [flown?.values.cgForward, flown?.values.cgAft];
-  if (!low || !high || !(high.value > low.value)) return null;
+  if (!low || !high) return null;
   return {
     about: "wings",
-    low: low.value,
+    low: high.value > low.value ? low.value : Number.NEGATIVE_INFINITY,
     high: high.value,
     sd: { low: sdOf(low), high: sdOf(high) },
-    // A wing that was forgotten shifts it: nothing stops before somebody said that all are there.
-    guess: !design.flight.whole,
+    // A wing that was forgotten or guessed shifts it: nothing stops before all are there and known.
+    guess: wingsOpen(design) !== null,
     must: true,
     by: "wings",
   };
@@ -47,7 +54,7 @@ export function windowOfWings(
  * for a craft that is unstable on purpose, ahead of the stop line of its walk-back. Null where nothing says it.
  */
 export function cgLimits(
-  design: Pick<Design, "brief" | "schools" | "walkBack" | "flight">,
+  design: Pick<Design, "brief" | "schools" | "walkBack" | "flight" | "surfaces">,
   flown: Pick<FlightResult, "values"> | null,
   axis: Axis,
 ): Limits | null {

@@ -99,6 +99,28 @@ const windowBeyond = verdict<{ by: number; aft: boolean }>({
       : `The CG window of the brief begins ${plain(p.by, "length", h, 0)} ahead of what its pitch control can trim`,
 });
 
+/** The pitch control trims no CG that is stable. */
+const noWindow = verdict<{ by: number }>({
+  find(see) {
+    const values = onWings(see)?.values;
+    const [low, high] = [values?.cgForward, values?.cgAft];
+    const quantity = see.metrics.cgForward;
+    if (!low || !high || !quantity || low.value < high.value || see.design.schools.balance !== "stable") return [];
+    return [
+      {
+        ...page,
+        severity: low.value - high.value > 1.35 * sdOf(low) && see.design.flight.whole ? "stop" : "care",
+        about: "window",
+        params: { by: low.value - high.value },
+        figure: figureOf("foremost CG that it trims", quantity, high.value),
+      },
+    ];
+  },
+  remedies: () => [advice("More travel, a larger pitch control, or another incidence of tail or foreplane")],
+  says: (p, h) =>
+    `No CG is both stable and trimmed: its pitch control runs out ${plain(p.by, "length", h, 0)} behind the aft limit`,
+});
+
 /** Unstable on purpose: how fast a disturbance grows with the CG where it is, or at the stop line. */
 const doubles = verdict<{ seconds: number; atStop: boolean }>({
   find(see) {
@@ -310,7 +332,7 @@ const torqueRoll = verdict<{ share: number | null; rate: number | null }>({
   says: (p, h) =>
     p.share !== null
       ? `Full throttle at its slowest takes ${percent(p.share)} of the roll control against the motor's torque`
-      : `Full throttle at its slowest rolls it at ${plain(p.rate ?? 0, "angle", h, 0)} a second, and no roll control answers`,
+      : `Full throttle at its slowest rolls it ${(p.rate ?? 0) > 2 * Math.PI ? "over at once" : `at ${plain(p.rate ?? 0, "angle", h, 0)} a second`}, and no roll control answers`,
 });
 /** rad/s of roll from torque that hands still catch (judgement). */
 const ROLLS = 0.35;
@@ -374,6 +396,7 @@ const inWash = verdict<{ surface: string }>({
 export const verdicts = {
   "wings-not-whole": notWhole,
   "window-beyond": windowBeyond,
+  "no-window": noWindow,
   "pitch-doubles": doubles,
   "stall-first": stallFirst,
   "control-stop": controlStop,

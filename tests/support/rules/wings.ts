@@ -32,6 +32,15 @@ export const WING_CASES: RuleCase[] = [
     but((d) => void Object.assign(target(d, "cg"), { upper: 0.45, evidence: "guess" })),
   ],
   [
+    "no-window",
+    but((d) => {
+      // A short tail set to lift, and hardly any travel.
+      tail(d).incidence = 0.2;
+      tail(d).controls = [elevator(2, 15)];
+    }),
+    flown,
+  ],
+  [
     "pitch-doubles",
     but((d) => {
       d.schools.balance = "unstable on purpose";
