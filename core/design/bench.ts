@@ -230,6 +230,29 @@ export const calibrationSchema = z.object({
 });
 export type Calibration = z.infer<typeof calibrationSchema>;
 
+export const GLIDE_SAW = ["straight", "dived", "rose and stalled", "turned to port", "turned to starboard"] as const;
+/** Passes without power, from a throw or from a height. */
+export const glideSchema = z.object({
+  trim: z.string().trim().max(200).describe("how the surfaces were set"),
+  cg: finite
+    .min(-100)
+    .max(100)
+    .nullable()
+    .describe("CG as it was balanced for these passes, m; null: as the ledger says"),
+  passes: z
+    .array(
+      z.object({
+        height: finite.positive().max(1000).describe("lost over the distance, m"),
+        distance: finite.positive().max(10_000).describe("over ground in still air, m"),
+        seconds: finite.positive().max(3600).nullable().describe("for that distance; null: not timed"),
+        saw: z.enum(GLIDE_SAW),
+      }),
+    )
+    .min(1, "at least one pass")
+    .max(100),
+});
+export type Glide = z.infer<typeof glideSchema>;
+
 /** A picture kept with a session; its content stands in the file store under its hash. */
 /** What can be kept beside a record: pictures, and logs as text. */
 export const FILE_TYPES = ["image/jpeg", "image/png", "image/webp", "text/csv", "text/plain"] as const;
@@ -244,7 +267,7 @@ export type Attachment = z.infer<typeof attachmentSchema>;
 
 /**
  * A bench session: what was measured on one version, and what it was held against. It holds one of weigh-in, thrust
- * sweep, fast-throttle test or calibration.
+ * sweep, fast-throttle test, calibration or glide test.
  */
 const sessionFields = z.object({
   number: recordNumber,
@@ -254,6 +277,7 @@ const sessionFields = z.object({
   thrust: thrustTestSchema.nullable().default(null),
   fastThrottle: fastThrottleSchema.nullable().default(null),
   calibration: calibrationSchema.nullable().default(null),
+  glide: glideSchema.nullable().default(null),
   notes: z.string().max(8000),
   files: z.array(attachmentSchema).max(20).default([]),
   tested: z
@@ -262,10 +286,11 @@ const sessionFields = z.object({
     .describe("the ledger when it was weighed: a session goes stale when this changes"),
   adopted: z.string().max(300).describe("what of it was taken over into the design; empty: nothing"),
 });
-export const TESTS = ["weighIn", "thrust", "fastThrottle", "calibration"] as const;
+export const TESTS = ["weighIn", "thrust", "fastThrottle", "calibration", "glide"] as const;
 export type TestKind = (typeof TESTS)[number];
 const oneTest = (s: Partial<Record<TestKind, unknown>>) => TESTS.filter((k) => s[k]).length === 1;
-const ONE_TEST = "a session holds one test: a weigh-in, a thrust sweep, a fast-throttle test or a calibration";
+const ONE_TEST =
+  "a session holds one test: a weigh-in, a thrust sweep, a fast-throttle test, a calibration or a glide test";
 
 export const benchSchema = sessionFields.refine(oneTest, ONE_TEST);
 export type Bench = z.infer<typeof benchSchema>;

@@ -9,6 +9,8 @@ export const SI = {
   length: "m",
   distance: "m",
   time: "s",
+  /** what a stop-watch shows: in seconds */
+  stopwatch: "s",
   speed: "m/s",
   temperature: "°C",
   force: "N",
@@ -92,6 +94,7 @@ const ACCEPTED: Record<Dimension, Accepted[]> = {
     u(1e-3, "ms"),
     u(86_400, "d", "day", "days"),
   ],
+  stopwatch: [u(1, "s", "sec", "secs", "second", "seconds"), u(60, "min", "minute", "minutes"), u(1e-3, "ms")],
   speed: [
     u(1, "m/s"),
     u("km/h", "km/h", "kmh", "kph"),
@@ -177,6 +180,7 @@ const METRIC: Record<Dimension, string> = {
   length: "mm",
   distance: "m",
   time: "min",
+  stopwatch: "s",
   speed: "m/s",
   temperature: "°C",
   force: "N",

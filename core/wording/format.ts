@@ -14,6 +14,7 @@ const DIGITS: Partial<Record<Dimension, number>> = {
   ratio: 2,
   percent: 0,
   time: 1,
+  stopwatch: 2,
   temperature: 1,
   angle: 1,
   capacity: 2,

@@ -228,6 +228,7 @@ export const session = (number: number, version: string, date: string, weighIn: 
   thrust: null,
   fastThrottle: null,
   calibration: null,
+  glide: null,
   files: [],
   notes,
   tested: [],

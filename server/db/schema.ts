@@ -10,7 +10,7 @@ import {
   text,
   uniqueIndex,
 } from "drizzle-orm/pg-core";
-import type { Attachment, Bench, Calibration, FastThrottle, ThrustTest, WeighIn } from "../../core/design/bench";
+import type { Attachment, Bench, Calibration, FastThrottle, Glide, ThrustTest, WeighIn } from "../../core/design/bench";
 import type {
   Advice,
   Claim,
@@ -246,6 +246,7 @@ export const bench = pgTable(
     thrust: jsonb("thrust").$type<ThrustTest>(),
     fastThrottle: jsonb("fast_throttle").$type<FastThrottle>(),
     calibration: jsonb("calibration").$type<Calibration>(),
+    glide: jsonb("glide").$type<Glide>(),
     files: jsonb("files").$type<Attachment[]>().notNull().default([]),
     notes: text("notes").notNull(),
     tested: jsonb("tested").$type<Bench["tested"]>().notNull(),

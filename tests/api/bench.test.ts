@@ -168,6 +168,7 @@ describe("sweeps", () => {
     weighIn: null,
     fastThrottle: null,
     calibration: null,
+    glide: null,
     notes: "",
     files: [],
     thrust: {

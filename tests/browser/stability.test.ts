@@ -132,6 +132,36 @@ describe("where the CG must be", () => {
     await user.saved();
     expect(await demo.design("annulus")).toEqual(before);
   });
+  it("a glide test is typed with real keys, kept, and its drag area taken over", async () => {
+    const before = await demo.design("tern");
+    await user.open("/craft/tern/v5/bench?new=glide");
+    await user.page.waitForSelector('[aria-label="New pass, height lost"]');
+    for (const [h, d, t] of [
+      ["1.5", "5.2", "0.3"],
+      ["1.2", "4.2", "0.24"],
+    ]) {
+      await user.page.click('[aria-label="New pass, height lost"]');
+      for (const text of [h, d, t]) {
+        await user.page.keyboard.type(text as string, { delay: 20 });
+        await user.page.keyboard.press("Tab");
+      }
+    }
+    await user.page.waitForSelector('[data-pass="2"]');
+    expect(await user.read('[data-glide="glideRatio"]')).toMatch(/^3\.[45]/);
+    await user.fill("New pass, distance", "-3");
+    await user.see("More than zero");
+    await user.click("Keep this session");
+    await user.see("Glide, 2 passes");
+    await user.click("Take it over");
+    await user.saved();
+    expect((await demo.design("tern")).dragArea).toMatchObject({ evidence: "measured" });
+    await user.open("/craft/tern/v5/bench");
+    await user.see("Glide, 2 passes");
+    await user.open("/craft/tern/v5/power");
+    await user.click("forget it");
+    await user.saved();
+    expect(await demo.design("tern")).toEqual(before);
+  });
   it("fits a phone", async () => {
     await user.page.setViewport({ width: 390, height: 844, hasTouch: true, isMobile: true });
     await user.open("/craft/tern/v5/stability");

@@ -343,6 +343,12 @@ export const lattice = subject({
   },
 });
 
+/** Drag due to lift of lift by angle of attack alone, over W²/½ρV², 1/m². */
+export function inducedOf({ drag, model }: Pick<LatticeResult, "drag" | "model">): number {
+  const k = drag.names.indexOf("alpha");
+  return (drag.form[k]?.[k] ?? 0) / model.alpha.z ** 2;
+}
+
 /** What a number of the wings came from, the largest share of its doubt first. */
 export function shapeWorking(inputs: readonly FlightInput[], of: Doubtful): WorkingInput[] {
   const shares = sharesOf(of);

@@ -142,7 +142,7 @@ const doubles = verdict<{ seconds: number; atStop: boolean }>({
         severity: seconds < 0.3 ? "stop" : "care",
         about: "doubles",
         params: { seconds, atStop: walkBack !== null },
-        figure: { ...figureBare("doubles in", seconds, 0.3, "time"), sd: seconds * 0.3 },
+        figure: { ...figureBare("doubles in", seconds, 0.3, "stopwatch"), sd: seconds * 0.3 },
       },
     ];
   },

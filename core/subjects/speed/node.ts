@@ -3,7 +3,7 @@ import { findRoot } from "../../numeric/root";
 import { type Doubtful, alsoBy, sdOf, sharesOf } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, subject } from "../../subject";
 import { GRAVITY } from "../air/air";
-import { lattice } from "../flight/latticeNode";
+import { inducedOf, lattice } from "../flight/latticeNode";
 import { NOT_WHOLE, ONLY_WINGS, resistanceOf } from "../flight/node";
 import { mass } from "../mass/node";
 import { assumed, notCovered, standingOnly, wetDrive } from "../propulsion/covered";
@@ -102,12 +102,10 @@ export const speed = subject({
     if (wings.status !== "solved") return wings;
     if (ledger.status !== "solved") return { status: "missing", needs: ["mass"] };
     const { slope, density, speed: s } = flat.result;
-    const { drag, model } = wings.result;
-    const k = drag.names.indexOf("alpha");
     const q = (density / 2) * s.value ** 2;
     const weight = ledger.result.mass * GRAVITY;
     // Of lift by angle of attack alone: trimmed it is a little more.
-    const lifted = (((drag.form[k]?.[k] ?? 0) / model.alpha.z ** 2) * weight ** 2) / q;
+    const lifted = (inducedOf(wings.result) * weight ** 2) / q;
     if (lifted > MOST_LIFTED * q * flat.result.wings.area)
       return {
         status: "not covered",

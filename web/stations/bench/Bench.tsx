@@ -7,6 +7,7 @@ import { useDesk } from "../../app/desk";
 import { CalibrationSession } from "./CalibrationSession";
 import { CompareSheet } from "./CompareSheet";
 import { FastThrottleSession } from "./FastThrottleSession";
+import { GlideSession } from "./GlideSession";
 import { ThrustSession } from "./thrust/ThrustSession";
 import { code } from "./useSession";
 import { WeighInSession } from "./weigh/WeighInSession";
@@ -14,6 +15,7 @@ import { WeighInSession } from "./weigh/WeighInSession";
 const OTHERS = {
   sweep: ["Thrust sweep", "thrust, power, the model's error"],
   "fast-throttle": ["Fast throttle", "what cuts out, and why"],
+  glide: ["Glide", "drag, and how it is trimmed"],
   calibration: ["Instrument", "how far a meter is off"],
   compare: ["Compare sweeps", "which is better, and by how much"],
 } as const;
@@ -25,11 +27,12 @@ function nameOf(b: Bench): string {
   if (b.weighIn) return KIND_WORD[b.weighIn.kind];
   if (b.thrust) return `Thrust sweep, ${b.thrust.readings.length} readings`;
   if (b.fastThrottle) return "Fast throttle";
+  if (b.glide) return `Glide, ${b.glide.passes.length} ${b.glide.passes.length === 1 ? "pass" : "passes"}`;
   return `Instrument: ${b.calibration?.instrument ?? ""}`;
 }
 
 /**
- * Bench: weigh-ins, thrust sweeps, fast-throttle tests and calibrations of this version, in one list with one search.
+ * Bench: weigh-ins, thrust sweeps, fast-throttle and glide tests and calibrations of this version, in one list with one search.
  */
 export function BenchStation() {
   const { file, version, design } = useDesk();
@@ -133,6 +136,8 @@ export function BenchStation() {
             <ThrustSession key={`s${shown.number}`} session={shown} onOpen={onOpen} />
           ) : test === "fastThrottle" ? (
             <FastThrottleSession key={`s${shown.number}`} session={shown} onOpen={onOpen} />
+          ) : test === "glide" ? (
+            <GlideSession key={`s${shown.number}`} session={shown} onOpen={onOpen} />
           ) : (
             <CalibrationSession key={`s${shown.number}`} session={shown} onOpen={onOpen} />
           )
@@ -140,6 +145,8 @@ export function BenchStation() {
           <ThrustSession key="new sweep" session={null} onOpen={onOpen} />
         ) : kind === "fast-throttle" ? (
           <FastThrottleSession key="new fast" session={null} onOpen={onOpen} />
+        ) : kind === "glide" ? (
+          <GlideSession key="new glide" session={null} onOpen={onOpen} />
         ) : kind === "calibration" ? (
           <CalibrationSession key="new calibration" session={null} onOpen={onOpen} />
         ) : kind === "compare" ? (

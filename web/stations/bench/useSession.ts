@@ -2,7 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
 import { type Contract, contracts } from "../../../api/contracts";
-import { type Bench, type BenchEntry, benchEntrySchema } from "../../../core/design/bench";
+import { type Bench, type BenchEntry, type TestKind, benchEntrySchema } from "../../../core/design/bench";
 import { call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
 import { NotChosen, saveAgainst } from "../../app/saveAgainst";
@@ -11,24 +11,25 @@ import { useDelete } from "../../app/useDelete";
 export const code = (n: number) => `B-${String(n).padStart(2, "0")}`;
 
 /** An entry with nothing in it yet, dated now. */
-const blankEntry = (): Omit<BenchEntry, "weighIn" | "thrust" | "fastThrottle" | "calibration"> &
-  Pick<Bench, "weighIn" | "thrust" | "fastThrottle" | "calibration"> => ({
+const blankEntry = (): Omit<BenchEntry, TestKind> & Pick<Bench, TestKind> => ({
   date: new Date().toISOString(),
   weighIn: null,
   thrust: null,
   fastThrottle: null,
   calibration: null,
+  glide: null,
   notes: "",
   files: [],
 });
 
 /** What of a kept session a person may change. */
-const entryOf = ({ date, weighIn, thrust, fastThrottle, calibration, notes, files }: Bench): BenchEntry => ({
+const entryOf = ({ date, weighIn, thrust, fastThrottle, calibration, glide, notes, files }: Bench): BenchEntry => ({
   date,
   weighIn,
   thrust,
   fastThrottle,
   calibration,
+  glide,
   notes,
   files,
 });

@@ -1,13 +1,16 @@
 import { useState } from "react";
 import { positiveOf } from "../../../core/design/evidence";
 import { dragAreaFrom } from "../../../core/subjects/speed/dragArea";
+import { DISPLAY } from "../../../core/design/units";
 import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
 import { KnownField } from "../../fields/KnownField";
 import { QuantityField } from "../../fields/QuantityField";
 
 /** What holds the craft back when it moves: entered, or from one timed straight run. */
 export function DragArea() {
   const { design, edit, evaluation } = useDesk();
+  const { habit } = usePreferences();
   const [timed, setTimed] = useState<{ speed: number | null; doubt: number | null; throttle: number }>({
     speed: null,
     doubt: null,
@@ -58,7 +61,7 @@ export function DragArea() {
       )}
       <div className="mt-1 flex flex-wrap items-end gap-2">
         <label className="w-20">
-          timed, m/s
+          timed, {DISPLAY[habit].speed}
           <QuantityField
             boxed
             label="Timed speed"
