@@ -1,4 +1,6 @@
 import { air } from "./subjects/air/node";
+import { authority } from "./subjects/authority/node";
+import { verdicts as authorityVerdicts } from "./subjects/authority/verdicts";
 import { balance } from "./subjects/balance/node";
 import { verdicts as balanceVerdicts } from "./subjects/balance/verdicts";
 import { brief } from "./subjects/brief/node";
@@ -49,4 +51,5 @@ export const SUBJECTS: readonly AnySubject<any>[] = [
   areaSpeed,
   judged(speed, speedVerdicts),
   judged(stand, standVerdicts),
+  judged(authority, authorityVerdicts),
 ];

@@ -1,4 +1,5 @@
 import { quantities as air } from "../subjects/air/declares";
+import { quantities as authority } from "../subjects/authority/declares";
 import { quantities as cost } from "../subjects/cost/declares";
 import { quantities as energy } from "../subjects/energy/declares";
 import { quantities as flight } from "../subjects/flight/declares";
@@ -35,7 +36,7 @@ const MEASURED = {
 } as const satisfies Record<string, Metric>;
 
 /** The numbers of every subject: one line for each. */
-const COMPUTED = { ...mass, ...cost, ...air, ...propulsion, ...ratios, ...energy, ...speed, ...flight };
+const COMPUTED = { ...mass, ...cost, ...air, ...propulsion, ...ratios, ...energy, ...speed, ...authority, ...flight };
 
 /** Everything that can be asked for, computed or measured under one name. Keys are part of the open format. */
 export const METRICS: Readonly<Record<keyof typeof COMPUTED | keyof typeof MEASURED, Metric>> = {

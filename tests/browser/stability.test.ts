@@ -162,6 +162,16 @@ describe("where the CG must be", () => {
     await user.saved();
     expect(await demo.design("tern")).toEqual(before);
   });
+  it("says of rotors what they command, and what a dead one leaves", async () => {
+    await user.open("/craft/annulus/v2/stability");
+    expect(await user.read('[data-axis="roll"]')).toMatch(/never had$/);
+    expect(await user.read('[data-axis="yaw"]')).toMatch(/holds$/);
+    expect(await user.read('[data-unit-row="1"]')).toMatch(/6\d % comes down/);
+    await user.page.click('[data-metric="hoverShare"]');
+    await user.see("no moment about the CG");
+    await user.click("Close");
+    await user.told("axis-bare");
+  });
   it("fits a phone", async () => {
     await user.page.setViewport({ width: 390, height: 844, hasTouch: true, isMobile: true });
     await user.open("/craft/tern/v5/stability");

@@ -13,6 +13,7 @@ import { seededRandom } from "../../core/numeric/random";
 import { findingKey } from "../../core/subject";
 import { SUBJECTS } from "../../core/subjects";
 import { WORK } from "../../core/subjects/propulsion/state";
+import { middle } from "../support/rules/hover";
 import { winged } from "../support/wings";
 import { quietDesign } from "../support/designs";
 import { RULE_CASES } from "../support/ruleCases";
@@ -169,6 +170,7 @@ describe("every subject", () => {
       const [pack] = d.batteries;
       if (pack) pack.itemId = "pack";
     }),
+    edited(quietDesign(), middle()),
     edited(quietDesign(), (d) => {
       winged(d);
       d.flight.height = { value: 0.1, evidence: "guess" };

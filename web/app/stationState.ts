@@ -60,6 +60,9 @@ export function stationState(
     case "stability": {
       const wings = evaluation.outcomes.lattice;
       const margin = evaluation.metrics.staticMargin;
+      const hover = evaluation.metrics.hoverShare;
+      if (hover) return { text: `${plain(hover.value, "percent", habit)} of thrust`, severity: worst };
+      if (evaluation.outcomes.authority?.status === "solved") return { text: "not held level", severity: worst };
       if (wings?.status === "not covered") return { text: "not covered yet", severity: "note" };
       if (wings?.status === "missing") return { text: "no wing yet", severity: "note" };
       if (wings?.status !== "solved" || !margin) return { text: "open", severity: "note" };

@@ -5,6 +5,7 @@ import { lattice } from "../../../core/subjects/flight/latticeNode";
 import { flight } from "../../../core/subjects/flight/node";
 import { Sheets } from "../../app/Tabs";
 import { useDesk } from "../../app/desk";
+import { authority } from "../../../core/subjects/authority/node";
 import { Answers } from "./Answers";
 import { BodiesSheet } from "./BodiesSheet";
 import { FlightDrawing } from "./FlightDrawing";
@@ -13,6 +14,7 @@ import { NoWing } from "./NoWing";
 import { SpanLoad } from "./SpanLoad";
 import { Speeds } from "./Speeds";
 import { SurfacesSheet } from "./SurfacesSheet";
+import { UnderThrust } from "./UnderThrust";
 import { TrimCurve } from "./TrimCurve";
 
 const SHEETS = { surfaces: "Wings and fins", bodies: "Bodies", flight: "How it flies" } as const;
@@ -38,11 +40,19 @@ export function StabilityStation() {
   const wings = resultIn(evaluation, lattice);
   const outcome = evaluation.outcomes[lattice.name];
   const why = outcome ? whyNone(outcome) : null;
+  const hung = resultIn(evaluation, authority);
+  const under = hung && <UnderThrust result={hung} />;
   const chosen = design.surfaces.find((s) => s.id === search.get("of")) ?? design.surfaces[0];
   if (design.surfaces.length === 0 && design.bodies.length === 0)
-    return <NoWing why={outcome?.status === "not covered" ? why : null} onAdded={(id) => put({ of: id })} />;
+    return (
+      <>
+        {under}
+        <NoWing why={outcome?.status === "not covered" ? why : null} onAdded={(id) => put({ of: id })} />
+      </>
+    );
   return (
     <>
+      {under}
       {why === null ? (
         <Answers />
       ) : (

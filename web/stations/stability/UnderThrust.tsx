@@ -1,0 +1,107 @@
+import { TURNS, type Turn } from "../../../core/subjects/authority/allocate";
+import type { AuthorityResult } from "../../../core/subjects/authority/node";
+import { THIN_AXIS } from "../../../core/subjects/authority/verdicts";
+import { plain } from "../../../core/wording/format";
+import { Computed } from "../../app/Computed";
+import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
+
+const LEFT = { holds: "holds", spins: "stays up and spins", lost: "comes down" } as const;
+const WORD: Record<Turn, string> = { roll: "Roll", pitch: "Pitch", yaw: "Yaw" };
+
+/** A craft that hangs on its drives: throttle of each in hover, what is left about each axis, and with one dead. */
+export function UnderThrust({ result }: { result: AuthorityResult }) {
+  const { evaluation } = useDesk();
+  const { habit } = usePreferences();
+  const { holding, units, losses, offset, scale } = result;
+  const away = Math.hypot(offset.x, offset.y);
+  const axis = (turn: Turn) => {
+    const never = holding.never.includes(turn);
+    const { plus, minus } = holding.reach[turn];
+    const share = Math.min(plus, minus) / scale;
+    const open = turn === "yaw" && result.noTorque;
+    const word = open
+      ? "open"
+      : never
+        ? "never had"
+        : !holding.shares
+          ? "lost"
+          : share < THIN_AXIS && turn !== "yaw"
+            ? "thin"
+            : "holds";
+    return (
+      <tr key={turn} data-axis={turn}>
+        <td className="text-ink">{WORD[turn]}</td>
+        <td className="num text-right">{open || never ? "–" : plain(minus, "torque", habit)}</td>
+        <td className="num text-right">{open || never ? "–" : plain(plus, "torque", habit)}</td>
+        <td className={word === "holds" ? "text-clear" : word === "lost" ? "text-stop" : "text-care"}>{word}</td>
+      </tr>
+    );
+  };
+  return (
+    <section aria-label="Under thrust" className="border-b border-hair px-4 py-3">
+      <div className="flex flex-wrap gap-x-10 gap-y-3">
+        <div>
+          <h2>Hardest unit in hover</h2>
+          <p className="leading-8 [&_.num]:text-[22px]!">
+            <Computed metric="hoverShare" quantity={evaluation.metrics.hoverShare} />
+          </p>
+          <p className="text-pencil">
+            of its thrust; CG {plain(away, "length", habit, habit === "metric" ? 0 : 2)} beside the middle of its thrust
+          </p>
+        </div>
+        <table className="rows w-auto">
+          <caption className="text-left font-semibold text-ink">Moment left in level hover</caption>
+          <thead>
+            <tr>
+              <th>axis</th>
+              <th className="text-right!">one way</th>
+              <th className="text-right!">the other</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>{TURNS.map(axis)}</tbody>
+        </table>
+        <div className="overflow-x-auto">
+          <table className="rows w-auto">
+            <caption className="text-left font-semibold text-ink">Each unit</caption>
+            <thead>
+              <tr>
+                <th>unit</th>
+                <th className="text-right!">in hover</th>
+                <th>when it is dead</th>
+                <th className="text-right!">hardest then</th>
+              </tr>
+            </thead>
+            <tbody>
+              {units.map((u, k) => {
+                const loss = losses[k];
+                const share = holding.shares?.[k];
+                return (
+                  <tr key={u.name} data-unit-row={k}>
+                    <td className="text-ink">{u.name}</td>
+                    <td className="num text-right">{share === undefined ? "–" : `${Math.round(100 * share)} %`}</td>
+                    <td
+                      className={
+                        loss?.left === "holds" ? "text-clear" : loss?.left === "lost" ? "text-stop" : "text-care"
+                      }
+                    >
+                      {loss ? LEFT[loss.left] : ""}
+                    </td>
+                    <td className="num text-right">
+                      {loss?.hardest == null ? "–" : `${Math.round(100 * loss.hardest)} %`}
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        </div>
+      </div>
+      <p className="mt-1 text-pencil">
+        Of one-way units by a linear programme: level, still air. Units that turn half each way are taken in turns.
+        Vanes and surfaces are not counted.
+      </p>
+    </section>
+  );
+}
