@@ -100,7 +100,7 @@ export function UnderThrust({ result }: { result: AuthorityResult }) {
       </div>
       <p className="mt-1 text-pencil">
         Of one-way units by a linear programme: level, still air. Units that turn half each way are taken in turns.
-        Vanes and surfaces are not counted.
+        Vanes and surfaces are not counted.{!result.upright && " On its tail: yaw is about the line of its thrust."}
       </p>
     </section>
   );
