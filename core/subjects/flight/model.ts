@@ -46,7 +46,6 @@ export interface Trim {
   command: Line | null;
   /** signs with which the controls follow the command, + trailing edge down */
   signs: readonly number[];
-  cl: readonly Line[];
   /** most that the command can be, nose up and nose down (as a positive number), rad */
   travel: { up: number; down: number };
 }
@@ -85,7 +84,6 @@ export function trimmed(m: FlightModel, cg: number, couple = 0): Trim | null {
       alpha,
       command: null,
       signs,
-      cl: m.strips.map((s) => line(s.set + s.alpha * alpha.at0, s.alpha * alpha.per)),
       travel: { up: 0, down: 0 },
     };
   }
@@ -102,12 +100,22 @@ export function trimmed(m: FlightModel, cg: number, couple = 0): Trim | null {
     alpha: line(rest.alpha, load.alpha),
     command: line(rest.command, load.command),
     signs,
-    cl: m.strips.map((s, i) => {
-      const by = m.controls.reduce((sum, c, k) => sum + (signs[k] ?? 0) * (c.cl[i] ?? 0), 0);
-      return line(s.set + s.alpha * rest.alpha + by * rest.command, s.alpha * load.alpha + by * load.command);
-    }),
     travel,
   };
+}
+
+/** Lift coefficient of a strip over the load, in a trim. */
+export function stripLine(m: FlightModel, trim: Trim, i: number): Line {
+  const s = m.strips[i];
+  if (!s) return { at0: 0, per: 0 };
+  let [at0, per] = [s.set + s.alpha * trim.alpha.at0, s.alpha * trim.alpha.per];
+  if (trim.command)
+    for (let k = 0; k < m.controls.length; k++) {
+      const by = (trim.signs[k] ?? 0) * (m.controls[k]?.cl[i] ?? 0);
+      at0 += by * trim.command.at0;
+      per += by * trim.command.per;
+    }
+  return { at0, per };
 }
 
 /** What ends slow flight: the first strip at its greatest lift, or a pitch control at its stop. */
@@ -121,19 +129,21 @@ export interface Slowest {
 
 /**
  * The slowest level flight: the greatest W/½ρV² at which every strip is below its section's greatest lift and the pitch
- * command within its travel. Null where nothing limits it, or nothing is carried at all.
+ * command within its travel (not looked at where `travels` is false). Null where nothing limits it, or nothing is carried at all.
  */
-export function slowest(m: FlightModel, trim: Trim): Slowest | null {
+export function slowest(m: FlightModel, trim: Trim, travels = true): Slowest | null {
   let load = Number.POSITIVE_INFINITY;
   let strip = -1;
-  for (const [i, { at0, per }] of trim.cl.entries()) {
-    const s = m.strips[i];
-    if (!s) continue;
+  for (let i = 0; i < m.strips.length; i++) {
+    const s = m.strips[i] as FlightModel["strips"][number];
+    // What stands on edge carries nothing.
+    if (s.most > 1e9) continue;
+    const { at0, per } = stripLine(m, trim, i);
     const limit = per > 0 ? (s.most - at0) / per : per < 0 ? (-s.mostDown - at0) / per : Number.POSITIVE_INFINITY;
     if (limit < load) [load, strip] = [limit, i];
   }
   let by: Slowest["by"] = "stall";
-  if (trim.command && trim.command.per !== 0) {
+  if (travels && trim.command && trim.command.per !== 0) {
     const { at0, per } = trim.command;
     const stop = per > 0 ? (trim.travel.up - at0) / per : (-trim.travel.down - at0) / per;
     if (stop < load) [load, by] = [stop, "control"];
@@ -162,7 +172,7 @@ export function forwardLimit(m: FlightModel): Forward | null {
   const over = (x: number): number | null => {
     const trim = trimmed(m, x);
     if (!trim?.command) return null;
-    const free = slowest(m, { ...trim, command: null });
+    const free = slowest(m, trim, false);
     if (!free) return null;
     const { at0, per } = trim.command;
     const e = at0 + per * free.load;

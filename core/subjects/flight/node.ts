@@ -14,7 +14,7 @@ import { bodyMoments } from "./body";
 import { quantities } from "./declares";
 import { type Resistance, SKIN, bodyHeight, dragOf } from "./inputs";
 import { type FlightInput, type LatticeResult, lattice, shapeWorking } from "./latticeNode";
-import { type FlightModel, type Slowest, slowest, trimmed } from "./model";
+import { type FlightModel, type Line, type Slowest, type Trim, slowest, trimmed } from "./model";
 
 type FlightKey = keyof typeof quantities;
 
@@ -35,8 +35,10 @@ export interface FlightResult {
   inputs: FlightInput[];
   /** what ends slow flight, and where */
   slow: Slowest | null;
-  /** whether it can be balanced at all by the pitch control at its CG */
-  trims: TrimPoint[];
+  /** what level flight is reckoned with; null while mass or CG are missing */
+  at: At | null;
+  /** angle of attack at the slowest flight, rad */
+  steepest: number;
   resistance: Resistance;
   /** the drag area was entered: what stands in the wind beside wings and bodies is in it */
   whole: boolean;
@@ -58,7 +60,6 @@ export interface FlightResult {
 
 /** Speed at which trim is told, as a multiple of the stall speed (common practice for an approach). */
 export const AT_SPEED = 1.3;
-const POINTS = 24;
 
 /** Drag of surfaces and bodies by themselves; an entered drag area stands before it. */
 export function resistanceOf(
@@ -91,26 +92,35 @@ export function thrustHeight(design: Pick<Design, "units" | "items">): number | 
   return ahead.length > 0 ? ahead.reduce((s, u) => s + u.at.z, 0) / ahead.length : null;
 }
 
-/** Drag due to lift of a state over ½ρV², m². */
-function dragOfLift(
-  { drag, model }: LatticeResult,
-  alpha: number,
-  command: number | null,
-  signs: readonly number[],
-): number {
-  const pitch = model.controls;
+/** Drag due to lift over ½ρV² in a trim, m²: c0 + c1·k + c2·k² with the load k = W/½ρV². */
+interface Polar {
+  c0: number;
+  c1: number;
+  c2: number;
+}
+/** Angles and command go straight with the load, and drag with the square of them: three numbers say all of it. */
+function polarOf({ drag, model }: LatticeResult, trim: Trim): Polar {
   let used = 0;
-  const size = drag.names.map((name) => {
-    if (name === "set") return 1;
-    if (name === "alpha") return alpha;
+  const size = drag.names.map((name): Line => {
+    if (name === "set") return { at0: 1, per: 0 };
+    if (name === "alpha") return trim.alpha;
     // Controls of the lattice that are no pitch control stay where they are.
-    const index = used < pitch.length && name.startsWith("control") ? used++ : -1;
-    return index < 0 || command === null ? 0 : (signs[index] ?? 0) * command;
+    const index = used < model.controls.length && name.startsWith("control") ? used++ : -1;
+    const sign = index < 0 || !trim.command ? 0 : (trim.signs[index] ?? 0);
+    return trim.command ? { at0: sign * trim.command.at0, per: sign * trim.command.per } : { at0: 0, per: 0 };
   });
-  return drag.form.reduce((s, row, i) => s + row.reduce((r, v, j) => r + v * (size[i] ?? 0) * (size[j] ?? 0), 0), 0);
+  const out = { c0: 0, c1: 0, c2: 0 };
+  for (const [i, row] of drag.form.entries())
+    for (const [j, v] of row.entries()) {
+      const [a, b] = [size[i] as Line, size[j] as Line];
+      out.c0 += v * a.at0 * b.at0;
+      out.c1 += v * (a.at0 * b.per + a.per * b.at0);
+      out.c2 += v * a.per * b.per;
+    }
+  return out;
 }
 
-interface At {
+export interface At {
   cg: number;
   cgZ: number;
   weight: number;
@@ -130,7 +140,8 @@ export function trimAt(l: LatticeResult, at: At, speed: number): TrimPoint | nul
     command: t.command ? t.command.at0 + t.command.per * load : null,
   });
   const first = state(plain);
-  const drag = q * (at.resistance.area + dragOfLift(l, first.alpha, first.command, plain.signs));
+  const { c0, c1, c2 } = polarOf(l, plain);
+  const drag = q * (at.resistance.area + c0 + c1 * load + c2 * load ** 2);
   if (at.thrust === null) return { speed, ...first, drag };
   // Thrust above what holds back pitches the nose down.
   const couple = (-(at.thrust - at.resistance.height) * drag) / at.weight;
@@ -138,15 +149,14 @@ export function trimAt(l: LatticeResult, at: At, speed: number): TrimPoint | nul
   return second ? { speed, ...state(second), drag } : null;
 }
 
-/** Best of a function between two ends, by thirds. */
-function best(f: (x: number) => number, low: number, high: number): number {
-  let [a, b] = [low, high];
-  for (let k = 0; k < 60; k++) {
-    const [x, y] = [a + (b - a) / 3, b - (b - a) / 3];
-    if (f(x) > f(y)) b = y;
-    else a = x;
-  }
-  return (a + b) / 2;
+const POINTS = 24;
+/** Level flight from its slowest to three times that. */
+export function trimCurve(l: LatticeResult, { at, values }: Pick<FlightResult, "at" | "values">): TrimPoint[] {
+  const slowest = values.stallSpeed?.value;
+  if (!at || slowest === undefined) return [];
+  return Array.from({ length: POINTS }, (_, k) => trimAt(l, at, slowest * (1 + (2 * k) / (POINTS - 1)))).filter(
+    (t) => t !== null,
+  );
 }
 
 const slowestLoad = (m: FlightModel, cg: number): Slowest | null => {
@@ -189,7 +199,7 @@ export const flight = subject({
     const state: At | null =
       cg && m ? { cg: cg.cg.x, cgZ: cg.cg.z, weight, density, resistance, thrust: thrustHeight(view) } : null;
     let slow: Slowest | null = null;
-    const trims: TrimPoint[] = [];
+    let steepest = 0;
     if (cg && m && state) {
       inputs.push(
         { id: "/cg", name: "CG", value: cg.cg.x, sd: cg.cgSd.x, dimension: "length", evidence: cg.cgEvidence.x },
@@ -229,10 +239,7 @@ export const flight = subject({
         for (const [id, model] of Object.entries(l.moved)) by[id] = moved(slowestLoad(model, cg.cg.x));
         by["/cg"] = moved(slowestLoad(l.model, cg.cg.x + cg.cgSd.x));
         values.stallSpeed = { value: v, by };
-        for (let k = 0; k < POINTS; k++) {
-          const t = trimAt(l, state, v * (1 + (2 * k) / (POINTS - 1)));
-          if (t) trims.push(t);
-        }
+        steepest = trimAt(l, state, v)?.alpha ?? 0;
         const told = trimAt(l, state, AT_SPEED * v);
         if (told && told.command !== null) {
           const { command } = told;
@@ -245,12 +252,13 @@ export const flight = subject({
           at13["/drag"] = change(l.model, { resistance: { ...resistance, area: resistance.area + resistance.sd } });
           values.trimCommand = { value: command, by: at13 };
         }
-        const ratio = (speed: number) => {
-          const t = trimAt(l, { ...state, thrust: null }, speed);
-          return t ? weight / t.drag : 0;
-        };
-        const fast = best(ratio, v, 6 * v);
-        const glide = ratio(fast);
+        const level = trimmed(l.model, cg.cg.x);
+        const { c0, c1, c2 } = level ? polarOf(l, level) : { c0: 0, c1: 0, c2: 0 };
+        // D = q·(A + c0) + c1·W + c2·W²/q is least at q = W·√(c2/(A + c0)); no slower than it flies.
+        const still = resistance.area + c0;
+        const fast = c2 > 0 && still > 0 ? Math.max(v, Math.sqrt((2 * weight * Math.sqrt(c2 / still)) / density)) : v;
+        const q = (density * fast ** 2) / 2;
+        const glide = weight / (q * still + c1 * weight + (c2 * weight ** 2) / q);
         if (glide > 0 && resistance.area > 0) {
           const off = resistance.sd / resistance.area;
           const mostly = { "/drag": -0.5 * glide * off };
@@ -274,7 +282,8 @@ export const flight = subject({
         values,
         inputs,
         slow,
-        trims,
+        at: state,
+        steepest,
         resistance,
         whole: known !== null,
         travel: trim?.command ? trim.travel : null,
@@ -330,7 +339,7 @@ const STEEP = 0.35;
 /** What of a number lies beyond the lattice. */
 function outsideOf(key: FlightKey, result: FlightResult): string[] {
   const out: string[] = [];
-  const steep = result.trims[0]?.alpha ?? 0;
+  const steep = result.steepest;
   if (key === "stallSpeed" && steep > STEEP)
     out.push(`${Math.round((steep * 180) / Math.PI)}° nose up at the stall: beyond the small angles of a lattice`);
   if (key === "trimCommand" && result.travel) {

@@ -1,7 +1,7 @@
 import { scaleLinear } from "d3-scale";
 import type { LatticeResult } from "../../../core/subjects/flight/latticeNode";
 import { AT_SPEED, type FlightResult } from "../../../core/subjects/flight/node";
-import { trimmed } from "../../../core/subjects/flight/model";
+import { stripLine, trimmed } from "../../../core/subjects/flight/model";
 import { resultIn } from "../../../core/evaluate";
 import { balance } from "../../../core/subjects/balance/node";
 import { useDesk } from "../../app/desk";
@@ -17,7 +17,7 @@ export function SpanLoad({ wings, flown }: { wings: LatticeResult; flown: Flight
   if (!trim || !flown.slow || !surface) return null;
   const rows = wings.model.strips.flatMap((s, i) =>
     s.surface === wings.main && s.side === 1
-      ? [{ share: s.share, most: s.most, line: trim.cl[i] ?? { at0: 0, per: 0 } }]
+      ? [{ share: s.share, most: s.most, line: stripLine(wings.model, trim, i) }]
       : [],
   );
   const { load } = flown.slow;

@@ -66,7 +66,7 @@ export function StabilityStation() {
         <div className="grid grid-cols-2 gap-x-6 gap-y-4 border-t border-hair px-4 py-3 max-[760px]:grid-cols-1">
           <Speeds flown={flown} />
           <SpanLoad wings={wings} flown={flown} />
-          <TrimCurve flown={flown} />
+          <TrimCurve wings={wings} flown={flown} />
         </div>
       )}
       <Sheets

@@ -1,13 +1,15 @@
 import { useMemo } from "react";
 import { DISPLAY, toDisplay } from "../../../core/design/units";
-import type { FlightResult } from "../../../core/subjects/flight/node";
+import type { LatticeResult } from "../../../core/subjects/flight/latticeNode";
+import { type FlightResult, trimCurve } from "../../../core/subjects/flight/node";
 import { CurveChart } from "../../charts/CurveChart";
 import { usePreferences } from "../../app/preferences";
 
 /** Pitch control and nose angle in level flight over the speed. */
-export function TrimCurve({ flown }: { flown: FlightResult }) {
+export function TrimCurve({ wings, flown }: { wings: LatticeResult; flown: FlightResult }) {
   const { habit } = usePreferences();
-  const { trims, travel, values } = flown;
+  const { travel, values } = flown;
+  const trims = useMemo(() => trimCurve(wings, flown), [wings, flown]);
   const chart = useMemo(() => {
     const speed = (v: number) => toDisplay(v, "speed", habit);
     const angle = (v: number) => toDisplay(v, "angle", habit);
