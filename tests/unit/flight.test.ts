@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { editDesign } from "../../core/design/edit";
 import type { Design } from "../../core/design/schema";
-import { evaluate, resultIn } from "../../core/evaluate";
+import { evaluate, findingText, resultIn } from "../../core/evaluate";
+import { seededRandom } from "../../core/numeric/random";
 import { lattice } from "../../core/subjects/flight/latticeNode";
 import {
   type FlightModel,
@@ -286,4 +287,39 @@ describe("a window that rests on little", () => {
     });
     expect(found).toMatchObject([{ code: "cg-outside", severity: "stop" }]);
   });
+});
+
+describe("anything that the schema accepts", () => {
+  it("ends as solved, missing, not covered or failed, and no number is none", () => {
+    const random = seededRandom(11);
+    const between = (a: number, b: number) => a + (b - a) * random.uniform();
+    const odd = (usual: [number, number], far: number[]) =>
+      random.uniform() < 0.15 ? (far[Math.floor(random.uniform() * far.length)] as number) : between(...usual);
+    for (let n = 0; n < 60; n++) {
+      const d = craft((x) => {
+        x.surfaces = Array.from({ length: 1 + Math.floor(3 * random.uniform()) }, (_, k) => ({
+          ...surface({ id: `s${k}`, mirrored: random.uniform() < 0.7 }),
+          at: { x: odd([0, 1], [-100, 100]), y: odd([-0.2, 0.2], [0, 50]), z: odd([-0.2, 0.3], [-100]) },
+          chord: odd([0.02, 0.4], [1e-4, 100]),
+          incidence: odd([-0.1, 0.1], [-0.78, 0.78]),
+          panels: Array.from({ length: 1 + Math.floor(3 * random.uniform()) }, () => ({
+            span: odd([0.02, 0.6], [1e-4, 100]),
+            chord: odd([0.02, 0.4], [1e-4, 100]),
+            sweep: odd([-0.5, 0.5], [-1.39, 1.39]),
+            dihedral: odd([-0.4, 0.4], [-3.14, 3.14, 1.5707963]),
+            twist: odd([-0.1, 0.1], [-0.5, 0.5]),
+          })),
+          controls: random.uniform() < 0.5 ? [{ ...elevator(), chord: odd([0.1, 0.6], [0.02, 1]) }] : [],
+        }));
+        x.flight.height = random.uniform() < 0.4 ? { value: odd([0.02, 0.5], [1e-5, 100]), evidence: "guess" } : null;
+      });
+      const e = at(d);
+      for (const [key, q] of Object.entries(e.metrics)) {
+        expect(Number.isFinite(q.value), `${key} of ${JSON.stringify(d.surfaces)}`).toBe(true);
+        expect(Number.isFinite(q.sd), `${key} ± of ${JSON.stringify(d.surfaces)}`).toBe(true);
+      }
+      expect(structuredClone(e)).toEqual(e);
+      for (const f of e.findings) expect(findingText(f, "metric")).not.toMatch(/NaN|undefined|Infinity/);
+    }
+  }, 120_000);
 });
