@@ -28,6 +28,7 @@ export const SI = {
   inertia: "kg·m²",
   density: "kg/m³",
   area: "m²",
+  loading: "kg/m²",
   pressure: "Pa",
   money: "€",
   count: "",
@@ -146,6 +147,7 @@ const ACCEPTED: Record<Dimension, Accepted[]> = {
     u(6.4516e-4, "in²", "in2", "sq in"),
     u(0.09290304, "ft²", "ft2", "sq ft"),
   ],
+  loading: [u(1, "kg/m²", "kg/m2"), u(0.1, "g/dm²", "g/dm2"), u(0.30515, "oz/ft²", "oz/ft2", "oz/sq ft")],
   pressure: [u(1, "Pa"), u(100, "hPa", "mbar"), u(1000, "kPa"), u(1e5, "bar"), u(6894.757, "psi"), u(3386.389, "inHg")],
   money: [u(1, "€", "EUR")],
   count: [],
@@ -198,6 +200,7 @@ const METRIC: Record<Dimension, string> = {
   inertia: "kg·m²",
   density: "kg/m³",
   area: "dm²",
+  loading: "g/dm²",
   pressure: "hPa",
   money: "€",
   count: "",
@@ -219,6 +222,7 @@ export const DISPLAY = {
     speed: "mph",
     force: "ozf",
     energyPerDistance: "Wh/mi",
+    loading: "oz/ft²",
   },
 } satisfies Record<string, Record<Dimension, string>>;
 export type UnitHabit = keyof typeof DISPLAY;

@@ -23,6 +23,7 @@ const DIGITS: Partial<Record<Dimension, number>> = {
   money: 0,
   density: 3,
   area: 2,
+  loading: 1,
   inertia: 4,
   energy: 1,
   count: 0,

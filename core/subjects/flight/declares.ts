@@ -51,6 +51,15 @@ export const quantities = numbers({
       "V_s = √(2·W / (ρ·k)), k = greatest W/½ρV² before a strip is at its greatest lift or the pitch control at its stop",
     ...SECTION,
   },
+  wingLoading: {
+    label: "Wing loading",
+    dimension: "loading",
+    page: "stability",
+    formula: "M / S, S the area of all lifting surfaces as seen from above",
+    source: "All-up weight over the area of the described surfaces.",
+    range:
+      "Any described surfaces that do not stand on edge; a body between wings counts where the wing runs through it.",
+  },
   trimCommand: {
     label: "Pitch control at 1.3 × stall speed",
     dimension: "angle",

@@ -13,7 +13,7 @@ import { planformOf } from "../surfaces/planform";
 import { bodyMoments } from "./body";
 import { quantities } from "./declares";
 import { type Resistance, SKIN, bodyHeight, dragOf } from "./inputs";
-import { type FlightInput, type LatticeResult, lattice, shapeWorking } from "./latticeNode";
+import { type FlightInput, type LatticeResult, lattice, lifts, shapeWorking } from "./latticeNode";
 import { type FlightModel, type Line, type Slowest, type Trim, slowest, trimmed } from "./model";
 
 type FlightKey = keyof typeof quantities;
@@ -191,6 +191,7 @@ export const flight = subject({
       cgForward: l.forward,
       staticMargin: null,
       stallSpeed: null,
+      wingLoading: null,
       trimCommand: null,
       glideRatio: null,
       glideSpeed: null,
@@ -227,6 +228,7 @@ export const flight = subject({
         "/cg",
         -cg.cgSd.x / l.mac,
       );
+      values.wingLoading = loadingOf(m, l.area, view.surfaces, l.inputs);
       slow = slowestLoad(l.model, cg.cg.x);
       if (slow) {
         const { load } = slow;
@@ -331,6 +333,23 @@ export const flight = subject({
 export const NOT_WHOLE = "whether every wing, tail, fin and body is described is not said";
 /** What is said of a drag that was reckoned from the shape. */
 export const ONLY_WINGS = "only wings and bodies are in its drag: gear, struts and propellers are not";
+/** Mass over area, with the doubt of each surface's chords and span. */
+function loadingOf(
+  m: { mass: number; massSd: number },
+  area: number,
+  surfaces: readonly Surface[],
+  inputs: readonly FlightInput[],
+): Doubtful {
+  const value = m.mass / area;
+  const by: Record<string, number> = { "/mass": m.massSd / area };
+  for (const s of surfaces.filter(lifts))
+    for (const key of ["chord", "span"]) {
+      const input = inputs.find((i) => i.id === `${s.id}/${key}`);
+      if (input) by[input.id] = (-value * planformOf(s).plan * input.sd) / (area * input.value);
+    }
+  return { value, by };
+}
+
 /** Numbers of the shape alone: no mass bears on them. */
 const SHAPE_ALONE: FlightKey[] = ["neutralPoint", "cgAft", "cgForward"];
 

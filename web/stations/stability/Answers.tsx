@@ -83,7 +83,8 @@ export function Answers() {
             <Computed metric="stallSpeed" quantity={metrics.stallSpeed} />
           </p>
           <p className="text-pencil">
-            trim at 1.3 times it <Computed metric="trimCommand" quantity={metrics.trimCommand} />
+            trim at 1.3 times it <Computed metric="trimCommand" quantity={metrics.trimCommand} />; wing loading{" "}
+            <Computed metric="wingLoading" quantity={metrics.wingLoading} />
           </p>
         </div>
       </div>
