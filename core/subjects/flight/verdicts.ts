@@ -6,6 +6,7 @@ import { type Figure, type Remedy, type See, figureOf, verdict } from "../../sub
 import { plain } from "../../wording/format";
 import { balance } from "../balance/node";
 import { advice, chance, percent } from "../say";
+import { placedUnits } from "../propulsion/placed";
 import { lattice } from "./latticeNode";
 import { AT_SPEED, type FlightResult, flight } from "./node";
 
@@ -374,10 +375,10 @@ const heightOrder = verdict<{ by: number }>({
 const inWash = verdict<{ surface: string }>({
   find(see) {
     if (!onWings(see)) return [];
-    const discs = see.design.units.flatMap((u) =>
-      u.propeller && !u.measured
-        ? u.places.map((p) => ({ at: p.at, toward: p.toward, r: (u.propeller?.diameter.value ?? 0) / 2 }))
-        : [],
+    const discs = see.design.units.flatMap((u, k) =>
+      u.measured || u.propulsor
+        ? []
+        : placedUnits(see.design, k).map(({ at, toward }) => ({ at, toward, r: u.propeller.diameter.value / 2 })),
     );
     const hit = see.design.surfaces.find((s: Surface) =>
       discs.some(
