@@ -58,7 +58,9 @@ export function rankContext(
   );
   const baseline = baselineOf(file, version.label, when);
   const since =
-    baseline && baseline.label !== version.label ? reversals(difference(baseline.design, version.design)) : [];
+    baseline && baseline.label !== version.label
+      ? reversals(difference(baseline.design, version.design), version.design)
+      : [];
   return {
     findings,
     changed: kindsOf(parent ? difference(parent.design, version.design) : []),

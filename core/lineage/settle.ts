@@ -1,3 +1,4 @@
+import type { Design } from "../design/schema";
 import { LOST, SURE } from "../design/targets";
 import type { Claim, CraftFile, Version } from "../design/craftFile";
 import type { Dimension } from "../design/units";
@@ -173,20 +174,34 @@ export interface Reversal {
   minutes: number;
 }
 
+type Named = Pick<Design, "items" | "batteries" | "surfaces">;
+/** What is one thing to a builder under one name: a pack and its entry in the mass list, a wing and its entry. */
+function oneThing({ items, batteries, surfaces }: Named): Map<string, string> {
+  const out = new Map<string, string>();
+  for (const b of batteries) if (b.itemId) out.set(`items/#${b.itemId}`, b.name);
+  for (const s of surfaces) {
+    const item = items.find((i) => i.id === s.itemId);
+    if (item) out.set(`surfaces/#${s.id}`, item.name);
+  }
+  return out;
+}
+
 /**
  * Things that were changed together: with more than one, no effect can be credited to any of them. The cheapest
  * reversals that would tell them apart, least minutes first: all but one
  * have to be undone in turn.
  */
-export function reversals(changes: readonly Change[]): Reversal[] {
+export function reversals(changes: readonly Change[], design: Named | null = null): Reversal[] {
   const by = new Map<string, Reversal>();
+  const names = design ? oneThing(design) : new Map<string, string>();
   for (const c of changes) {
     // How well a number is known is no change of the craft.
     if (c.kind === "brief" || c.kind === "duty" || c.knowing) continue;
     const minutes = c.change === "changed" ? UNDO[c.kind] : UNDO.part;
-    const held = by.get(c.subject);
-    by.set(c.subject, {
-      subject: c.subject,
+    const subject = names.get(c.path.slice(0, 2).join("/")) ?? c.subject;
+    const held = by.get(subject);
+    by.set(subject, {
+      subject,
       changes: (held?.changes ?? 0) + 1,
       minutes: Math.max(held?.minutes ?? 0, minutes),
     });

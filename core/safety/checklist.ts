@@ -44,7 +44,7 @@ export function checklist(
   const add = (id: string, text: string, from: string, must = false) =>
     void out.push({ id: `${list}/${id}`, text, from, must });
   const parent = file.versions.find((v) => v.label === version.parent);
-  const changed = parent ? reversals(difference(parent.design, design)) : [];
+  const changed = parent ? reversals(difference(parent.design, design), design) : [];
   // Mended, and no run has shown yet that it holds.
   const unproven = file.faults.filter((f) => f.fix !== "" && f.state !== "proven");
   const environment = design.brief.environment;

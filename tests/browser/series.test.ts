@@ -107,7 +107,7 @@ describe("claims", () => {
     }
     expect([...verdicts].sort()).toEqual(["not measured", "unclear"]);
     expect(await user.read("[data-credit]")).toMatch(
-      /8 things were changed at once: the effect is credited to none of them\..*cheapest first: .*\(about 5 min\)/,
+      /7 things were changed at once: the effect is credited to none of them\..*cheapest first: .*\(about 5 min\)/,
     );
     await user.open("/craft/tern/v2/versions");
     await user.see("nobody knows how far repeats scatter");

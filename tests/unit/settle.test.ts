@@ -1,3 +1,4 @@
+import { winged } from "../support/wings";
 import { describe, expect, it } from "vitest";
 import type { Claim, Lap } from "../../core/design/craftFile";
 import { METRICS, type MetricKey } from "../../core/design/metrics";
@@ -178,5 +179,27 @@ describe("the demo's Tern", () => {
       v4: ["unclear", "not measured"],
       v5: ["not measured"],
     });
+  });
+});
+
+describe("one thing under two names", () => {
+  it("a pack and its entry, a wing and its entry are one change", () => {
+    const from = quietDesign();
+    winged(from);
+    const [pack] = from.batteries;
+    const wing = from.surfaces[0];
+    if (!pack || !wing) throw new Error("no pack");
+    Object.assign(pack, { itemId: "pack", name: "3 cells" });
+    wing.itemId = "hull";
+    const to = structuredClone(from);
+    for (const i of to.items) if (i.mass && (i.id === "pack" || i.id === "hull")) i.mass.value *= 1.2;
+    for (const b of to.batteries) b.capacity.value *= 1.2;
+    for (const s of to.surfaces) if (s.id === "wing") s.chord *= 1.1;
+    expect(reversals(difference(from, to)).length).toBe(4);
+    expect(
+      reversals(difference(from, to), to)
+        .map((r) => r.subject)
+        .sort(),
+    ).toEqual([pack.name, "hull"].sort());
   });
 });

@@ -277,7 +277,16 @@ function Claims({ version }: { version: Version }) {
     () => (parent ? thingsChanged(parent.design, version.design) : null),
     [parent, version.design],
   );
-  const undone = useMemo(() => (things ? reversals(things.things.flatMap((t) => t.changes)) : []), [things]);
+  const undone = useMemo(
+    () =>
+      things
+        ? reversals(
+            things.things.flatMap((t) => t.changes),
+            version.design,
+          )
+        : [],
+    [things, version.design],
+  );
   if (settled.length === 0 && undone.length < 2) return null;
   return (
     <div className="mt-2">
