@@ -174,14 +174,20 @@ export interface Reversal {
   minutes: number;
 }
 
+/** Under which name a thing goes, and what undoing it is where its own kind is not it. */
+interface One {
+  name: string;
+  kind: ChangeKind | null;
+}
 type Named = Pick<Design, "items" | "batteries" | "surfaces">;
 /** What is one thing to a builder under one name: a pack and its entry in the mass list, a wing and its entry. */
-function oneThing({ items, batteries, surfaces }: Named): Map<string, string> {
-  const out = new Map<string, string>();
-  for (const b of batteries) if (b.itemId) out.set(`items/#${b.itemId}`, b.name);
+function oneThing({ items, batteries, surfaces }: Named): Map<string, One> {
+  const out = new Map<string, One>();
+  // Another mass or size of it is another pack: that is what is put back.
+  for (const b of batteries) if (b.itemId) out.set(`items/#${b.itemId}`, { name: b.name, kind: "pack" });
   for (const s of surfaces) {
     const item = items.find((i) => i.id === s.itemId);
-    if (item) out.set(`surfaces/#${s.id}`, item.name);
+    if (item) out.set(`surfaces/#${s.id}`, { name: item.name, kind: null });
   }
   return out;
 }
@@ -193,12 +199,13 @@ function oneThing({ items, batteries, surfaces }: Named): Map<string, string> {
  */
 export function reversals(changes: readonly Change[], design: Named | null = null): Reversal[] {
   const by = new Map<string, Reversal>();
-  const names = design ? oneThing(design) : new Map<string, string>();
+  const names = design ? oneThing(design) : new Map<string, One>();
   for (const c of changes) {
     // How well a number is known is no change of the craft.
     if (c.kind === "brief" || c.kind === "duty" || c.knowing) continue;
-    const minutes = c.change === "changed" ? UNDO[c.kind] : UNDO.part;
-    const subject = names.get(c.path.slice(0, 2).join("/")) ?? c.subject;
+    const one = names.get(c.path.slice(0, 2).join("/"));
+    const minutes = c.change === "changed" ? UNDO[one?.kind ?? c.kind] : UNDO.part;
+    const subject = one?.name ?? c.subject;
     const held = by.get(subject);
     by.set(subject, {
       subject,
