@@ -87,6 +87,7 @@ const lantern1: Design = {
       y: 0,
       mirrored: false,
       across: "round",
+      shapeBy: "datasheet",
       frames: [0, 0.06, 0.2, 0.4, 0.6, 0.8, 0.94, 1].map((t) => {
         const size = Math.sqrt(Math.max(0, 1 - (2 * t - 1) ** 2));
         return { x: 0.88 * t, z: 0.33, width: 0.56 * size, height: 0.52 * size };

@@ -17,6 +17,7 @@ const hull: BodyShape = {
   y: 0,
   mirrored: false,
   across: "box",
+  shapeBy: "datasheet",
   frames: [
     { x: 0, z: 0.034, width: 0.03, height: 0.03 },
     { x: 0.095, z: 0.038, width: 0.09, height: 0.052 },

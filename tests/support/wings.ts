@@ -74,6 +74,7 @@ export function winged(d: Design): void {
       y: 0,
       mirrored: false,
       across: "round",
+      shapeBy: "measured",
       frames: [
         { x: 0.03, z: 0.05, width: 0.02, height: 0.02 },
         { x: 0.15, z: 0.05, width: 0.08, height: 0.08 },

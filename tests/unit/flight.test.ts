@@ -119,7 +119,7 @@ describe("a craft on its wings", () => {
       6,
     );
   });
-  it("a body ahead shifts the neutral point forward, a lower wing tail in the wash works less", () => {
+  it("a body ahead shifts the neutral point forward", () => {
     const free = wings(craft((d) => void (d.bodies = []))).l.neutral.value;
     expect(wings(craft()).l.neutral.value).toBeLessThan(free);
   });
@@ -322,4 +322,69 @@ describe("anything that the schema accepts", () => {
       for (const f of e.findings) expect(findingText(f, "metric")).not.toMatch(/NaN|undefined|Infinity/);
     }
   }, 120_000);
+});
+
+describe("what is a guess or cannot be", () => {
+  it("a wing begun by picture is no size of the craft: its width stays that of its parts, and open", () => {
+    const parts = at(quietDesign()).metrics.width?.value;
+    const guessed = at(craft((d) => d.surfaces.forEach((s) => void (s.shapeBy = "guess"))));
+    expect(guessed.metrics.width?.value).toBeCloseTo(parts ?? 0, 9);
+    expect(guessed.metrics.width?.incomplete?.[0]).toMatch(/guess are not in it/);
+    const measured = at(craft()).metrics.width;
+    expect(measured?.value).toBeCloseTo(1.1, 2);
+    expect(measured?.incomplete).toBeUndefined();
+  });
+  it("nothing stops on guessed wings", () => {
+    const stops = at(
+      craft((d) => {
+        for (const s of [...d.surfaces, ...d.bodies]) s.shapeBy = "guess";
+        d.flight.launchSpeed = { value: 3, evidence: "measured" };
+        d.items.forEach((i) => void (i.place.x += 0.2));
+      }),
+    ).findings.filter((f) => f.page === "stability" && f.severity === "stop");
+    expect(stops).toEqual([]);
+  });
+  it("two controls on one stretch are refused: of two only one would be reckoned with", () => {
+    const e = editDesign(craft(), (d) => {
+      const tail = d.surfaces[1];
+      if (tail) tail.controls = [elevator(), { ...elevator(), id: "flap", from: 0.5, to: 0.9 }];
+    });
+    expect(e).toMatchObject({ ok: false, message: expect.stringMatching(/same stretch/) });
+  });
+  it("a surface that reaches into the ground at its height in flight fails, in words", () => {
+    const low = craft((d) => {
+      d.flight.height = { value: 0.02, evidence: "measured" };
+      const fin = d.surfaces[2];
+      if (fin) fin.panels = [panel(0.2, 0.1, 0, -90)];
+    });
+    expect(at(low).outcomes.lattice).toMatchObject({
+      status: "failed",
+      reason: expect.stringMatching(/into the ground/),
+    });
+  });
+  it("an all-moving tail loses nothing at a hinge, and its doubt none of it", () => {
+    const moving = (chord: number) =>
+      wings(craft((d) => void (d.surfaces[1] && (d.surfaces[1].controls = [{ ...elevator(), chord }])))).l;
+    const { model, inputs } = moving(1);
+    const tail = wings(craft((d) => void d.surfaces[1]?.controls.splice(0))).l.model;
+    expect(model.controls[0]?.reaction.z).toBeGreaterThan(moving(0.4).model.controls[0]?.reaction.z ?? 9);
+    expect(tail.controls).toEqual([]);
+    expect(inputs.some((i) => i.id === "/hinge")).toBe(true);
+    expect(moving(1).moved["/hinge"]?.controls[0]?.reaction).toEqual(model.controls[0]?.reaction);
+  });
+  it("two propellers that turn one way roll it twice as hard, one each way not at all", () => {
+    const share = (spin: "clockwise" | "half each") => {
+      const e = at(
+        craft((d) => {
+          const u = d.units[0];
+          if (u) Object.assign(u, { count: 2, spin, direction: "ahead" });
+          const w = d.surfaces[0];
+          if (w) w.controls = [{ ...elevator(3, 3), id: "a", name: "Aileron", does: ["roll"], from: 0.8, to: 1 }];
+        }),
+      );
+      return (e.findings.find((f) => f.code === "torque-roll")?.params as { share?: number } | undefined)?.share ?? 0;
+    };
+    expect(share("clockwise")).toBeGreaterThan(0.5);
+    expect(share("half each")).toBe(0);
+  });
 });

@@ -66,6 +66,7 @@ export function stationState(
       if (wings?.status === "not covered") return { text: "not covered yet", severity: "note" };
       if (wings?.status === "missing") return { text: "no wing yet", severity: "note" };
       if (wings?.status !== "solved" || !margin) return { text: "open", severity: "note" };
+      if (margin.incomplete) return { text: "margin open", severity: worst };
       return { text: `margin ${plain(margin.value, "percent", habit)}`, severity: worst };
     }
     case "bench": {

@@ -97,7 +97,13 @@ export function Shapes({
   return (
     <g pointerEvents="none" data-shapes={view} fill="var(--sheet)" fillOpacity={faint ? 0 : 0.7}>
       {bodies.map((b) => (
-        <path key={b.id} d={bodyPath(b, sheet, view)} stroke="var(--pencil)" strokeWidth="1" />
+        <path
+          key={b.id}
+          d={bodyPath(b, sheet, view)}
+          stroke="var(--pencil)"
+          strokeWidth="1"
+          strokeDasharray={b.shapeBy === "guess" ? "5 3" : undefined}
+        />
       ))}
       {surfaces.map((s) => (
         <g key={s.id}>

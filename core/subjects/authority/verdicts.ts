@@ -110,6 +110,7 @@ const axisThin = verdict<{ axis: Turn; share: number }>({
 const oneDead = verdict<{ lost: number; spins: number; of: number }>({
   find(see) {
     const result = see.result(authority);
+    // Without the torques nothing is known of yaw: what comes down for roll or pitch is known all the same.
     if (!result?.holding.shares || result.units.length < 2) return [];
     const count = (left: string) => result.losses.filter((l) => l.left === left).length;
     const [lost, spins] = [count("lost"), count("spins")];

@@ -13,7 +13,7 @@ import { slideSteps } from "../mass/tree";
 import { advice, chance } from "../say";
 import { ballastFor } from "./lever";
 import { balance } from "./node";
-import { type Limits, cgLimits, wingsOpen } from "./window";
+import { type Limits, cgLimits, windowOfWings, wingsOpen } from "./window";
 import { addBallast } from "./sentences";
 import { partVerdicts } from "./partVerdicts";
 import { lighterBallast, swapTo } from "./rearrange";
@@ -228,6 +228,15 @@ const noStopLine = verdict<Record<string, never>>({
 });
 
 const IS_IN = { window: "in range", "stop line": "ahead of its stop line", wings: "where its wings need it" } as const;
+/** Whether a CG that a stated window allows lies where the wings do not hold it: that is not clear, whoever stated it. */
+function againstWings(see: See, { cg, limits }: Against): boolean {
+  const wings =
+    limits.by === "window" && see.design.schools.balance === "stable"
+      ? windowOfWings(see.design, see.result(flight))
+      : null;
+  return wings !== null && (cg.value < wings.low || cg.value > wings.high);
+}
+
 /** CG inside its limits: clear only when every part has a mass, for what has none bears on it. */
 const cgInside = verdict<Odds>({
   find(see) {
@@ -237,7 +246,8 @@ const cgInside = verdict<Odds>({
       at.outside ||
       at.odds < SURE ||
       (at.cg.incomplete?.length ?? 0) > 0 ||
-      (at.limits.by === "wings" && at.limits.guess)
+      (at.limits.by === "wings" && at.limits.guess) ||
+      againstWings(see, at)
     )
       return [];
     return [

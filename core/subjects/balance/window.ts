@@ -24,15 +24,23 @@ export interface Limits {
 const SHARP = { low: 0, high: 0 };
 
 /** Why a window of the wings is not to be built on yet; null where it is. */
-export const wingsOpen = ({ flight, surfaces }: Pick<Design, "flight" | "surfaces">): string | null =>
-  !flight.whole ? NOT_WHOLE : surfaces.some((s) => s.shapeBy === "guess") ? "the shape of its wings is a guess" : null;
+export const wingsOpen = ({
+  flight,
+  surfaces,
+  bodies,
+}: Pick<Design, "flight" | "surfaces" | "bodies">): string | null =>
+  !flight.whole
+    ? NOT_WHOLE
+    : [...surfaces, ...bodies].some((s) => s.shapeBy === "guess")
+      ? "the shape of its wings and bodies is a guess"
+      : null;
 
 /**
  * The window that the wings ask for; null where they are not computed. Where the pitch control trims no CG that is
  * stable there is no foremost one, and the aft limit holds all the same.
  */
 export function windowOfWings(
-  design: Pick<Design, "flight" | "surfaces">,
+  design: Pick<Design, "flight" | "surfaces" | "bodies">,
   flown: Pick<FlightResult, "values"> | null,
 ): Limits | null {
   const [low, high] = [flown?.values.cgForward, flown?.values.cgAft];
@@ -54,7 +62,7 @@ export function windowOfWings(
  * for a craft that is unstable on purpose, ahead of the stop line of its walk-back. Null where nothing says it.
  */
 export function cgLimits(
-  design: Pick<Design, "brief" | "schools" | "walkBack" | "flight" | "surfaces">,
+  design: Pick<Design, "brief" | "schools" | "walkBack" | "flight" | "surfaces" | "bodies">,
   flown: Pick<FlightResult, "values"> | null,
   axis: Axis,
 ): Limits | null {

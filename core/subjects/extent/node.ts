@@ -1,4 +1,5 @@
 import { computedFrom } from "../../design/evidence";
+import type { Design } from "../../design/schema";
 import type { Quantity, WorkingInput } from "../../design/quantity";
 import { edgesOf, outlineOf } from "../surfaces/planform";
 import { type Outcome, subject } from "../../subject";
@@ -7,28 +8,39 @@ import { type Extent, extent as boxOf } from "../mass/rollup";
 /** How well a drawn edge is known, m (common practice). */
 const EDGE = 0.003;
 
-/** The box around all parts. */
+/** Wings and bodies of which somebody knows the shape: one that was only begun by picture is no size of the craft. */
+const drawnOf = ({ surfaces, bodies }: Pick<Design, "surfaces" | "bodies">) => ({
+  surfaces: surfaces.filter((s) => s.shapeBy !== "guess"),
+  bodies: bodies.filter((b) => b.shapeBy !== "guess"),
+});
+
+/** The box around all parts, and around wings and bodies of known shape. */
 export const extent = subject({
   name: "extent",
   reads: ["items", "surfaces", "bodies"],
   gives: ["length", "width", "height"],
   compute(view): Outcome<Extent> {
-    const box = boxOf(view);
+    const box = boxOf({ ...view, ...drawnOf(view) });
     return box ? { status: "solved", result: box } : { status: "missing", needs: ["parts"] };
   },
   quantities(box, view) {
-    const evidence = computedFrom(view.items.map((i) => i.placeEvidence));
+    const drawn = drawnOf(view);
+    const known = [...drawn.surfaces, ...drawn.bodies];
+    const evidence = computedFrom([...view.items.map((i) => i.placeEvidence), ...known.map((s) => s.shapeBy)]);
+    const guessed = known.length < view.surfaces.length + view.bodies.length;
     const q = (axis: "x" | "y" | "z"): Quantity => ({
       value: box.max[axis] - box.min[axis],
       sd: EDGE,
       dimension: "length",
       evidence,
+      ...(guessed ? { incomplete: ["wings or bodies whose shape is a guess are not in it"] } : {}),
     });
     return { length: q("x"), width: q("y"), height: q("z") };
   },
   working(key, box, view) {
     const axis = key === "length" ? "x" : key === "width" ? "y" : "z";
-    const drawn: WorkingInput[] = [...view.surfaces, ...view.bodies]
+    const shapes = drawnOf(view);
+    const drawn: WorkingInput[] = [...shapes.surfaces, ...shapes.bodies]
       .filter((s) => {
         const points = "frames" in s ? edgesOf(s) : [...outlineOf(s, 1), ...(s.mirrored ? outlineOf(s, -1) : [])];
         return points.some((p) => Math.abs(p[axis] - box.max[axis]) < 1e-9 || Math.abs(p[axis] - box.min[axis]) < 1e-9);
@@ -38,7 +50,7 @@ export const extent = subject({
         value: box.max[axis] - box.min[axis],
         sd: EDGE,
         dimension: "length",
-        evidence: "frames" in s ? "datasheet" : s.shapeBy,
+        evidence: s.shapeBy,
         share: 0.5,
         source: null,
       }));

@@ -19,8 +19,6 @@ export interface BodyMoments {
   pitch: number;
   /** moment per rad of sideslip over ½ρV², away from the wind, m³ */
   yaw: number;
-  /** largest cut, both sides, m² */
-  frontal: number;
   /** skin, m² */
   wetted: number;
 }
@@ -49,11 +47,9 @@ export function bodyMoments(body: Pick<BodyShape, "frames" | "mirrored" | "acros
   const width = Math.max(...frames.map((f) => f.width), 1e-6);
   const height = Math.max(...frames.map((f) => f.height), 1e-6);
   const sides = body.mirrored ? 2 : 1;
-  const share = body.across === "round" ? Math.PI / 4 : 1;
   return {
     pitch: sides * apparentMass(length / width) * (Math.PI / 2) * w2,
     yaw: sides * apparentMass(length / height) * (Math.PI / 2) * h2,
-    frontal: sides * share * Math.max(...frames.map((f) => f.width * f.height)),
     wetted: sides * wetted,
   };
 }

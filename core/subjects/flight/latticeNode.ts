@@ -3,7 +3,7 @@ import { type Evidence, type Known, magnitudeSd } from "../../design/evidence";
 import { type Doubtful, sharesOf } from "../../numeric/doubt";
 import { supportOf } from "../../design/support";
 import { type Outcome, subject } from "../../subject";
-import type { Surface } from "../surfaces/declares";
+import type { Hinged, Surface } from "../surfaces/declares";
 import { planformOf, stationsOf } from "../surfaces/planform";
 import { sectionOf } from "../surfaces/sections";
 import { bodyMoments } from "./body";
@@ -30,7 +30,6 @@ export interface LatticeResult {
   /** over ½ρV² about the origin, m² and m³, per unit of sideslip and of the rates (about the origin) */
   beta: Reaction;
   roll: Reaction;
-  yawRate: Reaction;
   /** all roll controls together, per rad: starboard trailing edges down, port ones up */
   rollControl: Reaction | null;
   rollTravel: number;
@@ -42,17 +41,12 @@ export interface LatticeResult {
   main: number;
   /** area of the lifting surfaces as seen from above, m² */
   area: number;
-  span: number;
   mac: number;
-  macX: number;
   neutral: Doubtful;
   aft: Doubtful;
   forward: Doubtful;
   forwardBy: Forward["by"];
   inputs: FlightInput[];
-  /** largest flow left through a surface, and how far the neutral point moves from the coarse to the fine cut, m */
-  residual: number;
-  converged: number;
   elements: number;
   /** near a ground: models a little lower and higher, and the step, m */
   ground: { lower: FlightModel; higher: FlightModel; step: number; height: number } | null;
@@ -66,6 +60,8 @@ const HINGE = { value: 0.85, sd: 0.12 };
 const METHOD = 0.02;
 /** Doubt of the couple of a body beside wings, share. */
 const BODY = 0.35;
+/** Flow that may be left through a surface, share of the free flow. */
+const LEFT = 1e-6;
 /** Elements of all surfaces together; a finer cut of many surfaces would take a page's worth of seconds. */
 const MOST_ELEMENTS = 1000;
 
@@ -86,6 +82,9 @@ interface Craft {
   bodies: Parameters<typeof bodyMoments>[0][];
   ground: number | null;
 }
+
+/** Share of a control's effect that is left: a surface that turns as a whole has no hinge to lose any at. */
+const givesOf = (control: Hinged): number => (control.chord > 0.99 ? 1 : HINGE.value);
 
 const zeroLiftOf = (s: Surface): number => sectionOf(s.section).zeroLift;
 
@@ -109,8 +108,9 @@ function modelOf(craft: Craft, cutting: Cutting, mac: number) {
       ? [
           {
             cause: `control ${k}` as CauseName,
-            reaction: mixed(NONE, cause, HINGE.value),
-            cl: cause.cl.map((c) => c * HINGE.value),
+            gives: givesOf(control),
+            reaction: mixed(NONE, cause, givesOf(control)),
+            cl: cause.cl.map((c) => c * givesOf(control)),
             up: control.up,
             down: control.down,
           },
@@ -134,7 +134,7 @@ function modelOf(craft: Craft, cutting: Cutting, mac: number) {
     })),
     mac,
   };
-  return { model, elements, solution, couple, pitch: controls.map((c) => c.cause) };
+  return { model, elements, solution, couple, pitch: controls.map(({ cause, gives }) => ({ cause, gives })) };
 }
 type Modelled = NonNullable<ReturnType<typeof modelOf>>;
 
@@ -162,13 +162,13 @@ interface Doubts {
   moved: Record<string, FlightModel>;
 }
 
-/** What a real hinge leaves of a change. */
-const hinged = (d: Lift | undefined): Lift | undefined => d && { z: HINGE.value * d.z, my: HINGE.value * d.my };
+/** What a control leaves of a change of its effect. */
+const leaves = (d: Lift | undefined, share: number): Lift | undefined => d && { z: share * d.z, my: share * d.my };
 
 /** What the shapes leave in doubt: each figure of each surface, by how the solved lattice moves with it. */
 function shapeDoubts(craft: Craft, fine: Modelled, long: number, { inputs, moved }: Doubts): void {
   const { model, elements, solution, pitch } = fine;
-  const wanted: CauseName[] = ["set", "alpha", ...pitch];
+  const wanted: CauseName[] = ["set", "alpha", ...pitch.map((c) => c.cause)];
   const cutting = { ...FINE, each: elements.each };
   for (const { changed, surface, ...input } of shapeInputs(craft.surfaces, long)) {
     const surfaces = craft.surfaces.map((o, k) => (k === surface ? changed : o));
@@ -179,14 +179,14 @@ function shapeDoubts(craft: Craft, fine: Modelled, long: number, { inputs, moved
     moved[input.id] = shifted(model, {
       set: by.get("set"),
       alpha: by.get("alpha"),
-      controls: pitch.map((c) => hinged(by.get(c))),
+      controls: pitch.map((c) => leaves(by.get(c.cause), c.gives)),
     });
   }
 }
 
 /** What the methods leave in doubt: bodies beside wings, hinges, sections at their limit. */
 function methodDoubts(craft: Craft, fine: Modelled, { inputs, moved }: Doubts): void {
-  const { model, couple } = fine;
+  const { model, couple, pitch } = fine;
   const method = (id: string, name: string, value: number, sd: number, as: FlightModel) => {
     inputs.push({ id, name, value, sd, dimension: "ratio", evidence: "calculated" });
     moved[id] = as;
@@ -195,7 +195,9 @@ function methodDoubts(craft: Craft, fine: Modelled, { inputs, moved }: Doubts): 
     method("/body", "Couple of the bodies, method", 1, BODY, shifted(model, { alpha: { z: 0, my: BODY * couple } }));
   if (model.controls.length > 0) {
     const more = HINGE.sd / HINGE.value;
-    const controls = model.controls.map((c) => ({ z: more * c.reaction.z, my: more * c.reaction.my }));
+    const controls = model.controls.map((c, k) =>
+      pitch[k]?.gives === 1 ? undefined : { z: more * c.reaction.z, my: more * c.reaction.my },
+    );
     method("/hinge", "Share of a hinge's effect, method", HINGE.value, HINGE.sd, shifted(model, { controls }));
   }
   for (const [k, s] of craft.surfaces.entries()) {
@@ -215,9 +217,13 @@ function groundOf(fine: Modelled, height: Known, { inputs, moved }: Doubts): Lat
   const { model, elements, solution, pitch } = fine;
   const step = 0.04 * height.value;
   const at = (by: number): FlightModel => {
-    const wanted: CauseName[] = ["set", "alpha", ...pitch];
+    const wanted: CauseName[] = ["set", "alpha", ...pitch.map((c) => c.cause)];
     const d = movedBy(solution, elements, null, wanted, 2 * (height.value + by));
-    return shifted(model, { set: d.get("set"), alpha: d.get("alpha"), controls: pitch.map((c) => hinged(d.get(c))) });
+    return shifted(model, {
+      set: d.get("set"),
+      alpha: d.get("alpha"),
+      controls: pitch.map((c) => leaves(d.get(c.cause), c.gives)),
+    });
   };
   const [lower, higher] = [at(-step), at(step)];
   const sd = magnitudeSd(height);
@@ -268,6 +274,9 @@ export const lattice = subject({
     if (!wing || !(wing.plan > 0)) return { status: "missing", needs: ["a wing with an area"] };
     const { height } = view.flight;
     const craft: Craft = { surfaces, bodies: view.bodies, ground: height?.value ?? null };
+    const lowest = Math.min(...surfaces.flatMap((x) => stationsOf(x).map((c) => c.at.z)));
+    if (craft.ground !== null && lowest <= -craft.ground)
+      return { status: "failed", reason: "a surface reaches into the ground at that height in flight" };
     const cut = cutFor(surfaces, FINE);
     const fine = modelOf(craft, cut, wing.mac);
     if (!fine)
@@ -277,10 +286,13 @@ export const lattice = subject({
       };
     const np = neutralPoint(fine.model);
     const forward = forwardLimit(fine.model);
+    if (fine.solution.residual > LEFT) return { status: "failed", reason: "the flow along its surfaces was not found" };
     if (np === null || !forward) return { status: "failed", reason: "an angle of attack makes no lift" };
     const coarse = modelOf(craft, cutFor(surfaces, COARSE), wing.mac);
     const xs = surfaces.flatMap((s) => stationsOf(s).flatMap((c) => [c.at.x, c.at.x + c.chord]));
     const bodyXs = view.bodies.flatMap((b) => b.frames.map((f) => f.x));
+    // What a coarser cut says otherwise is doubt too.
+    const method = Math.hypot(METHOD * wing.mac, np - ((coarse && neutralPoint(coarse.model)) ?? np));
     const doubts: Doubts = { inputs: [], moved: {} };
     const { inputs, moved } = doubts;
     shapeDoubts(craft, fine, Math.max(...xs, ...bodyXs) - Math.min(...xs, ...bodyXs), doubts);
@@ -301,15 +313,17 @@ export const lattice = subject({
       id: "/lattice",
       name: "Lattice, method",
       value: 0,
-      sd: METHOD * wing.mac,
+      sd: method,
       dimension: "length",
       evidence: "calculated",
     });
-    const neutralBy = { ...by(neutralPoint), "/lattice": METHOD * wing.mac };
+    const neutralBy = { ...by(neutralPoint), "/lattice": method };
     const { causes, drag } = fine.solution;
     const rolls = fine.elements.controls.flatMap(({ control }, k) => {
       const cause = causes[`opposed ${k}`];
-      return control.does.includes("roll") && cause ? [{ cause, travel: Math.min(control.up, control.down) }] : [];
+      return control.does.includes("roll") && cause
+        ? [{ cause, gives: givesOf(control), travel: Math.min(control.up, control.down) }]
+        : [];
     });
     return {
       status: "solved",
@@ -319,23 +333,18 @@ export const lattice = subject({
         strips: fine.elements.strips,
         beta: mixed(NONE, causes.beta ?? NONE, 1),
         roll: mixed(NONE, causes.p ?? NONE, 1),
-        yawRate: mixed(NONE, causes.r ?? NONE, 1),
-        rollControl: rolls.length > 0 ? rolls.reduce((s, r) => mixed(s, r.cause, HINGE.value), NONE) : null,
+        rollControl: rolls.length > 0 ? rolls.reduce((s, r) => mixed(s, r.cause, r.gives), NONE) : null,
         rollTravel: Math.min(...rolls.map((r) => r.travel), Number.MAX_VALUE),
         bodyYaw: view.bodies.reduce((s, b) => s + bodyMoments(b).yaw, 0),
         drag,
         main,
         area: plans.reduce((s, p, k) => s + (surfaces[k] && lifts(surfaces[k]) ? p.plan : 0), 0),
-        span: wing.span,
         mac: wing.mac,
-        macX: wing.macX,
         neutral: { value: np, by: neutralBy },
         aft: { value: np - margin * wing.mac, by: neutralBy },
-        forward: { value: forward.x, by: { ...by((m) => forwardLimit(m)?.x ?? null), "/lattice": METHOD * wing.mac } },
+        forward: { value: forward.x, by: { ...by((m) => forwardLimit(m)?.x ?? null), "/lattice": method } },
         forwardBy: forward.by,
         inputs,
-        residual: fine.solution.residual,
-        converged: Math.abs(np - ((coarse && neutralPoint(coarse.model)) ?? np)),
         elements: fine.elements.count,
         ground: near,
       },

@@ -1,4 +1,4 @@
-import { evidenceByShare } from "../../design/evidence";
+import { evidenceByShare, magnitudeSd } from "../../design/evidence";
 import type { Quantity } from "../../design/quantity";
 import type { Design } from "../../design/schema";
 import { type Doubtful, alsoBy, sdOf, sharesOf } from "../../numeric/doubt";
@@ -182,7 +182,7 @@ export const flight = subject({
     const resistance = resistanceOf(
       view.surfaces,
       view.bodies,
-      known ? { value: known.value, sd: known.sd ?? 0.25 * known.value } : null,
+      known ? { value: known.value, sd: magnitudeSd(known) } : null,
     );
     const inputs: FlightInput[] = [...l.inputs];
     const values: FlightResult["values"] = {
@@ -359,7 +359,7 @@ const STEEP = 0.35;
 function outsideOf(key: FlightKey, result: FlightResult): string[] {
   const out: string[] = [];
   const steep = result.steepest;
-  if (key === "stallSpeed" && steep > STEEP)
+  if ((key === "stallSpeed" || key === "cgForward") && steep > STEEP)
     out.push(`${Math.round((steep * 180) / Math.PI)}° nose up at the stall: beyond the small angles of a lattice`);
   if (key === "trimCommand" && result.travel) {
     const d = result.values.trimCommand;

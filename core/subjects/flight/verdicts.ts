@@ -1,3 +1,4 @@
+import { magnitudeSd } from "../../design/evidence";
 import { LOST, SURE } from "../../design/targets";
 import type { Surface } from "../../design/schema";
 import { normalCdf } from "../../numeric/normal";
@@ -5,12 +6,16 @@ import { sdOf } from "../../numeric/doubt";
 import { type Figure, type Remedy, type See, figureOf, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { balance } from "../balance/node";
+import { cgLimits, wingsOpen } from "../balance/window";
 import { advice, chance, percent } from "../say";
+import { propulsion } from "../propulsion/node";
 import { placedUnits } from "../propulsion/placed";
 import { lattice } from "./latticeNode";
 import { AT_SPEED, type FlightResult, flight } from "./node";
 
 const page = { page: "stability" as const };
+/** Nothing stops on wings of which some may be missing, or guessed. */
+const stop = (see: See) => (wingsOpen(see.design) === null ? ("stop" as const) : ("care" as const));
 const onWings = (see: See): FlightResult | null => see.result(flight);
 const figureBare = (
   label: string,
@@ -100,6 +105,33 @@ const windowBeyond = verdict<{ by: number; aft: boolean }>({
       : `The CG window of the brief begins ${plain(p.by, "length", h, 0)} ahead of what its pitch control can trim`,
 });
 
+/**
+ * A CG that the brief's own window allows and the wings do not hold: behind the neutral point it is unstable, whatever
+ * was stated.
+ */
+const behindWings = verdict<{ by: number; unstable: boolean }>({
+  find(see) {
+    const values = onWings(see)?.values;
+    const [cg, aft, neutral] = [see.metrics.cgX, values?.cgAft, values?.neutralPoint];
+    if (!cg || !aft || !neutral || cgLimits(see.design, onWings(see), "x")?.by !== "window") return [];
+    if (see.design.schools.balance !== "stable" || cg.value <= aft.value) return [];
+    const unstable = normalCdf((cg.value - neutral.value) / Math.hypot(cg.sd, sdOf(neutral))) >= SURE;
+    const quantity = see.metrics.cgAft;
+    return [
+      {
+        ...page,
+        severity: unstable ? stop(see) : "care",
+        about: "behind wings",
+        params: { by: cg.value - aft.value, unstable },
+        figure: quantity ? figureOf("CG", cg, quantity.value) : null,
+      },
+    ];
+  },
+  remedies: () => [advice("Move the CG forward, or take the window that the wings need (Stability)")],
+  says: (p, h) =>
+    `CG sits ${plain(p.by, "length", h, 0)} behind what its wings hold${p.unstable ? ": unstable in pitch" : ""}, though the brief's window allows it`,
+});
+
 /** The pitch control trims no CG that is stable. */
 const noWindow = verdict<{ by: number }>({
   find(see) {
@@ -110,7 +142,7 @@ const noWindow = verdict<{ by: number }>({
     return [
       {
         ...page,
-        severity: low.value - high.value > 1.35 * sdOf(low) && see.design.flight.whole ? "stop" : "care",
+        severity: low.value - high.value > 1.35 * sdOf(low) ? stop(see) : "care",
         about: "window",
         params: { by: low.value - high.value },
         figure: figureOf("foremost CG that it trims", quantity, high.value),
@@ -140,7 +172,7 @@ const doubles = verdict<{ seconds: number; atStop: boolean }>({
     return [
       {
         ...page,
-        severity: seconds < 0.3 ? "stop" : "care",
+        severity: seconds < 0.3 ? stop(see) : "care",
         about: "doubles",
         params: { seconds, atStop: walkBack !== null },
         figure: { ...figureBare("doubles in", seconds, 0.3, "stopwatch"), sd: seconds * 0.3 },
@@ -224,7 +256,7 @@ const trimTakes = verdict<{ share: number; up: boolean }>({
     return [
       {
         ...page,
-        severity: share > 1 && Math.abs(command.value) - limit > 1.35 * command.sd ? "stop" : "care",
+        severity: share > 1 && Math.abs(command.value) - limit > 1.35 * command.sd ? stop(see) : "care",
         about: "trim",
         params: { share, up },
         figure: figureOf("pitch control", command, up ? limit : -limit),
@@ -244,13 +276,13 @@ const launchSlow = verdict<{ launch: string; odds: number; short: number }>({
     const speed = see.metrics.stallSpeed;
     const { launch, launchSpeed } = see.design.flight;
     if (!speed || !launchSpeed || launch === "straight up") return [];
-    const sd = Math.hypot(speed.sd, launchSpeed.sd ?? 0.1 * launchSpeed.value);
+    const sd = Math.hypot(speed.sd, magnitudeSd(launchSpeed));
     const odds = normalCdf((launchSpeed.value - speed.value) / sd);
     if (odds >= SURE) return [];
     return [
       {
         ...page,
-        severity: odds < LOST ? "stop" : "care",
+        severity: odds < LOST ? stop(see) : "care",
         about: "launch",
         params: { launch, odds, short: speed.value - launchSpeed.value },
         figure: figureOf("stall speed", speed, launchSpeed.value),
@@ -286,26 +318,35 @@ const yawAway = verdict<{ fins: boolean }>({
       : "No fin holds its nose into the wind, and its bodies turn it away",
 });
 
+/** Torque left over of the drives that push ahead, at full throttle, N·m; null where none is known. */
+function torqueAhead(see: See): number | null {
+  const drives = see.result(propulsion)?.drives;
+  if (!drives) return null;
+  let left = 0;
+  for (const [k, d] of drives.entries()) {
+    const unit = see.design.units[k];
+    if (unit?.direction !== "ahead" || unit.spin === "half each" || !Number.isFinite(d.values.torque)) continue;
+    left += (unit.spin === "clockwise" ? 1 : -1) * d.count * d.values.torque;
+  }
+  return left === 0 ? null : Math.abs(left);
+}
+
 /** Torque of the drives against what rolls it back when it is slowest. */
 const torqueRoll = verdict<{ share: number | null; rate: number | null }>({
   find(see) {
     const result = onWings(see);
     const speed = see.metrics.stallSpeed;
-    const torque = see.metrics.torque;
-    const odd = see.design.units.reduce(
-      (s, u) => s + (u.spin === "clockwise" ? u.count : u.spin === "anticlockwise" ? -u.count : 0),
-      0,
-    );
-    if (!result || !speed || !torque || torque.unknown || odd === 0) return [];
+    const torque = torqueAhead(see);
+    if (!result || !speed || torque === null || see.metrics.torque?.unknown) return [];
     const let_ = Math.max(see.design.flight.launchSpeed?.value ?? 0, 1.1 * speed.value);
     const q = (result.density * let_ ** 2) / 2;
     if (result.rollControl) {
-      const share = torque.value / (q * result.rollControl.reaction * result.rollControl.travel);
+      const share = torque / (q * result.rollControl.reaction * result.rollControl.travel);
       if (!(share > 0.5)) return [];
       return [
         {
           ...page,
-          severity: share > 1 ? "stop" : "care",
+          severity: share > 1 ? stop(see) : "care",
           about: "torque",
           params: { share, rate: null },
           figure: figureBare("share of the roll control", share, 0.5),
@@ -315,7 +356,7 @@ const torqueRoll = verdict<{ share: number | null; rate: number | null }>({
     // Near the ground the ground itself holds it up on the low side: that is not computed, and nothing said.
     if (see.design.flight.height) return [];
     // Nothing answers: it rolls until its wings damp it.
-    const rate = torque.value / (q * Math.abs(result.rollDamping / let_));
+    const rate = torque / (q * Math.abs(result.rollDamping / let_));
     if (!(rate > ROLLS)) return [];
     return [
       {
@@ -350,7 +391,7 @@ const heightOrder = verdict<{ by: number }>({
     return [
       {
         ...page,
-        severity: by > 1.35 * sd ? "stop" : "care",
+        severity: by > 1.35 * sd ? stop(see) : "care",
         about: "height",
         params: { by },
         figure: {
@@ -397,6 +438,7 @@ const inWash = verdict<{ surface: string }>({
 export const verdicts = {
   "wings-not-whole": notWhole,
   "window-beyond": windowBeyond,
+  "behind-wings": behindWings,
   "no-window": noWindow,
   "pitch-doubles": doubles,
   "stall-first": stallFirst,

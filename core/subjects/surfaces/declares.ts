@@ -79,6 +79,10 @@ export const hingedSchema = z
   .refine((c) => c.to > c.from, { message: "it must end beyond where it begins", path: ["to"] });
 export type Hinged = z.infer<typeof hingedSchema>;
 
+/** Whether no two controls share a stretch of the span: of two only one would be reckoned with. */
+const apart = (controls: readonly Hinged[]): boolean =>
+  controls.every((a, k) => controls.slice(k + 1).every((b) => a.to <= b.from + 1e-9 || b.to <= a.from + 1e-9));
+
 /** A wing, tail, fin, ring or foil. */
 export const surfaceSchema = z.object({
   id: idSchema,
@@ -115,9 +119,15 @@ export const surfaceSchema = z.object({
     }),
     { label: "section" },
   ),
-  controls: field(z.array(hingedSchema).max(8).refine(unique, "two controls have the same id").default([]), {
-    label: "control",
-  }),
+  controls: field(
+    z
+      .array(hingedSchema)
+      .max(8)
+      .refine(unique, "two controls have the same id")
+      .refine(apart, "two controls lie on the same stretch: end one where the other begins, or let one do both")
+      .default([]),
+    { label: "control" },
+  ),
 });
 export type Surface = z.infer<typeof surfaceSchema>;
 
@@ -135,6 +145,10 @@ export const bodySchema = z.object({
   y: field(coordinate.describe("of its middle, m to starboard"), { label: "y", dimension: "length" }),
   mirrored: field(z.boolean().describe("the same again on the port side"), { label: "mirrored" }),
   across: field(z.enum(["round", "box"]), { label: "across" }),
+  shapeBy: field(evidenceSchema.exclude(["calculated"]).default("guess").describe("how its shape is known"), {
+    label: "shape known by",
+    about: "knowing",
+  }),
   frames: field(
     z
       .array(frameSchema)

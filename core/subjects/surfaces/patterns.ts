@@ -180,6 +180,7 @@ export function bodyFrom(design: Pick<Design, "items" | "surfaces" | "bodies">):
     y: 0,
     mirrored: false,
     across: "round",
+    shapeBy: "guess",
     frames: [frame(0, 0.2), frame(0.25, 1), frame(0.6, 0.9), frame(1, 0.25)],
   };
 }

@@ -31,6 +31,23 @@ export const WING_CASES: RuleCase[] = [
     but((d) => void (target(d, "cg").upper = 0.45)),
     but((d) => void Object.assign(target(d, "cg"), { upper: 0.45, evidence: "guess" })),
   ],
+  // The brief allows it, the wings do not hold it: said, and not clear.
+  [
+    "behind-wings",
+    but((d) => {
+      target(d, "cg").upper = 0.6;
+      item(d, "hull").place.x = 0.46;
+    }),
+    flown,
+  ],
+  [
+    "cg-inside",
+    flown,
+    but((d) => {
+      target(d, "cg").upper = 0.6;
+      item(d, "hull").place.x = 0.46;
+    }),
+  ],
   [
     "no-window",
     but((d) => {
@@ -111,7 +128,11 @@ export const WING_CASES: RuleCase[] = [
       wing(d).incidence = 0.02;
       d.surfaces = d.surfaces.slice(0, 1);
     }),
-    but((d) => void (d.flight.height = { value: 0.02, evidence: "measured" })),
+    // With a tail large enough the two lie well apart.
+    but((d) => {
+      d.flight.height = { value: 0.02, evidence: "measured" };
+      tail(d).panels = [panel(0.4, 0.12)];
+    }),
   ],
   [
     "in-wash",

@@ -26,7 +26,7 @@ export function Answers() {
     <section aria-label="Answers" className="border-b border-hair px-4 py-3">
       <div className="grid grid-cols-[1.3fr_1fr_1fr_1fr] gap-x-6 gap-y-3 max-[900px]:grid-cols-2">
         <div>
-          <h2>CG must be</h2>
+          <h2>{design.schools.balance === "stable" ? "CG must be" : "Stable with its CG at"}</h2>
           {a && b && from && to && to.value > from.value ? (
             <p className="num text-[22px]! leading-8 text-ink" data-window>
               {a.value} to {b.value} <span className="text-[13px]">{a.unit}</span>
@@ -49,7 +49,11 @@ export function Answers() {
             <Computed metric="cgX" quantity={cg} />
           </p>
           <p className="text-pencil">
-            {limits?.by === "window" ? "the brief states its own window " : "held against this window"}
+            {limits?.by === "window"
+              ? "the brief states its own window "
+              : limits?.by === "stop line"
+                ? "held against its stop line"
+                : "held against this window"}
             {limits?.by === "window" && design.flight.whole && !frozen && from && to && to.value > from.value && (
               <button
                 type="button"

@@ -4,6 +4,7 @@ import { bodyFrom } from "../../../core/subjects/surfaces/patterns";
 import { DISPLAY } from "../../../core/design/units";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
+import { EvidenceSelect } from "../../fields/EvidenceSelect";
 import { Line, NumberLine } from "../../fields/FormParts";
 import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
@@ -71,6 +72,16 @@ function BodyForm({ body: b }: { body: BodyShape }) {
           dimension="length"
           onCommit={(v) => put((x) => void (x.y = v))}
         />
+        <Line label="Shape known by">
+          <span className="flex items-center gap-2">
+            <EvidenceSelect
+              label={`${b.name}, shape known by`}
+              value={b.shapeBy}
+              onChange={(level) => put((x) => void (x.shapeBy = level as BodyShape["shapeBy"]))}
+            />
+            {{ guess: "a guess", datasheet: "a drawing", measured: "measured", proven: "proven" }[b.shapeBy]}
+          </span>
+        </Line>
         <Line label="Sides">
           <label className="flex min-h-6 items-center gap-2">
             <input

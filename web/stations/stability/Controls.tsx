@@ -15,6 +15,13 @@ const COLUMNS = [
 const SHAPE = hingedSchema.shape;
 const DEGREE = Math.PI / 180;
 
+/** The widest stretch of the span on which nothing is hinged yet. */
+function freeStretch(controls: readonly Hinged[]): { from: number; to: number } {
+  const edges = [{ from: 0, to: 0.05 }, ...controls.toSorted((a, b) => a.from - b.from), { from: 0.95, to: 1 }];
+  const gaps = edges.slice(1).map((c, k) => ({ from: edges[k]?.to ?? 0, to: c.from }));
+  return gaps.reduce((best, g) => (g.to - g.from > best.to - best.from ? g : best));
+}
+
 /** What is hinged to a surface: what it does, where, and how far it goes. Several at once are mixed. */
 export function Controls({
   surface: s,
@@ -105,7 +112,7 @@ export function Controls({
           </table>
         </div>
       )}
-      {s.controls.length < 8 && (
+      {s.controls.length < 8 && freeStretch(s.controls).to - freeStretch(s.controls).from > 0.02 && (
         <button
           type="button"
           className="link mt-1"
@@ -115,8 +122,7 @@ export function Controls({
                 id: freeId(x.controls, "c"),
                 name: `Control ${x.controls.length + 1}`,
                 does: ["pitch"],
-                from: 0.05,
-                to: 0.95,
+                ...freeStretch(x.controls),
                 chord: 0.3,
                 up: 20 * DEGREE,
                 down: 20 * DEGREE,

@@ -83,10 +83,14 @@ export function UnderThrust({ result }: { result: AuthorityResult }) {
                     <td className="num text-right">{share === undefined ? "–" : `${Math.round(100 * share)} %`}</td>
                     <td
                       className={
-                        loss?.left === "holds" ? "text-clear" : loss?.left === "lost" ? "text-stop" : "text-care"
+                        loss?.left === "holds" && !result.noTorque
+                          ? "text-clear"
+                          : loss?.left === "lost"
+                            ? "text-stop"
+                            : "text-care"
                       }
                     >
-                      {loss ? LEFT[loss.left] : ""}
+                      {loss ? (result.noTorque && loss.left === "holds" ? "level, yaw open" : LEFT[loss.left]) : ""}
                     </td>
                     <td className="num text-right">
                       {loss?.hardest == null ? "–" : `${Math.round(100 * loss.hardest)} %`}
