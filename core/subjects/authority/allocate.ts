@@ -148,7 +148,8 @@ function reachOf(p: Problem, held: readonly Turn[]): Holding["reach"] {
 
 /**
  * Whether it can be held about these axes: a moment each way about each of them. Where it just hovers and one way has
- * nothing left, the next gust that way is not answered. Some each way about every axis is enough for any mixture of them.
+ * nothing left, the next gust that way is not answered. Some each way about every axis is enough for any mixture of
+ * them.
  */
 const commands = (p: Problem, held: readonly Turn[]): boolean =>
   Object.entries(reachOf(p, held)).every(

@@ -55,7 +55,8 @@ export interface Elements {
 const NEAR = 1e-4;
 
 /**
- * Edges of strips along one side and the place of each strip's middle, as shares of its span: closer to free ends, where
+ * Edges of strips along one side and the place of each strip's middle, as shares of its span: closer to free ends,
+ * where
  * the load falls off, with the middles at the middle of the angle that spaces them (that makes the drag of an elliptic
  * load exact).
  */

@@ -29,7 +29,8 @@ export interface FlightModel {
 }
 
 /**
- * Where the lift of a change in angle of attack acts, m aft of the datum: behind it the craft turns further, ahead of it
+ * Where the lift of a change in angle of attack acts, m aft of the datum: behind it the craft turns further, ahead of
+ * it
  * back. x = −M_α / L_α about the origin. Null where an angle of attack makes no lift.
  */
 export const neutralPoint = ({ alpha }: Pick<FlightModel, "alpha">): number | null =>
@@ -51,7 +52,8 @@ export interface Trim {
 }
 
 /**
- * Level flight with no moment left about a CG: two linear equations, lift = load and moment = 0, for angle of attack and
+ * Level flight with no moment left about a CG: two linear equations, lift = load and moment = 0, for angle of attack
+ * and
  * pitch command. Without a pitch control only the lift is balanced.
  *
  * @param cg m aft of the datum
@@ -129,7 +131,8 @@ export interface Slowest {
 
 /**
  * The slowest level flight: the greatest W/½ρV² at which every strip is below its section's greatest lift and the pitch
- * command within its travel (not looked at where `travels` is false). Null where nothing limits it, or nothing is carried at all.
+ * command within its travel (not looked at where `travels` is false). Null where nothing limits it, or nothing is
+ * carried at all.
  */
 export function slowest(m: FlightModel, trim: Trim, travels = true): Slowest | null {
   let load = Number.POSITIVE_INFINITY;
@@ -151,7 +154,9 @@ export function slowest(m: FlightModel, trim: Trim, travels = true): Slowest | n
   return load > 0 && Number.isFinite(load) ? { load, by, strip } : null;
 }
 
-/** Share of a control's travel that trim may take at the slowest flight: the rest is for holding it (common practice). */
+/**
+ * Share of a control's travel that trim may take at the slowest flight: the rest is for holding it (common practice).
+ */
 export const TRIM_SHARE = 0.8;
 /** Margins beyond which a craft is called sluggish where no control says so (judgement). */
 const SLUGGISH = { withControl: 0.4, without: 0.25 };

@@ -52,7 +52,8 @@ const meanProduct = (a: number, b: number, p: number, q: number) => (2 * a * p +
 
 /**
  * Area, span and mean aerodynamic chord of a surface, both sides. Any number of panels, each of straight edges.
- * Source: definition of the mean aerodynamic chord (ISO 1151-6 / any textbook); a trapezoid's is (2/3)c_r(1+λ+λ²)/(1+λ).
+ * Source: definition of the mean aerodynamic chord (ISO 1151-6 / any textbook); a trapezoid's is
+ * (2/3)c_r(1+λ+λ²)/(1+λ).
  */
 export function planformOf(s: Pick<Surface, "at" | "chord" | "incidence" | "panels" | "mirrored">): Planform {
   const cuts = stationsOf(s);
