@@ -1,9 +1,10 @@
 import { behindWings, doubles, noWindow, notWhole, windowBeyond } from "./cgVerdicts";
 import { controlStop, launchSlow, stallFirst, torqueRoll, trimTakes } from "./slowVerdicts";
-import type { Surface } from "../../design/schema";
+import { AXES, type Surface } from "../../design/schema";
 import { sdOf } from "../../numeric/doubt";
 import { verdict } from "../../subject";
 import { plain } from "../../wording/format";
+import { extent as boxOf } from "../mass/rollup";
 import { balance } from "../balance/node";
 import { advice } from "../say";
 import { placedUnits } from "../propulsion/placed";
@@ -88,6 +89,26 @@ const inWash = verdict<{ surface: string }>({
   says: (p) => `“${p.surface}” stands in a propeller's wash: with power on it works more than is computed here`,
 });
 
+/** How many times the largest extent of the parts a surface may stand off them before its unit is asked about. */
+const FAR = 3;
+/** A surface far away from everything else: a slip of a unit, most likely, and every number with it. */
+const surfaceFar = verdict<{ surface: string; away: number }>({
+  find(see) {
+    const box = boxOf({ items: see.design.items });
+    if (!box || see.design.items.length < 2) return [];
+    const size = Math.max(...AXES.map((a) => box.max[a] - box.min[a]));
+    return see.design.surfaces.flatMap((s) => {
+      const off = Math.hypot(...AXES.map((a) => Math.max(box.min[a] - s.at[a], s.at[a] - box.max[a], 0)));
+      return off > FAR * size
+        ? [{ ...page, severity: "care" as const, about: s.id, params: { surface: s.name, away: off }, figure: null }]
+        : [];
+    });
+  },
+  remedies: () => [advice("Look at its place: is the unit right?")],
+  says: (p, h) =>
+    `“${p.surface}” stands ${plain(p.away, "length", h, 0)} away from the parts: every number of the wings rests on that`,
+});
+
 export const verdicts = {
   "wings-not-whole": notWhole,
   "window-beyond": windowBeyond,
@@ -102,4 +123,5 @@ export const verdicts = {
   "torque-roll": torqueRoll,
   "height-order": heightOrder,
   "in-wash": inWash,
+  "surface-far": surfaceFar,
 };

@@ -121,6 +121,7 @@ export const WING_CASES: RuleCase[] = [
       wing(d).controls = [{ ...elevator(20, 20), id: "a", name: "Aileron", does: ["roll"], from: 0.4, to: 1 }];
     }),
   ],
+  ["surface-far", but((d) => void (tail(d).at.x = 62)), flown],
   [
     "height-order",
     but((d) => {

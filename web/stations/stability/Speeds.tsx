@@ -20,7 +20,9 @@ export function Speeds({ flown }: { flown: FlightResult }) {
     return (
       <section ref={ref} aria-label="Speeds" className="col-span-full">
         <h2>Speeds</h2>
-        <p className="text-pencil">Open: it needs a mass and a CG.</p>
+        <p className="text-pencil">
+          {flown.at ? "Open: as it is described nothing holds it level." : "Open: it needs a mass and a CG."}
+        </p>
       </section>
     );
   const let_ = design.flight.launchSpeed;

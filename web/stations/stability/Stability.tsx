@@ -58,7 +58,7 @@ export function StabilityStation() {
       ) : (
         <p className="border-b border-hair px-4 py-3" data-uncovered>
           {outcome?.status === "not covered" ? `Not covered: ${why}. ` : `Open: ${why}. `}
-          What is described is drawn, and counts in length and width.
+          What is described is drawn, and counts in length and width where its shape is known.
         </p>
       )}
       <FlightDrawing chosen={chosen?.id ?? null} onChoose={(id) => put({ of: id, sheet: null })} />
