@@ -1,3 +1,4 @@
+import type { Gate } from "../../core/design/ladder";
 import { useState } from "react";
 import type { NewRun } from "../../api/contracts";
 import type { RunDraft } from "../stations/runs/blankRun";
@@ -116,8 +117,6 @@ function Outcome({
   onKeep: () => void;
 }) {
   const { run } = log;
-  const { habit } = usePreferences();
-  const measured = (metric: string) => run.measured.find((m) => m.metric === metric)?.measured?.value ?? null;
   return (
     <>
       <div className="grid grid-cols-2 gap-2" role="group" aria-label="Outcome">
@@ -134,56 +133,7 @@ function Outcome({
         ))}
       </div>
       {(rung?.gates ?? []).map(({ gate: g, name }) => (
-        <div key={g.id} className="border-b border-ink pb-2" role="group" aria-label={gateLine(g, name, habit)}>
-          <p>{gateLine(g, name, habit)}</p>
-          {g.metric === "" ? (
-            <span className="grid grid-cols-3 gap-2">
-              {(["passed", "failed"] as const).map((r) => (
-                <button
-                  key={r}
-                  type="button"
-                  aria-pressed={run.eye[g.id] === r}
-                  className={`field-small ${run.eye[g.id] === r ? "field-key-last" : ""}`}
-                  onClick={() => set({ eye: { ...run.eye, [g.id]: r } })}
-                >
-                  {r === "passed" ? "Yes" : "No"}
-                </button>
-              ))}
-              <button
-                type="button"
-                aria-pressed={run.eye[g.id] === undefined}
-                className="field-small"
-                onClick={() => set({ eye: Object.fromEntries(Object.entries(run.eye).filter(([id]) => id !== g.id)) })}
-              >
-                Not seen
-              </button>
-            </span>
-          ) : (
-            <QuantityField
-              boxed
-              label={name}
-              dimension={g.dimension}
-              empty="not read"
-              value={measured(g.metric)}
-              onCommit={(v) =>
-                set({
-                  measured: [
-                    ...run.measured.filter((m) => m.metric !== g.metric),
-                    ...(v === null
-                      ? []
-                      : [
-                          {
-                            metric: g.metric,
-                            dimension: g.dimension,
-                            measured: { value: v, sd: Math.abs(v) * READING, by: "read at the site" },
-                          },
-                        ]),
-                  ],
-                })
-              }
-            />
-          )}
-        </div>
+        <GateAfter key={g.id} run={run} g={g} name={name} set={set} />
       ))}
       <label>
         Pack voltage after the run, at rest
@@ -225,5 +175,73 @@ function Outcome({
         Put it in the log
       </button>
     </>
+  );
+}
+
+/** One gate: what was measured of it, or how it looked. */
+function GateAfter({
+  run,
+  g,
+  name,
+  set,
+}: {
+  run: RunDraft;
+  g: Gate;
+  name: string;
+  set: (change: Partial<NewRun>) => void;
+}) {
+  const { habit } = usePreferences();
+  const measured = (metric: string) => run.measured.find((m) => m.metric === metric)?.measured?.value ?? null;
+  return (
+    <div className="border-b border-ink pb-2" role="group" aria-label={gateLine(g, name, habit)}>
+      <p>{gateLine(g, name, habit)}</p>
+      {g.metric === "" ? (
+        <span className="grid grid-cols-3 gap-2">
+          {(["passed", "failed"] as const).map((r) => (
+            <button
+              key={r}
+              type="button"
+              aria-pressed={run.eye[g.id] === r}
+              className={`field-small ${run.eye[g.id] === r ? "field-key-last" : ""}`}
+              onClick={() => set({ eye: { ...run.eye, [g.id]: r } })}
+            >
+              {r === "passed" ? "Yes" : "No"}
+            </button>
+          ))}
+          <button
+            type="button"
+            aria-pressed={run.eye[g.id] === undefined}
+            className="field-small"
+            onClick={() => set({ eye: Object.fromEntries(Object.entries(run.eye).filter(([id]) => id !== g.id)) })}
+          >
+            Not seen
+          </button>
+        </span>
+      ) : (
+        <QuantityField
+          boxed
+          label={name}
+          dimension={g.dimension}
+          empty="not read"
+          value={measured(g.metric)}
+          onCommit={(v) =>
+            set({
+              measured: [
+                ...run.measured.filter((m) => m.metric !== g.metric),
+                ...(v === null
+                  ? []
+                  : [
+                      {
+                        metric: g.metric,
+                        dimension: g.dimension,
+                        measured: { value: v, sd: Math.abs(v) * READING, by: "read at the site" },
+                      },
+                    ]),
+              ],
+            })
+          }
+        />
+      )}
+    </div>
   );
 }

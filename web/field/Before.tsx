@@ -43,65 +43,7 @@ export function Before({
           onChange={(e) => set({ course: e.target.value })}
         />
       </label>
-      <div className="grid grid-cols-3 gap-2">
-        <label>
-          Pack
-          <input
-            className="box"
-            maxLength={80}
-            value={run.pack.name}
-            onChange={(e) => set({ pack: { ...run.pack, name: e.target.value } })}
-          />
-        </label>
-        <label>
-          V at rest
-          <QuantityField
-            boxed
-            label="Pack at rest"
-            dimension="voltage"
-            empty="–"
-            value={run.pack.restingVoltage}
-            onCommit={(v) => set({ pack: { ...run.pack, restingVoltage: v } })}
-          />
-        </label>
-        <label>
-          V loaded
-          <QuantityField
-            boxed
-            label="Pack loaded"
-            dimension="voltage"
-            empty="–"
-            value={run.pack.loadedVoltage}
-            onCommit={(v) => set({ pack: { ...run.pack, loadedVoltage: v } })}
-          />
-        </label>
-        <label>
-          Pilot
-          <input className="box" maxLength={80} value={run.pilot} onChange={(e) => set({ pilot: e.target.value })} />
-        </label>
-        <label>
-          Wind
-          <QuantityField
-            boxed
-            label="Wind"
-            dimension="speed"
-            empty="–"
-            value={run.conditions.wind}
-            onCommit={(v) => set({ conditions: { ...run.conditions, wind: v } })}
-          />
-        </label>
-        <label>
-          Air
-          <QuantityField
-            boxed
-            label="Air"
-            dimension="temperature"
-            empty="–"
-            value={run.conditions.airTemperature}
-            onCommit={(v) => set({ conditions: { ...run.conditions, airTemperature: v } })}
-          />
-        </label>
-      </div>
+      <PackAndAir run={run} set={set} />
       {rung && rung.abort.length > 0 && (
         <p className="border-l-4 border-ink pl-2 text-[14px]">
           <b>Break off when</b> {rung.abort.join("; ")}.
@@ -169,5 +111,70 @@ export function Before({
           : "Leave this page open on the way: over plain http a browser cannot start it without the server."}
       </p>
     </section>
+  );
+}
+
+/** The pack and the air, as they are now. */
+function PackAndAir({ run, set }: { run: RunDraft; set: (change: Partial<NewRun>) => void }) {
+  return (
+    <div className="grid grid-cols-3 gap-2">
+      <label>
+        Pack
+        <input
+          className="box"
+          maxLength={80}
+          value={run.pack.name}
+          onChange={(e) => set({ pack: { ...run.pack, name: e.target.value } })}
+        />
+      </label>
+      <label>
+        V at rest
+        <QuantityField
+          boxed
+          label="Pack at rest"
+          dimension="voltage"
+          empty="–"
+          value={run.pack.restingVoltage}
+          onCommit={(v) => set({ pack: { ...run.pack, restingVoltage: v } })}
+        />
+      </label>
+      <label>
+        V loaded
+        <QuantityField
+          boxed
+          label="Pack loaded"
+          dimension="voltage"
+          empty="–"
+          value={run.pack.loadedVoltage}
+          onCommit={(v) => set({ pack: { ...run.pack, loadedVoltage: v } })}
+        />
+      </label>
+      <label>
+        Pilot
+        <input className="box" maxLength={80} value={run.pilot} onChange={(e) => set({ pilot: e.target.value })} />
+      </label>
+      <label>
+        Wind
+        <QuantityField
+          boxed
+          label="Wind"
+          dimension="speed"
+          empty="–"
+          value={run.conditions.wind}
+          onCommit={(v) => set({ conditions: { ...run.conditions, wind: v } })}
+        />
+      </label>
+      <label>
+        Air
+        <QuantityField
+          boxed
+          label="Air"
+          dimension="temperature"
+          empty="–"
+          value={run.conditions.airTemperature}
+          onCommit={(v) => set({ conditions: { ...run.conditions, airTemperature: v } })}
+        />
+      </label>
+    </div>
   );
 }

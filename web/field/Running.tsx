@@ -1,3 +1,5 @@
+import type { Dispatch } from "react";
+import type { SetStateAction } from "react";
 import { useEffect, useState } from "react";
 import { LAP, type Mark, markOf } from "../../core/runs/marks";
 import type { FieldRung, FieldSheet } from "../../core/runs/sheetShape";
@@ -168,42 +170,7 @@ export function Running({
         </div>
       )}
       {panel === null && (
-        <div className="grid grid-cols-4 gap-2">
-          <button
-            type="button"
-            className="field-small"
-            onClick={() => setPage((p) => ((p + 1) * ON_A_PAGE < marks.length ? p + 1 : 0))}
-          >
-            More
-          </button>
-          <button type="button" className="field-small" onClick={() => setPanel("words")}>
-            Say it
-          </button>
-          <button type="button" className="field-small" onClick={() => setPanel("pack")}>
-            Pack
-          </button>
-          <label className="field-small cursor-pointer">
-            Photo
-            <input
-              type="file"
-              accept="image/*"
-              capture="environment"
-              className="sr-only"
-              aria-label="Take a photo"
-              onChange={async (e) => {
-                const file = e.target.files?.[0];
-                const at = since();
-                e.target.value = "";
-                if (!file) return;
-                try {
-                  onChange(added(log, moment("photo", at, { text: "" }), await reduced(file)));
-                } catch {
-                  toast.error("This is not a picture that can be read.");
-                }
-              }}
-            />
-          </label>
-        </div>
+        <RunKeys setPage={setPage} marks={marks} setPanel={setPanel} since={since} onChange={onChange} log={log} />
       )}
       <div className="flex min-h-14 items-center justify-between gap-3">
         <p className="text-[15px]" aria-live="polite">
@@ -224,6 +191,62 @@ export function Running({
         <HoldKey word="End the log" hint="hold for 1 s, then how it went" onHeld={onEnd} />
       </div>
     </section>
+  );
+}
+
+/** Stop, lap, undo and the rest, large enough for gloves. */
+function RunKeys({
+  setPage,
+  marks,
+  setPanel,
+  since,
+  onChange,
+  log,
+}: {
+  setPage: Dispatch<SetStateAction<number>>;
+  marks: readonly Mark[];
+  setPanel: (next: "pack" | "words" | null) => void;
+  since: () => number;
+  onChange: (log: FieldLog) => void;
+  log: FieldLog;
+}) {
+  return (
+    <div className="grid grid-cols-4 gap-2">
+      <button
+        type="button"
+        className="field-small"
+        onClick={() => setPage((p) => ((p + 1) * ON_A_PAGE < marks.length ? p + 1 : 0))}
+      >
+        More
+      </button>
+      <button type="button" className="field-small" onClick={() => setPanel("words")}>
+        Say it
+      </button>
+      <button type="button" className="field-small" onClick={() => setPanel("pack")}>
+        Pack
+      </button>
+      <label className="field-small cursor-pointer">
+        Photo
+        <input
+          type="file"
+          accept="image/*"
+          capture="environment"
+          className="sr-only"
+          aria-label="Take a photo"
+          onChange={async (e) => {
+            const file = e.target.files?.[0];
+            const at = since();
+            e.target.value = "";
+            if (!file) return;
+            try {
+              onChange(added(log, moment("photo", at, { text: "" }), await reduced(file)));
+            } catch {
+              toast.error("This is not a picture that can be read.");
+            }
+          }}
+        />
+      </label>
+    </div>
   );
 }
 

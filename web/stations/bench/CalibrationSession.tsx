@@ -1,3 +1,5 @@
+import type { SetStateAction } from "react";
+import type { CalibrationResult } from "../../../core/bench/calibration";
 import { usePreferences } from "../../app/preferences";
 import { useState } from "react";
 import { correctionOf } from "../../../core/bench/calibration";
@@ -58,64 +60,9 @@ export function CalibrationSession({
         : result.ok
           ? null
           : result.message;
-  const add = (pair: { shown: number | null; known: number | null }) => {
-    const { shown, known } = pair;
-    if (shown === null || known === null) return setFresh(pair);
-    change((t) => void t.pairs.push({ shown, known, knownSd: Math.abs(known) * (charge ? 0.01 : USUAL[t.quantity]) }));
-    setFresh({ shown: null, known: null });
-  };
   return (
     <div className="text-[12px]">
-      <div className="flex flex-wrap items-end gap-3">
-        <div className="w-48">
-          Instrument
-          <TextField
-            boxed
-            label="Instrument"
-            value={test.instrument}
-            placeholder="name on it"
-            onCommit={(v) => change((t) => void (t.instrument = v))}
-          />
-        </div>
-        <label>
-          It reads
-          <select
-            className="box"
-            aria-label="It reads"
-            value={test.quantity}
-            onChange={(e) =>
-              change((t) => {
-                t.quantity = e.target.value as Quantity;
-                t.by = "known values";
-                t.pairs = [];
-              })
-            }
-          >
-            <option value="current">current</option>
-            <option value="voltage">voltage</option>
-            <option value="scale">mass or force</option>
-          </select>
-        </label>
-        {test.quantity === "current" && (
-          <label>
-            Held against
-            <select
-              className="box"
-              aria-label="Held against"
-              value={test.by}
-              onChange={(e) =>
-                change((t) => {
-                  t.by = e.target.value as Calibration["by"];
-                  t.pairs = [];
-                })
-              }
-            >
-              <option value="known values">a second meter</option>
-              <option value="charge returned">charge that the charger put back</option>
-            </select>
-          </label>
-        )}
-      </div>
+      <Instrument test={test} change={change} />
       <p className="mt-1 text-pencil">{HOW[test.quantity]}</p>
       <table className="rows mt-2 w-full max-w-[520px]">
         <thead>
@@ -129,80 +76,17 @@ export function CalibrationSession({
         </thead>
         <tbody>
           {test.pairs.map((p, k) => (
-            <tr key={`p${k + 1}`} data-pair={k + 1}>
-              <td>
-                <QuantityField
-                  label={`Pair ${k + 1}, shown`}
-                  value={p.shown}
-                  dimension={dimension}
-                  onCommit={(v) => v !== null && change((t) => void (t.pairs[k] && (t.pairs[k].shown = v)))}
-                />
-              </td>
-              <td>
-                <QuantityField
-                  label={`Pair ${k + 1}, known`}
-                  value={p.known}
-                  dimension={dimension}
-                  onCommit={(v) => v !== null && change((t) => void (t.pairs[k] && (t.pairs[k].known = v)))}
-                />
-              </td>
-              <td>
-                <QuantityField
-                  label={`Pair ${k + 1}, known ±`}
-                  value={p.knownSd}
-                  dimension={dimension}
-                  onCommit={(v) => {
-                    if (v === null || v < 0) return "Accepted: zero or more.";
-                    change((t) => void (t.pairs[k] && (t.pairs[k].knownSd = v)));
-                    return null;
-                  }}
-                />
-              </td>
-              <td className="num text-right">
-                {result.ok
-                  ? plain(
-                      result.correction.gain * (p.shown - result.correction.zero) - p.known * (charge ? 0.985 : 1),
-                      dimension,
-                      habit,
-                      2,
-                    )
-                  : "–"}
-              </td>
-              <td className="text-right">
-                <button
-                  type="button"
-                  className="link"
-                  aria-label={`Remove pair ${k + 1}`}
-                  onClick={() => change((t) => void t.pairs.splice(k, 1))}
-                >
-                  ×
-                </button>
-              </td>
-            </tr>
+            <PairRow
+              key={`p${k + 1}`}
+              k={k}
+              p={p}
+              dimension={dimension}
+              change={change}
+              result={result}
+              charge={charge}
+            />
           ))}
-          <tr>
-            <td>
-              <QuantityField
-                label="New pair, shown"
-                value={fresh.shown}
-                dimension={dimension}
-                empty="shown"
-                onCommit={(v) => add({ ...fresh, shown: v })}
-              />
-            </td>
-            <td>
-              <QuantityField
-                label="New pair, known"
-                value={fresh.known}
-                dimension={dimension}
-                empty="known"
-                onCommit={(v) => add({ ...fresh, known: v })}
-              />
-            </td>
-            <td colSpan={3} className="text-pencil">
-              both, and the pair is kept
-            </td>
-          </tr>
+          <NewPair setFresh={setFresh} change={change} charge={charge} fresh={fresh} dimension={dimension} />
         </tbody>
       </table>
       <section aria-label="Correction" className="mt-3 border-t border-hair pt-2">
@@ -237,5 +121,180 @@ export function CalibrationSession({
         rows={Array.from({ length: 8 }, (_, k) => String(k + 1))}
       />
     </div>
+  );
+}
+
+/** The row that adds a pair. */
+function NewPair({
+  setFresh,
+  change,
+  charge,
+  fresh,
+  dimension,
+}: {
+  setFresh: (value: SetStateAction<{ shown: number | null; known: number | null }>) => void;
+  change: (mutate: (t: Calibration) => void) => void;
+  charge: boolean;
+  fresh: { shown: number | null; known: number | null };
+  dimension: Dimension;
+}) {
+  const add = (pair: { shown: number | null; known: number | null }) => {
+    const { shown, known } = pair;
+    if (shown === null || known === null) return setFresh(pair);
+    change((t) => void t.pairs.push({ shown, known, knownSd: Math.abs(known) * (charge ? 0.01 : USUAL[t.quantity]) }));
+    setFresh({ shown: null, known: null });
+  };
+  return (
+    <tr>
+      <td>
+        <QuantityField
+          label="New pair, shown"
+          value={fresh.shown}
+          dimension={dimension}
+          empty="shown"
+          onCommit={(v) => add({ ...fresh, shown: v })}
+        />
+      </td>
+      <td>
+        <QuantityField
+          label="New pair, known"
+          value={fresh.known}
+          dimension={dimension}
+          empty="known"
+          onCommit={(v) => add({ ...fresh, known: v })}
+        />
+      </td>
+      <td colSpan={3} className="text-pencil">
+        both, and the pair is kept
+      </td>
+    </tr>
+  );
+}
+
+/** Which instrument it is, what it reads, and how. */
+function Instrument({ test, change }: { test: Calibration; change: (mutate: (t: Calibration) => void) => void }) {
+  return (
+    <div className="flex flex-wrap items-end gap-3">
+      <div className="w-48">
+        Instrument
+        <TextField
+          boxed
+          label="Instrument"
+          value={test.instrument}
+          placeholder="name on it"
+          onCommit={(v) => change((t) => void (t.instrument = v))}
+        />
+      </div>
+      <label>
+        It reads
+        <select
+          className="box"
+          aria-label="It reads"
+          value={test.quantity}
+          onChange={(e) =>
+            change((t) => {
+              t.quantity = e.target.value as Quantity;
+              t.by = "known values";
+              t.pairs = [];
+            })
+          }
+        >
+          <option value="current">current</option>
+          <option value="voltage">voltage</option>
+          <option value="scale">mass or force</option>
+        </select>
+      </label>
+      {test.quantity === "current" && (
+        <label>
+          Held against
+          <select
+            className="box"
+            aria-label="Held against"
+            value={test.by}
+            onChange={(e) =>
+              change((t) => {
+                t.by = e.target.value as Calibration["by"];
+                t.pairs = [];
+              })
+            }
+          >
+            <option value="known values">a second meter</option>
+            <option value="charge returned">charge that the charger put back</option>
+          </select>
+        </label>
+      )}
+    </div>
+  );
+}
+
+/** One pair: what the instrument showed, and what was true. */
+function PairRow({
+  k,
+  p,
+  dimension,
+  change,
+  result,
+  charge,
+}: {
+  k: number;
+  p: { shown: number; known: number; knownSd: number };
+  dimension: Dimension;
+  change: (mutate: (t: Calibration) => void) => void;
+  result: CalibrationResult;
+  charge: boolean;
+}) {
+  const { habit } = usePreferences();
+
+  return (
+    <tr data-pair={k + 1}>
+      <td>
+        <QuantityField
+          label={`Pair ${k + 1}, shown`}
+          value={p.shown}
+          dimension={dimension}
+          onCommit={(v) => v !== null && change((t) => void (t.pairs[k] && (t.pairs[k].shown = v)))}
+        />
+      </td>
+      <td>
+        <QuantityField
+          label={`Pair ${k + 1}, known`}
+          value={p.known}
+          dimension={dimension}
+          onCommit={(v) => v !== null && change((t) => void (t.pairs[k] && (t.pairs[k].known = v)))}
+        />
+      </td>
+      <td>
+        <QuantityField
+          label={`Pair ${k + 1}, known ±`}
+          value={p.knownSd}
+          dimension={dimension}
+          onCommit={(v) => {
+            if (v === null || v < 0) return "Accepted: zero or more.";
+            change((t) => void (t.pairs[k] && (t.pairs[k].knownSd = v)));
+            return null;
+          }}
+        />
+      </td>
+      <td className="num text-right">
+        {result.ok
+          ? plain(
+              result.correction.gain * (p.shown - result.correction.zero) - p.known * (charge ? 0.985 : 1),
+              dimension,
+              habit,
+              2,
+            )
+          : "–"}
+      </td>
+      <td className="text-right">
+        <button
+          type="button"
+          className="link"
+          aria-label={`Remove pair ${k + 1}`}
+          onClick={() => change((t) => void t.pairs.splice(k, 1))}
+        >
+          ×
+        </button>
+      </td>
+    </tr>
   );
 }

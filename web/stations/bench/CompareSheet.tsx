@@ -1,3 +1,4 @@
+import type { Comparison } from "../../../core/bench/compare";
 import { usePreferences } from "../../app/preferences";
 import { kindOf } from "../../../core/subjects/propulsion/kinds/models";
 import { useMemo, useState } from "react";
@@ -19,7 +20,6 @@ const EQUALS: [EqualIn, string, "percent" | "force" | "power"][] = [
 
 /** Sweeps of any version side by side: one chart, and one sentence each at equal throttle, thrust and power. */
 export function CompareSheet() {
-  const { habit } = usePreferences();
   const { file } = useDesk();
   const sweeps = file.bench.filter((b) => b.thrust !== null && b.thrust.readings.length > 0);
   const [chosen, setChosen] = useState<number[]>(() => sweeps.slice(-2).map((b) => b.number));
@@ -98,45 +98,82 @@ export function CompareSheet() {
               );
             const c = compareAt(results, equal, at);
             return (
-              <div key={equal} data-equal={equal} className="mt-2 border-t border-hair pt-1">
-                <p className="flex flex-wrap items-center gap-2">
-                  <b className="text-ink">At {word}</b>
-                  <span className="w-24">
-                    <QuantityField
-                      boxed
-                      label={`Compared at ${word}`}
-                      value={at}
-                      dimension={dimension}
-                      onCommit={(v) => setPlaces({ ...places, [equal]: v ?? undefined })}
-                    />
-                  </span>
-                  {c.values.map((v, k) => (
-                    <span key={names[k]} className="num">
-                      {names[k]?.split(" ")[0]}:{" "}
-                      {v
-                        ? `${plain(v.value, equal === "thrust" ? "power" : "force", habit)} ± ${showSd(v.sd, equal === "thrust" ? "power" : "force", habit)}`
-                        : "not measured"}
-                    </span>
-                  ))}
-                </p>
-                {names.slice(1).map((name, k) => (
-                  <p key={name} data-sentence>
-                    {comparisonText(
-                      {
-                        ...c,
-                        values: [c.values[0] ?? null, c.values[k + 1] ?? null],
-                        against: [null, c.against[k + 1] ?? null],
-                      },
-                      [names[0] ?? "", name],
-                      habit,
-                    )}
-                  </p>
-                ))}
-              </div>
+              <AtEqual
+                key={equal}
+                equal={equal}
+                word={word}
+                at={at}
+                dimension={dimension}
+                setPlaces={setPlaces}
+                places={places}
+                c={c}
+                names={names}
+              />
             );
           })}
         </>
       )}
+    </div>
+  );
+}
+
+/** Two sweeps at an equal thrust, or an equal power. */
+function AtEqual({
+  equal,
+  word,
+  at,
+  dimension,
+  setPlaces,
+  places,
+  c,
+  names,
+}: {
+  equal: EqualIn;
+  word: string;
+  at: number;
+  dimension: "force" | "power" | "percent";
+  setPlaces: (next: Partial<Record<EqualIn, number>>) => void;
+  places: Partial<Record<EqualIn, number>>;
+  c: Comparison;
+  names: string[];
+}) {
+  const { habit } = usePreferences();
+
+  return (
+    <div data-equal={equal} className="mt-2 border-t border-hair pt-1">
+      <p className="flex flex-wrap items-center gap-2">
+        <b className="text-ink">At {word}</b>
+        <span className="w-24">
+          <QuantityField
+            boxed
+            label={`Compared at ${word}`}
+            value={at}
+            dimension={dimension}
+            onCommit={(v) => setPlaces({ ...places, [equal]: v ?? undefined })}
+          />
+        </span>
+        {c.values.map((v, k) => (
+          <span key={names[k]} className="num">
+            {names[k]?.split(" ")[0]}:{" "}
+            {v
+              ? `${plain(v.value, equal === "thrust" ? "power" : "force", habit)} ± ${showSd(v.sd, equal === "thrust" ? "power" : "force", habit)}`
+              : "not measured"}
+          </span>
+        ))}
+      </p>
+      {names.slice(1).map((name, k) => (
+        <p key={name} data-sentence>
+          {comparisonText(
+            {
+              ...c,
+              values: [c.values[0] ?? null, c.values[k + 1] ?? null],
+              against: [null, c.against[k + 1] ?? null],
+            },
+            [names[0] ?? "", name],
+            habit,
+          )}
+        </p>
+      ))}
     </div>
   );
 }

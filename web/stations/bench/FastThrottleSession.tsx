@@ -62,13 +62,6 @@ export function FastThrottleSession({
   const findings = judgeFastThrottle(test, floor);
   const open = SAFETY.some((k) => !test.safety[k]);
   if (!first) return <p>Describe a drive in Power first.</p>;
-  const number = (
-    label: string,
-    value: number | null,
-    dimension: "length" | "time" | "voltage",
-    onCommit: (v: number | null) => string | null,
-    empty?: string,
-  ) => <QuantityField label={label} value={value} dimension={dimension} empty={empty} onCommit={onCommit} />;
   return (
     <div className="text-[12px]">
       <p>
@@ -93,97 +86,7 @@ export function FastThrottleSession({
       <div className="mt-2">
         <SafetyList safety={test.safety} onChange={(s) => change((t) => void (t.safety = s))} />
       </div>
-      <div className="wide mt-3">
-        <table className="rows w-full max-w-[720px]">
-          <thead>
-            <tr>
-              <th className="text-right!">diameter</th>
-              <th className="text-right!">pitch</th>
-              <th className="text-right!">ramp, s</th>
-              <th className="text-right!">lowest volts</th>
-              <th>cut out</th>
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            {test.trials.map((trial, k) => (
-              <tr key={`t${k + 1}`} data-trial={k + 1}>
-                <td className="w-24">
-                  {number(`Trial ${k + 1}, diameter`, trial.diameter, "length", (v) => {
-                    if (v === null || !(v > 0)) return "Accepted: more than zero.";
-                    change((t) => void (t.trials[k] && (t.trials[k].diameter = v)));
-                    return null;
-                  })}
-                </td>
-                <td className="w-24">
-                  {number(`Trial ${k + 1}, pitch`, trial.pitch, "length", (v) => {
-                    if (v === null || !(v > 0)) return "Accepted: more than zero.";
-                    change((t) => void (t.trials[k] && (t.trials[k].pitch = v)));
-                    return null;
-                  })}
-                </td>
-                <td className="w-20">
-                  <QuantityField
-                    label={`Trial ${k + 1}, ramp`}
-                    value={trial.ramp}
-                    dimension="ratio"
-                    onCommit={(v) => {
-                      if (v === null || v < 0 || v > 60) return "Accepted: 0 to 60 s.";
-                      change((t) => void (t.trials[k] && (t.trials[k].ramp = v)));
-                      return null;
-                    }}
-                  />
-                </td>
-                <td className="w-24">
-                  {number(
-                    `Trial ${k + 1}, volts`,
-                    trial.voltage,
-                    "voltage",
-                    (v) => {
-                      if (v !== null && v < 0) return "Accepted: zero or more.";
-                      change((t) => void (t.trials[k] && (t.trials[k].voltage = v)));
-                      return null;
-                    },
-                    "–",
-                  )}
-                </td>
-                <td className="w-36">
-                  <select
-                    className="cell"
-                    aria-label={`Trial ${k + 1}, cut out`}
-                    disabled={open}
-                    value={trial.cutOut === null ? "" : trial.cutOut ? "yes" : "no"}
-                    onChange={(e) =>
-                      change(
-                        (t) =>
-                          void (
-                            t.trials[k] &&
-                            (t.trials[k].cutOut = e.target.value === "" ? null : e.target.value === "yes")
-                          ),
-                      )
-                    }
-                  >
-                    <option value="">could not tell</option>
-                    <option value="yes">it cut out</option>
-                    <option value="no">it held</option>
-                  </select>
-                </td>
-                <td className="text-right">
-                  <button
-                    type="button"
-                    className="link"
-                    aria-label={`Remove trial ${k + 1}`}
-                    disabled={test.trials.length < 2}
-                    onClick={() => change((t) => void t.trials.splice(k, 1))}
-                  >
-                    ×
-                  </button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <Trials test={test} change={change} open={open} />
       <button
         type="button"
         className="link mt-1"
@@ -216,5 +119,133 @@ export function FastThrottleSession({
         rows={Array.from({ length: 12 }, (_, k) => String(k + 1))}
       />
     </div>
+  );
+}
+
+/** The trials of fast throttle. */
+function Trials({
+  test,
+  change,
+  open,
+}: {
+  test: FastThrottle;
+  change: (mutate: (t: FastThrottle) => void) => void;
+  open: boolean;
+}) {
+  return (
+    <div className="wide mt-3">
+      <table className="rows w-full max-w-[720px]">
+        <thead>
+          <tr>
+            <th className="text-right!">diameter</th>
+            <th className="text-right!">pitch</th>
+            <th className="text-right!">ramp, s</th>
+            <th className="text-right!">lowest volts</th>
+            <th>cut out</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {test.trials.map((trial, k) => (
+            <TrialRow key={`t${k + 1}`} k={k} trial={trial} change={change} open={open} test={test} />
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** One trial: to which throttle, how fast, and what was seen. */
+function TrialRow({
+  k,
+  trial,
+  change,
+  open,
+  test,
+}: {
+  k: number;
+  trial: { diameter: number; pitch: number; ramp: number; voltage: number | null; cutOut: boolean | null };
+  change: (mutate: (t: FastThrottle) => void) => void;
+  open: boolean;
+  test: FastThrottle;
+}) {
+  const number = (
+    label: string,
+    value: number | null,
+    dimension: "length" | "time" | "voltage",
+    onCommit: (v: number | null) => string | null,
+    empty?: string,
+  ) => <QuantityField label={label} value={value} dimension={dimension} empty={empty} onCommit={onCommit} />;
+  return (
+    <tr data-trial={k + 1}>
+      <td className="w-24">
+        {number(`Trial ${k + 1}, diameter`, trial.diameter, "length", (v) => {
+          if (v === null || !(v > 0)) return "Accepted: more than zero.";
+          change((t) => void (t.trials[k] && (t.trials[k].diameter = v)));
+          return null;
+        })}
+      </td>
+      <td className="w-24">
+        {number(`Trial ${k + 1}, pitch`, trial.pitch, "length", (v) => {
+          if (v === null || !(v > 0)) return "Accepted: more than zero.";
+          change((t) => void (t.trials[k] && (t.trials[k].pitch = v)));
+          return null;
+        })}
+      </td>
+      <td className="w-20">
+        <QuantityField
+          label={`Trial ${k + 1}, ramp`}
+          value={trial.ramp}
+          dimension="ratio"
+          onCommit={(v) => {
+            if (v === null || v < 0 || v > 60) return "Accepted: 0 to 60 s.";
+            change((t) => void (t.trials[k] && (t.trials[k].ramp = v)));
+            return null;
+          }}
+        />
+      </td>
+      <td className="w-24">
+        {number(
+          `Trial ${k + 1}, volts`,
+          trial.voltage,
+          "voltage",
+          (v) => {
+            if (v !== null && v < 0) return "Accepted: zero or more.";
+            change((t) => void (t.trials[k] && (t.trials[k].voltage = v)));
+            return null;
+          },
+          "–",
+        )}
+      </td>
+      <td className="w-36">
+        <select
+          className="cell"
+          aria-label={`Trial ${k + 1}, cut out`}
+          disabled={open}
+          value={trial.cutOut === null ? "" : trial.cutOut ? "yes" : "no"}
+          onChange={(e) =>
+            change(
+              (t) =>
+                void (t.trials[k] && (t.trials[k].cutOut = e.target.value === "" ? null : e.target.value === "yes")),
+            )
+          }
+        >
+          <option value="">could not tell</option>
+          <option value="yes">it cut out</option>
+          <option value="no">it held</option>
+        </select>
+      </td>
+      <td className="text-right">
+        <button
+          type="button"
+          className="link"
+          aria-label={`Remove trial ${k + 1}`}
+          disabled={test.trials.length < 2}
+          onClick={() => change((t) => void t.trials.splice(k, 1))}
+        >
+          ×
+        </button>
+      </td>
+    </tr>
   );
 }

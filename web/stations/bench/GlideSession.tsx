@@ -35,7 +35,6 @@ const TRIM: Record<Exclude<Pass["saw"], "straight">, string> = {
 
 /** Passes without power: how far for the height, how fast, and what they show of the trim. */
 export function GlideSession({ session, onOpen }: { session: Bench | null; onOpen: (number: number | null) => void }) {
-  const { habit } = usePreferences();
   const [test, setTest] = useState<Glide>(() => session?.glide ?? { trim: "", cg: null, passes: [] });
   const [fresh, setFresh] = useState<Fresh>(EMPTY);
   const [asked, setAsked] = useState(false);
@@ -46,14 +45,7 @@ export function GlideSession({ session, onOpen }: { session: Bench | null; onOpe
     setTest(next);
     touch();
   };
-  const add = (next: Fresh) => {
-    const { height, distance, seconds } = next;
-    if (height === null || distance === null || seconds === null) return setFresh(next);
-    change((t) => void t.passes.push({ height, distance, seconds, saw: "straight" }));
-    setFresh(EMPTY);
-  };
   const missing = test.passes.length === 0 ? "enter a pass: height lost, distance and time" : null;
-  const positive = (v: number | null): string | null => (v !== null && v <= 0 ? "more than zero" : null);
   return (
     <div className="text-[12px]">
       <p className="max-w-[70ch]">
@@ -85,88 +77,7 @@ export function GlideSession({ session, onOpen }: { session: Bench | null; onOpe
         </label>
       </div>
       <div className="overflow-x-auto">
-        <table className="rows mt-2 w-full max-w-[560px]">
-          <thead>
-            <tr>
-              {COLUMNS.map(([key, dimension, word]) => (
-                <th key={key} className="text-right!">
-                  {word}, {DISPLAY[habit][dimension]}
-                </th>
-              ))}
-              <th>it</th>
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            {test.passes.map((p, k) => (
-              <tr key={k} data-pass={k + 1}>
-                {COLUMNS.map(([key, dimension, word]) => (
-                  <td key={key}>
-                    <QuantityField
-                      label={`Pass ${k + 1}, ${word}`}
-                      value={p[key]}
-                      dimension={dimension}
-                      empty={key === "seconds" ? "not timed" : undefined}
-                      onCommit={(v) => {
-                        if (v === null && key !== "seconds") return null;
-                        const refused = positive(v);
-                        if (refused === null)
-                          change((t) => void (t.passes[k] && Object.assign(t.passes[k], { [key]: v })));
-                        return refused;
-                      }}
-                    />
-                  </td>
-                ))}
-                <td>
-                  <select
-                    className="cell"
-                    aria-label={`Pass ${k + 1}, it`}
-                    value={p.saw}
-                    onChange={(e) =>
-                      change((t) => void (t.passes[k] && (t.passes[k].saw = e.target.value as Pass["saw"])))
-                    }
-                  >
-                    {GLIDE_SAW.map((s) => (
-                      <option key={s} value={s}>
-                        {s === "straight" ? "flew straight" : s}
-                      </option>
-                    ))}
-                  </select>
-                </td>
-                <td className="text-right">
-                  <button
-                    type="button"
-                    className="link"
-                    aria-label={`Remove pass ${k + 1}`}
-                    onClick={() => change((t) => void t.passes.splice(k, 1))}
-                  >
-                    ×
-                  </button>
-                </td>
-              </tr>
-            ))}
-            <tr>
-              {COLUMNS.map(([key, dimension, word]) => (
-                <td key={key}>
-                  <QuantityField
-                    label={`New pass, ${word}`}
-                    value={fresh[key]}
-                    dimension={dimension}
-                    empty={word}
-                    onCommit={(v) => {
-                      const refused = positive(v);
-                      if (refused === null) add({ ...fresh, [key]: v });
-                      return refused;
-                    }}
-                  />
-                </td>
-              ))}
-              <td colSpan={2} className="text-pencil">
-                all three, and the pass is kept
-              </td>
-            </tr>
-          </tbody>
-        </table>
+        <Passes setFresh={setFresh} change={change} test={test} fresh={fresh} />
       </div>
       <GlideReport test={test} />
       <SessionFoot
@@ -180,6 +91,109 @@ export function GlideSession({ session, onOpen }: { session: Bench | null; onOpe
         rows={Array.from({ length: 8 }, (_, k) => String(k + 1))}
       />
     </div>
+  );
+}
+
+/** The passes of the glide, and a row for the next. */
+function Passes({
+  setFresh,
+  change,
+  test,
+  fresh,
+}: {
+  setFresh: (next: Fresh) => void;
+  change: (mutate: (t: Glide) => void) => void;
+  test: Glide;
+  fresh: Fresh;
+}) {
+  const { habit } = usePreferences();
+  const add = (next: Fresh) => {
+    const { height, distance, seconds } = next;
+    if (height === null || distance === null || seconds === null) return setFresh(next);
+    change((t) => void t.passes.push({ height, distance, seconds, saw: "straight" }));
+    setFresh(EMPTY);
+  };
+  const positive = (v: number | null): string | null => (v !== null && v <= 0 ? "more than zero" : null);
+  return (
+    <table className="rows mt-2 w-full max-w-[560px]">
+      <thead>
+        <tr>
+          {COLUMNS.map(([key, dimension, word]) => (
+            <th key={key} className="text-right!">
+              {word}, {DISPLAY[habit][dimension]}
+            </th>
+          ))}
+          <th>it</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        {test.passes.map((p, k) => (
+          <tr key={k} data-pass={k + 1}>
+            {COLUMNS.map(([key, dimension, word]) => (
+              <td key={key}>
+                <QuantityField
+                  label={`Pass ${k + 1}, ${word}`}
+                  value={p[key]}
+                  dimension={dimension}
+                  empty={key === "seconds" ? "not timed" : undefined}
+                  onCommit={(v) => {
+                    if (v === null && key !== "seconds") return null;
+                    const refused = positive(v);
+                    if (refused === null) change((t) => void (t.passes[k] && Object.assign(t.passes[k], { [key]: v })));
+                    return refused;
+                  }}
+                />
+              </td>
+            ))}
+            <td>
+              <select
+                className="cell"
+                aria-label={`Pass ${k + 1}, it`}
+                value={p.saw}
+                onChange={(e) => change((t) => void (t.passes[k] && (t.passes[k].saw = e.target.value as Pass["saw"])))}
+              >
+                {GLIDE_SAW.map((s) => (
+                  <option key={s} value={s}>
+                    {s === "straight" ? "flew straight" : s}
+                  </option>
+                ))}
+              </select>
+            </td>
+            <td className="text-right">
+              <button
+                type="button"
+                className="link"
+                aria-label={`Remove pass ${k + 1}`}
+                onClick={() => change((t) => void t.passes.splice(k, 1))}
+              >
+                ×
+              </button>
+            </td>
+          </tr>
+        ))}
+        <tr>
+          {COLUMNS.map(([key, dimension, word]) => (
+            <td key={key}>
+              <QuantityField
+                label={`New pass, ${word}`}
+                value={fresh[key]}
+                dimension={dimension}
+                empty={word}
+                onCommit={(v) => {
+                  const refused = positive(v);
+                  if (refused === null) add({ ...fresh, [key]: v });
+                  return refused;
+                }}
+              />
+            </td>
+          ))}
+          <td colSpan={2} className="text-pencil">
+            all three, and the pass is kept
+          </td>
+        </tr>
+      </tbody>
+    </table>
   );
 }
 

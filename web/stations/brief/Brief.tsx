@@ -1,3 +1,4 @@
+import type { Metric } from "../../../core/design/metrics";
 import { freeId } from "../../../core/design/ids";
 import { METRICS, METRIC_KEYS, type MetricKey, isModelled } from "../../../core/design/metrics";
 import type { Target } from "../../../core/design/schema";
@@ -108,34 +109,7 @@ function TargetRow({ result }: { result: TargetResult }) {
           <option value="between">between</option>
         </select>
       </td>
-      <td>
-        <span className="flex items-center gap-1">
-          <QuantityField
-            boxed
-            label={`${metric.label}, wanted`}
-            value={target.value}
-            dimension={metric.dimension}
-            onCommit={(v) => v !== null && change((t) => void (t.value = v))}
-          />
-          {target.comparison === "between" && (
-            <>
-              <span>to</span>
-              <QuantityField
-                boxed
-                label={`${metric.label}, wanted up to`}
-                value={target.upper ?? null}
-                dimension={metric.dimension}
-                onCommit={(v) => v !== null && change((t) => void (t.upper = v))}
-              />
-              <EvidenceSelect
-                label={`${metric.label}, limits known by`}
-                value={target.evidence ?? "datasheet"}
-                onChange={(level) => change((t) => void (t.evidence = level))}
-              />
-            </>
-          )}
-        </span>
-      </td>
+      <BoundField metric={metric} target={target} change={change} />
       <td className="text-right">
         <Computed metric={target.metric} quantity={evaluation.metrics[target.metric]} />
       </td>
@@ -171,6 +145,48 @@ function TargetRow({ result }: { result: TargetResult }) {
         </button>
       </td>
     </tr>
+  );
+}
+
+/** The number that is asked for. */
+function BoundField({
+  metric,
+  target,
+  change,
+}: {
+  metric: Metric;
+  target: Target;
+  change: (mutate: (t: Target) => void) => string | null;
+}) {
+  return (
+    <td>
+      <span className="flex items-center gap-1">
+        <QuantityField
+          boxed
+          label={`${metric.label}, wanted`}
+          value={target.value}
+          dimension={metric.dimension}
+          onCommit={(v) => v !== null && change((t) => void (t.value = v))}
+        />
+        {target.comparison === "between" && (
+          <>
+            <span>to</span>
+            <QuantityField
+              boxed
+              label={`${metric.label}, wanted up to`}
+              value={target.upper ?? null}
+              dimension={metric.dimension}
+              onCommit={(v) => v !== null && change((t) => void (t.upper = v))}
+            />
+            <EvidenceSelect
+              label={`${metric.label}, limits known by`}
+              value={target.evidence ?? "datasheet"}
+              onChange={(level) => change((t) => void (t.evidence = level))}
+            />
+          </>
+        )}
+      </span>
+    </td>
   );
 }
 

@@ -1,4 +1,7 @@
-import { useQueryClient } from "@tanstack/react-query";
+import type { Risk } from "../../../core/design/risk";
+import type { Cause } from "../../../core/faults/symptoms/kinds";
+import type { ReactNode } from "react";
+import { type QueryClient, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import { type SymptomRecord, contracts } from "../../../api/contracts";
@@ -38,14 +41,133 @@ function EntryForm({ held, onDone }: { held: SymptomRecord | null; onDone: () =>
   const [opened, setOpened] = useState(held);
   const [entry, setEntry] = useState<OwnSymptom>(() => held?.symptom ?? blank());
   const [wrong, setWrong] = useState<{ path: string; text: string } | null>(null);
-  const cause = (i: number, change: Partial<OwnSymptom["causes"][number]>) =>
-    setEntry({ ...entry, causes: entry.causes.map((c, k) => (k === i ? { ...c, ...change } : c)) });
   const at = (path: string) =>
     wrong?.path === path && (
       <span role="alert" className="block text-[11px] text-stop">
         {wrong.text}
       </span>
     );
+  return (
+    <section aria-label="Catalogue entry" className="border border-ink bg-sheet p-3">
+      <div className="grid grid-cols-[1fr_180px] gap-2 max-[640px]:grid-cols-[minmax(0,1fr)]">
+        <label>
+          What is seen, heard or felt
+          <input
+            className="box"
+            aria-label="Symptom in words"
+            maxLength={160}
+            value={entry.text}
+            onChange={(e) => setEntry({ ...entry, text: e.target.value })}
+          />
+          {at("text")}
+        </label>
+        <label>
+          Where it belongs
+          <select
+            className="box"
+            value={entry.group}
+            onChange={(e) => setEntry({ ...entry, group: e.target.value as OwnSymptom["group"] })}
+          >
+            {GROUPS.map((g) => (
+              <option key={g}>{g}</option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <p className="mt-2 text-pencil">Likely causes, likeliest first</p>
+      <ol>
+        {entry.causes.map((c, i) => (
+          <CauseFields key={c.id} setEntry={setEntry} entry={entry} c={c} i={i} at={at} />
+        ))}
+      </ol>
+      <EntryButtons
+        entry={entry}
+        setWrong={setWrong}
+        opened={opened}
+        setOpened={setOpened}
+        setEntry={setEntry}
+        queries={queries}
+        onDone={onDone}
+        held={held}
+        remove={remove}
+      />
+    </section>
+  );
+}
+
+/** Keep the entry, take it away, leave it. */
+function EntryButtons({
+  entry,
+  setWrong,
+  opened,
+  setOpened,
+  setEntry,
+  queries,
+  onDone,
+  held,
+  remove,
+}: {
+  entry: OwnSymptom;
+  setWrong: (next: { path: string; text: string } | null) => void;
+  opened: SymptomRecord | null;
+  setOpened: (
+    next: {
+      revision: number;
+      symptom: {
+        id: string;
+        text: string;
+        group:
+          | "air"
+          | "water and ground"
+          | "cushion"
+          | "rotating parts"
+          | "transmission"
+          | "electrical"
+          | "control"
+          | "materials"
+          | "repair and people";
+        causes: {
+          id: string;
+          text: string;
+          test: string;
+          minutes: number;
+          cost: number;
+          risk: Risk;
+          fix: string;
+          powered?: boolean | undefined;
+        }[];
+      };
+    } | null,
+  ) => void;
+  setEntry: (next: {
+    id: string;
+    text: string;
+    group:
+      | "air"
+      | "water and ground"
+      | "cushion"
+      | "rotating parts"
+      | "transmission"
+      | "electrical"
+      | "control"
+      | "materials"
+      | "repair and people";
+    causes: {
+      id: string;
+      text: string;
+      test: string;
+      minutes: number;
+      cost: number;
+      risk: Risk;
+      fix: string;
+      powered?: boolean | undefined;
+    }[];
+  }) => void;
+  queries: QueryClient;
+  onDone: () => void;
+  held: SymptomRecord | null;
+  remove: (question: string, done: string, remove: () => Promise<{ trash: number }>) => Promise<boolean>;
+}) {
   const save = async () => {
     const checked = symptomSchema.safeParse(entry);
     if (!checked.success) {
@@ -83,167 +205,172 @@ function EntryForm({ held, onDone }: { held: SymptomRecord | null; onDone: () =>
     }
   };
   return (
-    <section aria-label="Catalogue entry" className="border border-ink bg-sheet p-3">
-      <div className="grid grid-cols-[1fr_180px] gap-2 max-[640px]:grid-cols-[minmax(0,1fr)]">
-        <label>
-          What is seen, heard or felt
-          <input
-            className="box"
-            aria-label="Symptom in words"
-            maxLength={160}
-            value={entry.text}
-            onChange={(e) => setEntry({ ...entry, text: e.target.value })}
-          />
-          {at("text")}
-        </label>
-        <label>
-          Where it belongs
-          <select
-            className="box"
-            value={entry.group}
-            onChange={(e) => setEntry({ ...entry, group: e.target.value as OwnSymptom["group"] })}
-          >
-            {GROUPS.map((g) => (
-              <option key={g}>{g}</option>
-            ))}
-          </select>
-        </label>
-      </div>
-      <p className="mt-2 text-pencil">Likely causes, likeliest first</p>
-      <ol>
-        {entry.causes.map((c, i) => (
-          <li
-            key={c.id}
-            className="grid grid-cols-[1fr_1fr_1fr] gap-2 border-b border-hair py-1 max-[640px]:grid-cols-[minmax(0,1fr)]"
-          >
-            <label>
-              Cause
-              <input
-                className="box"
-                aria-label={`Cause ${i + 1}`}
-                maxLength={200}
-                value={c.text}
-                onChange={(e) => cause(i, { text: e.target.value })}
-              />
-              {at(`causes.${i}.text`)}
-            </label>
-            <label>
-              Test to confirm or rule out
-              <input
-                className="box"
-                aria-label={`Cause ${i + 1}, test`}
-                maxLength={300}
-                value={c.test}
-                onChange={(e) => cause(i, { test: e.target.value })}
-              />
-              {at(`causes.${i}.test`)}
-            </label>
-            <label>
-              Fix
-              <input
-                className="box"
-                aria-label={`Cause ${i + 1}, fix`}
-                maxLength={300}
-                value={c.fix}
-                onChange={(e) => cause(i, { fix: e.target.value })}
-              />
-            </label>
-            <span className="col-span-3 flex flex-wrap items-center gap-2 text-[12px] max-[640px]:col-span-1">
-              the test takes
-              <input
-                className="box num w-16!"
-                type="number"
-                min={0}
-                aria-label={`Cause ${i + 1}, minutes`}
-                value={c.minutes}
-                onChange={(e) => cause(i, { minutes: Number(e.target.value) })}
-              />{" "}
-              min,
-              <input
-                className="box num w-16!"
-                type="number"
-                min={0}
-                aria-label={`Cause ${i + 1}, €`}
-                value={c.cost}
-                onChange={(e) => cause(i, { cost: Number(e.target.value) })}
-              />{" "}
-              €, risks
-              <select
-                className="box w-auto!"
-                aria-label={`Cause ${i + 1}, risks`}
-                value={c.risk}
-                onChange={(e) => cause(i, { risk: e.target.value as (typeof RISKS)[number] })}
-              >
-                <option value="">choose</option>
-                {RISKS.map((r) => (
-                  <option key={r} value={r}>
-                    {r === "none" ? "nothing" : r}
-                  </option>
-                ))}
-              </select>
-              <label className="flex items-center gap-1">
-                <input
-                  type="checkbox"
-                  aria-label={`Cause ${i + 1}, pack in`}
-                  checked={c.powered ?? false}
-                  onChange={(e) => cause(i, { powered: e.target.checked })}
-                />
-                with the pack in
-              </label>
-              {at(`causes.${i}.risk`)}
-              {entry.causes.length > 1 && (
-                <button
-                  type="button"
-                  className="link"
-                  onClick={() => setEntry({ ...entry, causes: entry.causes.filter((_, k) => k !== i) })}
-                >
-                  remove
-                </button>
-              )}
-            </span>
-          </li>
-        ))}
-      </ol>
-      <p className="mt-2 flex flex-wrap gap-3">
-        <button type="button" className="act act-first" onClick={() => void save()}>
-          Keep the entry
-        </button>
+    <p className="mt-2 flex flex-wrap gap-3">
+      <button type="button" className="act act-first" onClick={() => void save()}>
+        Keep the entry
+      </button>
+      <button
+        type="button"
+        className="act"
+        onClick={() =>
+          setEntry({
+            ...entry,
+            causes: [...entry.causes, blankCause(Math.max(...entry.causes.map((c) => Number(c.id.slice(1)) || 0)) + 1)],
+          })
+        }
+      >
+        Add a cause
+      </button>
+      <button type="button" className="link" onClick={onDone}>
+        leave it
+      </button>
+      {held && (
         <button
           type="button"
-          className="act"
-          onClick={() =>
-            setEntry({
-              ...entry,
-              causes: [
-                ...entry.causes,
-                blankCause(Math.max(...entry.causes.map((c) => Number(c.id.slice(1)) || 0)) + 1),
-              ],
-            })
-          }
+          className="link ml-auto"
+          onClick={async () => {
+            if (
+              await remove("Delete this entry of your own?", "The entry is deleted.", () =>
+                call(contracts.deleteSymptom, { params: { id: entry.id } }),
+              )
+            )
+              onDone();
+          }}
         >
-          Add a cause
+          delete it
         </button>
-        <button type="button" className="link" onClick={onDone}>
-          leave it
-        </button>
-        {held && (
+      )}
+    </p>
+  );
+}
+
+/** One cause of an entry of one's own. */
+function CauseFields({
+  setEntry,
+  entry,
+  c,
+  i,
+  at,
+}: {
+  setEntry: (next: {
+    id: string;
+    text: string;
+    group:
+      | "air"
+      | "water and ground"
+      | "cushion"
+      | "rotating parts"
+      | "transmission"
+      | "electrical"
+      | "control"
+      | "materials"
+      | "repair and people";
+    causes: {
+      id: string;
+      text: string;
+      test: string;
+      minutes: number;
+      cost: number;
+      risk: Risk;
+      fix: string;
+      powered?: boolean | undefined;
+    }[];
+  }) => void;
+  entry: OwnSymptom;
+  c: Cause;
+  i: number;
+  at: (path: string) => false | ReactNode;
+}) {
+  const cause = (i: number, change: Partial<OwnSymptom["causes"][number]>) =>
+    setEntry({ ...entry, causes: entry.causes.map((c, k) => (k === i ? { ...c, ...change } : c)) });
+  return (
+    <li className="grid grid-cols-[1fr_1fr_1fr] gap-2 border-b border-hair py-1 max-[640px]:grid-cols-[minmax(0,1fr)]">
+      <label>
+        Cause
+        <input
+          className="box"
+          aria-label={`Cause ${i + 1}`}
+          maxLength={200}
+          value={c.text}
+          onChange={(e) => cause(i, { text: e.target.value })}
+        />
+        {at(`causes.${i}.text`)}
+      </label>
+      <label>
+        Test to confirm or rule out
+        <input
+          className="box"
+          aria-label={`Cause ${i + 1}, test`}
+          maxLength={300}
+          value={c.test}
+          onChange={(e) => cause(i, { test: e.target.value })}
+        />
+        {at(`causes.${i}.test`)}
+      </label>
+      <label>
+        Fix
+        <input
+          className="box"
+          aria-label={`Cause ${i + 1}, fix`}
+          maxLength={300}
+          value={c.fix}
+          onChange={(e) => cause(i, { fix: e.target.value })}
+        />
+      </label>
+      <span className="col-span-3 flex flex-wrap items-center gap-2 text-[12px] max-[640px]:col-span-1">
+        the test takes
+        <input
+          className="box num w-16!"
+          type="number"
+          min={0}
+          aria-label={`Cause ${i + 1}, minutes`}
+          value={c.minutes}
+          onChange={(e) => cause(i, { minutes: Number(e.target.value) })}
+        />{" "}
+        min,
+        <input
+          className="box num w-16!"
+          type="number"
+          min={0}
+          aria-label={`Cause ${i + 1}, €`}
+          value={c.cost}
+          onChange={(e) => cause(i, { cost: Number(e.target.value) })}
+        />{" "}
+        €, risks
+        <select
+          className="box w-auto!"
+          aria-label={`Cause ${i + 1}, risks`}
+          value={c.risk}
+          onChange={(e) => cause(i, { risk: e.target.value as (typeof RISKS)[number] })}
+        >
+          <option value="">choose</option>
+          {RISKS.map((r) => (
+            <option key={r} value={r}>
+              {r === "none" ? "nothing" : r}
+            </option>
+          ))}
+        </select>
+        <label className="flex items-center gap-1">
+          <input
+            type="checkbox"
+            aria-label={`Cause ${i + 1}, pack in`}
+            checked={c.powered ?? false}
+            onChange={(e) => cause(i, { powered: e.target.checked })}
+          />
+          with the pack in
+        </label>
+        {at(`causes.${i}.risk`)}
+        {entry.causes.length > 1 && (
           <button
             type="button"
-            className="link ml-auto"
-            onClick={async () => {
-              if (
-                await remove("Delete this entry of your own?", "The entry is deleted.", () =>
-                  call(contracts.deleteSymptom, { params: { id: entry.id } }),
-                )
-              )
-                onDone();
-            }}
+            className="link"
+            onClick={() => setEntry({ ...entry, causes: entry.causes.filter((_, k) => k !== i) })}
           >
-            delete it
+            remove
           </button>
         )}
-      </p>
-    </section>
+      </span>
+    </li>
   );
 }
 

@@ -1,18 +1,20 @@
+import { AddSuspect } from "./FaultFields";
+import { PilotError } from "./FaultFields";
+import { FaultBasics } from "./FaultFields";
+import { FaultHead } from "./FaultFields";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useMutation } from "@tanstack/react-query";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useFieldArray, useForm, useWatch } from "react-hook-form";
 import { toast } from "sonner";
 import { contracts } from "../../../api/contracts";
-import { FAULT_STATES, newSuspect } from "../../../core/design/craftFile";
-import { GROUPS } from "../../../core/faults/catalogue";
+import { FAULT_STATES } from "../../../core/design/craftFile";
 import { symptomsLike } from "../../../core/faults/find";
 import { blamesPilot, refusal } from "../../../core/faults/state";
 import { call, sayError } from "../../app/client";
 import { NotChosen, saveAgainst } from "../../app/saveAgainst";
 import { useDesk } from "../../app/desk";
 import { useDelete } from "../../app/useDelete";
-import { newKey } from "../runs/blankRun";
 import { faultName } from "../runs/words";
 import { Mending } from "./Mending";
 import { Proposals } from "./Proposals";
@@ -85,37 +87,11 @@ export function FaultForm({
     setRefused(why);
     if (!why) save.mutate(input);
   });
-  const optional = { setValueAs: (v: unknown) => (v === "" || v === null ? null : v) };
   const pilot =
     filled.suspects.some((s) => s.state !== "ruled out" && blamesPilot(s)) || /pilot error/i.test(filled.cause);
   return (
     <form noValidate onSubmit={submit} aria-label={number === null ? "New fault" : faultName(number)}>
-      <header className="flex items-baseline gap-3 border-b border-ink pb-1">
-        <h2 className="whitespace-nowrap text-[18px]">{number === null ? "New fault" : faultName(number)}</h2>
-        <input
-          className="cell text-[15px]! font-semibold text-ink"
-          aria-label="What was seen, in a few words"
-          placeholder="What was seen, in a few words"
-          {...register("title")}
-          aria-invalid={errors.title !== undefined}
-        />
-        {number !== null && (
-          <button
-            type="button"
-            className="link no-print"
-            onClick={async () => {
-              if (
-                await remove(`Delete ${faultName(number)} with its suspects?`, `${faultName(number)} is deleted.`, () =>
-                  call(contracts.deleteFault, { params: { slug, number } }),
-                )
-              )
-                onGone();
-            }}
-          >
-            Delete
-          </button>
-        )}
-      </header>
+      <FaultHead number={number} register={register} errors={errors} remove={remove} onGone={onGone} />
       {errors.title && (
         <p role="alert" className="text-[12px] text-stop">
           {errors.title.message}
@@ -158,51 +134,7 @@ export function FaultForm({
           ))}
         </p>
       )}
-      <div className="mt-2 grid grid-cols-3 gap-3 max-[640px]:grid-cols-[minmax(0,1fr)] max-[640px]:[&>*]:col-span-1!">
-        <label>
-          Seen in
-          <select className="box" {...register("run", { valueAsNumber: true })}>
-            {file.runs.map((r) => (
-              <option key={r.number} value={r.number}>
-                run {r.number}, {r.version}, {r.date.slice(0, 10)}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label>
-          Symptom
-          <select className="box" {...register("symptom", optional)}>
-            <option value="">none of the list</option>
-            {GROUPS.map((g) => (
-              <optgroup key={g} label={g}>
-                {catalogue
-                  .filter((s) => s.group === g)
-                  .map((s) => (
-                    <option key={s.id} value={s.id}>
-                      {s.text}
-                    </option>
-                  ))}
-              </optgroup>
-            ))}
-          </select>
-        </label>
-        <label>
-          Harm
-          <select className="box" {...register("severity")}>
-            <option>harmless</option>
-            <option>damage</option>
-            <option>danger</option>
-          </select>
-        </label>
-        <label className="col-span-2">
-          What was seen, heard, smelt
-          <textarea className="box" rows={2} {...register("seen")} />
-        </label>
-        <label>
-          Damage
-          <textarea className="box" rows={2} {...register("damage")} />
-        </label>
-      </div>
+      <FaultBasics register={register} catalogue={catalogue} />
 
       <h3 className="mt-4">Suspects</h3>
       <SuspectTable control={control} register={register} suspects={suspects} />
@@ -218,76 +150,9 @@ export function FaultForm({
           Add a suspect of your own
         </button>
       ) : (
-        <p className="mt-1 flex gap-2">
-          <input
-            className="box max-w-md"
-            aria-label="What else could it be?"
-            placeholder="What else could it be?"
-            maxLength={300}
-            value={own}
-            onChange={(e) => setOwn(e.target.value)}
-            onKeyDown={(e) => {
-              if (e.key !== "Enter") return;
-              e.preventDefault();
-              if (own.trim()) suspects.append(newSuspect(`own-${newKey()}`, own.trim()));
-              setOwn(null);
-            }}
-          />
-          <button
-            type="button"
-            className="act"
-            onClick={() => {
-              if (own.trim()) suspects.append(newSuspect(`own-${newKey()}`, own.trim()));
-              setOwn(null);
-            }}
-          >
-            Add
-          </button>
-        </p>
+        <AddSuspect own={own} setOwn={setOwn} suspects={suspects} />
       )}
-      {pilot && (
-        <div role="group" aria-label="Pilot error" className="mt-3 border-l-[3px] border-care pl-3">
-          <p>
-            “Pilot error” needs the same pilot on another craft, or another pilot on this one. It closes nothing
-            without.
-          </p>
-          <div className="grid max-w-2xl grid-cols-[220px_1fr] gap-2 max-[640px]:grid-cols-[minmax(0,1fr)]">
-            <select
-              className="box"
-              aria-label="What was swapped"
-              value={filled.pilotSwap?.how ?? ""}
-              onChange={(e) =>
-                setValue(
-                  "pilotSwap",
-                  e.target.value === ""
-                    ? null
-                    : { how: e.target.value as "same pilot, another craft", shown: filled.pilotSwap?.shown ?? "" },
-                  {
-                    shouldDirty: true,
-                  },
-                )
-              }
-            >
-              <option value="">not tried yet</option>
-              <option>same pilot, another craft</option>
-              <option>another pilot, this craft</option>
-            </select>
-            {filled.pilotSwap && (
-              <input
-                className="box"
-                aria-label="What the swap showed"
-                placeholder="what it showed"
-                maxLength={300}
-                value={filled.pilotSwap.shown}
-                onChange={(e) =>
-                  filled.pilotSwap &&
-                  setValue("pilotSwap", { ...filled.pilotSwap, shown: e.target.value }, { shouldDirty: true })
-                }
-              />
-            )}
-          </div>
-        </div>
-      )}
+      {pilot && <PilotError filled={filled} setValue={setValue} />}
       <Mending form={form} filled={filled} />
       {checked.success && <Story fault={{ ...checked.data, ...(number === null ? {} : { number }) }} />}
       <fieldset className="mt-4 flex flex-wrap items-center gap-3">

@@ -1,4 +1,5 @@
-import { Controller, type UseFormReturn } from "react-hook-form";
+import type { Risk } from "../../../core/design/risk";
+import { Controller, type UseFormRegister, type UseFormReturn } from "react-hook-form";
 import { strengthens } from "../../../core/faults/story";
 import { useDesk } from "../../app/desk";
 import { Lines } from "../../fields/Lines";
@@ -7,12 +8,8 @@ import type { Filled, Values } from "./form";
 
 /** Cause, fix and proof; the part that failed, what the repair touched, and what is the next weakest. */
 export function Mending({ form, filled }: { form: UseFormReturn<Filled, unknown, Values>; filled: Filled }) {
-  const { file, design } = useDesk();
+  const { design } = useDesk();
   const { register, control } = form;
-  const seen = file.runs.find((s) => s.number === Number(filled.run));
-  const laterRuns = file.runs.filter((r) => seen && Date.parse(r.date) > Date.parse(seen.date));
-  const optional = { setValueAs: (v: unknown) => (v === "" || v === null ? null : v) };
-  const optionalNumber = { setValueAs: (v: unknown) => (v === "" || v === null ? null : Number(v)) };
   const nameOf = (part: string) => design.items.find((i) => i.id === part)?.name ?? part;
   const idOf = (name: string) =>
     design.items.find((i) => i.name.toLowerCase() === name.trim().toLowerCase())?.id ?? name.trim();
@@ -33,49 +30,7 @@ export function Mending({ form, filled }: { form: UseFormReturn<Filled, unknown,
           Fix
           <textarea className="box" rows={2} {...register("fix")} />
         </label>
-        <div className="grid grid-cols-2 gap-2">
-          <label>
-            Fixed in
-            <select className="box" {...register("fixVersion", optional)}>
-              <option value="">–</option>
-              {file.versions.map((v) => (
-                <option key={v.label}>{v.label}</option>
-              ))}
-            </select>
-          </label>
-          <label>
-            Proof
-            <select className="box" {...register("proofRun", optionalNumber)}>
-              <option value="">–</option>
-              {laterRuns.map((r) => (
-                <option key={r.number} value={r.number}>
-                  run {r.number}
-                </option>
-              ))}
-            </select>
-          </label>
-          <label>
-            Minutes to mend
-            <input
-              className="box num"
-              type="number"
-              min={0}
-              aria-label="Minutes spent"
-              {...register("minutes", { valueAsNumber: true })}
-            />
-          </label>
-          <label>
-            repair cost, €
-            <input
-              className="box num"
-              type="number"
-              min={0}
-              step="any"
-              aria-label="€ spent"
-              {...register("cost", { valueAsNumber: true })}
-            />
-          </label>
-        </div>
+        <FixedIn filled={filled} register={register} />
         <label>
           Part that failed
           <Controller
@@ -138,5 +93,98 @@ export function Mending({ form, filled }: { form: UseFormReturn<Filled, unknown,
         )}
       </div>
     </>
+  );
+}
+
+/** In which version it was fixed, and by which run that was seen. */
+function FixedIn({
+  filled,
+  register,
+}: {
+  filled: Filled;
+  register: UseFormRegister<{
+    run: number | null;
+    state: "open" | "proven" | "closed" | "cured, cause unknown" | "unresolved";
+    cost: number;
+    title: string;
+    suspects: {
+      id: string;
+      cause: string;
+      for: string;
+      against: string;
+      test: string;
+      minutes: number | null;
+      result: string;
+      state: "open" | "ruled in" | "ruled out";
+      cost?: number | undefined;
+      risk?: Risk | undefined;
+      spentMinutes?: number | undefined;
+      spentCost?: number | undefined;
+    }[];
+    seen: string;
+    damage: string;
+    cause: string;
+    fix: string;
+    symptom: string | null;
+    severity: "danger" | "damage" | "harmless";
+    minutes: number;
+    fixVersion: string | null;
+    proofRun: number | null;
+    mass?: number | undefined;
+    part?: string | undefined;
+    touched?: string[] | undefined;
+    nextWeakest?: string | undefined;
+    pilotSwap?: { how: "same pilot, another craft" | "another pilot, this craft"; shown: string } | null | undefined;
+  }>;
+}) {
+  const { file } = useDesk();
+  const seen = file.runs.find((s) => s.number === Number(filled.run));
+  const laterRuns = file.runs.filter((r) => seen && Date.parse(r.date) > Date.parse(seen.date));
+  const optional = { setValueAs: (v: unknown) => (v === "" || v === null ? null : v) };
+  const optionalNumber = { setValueAs: (v: unknown) => (v === "" || v === null ? null : Number(v)) };
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      <label>
+        Fixed in
+        <select className="box" {...register("fixVersion", optional)}>
+          <option value="">–</option>
+          {file.versions.map((v) => (
+            <option key={v.label}>{v.label}</option>
+          ))}
+        </select>
+      </label>
+      <label>
+        Proof
+        <select className="box" {...register("proofRun", optionalNumber)}>
+          <option value="">–</option>
+          {laterRuns.map((r) => (
+            <option key={r.number} value={r.number}>
+              run {r.number}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label>
+        Minutes to mend
+        <input
+          className="box num"
+          type="number"
+          min={0}
+          aria-label="Minutes spent"
+          {...register("minutes", { valueAsNumber: true })}
+        />
+      </label>
+      <label>
+        repair cost, €
+        <input
+          className="box num"
+          type="number"
+          min={0}
+          step="any"
+          aria-label="€ spent"
+          {...register("cost", { valueAsNumber: true })}
+        />
+      </label>
+    </div>
   );
 }

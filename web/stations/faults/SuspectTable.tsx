@@ -1,3 +1,4 @@
+import type { Risk } from "../../../core/design/risk";
 import type { Control, UseFieldArrayReturn, UseFormRegister } from "react-hook-form";
 import { useWatch } from "react-hook-form";
 import { RISKS } from "../../../core/design/risk";
@@ -56,118 +57,151 @@ export function SuspectTable({
             const number = { setValueAs: (v: unknown) => (v === "" || v === null ? 0 : Number(v)) };
             const small = "cell num w-12! text-right";
             return (
-              <tr key={field.key} data-suspect={s.id} className={s.state === "ruled in" ? "bg-tint-stop" : ""}>
-                <td className={`text-ink ${s.state === "ruled out" ? "text-pencil" : "font-semibold"}`}>
-                  <span className={s.state === "ruled out" ? "line-through" : ""}>{s.cause}</span>
-                  {s.state === "ruled in" && <span className="block text-[11px] text-stop">ruled in</span>}
-                  {s.state === "ruled out" && (
-                    <span className="block text-[11px] font-normal">
-                      wrong turn{s.spentMinutes ? `, ${s.spentMinutes} min` : ""}
-                      {s.spentCost ? `, ${s.spentCost} €` : ""}
-                    </span>
-                  )}
-                </td>
-                <td>
-                  <Balance against={stones(s.against)} forIt={stones(s.for)} state={s.state} />
-                </td>
-                <td>
-                  <textarea
-                    className="cell"
-                    rows={2}
-                    aria-label={`${s.cause}, for it`}
-                    placeholder="–"
-                    {...register(`suspects.${i}.for`)}
-                  />
-                </td>
-                <td>
-                  <textarea
-                    className="cell"
-                    rows={2}
-                    aria-label={`${s.cause}, against it`}
-                    placeholder="–"
-                    {...register(`suspects.${i}.against`)}
-                  />
-                </td>
-                <td>
-                  <textarea
-                    className="cell"
-                    rows={2}
-                    aria-label={`${s.cause}, test`}
-                    {...register(`suspects.${i}.test`)}
-                  />
-                  <input
-                    className="cell text-ink"
-                    aria-label={`${s.cause}, result`}
-                    placeholder="result"
-                    {...register(`suspects.${i}.result`)}
-                  />
-                </td>
-                <td className="text-[11px]">
-                  <select className="cell" aria-label={`${s.cause}, state`} {...register(`suspects.${i}.state`)}>
-                    <option>open</option>
-                    <option>ruled in</option>
-                    <option>ruled out</option>
-                  </select>
-                  <button type="button" className="link text-[11px]" onClick={() => suspects.remove(i)}>
-                    remove
-                  </button>
-                  <span className="flex items-center">
-                    <input
-                      className={small}
-                      type="number"
-                      min={0}
-                      aria-label={`${s.cause}, minutes of the test`}
-                      {...register(`suspects.${i}.minutes`, {
-                        setValueAs: (v: unknown) => (v === "" || v === null ? null : Number(v)),
-                      })}
-                    />
-                    min
-                    <input
-                      className={small}
-                      type="number"
-                      min={0}
-                      step="any"
-                      aria-label={`${s.cause}, € of the test`}
-                      {...register(`suspects.${i}.cost`, number)}
-                    />
-                    €
-                  </span>
-                  <select
-                    className="cell"
-                    aria-label={`${s.cause}, the test risks`}
-                    {...register(`suspects.${i}.risk`)}
-                  >
-                    {RISKS.map((r) => (
-                      <option key={r} value={r}>
-                        {r === "none" ? "risk not stated" : `risks ${r}`}
-                      </option>
-                    ))}
-                  </select>
-                  <span className="flex items-center font-semibold text-ink">
-                    <input
-                      className={small}
-                      type="number"
-                      min={0}
-                      aria-label={`${s.cause}, minutes spent`}
-                      {...register(`suspects.${i}.spentMinutes`, number)}
-                    />
-                    min
-                    <input
-                      className={small}
-                      type="number"
-                      min={0}
-                      step="any"
-                      aria-label={`${s.cause}, € spent`}
-                      {...register(`suspects.${i}.spentCost`, number)}
-                    />
-                    €
-                  </span>
-                </td>
-              </tr>
+              <SuspectRow
+                key={field.key}
+                s={s}
+                register={register}
+                i={i}
+                suspects={suspects}
+                small={small}
+                number={number}
+              />
             );
           })}
         </tbody>
       </table>
     </div>
+  );
+}
+
+/** One suspect: how it is tested, what that showed, how it stands. */
+function SuspectRow({
+  s,
+  register,
+  i,
+  suspects,
+  small,
+  number,
+}: {
+  s: {
+    id: string;
+    cause: string;
+    for: string;
+    against: string;
+    test: string;
+    minutes: number | null;
+    result: string;
+    state: "open" | "ruled in" | "ruled out";
+    cost?: number | undefined;
+    risk?: Risk | undefined;
+    spentMinutes?: number | undefined;
+    spentCost?: number | undefined;
+  };
+  register: UseFormRegister<Filled>;
+  i: number;
+  suspects: UseFieldArrayReturn<Filled, "suspects", "key">;
+  small: "cell num w-12! text-right";
+  number: { setValueAs: (v: unknown) => number };
+}) {
+  return (
+    <tr data-suspect={s.id} className={s.state === "ruled in" ? "bg-tint-stop" : ""}>
+      <td className={`text-ink ${s.state === "ruled out" ? "text-pencil" : "font-semibold"}`}>
+        <span className={s.state === "ruled out" ? "line-through" : ""}>{s.cause}</span>
+        {s.state === "ruled in" && <span className="block text-[11px] text-stop">ruled in</span>}
+        {s.state === "ruled out" && (
+          <span className="block text-[11px] font-normal">
+            wrong turn{s.spentMinutes ? `, ${s.spentMinutes} min` : ""}
+            {s.spentCost ? `, ${s.spentCost} €` : ""}
+          </span>
+        )}
+      </td>
+      <td>
+        <Balance against={stones(s.against)} forIt={stones(s.for)} state={s.state} />
+      </td>
+      <td>
+        <textarea
+          className="cell"
+          rows={2}
+          aria-label={`${s.cause}, for it`}
+          placeholder="–"
+          {...register(`suspects.${i}.for`)}
+        />
+      </td>
+      <td>
+        <textarea
+          className="cell"
+          rows={2}
+          aria-label={`${s.cause}, against it`}
+          placeholder="–"
+          {...register(`suspects.${i}.against`)}
+        />
+      </td>
+      <td>
+        <textarea className="cell" rows={2} aria-label={`${s.cause}, test`} {...register(`suspects.${i}.test`)} />
+        <input
+          className="cell text-ink"
+          aria-label={`${s.cause}, result`}
+          placeholder="result"
+          {...register(`suspects.${i}.result`)}
+        />
+      </td>
+      <td className="text-[11px]">
+        <select className="cell" aria-label={`${s.cause}, state`} {...register(`suspects.${i}.state`)}>
+          <option>open</option>
+          <option>ruled in</option>
+          <option>ruled out</option>
+        </select>
+        <button type="button" className="link text-[11px]" onClick={() => suspects.remove(i)}>
+          remove
+        </button>
+        <span className="flex items-center">
+          <input
+            className={small}
+            type="number"
+            min={0}
+            aria-label={`${s.cause}, minutes of the test`}
+            {...register(`suspects.${i}.minutes`, {
+              setValueAs: (v: unknown) => (v === "" || v === null ? null : Number(v)),
+            })}
+          />
+          min
+          <input
+            className={small}
+            type="number"
+            min={0}
+            step="any"
+            aria-label={`${s.cause}, € of the test`}
+            {...register(`suspects.${i}.cost`, number)}
+          />
+          €
+        </span>
+        <select className="cell" aria-label={`${s.cause}, the test risks`} {...register(`suspects.${i}.risk`)}>
+          {RISKS.map((r) => (
+            <option key={r} value={r}>
+              {r === "none" ? "risk not stated" : `risks ${r}`}
+            </option>
+          ))}
+        </select>
+        <span className="flex items-center font-semibold text-ink">
+          <input
+            className={small}
+            type="number"
+            min={0}
+            aria-label={`${s.cause}, minutes spent`}
+            {...register(`suspects.${i}.spentMinutes`, number)}
+          />
+          min
+          <input
+            className={small}
+            type="number"
+            min={0}
+            step="any"
+            aria-label={`${s.cause}, € spent`}
+            {...register(`suspects.${i}.spentCost`, number)}
+          />
+          €
+        </span>
+      </td>
+    </tr>
   );
 }

@@ -1,3 +1,4 @@
+import type { Item } from "../../../core/design/schema";
 import { resultIn } from "../../../core/evaluate";
 import { balance } from "../../../core/subjects/balance/node";
 import { extent } from "../../../core/subjects/extent/node";
@@ -91,21 +92,6 @@ export function BalanceSheet() {
     const g = goal(axis);
     if (g !== null) goals[axis] = { low: g, high: g };
   }
-  const question = {
-    sliders: sliding.filter((i) => !fixed.has(i.id)).map((i) => i.id),
-    spots: spots.filter((s) => !closed.has(s.id)).map((s) => s.id),
-    goals,
-  };
-  const ways = alternatives(design, question);
-  const result = ways.length > 0 ? null : balanceFor(design, question);
-  const pack = goals.x ? packMassFor(design, goals.x.low) : null;
-  const battery = design.batteries.find((b) => b.itemId === pack?.itemId);
-  const packChange = pack && battery ? packPatch(design, battery.id, battery.capacity.value * pack.factor) : null;
-  const editSpot = (id: string, mutate: (s: BallastSpot) => void) =>
-    edit((d) => {
-      const s = d.ballastSpots.find((x) => x.id === id);
-      if (s) mutate(s);
-    });
   const addSpot = () =>
     edit((d) => {
       const id = freeId(d.ballastSpots, "spot-");
@@ -157,78 +143,7 @@ export function BalanceSheet() {
           </label>
         ))}
         <h2 className="mt-3">Where ballast can sit</h2>
-        <table className="mt-1 w-full text-[12px]">
-          <thead>
-            <tr>
-              <th />
-              <th>spot</th>
-              <th className="text-right!">x</th>
-              <th className="text-right!">y</th>
-              <th className="text-right!">z</th>
-              <th className="text-right!">at most</th>
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            {spots.map((s) => (
-              <tr key={s.id}>
-                <td>
-                  <input
-                    type="checkbox"
-                    aria-label={`Use ${s.name}`}
-                    checked={!closed.has(s.id)}
-                    onChange={() => setClosed(toggled(closed, s.id))}
-                  />
-                </td>
-                <td>
-                  {own ? (
-                    <TextField
-                      required
-                      label={`Ballast spot ${s.name}, name`}
-                      value={s.name}
-                      onCommit={(v) => editSpot(s.id, (x) => void (x.name = v))}
-                    />
-                  ) : (
-                    s.name
-                  )}
-                </td>
-                {AXES.map((axis) => (
-                  <td key={axis} className="w-12">
-                    <QuantityField
-                      label={`Ballast spot ${s.name}, ${axis}`}
-                      disabled={!own}
-                      value={s.place[axis]}
-                      dimension="length"
-                      onCommit={(v) => v !== null && editSpot(s.id, (x) => void (x.place[axis] = v))}
-                    />
-                  </td>
-                ))}
-                <td className="w-14">
-                  <QuantityField
-                    label={`Ballast spot ${s.name}, at most`}
-                    disabled={!own}
-                    value={s.most}
-                    dimension="mass"
-                    schema={ballastSpotSchema.shape.most}
-                    onCommit={(v) => v !== null && editSpot(s.id, (x) => void (x.most = v))}
-                  />
-                </td>
-                <td>
-                  {own && (
-                    <button
-                      type="button"
-                      className="link"
-                      aria-label={`Remove spot ${s.name}`}
-                      onClick={() => edit((d) => void (d.ballastSpots = d.ballastSpots.filter((x) => x.id !== s.id)))}
-                    >
-                      ×
-                    </button>
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Spots spots={spots} closed={closed} setClosed={setClosed} toggled={toggled} own={own} />
         {!own && (
           <p className="text-[11px] text-pencil">Nose and tail of the drawing, until you name spots of your own.</p>
         )}
@@ -236,66 +151,193 @@ export function BalanceSheet() {
           name a spot
         </button>
       </div>
-      <div>
-        <h2>
-          Ways to get there{" "}
-          <span className="text-[12px] font-normal text-pencil">
-            least added mass, then least movement; point at one to see it
-          </span>
-        </h2>
-        {result === null ? (
-          <ul className="mt-1 border-t border-hair">
-            {ways.map((w, i) => (
-              <Way
-                key={w.kind}
-                text={planText(design, w.plan, habit)}
-                plan={w.plan}
-                patch={planPatch(design, w.plan)}
-                first={i === 0}
-              />
-            ))}
-            {packChange && pack && battery && Math.abs(pack.factor - 1) > 0.02 && (
-              <Way
-                first={false}
-                plan={null}
-                patch={packChange.patch}
-                text={`Fit a ${pack.factor > 1 ? "heavier" : "lighter"} pack: ${plain(battery.capacity.value * pack.factor, "capacity", habit)}, about ${plain(packChange.mass, "mass", habit)}`}
-              />
-            )}
-          </ul>
-        ) : result.status === "noMass" ? (
-          <p className="mt-2">No part has a mass yet.</p>
-        ) : result.status === "infeasible" ? (
-          <div className="mt-2" data-infeasible>
-            <p className="flex items-center gap-2">
-              <Flag severity="stop" /> <b className="text-stop">Out of reach</b> with what may slide and where ballast
-              can sit.
-            </p>
-            <p className="mt-1">
-              The nearest point is{" "}
-              <span className="num text-ink">
-                {AXES.map((a) => `${a} ${plain(result.nearest.cg[a], "length", habit)}`).join(", ")}
-              </span>
-              :{" "}
-              {AXES.flatMap((a) =>
-                result.miss[a] === undefined ? [] : `${plain(result.miss[a] ?? 0, "length", habit)} off along ${a}`,
-              ).join(", ")}
-              .
-            </p>
-            <ul className="mt-2 border-t border-hair">
-              <Way
-                first
-                text={planText(design, result.nearest, habit)}
-                plan={result.nearest}
-                patch={planPatch(design, result.nearest)}
-              />
-            </ul>
-            <p className="mt-2 text-[12px]">
-              Widen a slide range, let another part slide, or name a ballast spot further out.
-            </p>
-          </div>
-        ) : null}
-      </div>
+      <Ways sliding={sliding} fixed={fixed} spots={spots} closed={closed} goals={goals} />
     </section>
+  );
+}
+
+/** The ways found, or why there are none. */
+function Ways({
+  sliding,
+  fixed,
+  spots,
+  closed,
+  goals,
+}: {
+  sliding: Item[];
+  fixed: ReadonlySet<string>;
+  spots: BallastSpot[];
+  closed: ReadonlySet<string>;
+  goals: Partial<Record<Axis, CgGoal>>;
+}) {
+  const { design } = useDesk();
+  const { habit } = usePreferences();
+  const question = {
+    sliders: sliding.filter((i) => !fixed.has(i.id)).map((i) => i.id),
+    spots: spots.filter((s) => !closed.has(s.id)).map((s) => s.id),
+    goals,
+  };
+  const ways = alternatives(design, question);
+  const result = ways.length > 0 ? null : balanceFor(design, question);
+  const pack = goals.x ? packMassFor(design, goals.x.low) : null;
+  const battery = design.batteries.find((b) => b.itemId === pack?.itemId);
+  const packChange = pack && battery ? packPatch(design, battery.id, battery.capacity.value * pack.factor) : null;
+  return (
+    <div>
+      <h2>
+        Ways to get there{" "}
+        <span className="text-[12px] font-normal text-pencil">
+          least added mass, then least movement; point at one to see it
+        </span>
+      </h2>
+      {result === null ? (
+        <ul className="mt-1 border-t border-hair">
+          {ways.map((w, i) => (
+            <Way
+              key={w.kind}
+              text={planText(design, w.plan, habit)}
+              plan={w.plan}
+              patch={planPatch(design, w.plan)}
+              first={i === 0}
+            />
+          ))}
+          {packChange && pack && battery && Math.abs(pack.factor - 1) > 0.02 && (
+            <Way
+              first={false}
+              plan={null}
+              patch={packChange.patch}
+              text={`Fit a ${pack.factor > 1 ? "heavier" : "lighter"} pack: ${plain(battery.capacity.value * pack.factor, "capacity", habit)}, about ${plain(packChange.mass, "mass", habit)}`}
+            />
+          )}
+        </ul>
+      ) : result.status === "noMass" ? (
+        <p className="mt-2">No part has a mass yet.</p>
+      ) : result.status === "infeasible" ? (
+        <div className="mt-2" data-infeasible>
+          <p className="flex items-center gap-2">
+            <Flag severity="stop" /> <b className="text-stop">Out of reach</b> with what may slide and where ballast can
+            sit.
+          </p>
+          <p className="mt-1">
+            The nearest point is{" "}
+            <span className="num text-ink">
+              {AXES.map((a) => `${a} ${plain(result.nearest.cg[a], "length", habit)}`).join(", ")}
+            </span>
+            :{" "}
+            {AXES.flatMap((a) =>
+              result.miss[a] === undefined ? [] : `${plain(result.miss[a] ?? 0, "length", habit)} off along ${a}`,
+            ).join(", ")}
+            .
+          </p>
+          <ul className="mt-2 border-t border-hair">
+            <Way
+              first
+              text={planText(design, result.nearest, habit)}
+              plan={result.nearest}
+              patch={planPatch(design, result.nearest)}
+            />
+          </ul>
+          <p className="mt-2 text-[12px]">
+            Widen a slide range, let another part slide, or name a ballast spot further out.
+          </p>
+        </div>
+      ) : null}
+    </div>
+  );
+}
+
+/** Places where ballast may stand. */
+function Spots({
+  spots,
+  closed,
+  setClosed,
+  toggled,
+  own,
+}: {
+  spots: BallastSpot[];
+  closed: ReadonlySet<string>;
+  setClosed: (next: ReadonlySet<string>) => void;
+  toggled: (set: ReadonlySet<string>, id: string) => Set<string>;
+  own: boolean;
+}) {
+  const { edit } = useDesk();
+  const editSpot = (id: string, mutate: (s: BallastSpot) => void) =>
+    edit((d) => {
+      const s = d.ballastSpots.find((x) => x.id === id);
+      if (s) mutate(s);
+    });
+  return (
+    <table className="mt-1 w-full text-[12px]">
+      <thead>
+        <tr>
+          <th />
+          <th>spot</th>
+          <th className="text-right!">x</th>
+          <th className="text-right!">y</th>
+          <th className="text-right!">z</th>
+          <th className="text-right!">at most</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        {spots.map((s) => (
+          <tr key={s.id}>
+            <td>
+              <input
+                type="checkbox"
+                aria-label={`Use ${s.name}`}
+                checked={!closed.has(s.id)}
+                onChange={() => setClosed(toggled(closed, s.id))}
+              />
+            </td>
+            <td>
+              {own ? (
+                <TextField
+                  required
+                  label={`Ballast spot ${s.name}, name`}
+                  value={s.name}
+                  onCommit={(v) => editSpot(s.id, (x) => void (x.name = v))}
+                />
+              ) : (
+                s.name
+              )}
+            </td>
+            {AXES.map((axis) => (
+              <td key={axis} className="w-12">
+                <QuantityField
+                  label={`Ballast spot ${s.name}, ${axis}`}
+                  disabled={!own}
+                  value={s.place[axis]}
+                  dimension="length"
+                  onCommit={(v) => v !== null && editSpot(s.id, (x) => void (x.place[axis] = v))}
+                />
+              </td>
+            ))}
+            <td className="w-14">
+              <QuantityField
+                label={`Ballast spot ${s.name}, at most`}
+                disabled={!own}
+                value={s.most}
+                dimension="mass"
+                schema={ballastSpotSchema.shape.most}
+                onCommit={(v) => v !== null && editSpot(s.id, (x) => void (x.most = v))}
+              />
+            </td>
+            <td>
+              {own && (
+                <button
+                  type="button"
+                  className="link"
+                  aria-label={`Remove spot ${s.name}`}
+                  onClick={() => edit((d) => void (d.ballastSpots = d.ballastSpots.filter((x) => x.id !== s.id)))}
+                >
+                  ×
+                </button>
+              )}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }

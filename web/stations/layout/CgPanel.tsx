@@ -1,3 +1,4 @@
+import type { MeasuredValue } from "../bench/measured";
 import { METRICS, type MetricKey } from "../../../core/design/metrics";
 import { growthOf } from "../../../core/subjects/mass/growth";
 import { plain, show } from "../../../core/wording/format";
@@ -23,12 +24,9 @@ const MORE: MetricKey[] = [
 
 /** Mass and CG, predicted beside the newest measurement of this version; odds, growth, inertia. */
 export function CgPanel() {
-  const { design, evaluation, preview, go } = useDesk();
+  const { design, evaluation, preview } = useDesk();
   const { habit } = usePreferences();
   const measured = useMeasured();
-  const odds = evaluation.findings.find(
-    (f) => f.code === "cg-outside" || f.code === "cg-doubtful" || f.code === "cg-inside",
-  );
   const chance = (e: typeof evaluation) => {
     const t = e.targets.find((x) => x.target.metric === "cgX");
     return t?.odds === null || t?.odds === undefined ? null : Math.round(t.odds * 100);
@@ -39,64 +37,7 @@ export function CgPanel() {
   return (
     <section aria-label="Mass and centre of gravity">
       <h2>Mass and centre of gravity</h2>
-      <table className="rows mt-1 w-full">
-        <thead>
-          <tr>
-            <th />
-            <th>predicted</th>
-            <th>measured</th>
-          </tr>
-        </thead>
-        <tbody>
-          {ROWS.map((key) => {
-            const m = measured(key);
-            const q = evaluation.metrics[key];
-            const changed = preview?.evaluation.metrics[key];
-            const s = m && show(m.value, m.sd, METRICS[key].dimension, habit);
-            return (
-              <tr key={key}>
-                <td className="whitespace-nowrap text-ink">
-                  {key === "auw" ? "AUW" : `CG ${key.slice(2).toLowerCase()}`}
-                </td>
-                <td>
-                  <Computed
-                    metric={key}
-                    quantity={q}
-                    colour={
-                      key === "cgX" && odds?.code === "cg-outside" ? "text-stop font-semibold" : "text-ink font-medium"
-                    }
-                  />
-                  {changed && q && Math.abs(changed.value - q.value) > 1e-5 && (
-                    <span className="num block text-accent">
-                      → {show(changed.value, changed.sd, changed.dimension, habit).value}
-                    </span>
-                  )}
-                </td>
-                <td className="num measured">
-                  {s ? (
-                    <span title={m.by}>{`${s.value}${s.sd ? ` ± ${s.sd}` : ""}`}</span>
-                  ) : (
-                    <button
-                      type="button"
-                      className="link whitespace-nowrap font-sans! font-normal"
-                      onClick={() =>
-                        go({
-                          station: "bench",
-                          search: {
-                            new: key === "auw" ? "total" : key === "cgZ" ? "level-and-tilted" : "three-scales",
-                          },
-                        })
-                      }
-                    >
-                      {key === "auw" ? "weigh it" : "balance it"}
-                    </button>
-                  )}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <CgTable measured={measured} />
       {now !== null && (
         <p className="mt-2 text-[12px]">
           Chance that the CG is in range: <b className={`num ${now < 50 ? "text-stop" : "text-ink"}`}>{now}</b> %
@@ -142,5 +83,74 @@ export function CgPanel() {
         </table>
       </details>
     </section>
+  );
+}
+
+/** The CG along each axis, with its ± and its window. */
+function CgTable({ measured }: { measured: (metric: MetricKey) => MeasuredValue | undefined }) {
+  const { evaluation, preview, go } = useDesk();
+  const { habit } = usePreferences();
+  const odds = evaluation.findings.find(
+    (f) => f.code === "cg-outside" || f.code === "cg-doubtful" || f.code === "cg-inside",
+  );
+  return (
+    <table className="rows mt-1 w-full">
+      <thead>
+        <tr>
+          <th />
+          <th>predicted</th>
+          <th>measured</th>
+        </tr>
+      </thead>
+      <tbody>
+        {ROWS.map((key) => {
+          const m = measured(key);
+          const q = evaluation.metrics[key];
+          const changed = preview?.evaluation.metrics[key];
+          const s = m && show(m.value, m.sd, METRICS[key].dimension, habit);
+          return (
+            <tr key={key}>
+              <td className="whitespace-nowrap text-ink">
+                {key === "auw" ? "AUW" : `CG ${key.slice(2).toLowerCase()}`}
+              </td>
+              <td>
+                <Computed
+                  metric={key}
+                  quantity={q}
+                  colour={
+                    key === "cgX" && odds?.code === "cg-outside" ? "text-stop font-semibold" : "text-ink font-medium"
+                  }
+                />
+                {changed && q && Math.abs(changed.value - q.value) > 1e-5 && (
+                  <span className="num block text-accent">
+                    → {show(changed.value, changed.sd, changed.dimension, habit).value}
+                  </span>
+                )}
+              </td>
+              <td className="num measured">
+                {s ? (
+                  <span title={m.by}>{`${s.value}${s.sd ? ` ± ${s.sd}` : ""}`}</span>
+                ) : (
+                  <button
+                    type="button"
+                    className="link whitespace-nowrap font-sans! font-normal"
+                    onClick={() =>
+                      go({
+                        station: "bench",
+                        search: {
+                          new: key === "auw" ? "total" : key === "cgZ" ? "level-and-tilted" : "three-scales",
+                        },
+                      })
+                    }
+                  >
+                    {key === "auw" ? "weigh it" : "balance it"}
+                  </button>
+                )}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
   );
 }

@@ -56,7 +56,6 @@ export function DrawingSheet() {
     setProblem(ok);
     if (ok === null) setPath("");
   };
-  const spanLength = (o: Outline) => (spanOf(o.path)?.w ?? 0) * o.scale;
   return (
     <section aria-label="Envelope and outline" className="grid grid-cols-2 gap-6 px-4 py-3 max-[860px]:grid-cols-1">
       <div>
@@ -148,71 +147,78 @@ export function DrawingSheet() {
             {problem}
           </p>
         )}
-        {design.outlines.length > 0 && (
-          <table className="rows mt-2 w-full text-[12px]">
-            <thead>
-              <tr>
-                <th>view</th>
-                <th className="text-right!">spans</th>
-                <th className="text-right!">moved across</th>
-                <th className="text-right!">moved up</th>
-                <th />
-              </tr>
-            </thead>
-            <tbody>
-              {design.outlines.map((o, i) => {
-                const change = (mutate: (x: Outline) => void) =>
-                  edit((d) => {
-                    const found = d.outlines.find((x) => x.id === o.id);
-                    if (found) mutate(found);
-                  });
-                return (
-                  <tr key={o.id}>
-                    <td>{VIEW_NAME[o.view]}</td>
-                    <td>
-                      <QuantityField
-                        label={`Outline ${i + 1}, spans`}
-                        value={spanLength(o)}
-                        dimension="length"
-                        onCommit={(v) =>
-                          v === null || v <= 0
-                            ? "the span is more than zero"
-                            : change((x) => void (x.scale *= v / spanLength(o)))
-                        }
-                      />
-                    </td>
-                    <td>
-                      <QuantityField
-                        label={`Outline ${i + 1}, across`}
-                        value={o.across}
-                        dimension="length"
-                        onCommit={(v) => (v === null ? null : change((x) => void (x.across = v)))}
-                      />
-                    </td>
-                    <td>
-                      <QuantityField
-                        label={`Outline ${i + 1}, up`}
-                        value={o.up}
-                        dimension="length"
-                        onCommit={(v) => (v === null ? null : change((x) => void (x.up = v)))}
-                      />
-                    </td>
-                    <td className="text-right">
-                      <button
-                        type="button"
-                        className="link"
-                        onClick={() => edit((d) => void (d.outlines = d.outlines.filter((x) => x.id !== o.id)))}
-                      >
-                        remove
-                      </button>
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-        )}
+        {design.outlines.length > 0 && <Outlines />}
       </div>
     </section>
+  );
+}
+
+/** The outlines that are traced: where, how large, how strong. */
+function Outlines() {
+  const { design, edit } = useDesk();
+  const spanLength = (o: Outline) => (spanOf(o.path)?.w ?? 0) * o.scale;
+  return (
+    <table className="rows mt-2 w-full text-[12px]">
+      <thead>
+        <tr>
+          <th>view</th>
+          <th className="text-right!">spans</th>
+          <th className="text-right!">moved across</th>
+          <th className="text-right!">moved up</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        {design.outlines.map((o, i) => {
+          const change = (mutate: (x: Outline) => void) =>
+            edit((d) => {
+              const found = d.outlines.find((x) => x.id === o.id);
+              if (found) mutate(found);
+            });
+          return (
+            <tr key={o.id}>
+              <td>{VIEW_NAME[o.view]}</td>
+              <td>
+                <QuantityField
+                  label={`Outline ${i + 1}, spans`}
+                  value={spanLength(o)}
+                  dimension="length"
+                  onCommit={(v) =>
+                    v === null || v <= 0
+                      ? "the span is more than zero"
+                      : change((x) => void (x.scale *= v / spanLength(o)))
+                  }
+                />
+              </td>
+              <td>
+                <QuantityField
+                  label={`Outline ${i + 1}, across`}
+                  value={o.across}
+                  dimension="length"
+                  onCommit={(v) => (v === null ? null : change((x) => void (x.across = v)))}
+                />
+              </td>
+              <td>
+                <QuantityField
+                  label={`Outline ${i + 1}, up`}
+                  value={o.up}
+                  dimension="length"
+                  onCommit={(v) => (v === null ? null : change((x) => void (x.up = v)))}
+                />
+              </td>
+              <td className="text-right">
+                <button
+                  type="button"
+                  className="link"
+                  onClick={() => edit((d) => void (d.outlines = d.outlines.filter((x) => x.id !== o.id)))}
+                >
+                  remove
+                </button>
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
   );
 }

@@ -1,3 +1,7 @@
+import type { Extent } from "../../../core/subjects/mass/rollup";
+import type { BallastSpot } from "../../../core/design/schema";
+import type { Item } from "../../../core/design/schema";
+import type { MassResult } from "../../../core/subjects/mass/rollup";
 import { DISPLAY } from "../../../core/design/units";
 import { scaleLinear } from "d3-scale";
 import { resultIn } from "../../../core/evaluate";
@@ -35,11 +39,6 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
   const price = mass && gramPrice(design, mass.cg.x, chosen);
   if (!mass || !box || !price) return <p className="px-4 py-4">No part has a mass yet.</p>;
   const { spot, heldAt, at: cost } = price;
-  const px = scaleLinear([box.min.x, box.max.x > box.min.x ? box.max.x : box.min.x + 1], [LEFT, WIDTH - 16]);
-  const most = Math.max(1, cost(box.min.x), cost(box.max.x));
-  const least = Math.min(0, cost(box.min.x), cost(box.max.x));
-  const py = scaleLinear([least, most], [BASE, 16]);
-  const ticks = py.ticks(5);
   const parts = design.items
     .flatMap((item) => (item.mass ? [{ item, total: item.mass.value * item.quantity, each: cost(item.place.x) }] : []))
     .map((p) => ({ ...p, spent: p.total * Math.max(0, p.each) }))
@@ -81,71 +80,7 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
           </span>
         </label>
       </div>
-      <svg
-        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-        width="100%"
-        className="mt-1 block bg-sheet"
-        role="img"
-        aria-label={`Grams at the ${spot.name} for each gram along the craft`}
-      >
-        {ticks.map((t) => (
-          <g key={t}>
-            <path d={`M${LEFT} ${py(t)}H${WIDTH - 10}`} stroke={Math.abs(t) < 1e-9 ? "var(--ink)" : "var(--hair)"} />
-            <text
-              x={LEFT - 6}
-              y={py(t) + 4}
-              textAnchor="end"
-              className="num"
-              style={{ fontSize: 11 }}
-              fill="var(--ink2)"
-            >
-              {Number(t.toFixed(2))}
-            </text>
-          </g>
-        ))}
-        <text x={LEFT + 4} y="12" fontSize="11" fill="var(--pencil)">
-          g at the {spot.name} for each g here
-        </text>
-        <path
-          d={`M${px(box.min.x)} ${py(cost(box.min.x))}L${px(box.max.x)} ${py(cost(box.max.x))}`}
-          stroke="var(--accent)"
-          strokeWidth="1.6"
-        />
-        <path
-          d={`M${px(heldAt)} ${py(0) - 12}v24M${px(heldAt) - 9} ${py(0)}h18`}
-          stroke="var(--ink)"
-          strokeWidth="1.6"
-        />
-        {parts.map(({ item, total, each }, i) => (
-          <g key={item.id}>
-            <circle
-              cx={px(item.place.x)}
-              cy={py(each)}
-              r={2 + 10 * Math.sqrt(total / mass.mass)}
-              fill="var(--part)"
-              fillOpacity="0.7"
-              stroke="var(--ink)"
-            />
-            {i < 5 && Math.abs(item.place.x - heldAt) > 0.06 * (box.max.x - box.min.x) && (
-              <text
-                x={px(item.place.x)}
-                y={py(each) + (i % 2 ? 26 : -14)}
-                textAnchor={px(item.place.x) > WIDTH - 120 ? "end" : "middle"}
-                fontSize="11"
-                fill="var(--ink2)"
-              >
-                {item.name}
-              </text>
-            )}
-          </g>
-        ))}
-        <text x={px(box.min.x)} y={HEIGHT - 8} fontSize="11" fill="var(--pencil)">
-          nose
-        </text>
-        <text x={px(box.max.x)} y={HEIGHT - 8} textAnchor="end" fontSize="11" fill="var(--pencil)">
-          tail
-        </text>
-      </svg>
+      <LeverageDrawing box={box} cost={cost} spot={spot} heldAt={heldAt} parts={parts} mass={mass} />
       <h2 className="mt-3">
         Dearest places to carry mass{" "}
         <span className="text-[12px] font-normal text-pencil">
@@ -189,5 +124,84 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
         </tbody>
       </table>
     </section>
+  );
+}
+
+/** The craft from above, each part as large as its leverage. */
+function LeverageDrawing({
+  box,
+  cost,
+  spot,
+  heldAt,
+  parts,
+  mass,
+}: {
+  box: Extent;
+  cost: (x: number) => number;
+  spot: BallastSpot;
+  heldAt: number;
+  parts: { spent: number; item: Item; total: number; each: number }[];
+  mass: MassResult;
+}) {
+  const px = scaleLinear([box.min.x, box.max.x > box.min.x ? box.max.x : box.min.x + 1], [LEFT, WIDTH - 16]);
+  const most = Math.max(1, cost(box.min.x), cost(box.max.x));
+  const least = Math.min(0, cost(box.min.x), cost(box.max.x));
+  const py = scaleLinear([least, most], [BASE, 16]);
+  const ticks = py.ticks(5);
+  return (
+    <svg
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      width="100%"
+      className="mt-1 block bg-sheet"
+      role="img"
+      aria-label={`Grams at the ${spot.name} for each gram along the craft`}
+    >
+      {ticks.map((t) => (
+        <g key={t}>
+          <path d={`M${LEFT} ${py(t)}H${WIDTH - 10}`} stroke={Math.abs(t) < 1e-9 ? "var(--ink)" : "var(--hair)"} />
+          <text x={LEFT - 6} y={py(t) + 4} textAnchor="end" className="num" style={{ fontSize: 11 }} fill="var(--ink2)">
+            {Number(t.toFixed(2))}
+          </text>
+        </g>
+      ))}
+      <text x={LEFT + 4} y="12" fontSize="11" fill="var(--pencil)">
+        g at the {spot.name} for each g here
+      </text>
+      <path
+        d={`M${px(box.min.x)} ${py(cost(box.min.x))}L${px(box.max.x)} ${py(cost(box.max.x))}`}
+        stroke="var(--accent)"
+        strokeWidth="1.6"
+      />
+      <path d={`M${px(heldAt)} ${py(0) - 12}v24M${px(heldAt) - 9} ${py(0)}h18`} stroke="var(--ink)" strokeWidth="1.6" />
+      {parts.map(({ item, total, each }, i) => (
+        <g key={item.id}>
+          <circle
+            cx={px(item.place.x)}
+            cy={py(each)}
+            r={2 + 10 * Math.sqrt(total / mass.mass)}
+            fill="var(--part)"
+            fillOpacity="0.7"
+            stroke="var(--ink)"
+          />
+          {i < 5 && Math.abs(item.place.x - heldAt) > 0.06 * (box.max.x - box.min.x) && (
+            <text
+              x={px(item.place.x)}
+              y={py(each) + (i % 2 ? 26 : -14)}
+              textAnchor={px(item.place.x) > WIDTH - 120 ? "end" : "middle"}
+              fontSize="11"
+              fill="var(--ink2)"
+            >
+              {item.name}
+            </text>
+          )}
+        </g>
+      ))}
+      <text x={px(box.min.x)} y={HEIGHT - 8} fontSize="11" fill="var(--pencil)">
+        nose
+      </text>
+      <text x={px(box.max.x)} y={HEIGHT - 8} textAnchor="end" fontSize="11" fill="var(--pencil)">
+        tail
+      </text>
+    </svg>
   );
 }

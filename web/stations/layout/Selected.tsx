@@ -84,26 +84,7 @@ export function Selected({ item, number }: { item: Item; number: number }) {
             ))}
           </tr>
           {AXES.map(slideRow)}
-          {fixed.length > 0 && (
-            <tr>
-              <td className="whitespace-nowrap pr-2">allow movement</td>
-              <td colSpan={3}>
-                {fixed.map((axis) => (
-                  <button
-                    key={axis}
-                    type="button"
-                    className="link mr-3"
-                    aria-label={`allow movement along ${axis}`}
-                    onClick={() =>
-                      change((p) => void (p[SLIDE[axis]] = { from: p.place[axis] - 0.05, to: p.place[axis] + 0.05 }))
-                    }
-                  >
-                    {axis}
-                  </button>
-                ))}
-              </td>
-            </tr>
-          )}
+          {fixed.length > 0 && <AllowMovement fixed={fixed} change={change} />}
           <tr>
             <td className="pr-2">attached to</td>
             <td colSpan={3}>
@@ -122,38 +103,7 @@ export function Selected({ item, number }: { item: Item; number: number }) {
               </select>
             </td>
           </tr>
-          <tr>
-            <td className="pr-2">held by</td>
-            <td colSpan={3}>
-              {[0, 1].map((k) =>
-                k === 0 || item.heldBy.length > 0 ? (
-                  <select
-                    key={k}
-                    className="cell w-auto!"
-                    aria-label={`${item.name}, ${k === 0 ? "held by" : "and when that lets go, by"}`}
-                    value={item.heldBy[k] ?? ""}
-                    onChange={(e) =>
-                      change((p) => {
-                        const by = HOLDS.find((h) => h === e.target.value);
-                        p.heldBy = [
-                          ...p.heldBy.slice(0, k),
-                          ...(by ? [by] : []),
-                          ...(k === 0 && by ? p.heldBy.slice(1).filter((h) => h !== by) : []),
-                        ];
-                      })
-                    }
-                  >
-                    <option value="">{k === 0 ? "not said" : "and nothing else"}</option>
-                    {HOLDS.filter((h) => h !== item.heldBy[1 - k]).map((h) => (
-                      <option key={h} value={h}>
-                        {k === 1 ? `and ${h}` : h}
-                      </option>
-                    ))}
-                  </select>
-                ) : null,
-              )}
-            </td>
-          </tr>
+          <HeldBy item={item} change={change} />
           <tr>
             <td colSpan={4}>
               <label className="flex min-h-6 items-center gap-2">
@@ -201,5 +151,73 @@ export function Selected({ item, number }: { item: Item; number: number }) {
         </button>
       </p>
     </section>
+  );
+}
+
+/** Along which axes the solver may move it. */
+function AllowMovement({
+  fixed,
+  change,
+}: {
+  fixed: ("x" | "y" | "z")[];
+  change: (mutate: (item: Item) => void) => string | null;
+}) {
+  return (
+    <tr>
+      <td className="whitespace-nowrap pr-2">allow movement</td>
+      <td colSpan={3}>
+        {fixed.map((axis) => (
+          <button
+            key={axis}
+            type="button"
+            className="link mr-3"
+            aria-label={`allow movement along ${axis}`}
+            onClick={() =>
+              change((p) => void (p[SLIDE[axis]] = { from: p.place[axis] - 0.05, to: p.place[axis] + 0.05 }))
+            }
+          >
+            {axis}
+          </button>
+        ))}
+      </td>
+    </tr>
+  );
+}
+
+/** What keeps the part where it is. */
+function HeldBy({ item, change }: { item: Item; change: (mutate: (item: Item) => void) => string | null }) {
+  return (
+    <tr>
+      <td className="pr-2">held by</td>
+      <td colSpan={3}>
+        {[0, 1].map((k) =>
+          k === 0 || item.heldBy.length > 0 ? (
+            <select
+              key={k}
+              className="cell w-auto!"
+              aria-label={`${item.name}, ${k === 0 ? "held by" : "and when that lets go, by"}`}
+              value={item.heldBy[k] ?? ""}
+              onChange={(e) =>
+                change((p) => {
+                  const by = HOLDS.find((h) => h === e.target.value);
+                  p.heldBy = [
+                    ...p.heldBy.slice(0, k),
+                    ...(by ? [by] : []),
+                    ...(k === 0 && by ? p.heldBy.slice(1).filter((h) => h !== by) : []),
+                  ];
+                })
+              }
+            >
+              <option value="">{k === 0 ? "not said" : "and nothing else"}</option>
+              {HOLDS.filter((h) => h !== item.heldBy[1 - k]).map((h) => (
+                <option key={h} value={h}>
+                  {k === 1 ? `and ${h}` : h}
+                </option>
+              ))}
+            </select>
+          ) : null,
+        )}
+      </td>
+    </tr>
   );
 }

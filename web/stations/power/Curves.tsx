@@ -1,3 +1,7 @@
+import type { Design } from "../../../core/design/schema";
+import type { Unit } from "../../../core/design/schema";
+import type { CurvePoint } from "../../../core/subjects/propulsion/band";
+import type { Discharge } from "../../../core/subjects/energy/dischargeBand";
 import { DISPLAY, toDisplay } from "../../../core/design/units";
 import { usePreferences } from "../../app/preferences";
 import { Sheets } from "../../app/Tabs";
@@ -33,8 +37,6 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
   const [sheet, setSheet] = useState<Sheet>(speed > 0 ? "speed" : "throttle");
   const unit = design.units[result.lead];
   const top = evaluation.metrics.speed?.value ?? null;
-  const weight = (resultIn(evaluation, massSubject)?.mass ?? 0) * GRAVITY;
-  const full = result.values.thrust.value;
   const force = useCallback((n: number) => toDisplay(n, "force", habit), [habit]);
   const curve = useMemo(
     () =>
@@ -64,35 +66,6 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
         : null,
     [curve, sheet, force],
   );
-  const thrustLimits = useMemo<Limit[]>(() => {
-    if (sheet === "speed") return [];
-    const asked = design.brief.targets.flatMap((t): Limit[] =>
-      t.metric === "thrustToWeight" && t.comparison === "atLeast" && weight > 0
-        ? [
-            {
-              value: force(t.value * weight),
-              label: `asked ${plain(t.value * weight, "force", habit, 1)}`,
-              colour: "care",
-            },
-          ]
-        : t.metric === "thrust" && t.comparison === "atLeast"
-          ? [{ value: force(t.value), label: `asked ${plain(t.value, "force", habit, 1)}`, colour: "care" }]
-          : [],
-    );
-    return weight > 0 && weight < full * 2
-      ? [...asked, { value: force(weight), label: `weight ${plain(weight, "force", habit, 1)}`, colour: "clear" }]
-      : asked;
-  }, [design.brief.targets, weight, full, sheet, force, habit]);
-  const currentLimits = useMemo<Limit[]>(
-    () =>
-      unit && !unit.measured
-        ? [
-            { value: unit.motor.maxCurrent, label: `motor ${unit.motor.maxCurrent} A`, colour: "stop" },
-            { value: unit.controller.maxCurrent, label: `controller ${unit.controller.maxCurrent} A`, colour: "stop" },
-          ]
-        : [],
-    [unit],
-  );
   // What was read, as it was read: on another pack or charge the curve stands off from it.
   const read = useMemo(() => {
     const m = sheet === "throttle" && design.units.length === 1 ? unit?.measured : null;
@@ -109,11 +82,6 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
         : null,
     [design, mass, pack, sheet],
   );
-  const battery = design.batteries.find((b) => b.id === run?.batteryId);
-  const floor = useMemo<Limit[]>(() => {
-    const volts = battery ? CHEMISTRY[battery.chemistry].floor * battery.series : 0;
-    return battery ? [{ value: volts, label: `cells' floor ${volts.toFixed(1)} V`, colour: "stop" }] : [];
-  }, [battery]);
   const traces = useMemo(() => {
     const of = (y: (p: DischargePoint) => number, sd: (p: DischargePoint) => number) =>
       run?.points.map((p) => ({ x: p.seconds / 60, y: y(p), sd: sd(p) })) ?? [];
@@ -132,12 +100,6 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
       ),
     };
   }, [run]);
-  const minutes = (run && Number.isFinite(run.seconds) ? run.seconds : 60) / 60;
-  const xMax = sheet === "throttle" ? 100 : (curve.at(-1)?.x ?? 1);
-  const x =
-    sheet === "throttle"
-      ? { title: "throttle, %", at: throttle * 100 }
-      : { title: `speed, ${DISPLAY[habit].speed}`, at: toDisplay(speed, "speed", habit) };
   return (
     <section aria-label="Curves" className="px-4 py-3" data-late={design !== asIs || undefined}>
       <Sheets
@@ -173,33 +135,7 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
         <div className="grid grid-cols-3 gap-4 max-[900px]:grid-cols-[minmax(0,1fr)]">
           {sheet === "discharge" ? (
             traces.voltage.length > 0 ? (
-              <>
-                <CurveChart
-                  title="Pack voltage under the heaviest phase"
-                  xTitle="minutes"
-                  yTitle="voltage, V"
-                  points={traces.voltage}
-                  limits={floor}
-                  xMax={minutes}
-                  fromZero={false}
-                />
-                <CurveChart
-                  title="Pack power, heaviest phase"
-                  xTitle="minutes"
-                  yTitle="power, W"
-                  points={traces.power}
-                  limits={[]}
-                  xMax={minutes}
-                />
-                <CurveChart
-                  title="State of charge"
-                  xTitle="minutes"
-                  yTitle="charge, %"
-                  points={traces.charge}
-                  limits={[]}
-                  xMax={minutes}
-                />
-              </>
+              <DischargeCharts design={design} run={run} traces={traces} />
             ) : (
               <p>
                 {design.duty.length > 0 && !evaluation.metrics.endurance
@@ -208,49 +144,189 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
               </p>
             )
           ) : (
-            <>
-              <CurveChart
-                title={sheet === "speed" ? "Thrust and drag" : "Thrust, standing"}
-                xTitle={x.title}
-                yTitle={`thrust, ${DISPLAY[habit].force}`}
-                points={points.thrust}
-                limits={thrustLimits}
-                at={x.at}
-                xMax={xMax}
-                line={drag}
-                read={read}
-              />
-              {sheet === "speed" && curve.length === 0 && <p>What it pushes in motion was not measured.</p>}
-              {Number.isFinite(points.current.at(-1)?.y) ? (
-                <>
-                  <CurveChart
-                    title={unit?.measured ? "Current of one" : "Motor current"}
-                    xTitle={x.title}
-                    yTitle="current, A"
-                    points={points.current}
-                    limits={currentLimits}
-                    at={x.at}
-                    xMax={xMax}
-                  />
-                  <CurveChart
-                    title="Thrust for each watt"
-                    xTitle={x.title}
-                    yTitle="mN for each W"
-                    points={points.economy}
-                    limits={[]}
-                    at={x.at}
-                    xMax={xMax}
-                  />
-                </>
-              ) : (
-                curve.length > 0 && (
-                  <p className="col-span-2">What it draws was not read: no current, and no thrust for each watt.</p>
-                )
-              )}
-            </>
+            <ThrustCharts
+              result={result}
+              sheet={sheet}
+              design={design}
+              force={force}
+              unit={unit}
+              curve={curve}
+              throttle={throttle}
+              speed={speed}
+              points={points}
+              drag={drag}
+              read={read}
+            />
           )}
         </div>
       </Sheets>
     </section>
+  );
+}
+
+/** Thrust, power and what they cost, over throttle or speed. */
+function ThrustCharts({
+  result,
+  sheet,
+  design,
+  force,
+  unit,
+  curve,
+  throttle,
+  speed,
+  points,
+  drag,
+  read,
+}: {
+  result: PropulsionResult;
+  sheet: "speed" | "throttle" | "discharge";
+  design: Design;
+  force: (n: number) => number;
+  unit: Unit | undefined;
+  curve: CurvePoint[];
+  throttle: number;
+  speed: number;
+  points: {
+    thrust: { x: number; y: number; sd: number }[];
+    current: { x: number; y: number; sd: number }[];
+    economy: { x: number; y: number; sd: number }[];
+  };
+  drag: { x: number; y: number }[] | null;
+  read: { x: number; y: number }[];
+}) {
+  const { evaluation } = useDesk();
+  const { habit } = usePreferences();
+  const weight = (resultIn(evaluation, massSubject)?.mass ?? 0) * GRAVITY;
+  const full = result.values.thrust.value;
+  const thrustLimits = useMemo<Limit[]>(() => {
+    if (sheet === "speed") return [];
+    const asked = design.brief.targets.flatMap((t): Limit[] =>
+      t.metric === "thrustToWeight" && t.comparison === "atLeast" && weight > 0
+        ? [
+            {
+              value: force(t.value * weight),
+              label: `asked ${plain(t.value * weight, "force", habit, 1)}`,
+              colour: "care",
+            },
+          ]
+        : t.metric === "thrust" && t.comparison === "atLeast"
+          ? [{ value: force(t.value), label: `asked ${plain(t.value, "force", habit, 1)}`, colour: "care" }]
+          : [],
+    );
+    return weight > 0 && weight < full * 2
+      ? [...asked, { value: force(weight), label: `weight ${plain(weight, "force", habit, 1)}`, colour: "clear" }]
+      : asked;
+  }, [design.brief.targets, weight, full, sheet, force, habit]);
+  const currentLimits = useMemo<Limit[]>(
+    () =>
+      unit && !unit.measured
+        ? [
+            { value: unit.motor.maxCurrent, label: `motor ${unit.motor.maxCurrent} A`, colour: "stop" },
+            { value: unit.controller.maxCurrent, label: `controller ${unit.controller.maxCurrent} A`, colour: "stop" },
+          ]
+        : [],
+    [unit],
+  );
+  const xMax = sheet === "throttle" ? 100 : (curve.at(-1)?.x ?? 1);
+  const x =
+    sheet === "throttle"
+      ? { title: "throttle, %", at: throttle * 100 }
+      : { title: `speed, ${DISPLAY[habit].speed}`, at: toDisplay(speed, "speed", habit) };
+  return (
+    <>
+      <>
+        <CurveChart
+          title={sheet === "speed" ? "Thrust and drag" : "Thrust, standing"}
+          xTitle={x.title}
+          yTitle={`thrust, ${DISPLAY[habit].force}`}
+          points={points.thrust}
+          limits={thrustLimits}
+          at={x.at}
+          xMax={xMax}
+          line={drag}
+          read={read}
+        />
+        {sheet === "speed" && curve.length === 0 && <p>What it pushes in motion was not measured.</p>}
+        {Number.isFinite(points.current.at(-1)?.y) ? (
+          <>
+            <CurveChart
+              title={unit?.measured ? "Current of one" : "Motor current"}
+              xTitle={x.title}
+              yTitle="current, A"
+              points={points.current}
+              limits={currentLimits}
+              at={x.at}
+              xMax={xMax}
+            />
+            <CurveChart
+              title="Thrust for each watt"
+              xTitle={x.title}
+              yTitle="mN for each W"
+              points={points.economy}
+              limits={[]}
+              at={x.at}
+              xMax={xMax}
+            />
+          </>
+        ) : (
+          curve.length > 0 && (
+            <p className="col-span-2">What it draws was not read: no current, and no thrust for each watt.</p>
+          )
+        )}
+      </>
+    </>
+  );
+}
+
+/** Voltage and charge over the time of the duty. */
+function DischargeCharts({
+  design,
+  run,
+  traces,
+}: {
+  design: Design;
+  run: Discharge | null;
+  traces: {
+    voltage: { x: number; y: number; sd: number }[];
+    power: { x: number; y: number; sd: number }[];
+    charge: { x: number; y: number; sd: number }[];
+  };
+}) {
+  const battery = design.batteries.find((b) => b.id === run?.batteryId);
+  const floor = useMemo<Limit[]>(() => {
+    const volts = battery ? CHEMISTRY[battery.chemistry].floor * battery.series : 0;
+    return battery ? [{ value: volts, label: `cells' floor ${volts.toFixed(1)} V`, colour: "stop" }] : [];
+  }, [battery]);
+  const minutes = (run && Number.isFinite(run.seconds) ? run.seconds : 60) / 60;
+  return (
+    <>
+      <>
+        <CurveChart
+          title="Pack voltage under the heaviest phase"
+          xTitle="minutes"
+          yTitle="voltage, V"
+          points={traces.voltage}
+          limits={floor}
+          xMax={minutes}
+          fromZero={false}
+        />
+        <CurveChart
+          title="Pack power, heaviest phase"
+          xTitle="minutes"
+          yTitle="power, W"
+          points={traces.power}
+          limits={[]}
+          xMax={minutes}
+        />
+        <CurveChart
+          title="State of charge"
+          xTitle="minutes"
+          yTitle="charge, %"
+          points={traces.charge}
+          limits={[]}
+          xMax={minutes}
+        />
+      </>
+    </>
   );
 }

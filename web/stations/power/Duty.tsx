@@ -1,3 +1,4 @@
+import type { Unit } from "../../../core/design/schema";
 import { Fragment, useState } from "react";
 import { resultIn } from "../../../core/evaluate";
 import { knownOf } from "../../../core/subjects/energy/load";
@@ -96,11 +97,6 @@ function PhaseMore({ phase: p, change }: { phase: Phase; change: (mutate: (p: Ph
 export function Duty() {
   const { design, edit, evaluation } = useDesk();
   const { duty, units } = design;
-  const change = (id: string, mutate: (p: Phase) => void) =>
-    edit((d) => {
-      const phase = d.duty.find((p) => p.id === id);
-      if (phase) mutate(phase);
-    });
   const cycle = duty.reduce((s, p) => s + p.seconds * p.repeats, 0);
   const [measuring, setMeasuring] = useState(false);
   const run = resultIn(evaluation, energy);
@@ -128,99 +124,7 @@ export function Duty() {
         </thead>
         <tbody>
           {duty.map((p, i) => (
-            <Fragment key={p.id}>
-              <tr>
-                <td>
-                  <TextField
-                    label={`Phase ${i + 1}`}
-                    value={p.name}
-                    onCommit={(v) => change(p.id, (x) => void (x.name = v))}
-                  />
-                </td>
-                <td className="w-[68px]">
-                  <QuantityField
-                    label={`${p.name}, lasts`}
-                    value={p.seconds}
-                    dimension="time"
-                    schema={phaseSchema.shape.seconds}
-                    onCommit={(v) => v !== null && change(p.id, (x) => void (x.seconds = v))}
-                  />
-                </td>
-                <td className="w-9">
-                  <QuantityField
-                    label={`${p.name}, times`}
-                    value={p.repeats}
-                    dimension="count"
-                    schema={phaseSchema.shape.repeats.unwrap()}
-                    onCommit={(v) => v !== null && change(p.id, (x) => void (x.repeats = v))}
-                  />
-                </td>
-                <td className="w-20">
-                  <select
-                    aria-label={`${p.name}, by`}
-                    className="cell"
-                    value={p.by}
-                    onChange={(e) =>
-                      change(p.id, (x) =>
-                        Object.assign(x, {
-                          by: e.target.value,
-                          value: BY[e.target.value as Phase["by"]].start,
-                          known: null,
-                        }),
-                      )
-                    }
-                  >
-                    {Object.entries(BY).map(([k, b]) => (
-                      <option key={k} value={k}>
-                        {b.word}
-                      </option>
-                    ))}
-                  </select>
-                </td>
-                <td className="w-12">
-                  <QuantityField
-                    label={`${p.name}, value`}
-                    value={p.value}
-                    dimension={BY[p.by].dimension}
-                    schema={phaseSchema.shape.value}
-                    onCommit={(v) =>
-                      v !== null && change(p.id, (x) => void Object.assign(x, { value: v, known: null }))
-                    }
-                  />
-                </td>
-                <td className="num text-[11px]">{BY[p.by].unit}</td>
-                {units.length > 1 && (
-                  <td className="w-20">
-                    <select
-                      aria-label={`${p.name}, drives`}
-                      className="cell"
-                      value={p.unitIds[0] ?? ""}
-                      onChange={(e) =>
-                        change(p.id, (x) => void (x.unitIds = e.target.value === "" ? [] : [e.target.value]))
-                      }
-                    >
-                      <option value="">{p.by === "throttle" ? "all" : "main"}</option>
-                      {units.map((u) => (
-                        <option key={u.id} value={u.id}>
-                          {u.name}
-                        </option>
-                      ))}
-                    </select>
-                  </td>
-                )}
-                <td>
-                  <button
-                    type="button"
-                    className="link"
-                    aria-label={`Remove ${p.name}`}
-                    onClick={() => edit((d) => void (d.duty = d.duty.filter((x) => x.id !== p.id)))}
-                  >
-                    ×
-                  </button>
-                </td>
-              </tr>
-              <PhaseMore phase={p} change={(mutate) => change(p.id, mutate)} />
-            </Fragment>
+            <PhaseRow key={p.id} p={p} i={i} units={units} />
           ))}
         </tbody>
       </table>
@@ -262,5 +166,102 @@ export function Duty() {
       )}
       {measuring && <MeasuredLoad onDone={() => setMeasuring(false)} />}
     </section>
+  );
+}
+
+/** One phase: how long, by what, how many at once. */
+function PhaseRow({ p, i, units }: { p: Phase; i: number; units: Unit[] }) {
+  const { edit } = useDesk();
+  const change = (id: string, mutate: (p: Phase) => void) =>
+    edit((d) => {
+      const phase = d.duty.find((p) => p.id === id);
+      if (phase) mutate(phase);
+    });
+  return (
+    <Fragment>
+      <tr>
+        <td>
+          <TextField label={`Phase ${i + 1}`} value={p.name} onCommit={(v) => change(p.id, (x) => void (x.name = v))} />
+        </td>
+        <td className="w-[68px]">
+          <QuantityField
+            label={`${p.name}, lasts`}
+            value={p.seconds}
+            dimension="time"
+            schema={phaseSchema.shape.seconds}
+            onCommit={(v) => v !== null && change(p.id, (x) => void (x.seconds = v))}
+          />
+        </td>
+        <td className="w-9">
+          <QuantityField
+            label={`${p.name}, times`}
+            value={p.repeats}
+            dimension="count"
+            schema={phaseSchema.shape.repeats.unwrap()}
+            onCommit={(v) => v !== null && change(p.id, (x) => void (x.repeats = v))}
+          />
+        </td>
+        <td className="w-20">
+          <select
+            aria-label={`${p.name}, by`}
+            className="cell"
+            value={p.by}
+            onChange={(e) =>
+              change(p.id, (x) =>
+                Object.assign(x, {
+                  by: e.target.value,
+                  value: BY[e.target.value as Phase["by"]].start,
+                  known: null,
+                }),
+              )
+            }
+          >
+            {Object.entries(BY).map(([k, b]) => (
+              <option key={k} value={k}>
+                {b.word}
+              </option>
+            ))}
+          </select>
+        </td>
+        <td className="w-12">
+          <QuantityField
+            label={`${p.name}, value`}
+            value={p.value}
+            dimension={BY[p.by].dimension}
+            schema={phaseSchema.shape.value}
+            onCommit={(v) => v !== null && change(p.id, (x) => void Object.assign(x, { value: v, known: null }))}
+          />
+        </td>
+        <td className="num text-[11px]">{BY[p.by].unit}</td>
+        {units.length > 1 && (
+          <td className="w-20">
+            <select
+              aria-label={`${p.name}, drives`}
+              className="cell"
+              value={p.unitIds[0] ?? ""}
+              onChange={(e) => change(p.id, (x) => void (x.unitIds = e.target.value === "" ? [] : [e.target.value]))}
+            >
+              <option value="">{p.by === "throttle" ? "all" : "main"}</option>
+              {units.map((u) => (
+                <option key={u.id} value={u.id}>
+                  {u.name}
+                </option>
+              ))}
+            </select>
+          </td>
+        )}
+        <td>
+          <button
+            type="button"
+            className="link"
+            aria-label={`Remove ${p.name}`}
+            onClick={() => edit((d) => void (d.duty = d.duty.filter((x) => x.id !== p.id)))}
+          >
+            ×
+          </button>
+        </td>
+      </tr>
+      <PhaseMore phase={p} change={(mutate) => change(p.id, mutate)} />
+    </Fragment>
   );
 }

@@ -1,3 +1,5 @@
+import type { Unit } from "../../../core/design/schema";
+import type { Shelf } from "./shelf/useShelf";
 import { useState } from "react";
 import { toast } from "sonner";
 import { SI } from "../../../core/design/units";
@@ -29,8 +31,7 @@ const TITLES: Record<GenericKind, string> = {
 
 /** Generic parts of no make, by scaling laws: look, compare, fit one into the draft. */
 export function GenericSheet() {
-  const { design, edit } = useDesk();
-  const { habit } = usePreferences();
+  const { design } = useDesk();
   const shelf = useShelf();
   const [kind, setKind] = useState<GenericKind>("motor");
   const [unitId, setUnitId] = useState(design.units[0]?.id ?? "");
@@ -66,24 +67,6 @@ export function GenericSheet() {
       />
     </label>
   );
-  const place = (part: GenericPart) => {
-    const made = fitGeneric(design, unit?.id ?? "", part);
-    const refused = edit((d) => {
-      d.items = made.design.items;
-      d.units = made.design.units;
-      d.batteries = made.design.batteries;
-    });
-    if (refused === null)
-      toast.success(
-        `${part.name} is in the draft; the ledger carries it as "${made.entry}". All guesses: weigh and measure what you buy.`,
-      );
-  };
-  const keep = async (part: GenericPart) => {
-    const made = shelfPartOf(part);
-    const name = shelf.freeName(made.kind, made.name);
-    if ((await shelf.add([{ ...made, name }])) !== null)
-      toast.success(`${name} is on your shelf, all guesses: fill in what you read and measure.`);
-  };
   return (
     <section aria-label="Generic parts" className="px-4 py-3 text-[12px]">
       <h2>Generic parts</h2>
@@ -157,53 +140,90 @@ export function GenericSheet() {
           save as CSV
         </button>
       </div>
-      <div className="mt-2 overflow-x-auto">
-        <table className="rows w-full min-w-[640px]" data-generic={kind}>
-          <thead>
-            <tr>
-              <th className="text-left">part</th>
-              <th className="text-right">mass</th>
-              {parts[0]?.figures.map((f) => (
-                <th key={f.label} className="text-right">
-                  {f.label}
-                </th>
-              ))}
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            {parts.map((p) => (
-              <tr key={p.name}>
-                <td>{p.name}</td>
-                <td className="num text-right">
-                  {plain(p.mass, "mass", habit)}
-                  <Band share={p.massBand} />
-                </td>
-                {p.figures.map((f) => (
-                  <td key={f.label} className="num text-right">
-                    {plain(f.value, f.dimension, habit)}
-                    <Band share={f.band} />
-                  </td>
-                ))}
-                <td className="text-right whitespace-nowrap">
-                  <button
-                    type="button"
-                    className="link mr-2"
-                    aria-label={`Keep ${p.name} on the shelf`}
-                    onClick={() => void keep(p)}
-                  >
-                    keep
-                  </button>
-                  <button type="button" className="act" aria-label={`Fit ${p.name}`} onClick={() => place(p)}>
-                    {p.kind === "servo" ? "add to the ledger" : "fit"}
-                  </button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <GenericTable unit={unit} shelf={shelf} kind={kind} parts={parts} />
     </section>
+  );
+}
+
+/** The parts that the rule gives, beside what they are worth. */
+function GenericTable({
+  unit,
+  shelf,
+  kind,
+  parts,
+}: {
+  unit: Unit | undefined;
+  shelf: Shelf;
+  kind: GenericKind;
+  parts: GenericPart[];
+}) {
+  const { design, edit } = useDesk();
+  const { habit } = usePreferences();
+  const place = (part: GenericPart) => {
+    const made = fitGeneric(design, unit?.id ?? "", part);
+    const refused = edit((d) => {
+      d.items = made.design.items;
+      d.units = made.design.units;
+      d.batteries = made.design.batteries;
+    });
+    if (refused === null)
+      toast.success(
+        `${part.name} is in the draft; the ledger carries it as "${made.entry}". All guesses: weigh and measure what you buy.`,
+      );
+  };
+  const keep = async (part: GenericPart) => {
+    const made = shelfPartOf(part);
+    const name = shelf.freeName(made.kind, made.name);
+    if ((await shelf.add([{ ...made, name }])) !== null)
+      toast.success(`${name} is on your shelf, all guesses: fill in what you read and measure.`);
+  };
+  return (
+    <div className="mt-2 overflow-x-auto">
+      <table className="rows w-full min-w-[640px]" data-generic={kind}>
+        <thead>
+          <tr>
+            <th className="text-left">part</th>
+            <th className="text-right">mass</th>
+            {parts[0]?.figures.map((f) => (
+              <th key={f.label} className="text-right">
+                {f.label}
+              </th>
+            ))}
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {parts.map((p) => (
+            <tr key={p.name}>
+              <td>{p.name}</td>
+              <td className="num text-right">
+                {plain(p.mass, "mass", habit)}
+                <Band share={p.massBand} />
+              </td>
+              {p.figures.map((f) => (
+                <td key={f.label} className="num text-right">
+                  {plain(f.value, f.dimension, habit)}
+                  <Band share={f.band} />
+                </td>
+              ))}
+              <td className="text-right whitespace-nowrap">
+                <button
+                  type="button"
+                  className="link mr-2"
+                  aria-label={`Keep ${p.name} on the shelf`}
+                  onClick={() => void keep(p)}
+                >
+                  keep
+                </button>
+                <button type="button" className="act" aria-label={`Fit ${p.name}`} onClick={() => place(p)}>
+                  {p.kind === "servo" ? "add to the ledger" : "fit"}
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 

@@ -1,3 +1,4 @@
+import type { Turn } from "../../../core/sizing/loop";
 import { useMemo, useState } from "react";
 import { type LoopResult, sizingLoop } from "../../../core/sizing/loop";
 import { plain } from "../../../core/wording/format";
@@ -25,23 +26,6 @@ export function LoopSheet() {
   const loop = useMemo(() => sizingLoop(design, wanted, structure), [design, wanted, structure]);
   const turns = loop?.turns ?? [];
   const masses = [...turns.map((t) => t.mass), ...(loop && Number.isFinite(loop.mass) ? [loop.mass] : [])];
-  const most = Math.max(...masses, limit ?? 0, 1e-9);
-  const least = Math.min(...masses);
-  const radius = (kg: number) => 26 + ((kg - least * 0.94) / (most - least * 0.94 || 1)) * (SIZE / 2 - 40);
-  const c = SIZE / 2;
-  // A spiral: every turn goes once round, from its own mass to the next one's.
-  const spiral = masses
-    .slice(0, -1)
-    .map((m, k) => {
-      const next = masses[k + 1] ?? m;
-      return Array.from({ length: 49 }, (_, i) => {
-        const t = i / 48;
-        const r = radius(m) + (radius(next) - radius(m)) * t;
-        const a = -Math.PI / 2 + 2 * Math.PI * t;
-        return `${k === 0 && i === 0 ? "M" : "L"}${(c + r * Math.cos(a)).toFixed(1)} ${(c + r * Math.sin(a)).toFixed(1)}`;
-      }).join("");
-    })
-    .join("");
   return (
     <section
       aria-label="The loop"
@@ -74,43 +58,7 @@ export function LoopSheet() {
             />
           </label>
         </div>
-        {masses.length > 1 && (
-          <svg
-            viewBox={`0 0 ${SIZE} ${SIZE}`}
-            width="100%"
-            className="mt-2 block bg-sheet"
-            role="img"
-            aria-label={`Sizing loop: ${masses.map((m) => plain(m, "mass", habit)).join(", ")}`}
-          >
-            {limit !== null && (
-              <circle cx={c} cy={c} r={radius(limit)} fill="none" stroke="var(--stop)" strokeWidth="1.4" />
-            )}
-            <path d={`M${c} 6V${SIZE - 6}M6 ${c}H${SIZE - 6}`} stroke="var(--hair)" />
-            <path d={spiral} fill="none" stroke="var(--pencil)" strokeDasharray="5 3" strokeWidth="1.8" />
-            {masses.map((m, k) => (
-              <circle
-                key={`${m}${k}`}
-                cx={c}
-                cy={c - radius(m)}
-                r="3.5"
-                fill="var(--sheet)"
-                stroke={limit !== null && m > limit ? "var(--stop)" : "var(--ink)"}
-              />
-            ))}
-            {(
-              [
-                ["mass", c + 4, 14, "start"],
-                ["thrust", SIZE - 6, c - 6, "end"],
-                ["power", c + 4, SIZE - 8, "start"],
-                ["pack", 6, c - 6, "start"],
-              ] as const
-            ).map(([word, x, y, anchor]) => (
-              <text key={word} x={x} y={y} textAnchor={anchor} fontSize="11" fill="var(--ink2)">
-                {word}
-              </text>
-            ))}
-          </svg>
-        )}
+        {masses.length > 1 && <LoopDrawing masses={masses} limit={limit} />}
       </div>
       <div className="min-w-0">
         {!loop ? (
@@ -155,33 +103,99 @@ export function LoopSheet() {
                 g. Each turn adds {loop.gain.toFixed(2)} of the one before; at 1.00 the loop never closes.
               </p>
             )}
-            <table className="rows mt-2 w-full max-w-[640px]">
-              <thead>
-                <tr>
-                  <th>turn</th>
-                  <th className="text-right!">mass</th>
-                  <th className="text-right!">thrust asked</th>
-                  <th className="text-right!">mean power</th>
-                  <th className="text-right!">pack</th>
-                  <th className="text-right!">its mass</th>
-                </tr>
-              </thead>
-              <tbody>
-                {turns.slice(0, 14).map((t) => (
-                  <tr key={t.number}>
-                    <td>{t.number}</td>
-                    <td className="num text-right">{plain(t.mass, "mass", habit)}</td>
-                    <td className="num text-right">{plain(t.thrust, "force", habit)}</td>
-                    <td className="num text-right">{plain(t.power, "power", habit)}</td>
-                    <td className="num text-right">{plain(t.capacity, "capacity", habit)}</td>
-                    <td className="num text-right">{plain(t.packMass, "mass", habit)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <LoopParts turns={turns} />
           </>
         )}
       </div>
     </section>
+  );
+}
+
+/** What each part grows to. */
+function LoopParts({ turns }: { turns: Turn[] }) {
+  const { habit } = usePreferences();
+
+  return (
+    <table className="rows mt-2 w-full max-w-[640px]">
+      <thead>
+        <tr>
+          <th>turn</th>
+          <th className="text-right!">mass</th>
+          <th className="text-right!">thrust asked</th>
+          <th className="text-right!">mean power</th>
+          <th className="text-right!">pack</th>
+          <th className="text-right!">its mass</th>
+        </tr>
+      </thead>
+      <tbody>
+        {turns.slice(0, 14).map((t) => (
+          <tr key={t.number}>
+            <td>{t.number}</td>
+            <td className="num text-right">{plain(t.mass, "mass", habit)}</td>
+            <td className="num text-right">{plain(t.thrust, "force", habit)}</td>
+            <td className="num text-right">{plain(t.power, "power", habit)}</td>
+            <td className="num text-right">{plain(t.capacity, "capacity", habit)}</td>
+            <td className="num text-right">{plain(t.packMass, "mass", habit)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** The mass that goes in against the mass that comes out. */
+function LoopDrawing({ masses, limit }: { masses: number[]; limit: number | null }) {
+  const { habit } = usePreferences();
+  const most = Math.max(...masses, limit ?? 0, 1e-9);
+  const least = Math.min(...masses);
+  const radius = (kg: number) => 26 + ((kg - least * 0.94) / (most - least * 0.94 || 1)) * (SIZE / 2 - 40);
+  const c = SIZE / 2;
+  // A spiral: every turn goes once round, from its own mass to the next one's.
+  const spiral = masses
+    .slice(0, -1)
+    .map((m, k) => {
+      const next = masses[k + 1] ?? m;
+      return Array.from({ length: 49 }, (_, i) => {
+        const t = i / 48;
+        const r = radius(m) + (radius(next) - radius(m)) * t;
+        const a = -Math.PI / 2 + 2 * Math.PI * t;
+        return `${k === 0 && i === 0 ? "M" : "L"}${(c + r * Math.cos(a)).toFixed(1)} ${(c + r * Math.sin(a)).toFixed(1)}`;
+      }).join("");
+    })
+    .join("");
+  return (
+    <svg
+      viewBox={`0 0 ${SIZE} ${SIZE}`}
+      width="100%"
+      className="mt-2 block bg-sheet"
+      role="img"
+      aria-label={`Sizing loop: ${masses.map((m) => plain(m, "mass", habit)).join(", ")}`}
+    >
+      {limit !== null && <circle cx={c} cy={c} r={radius(limit)} fill="none" stroke="var(--stop)" strokeWidth="1.4" />}
+      <path d={`M${c} 6V${SIZE - 6}M6 ${c}H${SIZE - 6}`} stroke="var(--hair)" />
+      <path d={spiral} fill="none" stroke="var(--pencil)" strokeDasharray="5 3" strokeWidth="1.8" />
+      {masses.map((m, k) => (
+        <circle
+          key={`${m}${k}`}
+          cx={c}
+          cy={c - radius(m)}
+          r="3.5"
+          fill="var(--sheet)"
+          stroke={limit !== null && m > limit ? "var(--stop)" : "var(--ink)"}
+        />
+      ))}
+      {(
+        [
+          ["mass", c + 4, 14, "start"],
+          ["thrust", SIZE - 6, c - 6, "end"],
+          ["power", c + 4, SIZE - 8, "start"],
+          ["pack", 6, c - 6, "start"],
+        ] as const
+      ).map(([word, x, y, anchor]) => (
+        <text key={word} x={x} y={y} textAnchor={anchor} fontSize="11" fill="var(--ink2)">
+          {word}
+        </text>
+      ))}
+    </svg>
   );
 }

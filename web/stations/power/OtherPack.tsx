@@ -1,3 +1,5 @@
+import type { EnergyPack } from "../../../core/subjects/energy/otherPack";
+import type { SetStateAction } from "react";
 import { usePreferences } from "../../app/preferences";
 import { useState } from "react";
 import { CHEMISTRIES, type Battery } from "../../../core/design/schema";
@@ -67,107 +69,20 @@ export function OtherPack({ battery }: { battery: Battery }) {
   return (
     <section aria-label="Another pack" className="col-span-full mt-2 border-t border-hair pt-2">
       <h2 className="text-[14px]">Another pack, from one timed run on this one</h2>
-      <div className="mt-1 flex flex-wrap items-end gap-3">
-        <label className="w-24">
-          It ran
-          <QuantityField
-            boxed
-            label="Timed run lasted"
-            value={seconds}
-            dimension="time"
-            empty="min"
-            onCommit={setSeconds}
-          />
-        </label>
-        <label>
-          and took, by
-          <select
-            className="box"
-            aria-label="Drawn, by"
-            value={by}
-            onChange={(e) => setBy(e.target.value as Drawn["by"])}
-          >
-            <option value="charge">charge returned</option>
-            <option value="energy">energy</option>
-            <option value="voltage">resting voltage</option>
-          </select>
-        </label>
-        {by === "charge" && (
-          <label className="w-24">
-            mAh or Ah
-            <QuantityField
-              boxed
-              label="Charge returned"
-              value={charge}
-              dimension="capacity"
-              empty="Ah"
-              onCommit={setCharge}
-            />
-          </label>
-        )}
-        {by === "energy" && (
-          <label className="w-24">
-            Wh
-            <QuantityField
-              boxed
-              label="Energy drawn"
-              value={energy}
-              dimension="energy"
-              empty="Wh"
-              onCommit={setEnergy}
-            />
-          </label>
-        )}
-        {by === "voltage" &&
-          (["before", "after"] as const).map((when, i) => (
-            <label key={when} className="w-24">
-              {when}, V
-              <QuantityField
-                boxed
-                label={`Resting voltage ${when}`}
-                value={rested[i] ?? null}
-                dimension="voltage"
-                empty="V"
-                onCommit={(v) => setRested(i === 0 ? [v, rested[1]] : [rested[0], v])}
-              />
-            </label>
-          ))}
-        <label>
-          The other is
-          <select
-            className="box"
-            aria-label="Other pack, chemistry"
-            value={other.chemistry}
-            onChange={(e) => setOther({ ...other, chemistry: e.target.value as Chemistry })}
-          >
-            {CHEMISTRIES.map((c) => (
-              <option key={c} value={c}>
-                {CHEMISTRY[c].label}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="w-14">
-          cells
-          <QuantityField
-            boxed
-            label="Other pack, cells"
-            value={other.series}
-            dimension="count"
-            onCommit={(v) => v !== null && v >= 1 && setOther({ ...other, series: Math.round(v) })}
-          />
-        </label>
-        <label className="w-24">
-          of
-          <QuantityField
-            boxed
-            label="Other pack, capacity"
-            value={other.capacity}
-            dimension="capacity"
-            onCommit={(v) => v !== null && v > 0 && setOther({ ...other, capacity: v })}
-          />
-        </label>
-      </div>
+      <PackAsked
+        seconds={seconds}
+        setSeconds={setSeconds}
+        by={by}
+        setBy={setBy}
+        charge={charge}
+        setCharge={setCharge}
+        energy={energy}
+        setEnergy={setEnergy}
+        rested={rested}
+        setRested={setRested}
+        other={other}
+        setOther={setOther}
+      />
       {given && (
         <p className="mt-2 text-[13px]" data-other-pack={result.status}>
           {result.status === "predicted" ? (
@@ -228,5 +143,131 @@ export function OtherPack({ battery }: { battery: Battery }) {
       )}
       <p className="mt-1 text-pencil">Energy, not volts: the same craft at the same work draws the same watts.</p>
     </section>
+  );
+}
+
+/** Which pack is asked about. */
+function PackAsked({
+  seconds,
+  setSeconds,
+  by,
+  setBy,
+  charge,
+  setCharge,
+  energy,
+  setEnergy,
+  rested,
+  setRested,
+  other,
+  setOther,
+}: {
+  seconds: number | null;
+  setSeconds: (next: number | null) => void;
+  by: "voltage" | "energy" | "charge";
+  setBy: (next: "voltage" | "energy" | "charge") => void;
+  charge: number | null;
+  setCharge: (next: number | null) => void;
+  energy: number | null;
+  setEnergy: (next: number | null) => void;
+  rested: [number | null, number | null];
+  setRested: (next: [number | null, number | null]) => void;
+  other: EnergyPack;
+  setOther: (value: SetStateAction<{ chemistry: Chemistry; series: number; capacity: number }>) => void;
+}) {
+  return (
+    <div className="mt-1 flex flex-wrap items-end gap-3">
+      <label className="w-24">
+        It ran
+        <QuantityField
+          boxed
+          label="Timed run lasted"
+          value={seconds}
+          dimension="time"
+          empty="min"
+          onCommit={setSeconds}
+        />
+      </label>
+      <label>
+        and took, by
+        <select
+          className="box"
+          aria-label="Drawn, by"
+          value={by}
+          onChange={(e) => setBy(e.target.value as Drawn["by"])}
+        >
+          <option value="charge">charge returned</option>
+          <option value="energy">energy</option>
+          <option value="voltage">resting voltage</option>
+        </select>
+      </label>
+      {by === "charge" && (
+        <label className="w-24">
+          mAh or Ah
+          <QuantityField
+            boxed
+            label="Charge returned"
+            value={charge}
+            dimension="capacity"
+            empty="Ah"
+            onCommit={setCharge}
+          />
+        </label>
+      )}
+      {by === "energy" && (
+        <label className="w-24">
+          Wh
+          <QuantityField boxed label="Energy drawn" value={energy} dimension="energy" empty="Wh" onCommit={setEnergy} />
+        </label>
+      )}
+      {by === "voltage" &&
+        (["before", "after"] as const).map((when, i) => (
+          <label key={when} className="w-24">
+            {when}, V
+            <QuantityField
+              boxed
+              label={`Resting voltage ${when}`}
+              value={rested[i] ?? null}
+              dimension="voltage"
+              empty="V"
+              onCommit={(v) => setRested(i === 0 ? [v, rested[1]] : [rested[0], v])}
+            />
+          </label>
+        ))}
+      <label>
+        The other is
+        <select
+          className="box"
+          aria-label="Other pack, chemistry"
+          value={other.chemistry}
+          onChange={(e) => setOther({ ...other, chemistry: e.target.value as Chemistry })}
+        >
+          {CHEMISTRIES.map((c) => (
+            <option key={c} value={c}>
+              {CHEMISTRY[c].label}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="w-14">
+        cells
+        <QuantityField
+          boxed
+          label="Other pack, cells"
+          value={other.series}
+          dimension="count"
+          onCommit={(v) => v !== null && v >= 1 && setOther({ ...other, series: Math.round(v) })}
+        />
+      </label>
+      <label className="w-24">
+        of
+        <QuantityField
+          boxed
+          label="Other pack, capacity"
+          value={other.capacity}
+          dimension="capacity"
+          onCommit={(v) => v !== null && v > 0 && setOther({ ...other, capacity: v })}
+        />
+      </label>
+    </div>
   );
 }

@@ -25,7 +25,7 @@ const WORD: Record<Readable, string> = {
 
 /** The stand: what it is built like, its zero and check, its instruments, the air; drawn beside. */
 export function RigForm({ test, onChange }: Props) {
-  const { file, design } = useDesk();
+  const { design } = useDesk();
   const { habit } = usePreferences();
   const { rig } = test;
   const set = (change: (r: Rig) => void) => onChange((t) => change(t.rig));
@@ -71,12 +71,6 @@ export function RigForm({ test, onChange }: Props) {
       />
     </label>
   );
-  const meters: [key: "scale" | "voltage" | "current", word: string, dimension: Dimension][] = [
-    ["scale", "Scale", "mass"],
-    ["voltage", "Voltmeter", "voltage"],
-    ["current", "Ammeter", "current"],
-  ];
-  const calibrations = (quantity: string): Bench[] => file.bench.filter((b) => b.calibration?.quantity === quantity);
   const factor = checkFactor(rig);
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,330px)] gap-5 text-[12px] max-[900px]:grid-cols-[minmax(0,1fr)]">
@@ -161,64 +155,7 @@ export function RigForm({ test, onChange }: Props) {
           </span>
         </div>
         <div className="wide">
-          <table className="rows w-full">
-            <thead>
-              <tr>
-                <th>instrument</th>
-                <th className="text-right!">step</th>
-                <th className="text-right!">off by</th>
-                <th className="w-40">calibrated</th>
-              </tr>
-            </thead>
-            <tbody>
-              {meters.map(([key, word, dimension]) => (
-                <tr key={key}>
-                  <td>{word}</td>
-                  <td className="w-16">
-                    <QuantityField
-                      label={`${word}, step`}
-                      value={rig[key].step}
-                      dimension={dimension}
-                      onCommit={(v) => {
-                        if (v === null || !(v > 0)) return "Accepted: more than zero.";
-                        set((r) => void (r[key].step = v));
-                        return null;
-                      }}
-                    />
-                  </td>
-                  <td className="w-16">
-                    <QuantityField
-                      label={`${word}, error`}
-                      value={rig[key].error}
-                      dimension="percent"
-                      onCommit={(v) => {
-                        if (v === null || v < 0 || v > 0.5) return "Accepted: 0 to 50 %.";
-                        set((r) => void (r[key].error = v));
-                        return null;
-                      }}
-                    />
-                  </td>
-                  <td>
-                    <select
-                      className="cell"
-                      aria-label={`${word}, calibrated in`}
-                      value={rig[key].session ?? ""}
-                      onChange={(e) =>
-                        set((r) => void (r[key].session = e.target.value === "" ? null : Number(e.target.value)))
-                      }
-                    >
-                      <option value="">as it reads</option>
-                      {calibrations(key).map((b) => (
-                        <option key={b.number} value={b.number}>
-                          {b.calibration?.instrument}, {b.date.slice(0, 10)}
-                        </option>
-                      ))}
-                    </select>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Instruments rig={rig} set={set} />
         </div>
         <div className="flex flex-wrap items-end gap-3">
           {number(
@@ -269,5 +206,76 @@ export function RigForm({ test, onChange }: Props) {
         </p>
       </div>
     </div>
+  );
+}
+
+/** The other instruments on the stand. */
+function Instruments({ rig, set }: { rig: Rig; set: (change: (r: Rig) => void) => void }) {
+  const { file } = useDesk();
+  const meters: [key: "scale" | "voltage" | "current", word: string, dimension: Dimension][] = [
+    ["scale", "Scale", "mass"],
+    ["voltage", "Voltmeter", "voltage"],
+    ["current", "Ammeter", "current"],
+  ];
+  const calibrations = (quantity: string): Bench[] => file.bench.filter((b) => b.calibration?.quantity === quantity);
+  return (
+    <table className="rows w-full">
+      <thead>
+        <tr>
+          <th>instrument</th>
+          <th className="text-right!">step</th>
+          <th className="text-right!">off by</th>
+          <th className="w-40">calibrated</th>
+        </tr>
+      </thead>
+      <tbody>
+        {meters.map(([key, word, dimension]) => (
+          <tr key={key}>
+            <td>{word}</td>
+            <td className="w-16">
+              <QuantityField
+                label={`${word}, step`}
+                value={rig[key].step}
+                dimension={dimension}
+                onCommit={(v) => {
+                  if (v === null || !(v > 0)) return "Accepted: more than zero.";
+                  set((r) => void (r[key].step = v));
+                  return null;
+                }}
+              />
+            </td>
+            <td className="w-16">
+              <QuantityField
+                label={`${word}, error`}
+                value={rig[key].error}
+                dimension="percent"
+                onCommit={(v) => {
+                  if (v === null || v < 0 || v > 0.5) return "Accepted: 0 to 50 %.";
+                  set((r) => void (r[key].error = v));
+                  return null;
+                }}
+              />
+            </td>
+            <td>
+              <select
+                className="cell"
+                aria-label={`${word}, calibrated in`}
+                value={rig[key].session ?? ""}
+                onChange={(e) =>
+                  set((r) => void (r[key].session = e.target.value === "" ? null : Number(e.target.value)))
+                }
+              >
+                <option value="">as it reads</option>
+                {calibrations(key).map((b) => (
+                  <option key={b.number} value={b.number}>
+                    {b.calibration?.instrument}, {b.date.slice(0, 10)}
+                  </option>
+                ))}
+              </select>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }

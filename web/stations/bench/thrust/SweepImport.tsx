@@ -1,3 +1,4 @@
+import type { SweepReading } from "../../../../core/bench/sweepTable";
 import { useMemo, useState } from "react";
 import { PLAIN } from "../../../../core/bench/calibration";
 import { readSweep } from "../../../../core/bench/sweep";
@@ -47,15 +48,6 @@ export function SweepImport({ diameter, rig, onClose, onTake }: Props) {
   const { text, reading, take, separate, correct } = useTable(guessSweep);
   const [withStand, setWithStand] = useState(true);
   const table = useMemo(() => readSweepTable(text, reading), [text, reading]);
-  const setRole = (k: number, role: SweepRole) =>
-    correct((r) => {
-      for (const c of r.columns) if (c.role === role && role !== "ignore") c.role = "ignore";
-      const column = r.columns[k];
-      if (!column) return;
-      column.role = role;
-      if (role === "ignore" || role === "out") column.unit = "";
-      else if (!(column.unit in SWEEP_UNITS[role])) column.unit = Object.keys(SWEEP_UNITS[role])[0] ?? "";
-    });
   const { hints } = table;
   // Readings far off are named by their line here, and left out of every fit until a person says otherwise.
   const spikes = useMemo(() => {
@@ -107,63 +99,7 @@ export function SweepImport({ diameter, rig, onClose, onTake }: Props) {
               />
             </div>
             <div className="wide">
-              <table className="rows whitespace-nowrap">
-                <thead>
-                  <tr>
-                    {reading.columns.map((c, k) => (
-                      <th key={`${c.header}${k}`} className="text-left! align-top">
-                        <span className="block">{c.header}</span>
-                        <select
-                          className="box block"
-                          aria-label={`Column ${c.header} is`}
-                          value={c.role}
-                          onChange={(e) => setRole(k, e.target.value as SweepRole)}
-                        >
-                          {SWEEP_ROLES.map((r) => (
-                            <option key={r} value={r}>
-                              {ROLE_WORD[r]}
-                            </option>
-                          ))}
-                        </select>
-                        {c.role !== "ignore" && c.role !== "out" && (
-                          <select
-                            className="box"
-                            aria-label={`Unit of ${c.header}`}
-                            value={c.unit}
-                            onChange={(e) =>
-                              correct((r) => void (r.columns[k] && (r.columns[k].unit = e.target.value)))
-                            }
-                          >
-                            {Object.keys(SWEEP_UNITS[c.role]).map((u) => (
-                              <option key={u}>{u}</option>
-                            ))}
-                          </select>
-                        )}
-                      </th>
-                    ))}
-                  </tr>
-                </thead>
-                <tbody>
-                  {table.readings.slice(0, PREVIEW).map((r) => (
-                    <tr key={r.line}>
-                      {reading.columns.map((c, k) => {
-                        const v = c.role === "ignore" || c.role === "out" ? null : r[c.role];
-                        return (
-                          <td key={`${c.header}${k}`} className="num text-right">
-                            {v === null
-                              ? "–"
-                              : c.role === "throttle"
-                                ? `${(v * 100).toFixed(1)} %`
-                                : c.role === "scale"
-                                  ? plain(v, "mass", habit, 1)
-                                  : v.toFixed(2)}
-                          </td>
-                        );
-                      })}
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
+              <FileAsRead correct={correct} reading={reading} table={table} />
             </div>
             <p>
               <b className="num">{table.readings.length}</b> readings, {problems.length} refused
@@ -212,5 +148,84 @@ export function SweepImport({ diameter, rig, onClose, onTake }: Props) {
         </p>
       </div>
     </Dialog>
+  );
+}
+
+/** The file as it was read, column by column. */
+function FileAsRead({
+  correct,
+  reading,
+  table,
+}: {
+  correct: (change: (r: SweepReading) => void) => void;
+  reading: SweepReading;
+  table: SweepTable;
+}) {
+  const { habit } = usePreferences();
+  const setRole = (k: number, role: SweepRole) =>
+    correct((r) => {
+      for (const c of r.columns) if (c.role === role && role !== "ignore") c.role = "ignore";
+      const column = r.columns[k];
+      if (!column) return;
+      column.role = role;
+      if (role === "ignore" || role === "out") column.unit = "";
+      else if (!(column.unit in SWEEP_UNITS[role])) column.unit = Object.keys(SWEEP_UNITS[role])[0] ?? "";
+    });
+  return (
+    <table className="rows whitespace-nowrap">
+      <thead>
+        <tr>
+          {reading.columns.map((c, k) => (
+            <th key={`${c.header}${k}`} className="text-left! align-top">
+              <span className="block">{c.header}</span>
+              <select
+                className="box block"
+                aria-label={`Column ${c.header} is`}
+                value={c.role}
+                onChange={(e) => setRole(k, e.target.value as SweepRole)}
+              >
+                {SWEEP_ROLES.map((r) => (
+                  <option key={r} value={r}>
+                    {ROLE_WORD[r]}
+                  </option>
+                ))}
+              </select>
+              {c.role !== "ignore" && c.role !== "out" && (
+                <select
+                  className="box"
+                  aria-label={`Unit of ${c.header}`}
+                  value={c.unit}
+                  onChange={(e) => correct((r) => void (r.columns[k] && (r.columns[k].unit = e.target.value)))}
+                >
+                  {Object.keys(SWEEP_UNITS[c.role]).map((u) => (
+                    <option key={u}>{u}</option>
+                  ))}
+                </select>
+              )}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {table.readings.slice(0, PREVIEW).map((r) => (
+          <tr key={r.line}>
+            {reading.columns.map((c, k) => {
+              const v = c.role === "ignore" || c.role === "out" ? null : r[c.role];
+              return (
+                <td key={`${c.header}${k}`} className="num text-right">
+                  {v === null
+                    ? "–"
+                    : c.role === "throttle"
+                      ? `${(v * 100).toFixed(1)} %`
+                      : c.role === "scale"
+                        ? plain(v, "mass", habit, 1)
+                        : v.toFixed(2)}
+                </td>
+              );
+            })}
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }

@@ -1,14 +1,13 @@
-import { resultIn } from "../../../../core/evaluate";
-import { balance } from "../../../../core/subjects/balance/node";
+import { UnlistedRow } from "./Suspects";
+import { SuspectRow } from "./Suspects";
 import type { Bench, WeighIn } from "../../../../core/design/bench";
 import { METRICS } from "../../../../core/design/metrics";
-import { newItem } from "../../../../core/design/schema";
 import { type MassEvidence, changedSince } from "../../../../core/subjects/mass/evidence";
 import { type Measured, reconcile } from "../../../../core/bench/reconcile";
 import { type WeighInResult, weighIn } from "../../../../core/bench/weighIn";
 import type { Uncertain } from "../../../../core/numeric/propagate";
 import { miss } from "../../../../core/runs/miss";
-import { DOUBT_WORD, reconciliationText, suspectText } from "../../../../core/wording/bench";
+import { DOUBT_WORD, reconciliationText } from "../../../../core/wording/bench";
 import { plain, show } from "../../../../core/wording/format";
 import { Value } from "../../../app/Computed";
 import { useDesk } from "../../../app/desk";
@@ -40,7 +39,7 @@ interface Props {
 
 /** What a weigh-in says: beside the prediction, then reconciled with the ledger, with what may be taken over. */
 export function Result({ weighed, session, onAdopt, busy }: Props) {
-  const { design, evaluation, file, version } = useDesk();
+  const { design, file, version } = useDesk();
   const { habit } = usePreferences();
   const result = weighIn(weighed);
   const others = file.bench
@@ -66,57 +65,7 @@ export function Result({ weighed, session, onAdopt, busy }: Props) {
   });
   return (
     <section aria-label="Result">
-      {rows.length > 0 && (
-        <div className="wide">
-          <table className="rows w-full max-w-[760px]">
-            <thead>
-              <tr>
-                <th>this weigh-in</th>
-                <th className="text-right!">predicted</th>
-                <th />
-                <th className="text-right!">measured</th>
-                <th>miss, in steps of ±</th>
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map(({ key, value }) => {
-                const q = evaluation.metrics[key];
-                const m = q && miss(q, value);
-                const s = show(value.value, value.sd, METRICS[key].dimension, habit);
-                return (
-                  <tr key={key} data-weighed={key}>
-                    <td className="text-ink">{METRICS[key].label}</td>
-                    <td className="text-right">
-                      {q ? <Value quantity={q} /> : <span className="text-pencil">unknown</span>}
-                    </td>
-                    <td>{q && <Cairn level={q.evidence} />}</td>
-                    <td className="num measured whitespace-nowrap text-right">
-                      {s.value}
-                      {s.sd && ` ± ${s.sd}`} {s.unit}
-                    </td>
-                    <td className="whitespace-nowrap">
-                      {m && (
-                        <>
-                          <span className="inline-block align-middle">
-                            <MissBar miss={m} />
-                          </span>{" "}
-                          <span
-                            className={
-                              m.verdict === "agrees" ? "" : m.verdict === "doubtful" ? "text-care" : "text-stop"
-                            }
-                          >
-                            {m.verdict}
-                          </span>
-                        </>
-                      )}
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-        </div>
-      )}
+      {rows.length > 0 && <Found rows={rows} />}
       {parts.length > 0 && (
         <>
           <div className="wide">
@@ -221,98 +170,21 @@ export function Result({ weighed, session, onAdopt, busy }: Props) {
                         : `${item.name} at ${s.what} ${plain(corrected, "length", habit)}`;
                     const possible = s.what !== "mass" || corrected > 0;
                     return (
-                      <tr key={`${s.itemId}${s.what}`} data-suspect={s.itemId}>
-                        <td className="text-ink">{suspectText(s, design, habit)}</td>
-                        <td className="whitespace-nowrap">
-                          <span
-                            className="inline-block h-[7px] bg-ink align-middle"
-                            style={{ width: `${Math.max(1, 90 * s.probability)}px` }}
-                            aria-hidden="true"
-                          />{" "}
-                          <span className="num">{Math.round(s.probability * 100)}</span>
-                        </td>
-                        <td className="text-right">
-                          {possible && (
-                            <button
-                              type="button"
-                              className="act"
-                              disabled={!canAdopt}
-                              onClick={() =>
-                                onAdopt(
-                                  {
-                                    entries: [
-                                      s.what === "mass"
-                                        ? {
-                                            itemId: s.itemId,
-                                            mass: {
-                                              value: corrected,
-                                              sd: s.sd / item.quantity,
-                                              evidence: "calculated",
-                                              note: `reconciled with ${note}`,
-                                            },
-                                          }
-                                        : { itemId: s.itemId, place: { axis: s.what, value: corrected, sd: s.sd } },
-                                    ],
-                                    found: [],
-                                  },
-                                  said,
-                                )
-                              }
-                            >
-                              Accept {said}
-                            </button>
-                          )}
-                        </td>
-                      </tr>
+                      <SuspectRow
+                        key={`${s.itemId}${s.what}`}
+                        s={s}
+                        possible={possible}
+                        canAdopt={canAdopt}
+                        onAdopt={onAdopt}
+                        corrected={corrected}
+                        item={item}
+                        note={note}
+                        said={said}
+                      />
                     );
                   })}
                   {(found.verdict === "unlisted" || found.unlisted > 0.1) && found.missing.value > 0 && found.at.x && (
-                    <tr data-suspect="unlisted">
-                      <td className="text-ink">Something aboard that is in no entry</td>
-                      <td className="whitespace-nowrap">
-                        <span
-                          className="inline-block h-[7px] bg-ink align-middle"
-                          style={{ width: `${Math.max(1, 90 * found.unlisted)}px` }}
-                          aria-hidden="true"
-                        />{" "}
-                        <span className="num">{Math.round(found.unlisted * 100)}</span>
-                      </td>
-                      <td className="text-right">
-                        <button
-                          type="button"
-                          className="act"
-                          disabled={!canAdopt}
-                          onClick={() => {
-                            const at = {
-                              x: found.at.x?.value ?? 0,
-                              y: found.at.y?.value ?? 0,
-                              z: found.at.z?.value ?? resultIn(evaluation, balance)?.cg.z ?? 0,
-                            };
-                            const mass = found.missing.value;
-                            const entry = newItem({
-                              id: `found-${session?.number ?? 0}`,
-                              name: "Not in the ledger before",
-                              group: "Found",
-                              mass: {
-                                value: mass,
-                                sd: found.missing.sd,
-                                evidence: "calculated",
-                                note: `reconciled with ${note}`,
-                              },
-                              place: at,
-                              placeEvidence: "calculated",
-                              placeSd: found.at.x?.sd ?? 0.01,
-                            });
-                            onAdopt(
-                              { entries: [], found: [entry] },
-                              `${plain(mass, "mass", habit)} added at x ${plain(at.x, "length", habit, 0)}`,
-                            );
-                          }}
-                        >
-                          Add it to the ledger
-                        </button>
-                      </td>
-                    </tr>
+                    <UnlistedRow found={found} canAdopt={canAdopt} session={session} note={note} onAdopt={onAdopt} />
                   )}
                 </tbody>
               </table>
@@ -324,5 +196,61 @@ export function Result({ weighed, session, onAdopt, busy }: Props) {
         </section>
       )}
     </section>
+  );
+}
+
+/** What was found, beside the list. */
+function Found({ rows }: { rows: { key: "auw" | "cgX" | "cgY" | "cgZ"; value: Uncertain }[] }) {
+  const { evaluation } = useDesk();
+  const { habit } = usePreferences();
+
+  return (
+    <div className="wide">
+      <table className="rows w-full max-w-[760px]">
+        <thead>
+          <tr>
+            <th>this weigh-in</th>
+            <th className="text-right!">predicted</th>
+            <th />
+            <th className="text-right!">measured</th>
+            <th>miss, in steps of ±</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ key, value }) => {
+            const q = evaluation.metrics[key];
+            const m = q && miss(q, value);
+            const s = show(value.value, value.sd, METRICS[key].dimension, habit);
+            return (
+              <tr key={key} data-weighed={key}>
+                <td className="text-ink">{METRICS[key].label}</td>
+                <td className="text-right">
+                  {q ? <Value quantity={q} /> : <span className="text-pencil">unknown</span>}
+                </td>
+                <td>{q && <Cairn level={q.evidence} />}</td>
+                <td className="num measured whitespace-nowrap text-right">
+                  {s.value}
+                  {s.sd && ` ± ${s.sd}`} {s.unit}
+                </td>
+                <td className="whitespace-nowrap">
+                  {m && (
+                    <>
+                      <span className="inline-block align-middle">
+                        <MissBar miss={m} />
+                      </span>{" "}
+                      <span
+                        className={m.verdict === "agrees" ? "" : m.verdict === "doubtful" ? "text-care" : "text-stop"}
+                      >
+                        {m.verdict}
+                      </span>
+                    </>
+                  )}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
   );
 }

@@ -1,23 +1,18 @@
+import type { PartsTable } from "../../../../core/exchange/partsTable";
+import { ImportTable } from "./ImportTable";
+import { Signs } from "./ImportTable";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import type { Design } from "../../../../core/design/schema";
 import { mergeOf, toItems, updateFrom } from "../../../../core/exchange/partsExchange";
-import { PART_ROLES, type PartRole, guessReading, readParts, tableSums } from "../../../../core/exchange/partsTable";
+import { guessReading, readParts, tableSums } from "../../../../core/exchange/partsTable";
 import { rowsOfSentence } from "../../../../core/exchange/sentence";
 import { plain } from "../../../../core/wording/format";
-import { ROLE_WORD, reportText } from "../../../../core/wording/partsTable";
+import { reportText } from "../../../../core/wording/partsTable";
 import { Dialog } from "../../../app/Dialog";
 import { useDesk } from "../../../app/desk";
 import { usePreferences } from "../../../app/preferences";
-import { TableFile, TableSigns, useTable } from "../../../fields/TableFile";
-
-const UNITS: Partial<Record<PartRole, string[]>> = {
-  mass: ["g", "kg", "oz", "lb"],
-  x: ["mm", "cm", "m", "in", "ft"],
-  y: ["mm", "cm", "m", "in", "ft"],
-  z: ["mm", "cm", "m", "in", "ft"],
-  price: ["EUR", "GBP", "USD"],
-};
+import { TableFile, useTable } from "../../../fields/TableFile";
 const PREVIEW = 12;
 
 /**
@@ -29,23 +24,12 @@ const understand = (text: string, separator?: string) => guessReading(rowsOfSent
 
 export function ImportDialog({ start, onClose }: { start: string; onClose: () => void }) {
   const { edit, design } = useDesk();
-  const { habit } = usePreferences();
   const { text, reading, take, separate, correct } = useTable(understand, start);
   const [evidence, setEvidence] = useState<"guess" | "datasheet" | "measured">("datasheet");
   const sentence = useMemo(() => rowsOfSentence(text), [text]);
   const table = useMemo(() => readParts(sentence ?? text, reading), [sentence, text, reading]);
-  const sums = tableSums(table.parts);
   const refused = table.reports.filter((r) => r.severity === "error");
   const warned = table.reports.filter((r) => r.severity === "warning");
-  const setRole = (k: number, role: PartRole) =>
-    correct((r) => {
-      for (const column of r.columns) if (column.role === role && role !== "ignore") column.role = "ignore";
-      const column = r.columns[k];
-      if (!column) return;
-      column.role = role;
-      const units = UNITS[role] ?? [];
-      if (!units.includes(column.unit)) column.unit = units[0] ?? "";
-    });
   const merge = useMemo(() => mergeOf(table.parts, design), [table.parts, design]);
   const [updating, setUpdating] = useState(true);
   const same = updating ? merge.same : [];
@@ -89,150 +73,16 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
               <h3 className="text-[13px]">
                 What was understood <span className="font-normal text-pencil">correct it where it is wrong</span>
               </h3>
-              <div className="my-1 flex flex-wrap gap-3 text-[12px]">
-                <TableSigns
-                  reading={reading}
-                  onDelimiter={separate}
-                  onDecimal={(decimal) => correct((r) => void (r.decimal = decimal))}
-                />
-                <label>
-                  mass is{" "}
-                  <select
-                    className="box w-auto!"
-                    aria-label="Mass is of"
-                    value={reading.massIs}
-                    onChange={(e) => correct((r) => void (r.massIs = e.target.value as "each" | "row"))}
-                  >
-                    <option value="each">of one piece</option>
-                    <option value="row">of the whole row</option>
-                  </select>
-                </label>
-                <label>
-                  masses are{" "}
-                  <select
-                    className="box w-auto!"
-                    aria-label="Masses are known by"
-                    value={evidence}
-                    onChange={(e) => setEvidence(e.target.value as typeof evidence)}
-                  >
-                    <option value="measured">weighed</option>
-                    <option value="datasheet">from datasheets</option>
-                    <option value="guess">guessed</option>
-                  </select>
-                </label>
-              </div>
-              <div className="overflow-x-auto">
-                <table className="rows w-full text-[12px]">
-                  <thead>
-                    <tr>
-                      {reading.columns.map((c, k) => (
-                        <th key={`${c.header}${k}`} className="align-top!">
-                          <span className="block max-w-28 truncate">{c.header || `column ${k + 1}`}</span>
-                          <select
-                            className="cell"
-                            aria-label={`Column ${k + 1} is`}
-                            value={c.role}
-                            onChange={(e) => setRole(k, e.target.value as PartRole)}
-                          >
-                            {PART_ROLES.map((r) => (
-                              <option key={r} value={r}>
-                                {ROLE_WORD[r]}
-                              </option>
-                            ))}
-                          </select>
-                          {c.role === "y" && (
-                            <select
-                              className="cell"
-                              aria-label={`Column ${k + 1} counts to`}
-                              value={c.toPort ? "port" : "starboard"}
-                              onChange={(e) =>
-                                correct((r) => {
-                                  const column = r.columns[k];
-                                  if (!column) return;
-                                  if (e.target.value === "port") column.toPort = true;
-                                  else delete column.toPort;
-                                })
-                              }
-                            >
-                              <option value="starboard">to starboard</option>
-                              <option value="port">to port, turned round</option>
-                            </select>
-                          )}
-                          {UNITS[c.role] && (
-                            <select
-                              className="cell"
-                              aria-label={`Column ${k + 1} unit`}
-                              value={c.unit}
-                              onChange={(e) =>
-                                correct((r) => void (r.columns[k] && (r.columns[k].unit = e.target.value)))
-                              }
-                            >
-                              {UNITS[c.role]?.map((u) => (
-                                <option key={u} value={u}>
-                                  {u}
-                                </option>
-                              ))}
-                            </select>
-                          )}
-                        </th>
-                      ))}
-                    </tr>
-                  </thead>
-                </table>
-              </div>
+              <Signs
+                reading={reading}
+                separate={separate}
+                correct={correct}
+                evidence={evidence}
+                setEvidence={setEvidence}
+              />
+              <ImportTable correct={correct} reading={reading} />
             </section>
-            <section>
-              <h3 className="text-[13px]">
-                {[
-                  `${sums.rows} ${sums.rows === 1 ? "part" : "parts"}`,
-                  `${sums.pieces} ${sums.pieces === 1 ? "piece" : "pieces"}`,
-                  plain(sums.mass, "mass", habit),
-                  ...(sums.cg
-                    ? [
-                        `CG${sums.placedMass < sums.mass - 1e-9 ? ` of the ${plain(sums.placedMass, "mass", habit)} that have a place` : ""} at ${plain(sums.cg.x, "length", habit)}`,
-                      ]
-                    : []),
-                  ...Object.entries(sums.prices).map(([currency, amount]) => `${amount.toFixed(2)} ${currency}`),
-                ].join(", ")}
-              </h3>
-              <table className="rows mt-1 w-full">
-                <thead>
-                  <tr>
-                    <th className="w-10 text-right!">line</th>
-                    <th>part</th>
-                    <th className="text-right!">n</th>
-                    <th className="text-right!">mass each</th>
-                    <th className="text-right!">x</th>
-                    <th className="text-right!">y</th>
-                    <th className="text-right!">z</th>
-                    <th className="text-right!">price</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {table.parts.slice(0, PREVIEW).map((p) => (
-                    <tr key={p.line}>
-                      <td className="num text-right text-pencil">{p.line}</td>
-                      <td className="text-ink">{p.name}</td>
-                      <td className="num text-right">{p.quantity}</td>
-                      <td className="num text-right">
-                        {p.mass === null ? "–" : `${p.rough ? "~" : ""}${plain(p.mass, "mass", habit, 1)}`}
-                      </td>
-                      {([p.x, p.y, p.z] as const).map((v, k) => (
-                        <td key={["x", "y", "z"][k]} className="num text-right">
-                          {v === null ? "–" : `${k === 1 && p.pair ? "± " : ""}${plain(v, "length", habit, 0)}`}
-                        </td>
-                      ))}
-                      <td className="num text-right">
-                        {p.price === null ? "" : `${p.price.toFixed(2)} ${p.currency}`}
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-              {table.parts.length > PREVIEW && (
-                <p className="text-[12px] text-pencil">and {table.parts.length - PREVIEW} more</p>
-              )}
-            </section>
+            <ImportPreview table={table} />
             <section data-reports>
               {refused.length > 0 && <h3 className="text-[13px] text-stop">Refused, {refused.length}</h3>}
               <ul>
@@ -278,5 +128,63 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
         </button>
       </p>
     </Dialog>
+  );
+}
+
+/** What would be added, changed, and refused. */
+function ImportPreview({ table }: { table: PartsTable }) {
+  const { habit } = usePreferences();
+  const sums = tableSums(table.parts);
+  return (
+    <section>
+      <h3 className="text-[13px]">
+        {[
+          `${sums.rows} ${sums.rows === 1 ? "part" : "parts"}`,
+          `${sums.pieces} ${sums.pieces === 1 ? "piece" : "pieces"}`,
+          plain(sums.mass, "mass", habit),
+          ...(sums.cg
+            ? [
+                `CG${sums.placedMass < sums.mass - 1e-9 ? ` of the ${plain(sums.placedMass, "mass", habit)} that have a place` : ""} at ${plain(sums.cg.x, "length", habit)}`,
+              ]
+            : []),
+          ...Object.entries(sums.prices).map(([currency, amount]) => `${amount.toFixed(2)} ${currency}`),
+        ].join(", ")}
+      </h3>
+      <table className="rows mt-1 w-full">
+        <thead>
+          <tr>
+            <th className="w-10 text-right!">line</th>
+            <th>part</th>
+            <th className="text-right!">n</th>
+            <th className="text-right!">mass each</th>
+            <th className="text-right!">x</th>
+            <th className="text-right!">y</th>
+            <th className="text-right!">z</th>
+            <th className="text-right!">price</th>
+          </tr>
+        </thead>
+        <tbody>
+          {table.parts.slice(0, PREVIEW).map((p) => (
+            <tr key={p.line}>
+              <td className="num text-right text-pencil">{p.line}</td>
+              <td className="text-ink">{p.name}</td>
+              <td className="num text-right">{p.quantity}</td>
+              <td className="num text-right">
+                {p.mass === null ? "–" : `${p.rough ? "~" : ""}${plain(p.mass, "mass", habit, 1)}`}
+              </td>
+              {([p.x, p.y, p.z] as const).map((v, k) => (
+                <td key={["x", "y", "z"][k]} className="num text-right">
+                  {v === null ? "–" : `${k === 1 && p.pair ? "± " : ""}${plain(v, "length", habit, 0)}`}
+                </td>
+              ))}
+              <td className="num text-right">{p.price === null ? "" : `${p.price.toFixed(2)} ${p.currency}`}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {table.parts.length > PREVIEW && (
+        <p className="text-[12px] text-pencil">and {table.parts.length - PREVIEW} more</p>
+      )}
+    </section>
   );
 }

@@ -1,3 +1,5 @@
+import { LedgerTable } from "./LedgerTable";
+import { LedgerTools } from "./LedgerTools";
 import { type ClipboardEvent, type DragEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { toast } from "sonner";
@@ -8,16 +10,12 @@ import { rowsOfSentence } from "../../../../core/exchange/sentence";
 import { blankPart, duplicateItems, moveRow, removeItems } from "../../../../core/subjects/mass/ledger";
 import { useCalmDesk } from "../../../app/desk";
 import { usePreferences } from "../../../app/preferences";
-import { saveFile } from "../../../drawing/saveSvg";
 import { textOf } from "../../../fields/TableFile";
 import { blockOf } from "../../../grid/block";
 import { type GridHands, useGridKeys } from "../../../grid/useGridKeys";
 import { useVirtualRows } from "../../../grid/useVirtualRows";
 import { useNarrow } from "../../../app/useNarrow";
-import { ColumnMenu } from "./ColumnMenu";
-import { Head } from "./Head";
 import { ImportDialog } from "./ImportDialog";
-import { GroupRow, Row } from "./Row";
 import { SHEETS, type SheetName, useColumns } from "./columns";
 import { useDerived } from "./derived";
 import { pasteBlock } from "./pasteBlock";
@@ -197,7 +195,6 @@ export function Ledger({ selected, onSelect }: { selected: string | null; onSele
     void textOf(given).then(setImporting);
   };
   const many = ordered.filter((i) => chosen[i.id]);
-  const last = ordered.at(-1)?.id;
   return (
     <section
       aria-label="Parts"
@@ -206,53 +203,20 @@ export function Ledger({ selected, onSelect }: { selected: string | null; onSele
       onDragOver={(e) => e.dataTransfer.types.includes("Files") && e.preventDefault()}
       onDrop={dropped}
     >
-      <div className="no-print flex flex-wrap items-center gap-x-4 gap-y-1 pb-1 pt-2">
-        {SHEETS.map((s) => (
-          <button
-            key={s}
-            type="button"
-            aria-pressed={sheet === s}
-            className={`min-h-6 border-b-2 text-[12px] ${sheet === s ? "border-accent text-accent" : "border-transparent text-ink2"}`}
-            onClick={() => setSheet(s)}
-          >
-            {s}
-          </button>
-        ))}
-        <span className="ml-auto flex flex-wrap items-center gap-3 text-[12px]">
-          <input
-            className="box w-[130px]! text-[12px]"
-            type="search"
-            placeholder="find a part"
-            aria-label="Find a part"
-            value={wanted}
-            onChange={(e) => setWanted(e.target.value)}
-          />
-          <ColumnMenu
-            columns={columns}
-            shown={wantedColumns}
-            onShow={(id, on) => table.getColumn(id)?.toggleVisibility(on)}
-          />
-          <button type="button" className="link" onClick={() => setImporting("")}>
-            import a list
-          </button>
-          <button type="button" className="link" onClick={() => void copy(design.items)}>
-            copy rows
-          </button>
-          <button
-            type="button"
-            className="link"
-            onClick={() =>
-              saveFile(
-                `${file.craft.name.toLowerCase()}-${version.label}-parts.csv`,
-                partsText(design.items, ","),
-                "text/csv",
-              )
-            }
-          >
-            save CSV
-          </button>
-        </span>
-      </div>
+      <LedgerTools
+        sheet={sheet}
+        setSheet={setSheet}
+        wanted={wanted}
+        setWanted={setWanted}
+        columns={columns}
+        wantedColumns={wantedColumns}
+        table={table}
+        setImporting={setImporting}
+        copy={copy}
+        design={design}
+        file={file}
+        version={version}
+      />
       {many.length > 0 && (
         <p className="no-print flex flex-wrap items-center gap-3 bg-tint-accent px-2 py-1 text-[12px]" role="status">
           <b className="text-ink">{many.length} chosen</b>
@@ -272,79 +236,26 @@ export function Ledger({ selected, onSelect }: { selected: string | null; onSele
         </p>
       )}
       <div className="overflow-x-auto">
-        <table className="rows w-full min-w-[840px] table-fixed" onKeyDown={onKeyDown} data-grid="parts">
-          <colgroup>
-            <col className="w-[30px]" />
-            <col />
-            {visible.map((c) => (
-              <col key={c.id} className={c.width} />
-            ))}
-          </colgroup>
-          <thead>
-            <tr>
-              <th />
-              <Head id="name" head="Part" sorting={sorting} onSort={() => table.getColumn("name")?.toggleSorting()} />
-              {visible.map((c) => (
-                <Head
-                  key={c.id}
-                  id={c.id}
-                  head={c.head}
-                  right={c.right}
-                  sorting={sorting}
-                  onSort={c.by && c.head ? () => table.getColumn(c.id)?.toggleSorting() : undefined}
-                />
-              ))}
-            </tr>
-          </thead>
-          <tbody ref={body}>
-            {view.above > 0 && <tr style={{ height: view.above }} />}
-            {lines
-              .slice(view.from, view.to)
-              .map((line, k) =>
-                line.kind === "group" ? (
-                  <GroupRow
-                    key={`group ${line.group}`}
-                    index={view.from + k}
-                    measure={view.measure}
-                    group={line.group}
-                    items={line.items}
-                    columns={visible}
-                  />
-                ) : (
-                  <Row
-                    key={line.item.id}
-                    index={view.from + k}
-                    measure={view.measure}
-                    item={line.item}
-                    number={numberOf.get(line.item.id) ?? 0}
-                    host={
-                      line.item.parentId === null
-                        ? null
-                        : (design.items.find((p) => p.id === line.item.parentId)?.name ?? null)
-                    }
-                    selected={line.item.id === selected}
-                    chosen={chosen[line.item.id] === true}
-                    last={line.item.id === last}
-                    derived={derived(line.item)}
-                    columns={visible}
-                    onSelect={onSelect}
-                    onPick={pick}
-                    onDropBefore={plainly ? null : drop}
-                  />
-                ),
-              )}
-            {view.below > 0 && <tr style={{ height: view.below }} />}
-            <tr data-total className="text-[12px]">
-              <td />
-              <td className="font-semibold text-ink">{wanted.trim() ? `${ordered.length} found` : "All parts"}</td>
-              {visible.map((c) => (
-                <td key={c.id} className={`num ${c.right ? "text-right" : ""}`}>
-                  {c.sum?.(ordered)}
-                </td>
-              ))}
-            </tr>
-          </tbody>
-        </table>
+        <LedgerTable
+          ordered={ordered}
+          onKeyDown={onKeyDown}
+          visible={visible}
+          sorting={sorting}
+          table={table}
+          body={body}
+          view={view}
+          lines={lines}
+          numberOf={numberOf}
+          design={design}
+          selected={selected}
+          chosen={chosen}
+          derived={derived}
+          onSelect={onSelect}
+          pick={pick}
+          plainly={plainly}
+          drop={drop}
+          wanted={wanted}
+        />
       </div>
       <p className="no-print mt-2 flex flex-wrap gap-3">
         <button type="button" className="act" onClick={add}>
