@@ -1,15 +1,15 @@
-import type { Gate } from "../../core/design/ladder";
 import { useState } from "react";
 import type { NewRun } from "../../api/contracts";
-import type { RunDraft } from "../stations/runs/blankRun";
+import type { Gate } from "../../core/design/ladder";
 import { EVIDENCE_STEPS, OUTCOMES } from "../../core/design/runEnds";
-import type { FieldRung } from "../../core/runs/sheetShape";
 import type { DriveRow } from "../../core/runs/eachDrive";
+import type { FieldRung } from "../../core/runs/sheetShape";
 import { EVIDENCE_TEXT } from "../../core/wording/evidence";
 import { gateLine } from "../../core/wording/gate";
 import { usePreferences } from "../app/preferences";
-import { EachDrive } from "../stations/runs/EachDrive";
 import { QuantityField } from "../fields/QuantityField";
+import type { RunDraft } from "../stations/runs/blankRun";
+import { EachDrive } from "../stations/runs/EachDrive";
 import { OUTCOME, clock } from "../stations/runs/words";
 import { type FieldLog, crashed } from "./log";
 

@@ -1,13 +1,12 @@
-import type { Dispatch } from "react";
-import type { SetStateAction } from "react";
+import type { Dispatch, SetStateAction } from "react";
 import { useEffect, useState } from "react";
+import { toast } from "sonner";
 import { LAP, type Mark, markOf } from "../../core/runs/marks";
 import type { FieldRung, FieldSheet } from "../../core/runs/sheetShape";
 import { gateLine } from "../../core/wording/gate";
-import { toast } from "sonner";
+import { usePreferences } from "../app/preferences";
 import { reduced } from "../fields/keepPicture";
 import { QuantityField } from "../fields/QuantityField";
-import { usePreferences } from "../app/preferences";
 import { clock } from "../stations/runs/words";
 import { HoldKey, Key, SenseSign } from "./Keys";
 import { type FieldLog, added, moment, packSince, undone } from "./log";

@@ -1,5 +1,3 @@
-import { guarded } from "../fields/guarded";
-import { ON_HAND } from "../../core/subjects/mass/declares";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
@@ -7,15 +5,13 @@ import { toast } from "sonner";
 import { contracts } from "../../api/contracts";
 import { magnitudeOrZero, positiveOf } from "../../core/design/evidence";
 import { type Design, HELD_UP_BY, type HeldUpBy, emptyDesign, newItem } from "../../core/design/schema";
-import { type Banded, firstAnswer } from "../../core/sizing/firstAnswer";
-import type { Dimension } from "../../core/design/units";
-import { plain } from "../../core/wording/format";
-import { FIRST_ANSWER, HELD_UP_WORD } from "../../core/wording/heldUp";
+import { firstAnswer } from "../../core/sizing/firstAnswer";
+import { ON_HAND } from "../../core/subjects/mass/declares";
+import { HELD_UP_WORD } from "../../core/wording/heldUp";
 import { call, sayError } from "../app/client";
-import { usePreferences } from "../app/preferences";
+import { guarded } from "../fields/guarded";
 import { QuantityField } from "../fields/QuantityField";
-import { Cairn } from "../glyphs/Cairn";
-import { Flag } from "../glyphs/Flag";
+import { FirstAnswer } from "./FirstAnswer";
 
 interface Three {
   massLimit: number | null;
@@ -44,25 +40,11 @@ function firstDesign(heldUpBy: HeldUpBy, massLimit: number, massOnHand: number, 
   return design;
 }
 
-function Band({ banded, dimension }: { banded: Banded; dimension: Dimension }) {
-  const { habit } = usePreferences();
-  return (
-    <span className="num">
-      <b className="text-ink">{plain(banded.value, dimension, habit)}</b>{" "}
-      <span className="predicted">
-        ({plain(banded.value / banded.factor, dimension, habit)} to{" "}
-        {plain(banded.value * banded.factor, dimension, habit)})
-      </span>
-    </span>
-  );
-}
-
 /** Ways of being held up whose power goes with the speed asked. */
 const MOVES: readonly HeldUpBy[] = ["wings", "hull", "gas", "ground", "submerged"];
 
 /** A new craft and its first answer, from what holds it up and three numbers. */
 export function NewCraft() {
-  const { habit } = usePreferences();
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [heldUpBy, setHeldUpBy] = useState<HeldUpBy>("wings");
@@ -100,7 +82,6 @@ export function NewCraft() {
     if (massLimit !== null && massOnHand !== null && duration !== null)
       create.mutate(firstDesign(heldUpBy, massLimit, massOnHand, duration));
   };
-  const negative = answer !== null && answer.remainder < 0;
   return (
     <form
       onSubmit={guarded(submit)}
@@ -129,41 +110,13 @@ export function NewCraft() {
             </label>
           ))}
         </fieldset>
-        <div className="mt-3 grid grid-cols-3 gap-3">
-          <label>
-            Mass limit
-            <QuantityField
-              boxed
-              label="Mass limit"
-              value={massLimit}
-              dimension="mass"
-              schema={positiveOf("mass")}
-              onCommit={(v) => setThree({ ...three, massLimit: v })}
-            />
-          </label>
-          <label>
-            Parts you already have
-            <QuantityField
-              boxed
-              label="Parts you already have"
-              value={massOnHand}
-              dimension="mass"
-              schema={magnitudeOrZero("any").shape.value}
-              onCommit={(v) => setThree({ ...three, massOnHand: v })}
-            />
-          </label>
-          <label>
-            Run time wanted
-            <QuantityField
-              boxed
-              label="Run time wanted"
-              value={duration}
-              dimension="time"
-              schema={positiveOf("time")}
-              onCommit={(v) => setThree({ ...three, duration: v })}
-            />
-          </label>
-        </div>
+        <ThreeNumbers
+          massLimit={massLimit}
+          setThree={setThree}
+          three={three}
+          massOnHand={massOnHand}
+          duration={duration}
+        />
         <div className="mt-3 grid grid-cols-3 gap-3">
           {MOVES.includes(heldUpBy) && (
             <label>
@@ -212,69 +165,60 @@ export function NewCraft() {
           <span className="text-pencil">then weigh one thing</span>
         </p>
       </div>
-      {answer && (
-        <section aria-label="First answer">
-          <h2 className="flex items-center gap-2">
-            First answer <Cairn level="guess" />
-          </h2>
-          {negative && (
-            <p className="mt-1 flex items-start gap-2 font-semibold text-stop" data-first="stop">
-              <Flag severity="stop" /> Stop: these numbers do not add up. {plain(-answer.remainder, "mass", habit)} is
-              missing before any structure.
-            </p>
-          )}
-          <table className="rows mt-1 w-full">
-            <tbody>
-              <tr>
-                <td>Mass left for everything else</td>
-                <td className="text-right">
-                  <span className="num">
-                    <b className={negative ? "text-stop" : "text-ink"}>{plain(answer.remainder, "mass", habit)}</b>{" "}
-                    <span className="predicted">± {plain(answer.remainderSd, "mass", habit)}</span>
-                  </span>
-                </td>
-              </tr>
-              <tr>
-                <td>Power needed to stay up and move</td>
-                <td className="text-right">
-                  <Band banded={answer.power} dimension="power" />
-                </td>
-              </tr>
-              <tr>
-                <td>Pack energy</td>
-                <td className="text-right">
-                  <Band banded={answer.packEnergy} dimension="energy" />
-                </td>
-              </tr>
-              <tr>
-                <td>Pack mass</td>
-                <td className="text-right">
-                  <Band banded={answer.packMass} dimension="mass" />
-                </td>
-              </tr>
-            </tbody>
-          </table>
-          <details className="mt-2 text-[12px]">
-            <summary className="cursor-pointer text-accent">Show working</summary>
-            <p className="num mt-1 bg-sheet p-2 text-ink">
-              {FIRST_ANSWER[answer.method]}; energy = (P + steady load)·t / 0.8
-            </p>
-            <ul className="mt-1">
-              {answer.assumptions.map((a) => (
-                <li key={a.name}>
-                  {a.name}:{" "}
-                  <span className="num">
-                    {a.value} {a.unit} ×÷ {a.factor}
-                  </span>
-                </li>
-              ))}
-            </ul>
-            <p className="mt-1 text-pencil">
-              Generic figures of small craft (common practice), each with its spread; valid until your own are entered.
-            </p>
-          </details>
-        </section>
-      )}
+      {answer && <FirstAnswer answer={answer} />}
     </form>
+  );
+}
+
+/** Mass, time and size. */
+function ThreeNumbers({
+  massLimit,
+  setThree,
+  three,
+  massOnHand,
+  duration,
+}: {
+  massLimit: number | null;
+  setThree: (next: Three) => void;
+  three: Three;
+  massOnHand: number | null;
+  duration: number | null;
+}) {
+  return (
+    <div className="mt-3 grid grid-cols-3 gap-3">
+      <label>
+        Mass limit
+        <QuantityField
+          boxed
+          label="Mass limit"
+          value={massLimit}
+          dimension="mass"
+          schema={positiveOf("mass")}
+          onCommit={(v) => setThree({ ...three, massLimit: v })}
+        />
+      </label>
+      <label>
+        Parts you already have
+        <QuantityField
+          boxed
+          label="Parts you already have"
+          value={massOnHand}
+          dimension="mass"
+          schema={magnitudeOrZero("any").shape.value}
+          onCommit={(v) => setThree({ ...three, massOnHand: v })}
+        />
+      </label>
+      <label>
+        Run time wanted
+        <QuantityField
+          boxed
+          label="Run time wanted"
+          value={duration}
+          dimension="time"
+          schema={positiveOf("time")}
+          onCommit={(v) => setThree({ ...three, duration: v })}
+        />
+      </label>
+    </div>
   );
 }

@@ -1,11 +1,11 @@
 import type { SetStateAction } from "react";
-import type { CalibrationResult } from "../../../core/bench/calibration";
-import { usePreferences } from "../../app/preferences";
 import { useState } from "react";
+import type { CalibrationResult } from "../../../core/bench/calibration";
 import { correctionOf } from "../../../core/bench/calibration";
 import type { Bench, Calibration } from "../../../core/design/bench";
 import type { Dimension } from "../../../core/design/units";
 import { plain, showSd } from "../../../core/wording/format";
+import { usePreferences } from "../../app/preferences";
 import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
 import { ClipboardSheet } from "./ClipboardSheet";

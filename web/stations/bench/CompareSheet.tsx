@@ -1,13 +1,13 @@
-import type { Comparison } from "../../../core/bench/compare";
-import { usePreferences } from "../../app/preferences";
-import { kindOf } from "../../../core/subjects/propulsion/kinds/models";
 import { useMemo, useState } from "react";
+import type { Comparison } from "../../../core/bench/compare";
 import { type EqualIn, commonPlace, compareAt } from "../../../core/bench/compare";
 import { correctionsFor } from "../../../core/bench/rig";
 import { readSweep } from "../../../core/bench/sweep";
+import { kindOf } from "../../../core/subjects/propulsion/kinds/models";
 import { plain, showSd } from "../../../core/wording/format";
 import { comparisonText } from "../../../core/wording/sweep";
 import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
 import { SweepChart } from "../../charts/SweepChart";
 import { QuantityField } from "../../fields/QuantityField";
 import { code } from "./useSession";

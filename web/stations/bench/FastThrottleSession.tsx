@@ -1,10 +1,10 @@
-import { usePreferences } from "../../app/preferences";
 import { useState } from "react";
 import { judgeFastThrottle } from "../../../core/bench/fastThrottle";
 import { type Bench, type FastThrottle, SAFETY } from "../../../core/design/bench";
 import { CHEMISTRY } from "../../../core/subjects/energy/battery";
 import { SAFETY_LINE, fastThrottleText } from "../../../core/wording/sweep";
 import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
 import { QuantityField } from "../../fields/QuantityField";
 import { ClipboardSheet } from "./ClipboardSheet";
 import { SessionFoot } from "./SessionFoot";

@@ -1,5 +1,5 @@
-import type { Metric } from "../../../core/design/metrics";
 import { freeId } from "../../../core/design/ids";
+import type { Metric } from "../../../core/design/metrics";
 import { METRICS, METRIC_KEYS, type MetricKey, isModelled } from "../../../core/design/metrics";
 import type { Target } from "../../../core/design/schema";
 import { type TargetResult, undecided } from "../../../core/design/targets";

@@ -1,14 +1,14 @@
-import type { Risk } from "../../../core/design/risk";
-import type { Cause } from "../../../core/faults/symptoms/kinds";
-import type { ReactNode } from "react";
 import { type QueryClient, useQueryClient } from "@tanstack/react-query";
+import type { ReactNode } from "react";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import { type SymptomRecord, contracts } from "../../../api/contracts";
+import type { Risk } from "../../../core/design/risk";
 import { RISKS } from "../../../core/design/risk";
 import { type OwnSymptom, symptomSchema } from "../../../core/design/symptom";
 import { GROUPS } from "../../../core/faults/catalogue";
 import { symptomsLike } from "../../../core/faults/find";
+import type { Cause } from "../../../core/faults/symptoms/kinds";
 import { call, sayError } from "../../app/client";
 import { saveAgainst } from "../../app/saveAgainst";
 import { useDelete } from "../../app/useDelete";

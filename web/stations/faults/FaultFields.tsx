@@ -1,9 +1,9 @@
-import type { Risk } from "../../../core/design/risk";
-import type { Symptom } from "../../../core/faults/symptoms/kinds";
-import type { UseFormSetValue, UseFormRegister, UseFieldArrayReturn, FieldErrors } from "react-hook-form";
+import type { FieldErrors, UseFieldArrayReturn, UseFormRegister, UseFormSetValue } from "react-hook-form";
 import { contracts } from "../../../api/contracts";
 import { newSuspect } from "../../../core/design/craftFile";
+import type { Risk } from "../../../core/design/risk";
 import { GROUPS } from "../../../core/faults/catalogue";
+import type { Symptom } from "../../../core/faults/symptoms/kinds";
 import { call } from "../../app/client";
 import { useDesk } from "../../app/desk";
 import { newKey } from "../runs/blankRun";

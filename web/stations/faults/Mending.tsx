@@ -1,5 +1,5 @@
-import type { Risk } from "../../../core/design/risk";
 import { Controller, type UseFormRegister, type UseFormReturn } from "react-hook-form";
+import type { Risk } from "../../../core/design/risk";
 import { strengthens } from "../../../core/faults/story";
 import { useDesk } from "../../app/desk";
 import { Lines } from "../../fields/Lines";

@@ -1,6 +1,6 @@
-import type { Risk } from "../../../core/design/risk";
 import type { Control, UseFieldArrayReturn, UseFormRegister } from "react-hook-form";
 import { useWatch } from "react-hook-form";
+import type { Risk } from "../../../core/design/risk";
 import { RISKS } from "../../../core/design/risk";
 import { Balance } from "./Balance";
 import type { Filled, Values } from "./form";

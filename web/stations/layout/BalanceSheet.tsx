@@ -1,10 +1,10 @@
+import { useState } from "react";
+import { freeId } from "../../../core/design/ids";
+import type { Patch } from "../../../core/design/patch";
 import type { Item } from "../../../core/design/schema";
+import { AXES, type Axis, type BallastSpot, ballastSpotSchema } from "../../../core/design/schema";
 import { resultIn } from "../../../core/evaluate";
 import { balance } from "../../../core/subjects/balance/node";
-import { extent } from "../../../core/subjects/extent/node";
-import { freeId } from "../../../core/design/ids";
-import { useState } from "react";
-import { AXES, type Axis, type BallastSpot, ballastSpotSchema } from "../../../core/design/schema";
 import {
   type BalancePlan,
   type CgGoal,
@@ -13,17 +13,17 @@ import {
   packMassFor,
   planPatch,
 } from "../../../core/subjects/balance/solver";
+import { packPatch } from "../../../core/subjects/energy/packPatch";
+import { extent } from "../../../core/subjects/extent/node";
 import { ballastSpots } from "../../../core/subjects/mass/ballast";
 import { slideOf } from "../../../core/subjects/mass/tree";
-import { packPatch } from "../../../core/subjects/energy/packPatch";
-import type { Patch } from "../../../core/design/patch";
 import { planText } from "../../../core/wording/balance";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
-import { Flag } from "../../glyphs/Flag";
 import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
+import { Flag } from "../../glyphs/Flag";
 
 const METRIC = { x: "cgX", y: "cgY", z: "cgZ" } as const;
 

@@ -1,10 +1,10 @@
-import type { MeasuredValue } from "../bench/measured";
 import { METRICS, type MetricKey } from "../../../core/design/metrics";
 import { growthOf } from "../../../core/subjects/mass/growth";
 import { plain, show } from "../../../core/wording/format";
 import { Computed } from "../../app/Computed";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
+import type { MeasuredValue } from "../bench/measured";
 import { useMeasured } from "../bench/measured";
 
 const ROWS: MetricKey[] = ["auw", "cgX", "cgY", "cgZ"];

@@ -1,7 +1,7 @@
-import { resultIn } from "../../../core/evaluate";
-import { extent } from "../../../core/subjects/extent/node";
 import { useState } from "react";
 import { AXES, type Outline, outlineSchema } from "../../../core/design/schema";
+import { resultIn } from "../../../core/evaluate";
+import { extent } from "../../../core/subjects/extent/node";
 import { useDesk } from "../../app/desk";
 import { QuantityField } from "../../fields/QuantityField";
 

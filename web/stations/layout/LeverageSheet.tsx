@@ -1,20 +1,18 @@
-import type { Extent } from "../../../core/subjects/mass/rollup";
-import type { BallastSpot } from "../../../core/design/schema";
-import type { Item } from "../../../core/design/schema";
-import type { MassResult } from "../../../core/subjects/mass/rollup";
-import { DISPLAY } from "../../../core/design/units";
 import { scaleLinear } from "d3-scale";
+import { useState } from "react";
+import { positiveOf } from "../../../core/design/evidence";
+import type { BallastSpot, Item } from "../../../core/design/schema";
+import { DISPLAY } from "../../../core/design/units";
 import { resultIn } from "../../../core/evaluate";
+import { gramPrice } from "../../../core/subjects/balance/gram";
 import { balance } from "../../../core/subjects/balance/node";
 import { extent } from "../../../core/subjects/extent/node";
-import { useState } from "react";
-import { gramPrice } from "../../../core/subjects/balance/gram";
 import { ballastSpots } from "../../../core/subjects/mass/ballast";
+import type { Extent, MassResult } from "../../../core/subjects/mass/rollup";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { QuantityField } from "../../fields/QuantityField";
-import { positiveOf } from "../../../core/design/evidence";
 
 /** Mass that is taken off, kg. */
 const lossSchema = positiveOf("mass");

@@ -1,8 +1,8 @@
+import { AXES, type Axis, type Item, itemSchema } from "../../../core/design/schema";
 import { DISPLAY } from "../../../core/design/units";
 import { resultIn } from "../../../core/evaluate";
-import { balance } from "../../../core/subjects/balance/node";
-import { AXES, type Axis, type Item, itemSchema } from "../../../core/design/schema";
 import { gramPrice } from "../../../core/subjects/balance/gram";
+import { balance } from "../../../core/subjects/balance/node";
 import { HOLDS } from "../../../core/subjects/mass/declares";
 import { attachedTo, movingMass, slideOf } from "../../../core/subjects/mass/tree";
 import { plain } from "../../../core/wording/format";

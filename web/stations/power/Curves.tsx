@@ -1,22 +1,21 @@
-import type { Design } from "../../../core/design/schema";
-import type { Unit } from "../../../core/design/schema";
-import type { CurvePoint } from "../../../core/subjects/propulsion/band";
-import type { Discharge } from "../../../core/subjects/energy/dischargeBand";
-import { DISPLAY, toDisplay } from "../../../core/design/units";
-import { usePreferences } from "../../app/preferences";
-import { Sheets } from "../../app/Tabs";
-import { resultIn } from "../../../core/evaluate";
-import { mass as massSubject } from "../../../core/subjects/mass/node";
 import { useCallback, useDeferredValue, useMemo, useState } from "react";
+import type { Design, Unit } from "../../../core/design/schema";
+import { DISPLAY, toDisplay } from "../../../core/design/units";
+import { resultIn } from "../../../core/evaluate";
 import { GRAVITY } from "../../../core/subjects/air/air";
 import { CHEMISTRY } from "../../../core/subjects/energy/battery";
+import type { Discharge } from "../../../core/subjects/energy/dischargeBand";
 import { type DischargePoint, discharge } from "../../../core/subjects/energy/dischargeBand";
-import { plain, showSd } from "../../../core/wording/format";
+import { mass as massSubject } from "../../../core/subjects/mass/node";
+import type { CurvePoint } from "../../../core/subjects/propulsion/band";
 import { curveOf } from "../../../core/subjects/propulsion/band";
 import type { PropulsionResult } from "../../../core/subjects/propulsion/node";
-import "../../charts/setup";
-import { CurveChart, type Limit } from "../../charts/CurveChart";
+import { plain, showSd } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
+import { Sheets } from "../../app/Tabs";
+import { CurveChart, type Limit } from "../../charts/CurveChart";
+import "../../charts/setup";
 
 /** What the pack may be for the discharge curves; double resistance: an old pack (common practice). */
 const CHANGES = { "as it is": {}, cold: { packTemperature: -5 }, old: { resistanceFactor: 2 } } as const;
@@ -234,46 +233,44 @@ function ThrustCharts({
       : { title: `speed, ${DISPLAY[habit].speed}`, at: toDisplay(speed, "speed", habit) };
   return (
     <>
-      <>
-        <CurveChart
-          title={sheet === "speed" ? "Thrust and drag" : "Thrust, standing"}
-          xTitle={x.title}
-          yTitle={`thrust, ${DISPLAY[habit].force}`}
-          points={points.thrust}
-          limits={thrustLimits}
-          at={x.at}
-          xMax={xMax}
-          line={drag}
-          read={read}
-        />
-        {sheet === "speed" && curve.length === 0 && <p>What it pushes in motion was not measured.</p>}
-        {Number.isFinite(points.current.at(-1)?.y) ? (
-          <>
-            <CurveChart
-              title={unit?.measured ? "Current of one" : "Motor current"}
-              xTitle={x.title}
-              yTitle="current, A"
-              points={points.current}
-              limits={currentLimits}
-              at={x.at}
-              xMax={xMax}
-            />
-            <CurveChart
-              title="Thrust for each watt"
-              xTitle={x.title}
-              yTitle="mN for each W"
-              points={points.economy}
-              limits={[]}
-              at={x.at}
-              xMax={xMax}
-            />
-          </>
-        ) : (
-          curve.length > 0 && (
-            <p className="col-span-2">What it draws was not read: no current, and no thrust for each watt.</p>
-          )
-        )}
-      </>
+      <CurveChart
+        title={sheet === "speed" ? "Thrust and drag" : "Thrust, standing"}
+        xTitle={x.title}
+        yTitle={`thrust, ${DISPLAY[habit].force}`}
+        points={points.thrust}
+        limits={thrustLimits}
+        at={x.at}
+        xMax={xMax}
+        line={drag}
+        read={read}
+      />
+      {sheet === "speed" && curve.length === 0 && <p>What it pushes in motion was not measured.</p>}
+      {Number.isFinite(points.current.at(-1)?.y) ? (
+        <>
+          <CurveChart
+            title={unit?.measured ? "Current of one" : "Motor current"}
+            xTitle={x.title}
+            yTitle="current, A"
+            points={points.current}
+            limits={currentLimits}
+            at={x.at}
+            xMax={xMax}
+          />
+          <CurveChart
+            title="Thrust for each watt"
+            xTitle={x.title}
+            yTitle="mN for each W"
+            points={points.economy}
+            limits={[]}
+            at={x.at}
+            xMax={xMax}
+          />
+        </>
+      ) : (
+        curve.length > 0 && (
+          <p className="col-span-2">What it draws was not read: no current, and no thrust for each watt.</p>
+        )
+      )}
     </>
   );
 }
@@ -300,33 +297,31 @@ function DischargeCharts({
   const minutes = (run && Number.isFinite(run.seconds) ? run.seconds : 60) / 60;
   return (
     <>
-      <>
-        <CurveChart
-          title="Pack voltage under the heaviest phase"
-          xTitle="minutes"
-          yTitle="voltage, V"
-          points={traces.voltage}
-          limits={floor}
-          xMax={minutes}
-          fromZero={false}
-        />
-        <CurveChart
-          title="Pack power, heaviest phase"
-          xTitle="minutes"
-          yTitle="power, W"
-          points={traces.power}
-          limits={[]}
-          xMax={minutes}
-        />
-        <CurveChart
-          title="State of charge"
-          xTitle="minutes"
-          yTitle="charge, %"
-          points={traces.charge}
-          limits={[]}
-          xMax={minutes}
-        />
-      </>
+      <CurveChart
+        title="Pack voltage under the heaviest phase"
+        xTitle="minutes"
+        yTitle="voltage, V"
+        points={traces.voltage}
+        limits={floor}
+        xMax={minutes}
+        fromZero={false}
+      />
+      <CurveChart
+        title="Pack power, heaviest phase"
+        xTitle="minutes"
+        yTitle="power, W"
+        points={traces.power}
+        limits={[]}
+        xMax={minutes}
+      />
+      <CurveChart
+        title="State of charge"
+        xTitle="minutes"
+        yTitle="charge, %"
+        points={traces.charge}
+        limits={[]}
+        xMax={minutes}
+      />
     </>
   );
 }

@@ -1,12 +1,12 @@
-import type { Unit } from "../../../core/design/schema";
 import { Fragment, useState } from "react";
+import type { Unit } from "../../../core/design/schema";
+import { type Phase, newPhase, phaseSchema } from "../../../core/design/schema";
+import { DISPLAY, type Dimension } from "../../../core/design/units";
 import { resultIn } from "../../../core/evaluate";
 import { knownOf } from "../../../core/subjects/energy/load";
 import { energy } from "../../../core/subjects/energy/node";
 import { mass } from "../../../core/subjects/mass/node";
 import { GUESSED_LOAD } from "../../../core/subjects/propulsion/inputs";
-import { type Phase, phaseSchema, newPhase } from "../../../core/design/schema";
-import { DISPLAY, type Dimension } from "../../../core/design/units";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { EvidenceSelect } from "../../fields/EvidenceSelect";

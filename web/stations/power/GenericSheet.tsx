@@ -1,9 +1,5 @@
-import type { Unit } from "../../../core/design/schema";
-import type { Shelf } from "./shelf/useShelf";
 import { useState } from "react";
 import { toast } from "sonner";
-import { SI } from "../../../core/design/units";
-import { CHEMISTRY, type Chemistry } from "../../../core/subjects/energy/battery";
 import {
   GENERIC_KINDS,
   type GenericKind,
@@ -14,11 +10,15 @@ import {
   genericText,
   shelfPartOf,
 } from "../../../core/catalogue/genericParts";
+import type { Unit } from "../../../core/design/schema";
+import { SI } from "../../../core/design/units";
+import { CHEMISTRY, type Chemistry } from "../../../core/subjects/energy/battery";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { saveFile } from "../../drawing/saveSvg";
 import { QuantityField } from "../../fields/QuantityField";
+import type { Shelf } from "./shelf/useShelf";
 import { useShelf } from "./shelf/useShelf";
 
 const TITLES: Record<GenericKind, string> = {

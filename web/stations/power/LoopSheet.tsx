@@ -1,5 +1,5 @@
-import type { Turn } from "../../../core/sizing/loop";
 import { useMemo, useState } from "react";
+import type { Turn } from "../../../core/sizing/loop";
 import { type LoopResult, sizingLoop } from "../../../core/sizing/loop";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";

@@ -1,16 +1,16 @@
-import type { EnergyPack } from "../../../core/subjects/energy/otherPack";
 import type { SetStateAction } from "react";
-import { usePreferences } from "../../app/preferences";
 import { useState } from "react";
+import { genericPack } from "../../../core/catalogue/catalogue";
 import { CHEMISTRIES, type Battery } from "../../../core/design/schema";
 import { resultIn } from "../../../core/evaluate";
-import { genericPack } from "../../../core/catalogue/catalogue";
-import { dutyOfLoad } from "../../../core/subjects/energy/load";
-import { mass } from "../../../core/subjects/mass/node";
 import { CHEMISTRY, type Chemistry } from "../../../core/subjects/energy/battery";
-import { type Drawn, capacityFor, energyPackOf, otherPack } from "../../../core/subjects/energy/otherPack";
+import { dutyOfLoad } from "../../../core/subjects/energy/load";
+import type { EnergyPack } from "../../../core/subjects/energy/otherPack";
+import { capacityFor, energyPackOf, otherPack, type Drawn } from "../../../core/subjects/energy/otherPack";
+import { mass } from "../../../core/subjects/mass/node";
 import { plain, show } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
 import { QuantityField } from "../../fields/QuantityField";
 
 const WHY = {

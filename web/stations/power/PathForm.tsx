@@ -1,27 +1,16 @@
 import { freeId } from "../../../core/design/ids";
-import {
-  type Conductor,
-  type Regulator,
-  conductorSchema,
-  railLoadSchema,
-  regulatorSchema,
-} from "../../../core/design/schema";
-import { conductorRise, regulatorHeat, riseText } from "../../../core/subjects/propulsion/heat";
+import { type Regulator, railLoadSchema, regulatorSchema } from "../../../core/design/schema";
+import { regulatorHeat, riseText } from "../../../core/subjects/propulsion/heat";
 import type { PropulsionResult } from "../../../core/subjects/propulsion/node";
-import { currentThrough } from "../../../core/subjects/propulsion/pathVerdicts";
 import { useDesk } from "../../app/desk";
 import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
+import { ConductorTable } from "./path/Conductors";
 
 /** The current path branch by branch, and the regulators with what hangs on them. */
 export function PathForm({ result }: { result: PropulsionResult | null }) {
   const { design, edit } = useDesk();
   const [pack] = design.batteries;
-  const conductor = (id: string, mutate: (c: Conductor) => void) =>
-    edit((d) => {
-      const found = d.conductors.find((c) => c.id === id);
-      if (found) mutate(found);
-    });
   const regulator = (id: string, mutate: (r: Regulator) => void) =>
     edit((d) => {
       const found = d.regulators.find((r) => r.id === id);
@@ -37,108 +26,7 @@ export function PathForm({ result }: { result: PropulsionResult | null }) {
         Wires there and back, plugs, switches, fuses. A branch counts once for each of its like units. + K: rise over
         the air at full throttle, lasting, ± 35 %.
       </p>
-      <div className="wide">
-        <table className="rows mt-1 w-full">
-          <thead>
-            <tr>
-              <th>name</th>
-              <th>kind</th>
-              <th>where</th>
-              <th className="text-right!">mΩ</th>
-              <th className="text-right!">made for, A</th>
-              <th className="text-right!">carries at most</th>
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            {design.conductors.map((c) => {
-              const now = result ? currentThrough(c, result) : null;
-              return (
-                <tr key={c.id} data-conductor={c.id}>
-                  <td>
-                    <TextField
-                      required
-                      label={`Conductor ${c.name}, name`}
-                      value={c.name}
-                      onCommit={(v) => conductor(c.id, (x) => void (x.name = v))}
-                    />
-                  </td>
-                  <td className="w-20">
-                    <select
-                      className="cell"
-                      aria-label={`${c.name}, kind`}
-                      value={c.kind}
-                      onChange={(e) => conductor(c.id, (x) => void (x.kind = e.target.value as Conductor["kind"]))}
-                    >
-                      <option>wire</option>
-                      <option>plug</option>
-                      <option>switch</option>
-                      <option>fuse</option>
-                    </select>
-                  </td>
-                  <td className="w-40">
-                    <select
-                      className="cell"
-                      aria-label={`${c.name}, where`}
-                      value={`${c.batteryId}/${c.unitId ?? ""}`}
-                      onChange={(e) => {
-                        const [batteryId = "", unitId = ""] = e.target.value.split("/");
-                        conductor(c.id, (x) => Object.assign(x, { batteryId, unitId: unitId || null }));
-                      }}
-                    >
-                      {design.batteries.flatMap((b) => [
-                        <option key={b.id} value={`${b.id}/`}>
-                          main path of {b.name}
-                        </option>,
-                        ...design.units
-                          .filter((u) => u.batteryId === b.id)
-                          .map((u) => (
-                            <option key={u.id} value={`${b.id}/${u.id}`}>
-                              branch of {u.name}
-                            </option>
-                          )),
-                      ])}
-                    </select>
-                  </td>
-                  <td className="w-16">
-                    <QuantityField
-                      label={`${c.name}, resistance`}
-                      value={c.resistance}
-                      dimension="resistance"
-                      schema={conductorSchema.shape.resistance}
-                      onCommit={(v) => v !== null && conductor(c.id, (x) => void (x.resistance = v))}
-                    />
-                  </td>
-                  <td className="w-16">
-                    <QuantityField
-                      label={`${c.name}, made for`}
-                      value={c.maxCurrent}
-                      dimension="current"
-                      schema={conductorSchema.shape.maxCurrent}
-                      onCommit={(v) => v !== null && conductor(c.id, (x) => void (x.maxCurrent = v))}
-                    />
-                  </td>
-                  <td className={`num text-right ${now && now.value > c.maxCurrent ? "text-stop" : ""}`}>
-                    {now
-                      ? `${now.value.toFixed(1)} A, ${Math.round((100 * now.value) / c.maxCurrent)} %, ${riseText(conductorRise(now.value, c.maxCurrent))}`
-                      : ""}
-                  </td>
-                  <td className="text-right">
-                    <button
-                      type="button"
-                      className="link"
-                      aria-label={`Remove ${c.name}`}
-                      onClick={() => edit((d) => void (d.conductors = d.conductors.filter((x) => x.id !== c.id)))}
-                    >
-                      ×
-                    </button>
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
-      </div>
+      <ConductorTable result={result} />
       <button
         type="button"
         className="link mt-1"
@@ -231,54 +119,7 @@ export function PathForm({ result }: { result: PropulsionResult | null }) {
               loses {heatOf(r).loss.toFixed(1)} W, {riseText(heatOf(r).rise)}
             </span>
           </div>
-          <table className="rows mt-1 w-full max-w-[560px]">
-            <thead>
-              <tr>
-                <th>load</th>
-                <th className="text-right!">usual A</th>
-                <th className="text-right!">peak A</th>
-                <th className="text-right!">stops below V</th>
-                <th />
-              </tr>
-            </thead>
-            <tbody>
-              {r.loads.map((l, i) => (
-                <tr key={l.id}>
-                  <td>
-                    <TextField
-                      required
-                      label={`${r.name}, load ${i + 1}`}
-                      value={l.name}
-                      onCommit={(v) => regulator(r.id, (x) => void (x.loads[i] && (x.loads[i].name = v)))}
-                    />
-                  </td>
-                  {(["current", "peak", "minVoltage"] as const).map((key) => (
-                    <td key={key} className="w-20">
-                      <QuantityField
-                        label={`${l.name}, ${key === "minVoltage" ? "stops below" : key}`}
-                        value={l[key]}
-                        dimension={key === "minVoltage" ? "voltage" : "current"}
-                        schema={railLoadSchema.shape[key]}
-                        onCommit={(v) =>
-                          v !== null && regulator(r.id, (x) => void (x.loads[i] && (x.loads[i][key] = v)))
-                        }
-                      />
-                    </td>
-                  ))}
-                  <td className="text-right">
-                    <button
-                      type="button"
-                      className="link"
-                      aria-label={`Remove ${l.name}`}
-                      onClick={() => regulator(r.id, (x) => void (x.loads = x.loads.filter((y) => y.id !== l.id)))}
-                    >
-                      ×
-                    </button>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Regulators r={r} regulator={regulator} />
           <button
             type="button"
             className="link"
@@ -323,5 +164,63 @@ export function PathForm({ result }: { result: PropulsionResult | null }) {
         add a regulator
       </button>
     </section>
+  );
+}
+
+/** What feeds the receiver and the servos. */
+function Regulators({
+  r,
+  regulator,
+}: {
+  r: Regulator;
+  regulator: (id: string, mutate: (r: Regulator) => void) => string | null;
+}) {
+  return (
+    <table className="rows mt-1 w-full max-w-[560px]">
+      <thead>
+        <tr>
+          <th>load</th>
+          <th className="text-right!">usual A</th>
+          <th className="text-right!">peak A</th>
+          <th className="text-right!">stops below V</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        {r.loads.map((l, i) => (
+          <tr key={l.id}>
+            <td>
+              <TextField
+                required
+                label={`${r.name}, load ${i + 1}`}
+                value={l.name}
+                onCommit={(v) => regulator(r.id, (x) => void (x.loads[i] && (x.loads[i].name = v)))}
+              />
+            </td>
+            {(["current", "peak", "minVoltage"] as const).map((key) => (
+              <td key={key} className="w-20">
+                <QuantityField
+                  label={`${l.name}, ${key === "minVoltage" ? "stops below" : key}`}
+                  value={l[key]}
+                  dimension={key === "minVoltage" ? "voltage" : "current"}
+                  schema={railLoadSchema.shape[key]}
+                  onCommit={(v) => v !== null && regulator(r.id, (x) => void (x.loads[i] && (x.loads[i][key] = v)))}
+                />
+              </td>
+            ))}
+            <td className="text-right">
+              <button
+                type="button"
+                className="link"
+                aria-label={`Remove ${l.name}`}
+                onClick={() => regulator(r.id, (x) => void (x.loads = x.loads.filter((y) => y.id !== l.id)))}
+              >
+                ×
+              </button>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }

@@ -1,11 +1,11 @@
 import type { Battery, Conductor, Regulator, Unit } from "../../../core/design/schema";
-import type { OperatingPoint } from "../../../core/subjects/propulsion/chain";
-import { riseText, temperatureRise } from "../../../core/subjects/propulsion/heat";
-import { measuredText } from "../../../core/wording/measured";
-import { wetDrive } from "../../../core/subjects/propulsion/covered";
-import { kindOf } from "../../../core/subjects/propulsion/kinds/models";
 import type { Dimension, UnitHabit } from "../../../core/design/units";
+import type { OperatingPoint } from "../../../core/subjects/propulsion/chain";
+import { wetDrive } from "../../../core/subjects/propulsion/covered";
+import { riseText, temperatureRise } from "../../../core/subjects/propulsion/heat";
+import { kindOf } from "../../../core/subjects/propulsion/kinds/models";
 import { show } from "../../../core/wording/format";
+import { measuredText } from "../../../core/wording/measured";
 import { usePreferences } from "../../app/preferences";
 
 const WIDTH = 872;
@@ -234,86 +234,18 @@ export function PowerBand({ battery, drives, path, rails }: Props) {
         const last = row.links.at(-1)?.power ?? 0;
         const step = (WIDTH - PACK - 34) / row.links.length;
         return (
-          <g key={row.unit.id} data-band={row.unit.id}>
-            <path
-              d={`M${PACK - 30} ${from}C${PACK} ${from} ${PACK + 4} ${top} ${PACK + 34} ${top}V${base}C${PACK + 4} ${base} ${PACK} ${from + inflow} ${PACK - 30} ${from + inflow}z`}
-              fill="var(--band)"
-            />
-            {several && (
-              <text x={WIDTH} y={top - 4} textAnchor="end" fontSize="12" fontWeight="650" fill="var(--ink)">
-                {row.unit.name}
-                {row.unit.count > 1 ? `, ${row.unit.count}` : ""}
-              </text>
-            )}
-            {row.links.map((l, k) => {
-              const x = PACK + 34 + k * step;
-              const y = base - h(l.power);
-              const next = row.links[k + 1]?.power ?? l.power;
-              const share = l.limit ? l.limit.now / l.limit.value : 0;
-              const limitY = l.limit && share > 0 ? base - h(l.power) / share : null;
-              const fits = limitY !== null && limitY > top - 15;
-              return (
-                <g key={l.name}>
-                  <path
-                    d={`M${x} ${y}H${x + step * 0.72}C${x + step * 0.9} ${y} ${x + step * 0.84} ${base - h(next)} ${x + step} ${base - h(next)}V${base}H${x}z`}
-                    fill="var(--band)"
-                  />
-                  {l.loss > 0 && (
-                    <path
-                      d={`M${x + step * 0.5} ${base}h${step * 0.34}l-6 ${Math.max(h(l.loss), 2)}h${-step * 0.34 + 12}z`}
-                      fill="url(#lost)"
-                    />
-                  )}
-                  {fits && limitY !== null && (
-                    <path
-                      d={`M${x} ${limitY}H${x + step * 0.74}`}
-                      stroke={share > 1 ? "var(--stop)" : "var(--pencil)"}
-                      strokeWidth={share > 1 ? 2 : 1.2}
-                    />
-                  )}
-                  {share > 1 && limitY !== null && (
-                    <rect
-                      x={x}
-                      y={y}
-                      width={step * 0.7}
-                      height={Math.max(limitY - y, 1)}
-                      fill="var(--stop)"
-                      fillOpacity="0.3"
-                    />
-                  )}
-                  {l.limit && <Share x={x + step * 0.36} y={base + 15} limit={l.limit} />}
-                  <text x={x} y={base + 15} className="num" style={{ fontSize: 12, fontWeight: 600 }} fill="var(--ink)">
-                    {l.name === "Measured" && l.power === 0 ? "" : `${l.power.toFixed(l.power < 10 ? 1 : 0)} W`}
-                  </text>
-                  {l.loss > 0.05 && (
-                    <text
-                      x={x + step - 12}
-                      y={base + 55}
-                      textAnchor="end"
-                      className="num"
-                      style={{ fontSize: 11 }}
-                      fill="var(--pencil)"
-                    >
-                      −{l.loss.toFixed(l.loss < 10 ? 1 : 0)} W
-                    </text>
-                  )}
-                  {l.lines.map((line, j) => (
-                    <text
-                      key={line}
-                      x={x}
-                      y={base + 29 + j * 13}
-                      className="num"
-                      style={{ fontSize: 11 }}
-                      fill="var(--ink2)"
-                    >
-                      {line}
-                    </text>
-                  ))}
-                </g>
-              );
-            })}
-            <path d={`M${WIDTH - 14} ${base - h(last)}l13 ${h(last) / 2}l-13 ${h(last) / 2}z`} fill="var(--accent)" />
-          </g>
+          <BandRow
+            key={row.unit.id}
+            row={row}
+            from={from}
+            top={top}
+            base={base}
+            inflow={inflow}
+            several={several}
+            step={step}
+            h={h}
+            last={last}
+          />
         );
       })}
       {loads > 0.5 && (
@@ -327,5 +259,104 @@ export function PowerBand({ battery, drives, path, rails }: Props) {
         </text>
       )}
     </svg>
+  );
+}
+
+/** One drive, from its pack to its thrust. */
+function BandRow({
+  row,
+  from,
+  top,
+  base,
+  inflow,
+  several,
+  step,
+  h,
+  last,
+}: {
+  row: { links: Link[]; unit: Unit; point: OperatingPoint; sd: Spread };
+  from: number;
+  top: number;
+  base: number;
+  inflow: number;
+  several: boolean;
+  step: number;
+  h: (w: number) => number;
+  last: number;
+}) {
+  return (
+    <g data-band={row.unit.id}>
+      <path
+        d={`M${PACK - 30} ${from}C${PACK} ${from} ${PACK + 4} ${top} ${PACK + 34} ${top}V${base}C${PACK + 4} ${base} ${PACK} ${from + inflow} ${PACK - 30} ${from + inflow}z`}
+        fill="var(--band)"
+      />
+      {several && (
+        <text x={WIDTH} y={top - 4} textAnchor="end" fontSize="12" fontWeight="650" fill="var(--ink)">
+          {row.unit.name}
+          {row.unit.count > 1 ? `, ${row.unit.count}` : ""}
+        </text>
+      )}
+      {row.links.map((l, k) => {
+        const x = PACK + 34 + k * step;
+        const y = base - h(l.power);
+        const next = row.links[k + 1]?.power ?? l.power;
+        const share = l.limit ? l.limit.now / l.limit.value : 0;
+        const limitY = l.limit && share > 0 ? base - h(l.power) / share : null;
+        const fits = limitY !== null && limitY > top - 15;
+        return (
+          <g key={l.name}>
+            <path
+              d={`M${x} ${y}H${x + step * 0.72}C${x + step * 0.9} ${y} ${x + step * 0.84} ${base - h(next)} ${x + step} ${base - h(next)}V${base}H${x}z`}
+              fill="var(--band)"
+            />
+            {l.loss > 0 && (
+              <path
+                d={`M${x + step * 0.5} ${base}h${step * 0.34}l-6 ${Math.max(h(l.loss), 2)}h${-step * 0.34 + 12}z`}
+                fill="url(#lost)"
+              />
+            )}
+            {fits && limitY !== null && (
+              <path
+                d={`M${x} ${limitY}H${x + step * 0.74}`}
+                stroke={share > 1 ? "var(--stop)" : "var(--pencil)"}
+                strokeWidth={share > 1 ? 2 : 1.2}
+              />
+            )}
+            {share > 1 && limitY !== null && (
+              <rect
+                x={x}
+                y={y}
+                width={step * 0.7}
+                height={Math.max(limitY - y, 1)}
+                fill="var(--stop)"
+                fillOpacity="0.3"
+              />
+            )}
+            {l.limit && <Share x={x + step * 0.36} y={base + 15} limit={l.limit} />}
+            <text x={x} y={base + 15} className="num" style={{ fontSize: 12, fontWeight: 600 }} fill="var(--ink)">
+              {l.name === "Measured" && l.power === 0 ? "" : `${l.power.toFixed(l.power < 10 ? 1 : 0)} W`}
+            </text>
+            {l.loss > 0.05 && (
+              <text
+                x={x + step - 12}
+                y={base + 55}
+                textAnchor="end"
+                className="num"
+                style={{ fontSize: 11 }}
+                fill="var(--pencil)"
+              >
+                −{l.loss.toFixed(l.loss < 10 ? 1 : 0)} W
+              </text>
+            )}
+            {l.lines.map((line, j) => (
+              <text key={line} x={x} y={base + 29 + j * 13} className="num" style={{ fontSize: 11 }} fill="var(--ink2)">
+                {line}
+              </text>
+            ))}
+          </g>
+        );
+      })}
+      <path d={`M${WIDTH - 14} ${base - h(last)}l13 ${h(last) / 2}l-13 ${h(last) / 2}z`} fill="var(--accent)" />
+    </g>
   );
 }

@@ -1,5 +1,3 @@
-import { metricName } from "../../../core/wording/ladder";
-import { waysOf } from "../../../core/design/support";
 import { useState } from "react";
 import {
   DIMENSIONS,
@@ -11,8 +9,10 @@ import {
   ladderSchema,
 } from "../../../core/design/craftFile";
 import { METRICS, METRIC_KEYS } from "../../../core/design/metrics";
+import { waysOf } from "../../../core/design/support";
 import { DISPLAY } from "../../../core/design/units";
 import { usualLadder } from "../../../core/runs/ladders";
+import { metricName } from "../../../core/wording/ladder";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { useVersionWords } from "../../app/useVersionWords";
@@ -146,8 +146,6 @@ export function LadderForm({ onDone }: { onDone: () => void }) {
   const words = useVersionWords();
   const [ladder, setLadder] = useState<Ladder>(rungs);
   const [wrong, setWrong] = useState<{ rung: number; text: string } | null>(null);
-  const set = (stage: number, change: Partial<Rung>) =>
-    setLadder((l) => l.map((r) => (r.stage === stage ? { ...r, ...change } : r)));
   const save = () => {
     const checked = ladderSchema.safeParse(ladder);
     if (!checked.success) {
@@ -158,6 +156,8 @@ export function LadderForm({ onDone }: { onDone: () => void }) {
     setWrong(null);
     words.mutate({ ladder: checked.data }, { onSuccess: onDone });
   };
+  const set = (stage: number, change: Partial<Rung>) =>
+    setLadder((l) => l.map((r) => (r.stage === stage ? { ...r, ...change } : r)));
   return (
     <section aria-label="Edit the ladder">
       <h2 className="border-b border-ink pb-1 text-[18px]">The test ladder of {version.label}</h2>
@@ -172,96 +172,7 @@ export function LadderForm({ onDone }: { onDone: () => void }) {
       </datalist>
       <ol className="flex flex-col-reverse">
         {ladder.map((r) => (
-          <li key={r.stage} data-rung-form={r.stage} className="border-b border-ink py-2">
-            <div className="flex flex-wrap items-center gap-2">
-              <b className="num text-ink">{r.stage}</b>
-              <input
-                className="box w-56!"
-                aria-label={`Rung ${r.stage}, name`}
-                maxLength={60}
-                value={r.name}
-                onChange={(e) => set(r.stage, { name: e.target.value })}
-              />
-              <span className="text-[11px] text-pencil">stage: {STAGES[r.stage - 1]}</span>
-              <input
-                className="box w-64! flex-1"
-                aria-label={`Rung ${r.stage}, left out because`}
-                placeholder="left out? say why"
-                maxLength={200}
-                value={r.skipped}
-                onChange={(e) => set(r.stage, { skipped: e.target.value })}
-              />
-            </div>
-            {wrong?.rung === r.stage && (
-              <p role="alert" className="text-[12px] text-stop">
-                Rung {r.stage}: {wrong.text}
-              </p>
-            )}
-            <input
-              className="cell"
-              aria-label={`Rung ${r.stage}, what is done`}
-              maxLength={300}
-              value={r.doing}
-              onChange={(e) => set(r.stage, { doing: e.target.value })}
-            />
-            <ul>
-              {r.gates.map((g, i) => (
-                <GateRow
-                  key={g.id}
-                  gate={g}
-                  at={`Rung ${r.stage}, gate ${i + 1}`}
-                  onChange={(gate) => set(r.stage, { gates: r.gates.map((x) => (x.id === g.id ? gate : x)) })}
-                  onRemove={() => set(r.stage, { gates: r.gates.filter((x) => x.id !== g.id) })}
-                />
-              ))}
-            </ul>
-            <button
-              type="button"
-              className="link text-[12px]"
-              aria-label={`Rung ${r.stage}, add a gate`}
-              onClick={() =>
-                set(r.stage, {
-                  gates: [
-                    ...r.gates,
-                    {
-                      id: newKey(),
-                      metric: "",
-                      dimension: "ratio",
-                      comparison: "atLeast",
-                      value: 0,
-                      upper: null,
-                      text: "",
-                    },
-                  ],
-                })
-              }
-            >
-              add a gate
-            </button>
-            <div className="mt-1 grid grid-cols-2 gap-2 text-[12px] max-[640px]:grid-cols-[minmax(0,1fr)]">
-              <label>
-                Broken off when
-                <Lines
-                  label={`Rung ${r.stage}, broken off when`}
-                  most={12}
-                  rows={2}
-                  value={r.abort}
-                  onCommit={(abort) => set(r.stage, { abort })}
-                />
-              </label>
-              <label>
-                Safety plan
-                <Lines
-                  label={`Rung ${r.stage}, safety plan`}
-                  most={12}
-                  rows={2}
-                  length={200}
-                  value={r.safety}
-                  onCommit={(safety) => set(r.stage, { safety })}
-                />
-              </label>
-            </div>
-          </li>
+          <RungRow key={r.stage} r={r} wrong={wrong} set={set} />
         ))}
       </ol>
       <p className="mt-3 flex flex-wrap gap-2">
@@ -276,5 +187,109 @@ export function LadderForm({ onDone }: { onDone: () => void }) {
         </button>
       </p>
     </section>
+  );
+}
+
+/** One rung: its name, what opens it, its gates. */
+function RungRow({
+  r,
+  wrong,
+  set,
+}: {
+  r: Rung;
+  wrong: { rung: number; text: string } | null;
+  set: (stage: number, change: Partial<Rung>) => void;
+}) {
+  return (
+    <li data-rung-form={r.stage} className="border-b border-ink py-2">
+      <div className="flex flex-wrap items-center gap-2">
+        <b className="num text-ink">{r.stage}</b>
+        <input
+          className="box w-56!"
+          aria-label={`Rung ${r.stage}, name`}
+          maxLength={60}
+          value={r.name}
+          onChange={(e) => set(r.stage, { name: e.target.value })}
+        />
+        <span className="text-[11px] text-pencil">stage: {STAGES[r.stage - 1]}</span>
+        <input
+          className="box w-64! flex-1"
+          aria-label={`Rung ${r.stage}, left out because`}
+          placeholder="left out? say why"
+          maxLength={200}
+          value={r.skipped}
+          onChange={(e) => set(r.stage, { skipped: e.target.value })}
+        />
+      </div>
+      {wrong?.rung === r.stage && (
+        <p role="alert" className="text-[12px] text-stop">
+          Rung {r.stage}: {wrong.text}
+        </p>
+      )}
+      <input
+        className="cell"
+        aria-label={`Rung ${r.stage}, what is done`}
+        maxLength={300}
+        value={r.doing}
+        onChange={(e) => set(r.stage, { doing: e.target.value })}
+      />
+      <ul>
+        {r.gates.map((g, i) => (
+          <GateRow
+            key={g.id}
+            gate={g}
+            at={`Rung ${r.stage}, gate ${i + 1}`}
+            onChange={(gate) => set(r.stage, { gates: r.gates.map((x) => (x.id === g.id ? gate : x)) })}
+            onRemove={() => set(r.stage, { gates: r.gates.filter((x) => x.id !== g.id) })}
+          />
+        ))}
+      </ul>
+      <button
+        type="button"
+        className="link text-[12px]"
+        aria-label={`Rung ${r.stage}, add a gate`}
+        onClick={() =>
+          set(r.stage, {
+            gates: [
+              ...r.gates,
+              {
+                id: newKey(),
+                metric: "",
+                dimension: "ratio",
+                comparison: "atLeast",
+                value: 0,
+                upper: null,
+                text: "",
+              },
+            ],
+          })
+        }
+      >
+        add a gate
+      </button>
+      <div className="mt-1 grid grid-cols-2 gap-2 text-[12px] max-[640px]:grid-cols-[minmax(0,1fr)]">
+        <label>
+          Broken off when
+          <Lines
+            label={`Rung ${r.stage}, broken off when`}
+            most={12}
+            rows={2}
+            value={r.abort}
+            onCommit={(abort) => set(r.stage, { abort })}
+          />
+        </label>
+        <label>
+          Safety plan
+          <Lines
+            label={`Rung ${r.stage}, safety plan`}
+            most={12}
+            rows={2}
+            length={200}
+            value={r.safety}
+            onCommit={(safety) => set(r.stage, { safety })}
+          />
+        </label>
+      </div>
+    </li>
   );
 }

@@ -1,16 +1,17 @@
-import { metricName } from "../../../core/wording/ladder";
 import { useMutation } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import { contracts } from "../../../api/contracts";
 import { STAGES } from "../../../core/design/craftFile";
 import { METRICS } from "../../../core/design/metrics";
+import type { LapReading, LapTable } from "../../../core/runs/lapTable";
 import { type LapRole, LAP_ROLES, guessLaps, lapUnits, readLaps } from "../../../core/runs/lapTable";
+import { metricName } from "../../../core/wording/ladder";
 import { Dialog } from "../../app/Dialog";
 import { call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
-import { blankRun } from "./blankRun";
 import { LineReports, TableFile, TableSigns, useTable } from "../../fields/TableFile";
+import { blankRun } from "./blankRun";
 
 const ROLE_WORD: Record<LapRole, string> = {
   label: "lap",
@@ -91,117 +92,23 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
               />
             </div>
             <div className="wide">
-              <table className="rows whitespace-nowrap">
-                <thead>
-                  <tr>
-                    {reading.columns.map((c, k) => (
-                      <th key={`${c.header}${k}`} className="text-left! align-top">
-                        <span className="block">{c.header}</span>
-                        <select
-                          className="box block w-auto! min-w-full [field-sizing:content]"
-                          aria-label={`Lap column ${c.header} is`}
-                          value={c.role === "metric" ? `metric:${c.metric}` : c.role}
-                          onChange={(e) => {
-                            const metric = e.target.value.startsWith("metric:") ? e.target.value.slice(7) : "";
-                            const role = metric === "" ? (e.target.value as LapRole) : "metric";
-                            const units = lapUnits({ role, metric });
-                            correct(
-                              (r) =>
-                                void (
-                                  r.columns[k] &&
-                                  Object.assign(r.columns[k], {
-                                    role,
-                                    metric,
-                                    unit: units.includes(c.unit) ? c.unit : (units[0] ?? ""),
-                                  })
-                                ),
-                            );
-                          }}
-                        >
-                          {LAP_ROLES.filter((r) => r !== "metric").map((r) => (
-                            <option key={r} value={r}>
-                              {ROLE_WORD[r]}
-                            </option>
-                          ))}
-                          {[...new Set([...QUANTITIES, ...(c.role === "metric" ? [c.metric] : []), c.header])].map(
-                            (m) => (
-                              <option key={m} value={`metric:${m}`}>
-                                {metricName(m)}
-                              </option>
-                            ),
-                          )}
-                        </select>
-                        {lapUnits(c).length > 0 && (
-                          <select
-                            className="box block"
-                            aria-label={`Unit of ${c.header}`}
-                            value={c.unit}
-                            onChange={(e) =>
-                              correct((r) => void (r.columns[k] && (r.columns[k].unit = e.target.value)))
-                            }
-                          >
-                            {lapUnits(c).map((u) => (
-                              <option key={u}>{u}</option>
-                            ))}
-                          </select>
-                        )}
-                      </th>
-                    ))}
-                  </tr>
-                </thead>
-              </table>
+              <LapFile reading={reading} correct={correct} />
             </div>
             <p>
               <b className="num">{table.laps.length}</b> laps, {problems.length} refused, {warned.length} doubtful.
             </p>
             <LineReports list={problems} tone="stop" />
             <LineReports list={warned} tone="care" />
-            <div className="flex flex-wrap items-end gap-3">
-              <label className="w-48">
-                Course
-                <input
-                  className="box"
-                  aria-label="Course"
-                  value={course}
-                  maxLength={200}
-                  placeholder="three buoys off the pier"
-                  onChange={(e) => setCourse(e.target.value)}
-                />
-              </label>
-              {table.versions.map((name, k) => (
-                <label key={name} className="w-40">
-                  {name === "" ? "All laps" : `“${name}”`} is
-                  <select
-                    className="box"
-                    aria-label={`Version ${name} is`}
-                    value={labelFor(name, k)}
-                    onChange={(e) => setWhich({ ...which, [name]: e.target.value })}
-                  >
-                    {file.versions.map((v) => (
-                      <option key={v.label} value={v.label}>
-                        {v.label}
-                        {v.frozenAt === null ? ", draft: this freezes it" : ""}
-                      </option>
-                    ))}
-                  </select>
-                </label>
-              ))}
-              <label className="w-40">
-                Rung
-                <select
-                  className="box"
-                  aria-label="Rung of the laps"
-                  value={stage}
-                  onChange={(e) => setStage(Number(e.target.value))}
-                >
-                  {STAGES.map((s, i) => (
-                    <option key={s} value={i + 1}>
-                      {i + 1} {s}
-                    </option>
-                  ))}
-                </select>
-              </label>
-            </div>
+            <LapAbout
+              course={course}
+              setCourse={setCourse}
+              table={table}
+              labelFor={labelFor}
+              setWhich={setWhich}
+              which={which}
+              stage={stage}
+              setStage={setStage}
+            />
             <label className="flex items-center gap-2">
               <input type="checkbox" checked={read} onChange={(e) => setRead(e.target.checked)} /> The cautions of this
               craft were read before these runs
@@ -224,5 +131,138 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
         </p>
       </div>
     </Dialog>
+  );
+}
+
+/** What the laps were: course, rung, place. */
+function LapAbout({
+  course,
+  setCourse,
+  table,
+  labelFor,
+  setWhich,
+  which,
+  stage,
+  setStage,
+}: {
+  course: string;
+  setCourse: (next: string) => void;
+  table: LapTable;
+  labelFor: (name: string, k: number) => string;
+  setWhich: (next: Record<string, string>) => void;
+  which: Record<string, string>;
+  stage: number;
+  setStage: (next: number) => void;
+}) {
+  const { file } = useDesk();
+
+  return (
+    <div className="flex flex-wrap items-end gap-3">
+      <label className="w-48">
+        Course
+        <input
+          className="box"
+          aria-label="Course"
+          value={course}
+          maxLength={200}
+          placeholder="three buoys off the pier"
+          onChange={(e) => setCourse(e.target.value)}
+        />
+      </label>
+      {table.versions.map((name, k) => (
+        <label key={name} className="w-40">
+          {name === "" ? "All laps" : `“${name}”`} is
+          <select
+            className="box"
+            aria-label={`Version ${name} is`}
+            value={labelFor(name, k)}
+            onChange={(e) => setWhich({ ...which, [name]: e.target.value })}
+          >
+            {file.versions.map((v) => (
+              <option key={v.label} value={v.label}>
+                {v.label}
+                {v.frozenAt === null ? ", draft: this freezes it" : ""}
+              </option>
+            ))}
+          </select>
+        </label>
+      ))}
+      <label className="w-40">
+        Rung
+        <select
+          className="box"
+          aria-label="Rung of the laps"
+          value={stage}
+          onChange={(e) => setStage(Number(e.target.value))}
+        >
+          {STAGES.map((s, i) => (
+            <option key={s} value={i + 1}>
+              {i + 1} {s}
+            </option>
+          ))}
+        </select>
+      </label>
+    </div>
+  );
+}
+
+/** The file as it was read. */
+function LapFile({ reading, correct }: { reading: LapReading; correct: (change: (r: LapReading) => void) => void }) {
+  return (
+    <table className="rows whitespace-nowrap">
+      <thead>
+        <tr>
+          {reading.columns.map((c, k) => (
+            <th key={`${c.header}${k}`} className="text-left! align-top">
+              <span className="block">{c.header}</span>
+              <select
+                className="box block w-auto! min-w-full [field-sizing:content]"
+                aria-label={`Lap column ${c.header} is`}
+                value={c.role === "metric" ? `metric:${c.metric}` : c.role}
+                onChange={(e) => {
+                  const metric = e.target.value.startsWith("metric:") ? e.target.value.slice(7) : "";
+                  const role = metric === "" ? (e.target.value as LapRole) : "metric";
+                  const units = lapUnits({ role, metric });
+                  correct(
+                    (r) =>
+                      void (
+                        r.columns[k] &&
+                        Object.assign(r.columns[k], {
+                          role,
+                          metric,
+                          unit: units.includes(c.unit) ? c.unit : (units[0] ?? ""),
+                        })
+                      ),
+                  );
+                }}
+              >
+                {LAP_ROLES.filter((r) => r !== "metric").map((r) => (
+                  <option key={r} value={r}>
+                    {ROLE_WORD[r]}
+                  </option>
+                ))}
+                {[...new Set([...QUANTITIES, ...(c.role === "metric" ? [c.metric] : []), c.header])].map((m) => (
+                  <option key={m} value={`metric:${m}`}>
+                    {metricName(m)}
+                  </option>
+                ))}
+              </select>
+              {lapUnits(c).length > 0 && (
+                <select
+                  className="box block"
+                  aria-label={`Unit of ${c.header}`}
+                  value={c.unit}
+                  onChange={(e) => correct((r) => void (r.columns[k] && (r.columns[k].unit = e.target.value)))}
+                >
+                  {lapUnits(c).map((u) => (
+                    <option key={u}>{u}</option>
+                  ))}
+                </select>
+              )}
+            </th>
+          ))}
+        </tr>
+      </thead>
+    </table>
   );
 }

@@ -1,14 +1,14 @@
-import type { Rows, RunFormOf } from "./runFormOf";
 import { Controller } from "react-hook-form";
 import { DIMENSIONS, isMetricKey } from "../../../core/design/craftFile";
 import { METRICS, METRIC_KEYS } from "../../../core/design/metrics";
+import type { Quantity } from "../../../core/design/quantity";
 import { DISPLAY, type Dimension } from "../../../core/design/units";
 import { metricName } from "../../../core/wording/ladder";
 import { Value } from "../../app/Computed";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { QuantityField } from "../../fields/QuantityField";
-import type { Quantity } from "../../../core/design/quantity";
+import type { Rows, RunFormOf } from "./runFormOf";
 
 /** Instrument uncertainty to begin with, as a share of the reading (common practice); a person states their own. */
 const FIRST_SHARE = 0.01;

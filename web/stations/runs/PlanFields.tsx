@@ -1,7 +1,7 @@
-import { METRICS, isModelled } from "../../../core/design/metrics";
 import { type NewPlan, newPlanSchema } from "../../../api/contracts";
 import { type Rung, isMetricKey } from "../../../core/design/craftFile";
 import { AROUND } from "../../../core/design/hazards";
+import { METRICS, isModelled } from "../../../core/design/metrics";
 import { lineOf, oddsOf } from "../../../core/runs/ladder";
 import { limitsLearnt } from "../../../core/runs/limits";
 import { AROUND_WORD } from "../../../core/wording/cautions";
@@ -108,92 +108,7 @@ export function PlanFields({
   const learnt = limitsLearnt(file, lineOf(file.versions, version.label));
   return (
     <>
-      <fieldset disabled={closed} className="mt-3 grid grid-cols-2 gap-3 max-[640px]:grid-cols-[minmax(0,1fr)]">
-        <label className="col-span-2 max-[640px]:col-span-1">
-          Question
-          <TextField
-            boxed
-            required
-            label="Question"
-            value={draft.question}
-            onCommit={(question) => put({ question: question.trim() })}
-          />
-        </label>
-        <div className="col-span-2 grid grid-cols-[1fr_90px] gap-2 max-[640px]:col-span-1">
-          <label>
-            Course
-            <TextField
-              boxed
-              label="Course"
-              value={draft.course}
-              onCommit={(course) => put({ course })}
-              placeholder="none"
-            />
-          </label>
-          <label>
-            Repeats
-            <QuantityField
-              boxed
-              label="Repeats"
-              dimension="count"
-              value={draft.repeats}
-              schema={newPlanSchema.shape.repeats}
-              onCommit={(v) => v !== null && put({ repeats: v })}
-            />
-          </label>
-        </div>
-        <label>
-          It is broken off when
-          <Lines
-            label="It is broken off when"
-            most={12}
-            value={draft.abort}
-            onCommit={(abort) => put({ abort })}
-            placeholder="one rule to a line"
-          />
-        </label>
-        <label>
-          Safety plan
-          <Lines
-            label="Safety plan"
-            most={12}
-            length={200}
-            value={draft.safety}
-            onCommit={(safety) => put({ safety })}
-            placeholder="one line to a line"
-          />
-        </label>
-        <label>
-          If it goes better than expected
-          <textarea
-            className="box"
-            rows={2}
-            maxLength={300}
-            aria-label="If it goes better than expected"
-            placeholder="If it lifts: are the controls connected? Who ends it, and when?"
-            defaultValue={draft.success}
-            onBlur={(e) => e.target.value.trim() !== draft.success && put({ success: e.target.value.trim() })}
-          />
-        </label>
-        <label>
-          People, each with a role
-          <Lines
-            label="People, each with a role"
-            most={12}
-            rows={2}
-            value={draft.people.map((p) => (p.role ? `${p.name}: ${p.role}` : p.name))}
-            onCommit={(list) =>
-              put({
-                people: list.map((l) => {
-                  const [name = "", ...role] = l.split(":");
-                  return { name: name.trim().slice(0, 80) || "somebody", role: role.join(":").trim().slice(0, 80) };
-                }),
-              })
-            }
-            placeholder="name: role"
-          />
-        </label>
-      </fieldset>
+      <PlanBasics closed={closed} draft={draft} put={put} />
       <h3 className="mt-4">Place and limits</h3>
       <fieldset disabled={closed} className="grid grid-cols-2 gap-3 max-[640px]:grid-cols-[minmax(0,1fr)]">
         <label>
@@ -253,69 +168,184 @@ export function PlanFields({
             )}
           </p>
         ))}
-      <table className="rows mt-1 w-full max-w-xl">
-        <thead>
-          <tr>
-            <th />
-            <th>limit</th>
-            <th>on the day</th>
-          </tr>
-        </thead>
-        <tbody>
-          {LIMITS.map(([key, label, dimension, now]) => (
-            <tr key={key}>
-              <td>{label}</td>
-              <td className="w-36">
+      <LimitsTable closed={closed} draft={draft} put={put} />
+    </>
+  );
+}
+
+/** Where, when, with whom, and what for. */
+function PlanBasics({
+  closed,
+  draft,
+  put,
+}: {
+  closed: boolean;
+  draft: NewPlan;
+  put: (change: Partial<NewPlan>) => void;
+}) {
+  return (
+    <fieldset disabled={closed} className="mt-3 grid grid-cols-2 gap-3 max-[640px]:grid-cols-[minmax(0,1fr)]">
+      <label className="col-span-2 max-[640px]:col-span-1">
+        Question
+        <TextField
+          boxed
+          required
+          label="Question"
+          value={draft.question}
+          onCommit={(question) => put({ question: question.trim() })}
+        />
+      </label>
+      <div className="col-span-2 grid grid-cols-[1fr_90px] gap-2 max-[640px]:col-span-1">
+        <label>
+          Course
+          <TextField
+            boxed
+            label="Course"
+            value={draft.course}
+            onCommit={(course) => put({ course })}
+            placeholder="none"
+          />
+        </label>
+        <label>
+          Repeats
+          <QuantityField
+            boxed
+            label="Repeats"
+            dimension="count"
+            value={draft.repeats}
+            schema={newPlanSchema.shape.repeats}
+            onCommit={(v) => v !== null && put({ repeats: v })}
+          />
+        </label>
+      </div>
+      <label>
+        It is broken off when
+        <Lines
+          label="It is broken off when"
+          most={12}
+          value={draft.abort}
+          onCommit={(abort) => put({ abort })}
+          placeholder="one rule to a line"
+        />
+      </label>
+      <label>
+        Safety plan
+        <Lines
+          label="Safety plan"
+          most={12}
+          length={200}
+          value={draft.safety}
+          onCommit={(safety) => put({ safety })}
+          placeholder="one line to a line"
+        />
+      </label>
+      <label>
+        If it goes better than expected
+        <textarea
+          className="box"
+          rows={2}
+          maxLength={300}
+          aria-label="If it goes better than expected"
+          placeholder="If it lifts: are the controls connected? Who ends it, and when?"
+          defaultValue={draft.success}
+          onBlur={(e) => e.target.value.trim() !== draft.success && put({ success: e.target.value.trim() })}
+        />
+      </label>
+      <label>
+        People, each with a role
+        <Lines
+          label="People, each with a role"
+          most={12}
+          rows={2}
+          value={draft.people.map((p) => (p.role ? `${p.name}: ${p.role}` : p.name))}
+          onCommit={(list) =>
+            put({
+              people: list.map((l) => {
+                const [name = "", ...role] = l.split(":");
+                return { name: name.trim().slice(0, 80) || "somebody", role: role.join(":").trim().slice(0, 80) };
+              }),
+            })
+          }
+          placeholder="name: role"
+        />
+      </label>
+    </fieldset>
+  );
+}
+
+/** The limits of the day, and what they are now. */
+function LimitsTable({
+  closed,
+  draft,
+  put,
+}: {
+  closed: boolean;
+  draft: NewPlan;
+  put: (change: Partial<NewPlan>) => void;
+}) {
+  return (
+    <table className="rows mt-1 w-full max-w-xl">
+      <thead>
+        <tr>
+          <th />
+          <th>limit</th>
+          <th>on the day</th>
+        </tr>
+      </thead>
+      <tbody>
+        {LIMITS.map(([key, label, dimension, now]) => (
+          <tr key={key}>
+            <td>{label}</td>
+            <td className="w-36">
+              <QuantityField
+                boxed
+                label={`${label}, limit`}
+                dimension={dimension}
+                empty="no limit"
+                disabled={closed}
+                value={draft.limits[key]}
+                onCommit={(v) => put({ limits: { ...draft.limits, [key]: v } })}
+              />
+            </td>
+            <td className="w-36">
+              {now && (
                 <QuantityField
                   boxed
-                  label={`${label}, limit`}
+                  label={`${label}, on the day`}
                   dimension={dimension}
-                  empty="no limit"
+                  empty="not looked at"
                   disabled={closed}
-                  value={draft.limits[key]}
-                  onCommit={(v) => put({ limits: { ...draft.limits, [key]: v } })}
+                  value={draft.day[now]}
+                  onCommit={(v) => put({ day: { ...draft.day, [now]: v } })}
                 />
-              </td>
-              <td className="w-36">
-                {now && (
-                  <QuantityField
-                    boxed
-                    label={`${label}, on the day`}
-                    dimension={dimension}
-                    empty="not looked at"
-                    disabled={closed}
-                    value={draft.day[now]}
-                    onCommit={(v) => put({ day: { ...draft.day, [now]: v } })}
-                  />
-                )}
-              </td>
-            </tr>
-          ))}
-          {draft.limits.surface !== "" && (
-            <tr>
-              <td>Surface: {draft.limits.surface}</td>
-              <td />
-              <td>
-                <select
-                  className="box"
-                  aria-label="Surface, on the day"
-                  disabled={closed}
-                  value={draft.day.surface ?? ""}
-                  onChange={(e) =>
-                    put({
-                      day: { ...draft.day, surface: e.target.value === "" ? null : (e.target.value as "yes" | "no") },
-                    })
-                  }
-                >
-                  <option value="">not looked at</option>
-                  <option value="yes">it is</option>
-                  <option value="no">it is not</option>
-                </select>
-              </td>
-            </tr>
-          )}
-        </tbody>
-      </table>
-    </>
+              )}
+            </td>
+          </tr>
+        ))}
+        {draft.limits.surface !== "" && (
+          <tr>
+            <td>Surface: {draft.limits.surface}</td>
+            <td />
+            <td>
+              <select
+                className="box"
+                aria-label="Surface, on the day"
+                disabled={closed}
+                value={draft.day.surface ?? ""}
+                onChange={(e) =>
+                  put({
+                    day: { ...draft.day, surface: e.target.value === "" ? null : (e.target.value as "yes" | "no") },
+                  })
+                }
+              >
+                <option value="">not looked at</option>
+                <option value="yes">it is</option>
+                <option value="no">it is not</option>
+              </select>
+            </td>
+          </tr>
+        )}
+      </tbody>
+    </table>
   );
 }

@@ -1,7 +1,9 @@
 import { useMemo } from "react";
+import type { NewPlan } from "../../../api/contracts";
 import { contracts } from "../../../api/contracts";
 import type { Plan } from "../../../core/design/craftFile";
 import { type BoardLine, board, mayBegin } from "../../../core/runs/board";
+import type { CheckLine } from "../../../core/safety/checklist";
 import { checklist } from "../../../core/safety/checklist";
 import { gateText } from "../../../core/wording/ladder";
 import { boardText } from "../../../core/wording/plan";
@@ -26,22 +28,17 @@ const STATE: Record<BoardLine["state"], { word: string; colour: string; sign: st
 export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => void; onGone: () => void }) {
   const { slug, file, version, design, go } = useDesk();
   const { habit } = usePreferences();
-  const { rungs, locks, say } = useLadder();
+  const { rungs } = useLadder();
   const remove = useDelete();
   const rung = rungs[plan.stage - 1];
   const run = file.runs.find((r) => r.plan === plan.number);
   const closed = plan.state !== "planned";
   const { draft, put, theirs, settleWith, settled } = usePlanDraft(plan);
-
-  const held = locks(draft.stage);
   const stops = useStops();
   const checks = useMemo(
     () => checklist(file, { ...version, design }, stops, "at the site", draft.stage),
     [file, version, design, stops, draft.stage],
   );
-  const lines = board({ ...plan, ...draft }, held, checks);
-  const open = lines.filter((l) => l.state !== "go").length;
-  const may = mayBegin(lines, draft.goneOn);
 
   return (
     <article aria-label={`Plan ${plan.number}`}>
@@ -114,75 +111,7 @@ export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => vo
           <PlanFields draft={draft} closed={closed} put={put} />
           <Cautions places={["plan", "power", "site"]} run={draft} />
         </div>
-        <section aria-label="Go or not yet" className="self-start border border-ink bg-sheet p-3">
-          <h3 className={open === 0 ? "text-clear" : may ? "text-care" : "text-stop"} data-may={may ? "go" : "not yet"}>
-            {open === 0 ? "Go" : may ? "Goes on, with a reason" : `Not yet: ${open} ${open === 1 ? "line" : "lines"}`}
-          </h3>
-          <ul className="mt-1">
-            {lines.map((l) => (
-              <li key={l.id} data-board={l.state} className="flex gap-2 border-b border-hair py-1">
-                <span className={`w-4 shrink-0 ${STATE[l.state].colour}`} aria-hidden="true">
-                  {STATE[l.state].sign}
-                </span>
-                <span className="min-w-0">
-                  <span className="text-ink">
-                    {boardText(l, habit, l.what.kind === "lock" ? say(l.what.lock) : undefined)}
-                  </span>{" "}
-                  <b className={`text-[11px] ${STATE[l.state].colour}`}>{STATE[l.state].word}</b>
-                  {l.what.kind === "checks" && (
-                    <button
-                      type="button"
-                      className="link block text-[12px]"
-                      onClick={() =>
-                        go({ station: "runs", search: { list: "at the site", plan: String(plan.number) } })
-                      }
-                    >
-                      to the checklist
-                    </button>
-                  )}
-                </span>
-              </li>
-            ))}
-          </ul>
-          {open > 0 && !closed && (
-            <label className="mt-2 block">
-              To go on all the same, say why: it is kept with the run
-              <TextField
-                boxed
-                label="Reason for running anyway"
-                value={draft.goneOn}
-                onCommit={(goneOn) => put({ goneOn: goneOn.trim() })}
-              />
-            </label>
-          )}
-          {!closed && (
-            <p className="no-print mt-3 flex flex-col gap-2">
-              {may ? (
-                <a className="act act-first" href={`/field/${slug}/${version.label}?plan=${plan.number}`}>
-                  Start the log at the site
-                </a>
-              ) : (
-                <button type="button" className="act act-first" disabled>
-                  Start the log at the site
-                </button>
-              )}
-              <button type="button" className="act" onClick={() => void settled().then(onLog)}>
-                Log it afterwards
-              </button>
-              <button type="button" className="link" onClick={() => put({ state: "dropped" })}>
-                drop the plan
-              </button>
-            </p>
-          )}
-          {plan.state === "dropped" && (
-            <p className="mt-2">
-              Dropped.{" "}
-              <button type="button" className="link" onClick={() => put({ state: "planned" })}>
-                take it up again
-              </button>
-            </p>
-          )}
-        </section>
+        <GoBoard draft={draft} plan={plan} checks={checks} closed={closed} put={put} settled={settled} onLog={onLog} />
       </div>
       <ClipboardSheet
         title={`Plan ${plan.number}, rung ${draft.stage}: ${draft.question}`}
@@ -195,5 +124,134 @@ export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => vo
         ]}
       />
     </article>
+  );
+}
+
+/** Each line that must be settled before the first run. */
+function GoBoard({
+  draft,
+  plan,
+  checks,
+  closed,
+  put,
+  settled,
+  onLog,
+}: {
+  draft: NewPlan;
+  plan: Plan;
+  checks: CheckLine[];
+  closed: boolean;
+  put: (
+    change: Partial<{
+      stage: number;
+      limits: {
+        wind: number | null;
+        waves: number | null;
+        current: number | null;
+        coldest: number | null;
+        warmest: number | null;
+        surface: string;
+      };
+      day: {
+        wind: number | null;
+        waves: number | null;
+        current: number | null;
+        temperature: number | null;
+        surface: "yes" | "no" | null;
+      };
+      abort: string[];
+      question: string;
+      course: string;
+      repeats: number;
+      success: string;
+      people: { name: string; role: string }[];
+      place: string;
+      around: ("people" | "out of sight" | "fog" | "night" | "roads" | "power lines" | "airfield" | "animals")[];
+      alone: boolean;
+      safety: string[];
+      ticks: string[];
+      goneOn: string;
+      state: "planned" | "done" | "dropped";
+    }>,
+  ) => void;
+  settled: () => Promise<unknown>;
+  onLog: () => void;
+}) {
+  const { locks, say } = useLadder();
+  const { habit } = usePreferences();
+  const { go, slug, version } = useDesk();
+
+  const held = locks(draft.stage);
+  const lines = board({ ...plan, ...draft }, held, checks);
+  const open = lines.filter((l) => l.state !== "go").length;
+  const may = mayBegin(lines, draft.goneOn);
+  return (
+    <section aria-label="Go or not yet" className="self-start border border-ink bg-sheet p-3">
+      <h3 className={open === 0 ? "text-clear" : may ? "text-care" : "text-stop"} data-may={may ? "go" : "not yet"}>
+        {open === 0 ? "Go" : may ? "Goes on, with a reason" : `Not yet: ${open} ${open === 1 ? "line" : "lines"}`}
+      </h3>
+      <ul className="mt-1">
+        {lines.map((l) => (
+          <li key={l.id} data-board={l.state} className="flex gap-2 border-b border-hair py-1">
+            <span className={`w-4 shrink-0 ${STATE[l.state].colour}`} aria-hidden="true">
+              {STATE[l.state].sign}
+            </span>
+            <span className="min-w-0">
+              <span className="text-ink">
+                {boardText(l, habit, l.what.kind === "lock" ? say(l.what.lock) : undefined)}
+              </span>{" "}
+              <b className={`text-[11px] ${STATE[l.state].colour}`}>{STATE[l.state].word}</b>
+              {l.what.kind === "checks" && (
+                <button
+                  type="button"
+                  className="link block text-[12px]"
+                  onClick={() => go({ station: "runs", search: { list: "at the site", plan: String(plan.number) } })}
+                >
+                  to the checklist
+                </button>
+              )}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {open > 0 && !closed && (
+        <label className="mt-2 block">
+          To go on all the same, say why: it is kept with the run
+          <TextField
+            boxed
+            label="Reason for running anyway"
+            value={draft.goneOn}
+            onCommit={(goneOn) => put({ goneOn: goneOn.trim() })}
+          />
+        </label>
+      )}
+      {!closed && (
+        <p className="no-print mt-3 flex flex-col gap-2">
+          {may ? (
+            <a className="act act-first" href={`/field/${slug}/${version.label}?plan=${plan.number}`}>
+              Start the log at the site
+            </a>
+          ) : (
+            <button type="button" className="act act-first" disabled>
+              Start the log at the site
+            </button>
+          )}
+          <button type="button" className="act" onClick={() => void settled().then(onLog)}>
+            Log it afterwards
+          </button>
+          <button type="button" className="link" onClick={() => put({ state: "dropped" })}>
+            drop the plan
+          </button>
+        </p>
+      )}
+      {plan.state === "dropped" && (
+        <p className="mt-2">
+          Dropped.{" "}
+          <button type="button" className="link" onClick={() => put({ state: "planned" })}>
+            take it up again
+          </button>
+        </p>
+      )}
+    </section>
   );
 }

@@ -1,9 +1,9 @@
-import type { Rows, RunFormOf } from "./runFormOf";
 import { Controller } from "react-hook-form";
 import type { Gate } from "../../../core/design/craftFile";
 import { gateText } from "../../../core/wording/ladder";
 import { usePreferences } from "../../app/preferences";
 import { QuantityField } from "../../fields/QuantityField";
+import type { Rows, RunFormOf } from "./runFormOf";
 import { RungSelect } from "./RungSelect";
 import { useLadder } from "./useLadder";
 

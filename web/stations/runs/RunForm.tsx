@@ -1,27 +1,26 @@
-import { useSaveRun } from "./useSaveRun";
-import { RunBasics } from "./RunFields";
-import { GatesOfRung } from "./RunFields";
-import { MeasuredRows } from "./MeasuredField";
-import type { Rows, RunFormOf } from "./runFormOf";
-import { waysOf } from "../../../core/design/support";
-import { guarded } from "../../fields/guarded";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Controller, useFieldArray, useForm } from "react-hook-form";
 import type { z } from "zod";
 import { type NewRun, newRunSchema } from "../../../api/contracts";
 import { type DriveReading, type Moment, type Plan, type Run, newCrash } from "../../../core/design/craftFile";
+import { waysOf } from "../../../core/design/support";
 import { fromPlan } from "../../../core/runs/board";
+import { rowsFor } from "../../../core/runs/eachDrive";
 import { useDesk } from "../../app/desk";
 import { useOutbox } from "../../app/outbox";
 import { Pictures } from "../../fields/Pictures";
+import { guarded } from "../../fields/guarded";
 import { Cautions } from "./Cautions";
+import { EachDrive } from "./EachDrive";
+import { MeasuredRows } from "./MeasuredField";
+import { MomentsField } from "./MomentsField";
+import { GatesOfRung, RunBasics } from "./RunFields";
 import { type RunDraft, blankRun } from "./blankRun";
 import { asNewRun } from "./heldRun";
-import { rowsFor } from "../../../core/runs/eachDrive";
-import { EachDrive } from "./EachDrive";
-import { MomentsField } from "./MomentsField";
+import type { Rows, RunFormOf } from "./runFormOf";
 import { useLadder } from "./useLadder";
+import { useSaveRun } from "./useSaveRun";
 
 function start(run: Run | undefined, plan: Plan | undefined, stage: number): RunDraft {
   if (run) return asNewRun(run);

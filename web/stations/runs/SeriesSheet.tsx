@@ -1,6 +1,4 @@
-import { usePreferences } from "../../app/preferences";
-import { metricName } from "../../../core/wording/ladder";
-import { useMutation } from "@tanstack/react-query";
+import { type UseMutationResult, useMutation } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import { toast } from "sonner";
@@ -16,15 +14,17 @@ import {
   compareSeries,
   coursesOf,
   lapDoubts,
-  lapsOf,
   lapValue,
+  lapsOf,
 } from "../../../core/runs/series";
 import { plain } from "../../../core/wording/format";
+import { metricName } from "../../../core/wording/ladder";
 import { PER_WORD, confounderText, seriesText } from "../../../core/wording/series";
 import { call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
-import { QuantityField } from "../../fields/QuantityField";
+import { usePreferences } from "../../app/preferences";
 import { saveAgainst } from "../../app/saveAgainst";
+import { QuantityField } from "../../fields/QuantityField";
 import { LapImport } from "./LapImport";
 import { asNewRun, heldRun } from "./heldRun";
 
@@ -172,24 +172,6 @@ export function SeriesSheet() {
       reach: sample ? meanReach(sample) : Number.NaN,
     };
   });
-  const select = (
-    label: string,
-    value: string,
-    options: readonly string[],
-    onPick: (v: string) => void,
-    word: (v: string) => string = (v) => v,
-  ) => (
-    <label className="w-40">
-      {label}
-      <select className="box" aria-label={label} value={value} onChange={(e) => onPick(e.target.value)}>
-        {options.map((o) => (
-          <option key={o} value={o}>
-            {word(o)}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
   const imported = importing && (
     <LapImport
       onClose={() => setImporting(false)}
@@ -216,38 +198,21 @@ export function SeriesSheet() {
   return (
     <section aria-label="Series" className="text-[12px]">
       <h2 className="border-b border-ink pb-1 text-[18px]">Compare series</h2>
-      <div className="no-print mt-2 flex flex-wrap items-end gap-3">
-        {select(
-          "Course of the series",
-          course.course,
-          courses.map((c) => c.course),
-          (v) => put({ course: v }),
-        )}
-        {select("Compared quantity", metric, course.metrics, setMetric, metricName)}
-        {select(
-          "Taken",
-          per,
-          ["lap", "distance", "minute", "charge"],
-          (v) => setPer(v as Per),
-          (v) => PER_WORD[v as Per],
-        )}
-        {versions.length > 1 && select("First", from, versions, (v) => put({ with: v }))}
-        {versions.length > 1 && select("Against it", to, versions, (v) => put({ to: v }))}
-        <label className="w-28">
-          Low pack below
-          <QuantityField
-            boxed
-            label="Low pack below"
-            value={lowest}
-            dimension="voltage"
-            empty="7 % less"
-            onCommit={setLowest}
-          />
-        </label>
-        <button type="button" className="link pb-1" onClick={() => setImporting(true)}>
-          read laps from a file
-        </button>
-      </div>
+      <SeriesAsked
+        course={course}
+        courses={courses}
+        put={put}
+        metric={metric}
+        setMetric={setMetric}
+        per={per}
+        setPer={setPer}
+        versions={versions}
+        from={from}
+        to={to}
+        lowest={lowest}
+        setLowest={setLowest}
+        setImporting={setImporting}
+      />
       {versions.length < 2 && (
         <p className="mt-2">Only {versions[0]} has been on this course: run another version on it to compare.</p>
       )}
@@ -281,61 +246,164 @@ export function SeriesSheet() {
           </ul>
         </section>
       )}
-      <div className="wide mt-3 max-h-80 overflow-y-auto">
-        <table className="rows w-full">
-          <thead>
-            <tr>
-              <th>lap</th>
-              <th>version</th>
-              {course.metrics.map((m) => (
-                <th key={m} className="text-right!">
-                  {metricName(m).toLowerCase()}
-                </th>
-              ))}
-              <th className="text-right!">wind</th>
-              <th>pack</th>
-              <th className="text-right!">at start</th>
-              <th>remark</th>
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            {laps.map((l, i) => (
-              <tr
-                key={`${l.run} ${l.label} ${i}`}
-                data-lap={l.label}
-                className={doubts[i] ? "text-pencil line-through" : ""}
-              >
-                <td>{l.label}</td>
-                <td>{l.version}</td>
-                {course.metrics.map((m) => (
-                  <td key={m} className="num text-right">
-                    {l.values[m] === undefined ? "–" : shown(l.values[m] ?? 0, dimensionOf(m), habit, 2)}
-                  </td>
-                ))}
-                <td className="num text-right">{l.wind === null ? "–" : plain(l.wind, "speed", habit)}</td>
-                <td>{l.pack}</td>
-                <td className="num text-right">
-                  {l.startVoltage === null ? "–" : plain(l.startVoltage, "voltage", habit)}
-                </td>
-                <td>
-                  {doubts[i] === "low-pack" ? "low pack" : l.out} {l.remark}
-                </td>
-                <td className="no-print text-right">
-                  <button
-                    type="button"
-                    className="link"
-                    onClick={() => leave.mutate({ lap: l, out: l.out === "" ? "left out by hand" : "" })}
-                  >
-                    {l.out === "" ? "leave out" : "count it"}
-                  </button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <Laps course={course} laps={laps} doubts={doubts} leave={leave} />
       {imported}
     </section>
+  );
+}
+
+/** Which course, what of it, and which versions. */
+function SeriesAsked({
+  course,
+  courses,
+  put,
+  metric,
+  setMetric,
+  per,
+  setPer,
+  versions,
+  from,
+  to,
+  lowest,
+  setLowest,
+  setImporting,
+}: {
+  course: { course: string; versions: string[]; metrics: string[] };
+  courses: { course: string; versions: string[]; metrics: string[] }[];
+  put: (change: Record<string, string>) => void;
+  metric: string;
+  setMetric: (next: string | null) => void;
+  per: Per;
+  setPer: (next: Per) => void;
+  versions: string[];
+  from: string;
+  to: string;
+  lowest: number | null;
+  setLowest: (next: number | null) => void;
+  setImporting: (next: boolean) => void;
+}) {
+  const select = (
+    label: string,
+    value: string,
+    options: readonly string[],
+    onPick: (v: string) => void,
+    word: (v: string) => string = (v) => v,
+  ) => (
+    <label className="w-40">
+      {label}
+      <select className="box" aria-label={label} value={value} onChange={(e) => onPick(e.target.value)}>
+        {options.map((o) => (
+          <option key={o} value={o}>
+            {word(o)}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+  return (
+    <div className="no-print mt-2 flex flex-wrap items-end gap-3">
+      {select(
+        "Course of the series",
+        course.course,
+        courses.map((c) => c.course),
+        (v) => put({ course: v }),
+      )}
+      {select("Compared quantity", metric, course.metrics, setMetric, metricName)}
+      {select(
+        "Taken",
+        per,
+        ["lap", "distance", "minute", "charge"],
+        (v) => setPer(v as Per),
+        (v) => PER_WORD[v as Per],
+      )}
+      {versions.length > 1 && select("First", from, versions, (v) => put({ with: v }))}
+      {versions.length > 1 && select("Against it", to, versions, (v) => put({ to: v }))}
+      <label className="w-28">
+        Low pack below
+        <QuantityField
+          boxed
+          label="Low pack below"
+          value={lowest}
+          dimension="voltage"
+          empty="7 % less"
+          onCommit={setLowest}
+        />
+      </label>
+      <button type="button" className="link pb-1" onClick={() => setImporting(true)}>
+        read laps from a file
+      </button>
+    </div>
+  );
+}
+
+/** The laps of the series, with those that are left out. */
+function Laps({
+  course,
+  laps,
+  doubts,
+  leave,
+}: {
+  course: { course: string; versions: string[]; metrics: string[] };
+  laps: SeriesLap[];
+  doubts: ("low-pack" | "left-out" | null)[];
+  leave: UseMutationResult<void, Error, { lap: SeriesLap; out: string }, unknown>;
+}) {
+  const { habit } = usePreferences();
+
+  return (
+    <div className="wide mt-3 max-h-80 overflow-y-auto">
+      <table className="rows w-full">
+        <thead>
+          <tr>
+            <th>lap</th>
+            <th>version</th>
+            {course.metrics.map((m) => (
+              <th key={m} className="text-right!">
+                {metricName(m).toLowerCase()}
+              </th>
+            ))}
+            <th className="text-right!">wind</th>
+            <th>pack</th>
+            <th className="text-right!">at start</th>
+            <th>remark</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {laps.map((l, i) => (
+            <tr
+              key={`${l.run} ${l.label} ${i}`}
+              data-lap={l.label}
+              className={doubts[i] ? "text-pencil line-through" : ""}
+            >
+              <td>{l.label}</td>
+              <td>{l.version}</td>
+              {course.metrics.map((m) => (
+                <td key={m} className="num text-right">
+                  {l.values[m] === undefined ? "–" : shown(l.values[m] ?? 0, dimensionOf(m), habit, 2)}
+                </td>
+              ))}
+              <td className="num text-right">{l.wind === null ? "–" : plain(l.wind, "speed", habit)}</td>
+              <td>{l.pack}</td>
+              <td className="num text-right">
+                {l.startVoltage === null ? "–" : plain(l.startVoltage, "voltage", habit)}
+              </td>
+              <td>
+                {doubts[i] === "low-pack" ? "low pack" : l.out} {l.remark}
+              </td>
+              <td className="no-print text-right">
+                <button
+                  type="button"
+                  className="link"
+                  onClick={() => leave.mutate({ lap: l, out: l.out === "" ? "left out by hand" : "" })}
+                >
+                  {l.out === "" ? "leave out" : "count it"}
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }

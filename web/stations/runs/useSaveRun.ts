@@ -1,16 +1,16 @@
-import type { RunFormOf } from "./runFormOf";
-import { localIso } from "../../app/dates";
 import { useMutation } from "@tanstack/react-query";
 import type { RefObject } from "react";
 import { toast } from "sonner";
-import { type NewRun, contracts } from "../../../api/contracts";
+import { contracts, type NewRun } from "../../../api/contracts";
 import type { Run } from "../../../core/design/craftFile";
 import { call, sayError } from "../../app/client";
+import { localIso } from "../../app/dates";
 import { useDesk } from "../../app/desk";
 import { keep, unanswered, type Waiting } from "../../app/outbox";
 import { NotChosen, saveAgainst } from "../../app/saveAgainst";
 import { newKey } from "./blankRun";
 import { heldRun } from "./heldRun";
+import type { RunFormOf } from "./runFormOf";
 
 /** Saves the run; what cannot be sent waits in this browser, behind what waits already. */
 export function useSaveRun({

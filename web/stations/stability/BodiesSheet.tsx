@@ -1,7 +1,7 @@
 import type { z } from "zod";
 import { type BodyShape, bodySchema } from "../../../core/design/schema";
-import { bodyFrom } from "../../../core/subjects/surfaces/patterns";
 import { DISPLAY } from "../../../core/design/units";
+import { bodyFrom } from "../../../core/subjects/surfaces/patterns";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { EvidenceSelect } from "../../fields/EvidenceSelect";
@@ -37,14 +37,11 @@ export function BodiesSheet() {
 
 function BodyForm({ body: b }: { body: BodyShape }) {
   const { edit } = useDesk();
-  const { habit } = usePreferences();
   const put = (change: (b: BodyShape) => void) =>
     edit((d) => {
       const found = d.bodies.find((x) => x.id === b.id);
       if (found) change(found);
     });
-  const element = (FRAME as unknown as z.ZodArray<z.ZodObject<Record<(typeof COLUMNS)[number], z.ZodType<number>>>>)
-    .element;
   return (
     <section
       aria-label={b.name}
@@ -100,65 +97,75 @@ function BodyForm({ body: b }: { body: BodyShape }) {
           remove {b.name}
         </button>
       </div>
-      <div className="overflow-x-auto">
-        <table className="rows w-full">
-          <thead>
-            <tr>
-              <th>frame</th>
-              {COLUMNS.map((c) => (
-                <th key={c} className="text-right">
-                  {WORDS[c]}, {DISPLAY[habit].length}
-                </th>
-              ))}
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            {b.frames.map((f, k) => (
-              <tr key={k}>
-                <td>{k + 1}</td>
-                {COLUMNS.map((c) => (
-                  <td key={c}>
-                    <QuantityField
-                      label={`${b.name}, frame ${k + 1}, ${WORDS[c]}`}
-                      value={f[c]}
-                      dimension="length"
-                      schema={element.shape[c]}
-                      onCommit={(v) => (v === null ? null : put((x) => void (x.frames[k] && (x.frames[k][c] = v))))}
-                    />
-                  </td>
-                ))}
-                <td>
-                  {b.frames.length > 2 && (
-                    <button
-                      type="button"
-                      className="link"
-                      aria-label={`Remove frame ${k + 1} of ${b.name}`}
-                      onClick={() => put((x) => void x.frames.splice(k, 1))}
-                    >
-                      ×
-                    </button>
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        {b.frames.length < 24 && (
-          <button
-            type="button"
-            className="link mt-1"
-            onClick={() =>
-              put((x) => {
-                const last = x.frames.at(-1);
-                if (last) x.frames.push({ ...last, x: Math.min(last.x + 0.1, SIZE.max) });
-              })
-            }
-          >
-            add a frame
-          </button>
-        )}
-      </div>
+      <Frames b={b} put={put} />
     </section>
+  );
+}
+
+/** The frames of the body, from its nose. */
+function Frames({ b, put }: { b: BodyShape; put: (change: (b: BodyShape) => void) => string | null }) {
+  const { habit } = usePreferences();
+  const element = (FRAME as unknown as z.ZodArray<z.ZodObject<Record<(typeof COLUMNS)[number], z.ZodType<number>>>>)
+    .element;
+  return (
+    <div className="overflow-x-auto">
+      <table className="rows w-full">
+        <thead>
+          <tr>
+            <th>frame</th>
+            {COLUMNS.map((c) => (
+              <th key={c} className="text-right">
+                {WORDS[c]}, {DISPLAY[habit].length}
+              </th>
+            ))}
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {b.frames.map((f, k) => (
+            <tr key={k}>
+              <td>{k + 1}</td>
+              {COLUMNS.map((c) => (
+                <td key={c}>
+                  <QuantityField
+                    label={`${b.name}, frame ${k + 1}, ${WORDS[c]}`}
+                    value={f[c]}
+                    dimension="length"
+                    schema={element.shape[c]}
+                    onCommit={(v) => (v === null ? null : put((x) => void (x.frames[k] && (x.frames[k][c] = v))))}
+                  />
+                </td>
+              ))}
+              <td>
+                {b.frames.length > 2 && (
+                  <button
+                    type="button"
+                    className="link"
+                    aria-label={`Remove frame ${k + 1} of ${b.name}`}
+                    onClick={() => put((x) => void x.frames.splice(k, 1))}
+                  >
+                    ×
+                  </button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {b.frames.length < 24 && (
+        <button
+          type="button"
+          className="link mt-1"
+          onClick={() =>
+            put((x) => {
+              const last = x.frames.at(-1);
+              if (last) x.frames.push({ ...last, x: Math.min(last.x + 0.1, SIZE.max) });
+            })
+          }
+        >
+          add a frame
+        </button>
+      )}
+    </div>
   );
 }

@@ -1,9 +1,9 @@
 import type { z } from "zod";
 import { type Surface, surfaceSchema } from "../../../core/design/schema";
+import { DISPLAY } from "../../../core/design/units";
 import { RING_PANELS, ringOf, ringPanels } from "../../../core/subjects/surfaces/patterns";
 import { planformOf } from "../../../core/subjects/surfaces/planform";
 import { SECTIONS, SECTION_NAMES, sectionOf } from "../../../core/subjects/surfaces/sections";
-import { DISPLAY } from "../../../core/design/units";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
@@ -35,65 +35,7 @@ export function SurfaceForm({ surface: s }: { surface: Surface }) {
         aria-label="Surface"
         className="grid grid-cols-3 gap-x-6 gap-y-4 max-[1000px]:grid-cols-2 max-[640px]:grid-cols-1"
       >
-        <Group title="Where it stands">
-          <Line label="Name">
-            <TextField
-              boxed
-              required
-              label="Surface name"
-              value={s.name}
-              onCommit={(v) => put((x) => void (x.name = v))}
-            />
-          </Line>
-          {(["x", "y", "z"] as const).map((axis) => (
-            <NumberLine
-              key={axis}
-              label={{ x: "Leading edge, aft", y: "to starboard", z: "up" }[axis]}
-              name={`Root ${axis}`}
-              hint={axis === "y" && s.mirrored ? "0: both sides meet; a wing runs through its body" : undefined}
-              value={s.at[axis]}
-              dimension="length"
-              onCommit={(v) => put((x) => void (x.at[axis] = v))}
-            />
-          ))}
-          <Line label="Shape known by">
-            <span className="flex items-center gap-2">
-              <EvidenceSelect
-                label="Shape known by"
-                value={s.shapeBy}
-                onChange={(level) => put((x) => void (x.shapeBy = level as Surface["shapeBy"]))}
-              />
-              {{ guess: "a guess", datasheet: "a drawing", measured: "measured", proven: "proven" }[s.shapeBy]}
-            </span>
-          </Line>
-          <Line label="Sides">
-            <label className="flex min-h-6 items-center gap-2">
-              <input
-                type="checkbox"
-                checked={s.mirrored}
-                onChange={(e) => put((x) => void (x.mirrored = e.target.checked))}
-              />
-              the same to port
-            </label>
-          </Line>
-          <Line label="Works in">
-            <select
-              className="box"
-              aria-label="Surface works in"
-              value={s.medium}
-              onChange={(e) => put((x) => void (x.medium = e.target.value as Surface["medium"]))}
-            >
-              <option>air</option>
-              <option>water</option>
-            </select>
-          </Line>
-          <EntryOf
-            label="Part of the surface"
-            value={s.itemId}
-            empty="not listed"
-            onChange={(id) => put((x) => void (x.itemId = id))}
-          />
-        </Group>
+        <WhereItStands s={s} put={put} />
         <Group title="Section">
           <Line label="Section">
             <select
@@ -165,6 +107,65 @@ export function SurfaceForm({ surface: s }: { surface: Surface }) {
       )}
       <Controls surface={s} put={put} />
     </div>
+  );
+}
+
+/** Its name, place, angle, and how it is mirrored. */
+function WhereItStands({ s, put }: { s: Surface; put: (change: (s: Surface) => void) => string | null }) {
+  return (
+    <Group title="Where it stands">
+      <Line label="Name">
+        <TextField boxed required label="Surface name" value={s.name} onCommit={(v) => put((x) => void (x.name = v))} />
+      </Line>
+      {(["x", "y", "z"] as const).map((axis) => (
+        <NumberLine
+          key={axis}
+          label={{ x: "Leading edge, aft", y: "to starboard", z: "up" }[axis]}
+          name={`Root ${axis}`}
+          hint={axis === "y" && s.mirrored ? "0: both sides meet; a wing runs through its body" : undefined}
+          value={s.at[axis]}
+          dimension="length"
+          onCommit={(v) => put((x) => void (x.at[axis] = v))}
+        />
+      ))}
+      <Line label="Shape known by">
+        <span className="flex items-center gap-2">
+          <EvidenceSelect
+            label="Shape known by"
+            value={s.shapeBy}
+            onChange={(level) => put((x) => void (x.shapeBy = level as Surface["shapeBy"]))}
+          />
+          {{ guess: "a guess", datasheet: "a drawing", measured: "measured", proven: "proven" }[s.shapeBy]}
+        </span>
+      </Line>
+      <Line label="Sides">
+        <label className="flex min-h-6 items-center gap-2">
+          <input
+            type="checkbox"
+            checked={s.mirrored}
+            onChange={(e) => put((x) => void (x.mirrored = e.target.checked))}
+          />
+          the same to port
+        </label>
+      </Line>
+      <Line label="Works in">
+        <select
+          className="box"
+          aria-label="Surface works in"
+          value={s.medium}
+          onChange={(e) => put((x) => void (x.medium = e.target.value as Surface["medium"]))}
+        >
+          <option>air</option>
+          <option>water</option>
+        </select>
+      </Line>
+      <EntryOf
+        label="Part of the surface"
+        value={s.itemId}
+        empty="not listed"
+        onChange={(id) => put((x) => void (x.itemId = id))}
+      />
+    </Group>
   );
 }
 

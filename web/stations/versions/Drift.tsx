@@ -2,10 +2,9 @@ import { scaleLinear } from "d3-scale";
 import { useMemo } from "react";
 import { METRICS, type MetricKey } from "../../../core/design/metrics";
 import type { Target } from "../../../core/design/schema";
-import { spendOf } from "../../../core/lineage/spend";
+import { DISPLAY, toDisplay, type Dimension } from "../../../core/design/units";
 import { evaluate } from "../../../core/evaluate";
-import { toDisplay } from "../../../core/design/units";
-import { DISPLAY, type Dimension } from "../../../core/design/units";
+import { spendOf } from "../../../core/lineage/spend";
 import { growthOf } from "../../../core/subjects/mass/growth";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
@@ -27,9 +26,7 @@ interface Point {
 
 /** One quantity over all versions: pencil predicted with its ±, ink measured, and the green window that held then. */
 function DriftChart({ title, dimension, points }: { title: string; dimension: Dimension; points: Point[] }) {
-  const { version } = useDesk();
   const { habit } = usePreferences();
-  const d = (v: number) => toDisplay(v, dimension, habit);
   const values = points.flatMap((p) => [
     ...(p.predicted ? [p.predicted.value - p.predicted.sd, p.predicted.value + p.predicted.sd] : []),
     ...(p.measured ? [p.measured.value] : []),
@@ -37,6 +34,39 @@ function DriftChart({ title, dimension, points }: { title: string; dimension: Di
     ...(p.target ? [p.target.value, ...(p.target.upper === undefined ? [] : [p.target.upper])] : []),
   ]);
   if (values.length === 0) return null;
+  return (
+    <figure className="min-w-0">
+      <figcaption>
+        <h2>
+          {title}{" "}
+          <span className="text-[12px] font-normal text-pencil">
+            {DISPLAY[habit][dimension]}, green: allowed range at the time
+            {points.some((p) => p.planned !== null)
+              ? "; dotted: planned, dashes: 20 % over it, blue: growth to expect"
+              : ""}
+          </span>
+        </h2>
+      </figcaption>
+      <DriftDrawing dimension={dimension} values={values} points={points} title={title} />
+    </figure>
+  );
+}
+
+/** One quantity over the versions: predicted, measured, asked for. */
+function DriftDrawing({
+  dimension,
+  values,
+  points,
+  title,
+}: {
+  dimension: Dimension;
+  values: number[];
+  points: Point[];
+  title: string;
+}) {
+  const { habit } = usePreferences();
+  const { version } = useDesk();
+  const d = (v: number) => toDisplay(v, dimension, habit);
   const low = Math.min(...values.map(d));
   const high = Math.max(...values.map(d));
   const pad = Math.max((high - low) * 0.1, 1e-6);
@@ -51,117 +81,97 @@ function DriftChart({ title, dimension, points }: { title: string; dimension: Di
       .map((p, k) => `${k === 0 ? "M" : "L"}${x(p.i)} ${y(p.v)}`)
       .join("");
   return (
-    <figure className="min-w-0">
-      <figcaption>
-        <h2>
-          {title}{" "}
-          <span className="text-[12px] font-normal text-pencil">
-            {DISPLAY[habit][dimension]}, green: allowed range at the time
-            {points.some((p) => p.planned !== null)
-              ? "; dotted: planned, dashes: 20 % over it, blue: growth to expect"
-              : ""}
-          </span>
-        </h2>
-      </figcaption>
-      <svg
-        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-        width="100%"
-        className="mt-1 block bg-sheet"
-        role="img"
-        data-drift={title}
-        aria-label={`${title}: ${points.map((p) => `${p.label} ${p.predicted ? d(p.predicted.value).toFixed(1) : "unknown"}`).join(", ")}`}
-      >
-        {ticks.map((t) => (
-          <g key={t}>
-            <path d={`M${LEFT} ${ty(t)}H${WIDTH - 4}`} stroke="var(--hair)" />
-            <text
-              x={LEFT - 6}
-              y={ty(t) + 4}
-              textAnchor="end"
-              className="num"
-              style={{ fontSize: 11 }}
-              fill="var(--ink2)"
-            >
-              {Number(t.toFixed(2))}
-            </text>
-          </g>
-        ))}
-        {points.map((p, i) => {
-          if (!p.target) return null;
-          const top = p.target.comparison === "between" ? (p.target.upper ?? p.target.value) : p.target.value;
-          const bottom = p.target.comparison === "between" ? y(p.target.value) : BASE;
-          return (
-            <g key={p.label}>
-              <rect
-                x={x(i) - slot * 0.45}
-                width={slot * 0.9}
-                y={y(top)}
-                height={Math.max(bottom - y(top), 0)}
-                fill="var(--tint-clear)"
-              />
-              <path d={`M${x(i) - slot * 0.45} ${y(top)}h${slot * 0.9}`} stroke="var(--clear)" />
-            </g>
-          );
-        })}
-        {points.some((p) => p.planned !== null) && (
-          <>
-            <path
-              d={path(points.map((p, i) => (p.planned === null ? null : { i, v: p.planned })))}
-              fill="none"
-              stroke="var(--pencil)"
-              strokeDasharray="1 4"
-              strokeWidth="1.6"
-            />
-            <path
-              d={path(points.map((p, i) => (p.planned === null ? null : { i, v: 1.2 * p.planned })))}
-              fill="none"
-              stroke="var(--care)"
-              strokeDasharray="6 3"
-            />
-          </>
-        )}
-        <path
-          d={path(points.map((p, i) => (p.predicted ? { i, v: p.predicted.value } : null)))}
-          fill="none"
-          stroke="var(--pencil)"
-          strokeDasharray="4 3"
-        />
-        <path
-          d={path(points.map((p, i) => (p.measured ? { i, v: p.measured.value } : null)))}
-          fill="none"
-          stroke="var(--ink)"
-          strokeWidth="1.8"
-        />
-        {points.map((p, i) => (
+    <svg
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      width="100%"
+      className="mt-1 block bg-sheet"
+      role="img"
+      data-drift={title}
+      aria-label={`${title}: ${points.map((p) => `${p.label} ${p.predicted ? d(p.predicted.value).toFixed(1) : "unknown"}`).join(", ")}`}
+    >
+      {ticks.map((t) => (
+        <g key={t}>
+          <path d={`M${LEFT} ${ty(t)}H${WIDTH - 4}`} stroke="var(--hair)" />
+          <text x={LEFT - 6} y={ty(t) + 4} textAnchor="end" className="num" style={{ fontSize: 11 }} fill="var(--ink2)">
+            {Number(t.toFixed(2))}
+          </text>
+        </g>
+      ))}
+      {points.map((p, i) => {
+        if (!p.target) return null;
+        const top = p.target.comparison === "between" ? (p.target.upper ?? p.target.value) : p.target.value;
+        const bottom = p.target.comparison === "between" ? y(p.target.value) : BASE;
+        return (
           <g key={p.label}>
-            {p.predicted && (
-              <path
-                d={`M${x(i) - 6} ${y(p.predicted.value)}h12M${x(i)} ${y(p.predicted.value - p.predicted.sd)}V${y(p.predicted.value + p.predicted.sd)}`}
-                stroke="var(--pencil)"
-              />
-            )}
-            {p.measured && <rect x={x(i) - 4} y={y(p.measured.value) - 4} width="8" height="8" fill="var(--ink)" />}
-            {p.predicted && p.expected > 0.0005 && (
-              <path
-                d={`M${x(i)} ${y(p.predicted.value)}V${y(p.predicted.value + p.expected)}m-4 0h8`}
-                stroke="var(--accent)"
-              />
-            )}
-            <text
-              x={x(i)}
-              y={HEIGHT - 6}
-              textAnchor="middle"
-              fontSize="11"
-              fontWeight={p.label === version.label ? 650 : 400}
-              fill={p.label === version.label ? "var(--accent)" : "var(--ink2)"}
-            >
-              {p.label}
-            </text>
+            <rect
+              x={x(i) - slot * 0.45}
+              width={slot * 0.9}
+              y={y(top)}
+              height={Math.max(bottom - y(top), 0)}
+              fill="var(--tint-clear)"
+            />
+            <path d={`M${x(i) - slot * 0.45} ${y(top)}h${slot * 0.9}`} stroke="var(--clear)" />
           </g>
-        ))}
-        <path d={`M${LEFT} 4V${BASE}H${WIDTH - 4}`} fill="none" stroke="var(--ink)" />
-      </svg>
-    </figure>
+        );
+      })}
+      {points.some((p) => p.planned !== null) && (
+        <>
+          <path
+            d={path(points.map((p, i) => (p.planned === null ? null : { i, v: p.planned })))}
+            fill="none"
+            stroke="var(--pencil)"
+            strokeDasharray="1 4"
+            strokeWidth="1.6"
+          />
+          <path
+            d={path(points.map((p, i) => (p.planned === null ? null : { i, v: 1.2 * p.planned })))}
+            fill="none"
+            stroke="var(--care)"
+            strokeDasharray="6 3"
+          />
+        </>
+      )}
+      <path
+        d={path(points.map((p, i) => (p.predicted ? { i, v: p.predicted.value } : null)))}
+        fill="none"
+        stroke="var(--pencil)"
+        strokeDasharray="4 3"
+      />
+      <path
+        d={path(points.map((p, i) => (p.measured ? { i, v: p.measured.value } : null)))}
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth="1.8"
+      />
+      {points.map((p, i) => (
+        <g key={p.label}>
+          {p.predicted && (
+            <path
+              d={`M${x(i) - 6} ${y(p.predicted.value)}h12M${x(i)} ${y(p.predicted.value - p.predicted.sd)}V${y(p.predicted.value + p.predicted.sd)}`}
+              stroke="var(--pencil)"
+            />
+          )}
+          {p.measured && <rect x={x(i) - 4} y={y(p.measured.value) - 4} width="8" height="8" fill="var(--ink)" />}
+          {p.predicted && p.expected > 0.0005 && (
+            <path
+              d={`M${x(i)} ${y(p.predicted.value)}V${y(p.predicted.value + p.expected)}m-4 0h8`}
+              stroke="var(--accent)"
+            />
+          )}
+          <text
+            x={x(i)}
+            y={HEIGHT - 6}
+            textAnchor="middle"
+            fontSize="11"
+            fontWeight={p.label === version.label ? 650 : 400}
+            fill={p.label === version.label ? "var(--accent)" : "var(--ink2)"}
+          >
+            {p.label}
+          </text>
+        </g>
+      ))}
+      <path d={`M${LEFT} 4V${BASE}H${WIDTH - 4}`} fill="none" stroke="var(--ink)" />
+    </svg>
   );
 }
 

@@ -1,11 +1,13 @@
-import { localIso } from "../../app/dates";
 import { useMemo, useState } from "react";
 import type { Fate } from "../../../core/design/craftFile";
 import { baselineOf } from "../../../core/lineage/baseline";
+import type { Reusable } from "../../../core/lineage/spend";
 import { type Spend, forkOf, reusableParts, spendOfBranch } from "../../../core/lineage/spend";
+import type { Status } from "../../../core/lineage/status";
 import { statusOf } from "../../../core/lineage/status";
-import { statusText } from "../../../core/wording/report";
 import { plain } from "../../../core/wording/format";
+import { statusText } from "../../../core/wording/report";
+import { localIso } from "../../app/dates";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { useVersionWords } from "../../app/useVersionWords";
@@ -25,7 +27,6 @@ const hours = (h: number) => `${h.toFixed(1)} h`;
  */
 export function FateSheet() {
   const { file, version, design, evaluation } = useDesk();
-  const { habit } = usePreferences();
   const words = useVersionWords();
   const { fate } = version;
   const [why, setWhy] = useState(fate.why);
@@ -35,21 +36,12 @@ export function FateSheet() {
   const { branch, whole } = useMemo(() => spendOfBranch(file, version.label), [file, version.label]);
   const parts = useMemo(() => reusableParts(file, own), [file, own]);
   const status = useMemo(() => statusOf(file, own, evaluation.findings), [file, own, evaluation.findings]);
-  const fork = forkOf(file.versions, version.label);
-  const baseline = baselineOf(file, version.label);
   const save = (next: Partial<Fate>) =>
     words.mutate({ fate: { ...fate, why: why.trim(), exit: exit.trim(), ...next } });
   const choose = (state: Fate["state"]) => {
     setMissing(state !== "going" && why.trim() === "");
     if (state === "going" || why.trim() !== "") save({ state, at: localIso(new Date()) });
   };
-  const line = (name: string, of: (s: Spend) => string) => (
-    <tr>
-      <td>{name}</td>
-      <td className="num text-right">{of(branch)}</td>
-      <td className="num text-right">{of(whole)}</td>
-    </tr>
-  );
   const good = parts.filter((p) => p.whole);
   return (
     <section aria-label="Project status" className="px-4 py-3">
@@ -59,80 +51,7 @@ export function FateSheet() {
           print
         </button>
       </h2>
-      <div className="mt-3 grid grid-cols-2 gap-6 max-[900px]:grid-cols-[minmax(0,1fr)]">
-        <div>
-          <h3>What it has taken</h3>
-          <table className="rows w-full" aria-label="What it has taken">
-            <thead>
-              <tr>
-                <th />
-                <th className="text-right!">{fork ? `since it left ${fork}` : "this line"}</th>
-                <th className="text-right!">in all</th>
-              </tr>
-            </thead>
-            <tbody>
-              {line("Building, new and changed parts", (s) => hours(s.building))}
-              {line("Finding and mending faults", (s) => hours(s.mending))}
-              {line(
-                "Running",
-                (s) =>
-                  `${hours(s.running)}${s.untimed ? `, ${s.untimed} ${s.untimed === 1 ? "run" : "runs"} not timed` : ""}`,
-              )}
-              {line("Money", (s) => plain(s.money, "money", habit))}
-            </tbody>
-          </table>
-          <p className="mt-1 text-[12px] text-pencil">What was spent is spent: it says nothing for going on.</p>
-          <h3 className="mt-3">What stands against it</h3>
-          {status.reasons.length === 0 ? (
-            <p>Nothing on record.</p>
-          ) : (
-            <ul className="list-[square] pl-4">
-              {status.reasons.slice(0, 9).map((r) => (
-                <li key={JSON.stringify(r)}>{statusText(r, file, evaluation, habit)}</li>
-              ))}
-            </ul>
-          )}
-          {baseline && baseline.label !== version.label && (
-            <p className="mt-2">
-              The last that worked is {baseline.label}: branching from it is the cheapest way back.
-            </p>
-          )}
-        </div>
-        <div>
-          <h3>What can be used again</h3>
-          <p>
-            {good.length} of {parts.length} parts are whole:{" "}
-            {plain(
-              good.reduce((s, p) => s + p.money, 0),
-              "money",
-              habit,
-            )}{" "}
-            and {hours(good.reduce((s, p) => s + p.minutes, 0) / 60)} of making.
-          </p>
-          <ul className="mt-1 max-h-64 overflow-y-auto" aria-label="Reusable parts">
-            {parts.map((p) => (
-              <li key={p.item.id} className="border-b border-hair">
-                <label className="flex min-h-6 items-center gap-2">
-                  <input
-                    type="checkbox"
-                    disabled={!p.whole}
-                    checked={fate.reused.includes(p.item.id)}
-                    onChange={(e) =>
-                      save({
-                        reused: e.target.checked
-                          ? [...fate.reused, p.item.id]
-                          : fate.reused.filter((x) => x !== p.item.id),
-                      })
-                    }
-                  />
-                  <span className={`flex-1 ${p.whole ? "text-ink" : "text-pencil line-through"}`}>{p.item.name}</span>
-                  <span className="num">{p.money > 0 ? plain(p.money, "money", habit) : ""}</span>
-                </label>
-              </li>
-            ))}
-          </ul>
-        </div>
-      </div>
+      <TakenAndLeft branch={branch} whole={whole} status={status} good={good} parts={parts} fate={fate} save={save} />
       <h3 className="mt-4">Set before the tests: when is this branch given up?</h3>
       <textarea
         className="box max-w-2xl"
@@ -191,5 +110,110 @@ export function FateSheet() {
         checks={good.map((p) => p.item.name)}
       />
     </section>
+  );
+}
+
+/** What it has taken, and what can be used again. */
+function TakenAndLeft({
+  branch,
+  whole,
+  status,
+  good,
+  parts,
+  fate,
+  save,
+}: {
+  branch: Spend;
+  whole: Spend;
+  status: Status;
+  good: Reusable[];
+  parts: Reusable[];
+  fate: Fate;
+  save: (next: Partial<Fate>) => void;
+}) {
+  const { file, version, evaluation } = useDesk();
+  const { habit } = usePreferences();
+  const fork = forkOf(file.versions, version.label);
+  const baseline = baselineOf(file, version.label);
+  const line = (name: string, of: (s: Spend) => string) => (
+    <tr>
+      <td>{name}</td>
+      <td className="num text-right">{of(branch)}</td>
+      <td className="num text-right">{of(whole)}</td>
+    </tr>
+  );
+  return (
+    <div className="mt-3 grid grid-cols-2 gap-6 max-[900px]:grid-cols-[minmax(0,1fr)]">
+      <div>
+        <h3>What it has taken</h3>
+        <table className="rows w-full" aria-label="What it has taken">
+          <thead>
+            <tr>
+              <th />
+              <th className="text-right!">{fork ? `since it left ${fork}` : "this line"}</th>
+              <th className="text-right!">in all</th>
+            </tr>
+          </thead>
+          <tbody>
+            {line("Building, new and changed parts", (s) => hours(s.building))}
+            {line("Finding and mending faults", (s) => hours(s.mending))}
+            {line(
+              "Running",
+              (s) =>
+                `${hours(s.running)}${s.untimed ? `, ${s.untimed} ${s.untimed === 1 ? "run" : "runs"} not timed` : ""}`,
+            )}
+            {line("Money", (s) => plain(s.money, "money", habit))}
+          </tbody>
+        </table>
+        <p className="mt-1 text-[12px] text-pencil">What was spent is spent: it says nothing for going on.</p>
+        <h3 className="mt-3">What stands against it</h3>
+        {status.reasons.length === 0 ? (
+          <p>Nothing on record.</p>
+        ) : (
+          <ul className="list-[square] pl-4">
+            {status.reasons.slice(0, 9).map((r) => (
+              <li key={JSON.stringify(r)}>{statusText(r, file, evaluation, habit)}</li>
+            ))}
+          </ul>
+        )}
+        {baseline && baseline.label !== version.label && (
+          <p className="mt-2">The last that worked is {baseline.label}: branching from it is the cheapest way back.</p>
+        )}
+      </div>
+      <div>
+        <h3>What can be used again</h3>
+        <p>
+          {good.length} of {parts.length} parts are whole:{" "}
+          {plain(
+            good.reduce((s, p) => s + p.money, 0),
+            "money",
+            habit,
+          )}{" "}
+          and {hours(good.reduce((s, p) => s + p.minutes, 0) / 60)} of making.
+        </p>
+        <ul className="mt-1 max-h-64 overflow-y-auto" aria-label="Reusable parts">
+          {parts.map((p) => (
+            <li key={p.item.id} className="border-b border-hair">
+              <label className="flex min-h-6 items-center gap-2">
+                <input
+                  type="checkbox"
+                  disabled={!p.whole}
+                  checked={fate.reused.includes(p.item.id)}
+                  onChange={(e) =>
+                    save({
+                      reused: e.target.checked
+                        ? [...fate.reused, p.item.id]
+                        : fate.reused.filter((x) => x !== p.item.id),
+                    })
+                  }
+                />
+                <span className={`flex-1 ${p.whole ? "text-ink" : "text-pencil line-through"}`}>{p.item.name}</span>
+                <span className="num">{p.money > 0 ? plain(p.money, "money", habit) : ""}</span>
+              </label>
+            </li>
+          ))}
+        </ul>
+      </div>
+    </div>
   );
 }

@@ -36,10 +36,6 @@ export function SetupSheet() {
   const [group, setGroup] = useState("");
   const groups = [...new Set(states.map((s) => s.setting.group))];
   const runs = file.runs.filter((r) => r.version === version.label && r.stage >= 3);
-  const change = (id: string, next: Partial<Setting>) =>
-    edit((d) => {
-      d.setup = d.setup.map((s) => (s.id === id ? { ...s, ...next } : s));
-    });
   const add = (of: string) =>
     edit((d) => {
       d.setup.push({ id: freshId(d.setup), group: of, name: "New setting", value: "", kind: "gain", hides: "" });
@@ -105,70 +101,7 @@ export function SetupSheet() {
                 </thead>
                 <tbody>
                   {list.map((t) => (
-                    <tr
-                      key={t.setting.id}
-                      data-setting={t.setting.id}
-                      className={t.setting.hides ? "bg-tint-care" : ""}
-                    >
-                      <td>
-                        <select
-                          className="cell"
-                          aria-label={`${t.setting.name}, kind`}
-                          value={t.setting.kind}
-                          onChange={(e) => change(t.setting.id, { kind: e.target.value as Setting["kind"] })}
-                        >
-                          {SETTING_KINDS.map((k) => (
-                            <option key={k}>{k}</option>
-                          ))}
-                        </select>
-                      </td>
-                      <td>
-                        <TextField
-                          required
-                          label={`${t.setting.name}, name`}
-                          value={t.setting.name}
-                          onCommit={(name) => change(t.setting.id, { name: name.trim() })}
-                        />
-                      </td>
-                      <td className="num predicted">{version.parent === null ? "" : (t.before ?? "none")}</td>
-                      <td
-                        className={
-                          t.before !== null && t.before !== t.setting.value ? "font-semibold text-accent" : "text-ink"
-                        }
-                      >
-                        <TextField
-                          label={`${t.setting.name}, value`}
-                          value={t.setting.value}
-                          onCommit={(value) => change(t.setting.id, { value: value.trim() })}
-                        />
-                      </td>
-                      <td className="num">{t.since}</td>
-                      <td className={t.stale.length > 0 ? "text-care" : "text-pencil"}>
-                        {t.stale.length > 0 ? t.stale.join(", ") : "–"}
-                      </td>
-                      <td>
-                        <TextField
-                          label={`${t.setting.name}, hides`}
-                          value={t.setting.hides}
-                          placeholder="nothing"
-                          onCommit={(hides) => change(t.setting.id, { hides: hides.trim() })}
-                        />
-                      </td>
-                      <td>
-                        <button
-                          type="button"
-                          className="link"
-                          aria-label={`Remove ${t.setting.name}`}
-                          onClick={() =>
-                            edit((d) => {
-                              d.setup = d.setup.filter((s) => s.id !== t.setting.id);
-                            })
-                          }
-                        >
-                          ×
-                        </button>
-                      </td>
-                    </tr>
+                    <SettingRow key={t.setting.id} t={t} />
                   ))}
                 </tbody>
               </table>
@@ -214,33 +147,115 @@ export function SetupSheet() {
           Repaid in {version.label}: {paid.map((s) => `${s.name}, which hid “${s.hides}”`).join("; ")}.
         </p>
       )}
-      <p className="mt-4 flex gap-2">
-        <input
-          className="box w-56!"
-          aria-label="New group"
-          placeholder="controller, radio, surface"
-          maxLength={60}
-          value={group}
-          onChange={(e) => setGroup(e.target.value)}
-        />
-        <button
-          type="button"
-          className="act"
-          disabled={group.trim() === ""}
-          onClick={() => {
-            add(group.trim());
-            setGroup("");
-          }}
-        >
-          Add to this group
-        </button>
-      </p>
+      <AddDevice group={group} setGroup={setGroup} add={add} />
       <p className="mt-3 max-w-2xl text-[12px] text-pencil">
         A tune holds for the frame, propeller, pack, CG, signalling and medium that it was made with. Rough water and
         gusts hide over-tuning, calm hides weakness: it counts when it was tried in both. A limit or a cut gain that
         only hides a fault is a debt until the cause is gone.
       </p>
     </section>
+  );
+}
+
+/** A device to write settings of. */
+function AddDevice({
+  group,
+  setGroup,
+  add,
+}: {
+  group: string;
+  setGroup: (next: string) => void;
+  add: (of: string) => string | null;
+}) {
+  return (
+    <p className="mt-4 flex gap-2">
+      <input
+        className="box w-56!"
+        aria-label="New group"
+        placeholder="controller, radio, surface"
+        maxLength={60}
+        value={group}
+        onChange={(e) => setGroup(e.target.value)}
+      />
+      <button
+        type="button"
+        className="act"
+        disabled={group.trim() === ""}
+        onClick={() => {
+          add(group.trim());
+          setGroup("");
+        }}
+      >
+        Add to this group
+      </button>
+    </p>
+  );
+}
+
+/** One setting: now, before, and why. */
+function SettingRow({ t }: { t: TuneState }) {
+  const { edit, version } = useDesk();
+  const change = (id: string, next: Partial<Setting>) =>
+    edit((d) => {
+      d.setup = d.setup.map((s) => (s.id === id ? { ...s, ...next } : s));
+    });
+  return (
+    <tr data-setting={t.setting.id} className={t.setting.hides ? "bg-tint-care" : ""}>
+      <td>
+        <select
+          className="cell"
+          aria-label={`${t.setting.name}, kind`}
+          value={t.setting.kind}
+          onChange={(e) => change(t.setting.id, { kind: e.target.value as Setting["kind"] })}
+        >
+          {SETTING_KINDS.map((k) => (
+            <option key={k}>{k}</option>
+          ))}
+        </select>
+      </td>
+      <td>
+        <TextField
+          required
+          label={`${t.setting.name}, name`}
+          value={t.setting.name}
+          onCommit={(name) => change(t.setting.id, { name: name.trim() })}
+        />
+      </td>
+      <td className="num predicted">{version.parent === null ? "" : (t.before ?? "none")}</td>
+      <td className={t.before !== null && t.before !== t.setting.value ? "font-semibold text-accent" : "text-ink"}>
+        <TextField
+          label={`${t.setting.name}, value`}
+          value={t.setting.value}
+          onCommit={(value) => change(t.setting.id, { value: value.trim() })}
+        />
+      </td>
+      <td className="num">{t.since}</td>
+      <td className={t.stale.length > 0 ? "text-care" : "text-pencil"}>
+        {t.stale.length > 0 ? t.stale.join(", ") : "–"}
+      </td>
+      <td>
+        <TextField
+          label={`${t.setting.name}, hides`}
+          value={t.setting.hides}
+          placeholder="nothing"
+          onCommit={(hides) => change(t.setting.id, { hides: hides.trim() })}
+        />
+      </td>
+      <td>
+        <button
+          type="button"
+          className="link"
+          aria-label={`Remove ${t.setting.name}`}
+          onClick={() =>
+            edit((d) => {
+              d.setup = d.setup.filter((s) => s.id !== t.setting.id);
+            })
+          }
+        >
+          ×
+        </button>
+      </td>
+    </tr>
   );
 }
 

@@ -1,15 +1,16 @@
-import { metricName } from "../../../core/wording/ladder";
-import type { CraftFile } from "../../../core/design/craftFile";
 import { Suspense, lazy, useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import { contracts } from "../../../api/contracts";
-import type { Version } from "../../../core/design/craftFile";
+import type { CraftFile, Version } from "../../../core/design/craftFile";
 import { METRICS, type MetricKey } from "../../../core/design/metrics";
+import type { RunMetric } from "../../../core/design/run";
+import type { Evaluation } from "../../../core/evaluate";
 import { evaluate } from "../../../core/evaluate";
 import { baselineOf } from "../../../core/lineage/baseline";
 import { difference } from "../../../core/lineage/difference";
 import { changeEnds } from "../../../core/wording/changes";
 import { plain, show } from "../../../core/wording/format";
+import { metricName } from "../../../core/wording/ladder";
 import { ChildForm } from "../../app/ChildDialog";
 import { Value } from "../../app/Computed";
 import { Dialog } from "../../app/Dialog";
@@ -90,29 +91,10 @@ function useMeasured() {
 
 function Comparison({ from, to }: { from: Version; to: Version }) {
   const { habit } = usePreferences();
-  const { file } = useDesk();
   const measured = useMeasured();
   const a = useMemo(() => evaluate(from.design), [from]);
   const b = useMemo(() => evaluate(to.design), [to]);
   const changes = useMemo(() => difference(from.design, to.design), [from, to]);
-  const others = [
-    ...new Set(
-      file.runs
-        .filter((r) => r.version === from.label || r.version === to.label)
-        .flatMap((r) => r.metrics.map((m) => m.metric)),
-    ),
-  ].filter((m) => !COMPARED.includes(m as MetricKey));
-  const inkOf = (label: string, metric: string) => {
-    const m = measured(label, metric);
-    if (!m?.measured) return <span className="text-pencil">–</span>;
-    const s = show(m.measured.value, m.measured.sd, m.dimension, habit);
-    return (
-      <span className="num measured">
-        {s.value}
-        {s.sd && ` ± ${s.sd}`} {s.unit}
-      </span>
-    );
-  };
   return (
     <div
       className={`grid gap-6 max-[900px]:grid-cols-[minmax(0,1fr)] ${from.label === to.parent ? "grid-cols-1" : "grid-cols-2"}`}
@@ -154,59 +136,97 @@ function Comparison({ from, to }: { from: Version; to: Version }) {
           </div>
         )}
       </section>
-      <section aria-label="What it did">
-        <h2>
-          What it did <span className="text-[12px] font-normal text-pencil">pencil predicted, ink measured</span>
-        </h2>
-        <div className="overflow-x-auto">
-          <table className="rows mt-1 w-full">
-            <thead>
-              <tr>
-                <th />
-                <th className="text-right!">{from.label}</th>
-                <th className="text-right!">{to.label}</th>
-                <th className="text-right!">change</th>
-              </tr>
-            </thead>
-            <tbody>
-              {COMPARED.map((key) => {
-                const p = a.metrics[key];
-                const q = b.metrics[key];
-                if (!p && !q) return null;
-                const step = p && q ? q.value - p.value : null;
-                return (
-                  <tr key={key} data-compare={key}>
-                    <td className="text-ink">{METRICS[key].label.replace(", full throttle", "")}</td>
-                    {[p, q].map((x, i) => (
-                      <td key={i === 0 ? "from" : "to"} className="text-right">
-                        {x ? <Value quantity={x} /> : <span className="text-pencil">unknown</span>}
-                        <span className="block">
-                          {measured(i === 0 ? from.label : to.label, key) &&
-                            inkOf(i === 0 ? from.label : to.label, key)}
-                        </span>
-                      </td>
-                    ))}
-                    <td className="num text-right">
-                      {step === null ? "" : `${step > 0 ? "+" : ""}${plain(step, METRICS[key].dimension, habit)}`}
-                    </td>
-                  </tr>
-                );
-              })}
-              {others.map((name) => (
-                <tr key={name}>
-                  <td className="text-ink">
-                    {metricName(name)} <span className="text-[11px] text-pencil">not predicted</span>
-                  </td>
-                  <td className="text-right">{inkOf(from.label, name)}</td>
-                  <td className="text-right">{inkOf(to.label, name)}</td>
-                  <td />
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
-      </section>
+      <WhatItDid from={from} to={to} measured={measured} a={a} b={b} />
     </div>
+  );
+}
+
+/** What the change did: predicted, and measured. */
+function WhatItDid({
+  from,
+  to,
+  measured,
+  a,
+  b,
+}: {
+  from: Version;
+  to: Version;
+  measured: (label: string, metric: string) => RunMetric | undefined;
+  a: Evaluation;
+  b: Evaluation;
+}) {
+  const { file } = useDesk();
+  const { habit } = usePreferences();
+  const others = [
+    ...new Set(
+      file.runs
+        .filter((r) => r.version === from.label || r.version === to.label)
+        .flatMap((r) => r.metrics.map((m) => m.metric)),
+    ),
+  ].filter((m) => !COMPARED.includes(m as MetricKey));
+  const inkOf = (label: string, metric: string) => {
+    const m = measured(label, metric);
+    if (!m?.measured) return <span className="text-pencil">–</span>;
+    const s = show(m.measured.value, m.measured.sd, m.dimension, habit);
+    return (
+      <span className="num measured">
+        {s.value}
+        {s.sd && ` ± ${s.sd}`} {s.unit}
+      </span>
+    );
+  };
+  return (
+    <section aria-label="What it did">
+      <h2>
+        What it did <span className="text-[12px] font-normal text-pencil">pencil predicted, ink measured</span>
+      </h2>
+      <div className="overflow-x-auto">
+        <table className="rows mt-1 w-full">
+          <thead>
+            <tr>
+              <th />
+              <th className="text-right!">{from.label}</th>
+              <th className="text-right!">{to.label}</th>
+              <th className="text-right!">change</th>
+            </tr>
+          </thead>
+          <tbody>
+            {COMPARED.map((key) => {
+              const p = a.metrics[key];
+              const q = b.metrics[key];
+              if (!p && !q) return null;
+              const step = p && q ? q.value - p.value : null;
+              return (
+                <tr key={key} data-compare={key}>
+                  <td className="text-ink">{METRICS[key].label.replace(", full throttle", "")}</td>
+                  {[p, q].map((x, i) => (
+                    <td key={i === 0 ? "from" : "to"} className="text-right">
+                      {x ? <Value quantity={x} /> : <span className="text-pencil">unknown</span>}
+                      <span className="block">
+                        {measured(i === 0 ? from.label : to.label, key) && inkOf(i === 0 ? from.label : to.label, key)}
+                      </span>
+                    </td>
+                  ))}
+                  <td className="num text-right">
+                    {step === null ? "" : `${step > 0 ? "+" : ""}${plain(step, METRICS[key].dimension, habit)}`}
+                  </td>
+                </tr>
+              );
+            })}
+            {others.map((name) => (
+              <tr key={name}>
+                <td className="text-ink">
+                  {metricName(name)} <span className="text-[11px] text-pencil">not predicted</span>
+                </td>
+                <td className="text-right">{inkOf(from.label, name)}</td>
+                <td className="text-right">{inkOf(to.label, name)}</td>
+                <td />
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </section>
   );
 }
 

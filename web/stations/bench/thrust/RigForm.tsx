@@ -1,7 +1,7 @@
-import type { Bench, Rig, ThrustTest } from "../../../../core/design/bench";
-import { type Readable, READABLE } from "../../../../core/design/bench";
 import { armRatio, checkFactor } from "../../../../core/bench/rig";
 import { densityAt } from "../../../../core/bench/sweep";
+import type { Bench, Rig, ThrustTest } from "../../../../core/design/bench";
+import { type Readable, READABLE } from "../../../../core/design/bench";
 import type { Dimension } from "../../../../core/design/units";
 import { plain } from "../../../../core/wording/format";
 import { useDesk } from "../../../app/desk";

@@ -1,6 +1,5 @@
-import type { SweepResult } from "../../../../core/bench/sweep";
 import type { PredictedLevel } from "../../../../core/bench/predict";
-import type { SweepPoint } from "../../../../core/bench/sweep";
+import type { SweepPoint, SweepResult } from "../../../../core/bench/sweep";
 import { SweepChart } from "../../../charts/SweepChart";
 
 /** The four charts of a sweep: thrust, current, speed of the shaft, efficiency. */

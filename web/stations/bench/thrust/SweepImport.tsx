@@ -1,7 +1,7 @@
-import type { SweepReading } from "../../../../core/bench/sweepTable";
 import { useMemo, useState } from "react";
 import { PLAIN } from "../../../../core/bench/calibration";
 import { readSweep } from "../../../../core/bench/sweep";
+import type { SweepReading } from "../../../../core/bench/sweepTable";
 import {
   type SweepRole,
   type SweepTable,

@@ -1,23 +1,22 @@
-import type { SweepResult } from "../../../../core/bench/sweep";
-import type { PredictedLevel } from "../../../../core/bench/predict";
-import type { SweepPoint } from "../../../../core/bench/sweep";
-import { TakeOver } from "./TakeOver";
-import { SweepNumbers } from "./SweepNumbers";
-import { SweepCharts } from "./SweepCharts";
 import { useMemo, useState } from "react";
 import { learnFrom } from "../../../../core/bench/learn";
+import type { PredictedLevel } from "../../../../core/bench/predict";
 import { predictLevels } from "../../../../core/bench/predict";
 import { correctionsFor, sharedCurrentError, sharedThrustError } from "../../../../core/bench/rig";
+import type { SweepPoint, SweepResult } from "../../../../core/bench/sweep";
 import { readSweep } from "../../../../core/bench/sweep";
 import type { Bench, ThrustTest } from "../../../../core/design/bench";
-import { operatingAt } from "../../../../core/subjects/propulsion/band";
+import { miss } from "../../../../core/runs/miss";
 import { openCircuit } from "../../../../core/subjects/energy/battery";
+import { operatingAt } from "../../../../core/subjects/propulsion/band";
 import { plain, showSd } from "../../../../core/wording/format";
 import { suspectText } from "../../../../core/wording/sweep";
 import { useDesk } from "../../../app/desk";
 import { usePreferences } from "../../../app/preferences";
-import { miss } from "../../../../core/runs/miss";
 import { MissBar } from "../../../glyphs/MissBar";
+import { SweepCharts } from "./SweepCharts";
+import { SweepNumbers } from "./SweepNumbers";
+import { TakeOver } from "./TakeOver";
 
 interface Props {
   test: ThrustTest;

@@ -1,9 +1,8 @@
-import type { Unit } from "../../../../core/design/schema";
-import type { Battery } from "../../../../core/design/schema";
-import type { SweepResult } from "../../../../core/bench/sweep";
 import type { LearnResult } from "../../../../core/bench/learn";
-import type { Bench, ThrustTest } from "../../../../core/design/bench";
 import { packFrom } from "../../../../core/bench/learnPack";
+import type { SweepResult } from "../../../../core/bench/sweep";
+import type { Bench, ThrustTest } from "../../../../core/design/bench";
+import type { Battery, Unit } from "../../../../core/design/schema";
 import { partsChanged } from "../../../../core/subjects/propulsion/learned";
 import { plain, showSd } from "../../../../core/wording/format";
 import { learnText } from "../../../../core/wording/sweep";

@@ -1,12 +1,10 @@
-import { UnlistedRow } from "./Suspects";
-import { SuspectRow } from "./Suspects";
-import type { Bench, WeighIn } from "../../../../core/design/bench";
-import { METRICS } from "../../../../core/design/metrics";
-import { type MassEvidence, changedSince } from "../../../../core/subjects/mass/evidence";
 import { type Measured, reconcile } from "../../../../core/bench/reconcile";
 import { type WeighInResult, weighIn } from "../../../../core/bench/weighIn";
+import type { Bench, WeighIn } from "../../../../core/design/bench";
+import { METRICS } from "../../../../core/design/metrics";
 import type { Uncertain } from "../../../../core/numeric/propagate";
 import { miss } from "../../../../core/runs/miss";
+import { type MassEvidence, changedSince } from "../../../../core/subjects/mass/evidence";
 import { DOUBT_WORD, reconciliationText } from "../../../../core/wording/bench";
 import { plain, show } from "../../../../core/wording/format";
 import { Value } from "../../../app/Computed";
@@ -14,6 +12,7 @@ import { useDesk } from "../../../app/desk";
 import { usePreferences } from "../../../app/preferences";
 import { Cairn } from "../../../glyphs/Cairn";
 import { MissBar } from "../../../glyphs/MissBar";
+import { SuspectRow, UnlistedRow } from "./Suspects";
 
 const METRIC = { x: "cgX", y: "cgY", z: "cgZ" } as const;
 

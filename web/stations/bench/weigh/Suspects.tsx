@@ -1,9 +1,9 @@
-import type { Item } from "../../../../core/design/schema";
 import type { Reconciliation, Suspect } from "../../../../core/bench/reconcile";
+import type { Bench } from "../../../../core/design/bench";
+import type { Item } from "../../../../core/design/schema";
+import { newItem } from "../../../../core/design/schema";
 import { resultIn } from "../../../../core/evaluate";
 import { balance } from "../../../../core/subjects/balance/node";
-import type { Bench } from "../../../../core/design/bench";
-import { newItem } from "../../../../core/design/schema";
 import type { MassEvidence } from "../../../../core/subjects/mass/evidence";
 import { suspectText } from "../../../../core/wording/bench";
 import { plain } from "../../../../core/wording/format";

@@ -1,10 +1,8 @@
-import type { PartsTable } from "../../../../core/exchange/partsTable";
-import { ImportTable } from "./ImportTable";
-import { Signs } from "./ImportTable";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import type { Design } from "../../../../core/design/schema";
 import { mergeOf, toItems, updateFrom } from "../../../../core/exchange/partsExchange";
+import type { PartsTable } from "../../../../core/exchange/partsTable";
 import { guessReading, readParts, tableSums } from "../../../../core/exchange/partsTable";
 import { rowsOfSentence } from "../../../../core/exchange/sentence";
 import { plain } from "../../../../core/wording/format";
@@ -13,6 +11,7 @@ import { Dialog } from "../../../app/Dialog";
 import { useDesk } from "../../../app/desk";
 import { usePreferences } from "../../../app/preferences";
 import { TableFile, useTable } from "../../../fields/TableFile";
+import { ImportTable, Signs } from "./ImportTable";
 const PREVIEW = 12;
 
 /**

@@ -1,5 +1,5 @@
-import type { TableReading } from "../../../../core/exchange/partsTable";
 import type { SetStateAction } from "react";
+import type { TableReading } from "../../../../core/exchange/partsTable";
 import { PART_ROLES, type PartRole } from "../../../../core/exchange/partsTable";
 import { ROLE_WORD } from "../../../../core/wording/partsTable";
 import { TableSigns } from "../../../fields/TableFile";

@@ -1,13 +1,12 @@
-import type { Column } from "./numbers";
-import type { KeyboardEvent, RefObject } from "react";
-import type { Line, useLedgerTable } from "./useLedgerTable";
-import type { useVirtualRows } from "../../../grid/useVirtualRows";
-import type { Design } from "../../../../core/design/schema";
-import type { Derived } from "./derived";
-import type { Item } from "../../../../core/design/schema";
-import { Head } from "./Head";
-import { GroupRow, Row } from "./Row";
 import type { RowSelectionState, SortingState } from "@tanstack/react-table";
+import type { KeyboardEvent, RefObject } from "react";
+import type { Design, Item } from "../../../../core/design/schema";
+import type { useVirtualRows } from "../../../grid/useVirtualRows";
+import type { Derived } from "./derived";
+import { Head } from "./Head";
+import type { Column } from "./numbers";
+import { GroupRow, Row } from "./Row";
+import type { Line, useLedgerTable } from "./useLedgerTable";
 
 /** The rows of the list, as a grid. */
 export function LedgerTable({

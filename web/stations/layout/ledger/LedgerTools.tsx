@@ -1,13 +1,11 @@
 import type { SetStateAction } from "react";
-import type { Column } from "./numbers";
-import type { Design } from "../../../../core/design/schema";
-import type { CraftFile } from "../../../../core/design/craftFile";
-import type { Version } from "../../../../core/design/craftFile";
-import type { Item } from "../../../../core/design/schema";
+import type { CraftFile, Version } from "../../../../core/design/craftFile";
+import type { Design, Item } from "../../../../core/design/schema";
 import { partsText } from "../../../../core/exchange/partsExchange";
 import { saveFile } from "../../../drawing/saveSvg";
 import { ColumnMenu } from "./ColumnMenu";
 import { SHEETS, type SheetName } from "./columns";
+import type { Column } from "./numbers";
 import type { useLedgerTable } from "./useLedgerTable";
 
 /** Which sheet is shown, what is looked for, and what can be done with the list. */

@@ -2,19 +2,17 @@ import { type Unit, unitSchema } from "../../../../core/design/schema";
 import { learnedHolds } from "../../../../core/subjects/propulsion/learned";
 import { recount } from "../../../../core/subjects/propulsion/placed";
 import { useDesk } from "../../../app/desk";
+import { EntryOf, Group, Line, NumberLine } from "../../../fields/FormParts";
 import { TextField } from "../../../fields/TextField";
 import { KindField } from "./KindField";
 import { KnownBy } from "./KnownBy";
 import { PartsOfDrive } from "./PartsOfDrive";
 import { PlacesForm } from "./PlacesForm";
 import { WorksField } from "./WorksField";
-import { Group, Line, EntryOf, NumberLine } from "../../../fields/FormParts";
 
 /** One kind of drive: first how it is known, then only the fields of that. */
 export function DriveForm({ unit }: { unit: Unit }) {
-  const { design, edit, evaluation } = useDesk();
-  const copies =
-    unit.propulsor && evaluation.findings.some((f) => f.code === "copies-unmeasured" && f.about === unit.id);
+  const { design, edit } = useDesk();
   const drive = (mutate: (u: Unit) => void) =>
     edit((d) => {
       const found = d.units.find((u) => u.id === unit.id);
@@ -71,64 +69,7 @@ export function DriveForm({ unit }: { unit: Unit }) {
           can run backwards
         </label>
       </Group>
-      <Group title="Place and work">
-        <NumberLine
-          label="Identical drives"
-          value={unit.count}
-          dimension="count"
-          schema={unitSchema.shape.count}
-          onCommit={(v) => drive((u) => recount(u, v))}
-        />
-        {(copies || unit.copiesBecause !== "") && (
-          <Line label="Unmeasured because" hint="why more than one is built before one was weighed">
-            <TextField
-              boxed
-              label="Built unmeasured because"
-              value={unit.copiesBecause}
-              onCommit={(v) => drive((u) => void (u.copiesBecause = v))}
-            />
-          </Line>
-        )}
-        {unit.places.length === 0 && (
-          <>
-            <Line label="Thrust direction">
-              <select
-                className="box"
-                aria-label="Direction of thrust"
-                value={unit.direction}
-                onChange={(e) => drive((u) => void (u.direction = e.target.value as Unit["direction"]))}
-              >
-                <option>ahead</option>
-                <option>astern</option>
-                <option>up</option>
-                <option>down</option>
-                <option value="port">to port</option>
-                <option value="starboard">to starboard</option>
-              </select>
-            </Line>
-            <NumberLine
-              label="Tilt upward"
-              value={unit.tilt}
-              dimension="angle"
-              schema={unitSchema.shape.tilt}
-              onCommit={(v) => drive((u) => void (u.tilt = v))}
-            />
-          </>
-        )}
-        <EntryOf
-          label="Ledger entry of the propeller"
-          value={unit.propellerItemId}
-          empty="not listed"
-          onChange={(id) => drive((u) => void (u.propellerItemId = id))}
-        />
-        <NumberLine
-          label="Throttle limit"
-          value={unit.throttleLimit}
-          dimension="percent"
-          schema={unitSchema.shape.throttleLimit}
-          onCommit={(v) => drive((u) => void (u.throttleLimit = v))}
-        />
-      </Group>
+      <PlaceAndWork unit={unit} drive={drive} />
       <PlacesForm unit={unit} drive={drive} />
       <KindField unit={unit} drive={drive} />
       <WorksField unit={unit} drive={drive} />
@@ -163,5 +104,72 @@ export function DriveForm({ unit }: { unit: Unit }) {
         }
       />
     </section>
+  );
+}
+
+/** Where the drives stand, which way they push, and at what share of the throttle. */
+function PlaceAndWork({ unit, drive }: { unit: Unit; drive: (mutate: (u: Unit) => void) => string | null }) {
+  const { evaluation } = useDesk();
+  const copies =
+    unit.propulsor && evaluation.findings.some((f) => f.code === "copies-unmeasured" && f.about === unit.id);
+  return (
+    <Group title="Place and work">
+      <NumberLine
+        label="Identical drives"
+        value={unit.count}
+        dimension="count"
+        schema={unitSchema.shape.count}
+        onCommit={(v) => drive((u) => recount(u, v))}
+      />
+      {(copies || unit.copiesBecause !== "") && (
+        <Line label="Unmeasured because" hint="why more than one is built before one was weighed">
+          <TextField
+            boxed
+            label="Built unmeasured because"
+            value={unit.copiesBecause}
+            onCommit={(v) => drive((u) => void (u.copiesBecause = v))}
+          />
+        </Line>
+      )}
+      {unit.places.length === 0 && (
+        <>
+          <Line label="Thrust direction">
+            <select
+              className="box"
+              aria-label="Direction of thrust"
+              value={unit.direction}
+              onChange={(e) => drive((u) => void (u.direction = e.target.value as Unit["direction"]))}
+            >
+              <option>ahead</option>
+              <option>astern</option>
+              <option>up</option>
+              <option>down</option>
+              <option value="port">to port</option>
+              <option value="starboard">to starboard</option>
+            </select>
+          </Line>
+          <NumberLine
+            label="Tilt upward"
+            value={unit.tilt}
+            dimension="angle"
+            schema={unitSchema.shape.tilt}
+            onCommit={(v) => drive((u) => void (u.tilt = v))}
+          />
+        </>
+      )}
+      <EntryOf
+        label="Ledger entry of the propeller"
+        value={unit.propellerItemId}
+        empty="not listed"
+        onChange={(id) => drive((u) => void (u.propellerItemId = id))}
+      />
+      <NumberLine
+        label="Throttle limit"
+        value={unit.throttleLimit}
+        dimension="percent"
+        schema={unitSchema.shape.throttleLimit}
+        onCommit={(v) => drive((u) => void (u.throttleLimit = v))}
+      />
+    </Group>
   );
 }

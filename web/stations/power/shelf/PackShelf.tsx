@@ -1,11 +1,11 @@
-import { today } from "../../../app/dates";
 import { useState } from "react";
+import { ageOf, newestResistance } from "../../../../core/catalogue/packShelf";
 import { positiveOf } from "../../../../core/design/evidence";
 import { CHEMISTRIES } from "../../../../core/design/schema";
 import { type PackReading, type ShelfPack, shelfPackSchema } from "../../../../core/design/shelf";
 import { CHEMISTRY } from "../../../../core/subjects/energy/battery";
-import { ageOf, newestResistance } from "../../../../core/catalogue/packShelf";
 import { plain, showSd } from "../../../../core/wording/format";
+import { today } from "../../../app/dates";
 import { usePreferences } from "../../../app/preferences";
 import { KnownField } from "../../../fields/KnownField";
 import { QuantityField } from "../../../fields/QuantityField";
@@ -117,16 +117,162 @@ function PackLog({
   shelf: Shelf;
   onGone: () => void;
 }) {
-  const { habit } = usePreferences();
   const { pack } = record;
   const [fresh, setFresh] = useState<PackReading>({ date: today(), ...EMPTY });
   const save = (mutate: (p: ShelfPack) => void) =>
     shelf.save({ id: record.id, revision: record.revision, part: pack }, (p) => p.kind === "pack" && mutate(p));
-  const log = async () => {
-    if (await save((p) => void p.readings.push(fresh))) setFresh({ date: today(), ...EMPTY });
-  };
+  return (
+    <section aria-label={`Log of ${pack.name}`} className="mt-3 border-t border-hair pt-2">
+      <NewReading shelf={shelf} record={record} onGone={onGone} pack={pack} save={save} />
+      <div className="overflow-x-auto">
+        <PackReadings save={save} fresh={fresh} setFresh={setFresh} pack={pack} />
+      </div>
+    </section>
+  );
+}
+
+/** A reading to add to the log. */
+function NewReading({
+  shelf,
+  record,
+  onGone,
+  pack,
+  save,
+}: {
+  shelf: Shelf;
+  record: { id: number; revision: number; pack: ShelfPack };
+  onGone: () => void;
+  pack: ShelfPack;
+  save: (mutate: (p: ShelfPack) => void) => Promise<boolean>;
+}) {
   const remove = async () => {
     if (await shelf.remove(record.id)) onGone();
+  };
+  return (
+    <div className="flex flex-wrap items-end gap-3">
+      <div className="w-44">
+        Name
+        <TextField
+          boxed
+          required
+          label="Shelf pack name"
+          value={pack.name}
+          onCommit={(v) => void save((p) => void (p.name = v))}
+        />
+      </div>
+      <div className="w-28">
+        Capacity
+        <KnownField
+          label="Shelf pack capacity"
+          value={pack.capacity}
+          dimension="capacity"
+          schema={positiveOf("capacity")}
+          onCommit={(k) => void save((p) => void (p.capacity = k))}
+        />
+      </div>
+      <label className="w-24">
+        Mass
+        <QuantityField
+          boxed
+          label="Shelf pack mass"
+          value={pack.mass?.value ?? null}
+          dimension="mass"
+          schema={positiveOf("mass")}
+          empty="not weighed"
+          onCommit={(v) => void save((p) => void (p.mass = v === null ? null : { value: v, evidence: "measured" }))}
+        />
+      </label>
+      <label className="w-36">
+        Chemistry
+        <select
+          className="box"
+          aria-label="Shelf pack chemistry"
+          value={pack.chemistry}
+          onChange={(e) => void save((p) => void (p.chemistry = e.target.value as ShelfPack["chemistry"]))}
+        >
+          {CHEMISTRIES.map((c) => (
+            <option key={c} value={c}>
+              {CHEMISTRY[c].label}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="w-14">
+        Cells
+        <QuantityField
+          boxed
+          label="Shelf pack cells"
+          value={pack.series}
+          dimension="count"
+          schema={shelfPackSchema.shape.series}
+          onCommit={(v) => v !== null && void save((p) => void (p.series = v))}
+        />
+      </label>
+      <label>
+        Bought
+        <input
+          type="date"
+          className="box"
+          aria-label="Shelf pack bought"
+          defaultValue={pack.bought ?? ""}
+          onBlur={(e) =>
+            (e.target.value || null) !== pack.bought && void save((p) => void (p.bought = e.target.value || null))
+          }
+        />
+      </label>
+      <label className="w-20">
+        Cycles
+        <QuantityField
+          boxed
+          label="Shelf pack cycles"
+          value={pack.cycles}
+          dimension="count"
+          empty="–"
+          onCommit={(v) => void save((p) => void (p.cycles = v))}
+        />
+      </label>
+      <label className="w-20">
+        Price, €
+        <QuantityField
+          boxed
+          label="Shelf pack price"
+          value={pack.price}
+          dimension="money"
+          empty="–"
+          onCommit={(v) => void save((p) => void (p.price = v))}
+        />
+      </label>
+      <div className="min-w-44 flex-1">
+        Notes
+        <TextField
+          boxed
+          label="Shelf pack notes"
+          value={pack.notes}
+          onCommit={(v) => void save((p) => void (p.notes = v))}
+        />
+      </div>
+      <button type="button" className="link" onClick={() => void remove()}>
+        take off the shelf
+      </button>
+    </div>
+  );
+}
+
+/** The log of one pack: charge, resistance, what was flown. */
+function PackReadings({
+  save,
+  fresh,
+  setFresh,
+  pack,
+}: {
+  save: (mutate: (p: ShelfPack) => void) => Promise<boolean>;
+  fresh: PackReading;
+  setFresh: (next: PackReading) => void;
+  pack: ShelfPack;
+}) {
+  const { habit } = usePreferences();
+  const log = async () => {
+    if (await save((p) => void p.readings.push(fresh))) setFresh({ date: today(), ...EMPTY });
   };
   const empty = Object.entries(fresh).every(([k, v]) => k === "date" || v === null);
   const number = (
@@ -145,184 +291,74 @@ function PackLog({
     />
   );
   return (
-    <section aria-label={`Log of ${pack.name}`} className="mt-3 border-t border-hair pt-2">
-      <div className="flex flex-wrap items-end gap-3">
-        <div className="w-44">
-          Name
-          <TextField
-            boxed
-            required
-            label="Shelf pack name"
-            value={pack.name}
-            onCommit={(v) => void save((p) => void (p.name = v))}
-          />
-        </div>
-        <div className="w-28">
-          Capacity
-          <KnownField
-            label="Shelf pack capacity"
-            value={pack.capacity}
-            dimension="capacity"
-            schema={positiveOf("capacity")}
-            onCommit={(k) => void save((p) => void (p.capacity = k))}
-          />
-        </div>
-        <label className="w-24">
-          Mass
-          <QuantityField
-            boxed
-            label="Shelf pack mass"
-            value={pack.mass?.value ?? null}
-            dimension="mass"
-            schema={positiveOf("mass")}
-            empty="not weighed"
-            onCommit={(v) => void save((p) => void (p.mass = v === null ? null : { value: v, evidence: "measured" }))}
-          />
-        </label>
-        <label className="w-36">
-          Chemistry
-          <select
-            className="box"
-            aria-label="Shelf pack chemistry"
-            value={pack.chemistry}
-            onChange={(e) => void save((p) => void (p.chemistry = e.target.value as ShelfPack["chemistry"]))}
-          >
-            {CHEMISTRIES.map((c) => (
-              <option key={c} value={c}>
-                {CHEMISTRY[c].label}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="w-14">
-          Cells
-          <QuantityField
-            boxed
-            label="Shelf pack cells"
-            value={pack.series}
-            dimension="count"
-            schema={shelfPackSchema.shape.series}
-            onCommit={(v) => v !== null && void save((p) => void (p.series = v))}
-          />
-        </label>
-        <label>
-          Bought
-          <input
-            type="date"
-            className="box"
-            aria-label="Shelf pack bought"
-            defaultValue={pack.bought ?? ""}
-            onBlur={(e) =>
-              (e.target.value || null) !== pack.bought && void save((p) => void (p.bought = e.target.value || null))
-            }
-          />
-        </label>
-        <label className="w-20">
-          Cycles
-          <QuantityField
-            boxed
-            label="Shelf pack cycles"
-            value={pack.cycles}
-            dimension="count"
-            empty="–"
-            onCommit={(v) => void save((p) => void (p.cycles = v))}
-          />
-        </label>
-        <label className="w-20">
-          Price, €
-          <QuantityField
-            boxed
-            label="Shelf pack price"
-            value={pack.price}
-            dimension="money"
-            empty="–"
-            onCommit={(v) => void save((p) => void (p.price = v))}
-          />
-        </label>
-        <div className="min-w-44 flex-1">
-          Notes
-          <TextField
-            boxed
-            label="Shelf pack notes"
-            value={pack.notes}
-            onCommit={(v) => void save((p) => void (p.notes = v))}
-          />
-        </div>
-        <button type="button" className="link" onClick={() => void remove()}>
-          take off the shelf
-        </button>
-      </div>
-      <div className="overflow-x-auto">
-        <table className="rows mt-2 w-full min-w-[640px]">
-          <thead>
-            <tr>
-              <th className="text-left">read on</th>
-              <th className="text-right">resting</th>
-              <th className="text-right">under load</th>
-              <th className="text-right">at</th>
-              <th className="text-right">pack at</th>
-              <th className="text-right">charge returned</th>
-              <th className="text-right">a cell, 25 °C</th>
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            {pack.readings.map((r, i) => {
-              const tested = newestResistance({ ...pack, readings: [r] });
-              const cell = (v: number | null, d: "voltage" | "current" | "temperature" | "capacity") => (
-                <td className="num text-right text-ink">{v === null ? "–" : plain(v, d, habit)}</td>
-              );
-              return (
-                <tr key={`${r.date} ${i}`}>
-                  <td>{r.date}</td>
-                  {cell(r.resting, "voltage")}
-                  {cell(r.loaded, "voltage")}
-                  {cell(r.current, "current")}
-                  {cell(r.temperature, "temperature")}
-                  {cell(r.returned, "capacity")}
-                  <td className="num text-right whitespace-nowrap">
-                    {tested
-                      ? `${plain(tested.value, "resistance", habit)} ± ${showSd(tested.sd, "resistance", habit)}`
-                      : "–"}
-                  </td>
-                  <td className="text-right">
-                    <button
-                      type="button"
-                      className="link"
-                      aria-label={`Remove the reading of ${r.date}`}
-                      onClick={() => void save((p) => void p.readings.splice(i, 1))}
-                    >
-                      ×
-                    </button>
-                  </td>
-                </tr>
-              );
-            })}
-            <tr>
-              <td>
-                <input
-                  type="date"
-                  className="box"
-                  aria-label="Reading, date"
-                  value={fresh.date}
-                  onChange={(e) => setFresh({ ...fresh, date: e.target.value })}
-                />
+    <table className="rows mt-2 w-full min-w-[640px]">
+      <thead>
+        <tr>
+          <th className="text-left">read on</th>
+          <th className="text-right">resting</th>
+          <th className="text-right">under load</th>
+          <th className="text-right">at</th>
+          <th className="text-right">pack at</th>
+          <th className="text-right">charge returned</th>
+          <th className="text-right">a cell, 25 °C</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        {pack.readings.map((r, i) => {
+          const tested = newestResistance({ ...pack, readings: [r] });
+          const cell = (v: number | null, d: "voltage" | "current" | "temperature" | "capacity") => (
+            <td className="num text-right text-ink">{v === null ? "–" : plain(v, d, habit)}</td>
+          );
+          return (
+            <tr key={`${r.date} ${i}`}>
+              <td>{r.date}</td>
+              {cell(r.resting, "voltage")}
+              {cell(r.loaded, "voltage")}
+              {cell(r.current, "current")}
+              {cell(r.temperature, "temperature")}
+              {cell(r.returned, "capacity")}
+              <td className="num text-right whitespace-nowrap">
+                {tested
+                  ? `${plain(tested.value, "resistance", habit)} ± ${showSd(tested.sd, "resistance", habit)}`
+                  : "–"}
               </td>
-              <td>{number("resting", "Reading, resting", "voltage", "V")}</td>
-              <td>{number("loaded", "Reading, under load", "voltage", "V")}</td>
-              <td>{number("current", "Reading, current", "current", "A")}</td>
-              <td>{number("temperature", "Reading, temperature", "temperature", "°C")}</td>
-              <td>{number("returned", "Reading, charge returned", "capacity", "Ah")}</td>
-              <td />
               <td className="text-right">
-                <button type="button" className="act" disabled={empty} onClick={() => void log()}>
-                  Log it
+                <button
+                  type="button"
+                  className="link"
+                  aria-label={`Remove the reading of ${r.date}`}
+                  onClick={() => void save((p) => void p.readings.splice(i, 1))}
+                >
+                  ×
                 </button>
               </td>
             </tr>
-          </tbody>
-        </table>
-      </div>
-    </section>
+          );
+        })}
+        <tr>
+          <td>
+            <input
+              type="date"
+              className="box"
+              aria-label="Reading, date"
+              value={fresh.date}
+              onChange={(e) => setFresh({ ...fresh, date: e.target.value })}
+            />
+          </td>
+          <td>{number("resting", "Reading, resting", "voltage", "V")}</td>
+          <td>{number("loaded", "Reading, under load", "voltage", "V")}</td>
+          <td>{number("current", "Reading, current", "current", "A")}</td>
+          <td>{number("temperature", "Reading, temperature", "temperature", "°C")}</td>
+          <td>{number("returned", "Reading, charge returned", "capacity", "Ah")}</td>
+          <td />
+          <td className="text-right">
+            <button type="button" className="act" disabled={empty} onClick={() => void log()}>
+              Log it
+            </button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
   );
 }
