@@ -39,7 +39,6 @@ export const LAWS = {
 } as const;
 
 /** Names by which a ledger entry is a motor or a controller (common practice). */
-export const NAMED = { motor: /\bmotors?\b/i, controller: /\b(controllers?|esc)\b/i };
 
 const guess = (value: number, band: number) => ({ value, evidence: "guess" as const, sd: band * value });
 

@@ -3,7 +3,6 @@ import { freeId } from "../design/ids";
 import { type Design, type Item, type Unit, newItem } from "../design/schema";
 import { isWeighed, weigh } from "../subjects/mass/evidence";
 import { rollUp } from "../subjects/mass/rollup";
-import { NAMED } from "./catalogue";
 
 /** Parts of a drive that the ledger lists. */
 export type LedgerKind = "motor" | "controller" | "pack" | "propeller" | "servo";
@@ -15,7 +14,7 @@ export type DriveRef = Pick<Unit, "batteryId"> &
 const OWN = { motor: "motorItemId", controller: "controllerItemId" } as const;
 
 /**
- * The ledger entry that a part of a drive has: by reference, else the only one whose name says so, where every other
+ * The ledger entry that a part of a drive has: by reference, else the only one that is such a part, where every other
  * drive has its own by reference. An entry that is motor and controller at once is
  * neither. Null when none stands for it alone; a servo has none.
  */
@@ -25,10 +24,9 @@ export function entryOf(design: Design, unit: DriveRef | undefined, kind: Ledger
   if (kind === "servo") return null;
   const said = unit?.[OWN[kind]];
   if (said && design.items.some((i) => i.id === said)) return said;
-  const other = kind === "motor" ? NAMED.controller : NAMED.motor;
   const others = design.units.filter((u) => u.id !== unit?.id).map((u) => u[OWN[kind]]);
   if (others.some((o) => !o)) return null;
-  const fits = design.items.filter((i) => NAMED[kind].test(i.name) && !other.test(i.name) && !others.includes(i.id));
+  const fits = design.items.filter((i) => i.role === kind && !others.includes(i.id));
   return fits.length === 1 ? (fits[0]?.id ?? null) : null;
 }
 

@@ -134,6 +134,7 @@ export const faultSchema = z.object({
     .max(300)
     .default("")
     .describe("after strengthening: the next weakest in the load path, and which part shall be the cheap fuse"),
+  pilotBlamed: z.boolean().default(false).describe("whether its cause is said to be the one at the sticks"),
   pilotSwap: z
     .object({
       how: z.enum(["same pilot, another craft", "another pilot, this craft"]),
@@ -182,6 +183,7 @@ export const newFault = (run: number): Omit<Fault, "number"> => ({
   part: "",
   touched: [],
   nextWeakest: "",
+  pilotBlamed: false,
   pilotSwap: null,
 });
 
@@ -193,7 +195,7 @@ export type Craft = z.infer<typeof craftSchema>;
 
 /** Name of the open format and its version. */
 export const FORMAT = "ultraform-craft";
-export const FORMAT_VERSION = 7;
+export const FORMAT_VERSION = 8;
 
 /** One craft with everything recorded about it: the open file format. All numbers in SI units (docs/format.md). */
 export const craftFileSchema = z

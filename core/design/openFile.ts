@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { roleByWords, saysFailSafe, saysPilot, blamesByWords, twinByWords } from "./byWords";
 import { type CraftFile, FORMAT, FORMAT_VERSION, craftFileSchema } from "./craftFile";
 
 export interface FileProblem {
@@ -21,6 +22,7 @@ const MIGRATIONS: Record<number, (file: Raw) => Raw> = {
   4: shaftsTurnAnything,
   5: drivesAreReadAndPartsHeld,
   6: wingsAreDescribed,
+  7: partsSayWhatTheyAre,
 };
 
 /**
@@ -82,6 +84,45 @@ function drivesAreReadAndPartsHeld(file: Raw): Raw {
 /** 6 → 7: wings, fins and bodies may be described, and how it flies; of older ones none of these is said. */
 function wingsAreDescribed(file: Raw): Raw {
   return { ...file, formatVersion: 7 };
+}
+
+/**
+ * A design of before a part said what it is: its names propose it, once. What they said of a setting and of a pair is
+ * kept in the same way.
+ */
+export function withRoles(design: Raw): Raw {
+  const items = Array.isArray(design.items) ? (design.items as Raw[]) : [];
+  const named = items.map((i) => ({ id: String(i.id), name: String(i.name) }));
+  return {
+    ...design,
+    items: items.map((i, k) => ({
+      role: roleByWords(String(i.name), String(i.group ?? "")),
+      twinId: twinByWords(named, named[k] as { id: string; name: string }),
+      ...i,
+    })),
+    ...(Array.isArray(design.setup)
+      ? { setup: (design.setup as Raw[]).map((s) => (saysFailSafe(String(s.name)) ? { ...s, kind: "fail-safe" } : s)) }
+      : {}),
+  };
+}
+
+/**
+ * 7 → 8: a part says what it is (ballast, servo, moving surface …) and what it is the pair of, a setting that it is the
+ * fail-safe, a fault that the one at the sticks is its cause: until now their names said so.
+ */
+function partsSayWhatTheyAre(file: Raw): Raw {
+  const next = structuredClone(file);
+  for (const v of Array.isArray(next.versions) ? (next.versions as Raw[]) : [])
+    if (typeof v?.design === "object" && v.design !== null) v.design = withRoles(v.design as Raw);
+  for (const f of Array.isArray(next.faults) ? (next.faults as Raw[]) : []) {
+    if (blamesByWords(String(f?.cause ?? ""))) f.pilotBlamed = true;
+    const suspects = Array.isArray(f?.suspects) ? (f.suspects as Raw[]) : [];
+    if (suspects.every((s) => s?.id !== "pilot")) {
+      const own = suspects.find((s) => saysPilot(String(s?.cause ?? "")));
+      if (own) own.id = "pilot";
+    }
+  }
+  return { ...next, formatVersion: 8 };
 }
 
 /** A file of an older version as this one has it; unchanged when it is of this version, or of none that is known. */

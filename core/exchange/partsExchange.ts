@@ -1,3 +1,4 @@
+import { propose } from "../design/byWords";
 import Papa from "papaparse";
 import type { Evidence } from "../design/evidence";
 import { type Design, type Item, newItem } from "../design/schema";
@@ -60,7 +61,7 @@ export function toItems(parts: readonly ReadPart[], design: Design, { evidence }
     return `part-${n}`;
   };
   const middle = tableSums(parts).cg?.x ?? rollUp(design)?.cg.x ?? 0;
-  return parts.map((p) => {
+  const items = parts.map((p) => {
     const mass = p.mass === null ? null : { value: p.mass, evidence: p.rough ? ("guess" as const) : evidence };
     const edge = Math.cbrt(((p.mass ?? 0.02) * (p.pair ? 1 : p.quantity)) / 1200);
     return newItem({
@@ -77,6 +78,8 @@ export function toItems(parts: readonly ReadPart[], design: Design, { evidence }
       source: p.price === null ? "have" : "buy",
     });
   });
+  for (const item of items) propose(item, [...design.items, ...items]);
+  return items;
 }
 
 /** What a list means for a ledger that has some of its parts already. */

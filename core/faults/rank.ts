@@ -53,11 +53,9 @@ const BY_REPAIR = 1.5;
 const BY_UNVERIFIED = 1;
 
 const shares = (a: readonly string[], b: readonly string[]) => a.some((w) => b.includes(w));
-/** Whether a cause is one of the pack: by what it is linked to, or by its words. */
+/** Whether a cause is one of the pack, by what it is linked to. */
 const ofPack = (c: Cause) =>
-  (c.touchedBy?.includes("pack") ?? false) ||
-  (c.raisedBy ?? []).some((r) => r === "pack-floor" || r === "cold-pack") ||
-  /\bpack\b|volts|battery|\bsag/i.test(c.text);
+  (c.touchedBy?.includes("pack") ?? false) || (c.raisedBy ?? []).some((r) => r === "pack-floor" || r === "cold-pack");
 
 /**
  * The catalogue's causes of a symptom, likeliest first for this craft: its order of likelihood, moved by verdicts,

@@ -1,8 +1,9 @@
 import type { Fault, Run, Suspect } from "../design/craftFile";
 
+/** The suspect at the sticks, by its id in the catalogue. */
+export const PILOT = "pilot";
 /** Whether a suspect is the one at the sticks. */
-export const blamesPilot = (s: Pick<Suspect, "id" | "cause">): boolean =>
-  s.id === "pilot" || /\bpilot|\bdriver error|operator error/i.test(s.cause);
+export const blamesPilot = (s: Pick<Suspect, "id">): boolean => s.id === PILOT;
 
 /**
  * Why a fault may not be given the state that it asks for; null when it may.
@@ -12,17 +13,14 @@ export const blamesPilot = (s: Pick<Suspect, "id" | "cause">): boolean =>
  * "Cured, cause unknown" and "unresolved" are honest ends and need nothing.
  */
 export function refusal(
-  fault: Pick<Fault, "state" | "suspects" | "run" | "proofRun" | "cause"> & Partial<Pick<Fault, "pilotSwap">>,
+  fault: Pick<Fault, "state" | "suspects" | "run" | "proofRun"> & Partial<Pick<Fault, "pilotSwap" | "pilotBlamed">>,
   runs: readonly Pick<Run, "number" | "date">[],
 ): string | null {
   if (fault.state !== "closed" && fault.state !== "proven") return null;
   const shown = fault.suspects.some((s) => s.state === "ruled in" && s.result.trim() !== "");
   if (!shown)
     return "To close a fault, rule a suspect in and write down what its test showed. Or end it as “cured, cause unknown” or “unresolved”.";
-  if (
-    !fault.pilotSwap &&
-    (fault.suspects.some((s) => s.state === "ruled in" && blamesPilot(s)) || /\bpilot error/i.test(fault.cause))
-  )
+  if (!fault.pilotSwap && (fault.pilotBlamed || fault.suspects.some((s) => s.state === "ruled in" && blamesPilot(s))))
     return "“Pilot error” needs the same pilot on another craft, or another pilot on this one: write down which, and what it showed.";
   if (fault.state === "closed") return null;
   if (fault.proofRun === null) return "Proven needs a later run in which the fault did not come back.";

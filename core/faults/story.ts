@@ -69,6 +69,9 @@ export function story(
   });
 }
 
-const STRENGTHENED = /\b(strong|stiff|thick|reinforc|steel|brac|doubl|pinn|pin\b|larger|bigger|wrapp|bolt)/i;
-/** Whether a fix made something stronger: then the next weakest in its load path is worth a question. */
-export const strengthens = (fix: string): boolean => STRENGTHENED.test(fix);
+/**
+ * Whether the next weakest in the load path is worth a question: a part failed and something was done about it, and
+ * nobody has said what gives way next.
+ */
+export const asksNextWeakest = (fault: Pick<Fault, "part" | "fix" | "nextWeakest">): boolean =>
+  fault.part.trim() !== "" && fault.fix.trim() !== "" && fault.nextWeakest.trim() === "";

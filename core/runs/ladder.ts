@@ -79,12 +79,10 @@ export function lineOf(versions: readonly Pick<Version, "label" | "parent">[], l
 }
 
 const tested = (f: Fault) => f.state !== "open" || f.suspects.some((s) => s.result.trim() !== "");
-/** The faults of a run that answer a mark: those of its name or symptom, else all. */
+/** The faults of a run that answer a mark: those of its symptom, else all. */
 function faultsOfMark(faults: readonly Fault[], run: number, mark: Mark): Fault[] {
   const own = faults.filter((f) => f.run === run);
-  const meant = own.filter(
-    (f) => f.title.startsWith(mark.word) || (mark.symptom !== null && f.symptom === mark.symptom),
-  );
+  const meant = own.filter((f) => mark.symptom !== null && f.symptom === mark.symptom);
   return meant.length > 0 ? meant : own;
 }
 

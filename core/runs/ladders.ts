@@ -46,12 +46,15 @@ const CLEAR = [
   "Fail-safe and range tried before it is out of reach",
 ];
 
+/** The gate of rung 1 by which the fail-safe is known to work. */
+export const FAIL_SAFE_GATE = "failsafe";
+
 const POWER_OFF: Step = {
   name: "Power off",
   doing: "Weigh it, balance it, move every surface; radio and fail-safe with the propellers off",
   gates: [
     eye("ways", "every surface and drive moves the right way"),
-    eye("failsafe", "fail-safe stops the drives with the transmitter off"),
+    eye(FAIL_SAFE_GATE, "fail-safe stops the drives with the transmitter off"),
     eye("shake", "nothing loose when shaken"),
   ],
   safety: ["Propellers off, or the drive unplugged"],

@@ -1,5 +1,6 @@
 import { supportOf } from "../design/support";
 import type { CraftFile, Version } from "../design/craftFile";
+import type { Design } from "../design/schema";
 import { difference } from "../lineage/difference";
 import { reversals } from "../lineage/settle";
 import { debts, tuneStates } from "../lineage/tune";
@@ -21,8 +22,8 @@ const volts = (v: number) => `${v.toFixed(2)} V`;
 const lithium = (chemistry: string) => chemistry !== "nimh" && chemistry !== "lead";
 const millimetres = (m: number) => `${Math.round(m * 1000)} mm`;
 
-/** Surfaces that something moves, by the usual names of parts (common practice). */
-const MOVED = /servo|rudder|aileron|elevator|flap|elevon|vane/i;
+/** Parts that something moves, or that move something. */
+const moved = (design: Design) => design.items.filter((i) => i.role === "servo" || i.role === "moving surface");
 
 /**
  * The checklists of a version, written from what is aboard: packs, drives, surfaces, what holds it up, where it
@@ -105,9 +106,9 @@ export function checklist(
           u.name,
           true,
         );
-      if (design.items.some((i) => MOVED.test(i.name)))
+      if (moved(design).length > 0 || design.surfaces.some((s) => s.controls.length > 0))
         add("surfaces", "Every surface moves the right way, seen from behind, with the stick", "surfaces", true);
-      for (const s of design.setup.filter((x) => /fail.?safe/i.test(x.name)))
+      for (const s of design.setup.filter((x) => x.kind === "fail-safe"))
         add(`setup-${s.id}`, `Fail-safe tried: ${s.value}`, "set-up", true);
       add(
         "range",
@@ -240,7 +241,7 @@ export function checklist(
       );
       add("parts", "Pick up every part; weigh what is missing", "evidence");
       add("path", "Follow the load from where it struck: what bent, what broke, what is the next weakest", "structure");
-      for (const i of design.items.filter((x) => MOVED.test(x.name)).slice(0, 6))
+      for (const i of moved(design).slice(0, 6))
         add(`servo-${i.id}`, `${i.name}: moves freely, gears whole, neutral where it was`, i.name);
       break;
     case "before storage":

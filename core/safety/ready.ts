@@ -1,3 +1,4 @@
+import { FAIL_SAFE_GATE } from "../runs/ladders";
 import { supportOf } from "../design/support";
 import type { CraftFile, Fault, Version } from "../design/craftFile";
 import { debts, tuneStates } from "../lineage/tune";
@@ -129,7 +130,7 @@ export function readyToTravel(
   }
   // Green only by what is on record: rung 1 passed, and its fail-safe gate with it where it has one.
   const first = state[0];
-  const gate = first?.run?.gates.find((g) => /fail.?safe/i.test(g.gate.text));
+  const gate = first?.run?.gates.find((g) => g.gate.id === FAIL_SAFE_GATE);
   const failSafe = first?.state === "passed" && (gate === undefined || gate.result === "passed");
   add(
     "failsafe",

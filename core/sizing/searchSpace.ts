@@ -5,7 +5,6 @@ import type { ShelfOf, ShelfPack } from "../design/shelf";
 import { extent, rollUp } from "../subjects/mass/rollup";
 import type { Chemistry } from "../subjects/energy/battery";
 import {
-  NAMED,
   genericController,
   genericMotor,
   genericPack,
@@ -66,7 +65,7 @@ function replaced(design: Design, unit: Unit): Set<string> {
   const kinds = ["motor", "controller", "propeller", "pack"] as const;
   const ids = new Set(kinds.flatMap((k) => entryOf(design, unit, k) ?? []));
   if (design.units.length === 1)
-    for (const i of design.items) if (NAMED.motor.test(i.name) || NAMED.controller.test(i.name)) ids.add(i.id);
+    for (const i of design.items) if (i.role === "motor" || i.role === "controller") ids.add(i.id);
   return ids;
 }
 
@@ -329,8 +328,7 @@ export function spaceAround(design: Design, unitId: string): SearchSpace | null 
   ];
   const entry = entryOf(design, unit, "motor");
   const motorItem =
-    (design.items.find((i) => i.id === entry) ?? design.items.find((i) => NAMED.motor.test(i.name)))?.mass?.value ??
-    0.08;
+    (design.items.find((i) => i.id === entry) ?? design.items.find((i) => i.role === "motor"))?.mass?.value ?? 0.08;
   return {
     diameter: spread(unit.propeller.diameter.value, [0.8, 0.9, 1, 1.1, 1.2], 3).filter(
       (d) => d <= Math.max(largest, unit.propeller.diameter.value),

@@ -197,6 +197,7 @@ export const faults = pgTable(
     part: text("part").notNull().default(""),
     touched: jsonb("touched").$type<string[]>().notNull().default([]),
     nextWeakest: text("next_weakest").notNull().default(""),
+    pilotBlamed: boolean("pilot_blamed").notNull().default(false),
     pilotSwap: jsonb("pilot_swap").$type<Fault["pilotSwap"]>(),
     revision: integer("revision").notNull().default(0),
   },

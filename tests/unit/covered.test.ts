@@ -218,7 +218,7 @@ describe("what is not there yet", () => {
         (d) =>
           void Object.assign(d, {
             states: [usualState(heldUpBy)],
-            items: d.items.map((i) => (i.id === "tail" ? { ...i, group: "Ballast" } : i)),
+            items: d.items.map((i) => (i.id === "tail" ? { ...i, role: "ballast" as const } : i)),
           }),
       );
     expect(evaluate(heavy("wings")).findings.map((f) => f.code)).toContain("ballast-share");

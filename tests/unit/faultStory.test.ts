@@ -10,7 +10,7 @@ import { stemsOf, symptomsLike } from "../../core/faults/find";
 import { cheapestTest, rankCauses } from "../../core/faults/rank";
 import { POWERED } from "../support/poweredTests";
 import { blamesPilot, refusal } from "../../core/faults/state";
-import { alike, story, strengthens } from "../../core/faults/story";
+import { alike, asksNextWeakest, story } from "../../core/faults/story";
 import { seededRandom } from "../../core/numeric/random";
 import { reasonText } from "../../core/wording/faults";
 import { changed, quietDesign } from "../support/designs";
@@ -296,14 +296,16 @@ describe("the same again", () => {
     expect(story(file, { ...(file.faults[2] as Fault), part: "" }).map((c) => c.fault.number)).toEqual([1, 2]);
   });
   it.each([
-    ["A keeper over each rod end, a stronger part", true],
-    ["pinned through the shaft", true],
-    ["stiffer boom", true],
-    ["fresh pack", false],
-    ["", false],
-  ])("“%s” strengthens: %s", (fix, wanted) => {
-    expect(strengthens(fix)).toBe(wanted);
-  });
+    ["rod end", "A keeper over each rod end", "", true],
+    ["rod end", "A keeper over each rod end", "the horn", false],
+    ["", "fresh pack", "", false],
+    ["rod end", "", "", false],
+  ])(
+    "asks for the next weakest where a part failed and was mended: %s, “%s”, “%s”",
+    (part, fix, nextWeakest, wanted) => {
+      expect(asksNextWeakest({ part, fix, nextWeakest })).toBe(wanted);
+    },
+  );
 });
 
 describe("what faults cost", () => {
@@ -354,13 +356,13 @@ describe("pilot error", () => {
       closed({ suspects: pilot, pilotSwap: { how: "another pilot, this craft", shown: "flew it level" } }),
     ).toBeNull();
     expect(
-      closed({ cause: "pilot error, of course", suspects: [newSuspect("a", "a", { state: "ruled in", result: "x" })] }),
+      closed({ pilotBlamed: true, suspects: [newSuspect("a", "a", { state: "ruled in", result: "x" })] }),
     ).not.toBeNull();
     expect(closed({ suspects: [newSuspect("a", "Gear worn", { state: "ruled in", result: "x" })] })).toBeNull();
   });
-  it("is told from a pilot hole and a pilot light", () => {
-    expect(blamesPilot(newSuspect("x", "Driver error in the turn"))).toBe(true);
-    expect(blamesPilot(newSuspect("x", "Hole drilled too large"))).toBe(false);
+  it("is told by what the suspect is, not by its words", () => {
+    expect(blamesPilot(newSuspect("pilot", "Driver error in the turn"))).toBe(true);
+    expect(blamesPilot(newSuspect("x", "Pilot hole drilled too large"))).toBe(false);
   });
 });
 

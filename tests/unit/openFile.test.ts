@@ -91,6 +91,42 @@ describe("designs of version 6", () => {
   });
 });
 
+describe("parts of version 7", () => {
+  const old = () => read("fixtures/craft-7.json") as { versions: { design: { items: Record<string, unknown>[] } }[] };
+  const opened = (file: object) => {
+    const result = openCraftFile(file);
+    if (!result.ok) throw new Error(JSON.stringify(result.problems));
+    return result.file;
+  };
+  it("say what they are, as their names said it until then, and hold all that they held", () => {
+    const file = opened(old());
+    for (const [k, v] of file.versions.entries()) expect(v.design).toMatchObject(old().versions[k]?.design ?? {});
+    const items = file.versions.at(-1)?.design.items ?? [];
+    const named = (name: string) => items.find((i) => i.name === name);
+    expect(named("Ballast, lead in the stern")?.role).toBe("ballast");
+    expect(named("Controller left")).toMatchObject({ role: "controller", twinId: named("Controller right")?.id });
+    expect(named("Side float right")).toMatchObject({ role: "not said", twinId: named("Side float left")?.id });
+  });
+  it("what is said goes before what the name proposes", () => {
+    const file = old();
+    const lead = file.versions.at(-1)?.design.items.find((i) => i.name === "Ballast, lead in the stern");
+    if (lead) lead.role = "other";
+    const items = opened(file).versions.at(-1)?.design.items ?? [];
+    expect(items.find((i) => i.name === "Ballast, lead in the stern")?.role).toBe("other");
+  });
+  it("a fault whose cause was “pilot error” says so in a field; a pilot hole does not", () => {
+    const blamed = (cause: string) => {
+      const file = old() as unknown as { faults: { cause: string }[] };
+      const [first] = file.faults;
+      if (!first) throw new Error("no fault");
+      first.cause = cause;
+      return opened(file).faults[0]?.pilotBlamed;
+    };
+    expect(blamed("Pilot error in the turn")).toBe(true);
+    expect(blamed("the pilot hole was drilled too wide")).toBe(false);
+  });
+});
+
 describe("files that are not read", () => {
   it("a newer version is refused in words", () => {
     const opened = openCraftFile({ ...now(), formatVersion: FORMAT_VERSION + 1, something: 1 });

@@ -8,25 +8,18 @@ import { addBallast } from "./sentences";
 
 const base = { page: "layout" as const };
 
-/** Names that tell the sides of a pair: a builder's own words are all there is to know it by. */
-const SIDES: readonly [RegExp, RegExp][] = [
-  [/\bleft\b/i, /\bright\b/i],
-  [/\bport\b/i, /\bstarboard\b/i],
-  [/\bL$/, /\bR$/],
-];
-
 /** Difference of mass, as a share, and of place, m, that a pair may have (common practice). */
 const PAIR_MASS = 0.03;
 const PAIR_PLACE = 0.002;
 
-/** Parts named left and right (port and starboard, L and R) that differ in mass or do not mirror each other. */
+/** Pairs of parts that should match and differ in mass, or do not mirror each other. Each pair is looked at once. */
 function unequalPairs({ design }: Pick<See, "design">) {
+  const seen = new Set<string>();
   return design.items.flatMap((a) => {
-    const side = SIDES.find(([left]) => left.test(a.name));
-    if (!side || !a.mass || a.mirrored) return [];
-    const stem = a.name.replace(side[0], "").toLowerCase();
-    const b = design.items.find((i) => side[1].test(i.name) && i.name.replace(side[1], "").toLowerCase() === stem);
+    if (a.twinId === null || seen.has(a.id) || !a.mass || a.mirrored) return [];
+    const b = design.items.find((i) => i.id === a.twinId);
     if (!b?.mass || b.mirrored) return [];
+    seen.add(b.id);
     const [massA, massB] = [movingMass(design.items, a), movingMass(design.items, b)];
     const differ = Math.abs(massA - massB);
     const apart = Math.hypot(a.place.x - b.place.x, a.place.y + b.place.y, a.place.z - b.place.z);

@@ -33,6 +33,7 @@ export function ballastItem(design: Design, mass: number, place: Point, where: s
     id: `ballast-${n}`,
     name: where === "" ? "Ballast" : `Ballast, ${where}`,
     group: "Ballast",
+    role: "ballast",
     mass: { value: mass, evidence: "datasheet" },
     place: { ...place },
     placeEvidence: "datasheet",
@@ -40,6 +41,5 @@ export function ballastItem(design: Design, mass: number, place: Point, where: s
   });
 }
 
-/** Whether an entry is there for balance alone: those of the group "Ballast" and those named so. */
-export const isBallast = (item: Item): boolean =>
-  /^ballast\b/i.test(item.group) || /\b(ballast|trim lead|nose lead)\b/i.test(item.name);
+/** Whether an entry is there for balance alone. */
+export const isBallast = (item: Item): boolean => item.role === "ballast";

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { finite } from "../../design/bounds";
 import { evidenceSchema, magnitude } from "../../design/evidence";
 import { AXES, coordinate, field, idSchema, nameSchema, point, unique } from "../../design/fields";
+import { roleByWords } from "../../design/byWords";
 import { numbers } from "../../design/numbers";
 
 const range = () =>
@@ -11,6 +12,10 @@ const range = () =>
       to: field(finite.min(-100).max(100), { label: "to", dimension: "length" }),
     })
     .refine((s) => s.to > s.from, { message: "the range must end behind where it starts", path: ["to"] });
+
+/** What a part is, where that decides something. Its name only proposes it. */
+export const ROLES = ["not said", "ballast", "motor", "controller", "servo", "moving surface", "other"] as const;
+export type Role = (typeof ROLES)[number];
 
 /** What keeps a part where it is. */
 export const HOLDS = [
@@ -30,6 +35,14 @@ export const itemSchema = z.object({
   id: idSchema,
   name: nameSchema,
   group: field(z.string().max(60), { label: "group" }),
+  role: field(z.enum(ROLES).default("not said").describe("what it is, where that decides something"), {
+    label: "what it is",
+    about: "knowing",
+  }),
+  twinId: field(
+    idSchema.nullable().default(null).describe("part of the other side that it should match; null: none, or not said"),
+    { label: "pair of", about: "knowing" },
+  ),
   quantity: field(z.number().int().min(1).max(999), { label: "quantity", dimension: "count", change: "mass" }),
   planned: field(
     z.number().positive().max(1e5).nullable().default(null).describe("mass each that the plan allows, kg"),
@@ -339,6 +352,8 @@ export const ON_HAND = "on-hand";
 /** A part at its simplest, the rest as given: what is not said is empty. */
 export const newItem = (given: Partial<Item> & Pick<Item, "id" | "name">): Item => ({
   group: "",
+  role: roleByWords(given.name, given.group),
+  twinId: null,
   quantity: 1,
   planned: null,
   predicted: null,

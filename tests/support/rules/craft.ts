@@ -140,6 +140,7 @@ export const CRAFT_CASES: RuleCase[] = [
           part({
             id: s,
             name: `Fin ${s}`,
+            twinId: s === "left" ? "right" : "left",
             mass: known(0.001 + 0.0001 * i),
             place: { x: 0.3, y: 0.1 * (2 * i - 1), z: 0 },
           }),
@@ -151,6 +152,7 @@ export const CRAFT_CASES: RuleCase[] = [
           part({
             id: s,
             name: `Fin ${s}`,
+            twinId: s === "left" ? "right" : "left",
             mass: known(0.001 + 0.00001 * i),
             place: { x: 0.3, y: 0.1 * (2 * i - 1), z: 0 },
           }),

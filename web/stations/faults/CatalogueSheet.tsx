@@ -3,7 +3,6 @@ import type { ReactNode } from "react";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import { type SymptomRecord, contracts } from "../../../api/contracts";
-import type { Risk } from "../../../core/design/risk";
 import { RISKS } from "../../../core/design/risk";
 import { type OwnSymptom, symptomSchema } from "../../../core/design/symptom";
 import { GROUPS } from "../../../core/faults/catalogue";
@@ -110,59 +109,8 @@ function EntryButtons({
   entry: OwnSymptom;
   setWrong: (next: { path: string; text: string } | null) => void;
   opened: SymptomRecord | null;
-  setOpened: (
-    next: {
-      revision: number;
-      symptom: {
-        id: string;
-        text: string;
-        group:
-          | "air"
-          | "water and ground"
-          | "cushion"
-          | "rotating parts"
-          | "transmission"
-          | "electrical"
-          | "control"
-          | "materials"
-          | "repair and people";
-        causes: {
-          id: string;
-          text: string;
-          test: string;
-          minutes: number;
-          cost: number;
-          risk: Risk;
-          fix: string;
-          powered?: boolean | undefined;
-        }[];
-      };
-    } | null,
-  ) => void;
-  setEntry: (next: {
-    id: string;
-    text: string;
-    group:
-      | "air"
-      | "water and ground"
-      | "cushion"
-      | "rotating parts"
-      | "transmission"
-      | "electrical"
-      | "control"
-      | "materials"
-      | "repair and people";
-    causes: {
-      id: string;
-      text: string;
-      test: string;
-      minutes: number;
-      cost: number;
-      risk: Risk;
-      fix: string;
-      powered?: boolean | undefined;
-    }[];
-  }) => void;
+  setOpened: (next: { revision: number; symptom: OwnSymptom } | null) => void;
+  setEntry: (next: OwnSymptom) => void;
   queries: QueryClient;
   onDone: () => void;
   held: SymptomRecord | null;
@@ -252,30 +200,7 @@ function CauseFields({
   i,
   at,
 }: {
-  setEntry: (next: {
-    id: string;
-    text: string;
-    group:
-      | "air"
-      | "water and ground"
-      | "cushion"
-      | "rotating parts"
-      | "transmission"
-      | "electrical"
-      | "control"
-      | "materials"
-      | "repair and people";
-    causes: {
-      id: string;
-      text: string;
-      test: string;
-      minutes: number;
-      cost: number;
-      risk: Risk;
-      fix: string;
-      powered?: boolean | undefined;
-    }[];
-  }) => void;
+  setEntry: (next: OwnSymptom) => void;
   entry: OwnSymptom;
   c: Cause;
   i: number;

@@ -1,8 +1,9 @@
 import type { FieldErrors, UseFieldArrayReturn, UseFormRegister, UseFormSetValue } from "react-hook-form";
 import { contracts } from "../../../api/contracts";
+import { saysPilot } from "../../../core/design/byWords";
 import { newSuspect } from "../../../core/design/craftFile";
-import type { Risk } from "../../../core/design/risk";
 import { GROUPS } from "../../../core/faults/catalogue";
+import { PILOT } from "../../../core/faults/state";
 import type { Symptom } from "../../../core/faults/symptoms/kinds";
 import { call } from "../../app/client";
 import { useDesk } from "../../app/desk";
@@ -19,74 +20,8 @@ export function FaultHead({
   onGone,
 }: {
   number: number | null;
-  register: UseFormRegister<{
-    seen: string;
-    damage: string;
-    cause: string;
-    fix: string;
-    run: number | null;
-    title: string;
-    symptom: string | null;
-    severity: "damage" | "harmless" | "danger";
-    minutes: number;
-    cost: number;
-    state: "open" | "closed" | "proven" | "cured, cause unknown" | "unresolved";
-    suspects: {
-      id: string;
-      cause: string;
-      for: string;
-      against: string;
-      test: string;
-      minutes: number | null;
-      result: string;
-      state: "open" | "ruled in" | "ruled out";
-      cost?: number | undefined;
-      risk?: Risk | undefined;
-      spentMinutes?: number | undefined;
-      spentCost?: number | undefined;
-    }[];
-    fixVersion: string | null;
-    proofRun: number | null;
-    mass?: number | undefined;
-    part?: string | undefined;
-    touched?: string[] | undefined;
-    nextWeakest?: string | undefined;
-    pilotSwap?: { how: "same pilot, another craft" | "another pilot, this craft"; shown: string } | null | undefined;
-  }>;
-  errors: FieldErrors<{
-    seen: string;
-    damage: string;
-    cause: string;
-    fix: string;
-    run: number | null;
-    title: string;
-    symptom: string | null;
-    severity: "damage" | "harmless" | "danger";
-    minutes: number;
-    cost: number;
-    state: "open" | "closed" | "proven" | "cured, cause unknown" | "unresolved";
-    suspects: {
-      id: string;
-      cause: string;
-      for: string;
-      against: string;
-      test: string;
-      minutes: number | null;
-      result: string;
-      state: "open" | "ruled in" | "ruled out";
-      cost?: number | undefined;
-      risk?: Risk | undefined;
-      spentMinutes?: number | undefined;
-      spentCost?: number | undefined;
-    }[];
-    fixVersion: string | null;
-    proofRun: number | null;
-    mass?: number | undefined;
-    part?: string | undefined;
-    touched?: string[] | undefined;
-    nextWeakest?: string | undefined;
-    pilotSwap?: { how: "same pilot, another craft" | "another pilot, this craft"; shown: string } | null | undefined;
-  }>;
+  register: UseFormRegister<Filled>;
+  errors: FieldErrors<Filled>;
   remove: (question: string, done: string, remove: () => Promise<{ trash: number }>) => Promise<boolean>;
   onGone: () => void;
 }) {
@@ -127,40 +62,7 @@ export function FaultBasics({
   register,
   catalogue,
 }: {
-  register: UseFormRegister<{
-    seen: string;
-    damage: string;
-    cause: string;
-    fix: string;
-    run: number | null;
-    title: string;
-    symptom: string | null;
-    severity: "damage" | "harmless" | "danger";
-    minutes: number;
-    cost: number;
-    state: "open" | "closed" | "proven" | "cured, cause unknown" | "unresolved";
-    suspects: {
-      id: string;
-      cause: string;
-      for: string;
-      against: string;
-      test: string;
-      minutes: number | null;
-      result: string;
-      state: "open" | "ruled in" | "ruled out";
-      cost?: number | undefined;
-      risk?: Risk | undefined;
-      spentMinutes?: number | undefined;
-      spentCost?: number | undefined;
-    }[];
-    fixVersion: string | null;
-    proofRun: number | null;
-    mass?: number | undefined;
-    part?: string | undefined;
-    touched?: string[] | undefined;
-    nextWeakest?: string | undefined;
-    pilotSwap?: { how: "same pilot, another craft" | "another pilot, this craft"; shown: string } | null | undefined;
-  }>;
+  register: UseFormRegister<Filled>;
   catalogue: readonly Symptom[];
 }) {
   const { file } = useDesk();
@@ -215,48 +117,17 @@ export function FaultBasics({
 }
 
 /** What a fault of the pilot takes to be one. */
-export function PilotError({
-  filled,
-  setValue,
-}: {
-  filled: Filled;
-  setValue: UseFormSetValue<{
-    seen: string;
-    damage: string;
-    cause: string;
-    fix: string;
-    run: number | null;
-    title: string;
-    symptom: string | null;
-    severity: "damage" | "harmless" | "danger";
-    minutes: number;
-    cost: number;
-    state: "open" | "closed" | "proven" | "cured, cause unknown" | "unresolved";
-    suspects: {
-      id: string;
-      cause: string;
-      for: string;
-      against: string;
-      test: string;
-      minutes: number | null;
-      result: string;
-      state: "open" | "ruled in" | "ruled out";
-      cost?: number | undefined;
-      risk?: Risk | undefined;
-      spentMinutes?: number | undefined;
-      spentCost?: number | undefined;
-    }[];
-    fixVersion: string | null;
-    proofRun: number | null;
-    mass?: number | undefined;
-    part?: string | undefined;
-    touched?: string[] | undefined;
-    nextWeakest?: string | undefined;
-    pilotSwap?: { how: "same pilot, another craft" | "another pilot, this craft"; shown: string } | null | undefined;
-  }>;
-}) {
+export function PilotError({ filled, setValue }: { filled: Filled; setValue: UseFormSetValue<Filled> }) {
   return (
     <div role="group" aria-label="Pilot error" className="mt-3 border-l-[3px] border-care pl-3">
+      <label className="flex min-h-6 items-center gap-2">
+        <input
+          type="checkbox"
+          checked={filled.pilotBlamed ?? false}
+          onChange={(e) => setValue("pilotBlamed", e.target.checked, { shouldDirty: true })}
+        />
+        The one at the sticks is said to be the cause
+      </label>
       <p>
         “Pilot error” needs the same pilot on another craft, or another pilot on this one. It closes nothing without.
       </p>
@@ -307,45 +178,15 @@ export function AddSuspect({
 }: {
   own: string;
   setOwn: (next: string | null) => void;
-  suspects: UseFieldArrayReturn<
-    {
-      seen: string;
-      damage: string;
-      cause: string;
-      fix: string;
-      run: number | null;
-      title: string;
-      symptom: string | null;
-      severity: "damage" | "harmless" | "danger";
-      minutes: number;
-      cost: number;
-      state: "open" | "closed" | "proven" | "cured, cause unknown" | "unresolved";
-      suspects: {
-        id: string;
-        cause: string;
-        for: string;
-        against: string;
-        test: string;
-        minutes: number | null;
-        result: string;
-        state: "open" | "ruled in" | "ruled out";
-        cost?: number | undefined;
-        risk?: Risk | undefined;
-        spentMinutes?: number | undefined;
-        spentCost?: number | undefined;
-      }[];
-      fixVersion: string | null;
-      proofRun: number | null;
-      mass?: number | undefined;
-      part?: string | undefined;
-      touched?: string[] | undefined;
-      nextWeakest?: string | undefined;
-      pilotSwap?: { how: "same pilot, another craft" | "another pilot, this craft"; shown: string } | null | undefined;
-    },
-    "suspects",
-    "key"
-  >;
+  suspects: UseFieldArrayReturn<Filled, "suspects", "key">;
 }) {
+  const add = () => {
+    const words = own.trim();
+    // The one at the sticks is one suspect, whatever it is called.
+    const pilot = saysPilot(words) && suspects.fields.every((s) => s.id !== PILOT);
+    if (words) suspects.append(newSuspect(pilot ? PILOT : `own-${newKey()}`, words));
+    setOwn(null);
+  };
   return (
     <p className="mt-1 flex gap-2">
       <input
@@ -358,16 +199,14 @@ export function AddSuspect({
         onKeyDown={(e) => {
           if (e.key !== "Enter") return;
           e.preventDefault();
-          if (own.trim()) suspects.append(newSuspect(`own-${newKey()}`, own.trim()));
-          setOwn(null);
+          add();
         }}
       />
       <button
         type="button"
         className="act"
         onClick={() => {
-          if (own.trim()) suspects.append(newSuspect(`own-${newKey()}`, own.trim()));
-          setOwn(null);
+          add();
         }}
       >
         Add

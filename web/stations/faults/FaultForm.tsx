@@ -84,8 +84,7 @@ export function FaultForm({
     setRefused(why);
     if (!why) save.mutate(input);
   });
-  const pilot =
-    filled.suspects.some((s) => s.state !== "ruled out" && blamesPilot(s)) || /pilot error/i.test(filled.cause);
+  const pilot = filled.pilotBlamed || filled.suspects.some((s) => s.state !== "ruled out" && blamesPilot(s));
   return (
     <form noValidate onSubmit={submit} aria-label={number === null ? "New fault" : faultName(number)}>
       <FaultHead number={number} register={register} errors={errors} remove={remove} onGone={onGone} />

@@ -1,6 +1,6 @@
 import { Controller, type UseFormRegister, type UseFormReturn } from "react-hook-form";
-import type { Risk } from "../../../core/design/risk";
-import { strengthens } from "../../../core/faults/story";
+import { blamesByWords } from "../../../core/design/byWords";
+import { asksNextWeakest } from "../../../core/faults/story";
 import { useDesk } from "../../app/desk";
 import { Lines } from "../../fields/Lines";
 import { QuantityField } from "../../fields/QuantityField";
@@ -9,11 +9,11 @@ import type { Filled, Values } from "./form";
 /** Cause, fix and proof; the part that failed, what the repair touched, and what is the next weakest. */
 export function Mending({ form, filled }: { form: UseFormReturn<Filled, unknown, Values>; filled: Filled }) {
   const { design } = useDesk();
-  const { register, control } = form;
+  const { register, control, setValue } = form;
   const nameOf = (part: string) => design.items.find((i) => i.id === part)?.name ?? part;
   const idOf = (name: string) =>
     design.items.find((i) => i.name.toLowerCase() === name.trim().toLowerCase())?.id ?? name.trim();
-  const asks = strengthens(filled.fix) && (filled.nextWeakest ?? "") === "";
+  const asks = asksNextWeakest({ part: filled.part ?? "", fix: filled.fix, nextWeakest: filled.nextWeakest ?? "" });
   return (
     <>
       <datalist id="parts-of-craft">
@@ -24,7 +24,13 @@ export function Mending({ form, filled }: { form: UseFormReturn<Filled, unknown,
       <div className="mt-4 grid grid-cols-3 gap-3 max-[640px]:grid-cols-[minmax(0,1fr)] max-[640px]:[&>*]:col-span-1!">
         <label>
           Cause
-          <textarea className="box" rows={2} {...register("cause")} />
+          <textarea
+            className="box"
+            rows={2}
+            {...register("cause", {
+              onChange: (e) => blamesByWords(e.target.value) && setValue("pilotBlamed", true, { shouldDirty: true }),
+            })}
+          />
         </label>
         <label>
           Fix
@@ -97,46 +103,7 @@ export function Mending({ form, filled }: { form: UseFormReturn<Filled, unknown,
 }
 
 /** In which version it was fixed, and by which run that was seen. */
-function FixedIn({
-  filled,
-  register,
-}: {
-  filled: Filled;
-  register: UseFormRegister<{
-    run: number | null;
-    state: "open" | "proven" | "closed" | "cured, cause unknown" | "unresolved";
-    cost: number;
-    title: string;
-    suspects: {
-      id: string;
-      cause: string;
-      for: string;
-      against: string;
-      test: string;
-      minutes: number | null;
-      result: string;
-      state: "open" | "ruled in" | "ruled out";
-      cost?: number | undefined;
-      risk?: Risk | undefined;
-      spentMinutes?: number | undefined;
-      spentCost?: number | undefined;
-    }[];
-    seen: string;
-    damage: string;
-    cause: string;
-    fix: string;
-    symptom: string | null;
-    severity: "danger" | "damage" | "harmless";
-    minutes: number;
-    fixVersion: string | null;
-    proofRun: number | null;
-    mass?: number | undefined;
-    part?: string | undefined;
-    touched?: string[] | undefined;
-    nextWeakest?: string | undefined;
-    pilotSwap?: { how: "same pilot, another craft" | "another pilot, this craft"; shown: string } | null | undefined;
-  }>;
-}) {
+function FixedIn({ filled, register }: { filled: Filled; register: UseFormRegister<Filled> }) {
   const { file } = useDesk();
   const seen = file.runs.find((s) => s.number === Number(filled.run));
   const laterRuns = file.runs.filter((r) => seen && Date.parse(r.date) > Date.parse(seen.date));

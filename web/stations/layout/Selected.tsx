@@ -1,4 +1,4 @@
-import { AXES, type Axis, type Item, itemSchema } from "../../../core/design/schema";
+import { AXES, type Axis, type Item, itemSchema, ROLES } from "../../../core/design/schema";
 import { DISPLAY } from "../../../core/design/units";
 import { resultIn } from "../../../core/evaluate";
 import { gramPrice } from "../../../core/subjects/balance/gram";
@@ -6,7 +6,7 @@ import { balance } from "../../../core/subjects/balance/node";
 import { HOLDS } from "../../../core/subjects/mass/declares";
 import { attachedTo, movingMass, slideOf } from "../../../core/subjects/mass/tree";
 import { plain } from "../../../core/wording/format";
-import { useCalmDesk } from "../../app/desk";
+import { useCalmDesk, useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { QuantityField } from "../../fields/QuantityField";
 
@@ -104,6 +104,7 @@ export function Selected({ item, number }: { item: Item; number: number }) {
             </td>
           </tr>
           <HeldBy item={item} change={change} />
+          <WhatItIs item={item} change={change} />
           <tr>
             <td colSpan={4}>
               <label className="flex min-h-6 items-center gap-2">
@@ -219,5 +220,51 @@ function HeldBy({ item, change }: { item: Item; change: (mutate: (item: Item) =>
         )}
       </td>
     </tr>
+  );
+}
+
+/** What the part is, where that decides something, and which part of the other side it should match. */
+function WhatItIs({ item, change }: { item: Item; change: (mutate: (item: Item) => void) => string | null }) {
+  const { design } = useDesk();
+  return (
+    <>
+      <tr>
+        <td className="pr-2">what it is</td>
+        <td colSpan={3}>
+          <select
+            className="cell w-auto!"
+            aria-label={`${item.name}, what it is`}
+            value={item.role}
+            onChange={(e) => change((p) => void (p.role = ROLES.find((r) => r === e.target.value) ?? "not said"))}
+          >
+            {ROLES.map((r) => (
+              <option key={r}>{r}</option>
+            ))}
+          </select>
+        </td>
+      </tr>
+      {!item.mirrored && (
+        <tr>
+          <td className="pr-2">pair of</td>
+          <td colSpan={3}>
+            <select
+              className="cell w-full!"
+              aria-label={`${item.name}, pair of`}
+              value={item.twinId ?? ""}
+              onChange={(e) => change((p) => void (p.twinId = e.target.value || null))}
+            >
+              <option value="">none</option>
+              {design.items
+                .filter((i) => i.id !== item.id && !i.mirrored)
+                .map((i) => (
+                  <option key={i.id} value={i.id}>
+                    {i.name}
+                  </option>
+                ))}
+            </select>
+          </td>
+        </tr>
+      )}
+    </>
   );
 }

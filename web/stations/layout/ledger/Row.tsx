@@ -1,5 +1,6 @@
 import { useDrag } from "@use-gesture/react";
 import { type MouseEvent, memo, useState } from "react";
+import { nameItem } from "../../../../core/design/byWords";
 import type { Item } from "../../../../core/design/schema";
 import { useDeskActions } from "../../../app/desk";
 import { TextField } from "../../../fields/TextField";
@@ -98,7 +99,7 @@ export const Row = memo(
               onCommit={(v) =>
                 edit((d) => {
                   const p = d.items.find((x) => x.id === item.id);
-                  if (p) p.name = v;
+                  if (p) nameItem(p, v, d.items);
                 })
               }
             />

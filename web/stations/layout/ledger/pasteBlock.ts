@@ -1,4 +1,5 @@
-import type { Design } from "../../../../core/design/schema";
+import { nameItem } from "../../../../core/design/byWords";
+import type { Design, Item } from "../../../../core/design/schema";
 import { blankPart } from "../../../../core/subjects/mass/ledger";
 import type { Column } from "./numbers";
 
@@ -48,7 +49,8 @@ export function pasteBlock(
     for (const [j, text] of texts.entries()) {
       const id = ids[start + j];
       if (id === undefined) continue;
-      const problem = id === "name" ? named(item, text) : columns.find((c) => c.id === id)?.write?.(design, item, text);
+      const problem =
+        id === "name" ? named(item, text, design.items) : columns.find((c) => c.id === id)?.write?.(design, item, text);
       if (problem === undefined) continue;
       if (problem !== null) {
         const head = id === "name" ? "name" : columns.find((c) => c.id === id)?.head;
@@ -59,9 +61,9 @@ export function pasteBlock(
   return { cells, added, refused };
 }
 
-function named(item: { name: string }, text: string): string | null {
+function named(item: Item, text: string, items: readonly Item[]): string | null {
   if (text.trim() === "") return "a name is needed.";
   if (text.length > 120) return "a name has at most 120 characters.";
-  item.name = text.trim();
+  nameItem(item, text.trim(), items);
   return null;
 }
