@@ -87,16 +87,16 @@ function bind<C extends Contract>(app: Express, contract: C, handler: Handler<C>
   });
 }
 
-/** The whole HTTP interface: the API, and the built pages when they exist. */
-export function makeApp({ open, evaluator, log, now, code, stand = new SimulatedStand() }: AppOptions): Express {
-  const { db } = open;
-  const glances = new Glances(db, evaluator);
-  const records = new Records(db, open.watch);
-  glances.touch();
-  records.warm();
-  const app = express();
-  app.disable("x-powered-by");
-  app.disable("etag");
+/** What the routes answer from. */
+interface Serving extends Required<Pick<AppOptions, "open" | "evaluator" | "now" | "stand">>, Pick<AppOptions, "code"> {
+  app: Express;
+  db: OpenDatabase["db"];
+  records: Records;
+}
+const c = contracts;
+
+/** Headers, compression, and who may ask at all. */
+function guards(app: Express, code: string | undefined): void {
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -126,23 +126,10 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
     else checkOrigin(request);
     next();
   });
-  if (code !== undefined) demandCode(app, { db, code, now });
-  app.use("/api", (request, response, next) => {
-    response.set("cache-control", "no-store");
-    // What a save changed is looked at again for the workshop's list, after the answer.
-    if (request.method !== "GET")
-      response.on("finish", () => {
-        const slug = /^\/crafts\/([^/]+)\//.exec(request.path)?.[1];
-        glances.touch(slug);
-        if (slug === undefined) records.warm();
-      });
-    next();
-  });
-  app.use("/api/crafts/import", express.json({ limit: IMPORT_LIMIT }));
-  app.use("/api/files", express.json({ limit: FILE_LIMIT }));
-  app.use("/api", express.json({ limit: BODY_LIMIT }));
+}
 
-  const c = contracts;
+/** The crafts of the workshop, whole: listed, opened, brought in and out. */
+function craftRoutes({ app, open, db, records, now }: Serving): void {
   app.get(c.listCrafts.path, async (_request, response) => {
     response.type("application/json").send(await records.list());
   });
@@ -177,6 +164,10 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
     await pipeline(fileStore.craftTar(open, file), response);
   });
   bind(app, c.mendRecord, async ({ params, body }) => ({ revision: await mendRecord(db, params.slug, body) }));
+}
+
+/** The workshop itself: what it says, its copies, the devices that may reach it. */
+function workshopRoutes({ app, open, db, now, code }: Serving): void {
   bind(app, c.workshop, async () => ({
     notes: open.notes,
     beyond: code !== undefined,
@@ -197,6 +188,10 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
     await withdrawDevice(db, params.id);
     return {};
   });
+}
+
+/** Versions and what was logged of them. */
+function versionRoutes({ app, db, records, evaluator, now }: Serving): void {
   bind(app, c.deleteCraft, async ({ params }) => ({ trash: await store.deleteCraft(db, params.slug, now()) }));
   bind(app, c.createVersion, ({ params, body }) => store.createVersion(db, params.slug, body, now()));
   bind(app, c.saveDesign, async ({ params, body }) => ({
@@ -239,6 +234,10 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
   bind(app, c.deletePlan, async ({ params }) => ({
     trash: await plans.deletePlan(db, params.slug, params.number, now()),
   }));
+}
+
+/** The catalogue of one's own, and what was thrown away. */
+function catalogueRoutes({ app, db, now }: Serving): void {
   bind(app, c.listSymptoms, () => symptoms.listSymptoms(db));
   bind(app, c.saveSymptom, async ({ params, body }) => ({
     revision: await symptoms.saveSymptom(db, params.id, body.revision, body.symptom),
@@ -246,6 +245,10 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
   bind(app, c.deleteSymptom, async ({ params }) => ({ trash: await symptoms.deleteSymptom(db, params.id, now()) }));
   bind(app, c.listTrash, () => trash.listTrash(db));
   bind(app, c.restore, ({ params }) => trash.restore(db, params.id));
+}
+
+/** The bench and its pictures. */
+function benchRoutes({ app, open, db, now, stand }: Serving): void {
   bind(app, c.createBench, async ({ params, body }) => ({
     number: await benchStore.createBench(db, params.slug, params.label, body),
   }));
@@ -275,16 +278,20 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
       .send(bytes);
   });
   standRoutes(app, stand);
+}
+
+/** The shelf. */
+function shelfRoutes({ app, db, now }: Serving): void {
   bind(app, c.listShelf, () => shelf.listShelf(db));
   bind(app, c.addToShelf, ({ body }) => shelf.addToShelf(db, body.parts));
   bind(app, c.saveShelf, async ({ params, body }) => ({
     revision: await shelf.saveShelf(db, params.id, body.revision, body.part),
   }));
   bind(app, c.deleteFromShelf, async ({ params }) => ({ trash: await shelf.deleteFromShelf(db, params.id, now()) }));
-  app.use("/api", () => {
-    throw notFound("There is no such route.");
-  });
+}
 
+/** The built pages. */
+function pageRoutes(app: Express): void {
   const pages = join(projectRoot(), "dist/web");
   app.use(
     "/assets",
@@ -302,6 +309,47 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
     const page = request.path.startsWith("/field/") ? "field.html" : "index.html";
     response.sendFile(join(pages, page), { maxAge: 0 });
   });
+}
+
+/** The whole HTTP interface: the API, and the built pages when they exist. */
+export function makeApp({ open, evaluator, log, now, code, stand = new SimulatedStand() }: AppOptions): Express {
+  const { db } = open;
+  const glances = new Glances(db, evaluator);
+  const records = new Records(db, open.watch);
+  glances.touch();
+  records.warm();
+  const app = express();
+  app.disable("x-powered-by");
+  app.disable("etag");
+  guards(app, code);
+  if (code !== undefined) demandCode(app, { db, code, now });
+  app.use("/api", (request, response, next) => {
+    response.set("cache-control", "no-store");
+    // What a save changed is looked at again for the workshop's list, after the answer.
+    if (request.method !== "GET")
+      response.on("finish", () => {
+        const slug = /^\/crafts\/([^/]+)\//.exec(request.path)?.[1];
+        glances.touch(slug);
+        if (slug === undefined) records.warm();
+      });
+    next();
+  });
+  app.use("/api/crafts/import", express.json({ limit: IMPORT_LIMIT }));
+  app.use("/api/files", express.json({ limit: FILE_LIMIT }));
+  app.use("/api", express.json({ limit: BODY_LIMIT }));
+
+  const serving = { app, open, db, records, evaluator, now, code, stand };
+  craftRoutes(serving);
+  workshopRoutes(serving);
+  versionRoutes(serving);
+  catalogueRoutes(serving);
+  benchRoutes(serving);
+  shelfRoutes(serving);
+  app.use("/api", () => {
+    throw notFound("There is no such route.");
+  });
+
+  pageRoutes(app);
   app.use(problemHandler(log));
   return app;
 }

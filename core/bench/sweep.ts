@@ -207,26 +207,9 @@ const PLATEAU = 0.01;
 /** Without rpm the drive counts as turning when it pushes this share of its top. */
 const PUSHES = 0.02;
 
-/**
- * Reads a sweep: thrust from the stand, levels, plateau, dead band, saturation, the shape of the thrust curve, what
- * the pack, the blades and the stand itself give away.
- *
- * Every reading counts unless a person left it out or it stands far off (`expected`). Efficiency and figure of merit
- * are electrical: thrust^1.5/√(2ρA) over the power put in
- * (momentum theory). The exponent is fitted to the means of each throttle, sweep and direction; its 95 % interval
- * holds the misfit of the shape too.
- *
- * @param drive what is on the stand, for the figure of merit and for slip; null: neither is told
- */
-export function readSweep(
-  test: Pick<ThrustTest, "rig" | "air" | "readings">,
-  corrections: Corrections,
-  drive: Pick<Unit, "motor" | "controller" | "gear" | "propeller" | "propulsor"> | null,
-): SweepResult {
-  const diameter = drive && !drive.propulsor ? drive.propeller.diameter.value : null;
-  const { rig } = test;
-  const density = densityAt(test.air);
-  const points = test.readings.map((r: ThrustReading, index): SweepPoint => {
+/** What was read, corrected, in the order in which it was. */
+function pointsOf({ rig, readings }: Pick<ThrustTest, "rig" | "readings">, corrections: Corrections): SweepPoint[] {
+  return readings.map((r: ThrustReading, index): SweepPoint => {
     const voltage = r.voltage === null ? null : corrected(r.voltage, corrections.voltage);
     const current = r.current === null ? null : corrected(r.current, corrections.current);
     return {
@@ -246,6 +229,169 @@ export function readSweep(
       expected: null,
     };
   });
+}
+
+/** Where it begins to turn, and where it stops; by the thrust where no rpm was read. */
+function deadBandOf(
+  points: readonly SweepPoint[],
+  stations: readonly Station[],
+  levels: readonly Level[],
+  top: number,
+): SweepResult["deadBand"] {
+  const hasRpm = points.some((p) => p.rpm !== null && p.rpm > 0);
+  const turns = (direction: Direction) => {
+    const list = stations.filter(
+      (s) =>
+        s.throttle > 0 &&
+        s.points[0]?.direction === direction &&
+        s.points.some((p) => (hasRpm ? (p.rpm ?? 0) > 0 : (p.thrust ?? 0) > PUSHES * top)),
+    );
+    return list.length > 0 ? Math.min(...list.map((s) => s.throttle)) : null;
+  };
+  const thrustStart = hasRpm ? null : (levels.find((l) => l.thrust > PUSHES * top)?.throttle ?? null);
+  const [start, stop] = hasRpm ? [turns("up"), turns("down")] : [thrustStart, thrustStart];
+  const starts = [start, stop].filter(present);
+  const below = levels.findLast((l) => l.throttle < Math.min(...starts))?.throttle;
+  return starts.length > 0 && below !== undefined
+    ? {
+        start,
+        stop,
+        mean: meanOf(starts),
+        // Anywhere in the gap alike: its width over √12, each way by itself.
+        sd: (Math.min(...starts) - below) / Math.sqrt(12 * starts.length),
+        by: hasRpm ? ("rpm" as const) : ("thrust" as const),
+      }
+    : null;
+}
+
+/** T = a·u + b·u² through the means, so that T_max = a + b and e = b/(a + b). */
+function curveOf(means: readonly Level[]): SweepResult["curve"] {
+  const fit = fitLinear(
+    means.map((l) => [l.throttle, l.throttle ** 2]),
+    means.map((l) => l.thrust),
+  );
+  const [a = Number.NaN, b = Number.NaN] = fit.parameters;
+  const tMax = a + b;
+  const e = b / tMax;
+  const cov = fit.covariance;
+  // de/da = −b/(a+b)², de/db = a/(a+b)²
+  const [da, db] = [-b / tMax ** 2, a / tMax ** 2];
+  const eSd = Math.sqrt(
+    Math.max(
+      0,
+      da * da * (cov[0]?.[0] ?? Number.NaN) +
+        db * db * (cov[1]?.[1] ?? Number.NaN) +
+        2 * da * db * (cov[0]?.[1] ?? Number.NaN),
+    ),
+  );
+  return { tMax, e, eSd, range: tQuantile(0.95, Math.max(1, means.length - 2)) * eSd, status: fit.status };
+}
+
+/** Rising against falling, at the throttle nearest one half. */
+function hysteresisOf(up: readonly Level[], down: readonly Level[], shared: number): SweepResult["hysteresis"] {
+  const both = up.filter((l) => down.some((d) => d.throttle === l.throttle));
+  const nearest = both.toSorted((x, y) => Math.abs(x.throttle - 0.5) - Math.abs(y.throttle - 0.5))[0];
+  const falling = down.find((d) => d.throttle === nearest?.throttle);
+  const own = (l: Level) => Math.sqrt(Math.max(0, l.thrustSd ** 2 - (shared * l.thrust) ** 2));
+  return nearest && falling
+    ? {
+        throttle: nearest.throttle,
+        value: nearest.thrust - falling.thrust,
+        sd: Math.hypot(own(nearest), own(falling)),
+      }
+    : null;
+}
+
+/** How thrust over speed² changes over the speeds that were read. */
+function constancyOf(levels: readonly Level[], top: number): SweepResult["constancy"] {
+  const turning = levels.filter((l) => l.rpm !== null && l.thrust > 0.15 * top);
+  const shape = fitLinear(
+    turning.map((l) => [1, Math.log(l.rpm ?? 1)]),
+    turning.map((l) => Math.log(l.thrust / (l.rpm ?? 1) ** 2)),
+  );
+  const speeds = turning.map((l) => l.rpm ?? 0);
+  const reach = speeds.length > 0 ? Math.log(Math.max(...speeds) / median(speeds)) : 0;
+  return shape.status === "converged" && turning.length >= 5
+    ? { change: (shape.parameters[1] ?? 0) * reach, sd: (shape.sd[1] ?? 0) * reach }
+    : null;
+}
+
+/** Resistance from the sag: V = V0 − R·I − k·Q, with the charge drawn where times are known. */
+function resistanceOf(points: readonly SweepPoint[]): SweepResult["resistance"] {
+  const electric = points.filter((p) => p.out === "" && p.voltage !== null && p.current !== null);
+  const timed = electric.every((p) => p.t !== null);
+  let charge = 0;
+  const rows = electric.map((p, k) => {
+    const before = electric[k - 1];
+    if (timed && before)
+      charge += ((p.current ?? 0) + (before.current ?? 0)) * 0.5 * Math.min(30, (p.t ?? 0) - (before.t ?? 0));
+    return timed && charge > 0 ? [1, p.current ?? 0, charge] : [1, p.current ?? 0];
+  });
+  const columns = rows.at(-1)?.length ?? 2;
+  const sag = fitLinear(
+    rows.map((r) => [...r, 0].slice(0, columns)),
+    electric.map((p) => p.voltage ?? 0),
+  );
+  const currents = electric.map((p) => p.current ?? 0);
+  const spread = currents.length > 0 ? Math.max(...currents) - Math.min(...currents) : 0;
+  return sag.status === "converged" && spread > 1 && (sag.parameters[1] ?? 0) < 0
+    ? {
+        value: -(sag.parameters[1] ?? 0),
+        sd: sag.sd[1] ?? 0,
+        volts: -(sag.parameters[1] ?? 0) * Math.max(...currents),
+      }
+    : null;
+}
+
+function temperatureOf(points: readonly SweepPoint[]): SweepResult["temperature"] {
+  const warm = points.filter((p) => p.temperature !== null && p.out === "");
+  const temperatures = warm.map((p) => p.temperature ?? 0);
+  const trend = fitLinear(
+    warm.filter((p) => p.t !== null).map((p) => [1, (p.t ?? 0) / 60]),
+    warm.filter((p) => p.t !== null).map((p) => p.temperature ?? 0),
+  );
+  return temperatures.length > 0
+    ? {
+        highest: Math.max(...temperatures),
+        rise: Math.max(...temperatures) - (temperatures[0] ?? 0),
+        perMinute: trend.status === "converged" ? (trend.parameters[1] ?? null) : null,
+      }
+    : null;
+}
+
+/** The zero, first and last. */
+function zerosOf(stations: readonly Station[], readings: readonly ThrustReading[]) {
+  // A propeller that still runs down is not at rest.
+  const still = (p: SweepPoint) => p.thrust !== null && p.out === "" && !((p.rpm ?? 0) > 0);
+  const rests = stations.filter((s) => s.throttle === 0 && s.points.some(still));
+  const zeroOf = (s: Station | undefined) => median(s?.points.filter(still).map((p) => p.thrust ?? 0) ?? []);
+  const zeroDrift = rests.length > 1 ? zeroOf(rests.at(-1)) - zeroOf(rests[0]) : null;
+
+  const scaleAtRest = median(rests[0]?.points.filter(still).map((p) => readings[p.index]?.scale ?? 0) ?? []);
+  const atRest = rests.length > 0 ? { thrust: zeroOf(rests[0]), reading: scaleAtRest } : null;
+  return { zeroDrift, atRest };
+}
+
+/**
+ * Reads a sweep: thrust from the stand, levels, plateau, dead band, saturation, the shape of the thrust curve, what
+ * the pack, the blades and the stand itself give away.
+ *
+ * Every reading counts unless a person left it out or it stands far off (`expected`). Efficiency and figure of merit
+ * are electrical: thrust^1.5/√(2ρA) over the power put in
+ * (momentum theory). The exponent is fitted to the means of each throttle, sweep and direction; its 95 % interval
+ * holds the misfit of the shape too.
+ *
+ * @param drive what is on the stand, for the figure of merit and for slip; null: neither is told
+ */
+export function readSweep(
+  test: Pick<ThrustTest, "rig" | "air" | "readings">,
+  corrections: Corrections,
+  drive: Pick<Unit, "motor" | "controller" | "gear" | "propeller" | "propulsor"> | null,
+): SweepResult {
+  const diameter = drive && !drive.propulsor ? drive.propeller.diameter.value : null;
+  const { rig } = test;
+  const density = densityAt(test.air);
+  const points = pointsOf(test, corrections);
   const stations = stationsOf(points);
   const sweeps = markLegs(stations);
   const highest = (of: (p: SweepPoint) => number | null) => {
@@ -283,56 +429,9 @@ export function readSweep(
   const first = each[0];
   const fade = each.length > 1 && first ? 1 - (each.at(-1) ?? first) / first : null;
 
-  // ---- dead band
-  const hasRpm = points.some((p) => p.rpm !== null && p.rpm > 0);
-  const turns = (direction: Direction) => {
-    const list = stations.filter(
-      (s) =>
-        s.throttle > 0 &&
-        s.points[0]?.direction === direction &&
-        s.points.some((p) => (hasRpm ? (p.rpm ?? 0) > 0 : (p.thrust ?? 0) > PUSHES * top)),
-    );
-    return list.length > 0 ? Math.min(...list.map((s) => s.throttle)) : null;
-  };
-  const thrustStart = hasRpm ? null : (levels.find((l) => l.thrust > PUSHES * top)?.throttle ?? null);
-  const [start, stop] = hasRpm ? [turns("up"), turns("down")] : [thrustStart, thrustStart];
-  const starts = [start, stop].filter(present);
-  const below = levels.findLast((l) => l.throttle < Math.min(...starts))?.throttle;
-  const deadBand =
-    starts.length > 0 && below !== undefined
-      ? {
-          start,
-          stop,
-          mean: meanOf(starts),
-          // Anywhere in the gap alike: its width over √12, each way by itself.
-          sd: (Math.min(...starts) - below) / Math.sqrt(12 * starts.length),
-          by: hasRpm ? ("rpm" as const) : ("thrust" as const),
-        }
-      : null;
-
-  // ---- shape: T = a·u + b·u², so T_max = a + b and e = b/(a + b)
   const means = Array.from({ length: sweeps }, (_, k) =>
     [...(["up", "down", "top", "rest"] as const)].flatMap((d) => level((p) => p.sweep === k && p.direction === d)),
   ).flat();
-  const fit = fitLinear(
-    means.map((l) => [l.throttle, l.throttle ** 2]),
-    means.map((l) => l.thrust),
-  );
-  const [a = Number.NaN, b = Number.NaN] = fit.parameters;
-  const tMax = a + b;
-  const e = b / tMax;
-  const cov = fit.covariance;
-  // de/da = −b/(a+b)², de/db = a/(a+b)²
-  const [da, db] = [-b / tMax ** 2, a / tMax ** 2];
-  const eSd = Math.sqrt(
-    Math.max(
-      0,
-      da * da * (cov[0]?.[0] ?? Number.NaN) +
-        db * db * (cov[1]?.[1] ?? Number.NaN) +
-        2 * da * db * (cov[0]?.[1] ?? Number.NaN),
-    ),
-  );
-
   const mostOf = (of: (l: Level) => number | null) =>
     means.reduce<number | null>((m, l) => (of(l) === null ? m : Math.max(m ?? 0, of(l) ?? 0)), null);
 
@@ -347,84 +446,10 @@ export function readSweep(
       ? null
       : { throttle: halfThrottle, thrust: top / 2, power: halfPower, merit: merit(top / 2, halfPower) };
 
-  // ---- rising against falling
-  const both = up.filter((l) => down.some((d) => d.throttle === l.throttle));
-  const nearest = both.toSorted((x, y) => Math.abs(x.throttle - 0.5) - Math.abs(y.throttle - 0.5))[0];
-  const falling = down.find((d) => d.throttle === nearest?.throttle);
-  const own = (l: Level) => Math.sqrt(Math.max(0, l.thrustSd ** 2 - (shared * l.thrust) ** 2));
-  const hysteresis =
-    nearest && falling
-      ? {
-          throttle: nearest.throttle,
-          value: nearest.thrust - falling.thrust,
-          sd: Math.hypot(own(nearest), own(falling)),
-        }
-      : null;
-
-  // ---- thrust over speed²
-  const turning = levels.filter((l) => l.rpm !== null && l.thrust > 0.15 * top);
-  const shape = fitLinear(
-    turning.map((l) => [1, Math.log(l.rpm ?? 1)]),
-    turning.map((l) => Math.log(l.thrust / (l.rpm ?? 1) ** 2)),
-  );
-  const speeds = turning.map((l) => l.rpm ?? 0);
-  const reach = speeds.length > 0 ? Math.log(Math.max(...speeds) / median(speeds)) : 0;
-  const constancy =
-    shape.status === "converged" && turning.length >= 5
-      ? { change: (shape.parameters[1] ?? 0) * reach, sd: (shape.sd[1] ?? 0) * reach }
-      : null;
-
-  // ---- resistance from the sag: V = V0 − R·I − k·Q, with the charge drawn where times are known
-  const electric = points.filter((p) => p.out === "" && p.voltage !== null && p.current !== null);
-  const timed = electric.every((p) => p.t !== null);
-  let charge = 0;
-  const rows = electric.map((p, k) => {
-    const before = electric[k - 1];
-    if (timed && before)
-      charge += ((p.current ?? 0) + (before.current ?? 0)) * 0.5 * Math.min(30, (p.t ?? 0) - (before.t ?? 0));
-    return timed && charge > 0 ? [1, p.current ?? 0, charge] : [1, p.current ?? 0];
-  });
-  const columns = rows.at(-1)?.length ?? 2;
-  const sag = fitLinear(
-    rows.map((r) => [...r, 0].slice(0, columns)),
-    electric.map((p) => p.voltage ?? 0),
-  );
-  const currents = electric.map((p) => p.current ?? 0);
-  const spread = currents.length > 0 ? Math.max(...currents) - Math.min(...currents) : 0;
-  const resistance =
-    sag.status === "converged" && spread > 1 && (sag.parameters[1] ?? 0) < 0
-      ? {
-          value: -(sag.parameters[1] ?? 0),
-          sd: sag.sd[1] ?? 0,
-          volts: -(sag.parameters[1] ?? 0) * Math.max(...currents),
-        }
-      : null;
-
-  // ---- heat, noise
-  const warm = points.filter((p) => p.temperature !== null && p.out === "");
-  const temperatures = warm.map((p) => p.temperature ?? 0);
-  const trend = fitLinear(
-    warm.filter((p) => p.t !== null).map((p) => [1, (p.t ?? 0) / 60]),
-    warm.filter((p) => p.t !== null).map((p) => p.temperature ?? 0),
-  );
-  const temperature =
-    temperatures.length > 0
-      ? {
-          highest: Math.max(...temperatures),
-          rise: Math.max(...temperatures) - (temperatures[0] ?? 0),
-          perMinute: trend.status === "converged" ? (trend.parameters[1] ?? null) : null,
-        }
-      : null;
-
-  // ---- the zero, first and last
-  // A propeller that still runs down is not at rest.
-  const still = (p: SweepPoint) => p.thrust !== null && p.out === "" && !((p.rpm ?? 0) > 0);
-  const rests = stations.filter((s) => s.throttle === 0 && s.points.some(still));
-  const zeroOf = (s: Station | undefined) => median(s?.points.filter(still).map((p) => p.thrust ?? 0) ?? []);
-  const zeroDrift = rests.length > 1 ? zeroOf(rests.at(-1)) - zeroOf(rests[0]) : null;
-
-  const scaleAtRest = median(rests[0]?.points.filter(still).map((p) => test.readings[p.index]?.scale ?? 0) ?? []);
-  const atRest = rests.length > 0 ? { thrust: zeroOf(rests[0]), reading: scaleAtRest } : null;
+  const deadBand = deadBandOf(points, stations, levels, top);
+  const { zeroDrift, atRest } = zerosOf(stations, test.readings);
+  const hysteresis = hysteresisOf(up, down, shared);
+  const constancy = constancyOf(levels, top);
 
   const missing: SweepResult["missing"] = {};
   for (const [key, of] of [
@@ -469,14 +494,14 @@ export function readSweep(
     },
     deadBand,
     saturation,
-    curve: { tMax, e, eSd, range: tQuantile(0.95, Math.max(1, means.length - 2)) * eSd, status: fit.status },
+    curve: curveOf(means),
     maxUseful: saturation ?? lastThrottle,
     idle: deadBand ? Math.min(1, (deadBand.start ?? deadBand.mean) + 0.02) : null,
     half,
     hysteresis,
     constancy,
-    resistance,
-    temperature,
+    resistance: resistanceOf(points),
+    temperature: temperatureOf(points),
     noise: highest((p) => p.noise),
     highest: { current: mostOf((l) => l.current), rpm: mostOf((l) => l.rpm) },
     missing,

@@ -1,3 +1,5 @@
+import type { Design } from "../design/schema";
+import type { Dimension } from "../design/units";
 import { measuredText } from "./measured";
 import type { RootContent } from "mdast";
 import type { CraftFile, Version } from "../design/craftFile";
@@ -67,24 +69,25 @@ export function statusText(
   }
 }
 
-/**
- * What a builder of this version has to know, as Markdown: its honest status first, then numbers, parts, set-up,
- * tests, faults and cautions.
- */
-export function buildReport(
-  file: CraftFile,
-  version: Version,
-  evaluation: Evaluation,
-  habit: UnitHabit = "metric",
-): string {
-  const { design } = version;
-  const out: RootContent[] = [];
-  const add = (...blocks: RootContent[]) => void out.push(...blocks);
+/** What the report is written from, and where its blocks go. */
+interface Reported {
+  file: CraftFile;
+  version: Version;
+  design: Design;
+  evaluation: Evaluation;
+  habit: UnitHabit;
+  add: (...blocks: RootContent[]) => void;
+}
+
+/** A number with its ± and unit. */
+function valueText(v: number, sd: number | null, dimension: Dimension, habit: UnitHabit): string {
+  const s = show(v, sd, dimension, habit);
+  return `${s.value}${s.sd ? ` ± ${s.sd}` : ""} ${s.unit}`.trim();
+}
+
+/** The status of the version first, and what it was made to find out. */
+function headOf({ file, version, design, evaluation, habit, add }: Reported): void {
   const status = statusOf(file, version, evaluation.findings);
-  const value = (v: number, sd: number | null, dimension: Parameters<typeof show>[2]) => {
-    const s = show(v, sd, dimension, habit);
-    return `${s.value}${s.sd ? ` ± ${s.sd}` : ""} ${s.unit}`.trim();
-  };
   add(heading(1, `${file.craft.name} ${version.label}`));
   if (file.craft.summary) add(paragraph(file.craft.summary));
   const against = status.reasons.map((r) => statusText(r, file, evaluation, habit));
@@ -98,7 +101,10 @@ export function buildReport(
       ...(version.question ? [paragraph(version.question)] : []),
       paragraph(version.finding ? `It showed: ${version.finding}` : "It has not shown it yet."),
     );
+}
 
+/** What was predicted and measured, and what was wanted. */
+function numbersOf({ file, version, design, evaluation, habit, add }: Reported): void {
   add(
     heading(2, "Numbers"),
     paragraph("Predicted from the design, measured on this very version; ± is one standard uncertainty."),
@@ -111,9 +117,9 @@ export function buildReport(
     return [
       [
         label,
-        q ? value(q.value, q.sd, dimension) : "",
+        q ? valueText(q.value, q.sd, dimension, habit) : "",
         q?.evidence ?? "",
-        m ? value(m.value, m.sd, dimension) : "",
+        m ? valueText(m.value, m.sd, dimension, habit) : "",
         m?.by ?? "",
       ],
     ];
@@ -133,13 +139,16 @@ export function buildReport(
           return [
             `${label}${t.weight === "must" ? "" : " (wish)"}`,
             limit,
-            predicted ? value(predicted.value, predicted.sd, dimension) : "unknown",
+            predicted ? valueText(predicted.value, predicted.sd, dimension, habit) : "unknown",
             odds === null ? "" : chance(odds),
           ];
         }),
       ),
     );
+}
 
+/** The parts, the drives and the packs. */
+function partsOf({ design, habit, add }: Reported): void {
   add(
     heading(2, "Parts"),
     table(
@@ -186,6 +195,10 @@ export function buildReport(
         ]),
       ),
     );
+}
+
+/** How it is set up, and what of that only hides a fault. */
+function setupOf({ file, version, design, add }: Reported): void {
   if (design.setup.length > 0)
     add(
       heading(2, "Set-up"),
@@ -212,7 +225,10 @@ export function buildReport(
       heading(3, "Debts"),
       list(owed.map((d) => `${d.setting.name} ${d.setting.value} hides “${d.setting.hides}” since ${d.since}.`)),
     );
+}
 
+/** What was changed since its parent, thing by thing, with why. */
+function changesOf({ file, version, habit, add }: Reported): void {
   const parent = file.versions.find((v) => v.label === version.parent);
   if (parent) {
     const { things, total } = thingsChanged(parent.design, version.design);
@@ -228,7 +244,10 @@ export function buildReport(
         paragraph(`In all ${plain(total.mass, "mass", habit)}, CG ${plain(total.cg, "length", habit)} aft.`),
       );
   }
+}
 
+/** The rungs it was tried on, the faults of it, and the advice it got. */
+function testsOf({ file, version, habit, add }: Reported): void {
   add(heading(2, "Tests"));
   const state = ladderState(file, version);
   add(
@@ -270,6 +289,10 @@ export function buildReport(
         version.advice.map((a) => `${a.from ? `${a.from}: ` : ""}${a.text} (${a.state}${a.made ? `: ${a.made}` : ""})`),
       ),
     );
+}
+
+/** What can hurt somebody. */
+function cautionsOf({ version, design, evaluation, add }: Reported): void {
   const tip = fastestTip(version.design, resultIn(evaluation, propulsion));
   const cautions = cautionsFor(design, tip);
   for (const place of CAUTION_PLACES) {
@@ -280,6 +303,22 @@ export function buildReport(
         list(here.map((c) => CAUTION[c.code])),
       );
   }
+}
+
+/**
+ * What a builder of this version has to know, as Markdown: its honest status first, then numbers, parts, set-up,
+ * tests, faults and cautions.
+ */
+export function buildReport(
+  file: CraftFile,
+  version: Version,
+  evaluation: Evaluation,
+  habit: UnitHabit = "metric",
+): string {
+  const out: RootContent[] = [];
+  const add = (...blocks: RootContent[]) => void out.push(...blocks);
+  const reported = { file, version, design: version.design, evaluation, habit, add };
+  for (const write of [headOf, numbersOf, partsOf, setupOf, changesOf, testsOf, cautionsOf]) write(reported);
   add(
     paragraph(
       "Predictions are calculations with the uncertainty shown, no promise. Rules on where such a craft may run differ from place to place.",
