@@ -1,8 +1,5 @@
-import { today } from "../../app/dates";
 import { type ReactNode, useState } from "react";
 import { z } from "zod";
-import { resultIn } from "../../../core/evaluate";
-import { balance } from "../../../core/subjects/balance/node";
 import {
   type Item,
   type WalkBack,
@@ -10,10 +7,14 @@ import {
   newWalkBack,
   walkBackSchema,
 } from "../../../core/design/schema";
-import { moveItem, movingMass } from "../../../core/subjects/mass/tree";
+import { resultIn } from "../../../core/evaluate";
+import { balance } from "../../../core/subjects/balance/node";
+import type { WalkBackResult } from "../../../core/subjects/balance/walkBack";
 import { MOST_TRAVEL, type WalkBackStep, goesOn, walkBack } from "../../../core/subjects/balance/walkBack";
+import { moveItem, movingMass } from "../../../core/subjects/mass/tree";
 import { plain } from "../../../core/wording/format";
 import { SIDE_WORD, TRIM_LINE, TUNE_LINE } from "../../../core/wording/walkBack";
+import { today } from "../../app/dates";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { EvidenceSelect } from "../../fields/EvidenceSelect";
@@ -49,8 +50,6 @@ export function WalkBackSheet() {
       by: first?.slide ? "slide" : "remove",
     });
   const put = (change: Partial<WalkBack>) => edit((d) => void (d.walkBack = { ...plan, ...change }));
-  // What was kept belongs to these steps: another plan begins without it.
-  const begun = plan.records.length > 0;
   const computed = evaluation.metrics.neutralPoint;
   const own = computed && !computed.incomplete ? computed : null;
   const result = walkBack(design, {
@@ -66,61 +65,7 @@ export function WalkBackSheet() {
         {design.schools.balance === "stable" ? " (the brief says this one is stable by balance)" : ""}: one step at a
         time, tuned again and trimmed before the next, and never past the stop line.
       </p>
-      <div className="my-2 flex flex-wrap items-end gap-3">
-        <label className="w-32">
-          Stop line, x
-          <QuantityField
-            boxed
-            label="Stop line"
-            disabled={begun}
-            value={plan.stop}
-            dimension="length"
-            onCommit={(v) => v !== null && put({ stop: v })}
-          />
-        </label>
-        <label className="w-20">
-          Steps
-          <QuantityField
-            boxed
-            label="Steps"
-            disabled={begun}
-            value={plan.steps}
-            dimension="count"
-            schema={walkBackSchema.shape.steps}
-            onCommit={(v) => v !== null && put({ steps: v })}
-          />
-        </label>
-        <label>
-          By
-          <select
-            className="box"
-            aria-label="By"
-            disabled={begun}
-            value={plan.by}
-            onChange={(e) => put({ by: e.target.value as WalkBack["by"] })}
-          >
-            <option value="slide">sliding</option>
-            <option value="remove">taking mass out of</option>
-          </select>
-        </label>
-        <label className="min-w-44">
-          Part
-          <select
-            className="box"
-            aria-label="Part to walk with"
-            disabled={begun}
-            value={plan.itemId ?? ""}
-            onChange={(e) => put({ itemId: e.target.value || null })}
-          >
-            <option value="">choose</option>
-            {design.items.map((i) => (
-              <option key={i.id} value={i.id}>
-                {i.name}
-              </option>
-            ))}
-          </select>
-        </label>
-      </div>
+      <Limits plan={plan} put={put} />
       <div className="mb-2 flex flex-wrap items-end gap-3">
         <label className="w-40">
           Neutral point, x
@@ -174,61 +119,7 @@ export function WalkBackSheet() {
               {plan.by === "slide" ? "its range ends before" : "it has no more mass to give"}.
             </p>
           )}
-          <table className="rows mt-1 w-full max-w-[900px]">
-            <thead>
-              <tr>
-                <th>step</th>
-                <th className="text-right!">CG x</th>
-                <th className="text-right!">{plan.by === "slide" ? "slide by" : "take out"}</th>
-                <th className="text-right!">{plan.by === "slide" ? "stands at" : "left"}</th>
-                <th>what was kept of it</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr>
-                <td className="text-ink">start</td>
-                <td className="num text-right">{plain(result.start, "length", habit)}</td>
-                <td />
-                <td className="num text-right">
-                  {item &&
-                    (plan.by === "slide"
-                      ? plain(item.place.x, "length", habit)
-                      : plain((item.mass?.value ?? 0) * item.quantity, "mass", habit))}{" "}
-                  now
-                </td>
-                <td />
-              </tr>
-              {result.steps.map((s) => (
-                <StepRow key={s.number} step={s} last={s.number === result.steps.length} by={plan.by} stop={plan.stop}>
-                  {s.state === "next" && s.possible && (
-                    <RecordForm
-                      key={s.records.length}
-                      step={s}
-                      onKeep={(r) => put({ start: result.start, records: [...plan.records, r] })}
-                    />
-                  )}
-                  {s.state === "next" &&
-                    s.possible &&
-                    item &&
-                    plan.by === "slide" &&
-                    Math.abs(s.to - item.place.x) > 5e-5 && (
-                      <button
-                        type="button"
-                        className="link"
-                        onClick={() =>
-                          edit((d) => {
-                            d.walkBack = { ...plan, start: result.start };
-                            moveItem(d, item.id, { x: s.to - item.place.x });
-                          })
-                        }
-                      >
-                        Move {item.name} there in the design
-                      </button>
-                    )}
-                </StepRow>
-              ))}
-            </tbody>
-          </table>
+          <Steps plan={plan} result={result} item={item} put={put} />
           {plan.records.length > 0 && (
             <button type="button" className="link mt-2" onClick={() => put({ records: plan.records.slice(0, -1) })}>
               Take the last record back
@@ -237,6 +128,144 @@ export function WalkBackSheet() {
         </>
       )}
     </section>
+  );
+}
+
+/** From where to where, and where to stop. */
+function Limits({ plan, put }: { plan: WalkBack; put: (change: Partial<WalkBack>) => string | null }) {
+  const { design } = useDesk();
+  // What was kept belongs to these steps: another plan begins without it.
+  const begun = plan.records.length > 0;
+  return (
+    <div className="my-2 flex flex-wrap items-end gap-3">
+      <label className="w-32">
+        Stop line, x
+        <QuantityField
+          boxed
+          label="Stop line"
+          disabled={begun}
+          value={plan.stop}
+          dimension="length"
+          onCommit={(v) => v !== null && put({ stop: v })}
+        />
+      </label>
+      <label className="w-20">
+        Steps
+        <QuantityField
+          boxed
+          label="Steps"
+          disabled={begun}
+          value={plan.steps}
+          dimension="count"
+          schema={walkBackSchema.shape.steps}
+          onCommit={(v) => v !== null && put({ steps: v })}
+        />
+      </label>
+      <label>
+        By
+        <select
+          className="box"
+          aria-label="By"
+          disabled={begun}
+          value={plan.by}
+          onChange={(e) => put({ by: e.target.value as WalkBack["by"] })}
+        >
+          <option value="slide">sliding</option>
+          <option value="remove">taking mass out of</option>
+        </select>
+      </label>
+      <label className="min-w-44">
+        Part
+        <select
+          className="box"
+          aria-label="Part to walk with"
+          disabled={begun}
+          value={plan.itemId ?? ""}
+          onChange={(e) => put({ itemId: e.target.value || null })}
+        >
+          <option value="">choose</option>
+          {design.items.map((i) => (
+            <option key={i.id} value={i.id}>
+              {i.name}
+            </option>
+          ))}
+        </select>
+      </label>
+    </div>
+  );
+}
+
+/** The steps of the plan, and what is moved for each. */
+function Steps({
+  plan,
+  result,
+  item,
+  put,
+}: {
+  plan: WalkBack;
+  result: Extract<WalkBackResult, { status: "planned" }>;
+  item: Item | undefined;
+  put: (change: Partial<WalkBack>) => string | null;
+}) {
+  const { habit } = usePreferences();
+  const { edit } = useDesk();
+
+  return (
+    <table className="rows mt-1 w-full max-w-[900px]">
+      <thead>
+        <tr>
+          <th>step</th>
+          <th className="text-right!">CG x</th>
+          <th className="text-right!">{plan.by === "slide" ? "slide by" : "take out"}</th>
+          <th className="text-right!">{plan.by === "slide" ? "stands at" : "left"}</th>
+          <th>what was kept of it</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr>
+          <td className="text-ink">start</td>
+          <td className="num text-right">{plain(result.start, "length", habit)}</td>
+          <td />
+          <td className="num text-right">
+            {item &&
+              (plan.by === "slide"
+                ? plain(item.place.x, "length", habit)
+                : plain((item.mass?.value ?? 0) * item.quantity, "mass", habit))}{" "}
+            now
+          </td>
+          <td />
+        </tr>
+        {result.steps.map((s) => (
+          <StepRow key={s.number} step={s} last={s.number === result.steps.length} by={plan.by} stop={plan.stop}>
+            {s.state === "next" && s.possible && (
+              <RecordForm
+                key={s.records.length}
+                step={s}
+                onKeep={(r) => put({ start: result.start, records: [...plan.records, r] })}
+              />
+            )}
+            {s.state === "next" &&
+              s.possible &&
+              item &&
+              plan.by === "slide" &&
+              Math.abs(s.to - item.place.x) > 5e-5 && (
+                <button
+                  type="button"
+                  className="link"
+                  onClick={() =>
+                    edit((d) => {
+                      d.walkBack = { ...plan, start: result.start };
+                      moveItem(d, item.id, { x: s.to - item.place.x });
+                    })
+                  }
+                >
+                  Move {item.name} there in the design
+                </button>
+              )}
+          </StepRow>
+        ))}
+      </tbody>
+    </table>
   );
 }
 

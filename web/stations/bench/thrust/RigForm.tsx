@@ -25,7 +25,6 @@ const WORD: Record<Readable, string> = {
 
 /** The stand: what it is built like, its zero and check, its instruments, the air; drawn beside. */
 export function RigForm({ test, onChange }: Props) {
-  const { design } = useDesk();
   const { habit } = usePreferences();
   const { rig } = test;
   const set = (change: (r: Rig) => void) => onChange((t) => change(t.rig));
@@ -75,48 +74,7 @@ export function RigForm({ test, onChange }: Props) {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,330px)] gap-5 text-[12px] max-[900px]:grid-cols-[minmax(0,1fr)]">
       <div className="flex flex-col gap-3">
-        <div className="flex flex-wrap items-end gap-3">
-          <label className="w-44">
-            Drive on the stand
-            <select
-              className="box"
-              aria-label="Drive on the stand"
-              value={test.unitId}
-              onChange={(e) => onChange((t) => void (t.unitId = e.target.value))}
-            >
-              {design.units.map((u) => (
-                <option key={u.id} value={u.id}>
-                  {u.name}
-                  {u.count > 1 ? ", one of them" : ""}
-                </option>
-              ))}
-            </select>
-          </label>
-          <label className="w-44">
-            Stand
-            <select
-              className="box"
-              aria-label="Stand"
-              value={rig.kind}
-              onChange={(e) => set((r) => void (r.kind = e.target.value as Rig["kind"]))}
-            >
-              <option value="direct">pushes straight on the scale</option>
-              <option value="lever">lever on a pivot</option>
-            </select>
-          </label>
-          <label className="w-44">
-            With thrust the scale reads
-            <select
-              className="box"
-              aria-label="Scale reads"
-              value={rig.reads}
-              onChange={(e) => set((r) => void (r.reads = e.target.value as Rig["reads"]))}
-            >
-              <option value="more">more</option>
-              <option value="less">less</option>
-            </select>
-          </label>
-        </div>
+        <ArmFields test={test} onChange={onChange} rig={rig} set={set} />
         {rig.kind === "lever" && (
           <div className="flex flex-wrap items-end gap-3">
             {positive("Arm to thrust", rig.thrustArm, "length", (v) => set((r) => void (r.thrustArm = v)))}
@@ -205,6 +163,66 @@ export function RigForm({ test, onChange }: Props) {
             : "The drive stands on the scale and pushes down on it, or pulls it up. Its wash must not reach the pan."}
         </p>
       </div>
+    </div>
+  );
+}
+
+/** How the stand turns thrust into what the scale shows. */
+function ArmFields({
+  test,
+  onChange,
+  rig,
+  set,
+}: {
+  test: ThrustTest;
+  onChange: (change: (t: ThrustTest) => void) => void;
+  rig: Rig;
+  set: (change: (r: Rig) => void) => void;
+}) {
+  const { design } = useDesk();
+
+  return (
+    <div className="flex flex-wrap items-end gap-3">
+      <label className="w-44">
+        Drive on the stand
+        <select
+          className="box"
+          aria-label="Drive on the stand"
+          value={test.unitId}
+          onChange={(e) => onChange((t) => void (t.unitId = e.target.value))}
+        >
+          {design.units.map((u) => (
+            <option key={u.id} value={u.id}>
+              {u.name}
+              {u.count > 1 ? ", one of them" : ""}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="w-44">
+        Stand
+        <select
+          className="box"
+          aria-label="Stand"
+          value={rig.kind}
+          onChange={(e) => set((r) => void (r.kind = e.target.value as Rig["kind"]))}
+        >
+          <option value="direct">pushes straight on the scale</option>
+          <option value="lever">lever on a pivot</option>
+        </select>
+      </label>
+      <label className="w-44">
+        With thrust the scale reads
+        <select
+          className="box"
+          aria-label="Scale reads"
+          value={rig.reads}
+          onChange={(e) => set((r) => void (r.reads = e.target.value as Rig["reads"]))}
+        >
+          <option value="more">more</option>
+          <option value="less">less</option>
+        </select>
+      </label>
     </div>
   );
 }

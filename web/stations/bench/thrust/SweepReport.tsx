@@ -122,11 +122,7 @@ export function SweepReport({ test, session, onChange, onLearn, busy }: Props) {
               </ul>
             </>
           )}
-          {(spikes.length > 0 || left.length > 0) && (
-            <>
-              <LeftOut onChange={onChange} left={left} />
-            </>
-          )}
+          {(spikes.length > 0 || left.length > 0) && <LeftOut onChange={onChange} left={left} />}
           <TakeOver
             session={session}
             unit={unit}

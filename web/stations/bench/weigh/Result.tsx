@@ -1,3 +1,4 @@
+import type { Reconciliation } from "../../../../core/bench/reconcile";
 import { type Measured, reconcile } from "../../../../core/bench/reconcile";
 import { type WeighInResult, weighIn } from "../../../../core/bench/weighIn";
 import type { Bench, WeighIn } from "../../../../core/design/bench";
@@ -149,44 +150,7 @@ export function Result({ weighed, session, onAdopt, busy }: Props) {
           </p>
           {found.verdict !== "agrees" && (
             <div className="wide">
-              <table className="rows mt-2 w-full max-w-[860px]">
-                <thead>
-                  <tr>
-                    <th>which entry may be wrong, likeliest first</th>
-                    <th>how likely, of 100</th>
-                    <th />
-                  </tr>
-                </thead>
-                <tbody>
-                  {found.suspects.slice(0, 5).map((s) => {
-                    const item = design.items.find((i) => i.id === s.itemId);
-                    if (!item?.mass) return null;
-                    const corrected =
-                      s.what === "mass" ? item.mass.value + s.by / item.quantity : item.place[s.what] + s.by;
-                    const said =
-                      s.what === "mass"
-                        ? `${item.name} ${plain(corrected, "mass", habit, 1)}`
-                        : `${item.name} at ${s.what} ${plain(corrected, "length", habit)}`;
-                    const possible = s.what !== "mass" || corrected > 0;
-                    return (
-                      <SuspectRow
-                        key={`${s.itemId}${s.what}`}
-                        s={s}
-                        possible={possible}
-                        canAdopt={canAdopt}
-                        onAdopt={onAdopt}
-                        corrected={corrected}
-                        item={item}
-                        note={note}
-                        said={said}
-                      />
-                    );
-                  })}
-                  {(found.verdict === "unlisted" || found.unlisted > 0.1) && found.missing.value > 0 && found.at.x && (
-                    <UnlistedRow found={found} canAdopt={canAdopt} session={session} note={note} onAdopt={onAdopt} />
-                  )}
-                </tbody>
-              </table>
+              <SuspectTable found={found} canAdopt={canAdopt} onAdopt={onAdopt} note={note} session={session} />
             </div>
           )}
           {!session && found.verdict !== "agrees" && (
@@ -195,6 +159,64 @@ export function Result({ weighed, session, onAdopt, busy }: Props) {
         </section>
       )}
     </section>
+  );
+}
+
+/** Parts that may explain what does not agree. */
+function SuspectTable({
+  found,
+  canAdopt,
+  onAdopt,
+  note,
+  session,
+}: {
+  found: Reconciliation;
+  canAdopt: boolean;
+  onAdopt: (evidence: MassEvidence, said: string) => void;
+  note: string;
+  session: Bench | null;
+}) {
+  const { design } = useDesk();
+  const { habit } = usePreferences();
+
+  return (
+    <table className="rows mt-2 w-full max-w-[860px]">
+      <thead>
+        <tr>
+          <th>which entry may be wrong, likeliest first</th>
+          <th>how likely, of 100</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        {found.suspects.slice(0, 5).map((s) => {
+          const item = design.items.find((i) => i.id === s.itemId);
+          if (!item?.mass) return null;
+          const corrected = s.what === "mass" ? item.mass.value + s.by / item.quantity : item.place[s.what] + s.by;
+          const said =
+            s.what === "mass"
+              ? `${item.name} ${plain(corrected, "mass", habit, 1)}`
+              : `${item.name} at ${s.what} ${plain(corrected, "length", habit)}`;
+          const possible = s.what !== "mass" || corrected > 0;
+          return (
+            <SuspectRow
+              key={`${s.itemId}${s.what}`}
+              s={s}
+              possible={possible}
+              canAdopt={canAdopt}
+              onAdopt={onAdopt}
+              corrected={corrected}
+              item={item}
+              note={note}
+              said={said}
+            />
+          );
+        })}
+        {(found.verdict === "unlisted" || found.unlisted > 0.1) && found.missing.value > 0 && found.at.x && (
+          <UnlistedRow found={found} canAdopt={canAdopt} session={session} note={note} onAdopt={onAdopt} />
+        )}
+      </tbody>
+    </table>
   );
 }
 
