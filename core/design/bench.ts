@@ -253,6 +253,43 @@ export const glideSchema = z.object({
 });
 export type Glide = z.infer<typeof glideSchema>;
 
+/** What one number was read against another for, where the slope between them has a meaning. */
+export const FREE_LAWS = [
+  "its own",
+  "power against rpm",
+  "torque against rpm",
+  "thrust against rpm",
+  "drag against speed",
+  "field against distance",
+] as const;
+export const FREE_AXES = ["both plain", "both logarithmic", "x logarithmic", "y logarithmic"] as const;
+const axisSchema = z.object({
+  name: z.string().trim().max(60).describe("what was read, in words of one's own"),
+  unit: z.string().trim().max(20).describe("in the unit in which it was read; nothing is converted"),
+});
+/** Any number against any other, in one or two conditions of the same craft. */
+export const freeSchema = z.object({
+  question: z.string().trim().max(300).describe("what it was to find out"),
+  x: axisSchema,
+  y: axisSchema,
+  of: z.enum(FREE_LAWS),
+  axes: z.enum(FREE_AXES),
+  conditions: z
+    .array(
+      z.object({
+        name: z.string().trim().max(60).describe("what was so while these were read"),
+        points: z
+          .array(z.object({ x: finite.nullable().describe("null: nothing was varied"), y: finite }))
+          .max(2000)
+          .describe("in the units of the axes"),
+      }),
+    )
+    .min(1)
+    .max(2)
+    .refine((c) => c.some((k) => k.points.length > 0), "at least one reading"),
+});
+export type Free = z.infer<typeof freeSchema>;
+
 /** A picture kept with a session; its content stands in the file store under its hash. */
 /** What can be kept beside a record: pictures, and logs as text. */
 export const FILE_TYPES = ["image/jpeg", "image/png", "image/webp", "text/csv", "text/plain"] as const;
@@ -267,7 +304,7 @@ export type Attachment = z.infer<typeof attachmentSchema>;
 
 /**
  * A bench session: what was measured on one version, and what it was held against. It holds one of weigh-in, thrust
- * sweep, fast-throttle test, calibration or glide test.
+ * sweep, fast-throttle test, calibration, glide test or readings of one's own.
  */
 const sessionFields = z.object({
   number: recordNumber,
@@ -278,6 +315,7 @@ const sessionFields = z.object({
   fastThrottle: fastThrottleSchema.nullable().default(null),
   calibration: calibrationSchema.nullable().default(null),
   glide: glideSchema.nullable().default(null),
+  free: freeSchema.nullable().default(null),
   notes: z.string().max(8000),
   files: z.array(attachmentSchema).max(20).default([]),
   tested: z
@@ -286,11 +324,11 @@ const sessionFields = z.object({
     .describe("the ledger when it was weighed: a session goes stale when this changes"),
   adopted: z.string().max(300).describe("what of it was taken over into the design; empty: nothing"),
 });
-export const TESTS = ["weighIn", "thrust", "fastThrottle", "calibration", "glide"] as const;
+export const TESTS = ["weighIn", "thrust", "fastThrottle", "calibration", "glide", "free"] as const;
 export type TestKind = (typeof TESTS)[number];
 const oneTest = (s: Partial<Record<TestKind, unknown>>) => TESTS.filter((k) => s[k]).length === 1;
 const ONE_TEST =
-  "a session holds one test: a weigh-in, a thrust sweep, a fast-throttle test, a calibration or a glide test";
+  "a session holds one test: a weigh-in, a thrust sweep, a fast-throttle test, a calibration, a glide test or readings of one's own";
 
 export const benchSchema = sessionFields.refine(oneTest, ONE_TEST);
 export type Bench = z.infer<typeof benchSchema>;

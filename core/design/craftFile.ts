@@ -100,6 +100,16 @@ export const suspectSchema = z.object({
   spentMinutes: finite.min(0).max(1e6).default(0).describe("time that went into it, min"),
   spentCost: finite.min(0).max(1e6).default(0).describe("money that went into it, €"),
   result: text.describe("what the test showed; empty while not tested"),
+  effect: z
+    .object({
+      what: z.string().trim().max(60).describe("what was read"),
+      unit: z.string().trim().max(20).describe("in words of one's own; nothing is converted"),
+      without: z.array(finite).max(200).describe("as it was"),
+      with: z.array(finite).max(200).describe("with the suspect taken away, swapped or changed"),
+    })
+    .nullable()
+    .default(null)
+    .describe("readings of its test: how large its effect is, and how sure"),
   state: z.enum(["open", "ruled in", "ruled out"]),
 });
 export type Suspect = z.infer<typeof suspectSchema>;
@@ -159,6 +169,7 @@ export const newSuspect = (id: string, cause: string, given: Partial<Suspect> = 
   spentMinutes: 0,
   spentCost: 0,
   result: "",
+  effect: null,
   state: "open",
   ...given,
 });

@@ -84,6 +84,26 @@ export const driveReadingSchema = z.object({
 });
 export type DriveReading = z.infer<typeof driveReadingSchema>;
 
+/** Sides of a craft that are trimmed by themselves. */
+export const ANGLE_SIDES = ["port", "starboard", "middle"] as const;
+/** What of a surface, a mount or a tail was measured. */
+export const ANGLE_OF = ["neutral", "throw up", "throw down", "set angle"] as const;
+/** How one thing stood when the run was over: measured, each side by itself. */
+export const angleSchema = z.object({
+  what: z.string().trim().min(1, "which surface, mount or tail").max(80),
+  side: z.enum(ANGLE_SIDES),
+  of: z.enum(ANGLE_OF).describe("neutral: where it rests with the sticks let go; set angle: of what does not move"),
+  value: finite
+    .min(-Math.PI / 2, "−90° to 90°")
+    .max(Math.PI / 2, "−90° to 90°")
+    .describe("rad; trailing edge or nose up is positive"),
+  sd: finite
+    .min(0)
+    .max(Math.PI / 4)
+    .describe("rad"),
+});
+export type Angle = z.infer<typeof angleSchema>;
+
 export const runSchema = z.object({
   number: recordNumber,
   version: labelSchema,
@@ -109,6 +129,11 @@ export const runSchema = z.object({
   notes: text,
   metrics: z.array(runMetricSchema).max(80),
   perDrive: z.array(driveReadingSchema).max(64).default([]).describe("what was read of each drive"),
+  angles: z
+    .array(angleSchema)
+    .max(60)
+    .default([])
+    .describe("trims, throws and set angles as it ran, each side by itself"),
   course: shortText.default("").describe("name of the course that it repeats; runs of one course are one series"),
   laps: z.array(lapSchema).max(500).default([]),
   plan: recordNumber.nullable().default(null).describe("plan that it carried out"),

@@ -1,3 +1,5 @@
+import { asItFlew } from "../runs/angles";
+import { angleName, angleText } from "../wording/angles";
 import { supportOf } from "../design/support";
 import type { CraftFile, Fault, Version } from "../design/craftFile";
 import type { Design } from "../design/schema";
@@ -123,6 +125,14 @@ function atTheSite({
     "radio",
     stage >= 4,
   );
+  const flew = asItFlew(file, version);
+  for (const a of flew?.angles ?? [])
+    if (a.of === "neutral" || a.of === "set angle")
+      add(
+        `angle-${a.what}-${a.side}-${a.of}`,
+        `${angleName(a)} ${angleText(a)}, as in run ${flew?.number}`,
+        `run ${flew?.number}`,
+      );
   for (const b of design.batteries)
     add(
       `pack-${b.id}`,

@@ -1,7 +1,8 @@
 import { FORMAT_VERSION } from "../../core/design/craftFile";
 import type { CraftFileInput } from "../../core/design/craftFile";
 import { type Design, type Unit, emptyDesign, newPhase } from "../../core/design/schema";
-import { deg, edit, item, known, part, run, target, unit, setting } from "./parts";
+import type { Bench } from "../../core/design/bench";
+import { deg, edit, item, known, part, run, session, target, unit, setting } from "./parts";
 
 // ---------------------------------------------------------------- Lantern: small helium hybrid airship
 
@@ -313,6 +314,43 @@ const lantern2 = edit(lantern1, (d) => {
   unit(d).propeller.pitch = known(0.04, "datasheet");
 });
 
+/** How far from the wires of the fans the heading sensor has to hang, as they were and twisted. */
+const compassField: Bench = {
+  ...session(1, "v2", "2026-01-20T19:20", { kind: "total", scale: { resolution: 0.001, error: 0 }, loads: [1] }),
+  weighIn: null,
+  free: {
+    question: "How far from the fan wires does the heading sensor have to hang?",
+    x: { name: "distance", unit: "mm" },
+    y: { name: "field", unit: "µT" },
+    of: "field against distance",
+    axes: "both logarithmic",
+    conditions: [
+      {
+        name: "wires side by side",
+        points: [
+          { x: 30, y: 5.4 },
+          { x: 40, y: 3.02 },
+          { x: 55, y: 1.56 },
+          { x: 75, y: 0.87 },
+          { x: 100, y: 0.47 },
+          { x: 140, y: 0.25 },
+        ],
+      },
+      {
+        name: "wires twisted",
+        points: [
+          { x: 30, y: 1.1 },
+          { x: 40, y: 0.66 },
+          { x: 55, y: 0.33 },
+          { x: 75, y: 0.19 },
+          { x: 100, y: 0.1 },
+        ],
+      },
+    ],
+  },
+  notes: "Heading sensor of the gondola, both lift fans at 8 A, the earth's own field taken off.",
+};
+
 export const lantern: CraftFileInput = {
   format: "ultraform-craft",
   formatVersion: FORMAT_VERSION,
@@ -374,6 +412,6 @@ export const lantern: CraftFileInput = {
       volts: 8.2,
     }),
   ],
-  bench: [],
+  bench: [compassField],
   faults: [],
 };

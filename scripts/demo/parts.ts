@@ -229,6 +229,7 @@ export const session = (number: number, version: string, date: string, weighIn: 
   fastThrottle: null,
   calibration: null,
   glide: null,
+  free: null,
   files: [],
   notes,
   tested: [],

@@ -10,9 +10,19 @@ import {
   text,
   uniqueIndex,
 } from "drizzle-orm/pg-core";
-import type { Attachment, Bench, Calibration, FastThrottle, Glide, ThrustTest, WeighIn } from "../../core/design/bench";
+import type {
+  Attachment,
+  Bench,
+  Calibration,
+  FastThrottle,
+  Free,
+  Glide,
+  ThrustTest,
+  WeighIn,
+} from "../../core/design/bench";
 import type {
   Advice,
+  Angle,
   Claim,
   Crash,
   DriveReading,
@@ -27,6 +37,7 @@ import type {
   Run,
   TuneTrial,
   Why,
+  Suspect,
 } from "../../core/design/craftFile";
 import type { Evidence } from "../../core/design/evidence";
 import type { Risk } from "../../core/design/risk";
@@ -114,6 +125,7 @@ export const runs = pgTable(
     cautionsRead: boolean("cautions_read").notNull(),
     notes: text("notes").notNull(),
     perDrive: jsonb("per_drive").$type<DriveReading[]>().notNull().default([]),
+    angles: jsonb("angles").$type<Angle[]>().notNull().default([]),
     course: text("course").notNull().default(""),
     laps: jsonb("laps").$type<Lap[]>().notNull().default([]),
     planId: integer("plan_id").references((): AnyPgColumn => plans.id, { onDelete: "set null" }),
@@ -228,6 +240,7 @@ export const suspects = pgTable(
     spentMinutes: doublePrecision("spent_minutes").notNull().default(0),
     spentCost: doublePrecision("spent_cost").notNull().default(0),
     result: text("result").notNull(),
+    effect: jsonb("effect").$type<Suspect["effect"]>(),
     state: text("state").$type<"open" | "ruled in" | "ruled out">().notNull(),
   },
   (t) => [index("suspects_fault").on(t.faultId)],
@@ -248,6 +261,7 @@ export const bench = pgTable(
     fastThrottle: jsonb("fast_throttle").$type<FastThrottle>(),
     calibration: jsonb("calibration").$type<Calibration>(),
     glide: jsonb("glide").$type<Glide>(),
+    free: jsonb("free").$type<Free>(),
     files: jsonb("files").$type<Attachment[]>().notNull().default([]),
     notes: text("notes").notNull(),
     tested: jsonb("tested").$type<Bench["tested"]>().notNull(),

@@ -162,6 +162,57 @@ describe("the demo's weigh-ins", () => {
   });
 });
 
+describe("readings of one's own", () => {
+  const free = {
+    question: "does the damper help?",
+    x: { name: "", unit: "" },
+    y: { name: "vibration", unit: "m/s²" },
+    of: "its own",
+    axes: "both plain",
+    conditions: [
+      {
+        name: "as it was",
+        points: [
+          { x: null, y: 8.1 },
+          { x: null, y: 7.9 },
+        ],
+      },
+      { name: "with the damper", points: [{ x: null, y: 5.2 }] },
+    ],
+  };
+  const kept = (of: object = free) => ({ date: "2026-02-01T10:00:00+01:00", free: of, notes: "" });
+  it("are kept of a craft that has no drive and no parts, saved again, and refused when stale", async () => {
+    const slug = await makeCraft(
+      "Bare",
+      changed((d) => void Object.assign(d, { items: [], units: [], batteries: [], duty: [] })),
+    );
+    expect((await call("POST", `/api/crafts/${slug}/versions/v1/bench`, kept())).body).toEqual({ number: 1 });
+    const { file } = await record(slug);
+    expect(file.bench[0]).toMatchObject({ number: 1, free, weighIn: null, thrust: null });
+    const asked = { ...free, question: "does the second damper help?" };
+    const put = (revision: number, of: object) =>
+      call("PUT", `/api/crafts/${slug}/bench/1`, { revision, session: kept(of) });
+    expect((await put(0, asked)).status).toBe(200);
+    const stale = await put(0, free);
+    expect(stale.status).toBe(409);
+    expect(JSON.stringify(stale.body)).toContain("does the second damper help?");
+    expect((await record(slug)).file.bench[0]?.free?.question).toBe("does the second damper help?");
+  });
+  it("are refused without a reading, with a number that is none, or with a third condition", async () => {
+    const slug = await makeCraft();
+    const post = (of: object) => call("POST", `/api/crafts/${slug}/versions/v1/bench`, kept({ ...free, ...of }));
+    const none = await post({ conditions: [{ name: "", points: [] }] });
+    expect(none.status).toBe(400);
+    expect(problem(none.body).errors?.[0]?.message).toMatch(/at least one reading/);
+    expect((await post({ conditions: [{ name: "", points: [{ x: "far", y: 1 }] }] })).status).toBe(400);
+    expect((await post({ conditions: [...free.conditions, ...free.conditions] })).status).toBe(400);
+    expect((await post({ axes: "polar" })).status).toBe(400);
+    const two = await call("POST", `/api/crafts/${slug}/versions/v1/bench`, { ...session(), free });
+    expect(two.status).toBe(400);
+    expect(JSON.stringify(two.body)).toMatch(/a session holds one test/);
+  });
+});
+
 describe("sweeps", () => {
   const sweepOf = (readings: ThrustReading[]): BenchEntry => ({
     date: "2026-02-01T10:00:00+01:00",
@@ -169,6 +220,7 @@ describe("sweeps", () => {
     fastThrottle: null,
     calibration: null,
     glide: null,
+    free: null,
     notes: "",
     files: [],
     thrust: {

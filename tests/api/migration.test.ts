@@ -1,3 +1,5 @@
+import { roleByWords } from "../../core/design/byWords";
+import { newItem } from "../../core/design/schema";
 import { readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { PGlite } from "@electric-sql/pglite";
@@ -122,7 +124,22 @@ it("a logbook of an older release is read whole after the update, and goes on", 
   await migrate(db, { migrationsFolder: older });
   // As it was stored then: settings without a kind, a claim of no one change, a pack that was never read under load.
   const { setup: _, ...rest } = quietDesign();
-  const design = { ...rest, setup: [{ id: "s1", group: "Radio", name: "Fail-safe", value: "off" }] };
+  // Parts of before a part said what it is: their names said so.
+  const old = (name: string, id: string) => {
+    const { role: _r, twinId: _t, ...part } = newItem({ id, name });
+    return part;
+  };
+  const items = [
+    old("Float left", "fl"),
+    old("Float right", "fr"),
+    old("Nose lead", "n"),
+    old("Rudder servo", "s"),
+    old("Motor controller", "mc"),
+    old("Skid L", "sl"),
+    old("Skid R", "sr"),
+    old("Port fan motor", "p"),
+  ];
+  const design = { ...rest, items, setup: [{ id: "s1", group: "Radio", name: "Fail-safe", value: "off" }] };
   const claims = [{ metric: "thrust", direction: "up", amount: "by 20 %" }];
   const json = (x: unknown) => sql`${JSON.stringify(x)}::jsonb`;
   await db.execute(sql`insert into crafts (slug, name, summary, held_up_by) values ('old', 'Old', '', 'wings')`);
@@ -134,10 +151,10 @@ it("a logbook of an older release is read whole after the update, and goes on", 
     sql`insert into runs (craft_id, version_id, number, date, stage, purpose, place, pilot, conditions, pack, outcome, cautions_read, notes) values (1, 1, 1, '2025-01-02T10:00:00Z', 2, 'pull', '', '', ${json({ airTemperature: 5, wind: null, surface: "" })}, ${json(pack)}, 'passed', true, '')`,
   );
   await db.execute(
-    sql`insert into faults (craft_id, number, run, title, seen, severity, damage, cause, fix, state, minutes, cost) values (1, 1, 1, 'Shook', '', 'harmless', '', '', '', 'open', 5, 1)`,
+    sql`insert into faults (craft_id, number, run, title, seen, severity, damage, cause, fix, state, minutes, cost) values (1, 1, 1, 'Shook', '', 'harmless', '', 'Pilot error', '', 'open', 5, 1)`,
   );
   await db.execute(
-    sql`insert into suspects (fault_id, position, key, cause, for_it, against_it, test, minutes, result, state) values (1, 0, 'a', 'loose', '', '', 'wiggle', 3, '', 'open')`,
+    sql`insert into suspects (fault_id, position, key, cause, for_it, against_it, test, minutes, result, state) values (1, 0, 'a', 'the pilot was late', '', '', 'wiggle', 3, '', 'open')`,
   );
   await migrate(db, { migrationsFolder: allMigrations });
 
@@ -147,8 +164,22 @@ it("a logbook of an older release is read whole after the update, and goes on", 
     whys: [],
     fate: { state: "going" },
     claims: [{ ...claims[0], change: "" }],
-    design: { setup: [{ kind: "other", hides: "" }] },
+    design: { setup: [{ kind: "fail-safe", hides: "" }] },
   });
+  expect(file.versions[0]?.design.items.map((i) => [i.id, i.role, i.twinId])).toEqual([
+    ["fl", "not said", "fr"],
+    ["fr", "not said", "fl"],
+    ["n", "ballast", null],
+    ["s", "servo", null],
+    ["mc", "not said", null],
+    ["sl", "not said", "sr"],
+    ["sr", "not said", "sl"],
+    ["p", "motor", null],
+  ]);
+  // What the database says is what a file of that release would have become.
+  for (const i of file.versions[0]?.design.items ?? []) expect(i.role).toBe(roleByWords(i.name, i.group));
+  expect(file.faults[0]?.pilotBlamed).toBe(true);
+  expect(file.faults[0]?.suspects.map((s) => s.id)).toEqual(["pilot"]);
   expect(file.runs[0]).toMatchObject({
     pack: { ...pack, loadedVoltage: null },
     gates: [],
@@ -161,7 +192,7 @@ it("a logbook of an older release is read whole after the update, and goes on", 
     part: "",
     touched: [],
     pilotSwap: null,
-    suspects: [{ cause: "loose", cost: 0, risk: "none", spentMinutes: 0 }],
+    suspects: [{ cause: "the pilot was late", cost: 0, risk: "none", spentMinutes: 0 }],
   });
   // Said again as it stands, a claim is not said anew.
   expect(await saveVersion(db, "old", "v1", 0, { claims: file.versions[0]?.claims ?? [], finding: "it did" })).toBe(1);

@@ -300,4 +300,50 @@ describe("on a phone", () => {
       expect(demo.pageErrors).toEqual([]);
     },
   );
+  it("takes readings of one's own by keys: a line with its meaning, two conditions, what is not read", async () => {
+    await user.open("/craft/lantern/v2/bench?new=free");
+    const type = async (label: string, text: string) => {
+      await user.page.click(`[aria-label="${label}"]`);
+      await user.page.keyboard.type(text, { delay: 15 });
+    };
+    await user.page.waitForSelector('[aria-label="What is asked"]');
+    await type("What is asked", "what does the gearbox eat?");
+    await type("y, what is read", "power");
+    await type("its unit", "W");
+    await type("x, what is varied", "rpm");
+    const readings = async (k: number, text: string) => {
+      const boxes = await user.page.$$("textarea.num");
+      await boxes[k]?.click();
+      await user.page.keyboard.type(text, { delay: 5 });
+    };
+    await readings(0, "1000 1.02\n2000 2.0\n3000 3.05\n4500 4.4\n6000 6 W");
+    await user.see("“W” is no number");
+    await user.page.select("select.box", "power against rpm");
+    await until(`document.querySelector('[data-line="A"]')?.textContent.includes("dry friction")`);
+    expect(await user.read('[data-line="A"]')).toMatch(/power grows as rpm to the power of (0\.9|1)/);
+    await user.click("Keep this session");
+    await user.see("1 line is not read yet");
+    for (let k = 0; k < 2; k++) await user.page.keyboard.press("Tab");
+    const [first] = await user.page.$$("textarea.num");
+    await first?.click();
+    await user.page.keyboard.down("Control");
+    await user.page.keyboard.press("End");
+    await user.page.keyboard.up("Control");
+    for (let k = 0; k < 2; k++) await user.page.keyboard.press("Backspace");
+    await user.click("a second condition beside it");
+    await readings(1, "1000 2.01\n2000 4.1\n3000 6.0\n4500 8.9\n6000 12.1");
+    await until(
+      `/B is|the second is [12]\\.\\d+ times/.test(document.querySelector("[data-difference]")?.textContent ?? "")`,
+    );
+    await type("What would it be at x", "9000");
+    await until(`document.querySelectorAll("[data-foretold]").length === 2`);
+    expect(await user.read("[data-foretold]")).toMatch(/outside of what was read/);
+    await user.click("Keep this session");
+    await user.see("what does the gearbox eat?");
+    await user.page.reload();
+    await until(`document.querySelector('[data-line="B"]')?.textContent.includes("dry friction")`);
+    expect(await user.page.$$eval("textarea.num", (t) => (t[1] as HTMLTextAreaElement).value)).toBe(
+      "1000 2.01\n2000 4.1\n3000 6\n4500 8.9\n6000 12.1",
+    );
+  });
 });

@@ -208,8 +208,28 @@ describe("faults that come again", () => {
     await user.see("what is the next weakest in that load path");
     await user.fill("Next weakest", "the hinge pin; the pin shall be the fuse");
     await user.fill("Servo gear worn, € spent", "3");
+    // Readings of its test: how large the effect is, and how sure.
+    const row = '[data-suspect="servo"]';
+    await user.page.$eval(`${row} summary`, (e) => (e as HTMLElement).click());
+    await user.fill("Servo gear worn, what was read", "play");
+    await user.fill("Servo gear worn, unit", "°");
+    const readings = await user.page.$$(`${row} details input.num`);
+    for (const [k, text] of ["3.1  2.9 3.3 3.0", "0.8 x"].entries()) {
+      await readings[k]?.click();
+      await user.page.keyboard.type(text, { delay: 15 });
+    }
+    await user.see("Numbers, parted by blanks.");
+    for (let k = 0; k < 1; k++) await user.page.keyboard.press("Backspace");
+    await user.page.keyboard.type("1.0 0.9", { delay: 15 });
+    await user.see(/play: 2\.\d+ ° less without it .*over 99 % sure/);
     await user.click("Save the fault");
     await user.see("F-08 saved");
+    expect((await file()).faults.find((f) => f.number === 8)?.suspects).toContainEqual(
+      expect.objectContaining({
+        cause: "Servo gear worn",
+        effect: { what: "play", unit: "°", without: [3.1, 2.9, 3.3, 3], with: [0.8, 1, 0.9] },
+      }),
+    );
     expect((await file()).faults.find((f) => f.number === 8)).toMatchObject({
       nextWeakest: "the hinge pin; the pin shall be the fuse",
       part: "hinge",
@@ -392,6 +412,38 @@ describe("versions", () => {
   });
 });
 
+it("a run that went well asks for its trims, each side; sides that differ are said, and the list at the site has them", async () => {
+  const before = (await file()).runs.find((r) => r.version === "v4" && r.outcome === "passed" && r.stage >= 3);
+  if (!before) throw new Error("no run");
+  await user.open(`/craft/tern/v4/runs?run=${before.number}`);
+  await user.see("It went well: measure its trims");
+  await user.click("Write them down");
+  await user.page.waitForSelector('[aria-label="Another: surface, mount or tail"]');
+  const fields = await user.page.$$eval('input[aria-label$=": neutral"]', (l) =>
+    l.map((e) => e.getAttribute("aria-label") ?? ""),
+  );
+  const port = fields.find((f) => f.includes(", port:"));
+  expect(fields).toContain(port?.replace(", port:", ", starboard:"));
+  await user.fill(port ?? "", "-1");
+  await user.fill(port?.replace(", port:", ", starboard:") ?? "", "120");
+  await user.see("−90° to 90°");
+  await user.fill(port?.replace(", port:", ", starboard:") ?? "", "2,5");
+  await user.see(/port stands 3\.5° ± 0\.7° below starboard/);
+  await user.fill("Another: surface, mount or tail", "tail mount");
+  await user.fill("Its angle", "1.5°");
+  await user.click("Add");
+  await user.click("Save");
+  await user.see("Angles and trims");
+  const kept = (await file()).runs.find((r) => r.number === before.number);
+  expect(kept?.angles.map((a) => [a.side, a.of, Math.round((a.value * 1800) / Math.PI) / 10])).toEqual([
+    ["port", "neutral", -1],
+    ["starboard", "neutral", 2.5],
+    ["port", "neutral", 1.5],
+  ]);
+  await user.open("/craft/tern/v4/runs?list=1");
+  await user.click("at the site");
+  await user.see(new RegExp(`tail mount, port: neutral 1\\.5° ± 0\\.5° up, as in run ${before.number}`));
+});
 it("every new sheet fits 390 × 844", async () => {
   await user.page.setViewport({ width: 390, height: 844 });
   for (const query of [

@@ -1,3 +1,4 @@
+import { ANGLE_OF, ANGLE_SIDES } from "../../core/design/run";
 import { FORMAT_VERSION } from "../../core/design/craftFile";
 import fc from "fast-check";
 import {
@@ -140,6 +141,16 @@ const run = fc.record({
     }),
     3,
   ),
+  angles: list(
+    fc.record({
+      what: words(60, 1),
+      side: fc.constantFrom(...ANGLE_SIDES),
+      of: fc.constantFrom(...ANGLE_OF),
+      value: number(-1.5, 1.5),
+      sd: number(0, 0.7),
+    }),
+    3,
+  ),
   course: words(60),
   laps: list(lap),
   plan: fc.constant(null),
@@ -169,6 +180,14 @@ const suspect = fc.record({
   risk: fc.constantFrom(...RISKS),
   spentMinutes: number(0, 1e4),
   spentCost: number(0, 1e4),
+  effect: maybe(
+    fc.record({
+      what: words(40),
+      unit: words(10),
+      without: list(number(-1e6, 1e6), 4),
+      with: list(number(-1e6, 1e6), 4),
+    }),
+  ),
   result: words(100),
   state: fc.constantFrom("open" as const, "ruled in" as const, "ruled out" as const),
 });

@@ -13,6 +13,7 @@ export const newRun = (change: Partial<NewRun> = {}): NewRun => ({
   cautionsRead: true,
   notes: "",
   perDrive: [],
+  angles: [],
   course: "",
   laps: [],
   plan: null,

@@ -7,6 +7,7 @@ import {
   Legend,
   LineElement,
   LinearScale,
+  LogarithmicScale,
   PointElement,
   Tooltip,
 } from "chart.js";
@@ -17,6 +18,7 @@ ChartJS.register(
   BarElement,
   CategoryScale,
   LinearScale,
+  LogarithmicScale,
   PointElement,
   LineElement,
   Filler,

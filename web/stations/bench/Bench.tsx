@@ -7,6 +7,7 @@ import { useDesk } from "../../app/desk";
 import { CalibrationSession } from "./CalibrationSession";
 import { CompareSheet } from "./CompareSheet";
 import { FastThrottleSession } from "./FastThrottleSession";
+import { FreeSession } from "./FreeSession";
 import { GlideSession } from "./GlideSession";
 import { ThrustSession } from "./thrust/ThrustSession";
 import { code } from "./useSession";
@@ -16,6 +17,7 @@ const OTHERS = {
   sweep: ["Thrust sweep", "thrust, power, the model's error"],
   "fast-throttle": ["Fast throttle", "what cuts out, and why"],
   glide: ["Glide", "drag, and how it is trimmed"],
+  free: ["Readings of your own", "any number against any other"],
   calibration: ["Instrument", "how far a meter is off"],
   compare: ["Compare sweeps", "which is better, and by how much"],
 } as const;
@@ -28,11 +30,13 @@ function nameOf(b: Bench): string {
   if (b.thrust) return `Thrust sweep, ${b.thrust.readings.length} readings`;
   if (b.fastThrottle) return "Fast throttle";
   if (b.glide) return `Glide, ${b.glide.passes.length} ${b.glide.passes.length === 1 ? "pass" : "passes"}`;
+  if (b.free) return b.free.question || "Readings of your own";
   return `Instrument: ${b.calibration?.instrument ?? ""}`;
 }
 
 /**
- * Bench: weigh-ins, thrust sweeps, fast-throttle and glide tests and calibrations of this version, in one list with one search.
+ * Bench: weigh-ins, thrust sweeps, fast-throttle and glide tests, readings of one's own and calibrations of this
+ * version, in one list with one search.
  */
 export function BenchStation() {
   const { file, version, design } = useDesk();
@@ -79,7 +83,7 @@ export function BenchStation() {
       <aside className="no-print w-[184px] shrink-0 border-r border-hair px-4 py-4 max-[640px]:w-full max-[640px]:border-b max-[640px]:border-r-0">
         <h2>Weigh in</h2>
         <ul className={list}>{WEIGH_IN_KINDS.map((k) => entry(k, KIND_WORD[k], `tells ${KIND_TELLS[k]}`))}</ul>
-        <h2 className="mt-3">Thrust stand</h2>
+        <h2 className="mt-3">Tests</h2>
         <ul className={list}>{(Object.keys(OTHERS) as Other[]).map((k) => entry(k, OTHERS[k][0], OTHERS[k][1]))}</ul>
         <h2 className="mt-4">Sessions of {version.label}</h2>
         {own.length > 3 && (
@@ -138,6 +142,8 @@ export function BenchStation() {
             <FastThrottleSession key={`s${shown.number}`} session={shown} onOpen={onOpen} />
           ) : test === "glide" ? (
             <GlideSession key={`s${shown.number}`} session={shown} onOpen={onOpen} />
+          ) : test === "free" ? (
+            <FreeSession key={`s${shown.number}`} session={shown} onOpen={onOpen} />
           ) : (
             <CalibrationSession key={`s${shown.number}`} session={shown} onOpen={onOpen} />
           )
@@ -147,6 +153,8 @@ export function BenchStation() {
           <FastThrottleSession key="new fast" session={null} onOpen={onOpen} />
         ) : kind === "glide" ? (
           <GlideSession key="new glide" session={null} onOpen={onOpen} />
+        ) : kind === "free" ? (
+          <FreeSession key="new free" session={null} onOpen={onOpen} />
         ) : kind === "calibration" ? (
           <CalibrationSession key="new calibration" session={null} onOpen={onOpen} />
         ) : kind === "compare" ? (

@@ -18,18 +18,30 @@ const blankEntry = (): Omit<BenchEntry, TestKind> & Pick<Bench, TestKind> => ({
   fastThrottle: null,
   calibration: null,
   glide: null,
+  free: null,
   notes: "",
   files: [],
 });
 
 /** What of a kept session a person may change. */
-const entryOf = ({ date, weighIn, thrust, fastThrottle, calibration, glide, notes, files }: Bench): BenchEntry => ({
+const entryOf = ({
   date,
   weighIn,
   thrust,
   fastThrottle,
   calibration,
   glide,
+  free,
+  notes,
+  files,
+}: Bench): BenchEntry => ({
+  date,
+  weighIn,
+  thrust,
+  fastThrottle,
+  calibration,
+  glide,
+  free,
   notes,
   files,
 });

@@ -1,8 +1,8 @@
 import type { Control, UseFieldArrayReturn, UseFormRegister } from "react-hook-form";
 import { useWatch } from "react-hook-form";
-import type { Risk } from "../../../core/design/risk";
 import { RISKS } from "../../../core/design/risk";
 import { Balance } from "./Balance";
+import { EffectField } from "./EffectField";
 import type { Filled, Values } from "./form";
 
 /** Stones: one for each line of a note. */
@@ -60,6 +60,7 @@ export function SuspectTable({
               <SuspectRow
                 key={field.key}
                 s={s}
+                control={control}
                 register={register}
                 i={i}
                 suspects={suspects}
@@ -77,26 +78,15 @@ export function SuspectTable({
 /** One suspect: how it is tested, what that showed, how it stands. */
 function SuspectRow({
   s,
+  control,
   register,
   i,
   suspects,
   small,
   number,
 }: {
-  s: {
-    id: string;
-    cause: string;
-    for: string;
-    against: string;
-    test: string;
-    minutes: number | null;
-    result: string;
-    state: "open" | "ruled in" | "ruled out";
-    cost?: number | undefined;
-    risk?: Risk | undefined;
-    spentMinutes?: number | undefined;
-    spentCost?: number | undefined;
-  };
+  s: Filled["suspects"][number];
+  control: Control<Filled, unknown, Values>;
   register: UseFormRegister<Filled>;
   i: number;
   suspects: UseFieldArrayReturn<Filled, "suspects", "key">;
@@ -144,6 +134,7 @@ function SuspectRow({
           placeholder="result"
           {...register(`suspects.${i}.result`)}
         />
+        <EffectField control={control} i={i} cause={s.cause} state={s.state} />
       </td>
       <td className="text-[11px]">
         <select className="cell" aria-label={`${s.cause}, state`} {...register(`suspects.${i}.state`)}>

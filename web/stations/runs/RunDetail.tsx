@@ -1,3 +1,4 @@
+import { AnglesOf } from "./AnglesField";
 import { contracts } from "../../../api/contracts";
 import type { Run } from "../../../core/design/craftFile";
 import type { MetricKey } from "../../../core/design/metrics";
@@ -97,6 +98,15 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
           </table>
           <OddDrives rows={rowsFor(version.design.units)} readings={run.perDrive} />
         </section>
+      )}
+      {run.angles.length > 0 && <AnglesOf angles={run.angles} />}
+      {run.outcome === "passed" && run.stage >= 3 && run.angles.length === 0 && (
+        <p className="no-print mt-2" data-ask-angles>
+          It went well: measure its trims, throws and set angles now, each side by itself, while they are as they flew.{" "}
+          <button type="button" className="link" onClick={onEdit}>
+            Write them down
+          </button>
+        </p>
       )}
       {(mend.length > 0 || patterns.length > 0) && <ToMend run={run} patterns={patterns} mend={mend} />}
     </article>

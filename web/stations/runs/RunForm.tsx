@@ -1,3 +1,5 @@
+import type { Angle } from "../../../core/design/run";
+import { AnglesField } from "./AnglesField";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Controller, useFieldArray, useForm } from "react-hook-form";
@@ -146,6 +148,21 @@ export function RunForm({
           )}
         />
       )}
+      <Controller
+        control={form.control}
+        name="angles"
+        render={({ field }) => (
+          <details
+            className="mt-3"
+            open={(field.value?.length ?? 0) > 0 || (form.watch("outcome") === "passed" && design.surfaces.length > 0)}
+          >
+            <summary className="min-h-6">
+              Angles and trims as it ran: what to set it back to after the next crash
+            </summary>
+            <AnglesField angles={(field.value ?? []) as Angle[]} onChange={field.onChange} />
+          </details>
+        )}
+      />
       <Controller
         control={form.control}
         name="moments"

@@ -21,6 +21,7 @@ export const blankRun = (given: Partial<NewRun> = {}): RunDraft => ({
   cautionsRead: false,
   notes: "",
   perDrive: [],
+  angles: [],
   course: "",
   laps: [],
   plan: null,
