@@ -327,6 +327,9 @@ export function readPoints(text: string): ReadPoints {
       points.push(second === undefined ? { x: null, y: value(first) } : { x: value(first), y: value(second) });
     }
   }
+  const bare = points.filter((p) => p.x === null).length;
+  if (bare > 0 && bare < points.length)
+    problems.push("some lines have x and y, others y alone: give each line both, or none of them x");
   return { points, problems };
 }
 

@@ -58,9 +58,14 @@ export const blamesByWords = (words: string): boolean => /\b(pilot|driver|operat
 /** Whether a setting of this name is the one for a lost link. */
 export const saysFailSafe = (name: string): boolean => /fail.?safe/i.test(name);
 
-/** A part takes a name; what it is, and what it is the pair of, is proposed where nobody has said. */
-export function nameItem(item: Item, name: string, items: readonly Item[]): void {
-  item.name = name;
+/**
+ * A part takes another name or group. What only the old ones proposed goes with them, and the new ones propose anew;
+ * what somebody said stays.
+ */
+export function nameItem(item: Item, given: Partial<Pick<Item, "name" | "group">>, items: readonly Item[]): void {
+  if (item.role === roleByWords(item.name, item.group)) item.role = "not said";
+  if (item.twinId !== null && item.twinId === twinByWords(items, item)) item.twinId = null;
+  Object.assign(item, given);
   propose(item, items);
 }
 

@@ -1,4 +1,4 @@
-import { propose } from "../design/byWords";
+import { nameItem, propose } from "../design/byWords";
 import Papa from "papaparse";
 import type { Evidence } from "../design/evidence";
 import { type Design, type Item, newItem } from "../design/schema";
@@ -139,7 +139,7 @@ export function updateFrom(
       item.placeEvidence = "datasheet";
       item.placeSd = undefined;
     }
-    if (part.group) item.group = part.group.slice(0, 60);
+    if (part.group) nameItem(item, { group: part.group.slice(0, 60) }, design.items);
     if (part.price !== null && part.currency === "EUR") item.cost = part.price;
   }
 }

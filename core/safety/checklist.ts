@@ -25,7 +25,8 @@ const lithium = (chemistry: string) => chemistry !== "nimh" && chemistry !== "le
 const millimetres = (m: number) => `${Math.round(m * 1000)} mm`;
 
 /** Parts that something moves, or that move something. */
-const moved = (design: Design) => design.items.filter((i) => i.role === "servo" || i.role === "moving surface");
+export const moved = (design: Pick<Design, "items">) =>
+  design.items.filter((i) => i.role === "servo" || i.role === "moving surface");
 
 /** What the lists are written from, and where a line goes. */
 interface Aboard {

@@ -3,6 +3,8 @@ import { join } from "node:path";
 import ts from "typescript";
 import { describe, expect, it } from "vitest";
 import { blamesByWords, nameItem, roleByWords, saysPilot, twinByWords } from "../../core/design/byWords";
+import { duplicateItems } from "../../core/subjects/mass/ledger";
+import { quietDesign } from "../support/designs";
 import { newItem } from "../../core/design/schema";
 
 describe("what words propose", () => {
@@ -42,11 +44,28 @@ describe("what words propose", () => {
   it("a name that is given later proposes too; what somebody said stays", () => {
     const part = newItem({ id: "a", name: "Part 3" });
     expect(part.role).toBe("not said");
-    nameItem(part, "Tail servo left", [part, newItem({ id: "b", name: "Tail servo right" })]);
+    const items = [part, newItem({ id: "b", name: "Tail servo right" })];
+    nameItem(part, { name: "Tail servo left" }, items);
     expect(part).toMatchObject({ name: "Tail servo left", role: "servo", twinId: "b" });
+    // What only the name proposed goes with it.
+    nameItem(part, { name: "Camera" }, items);
+    expect(part).toMatchObject({ name: "Camera", role: "not said", twinId: null });
+    nameItem(part, { group: "Ballast" }, items);
+    expect(part.role).toBe("ballast");
+    nameItem(part, { group: "Structure" }, items);
+    expect(part.role).toBe("not said");
     part.role = "other";
-    nameItem(part, "Ballast", [part]);
-    expect(part.role).toBe("other");
+    part.twinId = "b";
+    nameItem(part, { name: "Ballast" }, items);
+    expect(part).toMatchObject({ role: "other", twinId: "b" });
+  });
+  it("a copy is the pair of nothing", () => {
+    const design = quietDesign();
+    const [first, second] = design.items;
+    if (!first || !second) throw new Error("no parts");
+    first.twinId = second.id;
+    const [id] = duplicateItems(design, new Set([first.id]));
+    expect(design.items.find((i) => i.id === id)?.twinId).toBeNull();
   });
 });
 

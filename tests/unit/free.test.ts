@@ -283,8 +283,13 @@ describe("readings as they are typed", () => {
     ]);
   });
   it("come back as they were", () => {
-    const { points } = readPoints("1e-7 3\n4\n5 6.25");
+    const { points } = readPoints("1e-7 3\n5 6.25");
     expect(readPoints(pointsText(points)).points).toEqual(points);
+  });
+  it("x and y on some lines and y alone on others are asked about: none is left out in silence", () => {
+    expect(readPoints("1 2\n3\n4 5").problems).toEqual([
+      expect.stringMatching(/some lines have x and y, others y alone/),
+    ]);
   });
   it("an absurd list ends in words", () => {
     expect(readPoints("1e999 2").problems).toHaveLength(1);

@@ -1,3 +1,4 @@
+import { nameItem } from "../../design/byWords";
 import { current, isDraft } from "immer";
 import { freeId } from "../../design/ids";
 import { AXES, type Design, type Item, type Point, newItem } from "../../design/schema";
@@ -67,6 +68,7 @@ export function duplicateItems(design: Design, ids: ReadonlySet<string>): string
       ...structuredClone(isDraft(item) ? current(item) : item),
       id: freeId(design.items, "part-"),
       name: `${item.name.slice(0, 110)} copy`,
+      twinId: null,
       mass: item.mass && { value: item.mass.value, evidence: "guess" },
       predicted: null,
       // A pair stays out on its sides: its copy stands behind it.
@@ -90,6 +92,6 @@ export function moveRow(design: Design, id: string, before: string | null): void
   if (!item) return;
   const to = before === null ? -1 : design.items.findIndex((i) => i.id === before);
   const next = design.items[to];
-  if (next) item.group = next.group;
+  if (next) nameItem(item, { group: next.group }, design.items);
   design.items.splice(to < 0 ? design.items.length : to, 0, item);
 }

@@ -92,7 +92,8 @@ export function Mending({ form, filled }: { form: UseFormReturn<Filled, unknown,
         {(asks || filled.nextWeakest) && (
           <label className="col-span-3">
             <span className={asks ? "font-semibold text-care" : ""}>
-              A part failed and was mended: what is the next weakest in that load path, and which part should break first?
+              A part failed and was mended: what is the next weakest in that load path, and which part should break
+              first?
             </span>
             <input className="box" aria-label="Next weakest" maxLength={300} {...register("nextWeakest")} />
           </label>

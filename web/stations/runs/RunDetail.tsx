@@ -1,3 +1,4 @@
+import { moved } from "../../../core/safety/checklist";
 import { AnglesOf } from "./AnglesField";
 import { contracts } from "../../../api/contracts";
 import type { Run } from "../../../core/design/craftFile";
@@ -20,7 +21,7 @@ import { clock } from "./words";
 
 /** One run as it is on record: conditions, gates, moments, and what was predicted against what came. */
 export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => void; onGone: () => void }) {
-  const { slug, version, evaluation, edit } = useDesk();
+  const { slug, file, version, evaluation, edit } = useDesk();
   const { habit } = usePreferences();
   const load = loadOfRun(run);
   const adoptLoad = (found: Load) => {
@@ -29,6 +30,10 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
   };
   const remove = useDelete();
   const mend = worthMending(run, (metric) => workingOf(version.design, evaluation, metric as MetricKey));
+  // Asked of the newest run that went well, and of a craft that has something to trim.
+  const newest = file.runs.filter((r) => r.version === run.version && r.outcome === "passed" && r.stage >= 3).at(-1);
+  const trimmed = version.design.surfaces.length > 0 || moved(version.design).length > 0;
+  const asksAngles = run.number === newest?.number && run.angles.length === 0 && trimmed;
   const patterns = patternsOf(run, version.design);
   return (
     <article aria-label={`Run ${run.number}`}>
@@ -100,7 +105,7 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
         </section>
       )}
       {run.angles.length > 0 && <AnglesOf angles={run.angles} />}
-      {run.outcome === "passed" && run.stage >= 3 && run.angles.length === 0 && (
+      {asksAngles && (
         <p className="no-print mt-2" data-ask-angles>
           It went well: measure its trims, throws and set angles now, each side by itself, while they are as they flew.{" "}
           <button type="button" className="link" onClick={onEdit}>

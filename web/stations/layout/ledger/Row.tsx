@@ -99,7 +99,7 @@ export const Row = memo(
               onCommit={(v) =>
                 edit((d) => {
                   const p = d.items.find((x) => x.id === item.id);
-                  if (p) nameItem(p, v, d.items);
+                  if (p) nameItem(p, { name: v }, d.items);
                 })
               }
             />

@@ -1,3 +1,4 @@
+import { nameItem } from "../../../../core/design/byWords";
 import { type Item, itemSchema } from "../../../../core/design/schema";
 import { plain } from "../../../../core/wording/format";
 import { TextField } from "../../../fields/TextField";
@@ -23,9 +24,9 @@ export function makingColumns(around: Surroundings, change: Change): Column[] {
       width: "w-[120px]",
       by: (i) => i.group,
       text: (i) => i.group,
-      write: (_d, i, text) => {
+      write: (d, i, text) => {
         if (text.length > 60) return "at most 60 characters";
-        i.group = text;
+        nameItem(i, { group: text }, d.items);
         return null;
       },
       cell: (item) => (
@@ -33,7 +34,7 @@ export function makingColumns(around: Surroundings, change: Change): Column[] {
           label={`${item.name}, group`}
           value={item.group}
           placeholder="none"
-          onCommit={(v) => change(item.id, (p) => void (p.group = v))}
+          onCommit={(v) => change(item.id, (p) => nameItem(p, { group: v }, []))}
         />
       ),
     },

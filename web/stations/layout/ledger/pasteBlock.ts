@@ -64,6 +64,6 @@ export function pasteBlock(
 function named(item: Item, text: string, items: readonly Item[]): string | null {
   if (text.trim() === "") return "a name is needed.";
   if (text.length > 120) return "a name has at most 120 characters.";
-  nameItem(item, text.trim(), items);
+  nameItem(item, { name: text.trim() }, items);
   return null;
 }
