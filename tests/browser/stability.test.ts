@@ -167,6 +167,21 @@ describe("where the CG must be", () => {
     expect(await user.read('[data-axis="roll"]')).toMatch(/never had$/);
     expect(await user.read('[data-axis="yaw"]')).toMatch(/holds$/);
     expect(await user.read('[data-unit-row="1"]')).toMatch(/6\d % comes down/);
+    // What each unit answers goes out as a file, with the axes that nothing commands left empty.
+    const kept = await user.page.evaluate(() => {
+      const texts: Promise<string>[] = [];
+      const real = URL.createObjectURL;
+      URL.createObjectURL = (blob) => {
+        texts.push((blob as Blob).text());
+        return real(blob);
+      };
+      for (const b of document.querySelectorAll("button")) if (b.textContent === "allocation as CSV") b.click();
+      URL.createObjectURL = real;
+      return Promise.all(texts);
+    });
+    expect(kept).toHaveLength(1);
+    expect(kept[0]).toMatch(/for yaw, nose to starboard \(share per N·m\)/);
+    expect(kept[0]?.split("\n")[1]).toMatch(/,,,-?\d\.\d+$/);
     await user.page.click('[data-metric="hoverShare"]');
     await user.see("no moment about the CG");
     await user.click("Close");

@@ -1,8 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { evaluate, resultIn } from "../../core/evaluate";
 import { authority } from "../../core/subjects/authority/node";
+import { mixingCsv, mixingJson } from "../../core/exchange/mixing";
+import { mixingOf } from "../../core/subjects/authority/mixing";
 import { demoFile } from "../support/server";
-import { type Thruster, effectOf, holds, losses } from "../../core/subjects/authority/allocate";
+import { TURNS, type Thruster, type Turn, effectOf, holds, losses } from "../../core/subjects/authority/allocate";
 
 const UP = { x: 0, y: 0, z: 1 };
 const unit = (x: number, y: number, spin: 1 | -1 | 0, given: Partial<Thruster> = {}): Thruster => ({
@@ -107,6 +109,72 @@ describe("one unit dead", () => {
     const started = performance.now();
     losses(octo, CG, 30, holds(octo, CG, 30));
     expect(performance.now() - started).toBeLessThan(60);
+  });
+});
+
+describe("the allocation", () => {
+  const asked = (units: Thruster[], mix: ReturnType<typeof mixingOf>, ask: Partial<Record<Turn | "lift", number>>) => {
+    const shares = units.map((_, k) => {
+      const m = mix?.[k];
+      return (ask.lift ?? 0) * (m?.lift ?? 0) + TURNS.reduce((s, t) => s + (ask[t] ?? 0) * (m?.turns[t] ?? 0), 0);
+    });
+    const sum = (pick: (e: ReturnType<typeof effectOf>) => number) =>
+      units.reduce((s, u, k) => s + (shares[k] ?? 0) * pick(effectOf(u, CG)), 0);
+    return { shares, gives: [sum((e) => e.z), sum((e) => e.roll), sum((e) => e.pitch), sum((e) => e.yaw)] };
+  };
+  it("of four arms is a quarter of each by its arm: lift 1/4T, pitch 1/2rT of two, yaw 1/4qT by turns (statics)", () => {
+    const quad = around("+-+-");
+    const mix = mixingOf(quad, CG, []);
+    expect(mix?.map((m) => m.lift)).toEqual([1, 1, 1, 1].map(() => expect.closeTo(1 / 40, 9)));
+    // Ahead, starboard, astern, port; 0.3 m and 10 N each.
+    const arm = 1 / (2 * 0.3 * 10);
+    expect(mix?.map((m) => m.turns.pitch)).toEqual([arm, 0, -arm, 0].map((v) => expect.closeTo(v, 9)));
+    expect(mix?.map((m) => m.turns.roll)).toEqual([0, -arm, 0, arm].map((v) => expect.closeTo(v, 9)));
+    const turn = 1 / (4 * 0.02 * 10);
+    expect(mix?.map((m) => m.turns.yaw)).toEqual([turn, -turn, turn, -turn].map((v) => expect.closeTo(v, 9)));
+  });
+  it("gives what is asked and nothing of the others, whatever the units and wherever the CG", () => {
+    const odd = [...around("++--+-"), unit(0.2, -0.1, 1, { most: 4, toward: { x: 0.2, y: 0, z: Math.sqrt(0.96) } })];
+    const mix = mixingOf(odd, CG, []);
+    for (const [k, name] of (["lift", "roll", "pitch", "yaw"] as const).entries()) {
+      const { gives } = asked(odd, mix, { [name]: 1 });
+      expect(gives).toEqual([0, 1, 2, 3].map((j) => expect.closeTo(j === k ? 1 : 0, 9)));
+    }
+  });
+  it("asks the least of the throttles: any other way to the same is harder", () => {
+    const hexa = around("+-+-+-");
+    const { shares } = asked(hexa, mixingOf(hexa, CG, []), { roll: 1 });
+    const squares = (list: number[]) => list.reduce((s, v) => s + v * v, 0);
+    // What six units can do besides without any effect: two ways are left over; they are at right angles to the answer.
+    for (const idle of [
+      [1, -1, 0, 1, -1, 0],
+      [0, 1, -1, 0, 1, -1],
+    ]) {
+      const moved = (by: number) => shares.map((v, k) => v + by * (idle[k] ?? 0));
+      const turned = hexa.reduce((s, u, k) => s + (idle[k] ?? 0) * effectOf(u, CG).roll, 0);
+      expect(turned).toBeCloseTo(0, 9);
+      for (const by of [-0.1, 0.1]) expect(squares(moved(by))).toBeGreaterThan(squares(shares));
+    }
+  });
+  it("is none of an axis that nothing commands, and none at all where axes cannot be had apart", () => {
+    const pair = [unit(0, 0, 1), unit(0, 0, -1)];
+    const mix = mixingOf(pair, CG, ["roll", "pitch"]);
+    expect(mix?.[0]?.turns).toEqual({ roll: null, pitch: null, yaw: expect.closeTo(1 / (2 * 0.02 * 10), 9) });
+    expect(mixingOf(pair, CG, [])).toBeNull();
+    expect(mixingOf([], CG, [])).toBeNull();
+    expect(mixingOf([unit(0.1, 0, 1), unit(-0.1, 0, 1)], CG, ["roll"])).toBeNull();
+  });
+  it("goes out as CSV and JSON with its units, signs and what it is; what is not known stays empty", () => {
+    const quad = around("+-+-").map((u, k) => ({ ...u, drive: 0, k, name: `=Lift ${k + 1}` }));
+    const result = { units: quad, holding: holds(quad, CG, 20), mixing: mixingOf(quad, CG, ["yaw"]) };
+    const lines = (mixingCsv(result) ?? "").split("\n");
+    expect(lines[0]).toContain('"for roll, starboard down (share per N·m)"');
+    expect(lines).toHaveLength(5);
+    expect(lines[1]).toMatch(/^"'=Lift 1",-0\.3,0,0,clockwise,10,0\.5,0\.025,.*,0\.166667,$/);
+    const json = JSON.parse(mixingJson("Craft", "v1", result) ?? "");
+    expect(json).toMatchObject({ craft: "Craft", version: "v1" });
+    expect(json.units[0]["for yaw, nose to starboard (share per N·m)"]).toBeNull();
+    expect(mixingCsv({ ...result, mixing: null })).toBeNull();
   });
 });
 

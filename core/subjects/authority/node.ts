@@ -11,6 +11,7 @@ import { propulsion } from "../propulsion/node";
 import { placedUnits } from "../propulsion/placed";
 import { knownBy } from "../propulsion/words";
 import { type Holding, type Loss, type Thruster, holds, losses } from "./allocate";
+import { type Mixed, mixingOf } from "./mixing";
 import { quantities } from "./declares";
 
 export interface AuthorityResult {
@@ -18,6 +19,8 @@ export interface AuthorityResult {
   units: (Thruster & { drive: number; k: number; name: string })[];
   holding: Holding;
   losses: Loss[];
+  /** How each unit answers what is asked; null where lift and the axes cannot be asked by themselves. */
+  mixing: Mixed[] | null;
   hardest: Doubtful | null;
   /** m from the CG to the middle of the units' thrust: aft, to starboard */
   offset: { x: number; y: number };
@@ -120,6 +123,7 @@ export const authority = subject({
         units,
         holding,
         losses: losses(units, cg, weight, holding),
+        mixing: mixingOf(units, cg, noTorque ? [...new Set([...holding.never, "yaw" as const])] : holding.never),
         hardest,
         offset: { x: middle("x") - cg.x, y: middle("y") - cg.y },
         upright,

@@ -1,5 +1,7 @@
 import { TURNS, type Turn } from "../../../core/subjects/authority/allocate";
 import type { AuthorityResult } from "../../../core/subjects/authority/node";
+import { mixingCsv, mixingJson } from "../../../core/exchange/mixing";
+import { saveFile } from "../../drawing/saveSvg";
 import { THIN_AXIS } from "../../../core/subjects/authority/verdicts";
 import { plain } from "../../../core/wording/format";
 import { Computed } from "../../app/Computed";
@@ -11,7 +13,14 @@ const WORD: Record<Turn, string> = { roll: "Roll", pitch: "Pitch", yaw: "Yaw" };
 
 /** A craft that hangs on its drives: throttle of each in hover, what is left about each axis, and with one dead. */
 export function UnderThrust({ result }: { result: AuthorityResult }) {
-  const { evaluation } = useDesk();
+  const { evaluation, file, version } = useDesk();
+  const save = (ending: "csv" | "json", text: string | null) =>
+    text !== null &&
+    saveFile(
+      `${file.craft.name} ${version.label} allocation.${ending}`,
+      text,
+      ending === "csv" ? "text/csv" : "application/json",
+    );
   const { habit } = usePreferences();
   const { holding, units, losses, offset, scale } = result;
   const away = Math.hypot(offset.x, offset.y);
@@ -104,7 +113,23 @@ export function UnderThrust({ result }: { result: AuthorityResult }) {
       </div>
       <p className="mt-1 text-pencil">
         Of one-way units by a linear programme: level, still air. Units that turn half each way are taken in turns.
-        Vanes and surfaces are not counted.{!result.upright && " On its tail: yaw is about the line of its thrust."}
+        Vanes and surfaces are not counted.{" "}
+        {result.mixing && (
+          <span className="no-print">
+            How each answers a newton and a newton metre, as a file:{" "}
+            <button type="button" className="link" onClick={() => save("csv", mixingCsv(result))}>
+              allocation as CSV
+            </button>{" "}
+            <button
+              type="button"
+              className="link"
+              onClick={() => save("json", mixingJson(file.craft.name, version.label, result))}
+            >
+              as JSON
+            </button>
+          </span>
+        )}
+        {!result.upright && " On its tail: yaw is about the line of its thrust."}
       </p>
     </section>
   );
