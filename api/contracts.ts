@@ -127,7 +127,11 @@ export const newRunSchema = runSchema
 export type NewRun = z.infer<typeof newRunSchema>;
 
 /** A fault as it is entered: always of a run. */
-export const faultEntrySchema = faultSchema.omit({ number: true }).extend({ run: recordNumber.nullable() });
+export const faultEntrySchema = faultSchema.omit({ number: true }).extend({
+  run: recordNumber.nullable(),
+  pilotBlamed: z.boolean().optional().describe("left out: as the words of its cause propose"),
+});
+export type FaultEntry = z.infer<typeof faultEntrySchema>;
 
 export const newPlanSchema = planSchema.omit({ number: true, version: true, createdAt: true });
 export type NewPlan = z.infer<typeof newPlanSchema>;

@@ -1,3 +1,5 @@
+import type { FaultEntry } from "../api/contracts";
+import { blamesByWords } from "../core/design/byWords";
 import { and, asc, eq } from "drizzle-orm";
 import { type Fault, faultSchema } from "../core/design/craftFile";
 import { mend } from "../core/design/mend";
@@ -61,7 +63,14 @@ async function checkFault(tx: Tx, craftId: number, fault: Omit<Fault, "number">)
   if (fault.fixVersion !== null) await versionRow(tx, craftId, fault.fixVersion);
 }
 
-export async function createFault(db: Database, slug: string, fault: Omit<Fault, "number">): Promise<number> {
+/** A fault as it was entered; who is blamed, where nobody said so, as the words of its cause propose. */
+const entered = (given: FaultEntry): Omit<Fault, "number"> => ({
+  ...given,
+  pilotBlamed: given.pilotBlamed ?? blamesByWords(given.cause),
+});
+
+export async function createFault(db: Database, slug: string, given: FaultEntry): Promise<number> {
+  const fault = entered(given);
   return db.transaction(async (tx) => {
     const craft = await lockCraft(tx, slug);
     await checkFault(tx, craft.id, fault);
@@ -100,8 +109,9 @@ export async function saveFault(
   slug: string,
   number: number,
   revision: number,
-  fault: Omit<Fault, "number">,
+  given: FaultEntry,
 ): Promise<number> {
+  const fault = entered(given);
   return db.transaction(async (tx) => {
     const craft = await lockCraft(tx, slug);
     await checkFault(tx, craft.id, fault);

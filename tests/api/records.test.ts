@@ -1,7 +1,14 @@
-import { FORMAT_VERSION } from "../../core/design/craftFile";
 import { describe, expect, it } from "vitest";
 import type { Attachment } from "../../core/design/bench";
-import { type Fault, GOING, craftFileSchema, newCrash, newFault } from "../../core/design/craftFile";
+import {
+  FORMAT_VERSION,
+  type Fault,
+  GOING,
+  craftFileSchema,
+  newCrash,
+  newFault,
+  newSuspect,
+} from "../../core/design/craftFile";
 import type { OwnSymptom } from "../../core/design/symptom";
 import { usualLadder } from "../../core/runs/ladders";
 import { apiForTests, newPlan, newRun, problem } from "../support/api";
@@ -295,6 +302,61 @@ describe("what is said of a version", () => {
       advice,
       fate: { exit: "ten hours more" },
     });
+  });
+});
+
+describe("who is blamed", () => {
+  const shown = [newSuspect("a", "linkage", { state: "ruled in", result: "bent" })];
+  const closed = (change: Partial<Fault>) => fault({ state: "closed", suspects: shown, ...change });
+  /** As another program sends it, which knows nothing of the field. */
+  const without = ({ pilotBlamed: _, ...rest }: Omit<Fault, "number">) => rest;
+  it("is proposed by the words of the cause where nobody said it, and then needs a swap", async () => {
+    const slug = await makeCraft();
+    await log(slug, { stage: 1 });
+    const post = (body: object) => call("POST", `/api/crafts/${slug}/faults`, body);
+    const no = await post(without(closed({ cause: "Pilot error in the turn" })));
+    expect(no.status).toBe(422);
+    expect(problem(no.body).detail).toMatch(/needs the same pilot on another craft/);
+    expect((await post(without(closed({ cause: "pilot hole too wide" })))).status).toBe(200);
+    expect((await post(without(fault({ cause: "Pilot error" })))).status).toBe(200);
+    const { file, revisions } = await record(slug);
+    expect(file.faults.map((f) => f.pilotBlamed)).toEqual([false, true]);
+    // What somebody said goes before the words, either way, and holds when it is saved again.
+    const save = (body: object) =>
+      call("PUT", `/api/crafts/${slug}/faults/2`, { revision: revisions.faults["2"], fault: body });
+    expect((await save(closed({ cause: "Pilot error", pilotBlamed: true }))).status).toBe(422);
+    const swapped = closed({
+      cause: "Pilot error",
+      pilotBlamed: true,
+      pilotSwap: { how: "another pilot, this craft", shown: "flew it level" },
+    });
+    expect((await save(swapped)).status).toBe(200);
+    expect((await record(slug)).file.faults[1]).toMatchObject({ state: "closed", pilotBlamed: true });
+  });
+  it("the suspect at the sticks needs a swap too, whatever it is called", async () => {
+    const slug = await makeCraft();
+    await log(slug, { stage: 1 });
+    const pilot = [newSuspect("pilot", "too late in the turn", { state: "ruled in", result: "said so" })];
+    const no = await call("POST", `/api/crafts/${slug}/faults`, closed({ suspects: pilot }));
+    expect(no.status).toBe(422);
+  });
+  it("the readings of a suspect's test and the angles of a run are kept, and refused when they are none", async () => {
+    const slug = await makeCraft();
+    const angles = [
+      { what: "elevon", side: "port" as const, of: "neutral" as const, value: 0.03, sd: 0.009 },
+      { what: "elevon", side: "starboard" as const, of: "neutral" as const, value: -0.01, sd: 0.009 },
+    ];
+    expect((await log(slug, { stage: 1, angles })).status).toBe(200);
+    expect((await log(slug, { stage: 1, angles: [{ ...angles[0], value: 2 }] as typeof angles })).status).toBe(400);
+    expect((await log(slug, { stage: 1, angles: [{ ...angles[0], what: "" }] as typeof angles })).status).toBe(400);
+    const effect = { what: "play", unit: "°", without: [3.1, 2.9], with: [0.8, 1] };
+    const suspects = [newSuspect("a", "gear worn", { effect })];
+    expect((await call("POST", `/api/crafts/${slug}/faults`, fault({ suspects }))).status).toBe(200);
+    const long = [newSuspect("a", "gear worn", { effect: { ...effect, with: Array.from({ length: 300 }, () => 1) } })];
+    expect((await call("POST", `/api/crafts/${slug}/faults`, fault({ suspects: long }))).status).toBe(400);
+    const { file } = await record(slug);
+    expect(file.runs[0]?.angles).toEqual(angles);
+    expect(file.faults[0]?.suspects[0]?.effect).toEqual(effect);
   });
 });
 
