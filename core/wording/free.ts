@@ -57,7 +57,7 @@ export function foretoldText(at: Foretold, { y }: Pick<Free, "y">): string {
 
 /** Whether the two conditions differ, and by how much. */
 export function differenceText(d: Difference, { axes, x, y, conditions }: Omit<Free, "question" | "of">): string {
-  const [a, b] = conditions.map((c, k) => c.name || (k === 0 ? "the first" : "the second"));
+  const [a, b] = conditions.map((c, k) => (c.name ? `“${c.name}”` : k === 0 ? "the first" : "the second"));
   if (d.status === "too few")
     return `Two readings or more of each (three where x is varied), and ${a} is held against ${b}.`;
   if (d.status === "not over the same x")

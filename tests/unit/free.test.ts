@@ -312,7 +312,7 @@ describe("the words of it", () => {
   it("say which is lower, by how much, and between what", () => {
     const [a, b] = test.conditions;
     const text = differenceText(differenceOf(a?.points ?? [], b?.points ?? [], test.axes), test);
-    expect(text).toMatch(/^with the damper is 2\.9\d? m\/s² below as it was \(95 %: −3\.\d+ to −2\.\d+ m\/s²\)$/);
+    expect(text).toMatch(/^“with the damper” is 2\.9\d? m\/s² below “as it was” \(95 %: −3\.\d+ to −2\.\d+ m\/s²\)$/);
   });
   it("keep to digits that mean something", () => {
     expect(own(0.123456, 0.01)).toBe("0.12");

@@ -20,6 +20,13 @@ const short = {
     .map((v, k) => ({ ...v, parent: [null, "v1", "v2"][k] ?? null })),
 };
 
+let evaluated: ReturnType<typeof evaluate> | null = null;
+/** What was computed of it: no name changes that. */
+function evaluationOf(design: Parameters<typeof evaluate>[0]) {
+  evaluated ??= evaluate(design);
+  return evaluated;
+}
+
 /** A report of a craft whose first part and whose craft have a name. */
 function reportOf(name: string): string {
   const odd = structuredClone(short);
@@ -29,7 +36,7 @@ function reportOf(name: string): string {
   if (!version || !item) throw new Error("no part");
   item.name = name;
   version.reason = name;
-  return buildReport(odd, version, evaluate(version.design));
+  return buildReport(odd, version, evaluationOf(version.design));
 }
 /** What a reader of the Markdown makes of it: kinds of nodes that a report has no use for. */
 const STRANGE = [

@@ -120,6 +120,7 @@ export function UnderThrust({ result }: { result: AuthorityResult }) {
             <button type="button" className="link" onClick={() => save("csv", mixingCsv(result))}>
               allocation as CSV
             </button>{" "}
+            or{" "}
             <button
               type="button"
               className="link"
@@ -127,6 +128,7 @@ export function UnderThrust({ result }: { result: AuthorityResult }) {
             >
               as JSON
             </button>
+            .
           </span>
         )}
         {!result.upright && " On its tail: yaw is about the line of its thrust."}
