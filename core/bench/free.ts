@@ -1,3 +1,4 @@
+import { finite } from "../design/bounds";
 import type { Free } from "../design/bench";
 import { type Fit, fitLinear } from "../numeric/leastSquares";
 import { probabilityByT, tQuantile, welch } from "../numeric/welch";
@@ -83,14 +84,26 @@ function placed(points: readonly Point[], axes: Axes) {
   );
 }
 
+/** Decimals to which a number is written: 3.20 has one, 2.5e-7 eight. */
+function decimalsOf(v: number): number {
+  const [mantissa = "", exponent = "0"] = v.toExponential(11).split("e");
+  return (
+    mantissa
+      .replace("-", "")
+      .replace(/\.?0+$/, "")
+      .replace(".", "").length -
+    1 -
+    Number(exponent)
+  );
+}
+
 /**
  * Scatter that readings have at least, on their axis: they were written down to some digit, and are anywhere within it
  * (uniform: its step over √12). Readings that lie on a line to the last digit are not known better than that.
  */
 function leastScatter(points: readonly { y: number }[], axes: Axes): number {
   const plain = points.map((p) => (isLogY(axes) ? 10 ** p.y : p.y));
-  const decimals = Math.max(0, ...plain.map((v) => (String(Number(v.toPrecision(12))).split(".")[1] ?? "").length));
-  const step = 10 ** -Math.min(12, decimals) / Math.sqrt(12);
+  const step = 10 ** -Math.max(0, ...plain.map(decimalsOf)) / Math.sqrt(12);
   if (!isLogY(axes)) return step;
   const middle = plain.toSorted((x, y) => x - y)[Math.floor(plain.length / 2)] ?? 1;
   return step / (middle * Math.LN10);
@@ -230,8 +243,8 @@ function told(
   };
 }
 
-const probabilityOfNone = (fit: Fit, k: number): number => {
-  const [size, error] = [fit.parameters[k] ?? 0, fit.sd[k] ?? 0];
+const probabilityOfNone = (fit: Fit, k: number, least: number): number => {
+  const [size, error] = [fit.parameters[k] ?? 0, Math.max(fit.sd[k] ?? 0, least)];
   const above = probabilityByT(size, error, fit.freedom, 0, Number.POSITIVE_INFINITY);
   return 2 * Math.min(above, 1 - above);
 };
@@ -270,7 +283,13 @@ export function differenceOf(first: readonly Point[], second: readonly Point[], 
     rows.map((r) => [1, r.x - middle, r.d, r.d * (r.x - middle)]),
     y,
   );
-  const changes = apart.status === "converged" && probabilityOfNone(apart, 3) < SIGNIFICANT;
+  // Two slopes are not known better than the last digit leaves them, either.
+  const spread = (k: number) => {
+    const mean = xs(k).reduce((s, x) => s + x, 0) / xs(k).length;
+    return xs(k).reduce((s, x) => s + (x - mean) ** 2, 0);
+  };
+  const leastTurn = leastScatter([...a, ...b], axes) * Math.sqrt(1 / spread(0) + 1 / spread(1));
+  const changes = apart.status === "converged" && probabilityOfNone(apart, 3, leastTurn) < SIGNIFICANT;
   const fit = changes
     ? apart
     : fitLinear(
@@ -311,7 +330,7 @@ export function readPoints(text: string): ReadPoints {
     if (bare === "" || bare.startsWith("#")) continue;
     const parted = /^[^\s;]+,[^\s;]+$/.test(bare) && /\./.test(bare) ? bare.split(",") : bare.split(/,\s+|[\s;|]+/);
     const parts = parted.filter((t) => t !== "");
-    const odd = parts.find((t) => !NUMBER.test(t) || !Number.isFinite(value(t)));
+    const odd = parts.find((t) => !NUMBER.test(t) || !finite.safeParse(value(t)).success);
     if (odd !== undefined)
       problems.push(`line ${k + 1}: “${odd.slice(0, 20)}” is no number; units stand in the fields above`);
     else if (parts.length === 1 && /^[+\-−]?\d+,\d+$/.test(bare))

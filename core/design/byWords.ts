@@ -10,8 +10,8 @@ const BALLAST_GROUP = /^ballast\b/i;
 const PROPOSED: readonly [Role, RegExp][] = [
   ["ballast", /\b(ballast|trim lead|nose lead)\b/i],
   ["servo", /servo/i],
-  ["moving surface", /rudder|aileron|elevator|flap|elevon|vane/i],
 ];
+const MOVING = /rudder|aileron|elevator|flap|elevon|vane/i;
 const MOTOR = /\bmotors?\b/i;
 const CONTROLLER = /\b(controllers?|esc)\b/i;
 
@@ -22,7 +22,8 @@ export function roleByWords(name: string, group = ""): Role {
   if (found) return found[0];
   // What names both is one thing that is neither.
   if (MOTOR.test(name) !== CONTROLLER.test(name)) return MOTOR.test(name) ? "motor" : "controller";
-  return "not said";
+  // A flapping motor is a motor.
+  return MOVING.test(name) && !MOTOR.test(name) ? "moving surface" : "not said";
 }
 
 /** Words that tell the sides of a pair. */

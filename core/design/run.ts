@@ -96,7 +96,7 @@ export const angleSchema = z.object({
   value: finite
     .min(-Math.PI / 2, "−90° to 90°")
     .max(Math.PI / 2, "−90° to 90°")
-    .describe("rad; trailing edge or nose up is positive"),
+    .describe("rad; positive: trailing edge or nose up, of what stands upright to starboard"),
   sd: finite
     .min(0)
     .max(Math.PI / 4)

@@ -1,5 +1,5 @@
 import { asItFlew } from "../runs/angles";
-import { angleName, angleText } from "../wording/angles";
+import { ANGLE_SIGN, angleName, angleText } from "../wording/angles";
 import { supportOf } from "../design/support";
 import type { CraftFile, Fault, Version } from "../design/craftFile";
 import type { Design } from "../design/schema";
@@ -131,7 +131,7 @@ function atTheSite({
     if (a.of === "neutral" || a.of === "set angle")
       add(
         `angle-${a.what}-${a.side}-${a.of}`,
-        `${angleName(a)} ${angleText(a)}, as in run ${flew?.number}`,
+        `${angleName(a)} ${angleText(a)}, as in run ${flew?.number} (${ANGLE_SIGN})`,
         `run ${flew?.number}`,
       );
   for (const b of design.batteries)

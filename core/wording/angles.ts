@@ -10,9 +10,12 @@ const degrees = (rad: number) => {
 export const angleName = ({ what, side, of }: Pick<Angle, "what" | "side" | "of">): string =>
   `${what}${side === "middle" ? "" : `, ${side}`}: ${of}`;
 
-/** An angle with its doubt; up is positive. */
+/** Which way an angle is positive, of what lies flat and of what stands upright. */
+export const ANGLE_SIGN = "positive: trailing edge or nose up; of what stands upright, to starboard";
+
+/** An angle with its sign and its doubt. What it is of tells which way that is (`ANGLE_SIGN`). */
 export const angleText = (a: Pick<Angle, "value" | "sd">): string =>
-  `${degrees(a.value)} ± ${degrees(a.sd)}${a.value > 0.0009 ? " up" : a.value < -0.0009 ? " (down)" : ""}`;
+  `${a.value > 0.0009 ? "+" : ""}${degrees(a.value)} ± ${degrees(a.sd)}`;
 
 /** Two sides that stand otherwise. */
 export const unevenText = (u: Uneven): string =>

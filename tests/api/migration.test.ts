@@ -138,6 +138,9 @@ it("a logbook of an older release is read whole after the update, and goes on", 
     old("Skid L", "sl"),
     old("Skid R", "sr"),
     old("Port fan motor", "p"),
+    old("Flapping motor", "fm"),
+    old("Flap motor controller", "fc"),
+    old("Vane", "v"),
   ];
   const design = { ...rest, items, setup: [{ id: "s1", group: "Radio", name: "Fail-safe", value: "off" }] };
   const claims = [{ metric: "thrust", direction: "up", amount: "by 20 %" }];
@@ -175,6 +178,9 @@ it("a logbook of an older release is read whole after the update, and goes on", 
     ["sl", "not said", "sr"],
     ["sr", "not said", "sl"],
     ["p", "motor", null],
+    ["fm", "motor", null],
+    ["fc", "not said", null],
+    ["v", "moving surface", null],
   ]);
   // What the database says is what a file of that release would have become.
   for (const i of file.versions[0]?.design.items ?? []) expect(i.role).toBe(roleByWords(i.name, i.group));

@@ -442,7 +442,7 @@ it("a run that went well asks for its trims, each side; sides that differ are sa
   ]);
   await user.open("/craft/tern/v4/runs?list=1");
   await user.click("at the site");
-  await user.see(new RegExp(`tail mount, port: neutral 1\\.5° ± 0\\.5° up, as in run ${before.number}`));
+  await user.see(new RegExp(`tail mount, port: neutral \\+1\\.5° ± 0\\.5°, as in run ${before.number}`));
 });
 it("every new sheet fits 390 × 844", async () => {
   await user.page.setViewport({ width: 390, height: 844 });

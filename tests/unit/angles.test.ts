@@ -4,7 +4,7 @@ import type { Angle, Run } from "../../core/design/run";
 import { doubtsItself, effectOf } from "../../core/faults/effect";
 import { asItFlew, askedOf, unevenOf } from "../../core/runs/angles";
 import { checklist } from "../../core/safety/checklist";
-import { angleName, angleText, unevenText } from "../../core/wording/angles";
+import { ANGLE_SIGN, angleName, angleText, unevenText } from "../../core/wording/angles";
 import { effectText } from "../../core/wording/free";
 import { demoFile } from "../support/server";
 
@@ -43,9 +43,9 @@ describe("angles and trims", () => {
     expect(unevenOf([angle("elevon", "port", 5), angle("elevon", "starboard", 0, "throw up")])).toEqual([]);
     expect(unevenOf([angle("elevon", "port", 5)])).toEqual([]);
   });
-  it("say which way: up is positive", () => {
-    expect(angleText(angle("x", "port", 2))).toBe("2.0° ± 0.3° up");
-    expect(angleText(angle("x", "port", -2))).toBe("−2.0° ± 0.3° (down)");
+  it("carry their sign; which way it is stands beside them, also of a rudder", () => {
+    expect(angleText(angle("x", "port", 2))).toBe("+2.0° ± 0.3°");
+    expect(angleText(angle("x", "port", -2))).toBe("−2.0° ± 0.3°");
     expect(angleText(angle("x", "port", 0))).toBe("0.0° ± 0.3°");
   });
   const file = demoFile("tern");
@@ -71,7 +71,9 @@ describe("angles and trims", () => {
   it("stand on the list at the site, as the run that flew has them; throws do not", () => {
     if (!last) throw new Error("no version");
     const lines = checklist({ ...file, runs: [flown({})] }, last, [], "at the site", 4).map((l) => l.text);
-    expect(lines.filter((t) => t.includes("elevon"))).toEqual(["elevon, port: neutral 2.1° ± 0.3° up, as in run 90"]);
+    expect(lines.filter((t) => t.includes("elevon"))).toEqual([
+      `elevon, port: neutral +2.1° ± 0.3°, as in run 90 (${ANGLE_SIGN})`,
+    ]);
   });
 });
 

@@ -16,6 +16,8 @@ describe("what words propose", () => {
     ["Motor controller", "", "not said"],
     ["Rudder servo", "", "servo"],
     ["Vane 2", "", "moving surface"],
+    ["Flapping motor", "", "motor"],
+    ["Flap motor controller", "", "not said"],
     ["Ballast servo", "", "ballast"],
     ["Hull", "", "not said"],
   ])("%s in the group “%s” is: %s", (name, group, role) => {

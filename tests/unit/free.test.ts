@@ -133,6 +133,36 @@ describe("a line through readings of one's own", () => {
   });
 });
 
+describe("readings far from one", () => {
+  const scaled = (by: number) => [1, 2, 3, 4].map((x, k) => ({ x, y: ([1, 2.1, 2.9, 4.2][k] ?? 0) * by }));
+  it.each([1e-9, 1e-7, 1e-3, 1e6, 1e10])("times %s say the same: the last digit written goes with them", (by) => {
+    const [one, line] = [lineOf(scaled(1), "both plain"), lineOf(scaled(by), "both plain")];
+    expect(line.slope / by).toBeCloseTo(one.slope, 6);
+    expect(line.slopeSd / by).toBeCloseTo(one.slopeSd, 6);
+    const few = (list: number[]) => alone(list.map((v) => Number((v * by).toPrecision(3))));
+    expect(differenceOf(few([1, 1.1, 0.9]), few([5, 5.1, 4.9]), "both plain").status).toBe("told");
+  });
+  it("parallel lines without scatter have one slope, whatever the last bits say", () => {
+    for (const k of [0.1, 0.3, 1 / 3, 2, 7.7]) {
+      const line = (by: number) => [1, 2, 3, 4, 5].map((x) => ({ x, y: Number((k * x + by).toFixed(6)) }));
+      expect(differenceOf(line(0), line(1), "both plain")).toMatchObject({ status: "told", changes: false, at: null });
+    }
+  });
+  it("beyond what can be reckoned with are no readings", () => {
+    expect(readPoints("1 1e300").problems).toHaveLength(1);
+    const of = (y: number) => ({ conditions: [{ name: "", points: [{ x: null, y }] }] });
+    const given = {
+      question: "",
+      x: { name: "", unit: "" },
+      y: { name: "", unit: "" },
+      of: "its own",
+      axes: "both plain",
+    };
+    expect(freeSchema.safeParse({ ...given, ...of(1e300) }).success).toBe(false);
+    expect(freeSchema.safeParse({ ...given, ...of(1e11) }).success).toBe(true);
+  });
+});
+
 describe("what a slope means", () => {
   const spun = (power: number, scatter = 0.01) => {
     const random = seededRandom(3);

@@ -4,9 +4,9 @@ UPDATE "suspects" SET "key" = 'pilot' WHERE "id" IN (SELECT min(s."id") FROM "su
 UPDATE "versions" SET "design" = jsonb_set("design", '{items}', (SELECT coalesce(jsonb_agg(jsonb_build_object('role', CASE
   WHEN i->>'group' ~* '^ballast\y' OR i->>'name' ~* '\y(ballast|trim lead|nose lead)\y' THEN 'ballast'
   WHEN i->>'name' ~* 'servo' THEN 'servo'
-  WHEN i->>'name' ~* 'rudder|aileron|elevator|flap|elevon|vane' THEN 'moving surface'
   WHEN i->>'name' ~* '\ymotors?\y' AND NOT i->>'name' ~* '\y(controllers?|esc)\y' THEN 'motor'
   WHEN i->>'name' ~* '\y(controllers?|esc)\y' AND NOT i->>'name' ~* '\ymotors?\y' THEN 'controller'
+  WHEN i->>'name' ~* 'rudder|aileron|elevator|flap|elevon|vane' AND NOT i->>'name' ~* '\ymotors?\y' THEN 'moving surface'
   ELSE 'not said' END, 'twinId', (SELECT o->>'id' FROM jsonb_array_elements("design"->'items') o WHERE o->>'id' <> i->>'id' AND (
     (i->>'name' ~* '\yleft\y' AND o->>'name' ~* '\yright\y' AND lower(regexp_replace(i->>'name', '\yleft\y', '', 'i')) = lower(regexp_replace(o->>'name', '\yright\y', '', 'i')))
     OR (i->>'name' ~* '\yright\y' AND o->>'name' ~* '\yleft\y' AND lower(regexp_replace(i->>'name', '\yright\y', '', 'i')) = lower(regexp_replace(o->>'name', '\yleft\y', '', 'i')))

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { ANGLE_OF, ANGLE_SIDES, type Angle, angleSchema } from "../../../core/design/run";
 import { ANGLE_SD, asItFlew, askedOf, unevenOf } from "../../../core/runs/angles";
-import { angleName, angleText, unevenText } from "../../../core/wording/angles";
+import { ANGLE_SIGN, angleName, angleText, unevenText } from "../../../core/wording/angles";
 import { useDesk } from "../../app/desk";
 import { QuantityField } from "../../fields/QuantityField";
 
@@ -24,6 +24,7 @@ export function AnglesOf({ angles }: { angles: readonly Angle[] }) {
   return (
     <section aria-label="Angles and trims" className="mt-2">
       <h3>Angles and trims</h3>
+      <p className="text-[11px] text-pencil">{ANGLE_SIGN}</p>
       <ul>
         {angles.map((a) => (
           <li key={angleName(a)}>
@@ -57,7 +58,7 @@ export function AnglesField({ angles, onChange }: { angles: readonly Angle[]; on
   return (
     <div>
       <p className="text-pencil">
-        With a protractor or a throw gauge, sticks let go, each side by itself; trailing edge or nose up is positive.
+        With a protractor or a throw gauge, sticks let go, each side by itself; {ANGLE_SIGN}.
       </p>
       <ul>
         {[...names].map(([name, asked]) => (
