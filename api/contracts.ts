@@ -1,3 +1,4 @@
+import { moneySchema } from "../core/design/money";
 import { craftFileReading } from "../core/design/openFile";
 import { z } from "zod";
 import {
@@ -174,7 +175,15 @@ export const workshopSchema = z.object({
     .array(z.object({ name: z.string(), at: z.string(), size: z.number() }))
     .describe("automatic daily copies, newest first"),
   folder: z.string().nullable(),
+  money: moneySchema,
 });
+
+/** What a unit of a file's currency is in the workshop's, or that its amounts are left out. */
+export const rateSchema = z.union([
+  z.literal("none"),
+  z.coerce.number("a number, or none").positive("a rate above zero").min(1e-9).max(1e9),
+]);
+export type Rate = z.infer<typeof rateSchema>;
 
 /** What was deleted can be brought back by this number. */
 const gone = z.object({ trash: number });
@@ -288,6 +297,13 @@ export const contracts = {
     response: z.object({ revision }),
   }),
   workshop: contract({ method: "get", path: "/api/workshop", params: nothing, body: none, response: workshopSchema }),
+  saveMoney: contract({
+    method: "put",
+    path: "/api/workshop/money",
+    params: nothing,
+    body: moneySchema,
+    response: moneySchema,
+  }),
   backup: contract({ method: "get", path: "/api/backup", params: nothing, body: none, response: z.unknown() }),
   listDevices: contract({
     method: "get",

@@ -10,7 +10,7 @@ import type { DeviceRecord } from "../api/contracts";
 import type { Database } from "./db/open";
 import { devices } from "./db/schema";
 import { notFound } from "./problems";
-import { reading } from "./rows";
+import { reading } from "./db/transaction";
 
 /** Letters and digits that are not mistaken for one another. */
 const SIGNS = "abcdefghjkmnpqrstuvwxyz23456789";

@@ -1,3 +1,4 @@
+import { openMoney, saveMoney } from "./money";
 import { join } from "node:path";
 import { pipeline } from "node:stream/promises";
 import compression from "compression";
@@ -5,10 +6,11 @@ import express, { type Express, type Request } from "express";
 import helmet from "helmet";
 import type { Logger } from "pino";
 import type { z } from "zod";
-import { type Contract, contracts } from "../api/contracts";
+import { type Contract, contracts, rateSchema } from "../api/contracts";
 import { demandCode, listDevices, withdrawDevice } from "./access";
 import { backupOf, copiesOf } from "./backup";
 import * as benchStore from "./bench";
+import type { CraftFile } from "../core/design/craftFile";
 import type { OpenDatabase } from "./db/open";
 import type { Evaluator } from "./evaluator";
 import { sheetOf } from "./fieldSheet";
@@ -136,13 +138,13 @@ function craftRoutes({ app, open, db, records, now }: Serving): void {
   bind(app, c.createCraft, async ({ body }) => ({
     slug: await store.createCraft(open, body.craft, body.design, body.question, now()),
   }));
-  app.post(c.importCraft.path, async (request, response, next) => {
-    if (!request.is(TAR)) return next();
-    const file = await fileStore.readCraftTar(open, request);
-    checkWellFormed(file);
-    response.json({ slug: await store.importCraft(open, file) });
+  app.post(c.importCraft.path, async (request, response) => {
+    const rate = rateSchema.optional().parse(request.query.rate);
+    const sent: unknown = request.is(TAR) ? await fileStore.readCraftTar(open, request) : request.body;
+    checkWellFormed(sent);
+    const file = request.is(TAR) ? (sent as CraftFile) : c.importCraft.body.parse(sent);
+    response.json({ slug: await store.importCraft(open, file, rate) });
   });
-  bind(app, c.importCraft, async ({ body }) => ({ slug: await store.importCraft(open, body) }));
   app.get(c.getCraft.path, async (request, response) => {
     checkWellFormed(request.params);
     const held = await records.get(c.getCraft.params.parse(request.params).slug);
@@ -173,7 +175,9 @@ function workshopRoutes({ app, open, db, now, code }: Serving): void {
     beyond: code !== undefined,
     copies: open.folder === null ? [] : copiesOf(open.folder),
     folder: open.folder,
+    money: await openMoney(db),
   }));
+  bind(app, c.saveMoney, ({ body }) => saveMoney(db, body));
   app.get(c.backup.path, async (_request, response) => {
     response.set({
       "content-type": TAR,
@@ -316,7 +320,10 @@ export function makeApp({ open, evaluator, log, now, code, stand = new Simulated
   const { db } = open;
   const glances = new Glances(db, evaluator);
   const records = new Records(db, open.watch);
-  glances.touch();
+  void openMoney(db)
+    // A database that does not answer yet is asked again when the workshop is opened.
+    .catch(() => {})
+    .then(() => glances.touch());
   records.warm();
   const app = express();
   app.disable("x-powered-by");

@@ -23,7 +23,7 @@ import { schemaNow } from "./db/migrations";
 import type { OpenDatabase } from "./db/open";
 import { highestOf, putRows, rowsOf } from "./db/rowsOut";
 import { ENDING, pictureFile } from "./pictures";
-import { reading } from "./rows";
+import { reading } from "./db/transaction";
 
 /**
  * A backup is a tar file that ordinary tools can look into: what it is (ultraform-backup.json), every row

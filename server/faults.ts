@@ -8,7 +8,8 @@ import type { Database } from "./db/open";
 import { faults, runs, suspects, versions } from "./db/schema";
 import { notFound, refused, stale } from "./problems";
 import { deleteRow } from "./references";
-import { type Tx, lockCraft, nextNumber, versionRow, saveRow } from "./rows";
+import { lockCraft, nextNumber, versionRow, saveRow } from "./rows";
+import type { Tx } from "./db/transaction";
 
 export async function insertSuspects(tx: Tx, faultId: number, list: Fault["suspects"]) {
   if (list.length === 0) return;

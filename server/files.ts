@@ -10,7 +10,7 @@ import type { Database, OpenDatabase } from "./db/open";
 import { files } from "./db/schema";
 import { ENDING, isOf, pictureBytes, putPicture } from "./pictures";
 import { notFound, refused, tooLarge } from "./problems";
-import { reading } from "./rows";
+import { reading } from "./db/transaction";
 
 /** Where records and pictures are kept. */
 export type Store = Pick<OpenDatabase, "db" | "folder" | "checkSpace">;

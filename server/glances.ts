@@ -3,7 +3,8 @@ import type { CraftSummary } from "../api/contracts";
 import type { Database } from "./db/open";
 import { crafts, faults, runs, summaries, versions } from "./db/schema";
 import type { Evaluator } from "./evaluator";
-import { type Tx, designOf, reading } from "./rows";
+import { designOf } from "./rows";
+import { type Tx, reading } from "./db/transaction";
 
 /** Versions of a craft that the list shows: the newest. */
 const SHOWN = 12;

@@ -5,7 +5,8 @@ import { bench, crafts, faults, plans, runMetrics, runs, suspects, versions } fr
 import { insertSuspects } from "./faults";
 import { notFound, refused, stale } from "./problems";
 import { deleteRow } from "./references";
-import { type Tx, lockCraft, readCraftIn } from "./rows";
+import { lockCraft, readCraftIn } from "./rows";
+import type { Tx } from "./db/transaction";
 import { insertMetrics } from "./runs";
 
 /**

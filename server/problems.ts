@@ -19,6 +19,7 @@ const make =
 export const notFound = make(404, "not-found", "Not found");
 export const frozen = make(409, "frozen", "This version is frozen");
 export const stale = make(409, "stale", "Saved elsewhere in the meantime");
+export const otherCurrency = make(409, "currency", "Amounts in another currency");
 export const refused = make(422, "refused", "Not accepted");
 export const badRequest = make(400, "invalid", "Not valid");
 export const tooLarge = make(413, "too-large", "Too large");

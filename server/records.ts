@@ -7,7 +7,8 @@ import type { Database, OpenDatabase } from "./db/open";
 import { crafts } from "./db/schema";
 import { listCrafts } from "./glances";
 import { notFound } from "./problems";
-import { type Tx, readCraftIn, reading } from "./rows";
+import { readCraftIn } from "./rows";
+import { type Tx, reading } from "./db/transaction";
 import { rulesNow } from "./rules";
 
 interface Held {

@@ -3,7 +3,7 @@ import { type SQL, and, getTableColumns, getTableName, inArray, isNull, sql } fr
 import { type AnyPgColumn, type PgTable, getTableConfig } from "drizzle-orm/pg-core";
 import { TABLES, type TrashKind, runs, summaries, trash, versions } from "./db/schema";
 import { refused } from "./problems";
-import type { Tx } from "./rows";
+import type { Tx } from "./db/transaction";
 
 /**
  * What refers to what, read from the foreign keys of the database's own schema. A reference that cascades makes its

@@ -1,3 +1,5 @@
+import { type Tx, reading } from "./db/transaction";
+import { moneyIn } from "./money";
 import { isDeepStrictEqual } from "node:util";
 import { type SQL, asc, and, eq, inArray, sql } from "drizzle-orm";
 import type { z } from "zod";
@@ -23,11 +25,6 @@ import type { Database } from "./db/open";
 import { bench, crafts, faults, plans, runMetrics, runs, type shelf, suspects, symptoms, versions } from "./db/schema";
 import { notFound, refused } from "./problems";
 import { rulesNow } from "./rules";
-
-export type Tx = Parameters<Parameters<Database["transaction"]>[0]>[0];
-
-/** A transaction that only reads, and sees one moment. */
-export const reading = { accessMode: "read only", isolationLevel: "repeatable read" } as const;
 
 export async function craftRow(db: Tx | Database, slug: string) {
   const [row] = await db.select().from(crafts).where(eq(crafts.slug, slug));
@@ -270,6 +267,7 @@ export async function readCraftIn(tx: Tx, craft: typeof crafts.$inferSelect): Pr
   const file: CraftFile = {
     format: FORMAT,
     formatVersion: FORMAT_VERSION,
+    currency: (await moneyIn(tx)).currency,
     craft: mend(craftSchema, { name: craft.name, summary: craft.summary })?.value ?? {
       name: craft.slug,
       summary: "",

@@ -14,19 +14,18 @@ import { notFound, refused, stale } from "./problems";
 import type { Records } from "./records";
 import { deleteRow } from "./references";
 import {
-  type Tx,
   craftRow,
   designOf,
   lockCraft,
   nextNumber,
   parentLabel,
-  reading,
   runRow,
   toMetric,
   toVersion,
   versionRow,
   saveRow,
 } from "./rows";
+import { type Tx, reading } from "./db/transaction";
 
 /**
  * What the application predicts for a metric, as a run copies it; null for what has no model, and where nothing could

@@ -6,7 +6,8 @@ import type { Database } from "./db/open";
 import { shelf } from "./db/schema";
 import { notFound, refused, stale } from "./problems";
 import { deleteRow } from "./references";
-import { reading, saveRow } from "./rows";
+import { saveRow } from "./rows";
+import { reading } from "./db/transaction";
 
 /** All parts on the shelf, by kind and name. */
 export async function listShelf(db: Database): Promise<ShelfRecord[]> {

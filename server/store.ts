@@ -1,18 +1,21 @@
 import { randomInt } from "node:crypto";
 import { isDeepStrictEqual } from "node:util";
 import { and, eq, isNull, ne } from "drizzle-orm";
-import type { NewVersion, VersionWords } from "../api/contracts";
+import type { NewVersion, Rate, VersionWords } from "../api/contracts";
 import { type Craft, type CraftFile, FORMAT, FORMAT_VERSION, GOING } from "../core/design/craftFile";
 import type { Design } from "../core/design/schema";
+import { holdsAmounts, inCurrency } from "../core/exchange/currency";
 import { childLabel } from "../core/lineage/labels";
 import { bench, crafts, plans, runs, symptoms, versions } from "./db/schema";
 import type { Database } from "./db/open";
 import { insertFault } from "./faults";
 import { type Store, keepFiles } from "./files";
-import { frozen, refused, stale } from "./problems";
+import { moneyIn } from "./money";
+import { frozen, otherCurrency, refused, stale } from "./problems";
 import { deleteRow } from "./references";
 import { rulesNow } from "./rules";
-import { type Tx, claimsOf, designOf, freeSlug, lockCraft, parentLabel, toVersion, versionRow, saveRow } from "./rows";
+import { claimsOf, designOf, freeSlug, lockCraft, parentLabel, saveRow, toVersion, versionRow } from "./rows";
+import { type Tx, reading } from "./db/transaction";
 import { insertRun } from "./runs";
 
 /** Numbers that a craft's next records get: after all that its file holds. */
@@ -24,9 +27,24 @@ const after = (list: readonly { number: number }[]): number =>
  * already or in the file.
  * A run that names a plan which the file does not hold keeps no plan.
  */
-export async function importCraft(store: Store, file: CraftFile): Promise<string> {
+export async function importCraft(store: Store, file: CraftFile, rate?: Rate): Promise<string> {
   await keepFiles(store, file.files);
-  return store.db.transaction((tx) => insertCraft(tx, file));
+  return store.db.transaction(async (tx) => insertCraft(tx, inMoney(file, (await moneyIn(tx)).currency, rate)));
+}
+
+/**
+ * A file in the currency of the workshop. One with amounts in another is asked about: no rate is known here.
+ *
+ * @throws a problem (409, "currency") that names both when nothing was said
+ */
+function inMoney(file: CraftFile, currency: string, rate: Rate | undefined): CraftFile {
+  if (file.currency === currency || rate === "none" || !holdsAmounts(file)) return inCurrency(file, currency, null);
+  if (rate === undefined)
+    throw otherCurrency(
+      `The amounts of ${file.craft.name} are in ${file.currency}, those of this workshop in ${currency}. Say what 1 ${file.currency} is in ${currency}, or leave the amounts out.`,
+      { current: { from: file.currency, to: currency } },
+    );
+  return inCurrency(file, currency, rate);
 }
 
 /** The same within a transaction. */
@@ -89,6 +107,7 @@ export async function createCraft(
   return importCraft(store, {
     format: FORMAT,
     formatVersion: FORMAT_VERSION,
+    currency: (await store.db.transaction(moneyIn, reading)).currency,
     craft,
     versions: [
       {

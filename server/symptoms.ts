@@ -6,7 +6,8 @@ import type { Database } from "./db/open";
 import { faults, symptoms } from "./db/schema";
 import { notFound, refused, stale } from "./problems";
 import { deleteRow } from "./references";
-import { reading, touchCrafts, saveRow } from "./rows";
+import { touchCrafts, saveRow } from "./rows";
+import { reading } from "./db/transaction";
 
 /** Entries of one's own in the fault catalogue, of all craft. */
 export async function listSymptoms(db: Database): Promise<SymptomRecord[]> {

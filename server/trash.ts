@@ -5,7 +5,8 @@ import type { Database } from "./db/open";
 import { crafts, trash } from "./db/schema";
 import { notFound, refused } from "./problems";
 import { inPresentShape, missingFor, putBack } from "./references";
-import { freeSlug, reading, touchCrafts } from "./rows";
+import { freeSlug, touchCrafts } from "./rows";
+import { reading } from "./db/transaction";
 
 /** What was deleted lately, newest first. */
 export const listTrash = (db: Database): Promise<TrashRecord[]> =>

@@ -10,6 +10,7 @@ import { Broken, Missing } from "./app/Missing";
 import { Messages } from "./app/Messages";
 import { OutboxBar } from "./app/OutboxBar";
 import { OutboxWatch } from "./app/OutboxWatch";
+import { MoneyWatch } from "./app/money";
 import { openOutbox } from "./app/outbox";
 import { PreferencesProvider } from "./app/preferences";
 import { StaleQuestion } from "./app/saveAgainst";
@@ -38,6 +39,7 @@ if (root)
           <Suspense fallback={null}>
             <RouterProvider router={router} />
           </Suspense>
+          <MoneyWatch />
           <OutboxWatch />
           <OutboxBar />
           <StaleQuestion />

@@ -109,7 +109,7 @@ export const propellerMass = (diameter: number, blades: number): number =>
   LAWS.propellerMass.value * diameter ** LAWS.propellerMass.exponent * (0.5 + 0.25 * blades);
 
 /** Usual prices (€) of one motor (kg), controller (A), propeller (m) and of a pack (Wh). */
-export function priceOf(motorMass: number, rating: number, packEnergyWh: number, diameter: number) {
+export function usualPrices(motorMass: number, rating: number, packEnergyWh: number, diameter: number) {
   const { price } = LAWS;
   return {
     motor: price.motorPerWatt * motorMass * LAWS.motorPower.value,

@@ -51,7 +51,10 @@ export function putInLedger(
     filled.mass = part.mass;
     filled.predicted = null;
   }
-  if (part.price !== undefined && part.price !== null) filled.cost = part.price;
+  if (part.price !== undefined && part.price !== null) {
+    filled.cost = part.price;
+    filled.costMost = null;
+  }
   if (kind === "pack") filled.quantity = 1;
   return filled.name;
 }

@@ -1,5 +1,6 @@
 import Papa from "papaparse";
 import type { Dimension } from "../design/units";
+import { moneyHere } from "../design/money";
 import { parseQuantity } from "../design/readQuantity";
 
 /**
@@ -14,6 +15,16 @@ export interface ListColumn<Role extends string = string> {
   /** Unit of a bare number when the header names none; also the unit written. */
   unit?: string;
 }
+
+/** The price of a part: its heading names the currency, and a price in another one is refused. */
+export const PRICE_COLUMN = {
+  role: "price",
+  get title() {
+    return `Price (${moneyHere().currency})`;
+  },
+  named: /^(price|cost)$/i,
+  dimension: "money",
+} as const;
 
 export interface Refused {
   /** line of the text */

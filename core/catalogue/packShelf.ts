@@ -3,7 +3,16 @@ import { type Battery, CHEMISTRIES, type Design } from "../design/schema";
 import { type PackReading, type ShelfPack, shelfPackSchema } from "../design/shelf";
 import { CHEMISTRY } from "../subjects/energy/battery";
 import { putInLedger } from "./ledgerEntry";
-import { type ListColumn, type Refused, clean, complaint, listText, numberIn, readList } from "./listTable";
+import {
+  type ListColumn,
+  PRICE_COLUMN,
+  type Refused,
+  clean,
+  complaint,
+  listText,
+  numberIn,
+  readList,
+} from "./listTable";
 import { cellResistanceFrom } from "../subjects/energy/loadTest";
 
 /** Age in days at a date (ISO); null when it is not known when the pack was bought. */
@@ -86,7 +95,7 @@ const COLUMNS: ListColumn<Role>[] = [
     unit: "mΩ",
   },
   { role: "cRating", title: "C rating", named: /^(c rating|c)$/i },
-  { role: "price", title: "Price (€)", named: /^(price|cost)$/i },
+  PRICE_COLUMN,
   { role: "bought", title: "Bought", named: /^bought$/i },
   { role: "cycles", title: "Cycles", named: /^(cycles|charges)$/i },
   { role: "date", title: "Read on", named: /^(read on|date)$/i },
@@ -189,7 +198,7 @@ export function readPacks(text: string): { parts: ShelfPack[]; refused: Refused[
               : { value: number.cell, evidence: "measured" },
           cRating: numberIn(cell.cRating) ?? 20,
           mass: number.mass === undefined ? null : { value: number.mass, evidence: "measured" },
-          price: numberIn(cell.price),
+          price: number.price ?? null,
           bought: cell.bought ?? null,
           cycles: numberIn(cell.cycles),
           notes: cell.notes ?? "",

@@ -1,10 +1,11 @@
+import { priceEach } from "../design/price";
 import { EVIDENCE, type Evidence, type Known, evidenceSchema } from "../design/evidence";
 import type { Design, Unit } from "../design/schema";
 import { type PlainPart, type ShelfDrive, type ShelfOf, shelfPartSchema } from "../design/shelf";
 import type { Dimension } from "../design/units";
 import { LAWS } from "./catalogue";
 import { putInLedger } from "./ledgerEntry";
-import { type ListColumn, type Refused, clean, complaint, listText, numberIn, readList } from "./listTable";
+import { type ListColumn, PRICE_COLUMN, type Refused, clean, complaint, listText, readList } from "./listTable";
 
 export const PLAIN_KINDS = [
   "motor",
@@ -182,7 +183,7 @@ function columnsOf(field: PartField): ListColumn[] {
 const columns = (kind: PlainKind): ListColumn[] => [
   { role: "name", title: kind[0]?.toUpperCase() + kind.slice(1), named: new RegExp(`^(${kind}|part|name)$`, "i") },
   ...[MASS, ...PART_FIELDS[kind]].flatMap(columnsOf),
-  { role: "price", title: "Price (€)", named: /^(price|cost)$/i },
+  PRICE_COLUMN,
   { role: "notes", title: "Notes", named: /^notes?$/i },
 ];
 
@@ -222,7 +223,7 @@ export function readParts<K extends PlainKind>(kind: K, text: string): { parts: 
     const part: Record<string, unknown> = {
       kind,
       name: row.text.name ?? "",
-      price: numberIn(row.text.price),
+      price: row.number.price ?? null,
       notes: row.text.notes ?? "",
     };
     for (const f of fields) {
@@ -323,7 +324,7 @@ export function partFrom(
   entry: string | null,
 ): PlainPart {
   const item = design.items.find((i) => i.id === entry);
-  const common = { name, mass: item?.mass ?? null, price: item?.cost ?? null, notes: "" };
+  const common = { name, mass: item?.mass ?? null, price: priceEach(item), notes: "" };
   if (kind === "motor") return { kind, ...common, ...unit.motor };
   if (kind === "controller") return { kind, ...common, ...unit.controller };
   return { kind, ...common, ...unit.propeller };

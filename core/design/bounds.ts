@@ -10,6 +10,9 @@ const WORDS = "a number between −1e12 and 1e12";
 /** Any number that is one. */
 export const finite = z.number().min(-BEYOND, WORDS).max(BEYOND, WORDS);
 
+/** An amount of money: in rupiah and in dinar a motor is some hundred thousand. */
+export const amountSchema = finite.min(0, "an amount is zero or more").max(1e9, "an amount up to 1 000 000 000");
+
 /** Number that a record is known by, within what a database column holds. */
 export const recordNumber = z.number().int().positive().max(2_000_000_000, "a whole number up to 2 000 000 000");
 

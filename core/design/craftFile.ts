@@ -1,8 +1,9 @@
 import { z } from "zod";
-import { finite, recordNumber } from "./bounds";
+import { amountSchema, finite, recordNumber } from "./bounds";
 import { attachmentSchema, benchSchema } from "./bench";
 import { ladderSchema } from "./ladder";
 import { METRIC_KEYS } from "./metrics";
+import { currencySchema } from "./money";
 import { planSchema } from "./plan";
 import { dateSchema as date, labelSchema as label, runSchema } from "./run";
 import { designSchema } from "./schema";
@@ -95,10 +96,10 @@ export const suspectSchema = z.object({
   against: text,
   test: text,
   minutes: finite.min(0).max(1e5).nullable().describe("what its test takes"),
-  cost: finite.min(0).max(1e6).default(0).describe("what its test costs, €"),
+  cost: amountSchema.default(0).describe("what its test costs, in the currency of the file"),
   risk: z.enum(RISKS).default("none").describe("what its test puts at risk"),
   spentMinutes: finite.min(0).max(1e6).default(0).describe("time that went into it, min"),
-  spentCost: finite.min(0).max(1e6).default(0).describe("money that went into it, €"),
+  spentCost: amountSchema.default(0).describe("money that went into it"),
   result: text.describe("what the test showed; empty while not tested"),
   effect: z
     .object({
@@ -130,7 +131,7 @@ export const faultSchema = z.object({
   proofRun: recordNumber.nullable(),
   state: z.enum(FAULT_STATES),
   minutes: finite.min(0).max(1e6).describe("repair time spent"),
-  cost: finite.min(0).max(1e6).describe("money spent, €"),
+  cost: amountSchema.describe("money spent"),
   mass: finite.min(-1000).max(1000).default(0).describe("mass that the repair added, kg"),
   part: z.string().trim().max(120).default("").describe("part that failed: an id of the ledger, or a name"),
   touched: z
@@ -206,13 +207,14 @@ export type Craft = z.infer<typeof craftSchema>;
 
 /** Name of the open format and its version. */
 export const FORMAT = "ultraform-craft";
-export const FORMAT_VERSION = 8;
+export const FORMAT_VERSION = 9;
 
 /** One craft with everything recorded about it: the open file format. All numbers in SI units (docs/format.md). */
 export const craftFileSchema = z
   .object({
     format: z.literal(FORMAT, `this is not a craft file: "format" must be "${FORMAT}"`),
     formatVersion: z.literal(FORMAT_VERSION, `this application reads format version ${FORMAT_VERSION}`),
+    currency: currencySchema.describe("what every amount of money in the file is in: ISO 4217"),
     craft: craftSchema,
     versions: z.array(versionSchema).min(1, "a craft has at least one version").max(300),
     runs: z.array(runSchema).max(5000),

@@ -23,6 +23,7 @@ const MIGRATIONS: Record<number, (file: Raw) => Raw> = {
   5: drivesAreReadAndPartsHeld,
   6: wingsAreDescribed,
   7: partsSayWhatTheyAre,
+  8: amountsSayTheirCurrency,
 };
 
 /**
@@ -104,6 +105,11 @@ export function withRoles(design: Raw): Raw {
       ? { setup: (design.setup as Raw[]).map((s) => (saysFailSafe(String(s.name)) ? { ...s, kind: "fail-safe" } : s)) }
       : {}),
   };
+}
+
+/** 8 → 9: a file says what its amounts are in, and a price may be a range; until then all were euros, and one number. */
+function amountsSayTheirCurrency(file: Raw): Raw {
+  return { ...file, currency: file.currency ?? "EUR", formatVersion: 9 };
 }
 
 /**

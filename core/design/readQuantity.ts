@@ -100,6 +100,8 @@ class Reader {
   }
 
   private number(): Node {
+    // The sign of money may stand before its amount.
+    if (this.dimension === "money") this.unit();
     this.skip();
     if (this.take("(")) {
       const inside = this.sum();

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { amountSchema } from "./bounds";
 import { magnitude } from "./evidence";
 import { batterySchema, controllerSchema, gearSchema, learnedSchema, motorSchema, propellerSchema } from "./schema";
 
@@ -20,11 +21,10 @@ export const packReadingSchema = z.object({
 });
 export type PackReading = z.infer<typeof packReadingSchema>;
 
-export const priceSchema = z.number().finite().min(0).max(1e6);
 const common = {
   name: z.string().trim().min(1, "a part on the shelf needs a name").max(80),
   mass: magnitude("mass").nullable().describe("kg"),
-  price: priceSchema.nullable().default(null).describe("€"),
+  price: amountSchema.nullable().default(null).describe("in the currency of the workshop"),
   notes: z.string().max(1000),
 };
 

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { amountSchema } from "./bounds";
 import { RISKS } from "./risk";
 
 /** Parts of the fault catalogue. */
@@ -24,7 +25,7 @@ export const causeSchema = z.object({
   text: words(200).min(1, "what could it be?"),
   test: words(300).min(1, "a cause without a test cannot be told from the others"),
   minutes: z.number().min(0).max(1e5),
-  cost: z.number().min(0).max(1e5),
+  cost: amountSchema,
   risk: z.enum(RISKS, "what does the test put at risk: nothing, a part, a person?"),
   powered: z.boolean().optional().describe("whether the pack is in while it is made; left out: not said"),
   fix: words(300),

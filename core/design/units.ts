@@ -30,7 +30,8 @@ export const SI = {
   area: "m²",
   loading: "kg/m²",
   pressure: "Pa",
-  money: "€",
+  /** the currency of the workshop */
+  money: "",
   count: "",
   ratio: "",
   percent: "1",
@@ -226,6 +227,13 @@ export const DISPLAY = {
   },
 } satisfies Record<string, Record<Dimension, string>>;
 export type UnitHabit = keyof typeof DISPLAY;
+
+/** Shows and reads amounts of money by this sign, and by the three letters of its currency. */
+export function showMoneyIn(sign: string, letters: string): void {
+  DISPLAY.metric.money = DISPLAY.imperial.money = sign;
+  ACCEPTED.money = [u(1, sign, letters)];
+  for (const key of factors.keys()) if (key.startsWith("money ")) factors.delete(key);
+}
 
 /** Converts a stored (SI) value to the shown unit of its dimension. */
 export function toDisplay(value: number, dimension: Dimension, habit: UnitHabit = "metric"): number {

@@ -1,11 +1,15 @@
 import { nameItem, propose } from "../design/byWords";
 import Papa from "papaparse";
 import type { Evidence } from "../design/evidence";
+import { moneyHere } from "../design/money";
 import { type Design, type Item, newItem } from "../design/schema";
 import { type ReadPart, type TableReading, tableSums } from "./partsTable";
 import { isWeighed, weigh } from "../subjects/mass/evidence";
 import { rollUp } from "../subjects/mass/rollup";
 import { moveItem } from "../subjects/mass/tree";
+
+/** Its heading names the currency too: the one of the workshop, as it is then. */
+const PRICE = "Price each";
 
 /**
  * Columns of the parts list that this application writes: shown name, and the cell of an item. Its own reader
@@ -24,7 +28,7 @@ const COLUMNS: [string, (item: Item) => string | number | null][] = [
   ["long, mm", (i) => mm(i.size.x)],
   ["wide, mm", (i) => mm(i.size.y)],
   ["tall, mm", (i) => mm(i.size.z)],
-  ["Price each (€)", (i) => i.cost],
+  [PRICE, (i) => priceText(i)],
   ["Source", (i) => i.source],
 ];
 const clean = (v: number) => Number(v.toPrecision(10));
@@ -37,10 +41,22 @@ const mm = (m: number) => clean(m * 1000);
  */
 export function partsText(items: readonly Item[], delimiter: "," | "\t"): string {
   return Papa.unparse(
-    { fields: COLUMNS.map(([name]) => name), data: items.map((i) => COLUMNS.map(([, cell]) => cell(i))) },
+    {
+      fields: COLUMNS.map(([name]) => (name === PRICE ? `${name} (${moneyHere().currency})` : name)),
+      data: items.map((i) => COLUMNS.map(([, cell]) => cell(i))),
+    },
     { delimiter, newline: "\n", escapeFormulae: /^[=@]/ },
   );
 }
+
+/** Price as it stands in a list: one number, or "20-30". */
+const priceText = ({ cost, costMost }: Item) =>
+  costMost === null || cost === null || costMost <= cost ? cost : `${cost}-${costMost}`;
+
+const priced = ({ price, priceMost }: ReadPart): Pick<Item, "cost" | "costMost"> => ({
+  cost: price,
+  costMost: priceMost !== null && price !== null && priceMost > price ? priceMost : null,
+});
 
 /** What a parts list says about how its masses are known, unless a cell says "~". */
 export interface TakeOver {
@@ -74,7 +90,7 @@ export function toItems(parts: readonly ReadPart[], design: Design, { evidence }
       placeEvidence: p.x === null ? "guess" : "datasheet",
       size: { x: edge, y: edge, z: edge },
       mirrored: p.pair,
-      cost: p.price !== null && p.currency === "EUR" ? p.price : null,
+      ...(p.currency === moneyHere().currency ? priced(p) : {}),
       source: p.price === null ? "have" : "buy",
     });
   });
@@ -140,6 +156,6 @@ export function updateFrom(
       item.placeSd = undefined;
     }
     if (part.group) nameItem(item, { group: part.group.slice(0, 60) }, design.items);
-    if (part.price !== null && part.currency === "EUR") item.cost = part.price;
+    if (part.price !== null && part.currency === moneyHere().currency) Object.assign(item, priced(part));
   }
 }

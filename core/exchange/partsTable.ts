@@ -1,6 +1,7 @@
 import Papa from "papaparse";
 import type { Dimension } from "../design/units";
 import { parseQuantity } from "../design/readQuantity";
+import { moneyHere, moneySign } from "../design/money";
 import { guessDelimiter, linesOf } from "./textTable";
 
 /** What a column of a parts list can hold. */
@@ -46,6 +47,8 @@ export interface ReadPart {
   group: string;
   source: string;
   price: number | null;
+  /** The most of a range; null: `price` is the price. */
+  priceMost: number | null;
   currency: string | null;
 }
 
@@ -247,7 +250,8 @@ export function guessReading(text: string, separator?: string): TableReading {
       const side = role === "y" && TO_PORT.test(title) && !TO_STARBOARD.test(title) ? { toPort: true as const } : {};
       return { header: title, role, unit: own.startsWith("inch") ? "in" : own, ...side };
     }
-    if (role === "price") return { header: title, role, unit: currencyIn(title) ?? unitOfPrices(cellsOf(k)) ?? "EUR" };
+    if (role === "price")
+      return { header: title, role, unit: currencyIn(title) ?? unitOfPrices(cellsOf(k)) ?? moneyHere().currency };
     return { header: title, role, unit: "" };
   });
   const massColumn = columns.find((c) => c.role === "mass");
@@ -260,19 +264,53 @@ export function guessReading(text: string, separator?: string): TableReading {
   };
 }
 
+/** How amounts say what they are in; a sign that several currencies share is that of the one named here. */
 const CURRENCIES: [RegExp, string][] = [
   [/€|\beur\b/i, "EUR"],
   [/£|\bgbp\b/i, "GBP"],
+  [/\bchf\b/i, "CHF"],
+  [/\bsek\b/i, "SEK"],
+  [/\bnok\b/i, "NOK"],
+  [/\bdkk\b/i, "DKK"],
+  [/zł|\bpln\b/i, "PLN"],
+  [/kč|\bczk\b/i, "CZK"],
+  [/₹|\binr\b/i, "INR"],
+  [/\bcny\b/i, "CNY"],
+  [/¥|\bjpy\b/i, "JPY"],
+  [/\b(?:aud|cad|nzd|brl|zar|huf|ron|krw|sgd|hkd|mxn)\b/i, ""],
   [/\$|\busd\b/i, "USD"],
 ];
-const currencyIn = (text: string): string | null => CURRENCIES.find(([p]) => p.test(text))?.[1] ?? null;
+/** The workshop's own currency goes first: "12 $" is Canadian where everything is. */
+function currencyIn(text: string): string | null {
+  const own = moneyHere().currency;
+  if (text.toUpperCase().includes(own) || (/[^\p{L}\d\s.,]/u.test(moneySign()) && text.includes(moneySign())))
+    return own;
+  for (const [pattern, name] of CURRENCIES) {
+    const found = pattern.exec(text);
+    if (found) return name || found[0].toUpperCase();
+  }
+  return null;
+}
 function unitOfPrices(cells: string[]): string | null {
   const found = cells.flatMap((c) => currencyIn(c) ?? []);
-  return (
-    CURRENCIES.map(([, name]) => name).sort(
-      (a, b) => found.filter((f) => f === b).length - found.filter((f) => f === a).length,
-    )[0] ?? null
-  );
+  const count = (name: string) => found.filter((f) => f === name).length;
+  return [...new Set(found)].sort((a, b) => count(b) - count(a))[0] ?? null;
+}
+
+/** One amount, or the two of a range such as "20–30 €"; none where the cell says something else. */
+function amountsIn(cell: string, decimal: "." | ","): number[] {
+  const bare = cell
+    .replace(
+      /\p{Sc}|\b(?:eur|gbp|usd|chf|sek|nok|dkk|pln|czk|inr|cny|jpy|aud|cad|nzd|brl|zar|huf|ron|krw|sgd|hkd|mxn)\b|zł|kč|\bkr\.?(?!\p{L})|\bfr\.?(?!\p{L})/giu,
+      " ",
+    )
+    .trim();
+  const found = bare.split(/\s*(?:[–—-]|\.\.|\bto\b|\bbis\b)\s*/i).map((part) => {
+    const amount = normal(part.trim(), decimal);
+    return amount !== null && /^\d+(\.\d+)?$/.test(amount) ? Number(amount) : Number.NaN;
+  });
+  const fits = found.length <= 2 && found.every((n, i) => n >= (found[i - 1] ?? 0));
+  return fits ? found : [];
 }
 
 /** A cell with the table's decimal sign turned into a point; null for a number that could be read two ways. */
@@ -380,9 +418,8 @@ export function readParts(text: string, reading: TableReading = guessReading(tex
     if (x === null && column("x") >= 0 && mass !== null) report("warning", "no-place", name);
     const priceCell = cell("price");
     const currency = currencyIn(priceCell) ?? (unit("price") || null);
-    const amount = normal(priceCell.replace(/[€£$]|\b(eur|gbp|usd)\b/gi, "").trim(), reading.decimal);
-    const price = amount !== null && /^\d+(\.\d+)?$/.test(amount) ? Number(amount) : null;
-    if (price !== null && currency !== "EUR") report("warning", "currency", priceCell);
+    const [price = null, priceMost = null] = amountsIn(priceCell, reading.decimal);
+    if (price !== null && currency !== moneyHere().currency) report("warning", "currency", priceCell);
     const key = name.toLowerCase();
     const earlier = seen.get(key);
     if (name !== "" && earlier !== undefined) report("warning", "duplicate", `${name}, also on line ${earlier}`);
@@ -401,6 +438,7 @@ export function readParts(text: string, reading: TableReading = guessReading(tex
       group: cell("group") === "" ? group : cell("group"),
       source: cell("source"),
       price,
+      priceMost,
       currency: price === null ? null : currency,
     });
   });

@@ -1,3 +1,4 @@
+import { inEuros } from "../design/money";
 import type { ChangeKind } from "../design/fields";
 import type { Odd } from "../runs/eachDrive";
 import type { Severity } from "../subject";
@@ -103,6 +104,9 @@ export function rankCauses(symptom: Symptom, context: RankContext): RankedCause[
 const MINUTES_PER_EURO = 2;
 const RISKS: Record<Cause["risk"], number> = { none: 0, "a part": 1, "a person": 2 };
 
+/** Minutes of a test and of what it costs; where nobody said what a euro is worth its minutes alone. */
+const effort = (t: Pick<Cause, "minutes" | "cost">) => t.minutes + MINUTES_PER_EURO * (inEuros(t.cost) ?? 0);
+
 /**
  * The test to make first of several: the one that risks least, a person before a part before nothing; of those one
  * with the pack out; then the one that takes least time and money.
@@ -113,7 +117,5 @@ export const cheapestTest = <T extends Pick<Cause, "minutes" | "cost" | "risk"> 
 ): T | undefined =>
   list.toSorted(
     (a, b) =>
-      RISKS[a.risk] - RISKS[b.risk] ||
-      Number(a.powered ?? true) - Number(b.powered ?? true) ||
-      a.minutes + MINUTES_PER_EURO * a.cost - (b.minutes + MINUTES_PER_EURO * b.cost),
+      RISKS[a.risk] - RISKS[b.risk] || Number(a.powered ?? true) - Number(b.powered ?? true) || effort(a) - effort(b),
   )[0];

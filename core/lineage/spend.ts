@@ -1,4 +1,5 @@
 import type { CraftFile, Version } from "../design/craftFile";
+import { costOfItems } from "../design/price";
 import type { Item } from "../design/schema";
 import { lineOf } from "../runs/ladder";
 import { thingsChanged } from "./things";
@@ -12,7 +13,7 @@ export interface Spend {
   untimed: number;
   /** finding and mending faults, h */
   mending: number;
-  /** parts bought new or changed, and faults, € */
+  /** parts bought new or changed, and faults, in the currency of the workshop */
   money: number;
 }
 
@@ -41,7 +42,7 @@ export function spendOf(file: Pick<CraftFile, "versions" | "runs" | "faults">, v
     untimed: runs.filter((r) => r.seconds === null).length,
     mending: faults.reduce((s, f) => s + f.minutes + f.suspects.reduce((m, x) => m + x.spentMinutes, 0), 0) / 60,
     money:
-      made.reduce((s, i) => s + (i.source === "buy" || i.source === "make" ? (i.cost ?? 0) * i.quantity : 0), 0) +
+      made.reduce((s, i) => s + (i.source === "buy" || i.source === "make" ? costOfItems([i]).value : 0), 0) +
       faults.reduce((s, f) => s + f.cost + f.suspects.reduce((m, x) => m + x.spentCost, 0), 0),
   };
 }
@@ -79,7 +80,7 @@ export interface Reusable {
   item: Item;
   /** whole, or broken in a fault of this version that names it */
   whole: boolean;
-  /** what it would cost to buy or make again, € and min */
+  /** what it would cost to buy or make again, and min */
   money: number;
   minutes: number;
 }
@@ -96,7 +97,7 @@ export function reusableParts(file: Pick<CraftFile, "runs" | "faults">, version:
     .map((item) => ({
       item,
       whole: !broken.has(item.id),
-      money: (item.cost ?? 0) * item.quantity,
+      money: costOfItems([item]).value,
       minutes: item.makeMinutes ?? 0,
     }))
     .sort((a, b) => b.money - a.money || b.minutes - a.minutes);

@@ -1,7 +1,9 @@
 import type { Battery, Design, Unit } from "../design/schema";
 import { GRAVITY } from "../subjects/air/air";
 import { CHEMISTRY } from "../subjects/energy/battery";
-import { priceOf } from "../catalogue/catalogue";
+import { LAWS, usualPrices } from "../catalogue/catalogue";
+import { usualPrice } from "../design/money";
+import { type Price, expected } from "../design/price";
 import {
   type SolvedAll,
   computable,
@@ -35,7 +37,7 @@ export interface SearchBounds {
   maxTipMach: number;
   /** A from the pack at full throttle, beside what its own C rating allows */
   maxCurrent?: number | null;
-  /** € for what the search chooses */
+  /** For what the search chooses, in the currency of the workshop: its dearest end must keep to it. */
   maxCost: number | null;
   /** Mass of structure and mounts that each added kg of drive and pack brings with it, kg/kg. */
   structure: number;
@@ -60,8 +62,8 @@ export interface Candidate {
   thrustToWeight: number;
   /** motor heat over what it stands, 0 to 1 and beyond */
   heat: number;
-  /** € */
-  cost: number;
+  /** What is chosen, from its least to its most; null where a usual price is needed and none can be told. */
+  cost: Price | null;
   thrust: number;
   current: number;
 }
@@ -103,6 +105,22 @@ export interface Judged {
 }
 type Judge = (choice: Choice, steps?: number) => Judged | null;
 
+/**
+ * What parts cost together: those with a price of their own exactly, the others by the usual one with its band. Ends
+ * are summed as they are: usual prices are wrong together.
+ */
+function together(parts: readonly { price: number | null; law: number; pieces: number }[]): Price | null {
+  let [least, most] = [0, 0];
+  for (const { price, law, pieces } of parts) {
+    const usual = price ?? usualPrice(law);
+    if (usual === null) return null;
+    const band = price === null ? LAWS.price.band : 0;
+    least += pieces * usual * (1 - band);
+    most += pieces * usual * (1 + band);
+  }
+  return { least, most };
+}
+
 /** What knocks a candidate out before its endurance is worked out; null when nothing does. */
 function knockOf(
   candidate: Candidate,
@@ -119,7 +137,7 @@ function knockOf(
   if (at.packVoltage / choice.series < CHEMISTRY[battery.chemistry].floor) return "cells too low";
   if (bounds.maxMass !== null && candidate.auw > bounds.maxMass) return "mass";
   if (bounds.minThrustToWeight !== null && candidate.thrustToWeight < bounds.minThrustToWeight) return "thrust";
-  if (bounds.maxCost !== null && candidate.cost > bounds.maxCost) return "cost";
+  if (bounds.maxCost !== null && candidate.cost && expected(candidate.cost) > bounds.maxCost) return "cost";
   return null;
 }
 
@@ -153,7 +171,7 @@ export function judging({ design, unitId, bounds }: Pick<SearchTask, "design" | 
     const here = everything.points[k];
     if (alone.status !== "converged" || !here) return null;
     const { motor, controller, propeller } = parts;
-    const law = priceOf(motor.mass.value, fitted.unit.controller.maxCurrent, parts.pack.energy, choice.diameter);
+    const law = usualPrices(motor.mass.value, fitted.unit.controller.maxCurrent, parts.pack.energy, choice.diameter);
     const thrust = thrustOf(setup, alone.points, setup.main);
     const candidate: Candidate = {
       choice,
@@ -161,10 +179,12 @@ export function judging({ design, unitId, bounds }: Pick<SearchTask, "design" | 
       endurance: Number.NaN,
       thrustToWeight: thrust / (auw * GRAVITY),
       heat: here.current / fitted.unit.motor.maxCurrent,
-      cost:
-        choice.count *
-          ((motor.price ?? law.motor) + (controller.price ?? law.controller) + (propeller.price ?? law.propeller)) +
-        (parts.pack.price ?? law.pack),
+      cost: together([
+        { price: motor.price, law: law.motor, pieces: choice.count },
+        { price: controller.price, law: law.controller, pieces: choice.count },
+        { price: propeller.price, law: law.propeller, pieces: choice.count },
+        { price: parts.pack.price, law: law.pack, pieces: 1 },
+      ]),
       thrust,
       current: here.current,
     };
@@ -184,6 +204,8 @@ export function judging({ design, unitId, bounds }: Pick<SearchTask, "design" | 
   };
 }
 
+const spend = ({ cost }: Candidate) => (cost ? expected(cost) : 0);
+
 /**
  * Whether a is at least as good as b in everything and better in something: less mass, cost and heat, more endurance
  * and thrust.
@@ -191,10 +213,10 @@ export function judging({ design, unitId, bounds }: Pick<SearchTask, "design" | 
 export function dominates(a: Candidate, b: Candidate): boolean {
   const e = (x: Candidate) => (Number.isNaN(x.endurance) ? 0 : x.endurance);
   const noWorse =
-    a.auw <= b.auw && e(a) >= e(b) && a.thrustToWeight >= b.thrustToWeight && a.cost <= b.cost && a.heat <= b.heat;
+    a.auw <= b.auw && e(a) >= e(b) && a.thrustToWeight >= b.thrustToWeight && spend(a) <= spend(b) && a.heat <= b.heat;
   return (
     noWorse &&
-    (a.auw < b.auw || e(a) > e(b) || a.thrustToWeight > b.thrustToWeight || a.cost < b.cost || a.heat < b.heat)
+    (a.auw < b.auw || e(a) > e(b) || a.thrustToWeight > b.thrustToWeight || spend(a) < spend(b) || a.heat < b.heat)
   );
 }
 

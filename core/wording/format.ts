@@ -90,6 +90,20 @@ export function plain(value: number, dimension: Dimension, habit: UnitHabit, pla
   return `${digits(v, d)}${unit === "" || unit === "°" ? unit : `\u00a0${unit}`}`;
 }
 
+/** From a least to a most with its unit, or the one number that both are; empty for null. */
+export function rangeText(
+  range: { least: number; most: number } | null,
+  dimension: Dimension,
+  habit: UnitHabit,
+  places?: number,
+): string {
+  if (range === null) return "";
+  // Small amounts of money are no whole ones.
+  const shown = places ?? (dimension === "money" && range.least < 10 && range.least % 1 !== 0 ? 2 : undefined);
+  const [least, most] = [plain(range.least, dimension, habit, shown), plain(range.most, dimension, habit, shown)];
+  return least === most ? least : `${least.split("\u00a0")[0]}–${most}`;
+}
+
 /** The same value in the other habit's unit; null where both show it alike. */
 export function inOtherUnits(value: number, dimension: Dimension, habit: UnitHabit): string | null {
   const other = habit === "metric" ? "imperial" : "metric";

@@ -1,3 +1,4 @@
+import { moneyHere } from "../design/money";
 import type { LineReport, PartRole } from "../exchange/partsTable";
 
 export const ROLE_WORD: Record<PartRole, string> = {
@@ -28,7 +29,7 @@ const SAY: Record<LineReport["code"], (text: string) => string> = {
   unreadable: (t) => `“${t}” is not a place: left at 0. Accepted: a number with mm, cm, m or in`,
   quantity: (t) => `“${t}” is not a quantity: the row is refused. Accepted: a whole number from 1 to 999`,
   nameless: (t) => `no name (${t})`,
-  currency: (t) => `${t} is in another currency: entered without a price`,
+  currency: (t) => `${t} is in another currency than this workshop (${moneyHere().currency}): entered without a price`,
   "far-out": (t) => `${t} stands far from all others: is the unit right?`,
   "too-many": (t) => `${t}: more than 1000 rows`,
 };

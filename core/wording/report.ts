@@ -19,7 +19,8 @@ import { findingText, resultIn } from "../evaluate";
 import { fastestTip, propulsion } from "../subjects/propulsion/node";
 import { chance } from "../subjects/say";
 import { propulsorText } from "./propulsor";
-import { plain, show } from "./format";
+import { plain, rangeText, show } from "./format";
+import { priceOf } from "../design/price";
 import { RUNG_WORD, gateText } from "./ladder";
 import { asMarkdown, heading, list, paragraph, table } from "./markdown";
 
@@ -161,7 +162,7 @@ function partsOf({ design, habit, add }: Reported): void {
         plain(i.place.x, "length", habit),
         plain(i.place.y, "length", habit),
         plain(i.place.z, "length", habit),
-        i.cost === null ? "" : plain(i.cost, "money", habit),
+        rangeText(priceOf(i), "money", habit),
       ]),
     ),
   );

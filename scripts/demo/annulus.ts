@@ -208,6 +208,7 @@ const annulus2 = edit(annulus1, (d) => {
 export const annulus: CraftFileInput = {
   format: "ultraform-craft",
   formatVersion: FORMAT_VERSION,
+  currency: "EUR",
   files: [],
   craft: { name: "Annulus", summary: "ring-wing tail-sitter, hover" },
   versions: [

@@ -354,6 +354,7 @@ const compassField: Bench = {
 export const lantern: CraftFileInput = {
   format: "ultraform-craft",
   formatVersion: FORMAT_VERSION,
+  currency: "EUR",
   files: [],
   craft: { name: "Lantern", summary: "helium hybrid airship, five fans" },
   versions: [

@@ -245,6 +245,7 @@ const samphire2 = edit(samphire1, (d) => {
 export const samphire: CraftFileInput = {
   format: "ultraform-craft",
   formatVersion: FORMAT_VERSION,
+  currency: "EUR",
   files: [],
   craft: { name: "Samphire", summary: "twin-screw amphibious marsh crawler" },
   versions: [

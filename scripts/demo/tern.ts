@@ -19,6 +19,7 @@ const POWER_READS: RunLine["read"] = ["packCurrent", "packVoltage"];
 export const tern: CraftFileInput = {
   format: "ultraform-craft",
   formatVersion: FORMAT_VERSION,
+  currency: "EUR",
   files: [],
   craft: { name: "Tern", summary: "ground-effect skimmer, ice" },
   versions: [

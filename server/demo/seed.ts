@@ -14,7 +14,7 @@ import { readPacks } from "../../core/catalogue/packShelf";
 import { readParts } from "../../core/catalogue/partShelf";
 import { projectRoot } from "../root";
 import { judged } from "../evaluator/judged";
-import { type Tx, reading } from "../rows";
+import { type Tx, reading } from "../db/transaction";
 import { predicted } from "../runs";
 import { insertCraft } from "../store";
 import { type Hidden, hiddenSchema, readLaps, readRun, realDesign } from "./hiddenCraft";

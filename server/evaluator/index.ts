@@ -1,3 +1,4 @@
+import { moneyHere } from "../../core/design/money";
 import { createHash } from "node:crypto";
 import type { Worker } from "node:worker_threads";
 import type { Design } from "../../core/design/schema";
@@ -91,7 +92,7 @@ export class Evaluator {
       worker.unref();
       this.worker = worker;
     }
-    this.worker.postMessage({ id: asked.id, task: asked.task });
+    this.worker.postMessage({ id: asked.id, task: asked.task, money: moneyHere() });
     this.timer = setTimeout(() => {
       this.drop();
       this.finish(null);

@@ -473,6 +473,7 @@ it("what was stored before a field existed still reads: an old file without plan
   const old = {
     format: "ultraform-craft",
     formatVersion: FORMAT_VERSION,
+    currency: "EUR",
     craft: { name: "Old", summary: "" },
     versions: [
       {

@@ -358,6 +358,7 @@ export const anyCraft: fc.Arbitrary<CraftFileInput> = fc
     return {
       format: "ultraform-craft" as const,
       formatVersion: FORMAT_VERSION,
+      currency: "EUR",
       craft: { name: a.name, summary: "" },
       versions: a.versions.map(([{ setup, ...v }, parent, frozen], i) => ({
         ...v,

@@ -67,6 +67,7 @@ export const craft = (
   craftFileSchema.parse({
     format: "ultraform-craft",
     formatVersion: FORMAT_VERSION,
+    currency: "EUR",
     craft: { name: "Test", summary: "" },
     versions,
     runs,

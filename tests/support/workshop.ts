@@ -3,7 +3,8 @@ import { rowsOf } from "../../server/db/rowsOut";
 import { stateAt } from "../../server/db/history";
 import type { OpenDatabase } from "../../server/db/open";
 import { createCraft, saveDesign } from "../../server/store";
-import { readCraft, reading } from "../../server/rows";
+import { readCraft } from "../../server/rows";
+import { reading } from "../../server/db/transaction";
 import { quietDesign } from "./designs";
 import { freshFolder } from "./server";
 

@@ -13,6 +13,7 @@ export async function fillWorkshop(address: string, crafts: number, versions = 1
     const file: CraftFileInput = {
       format: "ultraform-craft",
       formatVersion: FORMAT_VERSION,
+      currency: "EUR",
       craft: { name: `Craft ${c + 1}`, summary: "one of many" },
       versions: Array.from({ length: versions }, (_, v) =>
         version(`v${v + 1}`, v === 0 ? null : `v${v}`, {

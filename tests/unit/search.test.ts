@@ -243,7 +243,7 @@ describe("held to parts of one's own", () => {
     const { metrics } = evaluate(made);
     expect(Math.abs((metrics.endurance?.value ?? 0) / c.endurance - 1)).toBeLessThan(1e-3);
     expect(Math.abs((metrics.auw?.value ?? 0) / c.auw - 1)).toBeLessThan(1e-3);
-    expect(c.cost).toBeGreaterThan(45);
+    expect(c.cost?.least).toBeGreaterThan(45);
   });
   it("knocks out what the strongest controller cannot carry", () => {
     const weak = own.controller?.slice(0, 1).map((k) => ({ ...k, maxCurrent: 3 }));

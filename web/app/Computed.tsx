@@ -2,7 +2,8 @@ import { useMemo, useState } from "react";
 import { METRICS, type MetricKey } from "../../core/design/metrics";
 import type { Quantity } from "../../core/design/quantity";
 import { isWaiting, workingOf } from "../../core/evaluate";
-import { show } from "../../core/wording/format";
+import { likely } from "../../core/design/price";
+import { rangeText, show } from "../../core/wording/format";
 import { Cairn } from "../glyphs/Cairn";
 import { Dialog } from "./Dialog";
 import { useDesk } from "./desk";
@@ -19,6 +20,14 @@ export function Value({
   digitsOnly?: boolean;
 }) {
   const { habit } = usePreferences();
+  if (quantity.dimension === "money" && quantity.sd > 0) {
+    const text = rangeText(likely(quantity), "money", habit);
+    return (
+      <span className={`num whitespace-nowrap ${colour}`} title="19 times in 20">
+        {digitsOnly ? text.split("\u00a0")[0] : text}
+      </span>
+    );
+  }
   const s = show(quantity.value, quantity.sd, quantity.dimension, habit);
   return (
     <span className={`num whitespace-nowrap ${colour}`}>

@@ -2,6 +2,7 @@ import { type ReactNode, createContext, useContext, useEffect, useState } from "
 import type { UnitHabit } from "../../core/design/units";
 import type { Snapping } from "../drawing/Part";
 import { VIEWS, type ViewName } from "../drawing/views";
+import { useMoneyHere } from "./money";
 
 interface Preferences {
   habit: UnitHabit;
@@ -41,6 +42,8 @@ function stored(): Omit<Preferences, "set"> {
 /** What this user prefers, kept in this browser: units shown, theme, single keys on or off. */
 export function PreferencesProvider({ children }: { children: ReactNode }) {
   const [held, setHeld] = useState(stored);
+  // Amounts are shown with their sign wherever units are: a change of it draws the same anew.
+  useMoneyHere();
   useEffect(() => {
     localStorage.setItem(KEY, JSON.stringify(held));
     document.documentElement.dataset.theme = held.theme;

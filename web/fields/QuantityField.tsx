@@ -1,5 +1,5 @@
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
-import { type Dimension, toDisplay } from "../../core/design/units";
+import { type Dimension, type UnitHabit, toDisplay } from "../../core/design/units";
 import { inOtherUnits, plain } from "../../core/wording/format";
 import { usePreferences } from "../app/preferences";
 import { type NumberSpec, editable, readField } from "./readField";
@@ -8,8 +8,10 @@ import { enterByMouse, selectAll } from "./selectAll";
 interface Props extends NumberSpec {
   label: string;
   value: number | null;
-  /** Takes the value; a returned text is why it was refused, and stands at the field. */
-  onCommit: (value: number | null) => unknown;
+  /** The most of a range whose least is the value. */
+  most?: number | null;
+  /** Takes the value, and of a range its most; a returned text is why it was refused, and stands at the field. */
+  onCommit: (value: number | null, most: number | null) => unknown;
   disabled?: boolean;
   boxed?: boolean;
   className?: string;
@@ -50,6 +52,8 @@ export function QuantityField({
   onCommit,
   schema,
   empty,
+  range,
+  most = null,
   disabled,
   boxed,
   className = "",
@@ -62,16 +66,17 @@ export function QuantityField({
   const [note, setNote] = useState<string | null>(null);
   /** The value in the other units, while the field is entered and nothing is typed. */
   const [echo, setEcho] = useState<string | null>(null);
-  const known = useRef(value);
+  const known = useRef(`${value} ${most}`);
   /** What was typed since the field was entered stays, whatever changes beneath it. */
   const typed = useRef(false);
   useEffect(() => {
-    if (known.current === value) return;
-    known.current = value;
+    const now = `${value} ${most}`;
+    if (known.current === now) return;
+    known.current = now;
     if (typed.current) return;
     setText(null);
     setError(null);
-  }, [value]);
+  }, [value, most]);
 
   const finish = () => {
     typed.current = false;
@@ -83,7 +88,7 @@ export function QuantityField({
       return;
     }
     if (text === null) return;
-    const read = readField(text, { dimension, schema, empty }, habit);
+    const read = readField(text, { dimension, schema, empty, range }, habit);
     if (!read.ok) {
       setError(read.message);
       return;
@@ -91,11 +96,12 @@ export function QuantityField({
     if (read.value === null) {
       setText(null);
       setError(null);
-      if (value !== null) onCommit(null);
+      if (value !== null) onCommit(null, null);
       return;
     }
-    const unchanged = value !== null && Math.abs(read.value - value) <= 1e-6 * Math.abs(value);
-    const refused = unchanged ? null : onCommit(read.value);
+    const unchanged =
+      value !== null && Math.abs(read.value - value) <= 1e-6 * Math.abs(value) && (read.most ?? null) === most;
+    const refused = unchanged ? null : onCommit(read.value, read.most ?? null);
     if (typeof refused === "string") {
       setError(`${refused[0]?.toUpperCase()}${refused.slice(1)}.`);
       return;
@@ -122,13 +128,13 @@ export function QuantityField({
             ? ""
             : boxed
               ? plain(value, dimension, habit, placesFor(value, dimension, habit))
-              : editable(value, dimension, habit))
+              : written(value, most, dimension, habit))
         }
         onMouseDown={enterByMouse}
         onFocus={(e) => {
           setNote(null);
           setEcho(value === null ? null : inOtherUnits(value, dimension, habit));
-          const shown = text === null && value !== null ? editable(value, dimension, habit) : undefined;
+          const shown = text === null && value !== null ? written(value, most, dimension, habit) : undefined;
           if (shown !== undefined) setText(shown);
           selectAll(e.currentTarget, shown);
         }}
@@ -173,6 +179,10 @@ export function QuantityField({
     </span>
   );
 }
+
+/** What stands in the field: one number, or a range. */
+const written = (value: number, most: number | null, dimension: Dimension, habit: UnitHabit) =>
+  `${editable(value, dimension, habit)}${most === null || most <= value ? "" : `–${editable(most, dimension, habit)}`}`;
 
 function placesFor(value: number, dimension: Dimension, habit: "metric" | "imperial"): number {
   const shown = Math.abs(toDisplay(value, dimension, habit));

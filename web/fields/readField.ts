@@ -10,13 +10,27 @@ export interface NumberSpec {
   schema?: z.ZodType<number>;
   /** What an empty field shows; without it a number is needed. */
   empty?: string;
+  /** Takes "20–30" too: a least and a most. */
+  range?: boolean;
 }
 
-export type FieldRead = { ok: true; value: number | null; note?: string } | { ok: false; message: string };
+export type FieldRead =
+  | { ok: true; value: number | null; most?: number | null; note?: string }
+  | { ok: false; message: string };
 
 /** Reads what was typed or pasted into a field for a number. */
-export function readField(text: string, { dimension, schema, empty }: NumberSpec, habit: UnitHabit): FieldRead {
+export function readField(text: string, spec: NumberSpec, habit: UnitHabit): FieldRead {
+  const { dimension, schema, empty, range } = spec;
   if (text.trim() === "" && empty !== undefined) return { ok: true, value: null };
+  const ends = range ? /^\s*([^–—-]*\d[^–—-]*?)\s*(?:[–—-]|\.\.|\bto\b|\bbis\b)\s*(\d.*)$/i.exec(text) : null;
+  if (ends) {
+    const [least, most] = [ends[1] ?? "", ends[2] ?? ""].map((end) => readField(end, { dimension, schema }, habit));
+    // "30-5" is a difference, "20-30" would be below nothing: it can only be a range.
+    if (least?.ok && most?.ok && least.value !== null && most.value !== null && least.value < most.value)
+      return { ok: true, value: least.value, most: most.value };
+    if (/[–—]|\.\.|to|bis/i.test(text) && least?.ok && most?.ok)
+      return { ok: false, message: "A range goes from its least to its most, as in 20–30." };
+  }
   const read = parseQuantity(text, dimension, habit);
   if (!read.ok) return { ok: false, message: read.message };
   const problem = schema ? schemaMessage(schema, read.value, dimension, habit) : null;

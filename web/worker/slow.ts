@@ -1,4 +1,5 @@
 import { type Remote, wrap } from "comlink";
+import { type Money, moneyHere } from "../../core/design/money";
 import type { Slow } from "./slow.worker";
 
 /** A worker of its own for slow computations, how to end it with whatever it is doing, and what tells that it broke. */
@@ -10,10 +11,20 @@ export function newSlow(): { slow: Remote<Slow>; end: () => void; broken: Promis
     worker.addEventListener("messageerror", () => reject(new Error("the worker's answer cannot be read")));
   });
   broken.catch(() => {});
-  return { slow: wrap<Slow>(worker), end: () => worker.terminate(), broken };
+  const slow = wrap<Slow>(worker);
+  tell(slow);
+  return { slow, end: () => worker.terminate(), broken };
+}
+
+/** What the worker counts money in: said before it is asked anything. */
+function tell(slow: Remote<Slow>): Money {
+  const money = moneyHere();
+  void slow.money(money).catch(() => {});
+  return money;
 }
 
 let shared: ReturnType<typeof newSlow> | null = null;
+let told: Money | null = null;
 
 /** ms after which an answer is no longer waited for: many times what the slowest craft of the demo takes. */
 const PATIENCE = 6000;
@@ -25,6 +36,7 @@ const PATIENCE = 6000;
 export async function askSlow<T>(ask: (slow: Remote<Slow>) => Promise<T>, patience = PATIENCE): Promise<T> {
   shared ??= newSlow();
   const asked = shared;
+  if (told !== moneyHere()) told = tell(asked.slow);
   let timer: ReturnType<typeof setTimeout> | undefined;
   const late = new Promise<never>((_, reject) => {
     timer = setTimeout(() => reject(new Error("the worker does not answer")), patience);

@@ -1,5 +1,6 @@
 import { expose } from "comlink";
 import { sharing } from "../../core/design/edit";
+import { type Money, takeMoney } from "../../core/design/money";
 import type { Design } from "../../core/design/schema";
 import type { UnitHabit } from "../../core/design/units";
 import { type Answers, type EvaluationContext, answersOf, evaluate, remediesFor } from "../../core/evaluate";
@@ -15,6 +16,8 @@ const alike = (design: Design): Design => {
 
 /** What takes longer than a frame, apart from the page. */
 const slow = {
+  /** What the amounts of the workshop are in. */
+  money: (money: Money): void => takeMoney(money),
   /** Results of the slow subjects of a design. */
   answers: (design: Design): Answers => answersOf(evaluate(alike(design))),
   /** What would answer the findings of a design that are looked at, by code and what they are about. */

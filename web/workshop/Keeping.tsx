@@ -1,9 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { toast } from "sonner";
 import { contracts } from "../../api/contracts";
+import { type Money as MoneyOf, moneySign, signOf } from "../../core/design/money";
 import { call, sayError } from "../app/client";
-
-const useWorkshop = () => useQuery({ queryKey: ["workshop"], queryFn: () => call(contracts.workshop, {}) });
+import { setMoney, useMoneyHere, useWorkshop } from "../app/money";
+import { QuantityField } from "../fields/QuantityField";
 
 /** What happened when the workshop was opened: said once, where it is seen. */
 export function Notes() {
@@ -22,6 +24,74 @@ export function Notes() {
 
 const megabytes = (bytes: number) => `${bytes < 1e6 ? "less than 1" : Math.round(bytes / 1e6)} MB`;
 const when = (iso: string) => iso.slice(0, 16).replace("T", " ");
+
+const CURRENCIES = Intl.supportedValuesOf("currency");
+const nameOf = new Intl.DisplayNames("en", { type: "currency" });
+
+/** What the amounts of this workshop are in. */
+export function Money() {
+  const queries = useQueryClient();
+  const money = useMoneyHere();
+  const [changed, setChanged] = useState<string | null>(null);
+  const save = async (next: MoneyOf) => {
+    try {
+      const was = money.currency;
+      setMoney(await call(contracts.saveMoney, { body: next }));
+      if (was !== next.currency) setChanged(was);
+      await queries.invalidateQueries();
+    } catch (error) {
+      toast.error(sayError(error));
+    }
+  };
+  return (
+    <section aria-label="Money" className="border-t border-hair px-4 py-3">
+      <h2>Money</h2>
+      <p className="mt-1 flex flex-wrap items-center gap-2">
+        <label htmlFor="currency">All amounts are in</label>
+        <select
+          id="currency"
+          className="box w-auto! max-w-full"
+          value={money.currency}
+          onChange={(e) => void save({ currency: e.target.value, perEuro: e.target.value === "EUR" ? 1 : null })}
+        >
+          {CURRENCIES.map((c) => (
+            <option key={c} value={c}>
+              {c}, {nameOf.of(c)}
+            </option>
+          ))}
+        </select>
+        {money.currency !== "EUR" && (
+          <>
+            <span>1 € is about</span>
+            <span className="w-24">
+              <QuantityField
+                boxed
+                label="What one euro is worth"
+                dimension="money"
+                value={money.perEuro}
+                empty="not said"
+                onCommit={(v) =>
+                  v === 0 ? "more than zero is needed" : void save({ currency: money.currency, perEuro: v })
+                }
+              />
+            </span>
+            <span>{moneySign()}</span>
+          </>
+        )}
+      </p>
+      {money.currency !== "EUR" && money.perEuro === null && (
+        <p className="mt-1 text-[12px] text-care">
+          Usual prices that come with the application are in euros. Until the line above is filled in, none is shown.
+        </p>
+      )}
+      {changed !== null && (
+        <p role="status" className="mt-1 text-[12px] text-care">
+          No number was changed: 20 {signOf(changed)} entered before now reads 20 {moneySign()}.
+        </p>
+      )}
+    </section>
+  );
+}
 
 /** Backups, and the devices that were let in. */
 export function Keeping() {

@@ -1,10 +1,8 @@
 import { plain } from "../../core/wording/format";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 import { toast } from "sonner";
 import { type CraftSummary, contracts } from "../../api/contracts";
-import { openCraftFile } from "../../core/design/openFile";
 import type { Glance } from "../../core/glance";
 import { Legend } from "../app/Legend";
 import { call, sayError } from "../app/client";
@@ -13,9 +11,9 @@ import { useDelete } from "../app/useDelete";
 import { Flag } from "../glyphs/Flag";
 import { Post } from "../glyphs/Post";
 import { Tally } from "../glyphs/Tally";
-import { Keeping, Notes } from "./Keeping";
+import { Keeping, Money, Notes } from "./Keeping";
+import { ImportButton } from "./ImportCraft";
 import { NewCraft } from "./NewCraft";
-import { isTar, sendCraftTar } from "./craftTar";
 
 const BENCH_WIDTH = 180;
 /** ms until the list is looked at again while verdicts are being worked out. */
@@ -117,61 +115,6 @@ function CraftRow({ summary, scale }: { summary: CraftSummary; scale: number }) 
   );
 }
 
-/** Reads a craft file and says where it is wrong when it is. */
-function ImportButton() {
-  const input = useRef<HTMLInputElement>(null);
-  const queries = useQueryClient();
-  const navigate = useNavigate();
-  const read = async (file: File) => {
-    try {
-      if (await isTar(file)) {
-        // Sent as it is: the pictures in it are kept as they pass, whatever their number.
-        const { slug } = await sendCraftTar(file);
-        await queries.invalidateQueries({ queryKey: ["crafts"] });
-        void navigate(`/craft/${slug}`);
-        return;
-      }
-      const parsed: unknown = JSON.parse(await file.text());
-      const opened = openCraftFile(parsed);
-      if (!opened.ok) {
-        const [problem] = opened.problems;
-        throw new Error(`${file.name}: ${problem?.path.join(" › ") || "file"}: ${problem?.message ?? "not valid"}`);
-      }
-      const { slug } = await call(contracts.importCraft, { body: opened.file });
-      await queries.invalidateQueries({ queryKey: ["crafts"] });
-      void navigate(`/craft/${slug}`);
-    } catch (error) {
-      toast.error(
-        error instanceof SyntaxError
-          ? `${file.name} is not JSON. Accepted: a craft exported by Ultraform (.json, or .tar with its pictures).`
-          : sayError(error),
-        {
-          duration: 15_000,
-        },
-      );
-    }
-  };
-  return (
-    <>
-      <button type="button" className="act" onClick={() => input.current?.click()}>
-        Import a craft file
-      </button>
-      <input
-        ref={input}
-        type="file"
-        accept=".json,.tar,application/json,application/x-tar"
-        aria-label="Craft file"
-        className="hidden"
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          if (file) void read(file);
-          e.target.value = "";
-        }}
-      />
-    </>
-  );
-}
-
 /** What was deleted lately, each with its way back; nothing when nothing was. */
 function DeletedLately() {
   const queries = useQueryClient();
@@ -266,6 +209,7 @@ export function Workshop() {
         </section>
         <NewCraft />
         <DeletedLately />
+        <Money />
         <Keeping />
       </main>
     </div>

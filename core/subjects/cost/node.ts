@@ -1,16 +1,14 @@
 import type { Evidence } from "../../design/evidence";
+import { costOfItems } from "../../design/price";
 import { type Outcome, subject } from "../../subject";
 
 export interface CostResult {
-  /** € */
-  all: number;
-  toBuy: number;
+  /** What is expected, and its standard uncertainty, in the currency of the workshop. */
+  all: { value: number; sd: number };
+  toBuy: { value: number; sd: number };
   /** Whether every part has a price. */
   whole: boolean;
 }
-
-/** Doubt of entered prices, as a share (judgement). */
-const DOUBT = 0.05;
 
 /** What the parts cost, and what is still to be bought. */
 export const cost = subject({
@@ -20,12 +18,11 @@ export const cost = subject({
   compute(view): Outcome<CostResult> {
     const priced = view.items.filter((i) => i.cost !== null);
     if (priced.length === 0) return { status: "missing", needs: ["prices"] };
-    const sum = (items: typeof priced) => items.reduce((s, i) => s + (i.cost ?? 0) * i.quantity, 0);
     return {
       status: "solved",
       result: {
-        all: sum(priced),
-        toBuy: sum(priced.filter((i) => i.source === "buy")),
+        all: costOfItems(priced),
+        toBuy: costOfItems(priced.filter((i) => i.source === "buy")),
         whole: priced.length === view.items.length,
       },
     };
@@ -37,29 +34,29 @@ export const cost = subject({
       return open > 0 ? { incomplete: [`${open} ${open === 1 ? "part has" : "parts have"} no price`] } : {};
     };
     return {
-      cost: { value: all, sd: DOUBT * all, dimension: "money", evidence, ...without(view.items) },
+      cost: { ...all, dimension: "money", evidence, ...without(view.items) },
       costToBuy: {
-        value: toBuy,
-        sd: DOUBT * toBuy,
+        ...toBuy,
         dimension: "money",
         evidence,
         ...without(view.items.filter((i) => i.source === "buy")),
       },
     };
   },
-  working: (key, { all }, view) =>
-    view.items
-      .filter((i) => i.cost !== null && (key === "cost" || i.source === "buy"))
-      .map((i) => {
-        const value = (i.cost ?? 0) * i.quantity;
-        return {
-          name: i.name,
-          value,
-          sd: DOUBT * value,
-          dimension: "money" as const,
-          evidence: "datasheet" as const,
-          share: all > 0 ? value / all : 0,
-          source: null,
-        };
-      }),
+  working(key, result, view) {
+    const whole = key === "cost" ? result.all : result.toBuy;
+    const counted = view.items.filter((i) => i.cost !== null && (key === "cost" || i.source === "buy"));
+    return counted.map((i) => {
+      // What goes with a part is its doubt: what the whole would be less sure by.
+      const without = costOfItems(counted.filter((o) => o !== i));
+      return {
+        name: i.name,
+        ...costOfItems([i]),
+        dimension: "money" as const,
+        evidence: "datasheet" as const,
+        share: whole.sd > 0 ? 1 - (without.sd / whole.sd) ** 2 : 0,
+        source: null,
+      };
+    });
+  },
 });

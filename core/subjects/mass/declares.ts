@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { finite } from "../../design/bounds";
+import { amountSchema, finite } from "../../design/bounds";
 import { evidenceSchema, magnitude } from "../../design/evidence";
 import { AXES, coordinate, field, idSchema, nameSchema, point, unique } from "../../design/fields";
 import { roleByWords } from "../../design/byWords";
@@ -105,8 +105,13 @@ export const itemSchema = z.object({
   }),
   slideY: field(range().nullable().default(null).describe("the same along y"), { label: "slide y" }),
   slideZ: field(range().nullable().default(null).describe("the same along z"), { label: "slide z" }),
-  cost: field(finite.min(0).max(1e6).nullable().describe("price each, €"), {
+  cost: field(amountSchema.nullable().describe("price each, in the currency of the file; of a range its least"), {
     label: "price",
+    dimension: "money",
+    about: "knowing",
+  }),
+  costMost: field(amountSchema.nullable().default(null).describe("the same at most; null: `cost` is the price"), {
+    label: "price at most",
     dimension: "money",
     about: "knowing",
   }),
@@ -301,6 +306,10 @@ export const shape = {
       .array(itemSchema)
       .max(1000)
       .refine(unique, "two parts have the same id")
+      .refine(
+        (list) => list.every((i) => i.costMost === null || (i.cost !== null && i.costMost >= i.cost)),
+        "a price at most stands beside a least, and is not below it",
+      )
       .refine(attachable, "a part cannot be attached to itself, to what hangs on it, or to a part that is not there"),
     { change: "part" },
   ),
@@ -369,6 +378,7 @@ export const newItem = (given: Partial<Item> & Pick<Item, "id" | "name">): Item 
   slideY: null,
   slideZ: null,
   cost: null,
+  costMost: null,
   makeMinutes: null,
   source: "have",
   ...given,

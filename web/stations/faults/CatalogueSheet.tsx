@@ -1,3 +1,4 @@
+import { moneySign } from "../../../core/design/money";
 import { type QueryClient, useQueryClient } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { useMemo, useState } from "react";
@@ -257,11 +258,11 @@ function CauseFields({
           className="box num w-16!"
           type="number"
           min={0}
-          aria-label={`Cause ${i + 1}, €`}
+          aria-label={`Cause ${i + 1}, ${moneySign()}`}
           value={c.cost}
           onChange={(e) => cause(i, { cost: Number(e.target.value) })}
         />{" "}
-        €, risks
+        {moneySign()}, risks
         <select
           className="box w-auto!"
           aria-label={`Cause ${i + 1}, risks`}

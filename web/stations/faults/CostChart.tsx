@@ -1,3 +1,4 @@
+import { moneySign } from "../../../core/design/money";
 import type { ChartOptions } from "chart.js";
 import { useMemo } from "react";
 import { Bar } from "react-chartjs-2";
@@ -101,7 +102,7 @@ export function CostChart() {
           value={(c) => c.minutes / 60}
           wrong={(c) => c.wrongMinutes / 60}
         />
-        <CostBars labels={false} title="Money" unit="€" list={list} value={(c) => c.money} />
+        <CostBars labels={false} title="Money" unit={moneySign()} list={list} value={(c) => c.money} />
         <CostBars
           labels={false}
           title="Wrong turns"
@@ -117,7 +118,7 @@ export function CostChart() {
             <th>faults</th>
             <th className="text-right!">hours</th>
             <th className="text-right!">of these wrong</th>
-            <th className="text-right!">€</th>
+            <th className="text-right!">{moneySign()}</th>
             <th className="text-right!">wrong turns</th>
             <th className="text-right!">mass added</th>
           </tr>

@@ -1,3 +1,4 @@
+import { moneySign } from "../../../core/design/money";
 import { Controller, type UseFormRegister, type UseFormReturn } from "react-hook-form";
 import { blamesByWords } from "../../../core/design/byWords";
 import { asksNextWeakest } from "../../../core/faults/story";
@@ -143,13 +144,13 @@ function FixedIn({ filled, register }: { filled: Filled; register: UseFormRegist
         />
       </label>
       <label>
-        repair cost, €
+        repair cost, {moneySign()}
         <input
           className="box num"
           type="number"
           min={0}
           step="any"
-          aria-label="€ spent"
+          aria-label={`${moneySign()} spent`}
           {...register("cost", { valueAsNumber: true })}
         />
       </label>

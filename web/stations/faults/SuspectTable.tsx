@@ -1,3 +1,4 @@
+import { moneySign } from "../../../core/design/money";
 import type { Control, UseFieldArrayReturn, UseFormRegister } from "react-hook-form";
 import { useWatch } from "react-hook-form";
 import { RISKS } from "../../../core/design/risk";
@@ -16,7 +17,7 @@ export const testCost = (s: {
 }): string =>
   [
     s.minutes ? `${s.minutes} min` : "",
-    s.cost ? `${s.cost} €` : "",
+    s.cost ? `${s.cost} ${moneySign()}` : "",
     s.risk && s.risk !== "none" ? `risks ${s.risk}` : "",
   ]
     .filter(Boolean)
@@ -101,7 +102,7 @@ function SuspectRow({
         {s.state === "ruled out" && (
           <span className="block text-[11px] font-normal">
             wrong turn{s.spentMinutes ? `, ${s.spentMinutes} min` : ""}
-            {s.spentCost ? `, ${s.spentCost} €` : ""}
+            {s.spentCost ? `, ${s.spentCost} ${moneySign()}` : ""}
           </span>
         )}
       </td>
@@ -161,10 +162,10 @@ function SuspectRow({
             type="number"
             min={0}
             step="any"
-            aria-label={`${s.cause}, € of the test`}
+            aria-label={`${s.cause}, ${moneySign()} of the test`}
             {...register(`suspects.${i}.cost`, number)}
           />
-          €
+          {moneySign()}
         </span>
         <select className="cell" aria-label={`${s.cause}, the test risks`} {...register(`suspects.${i}.risk`)}>
           {RISKS.map((r) => (
@@ -187,10 +188,10 @@ function SuspectRow({
             type="number"
             min={0}
             step="any"
-            aria-label={`${s.cause}, € spent`}
+            aria-label={`${s.cause}, ${moneySign()} spent`}
             {...register(`suspects.${i}.spentCost`, number)}
           />
-          €
+          {moneySign()}
         </span>
       </td>
     </tr>

@@ -176,7 +176,11 @@ function ImportPreview({ table }: { table: PartsTable }) {
                   {v === null ? "–" : `${k === 1 && p.pair ? "± " : ""}${plain(v, "length", habit, 0)}`}
                 </td>
               ))}
-              <td className="num text-right">{p.price === null ? "" : `${p.price.toFixed(2)} ${p.currency}`}</td>
+              <td className="num text-right">
+                {p.price === null
+                  ? ""
+                  : `${p.price.toFixed(2)}${p.priceMost === null ? "" : `–${p.priceMost.toFixed(2)}`} ${p.currency}`}
+              </td>
             </tr>
           ))}
         </tbody>

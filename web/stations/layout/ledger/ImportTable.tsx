@@ -1,3 +1,4 @@
+import { moneyHere } from "../../../../core/design/money";
 import type { SetStateAction } from "react";
 import type { TableReading } from "../../../../core/exchange/partsTable";
 import { PART_ROLES, type PartRole } from "../../../../core/exchange/partsTable";
@@ -9,8 +10,11 @@ const UNITS: Partial<Record<PartRole, string[]>> = {
   x: ["mm", "cm", "m", "in", "ft"],
   y: ["mm", "cm", "m", "in", "ft"],
   z: ["mm", "cm", "m", "in", "ft"],
-  price: ["EUR", "GBP", "USD"],
 };
+
+/** What a bare number in a column may be; prices are in the workshop's currency or in none that is taken over. */
+const unitsOf = (role: PartRole, now = ""): string[] | undefined =>
+  role === "price" ? [...new Set([moneyHere().currency, now, "EUR", "GBP", "USD"])].filter(Boolean) : UNITS[role];
 
 /** How the file is to be read. */
 export function Signs({
@@ -76,7 +80,7 @@ export function ImportTable({
       const column = r.columns[k];
       if (!column) return;
       column.role = role;
-      const units = UNITS[role] ?? [];
+      const units = unitsOf(role) ?? [];
       if (!units.includes(column.unit)) column.unit = units[0] ?? "";
     });
   return (
@@ -117,14 +121,14 @@ export function ImportTable({
                     <option value="port">to port, turned round</option>
                   </select>
                 )}
-                {UNITS[c.role] && (
+                {unitsOf(c.role, c.unit) && (
                   <select
                     className="cell"
                     aria-label={`Column ${k + 1} unit`}
                     value={c.unit}
                     onChange={(e) => correct((r) => void (r.columns[k] && (r.columns[k].unit = e.target.value)))}
                   >
-                    {UNITS[c.role]?.map((u) => (
+                    {unitsOf(c.role, c.unit)?.map((u) => (
                       <option key={u} value={u}>
                         {u}
                       </option>

@@ -1,22 +1,25 @@
 import { nameItem } from "../../../../core/design/byWords";
+import { moneySign } from "../../../../core/design/money";
+import { costOfItems, likely, priceOf } from "../../../../core/design/price";
 import { type Item, itemSchema } from "../../../../core/design/schema";
-import { plain } from "../../../../core/wording/format";
+import { plain, rangeText } from "../../../../core/wording/format";
 import { TextField } from "../../../fields/TextField";
 
-import { type Change, type Column, type Surroundings, numbers, total } from "./numbers";
+import { type Change, type Column, type Surroundings, numbers } from "./numbers";
 
 export function makingColumns(around: Surroundings, change: Change): Column[] {
   const { habit } = around;
-  const priceOf = (items: Item[]) =>
-    plain(
-      total(items, (i) => i.cost),
-      "money",
-      habit,
-    );
-  const toBuy = (i: Item) => (i.source === "buy" && i.cost !== null ? i.cost * i.quantity : null);
-  const money = (value: number | null) => (
-    <span className="num">{value === null ? "" : plain(value, "money", habit)}</span>
-  );
+  const all = (item: Item) => {
+    const price = priceOf(item);
+    return price && { least: price.least * item.quantity, most: price.most * item.quantity };
+  };
+  const sumOf = (items: Item[]) => {
+    const { value, sd } = costOfItems(items);
+    const ranged = items.some((i) => i.costMost !== null);
+    return rangeText(ranged ? likely({ value, sd }) : { least: value, most: value }, "money", habit, 0);
+  };
+  const money = (item: Item) => <span className="num">{rangeText(all(item), "money", habit)}</span>;
+  const toBuy = (item: Item) => item.source === "buy" && item.cost !== null;
   return [
     {
       id: "group",
@@ -57,34 +60,39 @@ export function makingColumns(around: Surroundings, change: Change): Column[] {
     numbers(
       {
         id: "price",
-        head: "unit price €",
+        head: `unit price ${moneySign()}`,
         width: "w-[84px]",
         label: "price",
         dimension: "money",
         empty: "–",
         schema: itemSchema.shape.cost.unwrap(),
         get: (i) => i.cost,
-        set: (i, v) => void (i.cost = v),
+        most: (i) => i.costMost,
+        range: true,
+        set: (i, v, _d, most) => {
+          i.cost = v;
+          i.costMost = v === null ? null : most;
+        },
       },
       around,
     ),
     {
       id: "prices",
-      head: "price €",
+      head: `price ${moneySign()}`,
       width: "w-[74px]",
       right: true,
-      by: (i) => (i.cost ?? 0) * i.quantity,
-      cell: (item) => money(item.cost === null ? null : item.cost * item.quantity),
-      sum: priceOf,
+      by: (i) => costOfItems([i]).value,
+      cell: money,
+      sum: sumOf,
     },
     {
       id: "toBuy",
       head: "still to buy",
       width: "w-[84px]",
       right: true,
-      by: toBuy,
-      cell: (item) => money(toBuy(item)),
-      sum: (items) => priceOf(items.filter((i) => i.source === "buy")),
+      by: (i) => (toBuy(i) ? costOfItems([i]).value : null),
+      cell: (item) => (toBuy(item) ? money(item) : null),
+      sum: (items) => sumOf(items.filter(toBuy)),
     },
     numbers(
       {

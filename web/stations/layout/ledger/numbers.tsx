@@ -32,12 +32,14 @@ interface Numbers extends NumberSpec {
   label: string;
   className?: string;
   get: (item: Item) => number | null;
-  set: (item: Item, value: number | null, design: Design) => void;
+  /** The most of a range. */
+  most?: (item: Item) => number | null;
+  set: (item: Item, value: number | null, design: Design, most: number | null) => void;
   sum?: Column["sum"];
 }
 
 export function numbers(of: Numbers, { edit, habit }: Pick<Surroundings, "edit" | "habit">): Column {
-  const { id, head, width, label, className, get, set, sum, ...spec } = of;
+  const { id, head, width, label, className, get, most, set, sum, ...spec } = of;
   return {
     id,
     head,
@@ -50,11 +52,12 @@ export function numbers(of: Numbers, { edit, habit }: Pick<Surroundings, "edit" 
         className={className}
         label={`${item.name}, ${label}`}
         value={get(item)}
-        onCommit={(v) =>
+        most={most?.(item) ?? null}
+        onCommit={(v, upTo) =>
           (v !== null || spec.empty !== undefined) &&
           edit((d) => {
             const found = d.items.find((i) => i.id === item.id);
-            if (found) set(found, v, d);
+            if (found) set(found, v, d, upTo);
           })
         }
       />
@@ -62,12 +65,15 @@ export function numbers(of: Numbers, { edit, habit }: Pick<Surroundings, "edit" 
     by: get,
     text: (item) => {
       const value = get(item);
-      return value === null ? "" : editable(value, spec.dimension, habit);
+      const upTo = most?.(item) ?? null;
+      if (value === null) return "";
+      const text = editable(value, spec.dimension, habit);
+      return upTo === null ? text : `${text}–${editable(upTo, spec.dimension, habit)}`;
     },
     write: (design, item, text) => {
       const read = readField(text, spec, habit);
       if (!read.ok) return read.message;
-      set(item, read.value, design);
+      set(item, read.value, design, read.most ?? null);
       return null;
     },
   };

@@ -1,9 +1,10 @@
+import { moneySign } from "../../../../core/design/money";
 import { toast } from "sonner";
 import type { Unit } from "../../../../core/design/schema";
 import { toDisplay } from "../../../../core/design/units";
 import type { Candidate, SearchBounds, SearchResult } from "../../../../core/sizing/search";
 import { withChoice } from "../../../../core/sizing/searchSpace";
-import { plain } from "../../../../core/wording/format";
+import { plain, rangeText } from "../../../../core/wording/format";
 import { useDesk } from "../../../app/desk";
 import { usePreferences } from "../../../app/preferences";
 import { FIELDS } from "./WhatMayVary";
@@ -119,7 +120,7 @@ export function FoundTable({
             <th className="text-right!">endurance</th>
             <th className="text-right!">thrust to weight</th>
             <th className="text-right!">heat</th>
-            <th className="text-right!">about €</th>
+            <th className="text-right!">about {moneySign()}</th>
           </tr>
         </thead>
         <tbody>
@@ -159,7 +160,9 @@ export function FoundTable({
               </td>
               <td className="num text-right">{c.thrustToWeight.toFixed(2)}</td>
               <td className="num text-right">{Math.round(c.heat * 100)} %</td>
-              <td className="num text-right">{c.cost.toFixed(0)}</td>
+              <td className="num text-right">
+                {c.cost ? rangeText(c.cost, "money", habit, 0).split("\u00a0")[0] : "–"}
+              </td>
             </tr>
           ))}
         </tbody>

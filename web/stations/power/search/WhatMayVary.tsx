@@ -1,3 +1,4 @@
+import { moneyHere, usualPrice } from "../../../../core/design/money";
 import { proxy } from "comlink";
 import type { Dispatch, RefObject, SetStateAction } from "react";
 import { useState } from "react";
@@ -254,7 +255,13 @@ export function WhatMayVary({
         {bound("maxMass", "All-up mass at most", "mass")}
         {bound("minEndurance", "Endurance at least", "time")}
         {bound("minThrustToWeight", "Thrust to weight at least", "ratio")}
-        {bound("maxCost", "Cost at most", "money")}
+        {usualPrice(1) === null ? (
+          <p className="text-care">
+            Cost: say in the workshop what a euro is worth in {moneyHere().currency}. Usual prices are in euros.
+          </p>
+        ) : (
+          bound("maxCost", "Cost at most", "money")
+        )}
         {bound("maxCurrent", "Pack current at most", "current")}
         {bound("maxTipMach", "Tip Mach at most", "ratio")}
         {bound("structure", "Structure for each added g", "ratio")}

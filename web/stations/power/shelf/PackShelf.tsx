@@ -1,3 +1,4 @@
+import { moneySign } from "../../../../core/design/money";
 import { useState } from "react";
 import { ageOf, newestResistance } from "../../../../core/catalogue/packShelf";
 import { positiveOf } from "../../../../core/design/evidence";
@@ -232,7 +233,7 @@ function NewReading({
         />
       </label>
       <label className="w-20">
-        Price, €
+        Price, {moneySign()}
         <QuantityField
           boxed
           label="Shelf pack price"

@@ -1,5 +1,7 @@
+import { moneySign } from "../../../../core/design/money";
 import { type Known, positiveOf } from "../../../../core/design/evidence";
-import { type PlainPart, figureSchema, priceSchema } from "../../../../core/design/shelf";
+import { amountSchema } from "../../../../core/design/bounds";
+import { type PlainPart, figureSchema } from "../../../../core/design/shelf";
 import { PART_FIELDS, type PartField, type PlainKind } from "../../../../core/catalogue/partShelf";
 import { plain } from "../../../../core/wording/format";
 import { usePreferences } from "../../../app/preferences";
@@ -50,7 +52,7 @@ export function PartShelf({
                   {f.title.toLowerCase().replace(/^kv$/, "Kv")}
                 </th>
               ))}
-              <th className="text-right!">€</th>
+              <th className="text-right!">{moneySign()}</th>
               <th />
             </tr>
           </thead>
@@ -161,13 +163,13 @@ function PartCard({
           );
         })}
         <label className="w-20">
-          Price, €
+          Price, {moneySign()}
           <QuantityField
             boxed
             label="Shelf part price"
             value={part.price}
             dimension="money"
-            schema={priceSchema}
+            schema={amountSchema}
             empty="–"
             onCommit={(v) => put("price", v)}
           />

@@ -1,3 +1,4 @@
+import { priceEach } from "../../../../core/design/price";
 import { useState } from "react";
 import { toast } from "sonner";
 import type { ShelfRecord } from "../../../../api/contracts";
@@ -224,7 +225,7 @@ function ShelfTools({
         cellResistance,
         cRating,
         mass: item?.mass ?? null,
-        price: item?.cost ?? null,
+        price: priceEach(item),
         bought: null,
         cycles: null,
         notes: "",
