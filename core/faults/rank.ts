@@ -44,6 +44,8 @@ export interface RankContext {
  * pack's state, a recent change or repair (judgement).
  */
 const BY_FINDING = 3;
+/** From the likeliest of a symptom to its least likely, before anything is known of the craft: however many there are. */
+const SPAN = 3;
 const BY_CLEAR = -2;
 const BY_BEFORE = 2;
 const BY_PACK = 2;
@@ -67,7 +69,7 @@ export function rankCauses(symptom: Symptom, context: RankContext): RankedCause[
   return symptom.causes
     .map((cause, i) => {
       const reasons: RankReason[] = [];
-      let score = count - i;
+      let score = (SPAN * (count - i)) / count;
       const move = (by: number, reason: RankReason) => {
         score += by;
         reasons.push(reason);

@@ -55,7 +55,7 @@ describe("what the amounts of a workshop are in", () => {
   it("the list says a budget that is passed in that money, worked out anew", async () => {
     await makeCraft("Priced", priced());
     const says = async (sign: string) => {
-      for (let n = 0; n < 100; n++) {
+      for (let n = 0; n < 300; n++) {
         const [craft] = (await call("GET", "/api/crafts")).body as CraftSummary[];
         const text = craft?.current ? craft.glance?.worst?.says.metric : undefined;
         if (text?.includes(sign)) return text;

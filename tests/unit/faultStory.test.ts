@@ -204,7 +204,7 @@ describe("what a test takes", () => {
   });
   it("every test says both, none by default; the powered ones are these and no others", () => {
     const all = SYMPTOMS.flatMap((s) => s.causes.map((c) => ({ ...c, id: `${s.id}/${c.id}` })));
-    expect(all).toHaveLength(294);
+    expect(all).toHaveLength(385);
     for (const c of all) expect(typeof c.powered, c.id).toBe("boolean");
     const powered = all.filter((c) => c.powered).map((c) => c.id);
     expect(powered).toEqual(POWERED);
@@ -376,5 +376,16 @@ describe("a catalogue with entries of one's own", () => {
   it("finds them by their words beside those that ship, and leaves the shipped one alone", () => {
     expect(symptomsLike("it gurgles", 3, [own, ...SYMPTOMS])[0]?.id).toBe("own-gurgle");
     expect(symptomsLike("it gurgles", 3).map((s) => s.id)).not.toContain("own-gurgle");
+  });
+});
+
+describe("a long list of causes", () => {
+  it("is moved by what is on record as a short one is: six causes hide none that five things speak for", () => {
+    const six = SYMPTOMS.find((s) => s.causes.length >= 6) as Symptom;
+    const last = six.causes.at(-1)?.id ?? "";
+    const place = (change: Partial<Parameters<typeof rankCauses>[1]>) =>
+      rankCauses(six, { findings: [], changed: new Set(), ...change }).findIndex((r) => r.cause.id === last);
+    expect(place({})).toBe(six.causes.length - 1);
+    expect(place({ before: [{ fault: 1, cause: last }] })).toBeLessThan(3);
   });
 });
