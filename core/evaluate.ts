@@ -181,7 +181,8 @@ export function evaluate(
   const judged = judgeTargets(design.brief.targets, metrics, (key) => {
     const subject = SUBJECTS.find((s) => s.gives.includes(key));
     const outcome = subject && outcomes[subject.name];
-    return outcome ? whyNone(outcome) : null;
+    if (!outcome) return null;
+    return outcome.status === "solved" ? (subject.lacks?.(key, outcome.result, design) ?? null) : whyNone(outcome);
   });
   const targets = heldByStopLine(design, judged);
   const see = seeOf(design, { outcomes, metrics, targets }, context);

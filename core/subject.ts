@@ -107,6 +107,8 @@ export interface AnySubject<R> {
   quantities(result: R, view: Design, of: Of): Partial<Record<MetricKey, Quantity>>;
   /** What one of its numbers came from: asked for when somebody looks. */
   working(key: string, result: R, view: Design, of: Of): WorkingInput[];
+  /** Why one of its numbers is not there although it has a result. */
+  lacks?(key: string, result: R, view: Design): string | null;
   verdicts: Readonly<Record<string, AnyVerdict>>;
 }
 
@@ -121,6 +123,7 @@ export interface Subject<K extends Reads, R> {
   compute(view: View<K>, of: Of): Outcome<R>;
   quantities?(result: R, view: View<K>, of: Of): Partial<Record<MetricKey, Quantity>>;
   working?(key: string, result: R, view: View<K>, of: Of): WorkingInput[];
+  lacks?(key: string, result: R, view: View<K>): string | null;
   verdicts?: Readonly<Record<string, AnyVerdict>>;
 }
 
@@ -150,6 +153,10 @@ export const doubtsOf = (
   ...(incomplete.length > 0 ? { incomplete } : {}),
   ...(unknown.length > 0 ? { unknown } : {}),
 });
+
+/** Those of several numbers that are there. */
+export const given = <K extends string>(all: Record<K, Quantity | undefined>): Partial<Record<K, Quantity>> =>
+  Object.fromEntries(Object.entries(all).filter(([, q]) => q !== undefined)) as Partial<Record<K, Quantity>>;
 
 /** The names of declared numbers, as they are typed. */
 export const keysOf = <T extends object>(declared: T): (keyof T & MetricKey)[] =>

@@ -1,6 +1,6 @@
 import type { Known } from "../design/evidence";
 import { freeId } from "../design/ids";
-import { type Design, type Item, type Unit, newItem } from "../design/schema";
+import { AXES, type Design, type Item, type Unit, newItem } from "../design/schema";
 import { isWeighed, weigh } from "../subjects/mass/evidence";
 import { rollUp } from "../subjects/mass/rollup";
 
@@ -65,6 +65,8 @@ function added(design: Design, unit: DriveRef | undefined, kind: LedgerKind, nam
     id: freeId(design.items, kind),
     name,
     place,
+    unplaced: [...AXES],
+    unsized: true,
     size: kind === "pack" ? { x: 0.1, y: 0.035, z: 0.03 } : { x: 0.03, y: 0.03, z: 0.03 },
   });
   item.quantity = kind === "pack" || kind === "servo" ? 1 : (unit?.count ?? 1);

@@ -49,6 +49,11 @@ export function applyPatch(design: Design, patch: Patch): Design {
       const last = path.at(-1) ?? "";
       if (last === "sd" && value === null) delete (node as Record<string, unknown>)[last];
       else (node as Record<string, unknown>)[last] = value;
+      // Where a part is put, it is said to be.
+      const [list, id, field] = path;
+      if (list === "items" && field === "place")
+        for (const item of draft.items)
+          if (`#${item.id}` === id) item.unplaced = item.unplaced.filter((a) => a !== last);
     }
     if (patch.removeItems) draft.items = draft.items.filter((i) => !patch.removeItems?.includes(i.id));
     draft.items.push(...patch.addItems);

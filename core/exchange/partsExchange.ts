@@ -2,11 +2,12 @@ import { nameItem, propose } from "../design/byWords";
 import Papa from "papaparse";
 import type { Evidence } from "../design/evidence";
 import { moneyHere } from "../design/money";
-import { type Design, type Item, newItem } from "../design/schema";
+import { AXES, type Design, type Item, newItem } from "../design/schema";
 import { type ReadPart, type TableReading, tableSums } from "./partsTable";
+import { isPlaced } from "../subjects/mass/placed";
 import { isWeighed, weigh } from "../subjects/mass/evidence";
 import { rollUp } from "../subjects/mass/rollup";
-import { moveItem } from "../subjects/mass/tree";
+import { placeItem } from "../subjects/mass/tree";
 
 /** Its heading names the currency too: the one of the workshop, as it is then. */
 const PRICE = "Price each";
@@ -22,12 +23,15 @@ const COLUMNS: [string, (item: Item) => string | number | null][] = [
   ["Mass each (g)", (i) => gram(i.mass?.value)],
   ["known by", (i) => i.mass?.evidence ?? null],
   ["planned each, g", (i) => gram(i.planned)],
-  ["x aft of nose (mm)", (i) => mm(i.place.x)],
-  ["y to starboard (mm)", (i) => (i.mirrored ? `±${mm(Math.abs(i.place.y))}` : mm(i.place.y))],
-  ["z above baseline (mm)", (i) => mm(i.place.z)],
-  ["long, mm", (i) => mm(i.size.x)],
-  ["wide, mm", (i) => mm(i.size.y)],
-  ["tall, mm", (i) => mm(i.size.z)],
+  ["x aft of nose (mm)", (i) => (isPlaced(i, "x") ? mm(i.place.x) : null)],
+  [
+    "y to starboard (mm)",
+    (i) => (!isPlaced(i, "y") ? null : i.mirrored ? `±${mm(Math.abs(i.place.y))}` : mm(i.place.y)),
+  ],
+  ["z above baseline (mm)", (i) => (isPlaced(i, "z") ? mm(i.place.z) : null)],
+  ["long, mm", (i) => (i.unsized ? null : mm(i.size.x))],
+  ["wide, mm", (i) => (i.unsized ? null : mm(i.size.y))],
+  ["tall, mm", (i) => (i.unsized ? null : mm(i.size.z))],
   [PRICE, (i) => priceText(i)],
   ["Source", (i) => i.source],
 ];
@@ -65,7 +69,7 @@ export interface TakeOver {
 
 /**
  * Ledger entries from a parts list. A part without an x stands at the CG of the others as a guess, so that it adds
- * mass and moves nothing; empty y and z are 0.
+ * mass and moves nothing: nobody said where it is, along any axis that the list leaves empty.
  * Boxes are not in such lists: each gets a cube of its mass at the density of plastic, to be drawn over.
  */
 export function toItems(parts: readonly ReadPart[], design: Design, { evidence }: TakeOver): Item[] {
@@ -87,6 +91,8 @@ export function toItems(parts: readonly ReadPart[], design: Design, { evidence }
       quantity: p.quantity,
       mass,
       place: { x: p.x ?? middle, y: p.y ?? 0, z: p.z ?? 0 },
+      unplaced: AXES.filter((a) => p[a] === null),
+      unsized: true,
       placeEvidence: p.x === null ? "guess" : "datasheet",
       size: { x: edge, y: edge, z: edge },
       mirrored: p.pair,
@@ -149,8 +155,7 @@ export function updateFrom(
       else item.mass = known;
     }
     if (part.x !== null || part.y !== null || part.z !== null) {
-      const by = (axis: "x" | "y" | "z") => (part[axis] === null ? 0 : (part[axis] ?? 0) - item.place[axis]);
-      moveItem(design, id, { x: by("x"), y: by("y"), z: by("z") });
+      placeItem(design, id, Object.fromEntries(AXES.flatMap((a) => (part[a] === null ? [] : [[a, part[a]]]))));
       if (part.pair) item.mirrored = true;
       item.placeEvidence = "datasheet";
       item.placeSd = undefined;

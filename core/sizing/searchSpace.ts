@@ -1,6 +1,6 @@
 import { type Known, magnitudeSd, weakest } from "../design/evidence";
 import { freeId } from "../design/ids";
-import { type Battery, type Design, type Unit, newItem } from "../design/schema";
+import { AXES, type Battery, type Design, type Unit, newItem } from "../design/schema";
 import type { ShelfOf, ShelfPack } from "../design/shelf";
 import { extent, rollUp } from "../subjects/mass/rollup";
 import type { Chemistry } from "../subjects/energy/battery";
@@ -260,6 +260,8 @@ export function withChoice(design: Design, unitId: string, choice: Choice, struc
         quantity,
         mass,
         place: { ...middle },
+        unplaced: [...AXES],
+        unsized: true,
         size: { x: 0.03, y: 0.03, z: 0.03 },
       }),
     );
@@ -279,6 +281,8 @@ export function withChoice(design: Design, unitId: string, choice: Choice, struc
         group: DRIVE_GROUP,
         mass: { value: grown, evidence: "guess" },
         place: { ...middle },
+        unplaced: [...AXES],
+        unsized: true,
         size: { x: 0.03, y: 0.03, z: 0.03 },
       }),
     );

@@ -48,6 +48,7 @@ export function stationState(
       const at = resultIn(evaluation, balance);
       if (at === null) return { text: "no parts yet", severity: "note" };
       if (own.some((f) => f.code === "cg-outside")) return { text: "CG out of window", severity: "stop" };
+      if (!at.placed.x) return { text: "CG open", severity: worst };
       return { text: `CG ± ${showSd(at.cgSd.x, "length", habit)} ${DISPLAY[habit].length}`, severity: worst };
     }
     case "power": {

@@ -42,7 +42,7 @@ export const CraftDrawing = memo(function CraftDrawing({ selected, onSelect, wid
   const clashes = useMemo(() => overlaps({ items }), [items]);
   const outside = useMemo(() => new Set(outOfEnvelope(design).map((o) => o.id)), [design]);
   const shown = VIEWS.filter((v) => wanted.includes(v));
-  const box = extent(preview ? { ...design, items: [...items, ...preview.design.items] } : design);
+  const box = extent(preview ? { ...design, items: [...items, ...preview.design.items] } : design, true);
 
   // The wheel zooms with Ctrl (as a pinch does); alone it scrolls the page. React's own wheel listener cannot hold
   // the page back.

@@ -3,6 +3,7 @@ import type { Evaluation } from "../../core/evaluate";
 import { resultIn } from "../../core/evaluate";
 import { balance } from "../../core/subjects/balance/node";
 import type { Overlap } from "../../core/subjects/mass/clash";
+import { isPlaced } from "../../core/subjects/mass/placed";
 import type { MassResult } from "../../core/subjects/mass/rollup";
 import { plain } from "../../core/wording/format";
 import { useDesk } from "../app/desk";
@@ -78,8 +79,10 @@ function labelsOf(
       .slice(0, LABELLED)
       .reverse()
       .map(({ item, number, box: b }) => {
-        const text =
-          view === "top" && item.mass && b.w > 34
+        const placed = isPlaced(item, ACROSS[view].axis) && isPlaced(item, UP[view]);
+        const text = !placed
+          ? `${number}?`
+          : view === "top" && item.mass && b.w > 34
             ? `${number} ${mass(item.mass.value * item.quantity)}`
             : String(number);
         const w = text.length * 6.6 + 4;

@@ -2,7 +2,8 @@ import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, type MouseEvent, memo, useRef } from "react";
 import { AXES, type Axis, type Design, type Item } from "../../core/design/schema";
 import { bodies } from "../../core/subjects/mass/rollup";
-import { moveItem, slideOf } from "../../core/subjects/mass/tree";
+import { isPlaced, sizePart } from "../../core/subjects/mass/placed";
+import { placeItem, slideOf } from "../../core/subjects/mass/tree";
 import { useDeskActions } from "../app/desk";
 import { ACROSS, type Box, type Sheet, UP, type ViewName, snap } from "./scale";
 
@@ -95,7 +96,7 @@ export const Part = memo(function Part({
       const it = d.items.find((i) => i.id === item.id);
       if (!it) return;
       const goal = { [across]: clampTo(slideOf(it, across), to.across), [up]: clampTo(slideOf(it, up), to.up) };
-      moveItem(d, item.id, { [across]: (goal[across] ?? 0) - it.place[across], [up]: (goal[up] ?? 0) - it.place[up] });
+      placeItem(d, item.id, goal);
       for (const axis of AXES) it.place[axis] = Number(it.place[axis].toFixed(6));
     }, key);
   const drag = useDrag(
@@ -185,13 +186,14 @@ export const Part = memo(function Part({
     onSelect(item.id);
     place({ across: item.place[across] + sign * move[0], up: item.place[up] + move[1] }, `keys-${item.id}-${view}`);
   };
+  const placed = isPlaced(item, across) && isPlaced(item, up);
   const weighed = item.mass?.evidence === "measured" || item.mass?.evidence === "proven";
   return (
     <g
       {...drag()}
       role="button"
       tabIndex={0}
-      aria-label={`${number} ${item.name}, ${view} view; arrow keys move it`}
+      aria-label={`${number} ${item.name}, ${view} view${placed ? "" : ", not placed yet"}; arrow keys move it`}
       aria-pressed={selected}
       data-part={item.id}
       data-view={view}
@@ -209,11 +211,11 @@ export const Part = memo(function Part({
           y={b.y}
           width={b.w}
           height={b.h}
-          fill={selected ? "var(--tint-accent)" : "var(--part)"}
+          fill={placed ? (selected ? "var(--tint-accent)" : "var(--part)") : "transparent"}
           fillOpacity={item.hollow && !selected ? 0.3 : 0.55}
           stroke={selected ? "var(--accent)" : outside ? "var(--stop)" : weighed ? "var(--ink)" : "var(--pencil)"}
           strokeWidth={selected ? 2 : 1.2}
-          strokeDasharray={weighed ? undefined : "4 3"}
+          strokeDasharray={placed && !item.unsized ? (weighed ? undefined : "4 3") : "1 4"}
         />
       ))}
     </g>
@@ -279,7 +281,7 @@ function Handle({ x, y, axis, towards, cursor, item, scale, sign, across, grid }
       edit((d) => {
         const it = d.items.find((i) => i.id === item.id);
         if (!it) return;
-        it.size[axis] = Number(size.toFixed(6));
+        sizePart(it, axis, Number(size.toFixed(6)));
         const side = it.mirrored && axis === "y" && start.place < 0 ? -1 : 1;
         it.place[axis] = Number((start.place + (side * towards * (size - start.size)) / 2).toFixed(6));
       }, start.key);

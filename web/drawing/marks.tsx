@@ -31,6 +31,8 @@ export function CgMark({
 }) {
   const { axis, sign } = ACROSS[view];
   const up = UP[view];
+  // Where a part has no place nobody knows where the CG is.
+  if (!mass.placed[axis] || !mass.placed[up]) return null;
   const x = sheet.px(view, mass.cg[axis]);
   const y = sheet.py(view, mass.cg[up]);
   const covariance = { side: mass.cov.xz, top: mass.cov.xy, front: sign * mass.cov.yz }[view];

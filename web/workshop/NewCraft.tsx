@@ -4,7 +4,7 @@ import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { contracts } from "../../api/contracts";
 import { magnitudeOrZero, positiveOf } from "../../core/design/evidence";
-import { type Design, HELD_UP_BY, type HeldUpBy, emptyDesign, newItem } from "../../core/design/schema";
+import { AXES, type Design, HELD_UP_BY, type HeldUpBy, emptyDesign, newItem } from "../../core/design/schema";
 import { firstAnswer } from "../../core/sizing/firstAnswer";
 import { ON_HAND } from "../../core/subjects/mass/declares";
 import { HELD_UP_WORD } from "../../core/wording/heldUp";
@@ -34,6 +34,8 @@ function firstDesign(heldUpBy: HeldUpBy, massLimit: number, massOnHand: number, 
         group: "On hand",
         mass: { value: massOnHand, evidence: "guess", sd: 0.1 * massOnHand },
         place: { x: 0.2, y: 0, z: 0.05 },
+        unplaced: [...AXES],
+        unsized: true,
         size: { x: 0.1, y: 0.06, z: 0.04 },
       }),
     ];

@@ -1,4 +1,5 @@
-import type { Point } from "../../design/schema";
+import { placesUnsaid } from "../mass/placed";
+import { AXES, type Point } from "../../design/schema";
 import { evidenceByShare } from "../../design/evidence";
 import type { Quantity, WorkingInput } from "../../design/quantity";
 import { supportOf } from "../../design/support";
@@ -63,6 +64,8 @@ export const authority = subject({
     const [drives, at, ledger] = [of(propulsion), of(balance), of(mass)];
     if (drives.status !== "solved") return drives;
     if (at.status !== "solved" || ledger.status !== "solved") return { status: "missing", needs: ["mass"] };
+    const [open] = placesUnsaid(view.items, ...AXES);
+    if (open !== undefined) return { status: "missing", needs: [`every part's place: ${open}`] };
     const units: AuthorityResult["units"] = [];
     let noTorque = false;
     for (const i of drives.result.main) {

@@ -1,10 +1,22 @@
 import type { Quantity, WorkingInput } from "../../design/quantity";
 import type { Axis } from "../../design/schema";
-import { type Outcome, subject } from "../../subject";
+import { type Outcome, doubtsOf, given, subject } from "../../subject";
 import { mass } from "../mass/node";
+import { placesUnsaid, sizesUnsaid } from "../mass/placed";
 import { type MassResult, rollUp } from "../mass/rollup";
 
 const AXIS: Record<"cgX" | "cgY" | "cgZ", Axis> = { cgX: "x", cgY: "y", cgZ: "z" };
+
+/** Axes along which every part must have a place for each of them. */
+const ALONG: Record<"cgX" | "cgY" | "cgZ" | "inertiaRoll" | "inertiaPitch" | "inertiaYaw", Axis[]> &
+  Record<string, Axis[] | undefined> = {
+  cgX: ["x"],
+  cgY: ["y"],
+  cgZ: ["z"],
+  inertiaRoll: ["y", "z"],
+  inertiaPitch: ["x", "z"],
+  inertiaYaw: ["x", "y"],
+};
 
 /** Where the mass is: centre of gravity and moments of inertia. */
 export const balance = subject({
@@ -16,24 +28,30 @@ export const balance = subject({
     const result = rollUp(view);
     return result ? { status: "solved", result } : { status: "missing", needs: ["mass"] };
   },
-  quantities(r, _view, of) {
+  lacks: (key, _r, view) => placesUnsaid(view.items, ...(ALONG[key] ?? []))[0] ?? null,
+  quantities(r, view, of) {
     const ledger = of(mass);
     const incomplete = ledger.status === "solved" ? ledger.result.incomplete : [];
-    const rest = incomplete.length > 0 ? { incomplete } : {};
+    /** Not given along an axis along which a part with a mass has no place: what is open is no number. */
     const q = (
+      axes: readonly Axis[],
       value: number,
       sd: number,
       dimension: Quantity["dimension"],
       evidence = r.inertiaEvidence,
-    ): Quantity => ({ value, sd, dimension, evidence, ...rest });
-    return {
-      cgX: q(r.cg.x, r.cgSd.x, "length", r.cgEvidence.x),
-      cgY: q(r.cg.y, r.cgSd.y, "length", r.cgEvidence.y),
-      cgZ: q(r.cg.z, r.cgSd.z, "length", r.cgEvidence.z),
-      inertiaRoll: q(r.inertia.roll, r.inertiaSd.roll, "inertia"),
-      inertiaPitch: q(r.inertia.pitch, r.inertiaSd.pitch, "inertia"),
-      inertiaYaw: q(r.inertia.yaw, r.inertiaSd.yaw, "inertia"),
+    ): Quantity | undefined => {
+      if (axes.some((a) => !r.placed[a])) return undefined;
+      const points = axes.length > 1 ? sizesUnsaid(view.items) : [];
+      return { value, sd, dimension, evidence, ...doubtsOf([], [...incomplete, ...points]) };
     };
+    return given({
+      cgX: q(ALONG.cgX, r.cg.x, r.cgSd.x, "length", r.cgEvidence.x),
+      cgY: q(ALONG.cgY, r.cg.y, r.cgSd.y, "length", r.cgEvidence.y),
+      cgZ: q(ALONG.cgZ, r.cg.z, r.cgSd.z, "length", r.cgEvidence.z),
+      inertiaRoll: q(ALONG.inertiaRoll, r.inertia.roll, r.inertiaSd.roll, "inertia"),
+      inertiaPitch: q(ALONG.inertiaPitch, r.inertia.pitch, r.inertiaSd.pitch, "inertia"),
+      inertiaYaw: q(ALONG.inertiaYaw, r.inertia.yaw, r.inertiaSd.yaw, "inertia"),
+    });
   },
   working(key, r, view) {
     const axis = AXIS[key as keyof typeof AXIS] as Axis | undefined;

@@ -1,8 +1,11 @@
 import type { Patch } from "../../design/patch";
-import { AXES, type Item } from "../../design/schema";
+import { AXES, type Axis, type Item } from "../../design/schema";
 import { type Found, type See, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { ballastItem } from "../mass/ballast";
+import { ON_HAND } from "../mass/declares";
+import { isPlaced, placesUnsaid, unplacedOf } from "../mass/placed";
+import { advice } from "../say";
 import { movingMass } from "../mass/tree";
 import { addBallast } from "./sentences";
 
@@ -22,7 +25,8 @@ function unequalPairs({ design }: Pick<See, "design">) {
     seen.add(b.id);
     const [massA, massB] = [movingMass(design.items, a), movingMass(design.items, b)];
     const differ = Math.abs(massA - massB);
-    const apart = Math.hypot(a.place.x - b.place.x, a.place.y + b.place.y, a.place.z - b.place.z);
+    const apart =
+      isPlaced(a) && isPlaced(b) ? Math.hypot(a.place.x - b.place.x, a.place.y + b.place.y, a.place.z - b.place.z) : 0;
     const heavy = differ > PAIR_MASS * Math.max(massA, massB);
     return heavy || apart > PAIR_PLACE
       ? [
@@ -120,7 +124,7 @@ const pairOdd = verdict<{ item: string; quantity: number }>({
 const slideOutside = verdict<{ item: string; by: number; nearest: number }>({
   find: ({ design }) =>
     design.items.flatMap((item): Found<{ item: string; by: number; nearest: number }>[] => {
-      if (!item.slide) return [];
+      if (!item.slide || !isPlaced(item, "x")) return [];
       const { from, to } = item.slide;
       const x = item.place.x;
       if (x >= from - 1e-6 && x <= to + 1e-6) return [];
@@ -152,5 +156,60 @@ const slideOutside = verdict<{ item: string; by: number; nearest: number }>({
   says: (p, h) => `${p.item} stands ${plain(p.by, "length", h)} outside its slide range`,
 });
 
+/** Parts with a mass of which nobody has said where they are. */
+const placesUnsaidVerdict = verdict<{ parts: string; axes: Axis[]; count: number }>({
+  find({ design, metrics }) {
+    const open = unplacedOf(design.items, ...AXES);
+    const [parts] = placesUnsaid(design.items, ...AXES);
+    // The one entry that stands for all that is on hand has no place, and nobody expects it to.
+    if (!parts || open.every((i) => i.id === ON_HAND)) return [];
+    const mass = open.reduce((s, i) => s + (i.mass?.value ?? 0) * i.quantity, 0);
+    const auw = metrics.auw;
+    return [
+      {
+        ...base,
+        severity: "note",
+        about: "places",
+        params: { parts, axes: AXES.filter((a) => open.some((i) => !isPlaced(i, a))), count: open.length },
+        figure: auw
+          ? { label: "mass without a place", value: mass, sd: 0, dimension: "mass", evidence: auw.evidence }
+          : null,
+      },
+    ];
+  },
+  remedies({ design }, { params: p }) {
+    const across = unplacedOf(design.items, "y");
+    return [
+      ...(across.length > 0
+        ? [
+            {
+              code: "on-centreline",
+              text:
+                across.length === 1
+                  ? "It sits on the centreline: y 0"
+                  : `All ${across.length} sit on the centreline: y 0`,
+              patch: {
+                set: across.map((i) => ({ path: ["items", `#${i.id}`, "place", "y"], value: 0 })),
+                addItems: [],
+              },
+            },
+          ]
+        : []),
+      advice(
+        p.count === 1
+          ? "Drag it in the drawing, or type where it is"
+          : "Drag them in the drawing, or type where they are",
+      ),
+    ];
+  },
+  says: (p) =>
+    p.axes.length === 3 ? `The CG is open: ${p.parts}` : `The CG along ${p.axes.join(" and ")} is open: ${p.parts}`,
+});
+
 /** What is wrong with single parts: pairs that are none, and parts outside of where they may slide. */
-export const partVerdicts = { "pair-unequal": pairUnequal, "pair-odd": pairOdd, "slide-outside": slideOutside };
+export const partVerdicts = {
+  "places-unsaid": placesUnsaidVerdict,
+  "pair-unequal": pairUnequal,
+  "pair-odd": pairOdd,
+  "slide-outside": slideOutside,
+};

@@ -1,3 +1,4 @@
+import { isPlaced } from "../mass/placed";
 import type { Axis, Design, Item, Point } from "../../design/schema";
 import { isBallast } from "../mass/ballast";
 import type { MassResult } from "../mass/rollup";
@@ -69,6 +70,7 @@ export function swapTo(
   let best: { a: Item; b: Item; off: number } | null = null;
   for (const [k, a] of free.entries())
     for (const b of free.slice(k + 1)) {
+      if (a.unsized || b.unsized || !isPlaced(a) || !isPlaced(b)) continue;
       if (!fits(a.size, b.size) || !fits(b.size, a.size)) continue;
       const differ = movingMass(design.items, a) - movingMass(design.items, b);
       const by = (along: Axis) => (differ * (b.place[along] - a.place[along])) / all.mass;

@@ -1,3 +1,4 @@
+import { placesUnsaid } from "../mass/placed";
 import { type Constraint, lessEq, greaterEq, solve } from "yalps";
 import { AXES, type Axis, type BallastSpot, type Design, type Item, type Point } from "../../design/schema";
 import type { Patch } from "../../design/patch";
@@ -39,7 +40,9 @@ export type BalanceResult =
   | { status: "solved"; plan: BalancePlan }
   /** Out of reach. The plan comes nearest: the largest miss along any axis is as small as it can be. */
   | { status: "infeasible"; nearest: BalancePlan; miss: Partial<Record<Axis, number>> }
-  | { status: "noMass" };
+  | { status: "noMass" }
+  /** Parts have no place along an axis that is asked about. */
+  | { status: "noPlace"; open: string };
 
 /**
  * One variable of the linear programme: what a unit of it (1 g, 1 mm) adds to the moments (g·mm) and to the mass (g).
@@ -173,6 +176,8 @@ function reached(design: Design, mass: MassResult, plan: BalancePlan): Point {
  */
 export function balance(design: Design, question: BalanceQuestion, mass = rollUp(design)): BalanceResult {
   if (!mass) return { status: "noMass" };
+  const [open] = placesUnsaid(design.items, ...AXES.filter((a) => question.goals[a]));
+  if (open !== undefined) return { status: "noPlace", open };
   const list = levers(design, question);
   const direct = attempt(mass, list, question.goals, 0);
   if (direct) {
@@ -274,7 +279,7 @@ const PACK_RANGE = { least: 0.6, most: 1.6 };
 export function packMassFor(design: Design, target: number): { itemId: string; mass: number; factor: number } | null {
   const mass = rollUp(design);
   const item = design.items.find((i) => design.batteries.some((b) => b.itemId === i.id));
-  if (!mass || !item?.mass) return null;
+  if (!mass || !item?.mass || placesUnsaid(design.items, "x").length > 0) return null;
   const now = item.mass.value * item.quantity;
   const then = now + (mass.mass * (target - mass.cg.x)) / (item.place.x - target);
   const factor = then / now;

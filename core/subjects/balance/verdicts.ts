@@ -1,3 +1,4 @@
+import { balanceAlong } from "./known";
 import type { Patch } from "../../design/patch";
 import { AXES, type Axis, type Item } from "../../design/schema";
 import { LOST, SURE } from "../../design/targets";
@@ -60,7 +61,8 @@ const MOVES = { x: "move-part", y: "move-part-across", z: "move-part-up" };
  */
 function waysTo(see: See, axis: Axis, goal: number, h: UnitHabit): Remedy[] {
   const { design } = see;
-  const all = see.result(balance);
+  const all = balanceAlong(see, axis);
+  if (!all) return [];
   const sliders = design.items.filter((i) => i.slide || i.slideY || i.slideZ).map((i) => i.id);
   // Ballast at whichever single spot takes least: two spots at once say nothing that one does not, unless none is
   // enough alone.
@@ -86,7 +88,7 @@ function waysWithout(
   { axis, goal, inside }: { axis: Axis; goal: number; inside: { low: number; high: number } },
   h: UnitHabit,
 ): Remedy[] {
-  const all = see.result(balance);
+  const all = balanceAlong(see, ...AXES);
   if (!all) return [];
   const off = lighterBallast(see.design, all, axis, goal);
   const swap = swapTo(see.design, all, axis, goal, inside);
@@ -321,7 +323,7 @@ const cgSideways = verdict<{ side: "starboard" | "port"; by: number }>({
   },
   remedies(see, _found, h) {
     const { design } = see;
-    const [all, box, cg] = [see.result(balance), see.result(extent), see.metrics.cgY];
+    const [all, box, cg] = [balanceAlong(see, ...AXES), see.result(extent), see.metrics.cgY];
     if (!all || !box || !cg) return [];
     const remedies: Remedy[] = [];
     const across = design.items
@@ -358,7 +360,7 @@ const cgSideways = verdict<{ side: "starboard" | "port"; by: number }>({
 /** The part that comes nearest to the edge of the window by sliding, when none reaches it. */
 function nearestSlide(see: See) {
   const { design } = see;
-  const all = see.result(balance);
+  const all = balanceAlong(see, "x");
   const at = againstWindow(see);
   if (!at || !all) return null;
   const { x } = all.cg;

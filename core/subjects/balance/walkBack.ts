@@ -1,3 +1,4 @@
+import { placesUnsaid } from "../mass/placed";
 import type { Design, WalkBack, WalkBackRecord } from "../../design/schema";
 import { rollUp } from "../mass/rollup";
 import { movingMass } from "../mass/tree";
@@ -32,6 +33,7 @@ export type WalkBackResult =
       steps: WalkBackStep[] /** Step by which it can no longer be done; null when all can. */;
       endsAt: number | null;
     }
+  | { status: "noPlace"; open: string }
   | { status: "noPart" | "noMass" | "wrongWay" | "noRange" };
 
 /**
@@ -66,6 +68,8 @@ export function walkBack(design: Design, plan: WalkBack): WalkBackResult {
   const mass = rollUp(design);
   const item = design.items.find((i) => i.id === plan.itemId);
   if (!mass) return { status: "noMass" };
+  const [unsaid] = placesUnsaid(design.items, "x");
+  if (unsaid !== undefined) return { status: "noPlace", open: unsaid };
   if (!item?.mass) return { status: "noPart" };
   const start = plan.start ?? mass.cg.x;
   if (plan.stop <= start) return { status: "wrongWay" };

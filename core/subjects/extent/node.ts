@@ -1,8 +1,9 @@
 import { computedFrom } from "../../design/evidence";
-import type { Design } from "../../design/schema";
+import type { Axis, Design } from "../../design/schema";
 import type { Quantity, WorkingInput } from "../../design/quantity";
 import { edgesOf, outlineOf } from "../surfaces/planform";
-import { type Outcome, subject } from "../../subject";
+import { type Outcome, doubtsOf, given, subject } from "../../subject";
+import { isPlaced, lacking } from "../mass/placed";
 import { type Extent, extent as boxOf } from "../mass/rollup";
 
 /** How well a drawn edge is known, m (common practice). */
@@ -28,14 +29,27 @@ export const extent = subject({
     const known = [...drawn.surfaces, ...drawn.bodies];
     const evidence = computedFrom([...view.items.map((i) => i.placeEvidence), ...known.map((s) => s.shapeBy)]);
     const guessed = known.length < view.surfaces.length + view.bodies.length;
-    const q = (axis: "x" | "y" | "z"): Quantity => ({
-      value: box.max[axis] - box.min[axis],
-      sd: EDGE,
-      dimension: "length",
-      evidence,
-      ...(guessed ? { incomplete: ["wings or bodies whose shape is a guess are not in it"] } : {}),
-    });
-    return { length: q("x"), width: q("y"), height: q("z") };
+    const q = (axis: Axis): Quantity | undefined => {
+      const out = view.items.filter((i) => !isPlaced(i, axis));
+      // Along an axis along which nobody said where anything is there is no size.
+      if (known.length === 0 && out.length === view.items.length) return undefined;
+      const incomplete = [
+        ...(guessed ? ["wings or bodies whose shape is a guess are not in it"] : []),
+        ...lacking(out, "a place"),
+        ...lacking(
+          view.items.filter((i) => i.unsized && isPlaced(i, axis)),
+          "a size",
+        ),
+      ];
+      return {
+        value: box.max[axis] - box.min[axis],
+        sd: EDGE,
+        dimension: "length",
+        evidence,
+        ...doubtsOf([], incomplete),
+      };
+    };
+    return given({ length: q("x"), width: q("y"), height: q("z") });
   },
   working(key, box, view) {
     const axis = key === "length" ? "x" : key === "width" ? "y" : "z";
@@ -56,10 +70,10 @@ export const extent = subject({
       }));
     const parts = view.items
       .filter((i) => {
+        if (!isPlaced(i, axis)) return false;
+        const half = i.unsized ? 0 : i.size[axis] / 2;
         const c = axis === "y" && i.mirrored ? Math.abs(i.place.y) : i.place[axis];
-        return (
-          Math.abs(c + i.size[axis] / 2 - box.max[axis]) < 1e-9 || Math.abs(c - i.size[axis] / 2 - box.min[axis]) < 1e-9
-        );
+        return Math.abs(c + half - box.max[axis]) < 1e-9 || Math.abs(c - half - box.min[axis]) < 1e-9;
       })
       .map((i) => ({
         name: `${i.name}, place`,

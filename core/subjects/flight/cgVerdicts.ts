@@ -1,9 +1,9 @@
+import { balanceAlong } from "../balance/known";
 import { SURE } from "../../design/targets";
 import { normalCdf } from "../../numeric/normal";
 import { sdOf } from "../../numeric/doubt";
 import { type Remedy, figureOf, verdict } from "../../subject";
 import { plain } from "../../wording/format";
-import { balance } from "../balance/node";
 import { cgLimits } from "../balance/window";
 import { advice } from "../say";
 import { lattice } from "./latticeNode";
@@ -137,7 +137,7 @@ export const noWindow = verdict<{ by: number }>({
 export const doubles = verdict<{ seconds: number; atStop: boolean }>({
   find(see) {
     const result = onWings(see);
-    const [l, b] = [see.result(lattice), see.result(balance)];
+    const [l, b] = [see.result(lattice), balanceAlong(see, "x", "z")];
     const { schools, walkBack } = see.design;
     const speed = result?.values.stallSpeed?.value;
     if (!result || !l || !b || !speed || schools.balance !== "unstable on purpose") return [];

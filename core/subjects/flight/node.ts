@@ -1,3 +1,4 @@
+import { placesUnsaid } from "../mass/placed";
 import { evidenceByShare, magnitudeSd } from "../../design/evidence";
 import type { Quantity } from "../../design/quantity";
 import type { Design } from "../../design/schema";
@@ -175,7 +176,8 @@ export const flight = subject({
     if (wings.status !== "solved") return wings;
     if (here.status !== "solved") return { status: "missing", needs: ["air"] };
     const l = wings.result;
-    const cg = at.status === "solved" ? at.result : null;
+    // Trim and margin rest on where the mass is: while a part has no place they are open.
+    const cg = at.status === "solved" && placesUnsaid(view.items, "x", "z").length === 0 ? at.result : null;
     const m = ledger.status === "solved" ? ledger.result : null;
     const { density, densitySd } = here.result;
     const known = view.dragArea;

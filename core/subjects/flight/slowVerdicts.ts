@@ -1,9 +1,9 @@
+import { balanceAlong } from "../balance/known";
 import { magnitudeSd } from "../../design/evidence";
 import { LOST, SURE } from "../../design/targets";
 import { normalCdf } from "../../numeric/normal";
 import { type See, figureOf, verdict } from "../../subject";
 import { plain } from "../../wording/format";
-import { balance } from "../balance/node";
 import { advice, chance, percent } from "../say";
 import { propulsion } from "../propulsion/node";
 import { lattice } from "./latticeNode";
@@ -21,7 +21,7 @@ export const stallFirst = verdict<{ surface: string; tips: boolean }>({
     const strip = l.model.strips[result.slow.strip];
     const surface = strip && see.design.surfaces[strip.surface];
     const at = l.strips[result.slow.strip];
-    const cg = see.result(balance)?.cg.x;
+    const cg = balanceAlong(see, "x")?.cg.x;
     if (!strip || !surface || !at || cg === undefined) return [];
     const tips = strip.surface === l.main && strip.share > TIP;
     const behind = strip.surface !== l.main && at.x > cg;

@@ -1,3 +1,4 @@
+import { balanceAlong } from "../balance/known";
 import { behindWings, doubles, noWindow, notWhole, windowBeyond } from "./cgVerdicts";
 import { controlStop, launchSlow, stallFirst, torqueRoll, trimTakes } from "./slowVerdicts";
 import { AXES, type Surface } from "../../design/schema";
@@ -5,7 +6,6 @@ import { sdOf } from "../../numeric/doubt";
 import { verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { extent as boxOf } from "../mass/rollup";
-import { balance } from "../balance/node";
 import { advice } from "../say";
 import { placedUnits } from "../propulsion/placed";
 import { lattice } from "./latticeNode";
@@ -15,7 +15,7 @@ import { onWings, page, stop } from "./see";
 const yawAway = verdict<{ fins: boolean }>({
   find(see) {
     const result = onWings(see);
-    if (!result || !see.design.flight.whole || !see.result(balance) || result.yaw > 0) return [];
+    if (!result || !see.design.flight.whole || !balanceAlong(see, "x") || result.yaw > 0) return [];
     return [
       {
         ...page,

@@ -1,4 +1,5 @@
 import { AXES, type Design, type Item } from "../../design/schema";
+import { isPlaced } from "./placed";
 import { type Body, bodies } from "./rollup";
 
 /** Two parts that share space. */
@@ -34,7 +35,7 @@ function depth(a: Item, b: Item): number {
 /**
  * Pairs of parts whose boxes share more than 2 mm along every axis. Hollow parts (shells) may hold others, and what
  * hangs on a part may sit in it.
- * Boxes only: a round or tapered part that clears in truth may be named; the drawing shows where.
+ * A part of which nobody said where or how large it is shares space with none. Boxes only: a round or tapered part that clears in truth may be named; the drawing shows where.
  */
 export function overlaps({ items }: Pick<Design, "items">): Overlap[] {
   const held = known.get(items);
@@ -48,7 +49,7 @@ export function overlaps({ items }: Pick<Design, "items">): Overlap[] {
   };
   // From nose to tail: what begins behind the end of a part can share no space with it.
   const solid = items
-    .filter((i) => !i.hollow && AXES.every((a) => i.size[a] > FIT))
+    .filter((i) => !i.hollow && !i.unsized && isPlaced(i) && AXES.every((a) => i.size[a] > FIT))
     .sort((a, b) => a.place.x - a.size.x / 2 - (b.place.x - b.size.x / 2));
   const out: Overlap[] = [];
   for (const [k, a] of solid.entries()) {
@@ -78,7 +79,7 @@ export function outOfEnvelope(design: Design): { id: string; by: number; axis: (
     .flatMap((item) => {
       const worst = bodies(item)
         .flatMap((body) =>
-          AXES.map((axis) => {
+          AXES.filter((axis) => isPlaced(item, axis)).map((axis) => {
             const [low, high] = span(item, body, axis);
             return { axis, by: Math.max(envelope.min[axis] - low, high - envelope.max[axis]) };
           }),

@@ -75,6 +75,15 @@ export const itemSchema = z.object({
     change: "place",
   }),
   place: field(point().describe("centre of the part"), { change: "place" }),
+  unplaced: field(
+    z
+      .array(z.enum(AXES))
+      .max(3)
+      .refine((a) => new Set(a).size === a.length, "each axis once")
+      .default([])
+      .describe("axes along which nobody has said where it is: `place` there is only where it is drawn"),
+    { label: "place not said", change: "place", about: "knowing" },
+  ),
   placeEvidence: field(evidenceSchema, { label: "place known by", change: "place", about: "knowing" }),
   placeSd: field(z.number().nonnegative().max(100).optional().describe("standard uncertainty along each axis, m"), {
     label: "place ±",
@@ -89,6 +98,10 @@ export const itemSchema = z.object({
       z: field(finite.min(0).max(100), { label: "height", dimension: "length" }),
     })
     .describe("edges of the box that encloses the part, m"),
+  unsized: field(z.boolean().default(false).describe("nobody has said its size: `size` is only how it is drawn"), {
+    label: "size not said",
+    about: "knowing",
+  }),
   mirrored: field(z.boolean().describe("an even quantity, half at +y and half at −y"), { label: "mirrored" }),
   hollow: field(z.boolean().default(false).describe("other parts may sit inside its box"), { label: "hollow" }),
   heldBy: field(
@@ -369,6 +382,8 @@ export const newItem = (given: Partial<Item> & Pick<Item, "id" | "name">): Item 
   mass: null,
   parentId: null,
   place: { x: 0, y: 0, z: 0 },
+  unplaced: [],
+  unsized: false,
   placeEvidence: "guess",
   size: { x: 0.02, y: 0.02, z: 0.02 },
   mirrored: false,

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { type Known, magnitude } from "../../design/evidence";
+import { sayPlace } from "./placed";
 import { type Design, type Item, itemSchema } from "../../design/schema";
 
 /**
@@ -55,6 +56,7 @@ export function withEvidence(design: Design, evidence: MassEvidence): Design {
       item.place[place.axis] = place.value;
       item.placeEvidence = "measured";
       item.placeSd = place.sd;
+      sayPlace(item, place.axis);
     }
   }
   for (const item of evidence.found) if (!next.items.some((i) => i.id === item.id)) next.items.push(item);

@@ -21,7 +21,7 @@ const isFree = (items: readonly Item[], place: Point, size: Point): boolean =>
  */
 export function freePlace(design: Pick<Design, "items">, size: Point = NEW_SIZE): Point {
   const solid = design.items.filter((i) => !i.hollow);
-  const box = extent(design);
+  const box = extent(design, true);
   if (!box) return { x: 0.1, y: 0, z: 0.05 };
   const steps = (axis: keyof Point) => {
     const [low, high] = [box.min[axis] + size[axis] / 2, box.max[axis] - size[axis] / 2];
@@ -45,6 +45,8 @@ export const blankPart = (design: Design): Item =>
     name: `Part ${design.items.length + 1}`,
     place: freePlace(design),
     size: { ...NEW_SIZE },
+    unplaced: [...AXES],
+    unsized: true,
   });
 
 /** Takes parts out; what hung on one hangs on what that hung on. */
@@ -74,6 +76,7 @@ export function duplicateItems(design: Design, ids: ReadonlySet<string>): string
       // A pair stays out on its sides: its copy stands behind it.
       place: item.mirrored ? { ...item.place, x: item.place.x + item.size.x } : freePlace(design, item.size),
       placeEvidence: "guess",
+      unplaced: item.mirrored ? [] : [...AXES],
       placeSd: undefined,
       slide: null,
       slideY: null,

@@ -1,5 +1,6 @@
 import { type Evidence, evidenceByShare, magnitudeSd, placeSd, weakest } from "../../design/evidence";
-import type { Axis, Design, Item, Point } from "../../design/schema";
+import { AXES, type Axis, type Design, type Item, type Point } from "../../design/schema";
+import { isPlaced } from "./placed";
 import { edgesOf, outlineOf } from "../surfaces/planform";
 
 /** One body of the ledger: an item, or one half of a mirrored pair. */
@@ -23,8 +24,14 @@ export interface Extent {
   max: Point;
 }
 
-/** The box around all parts of the ledger, wings and bodies, m; null where there is none of them. */
-export function extent(design: Pick<Design, "items"> & Partial<Pick<Design, "surfaces" | "bodies">>): Extent | null {
+/**
+ * The box around all parts of the ledger, wings and bodies, m; null where there is none of them. A part counts along
+ * the axes along which somebody said where it is, with its size when that was said; as drawn, or where nobody said it of any, all count.
+ */
+export function extent(
+  design: Pick<Design, "items"> & Partial<Pick<Design, "surfaces" | "bodies">>,
+  drawn = false,
+): Extent | null {
   const outlines = [
     ...(design.surfaces ?? []).flatMap((s) => [...outlineOf(s, 1), ...(s.mirrored ? outlineOf(s, -1) : [])]),
     ...(design.bodies ?? []).flatMap(edgesOf),
@@ -32,14 +39,16 @@ export function extent(design: Pick<Design, "items"> & Partial<Pick<Design, "sur
   if (design.items.length === 0 && outlines.length === 0) return null;
   const min = { x: Infinity, y: Infinity, z: Infinity };
   const max = { x: -Infinity, y: -Infinity, z: -Infinity };
-  for (const item of design.items)
-    for (const axis of ["x", "y", "z"] as const) {
+  for (const axis of ["x", "y", "z"] as const) {
+    const said = drawn ? design.items : design.items.filter((i) => isPlaced(i, axis));
+    for (const item of said.length > 0 || outlines.length > 0 ? said : design.items) {
       const c = item.place[axis];
-      const half = item.size[axis] / 2;
+      const half = item.unsized && !drawn ? 0 : item.size[axis] / 2;
       const mirror = axis === "y" && item.mirrored;
       min[axis] = Math.min(min[axis], (mirror ? -Math.abs(c) : c) - half);
       max[axis] = Math.max(max[axis], (mirror ? Math.abs(c) : c) + half);
     }
+  }
   for (const p of outlines)
     for (const axis of ["x", "y", "z"] as const) {
       min[axis] = Math.min(min[axis], p[axis]);
@@ -47,6 +56,9 @@ export function extent(design: Pick<Design, "items"> & Partial<Pick<Design, "sur
     }
   return { min, max };
 }
+
+/** A part of which nobody said the size is a point. */
+const NO_SIZE = { x: 0, y: 0, z: 0 };
 
 /** Square of the radius of gyration of a homogeneous box about the axis through its middle along `c`, m². */
 const solid = (a: number, b: number, _c: number): number => (a * a + b * b) / 12;
@@ -77,7 +89,10 @@ export interface ItemShare {
 export interface MassResult {
   mass: number;
   massSd: number;
+  /** Of the parts that have a place along each axis. */
   cg: Point;
+  /** Whether somebody said of every part with a mass where it is along each axis: else the CG there is open. */
+  placed: Record<Axis, boolean>;
   cgSd: Point;
   /** Covariances of the CG, m²: for the ellipses of the side (xz), top (xy) and front (yz) views. */
   cov: { xz: number; xy: number; yz: number };
@@ -96,7 +111,7 @@ export interface MassResult {
  * Mass, centre of gravity and inertia of the ledger with first-order uncertainty. Errors of different items are taken
  * as independent;
  * all pieces of one item share one error (they were weighed or guessed as one). Own inertia: a homogeneous box of the
- * entered size; of a hollow part, a thin shell of that shape.
+ * entered size; of a hollow part, a thin shell of that shape; a part without a size is a point.
  *
  * @returns null when no item has a mass
  * Source: R. L. Boynton and K. Wiener, mass-properties practice (common practice); parallel-axis theorem. Checked
@@ -109,7 +124,13 @@ export function rollUp(design: Pick<Design, "items">): MassResult | null {
   const parts = known.flatMap((item) => bodies(item).map((body) => ({ item, ...body })));
   const mass = parts.reduce((s, p) => s + p.mass, 0);
   if (!(mass > 0)) return null;
-  const at = (axis: keyof Point) => parts.reduce((s, p) => s + p.mass * p.place[axis], 0) / mass;
+  // Along an axis a part counts once somebody said where it is; where nobody did of any, all as they are drawn.
+  const counts = AXES.map((axis) => (known.some((i) => isPlaced(i, axis)) ? axis : null));
+  const countsOn = (item: Item, axis: Axis) => !counts.includes(axis) || isPlaced(item, axis);
+  const massAt = (axis: Axis) => parts.reduce((s, p) => s + (countsOn(p.item, axis) ? p.mass : 0), 0);
+  const share = { x: massAt("x"), y: massAt("y"), z: massAt("z") };
+  const at = (axis: Axis) =>
+    parts.reduce((s, p) => s + (countsOn(p.item, axis) ? p.mass * p.place[axis] : 0), 0) / share[axis];
   const cg = { x: at("x"), y: at("y"), z: at("z") };
   const box = extent(design);
   const length = box ? Math.max(box.max.x - box.min.x, box.max.y - box.min.y, box.max.z - box.min.z) : 0;
@@ -127,35 +148,37 @@ export function rollUp(design: Pick<Design, "items">): MassResult | null {
     const sdMass = magnitudeSd(item.mass) * item.quantity;
     const sdPlace = placeSd(item.placeEvidence, length, item.placeSd);
     const d = { x: item.place.x - cg.x, y: (item.mirrored ? 0 : item.place.y) - cg.y, z: item.place.z - cg.z };
-    const perKg = sdMass / mass;
-    const perMetre = (sdPlace * total) / mass;
+    const on = (axis: Axis) => countsOn(item, axis);
+    const perKg = (axis: Axis) => (on(axis) ? sdMass / share[axis] : 0);
+    const perMetre = (axis: Axis) => (on(axis) ? (sdPlace * total) / share[axis] : 0);
     massVar += sdMass ** 2;
     for (const axis of ["x", "y", "z"] as const) {
-      const byMass = (perKg * d[axis]) ** 2;
+      const byMass = (perKg(axis) * d[axis]) ** 2;
       // The halves of a mirrored pair err in opposite directions across the craft: their common y error cancels.
-      const byPlace = axis === "y" && item.mirrored ? 0 : perMetre ** 2;
+      const byPlace = axis === "y" && item.mirrored ? 0 : perMetre(axis) ** 2;
       cgVar[axis] += byMass + byPlace;
       doubts[axis].push(
         { evidence: item.mass.evidence, share: byMass },
         { evidence: item.placeEvidence, share: byPlace },
       );
     }
-    cov.xz += perKg ** 2 * d.x * d.z;
-    cov.xy += perKg ** 2 * d.x * d.y;
-    cov.yz += perKg ** 2 * d.y * d.z;
+    cov.xz += perKg("x") * perKg("z") * d.x * d.z;
+    cov.xy += perKg("x") * perKg("y") * d.x * d.y;
+    cov.yz += perKg("y") * perKg("z") * d.y * d.z;
     items.push({
       id: item.id,
       mass: total,
       massSd: sdMass,
       placeSd: sdPlace,
-      blurX: Math.hypot(perKg * d.x, perMetre),
+      blurX: Math.hypot(perKg("x") * d.x, perMetre("x")),
     });
 
     const own = { roll: 0, pitch: 0, yaw: 0 };
     const arm = { roll: 0, pitch: 0, yaw: 0 };
     for (const body of bodies(item)) {
-      const r = { x: body.place.x - cg.x, y: body.place.y - cg.y, z: body.place.z - cg.z };
-      const { x, y, z } = item.size;
+      const off = (axis: Axis) => (on(axis) ? body.place[axis] - cg[axis] : 0);
+      const r = { x: off("x"), y: off("y"), z: off("z") };
+      const { x, y, z } = item.unsized ? NO_SIZE : item.size;
       // A box of n pieces of one item counts once per body; pieces stacked at one place share that box.
       const of = item.hollow ? shell : solid;
       own.roll += body.mass * of(y, z, x);
@@ -180,6 +203,11 @@ export function rollUp(design: Pick<Design, "items">): MassResult | null {
     mass,
     massSd: Math.sqrt(massVar),
     cg,
+    placed: {
+      x: known.every((i) => isPlaced(i, "x")),
+      y: known.every((i) => isPlaced(i, "y")),
+      z: known.every((i) => isPlaced(i, "z")),
+    },
     cgSd: { x: Math.sqrt(cgVar.x), y: Math.sqrt(cgVar.y), z: Math.sqrt(cgVar.z) },
     cov,
     inertia,

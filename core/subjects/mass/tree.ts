@@ -1,5 +1,6 @@
 import type { Patch } from "../../design/patch";
-import type { Axis, Design, Item, Point } from "../../design/schema";
+import { AXES, type Axis, type Design, type Item, type Point } from "../../design/schema";
+import { sayPlace } from "./placed";
 
 /** Everything that hangs on a part, directly or not, without the part itself. */
 export function attachedTo(items: readonly Item[], id: string): Item[] {
@@ -36,6 +37,16 @@ export const slideSteps = (items: readonly Item[], item: Item, axis: Axis, by: n
   [item, ...attachedTo(items, item.id)]
     .filter((part) => axis !== "y" || !part.mirrored)
     .map((part) => ({ path: ["items", `#${part.id}`, "place", axis], value: part.place[axis] + by }));
+
+/** Puts a part, with what is attached to it, where somebody says that it is along these axes, m. */
+export function placeItem(design: Design, id: string, at: Partial<Point>): void {
+  const item = design.items.find((i) => i.id === id);
+  if (!item) return;
+  const axes = AXES.filter((a) => at[a] !== undefined);
+  moveItem(design, id, Object.fromEntries(axes.map((a) => [a, (at[a] ?? 0) - item.place[a]])));
+  for (const a of axes) item.place[a] = Number(item.place[a].toFixed(9));
+  sayPlace(item, ...axes);
+}
 
 /** Moves a part of this design, in place, and all that is attached to it by the same amount, m. */
 export function moveItem(design: Design, id: string, by: Partial<Point>): void {

@@ -1,8 +1,8 @@
+import { balanceAlong } from "../balance/known";
 import { supportOf } from "../../design/support";
 import { type Found, figureOf, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { gramPrice } from "../balance/gram";
-import { balance } from "../balance/node";
 import { shortestSlide } from "../balance/solver";
 import { LIGHTEN, advice, askFor, figure, missed, percent, set } from "../say";
 import { isBallast } from "./ballast";
@@ -224,7 +224,7 @@ const surprise = verdict<{
     const worst = growthOf(design).surprises[0];
     const item = design.items.find((i) => i.id === worst?.id);
     if (!worst || !item?.mass || !metrics.auw || worst.by <= SURPRISE * metrics.auw.value) return [];
-    const cg = see.result(balance)?.cg.x;
+    const cg = balanceAlong(see, "x")?.cg.x;
     const price = cg === undefined ? null : gramPrice(design, cg);
     const counter = price ? price.at(item.place.x) * worst.by : 0;
     return [
@@ -278,7 +278,7 @@ const ballastShare = verdict<{ share: number; mass: number }>({
   },
   remedies(see, { params }, h) {
     const { design } = see;
-    const all = see.result(balance);
+    const all = balanceAlong(see, "x");
     const dead = design.items.filter(isBallast);
     const without = { ...design, items: design.items.filter((i) => !dead.includes(i)) };
     const rest = rollUp(without);

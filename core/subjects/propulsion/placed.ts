@@ -1,3 +1,4 @@
+import { isPlaced } from "../mass/placed";
 import type { Design, Point, Unit } from "../../design/schema";
 
 /** A direction or a force in body axes: x aft, y to starboard, z up. */
@@ -60,7 +61,8 @@ export interface PlacedUnit {
 /**
  * Where the units of a drive are and which way each pushes: one by one where that was entered; else all along the
  * drive's
- * direction through its entry in the ledger, of a mirrored one half on each side. Empty while neither is there.
+ * direction through its entry in the ledger, of a mirrored one half on each side. Empty while neither is there, or nobody said where that
+ * entry is.
  */
 export function placedUnits(design: Pick<Design, "units" | "items">, drive: number): PlacedUnit[] {
   const unit = design.units[drive];
@@ -73,7 +75,7 @@ export function placedUnits(design: Pick<Design, "units" | "items">, drive: numb
       toward: scaled(toward, 1 / Math.sqrt(dot(toward, toward))),
     }));
   const item = design.items.find((i) => i.id === unit.propellerItemId);
-  if (!item) return [];
+  if (!item || !isPlaced(item)) return [];
   const toward = towardOf(unit);
   const sides = item.mirrored && unit.count > 1 ? [1, -1] : [0];
   return Array.from({ length: unit.count }, (_, k) => {

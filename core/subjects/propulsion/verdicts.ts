@@ -1,6 +1,6 @@
+import { balanceAlong } from "../balance/known";
 import { type See, verdict } from "../../subject";
 import { plain } from "../../wording/format";
-import { balance } from "../balance/node";
 import { extent } from "../extent/node";
 import { ratios } from "../ratios/node";
 import { advice, figure, percent, set } from "../say";
@@ -25,7 +25,7 @@ function lineOfThrust(see: See) {
   const { design } = see;
   const [result, all, box, ratio] = [
     see.result(propulsion),
-    see.result(balance),
+    balanceAlong(see, "x", "y", "z"),
     see.result(extent),
     see.result(ratios),
   ];

@@ -171,6 +171,11 @@ export const CRAFT_CASES: RuleCase[] = [
       ),
   ],
   [
+    "places-unsaid",
+    (d) => void d.items.push(part({ id: "w", mass: known(0.001), unplaced: ["z"], place: { x: 0.3, y: 0, z: 0 } })),
+    (d) => void d.items.push(part({ id: "w", mass: known(0.001), place: { x: 0.3, y: 0, z: 0 } })),
+  ],
+  [
     "ballast-share",
     (d) =>
       void d.items.push(part({ id: "lead", name: "Ballast", mass: known(0.09), place: { x: 0.3, y: 0, z: 0.05 } })),

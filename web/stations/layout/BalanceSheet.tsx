@@ -121,7 +121,9 @@ export function BalanceSheet() {
                     onCommit={(v) => setGoal(axis, v)}
                   />
                 </td>
-                <td className="num pl-2 text-pencil">now {now ? plain(now.cg[axis], "length", habit) : "unknown"}</td>
+                <td className="num pl-2 text-pencil">
+                  now {now?.placed[axis] ? plain(now.cg[axis], "length", habit) : "open"}
+                </td>
               </tr>
             ))}
           </tbody>
@@ -210,6 +212,8 @@ function Ways({
             />
           )}
         </ul>
+      ) : result.status === "noPlace" ? (
+        <p className="mt-2 text-care">Open: {result.open}. Say where it is, then this can be answered.</p>
       ) : result.status === "noMass" ? (
         <p className="mt-2">No part has a mass yet.</p>
       ) : result.status === "infeasible" ? (

@@ -1,3 +1,4 @@
+import { placesUnsaid } from "../../../core/subjects/mass/placed";
 import { scaleLinear } from "d3-scale";
 import { useState } from "react";
 import { positiveOf } from "../../../core/design/evidence";
@@ -35,6 +36,8 @@ export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) 
   const mass = resultIn(evaluation, balance);
   const box = resultIn(evaluation, extent);
   const price = mass && gramPrice(design, mass.cg.x, chosen);
+  const [open] = placesUnsaid(design.items, "x");
+  if (open !== undefined) return <p className="px-4 py-4">Open: {open}. What a gram costs rests on where the CG is.</p>;
   if (!mass || !box || !price) return <p className="px-4 py-4">No part has a mass yet.</p>;
   const { spot, heldAt, at: cost } = price;
   const parts = design.items

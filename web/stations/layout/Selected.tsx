@@ -1,3 +1,4 @@
+import { sizePart } from "../../../core/subjects/mass/placed";
 import { AXES, type Axis, type Item, itemSchema, ROLES } from "../../../core/design/schema";
 import { DISPLAY } from "../../../core/design/units";
 import { resultIn } from "../../../core/evaluate";
@@ -27,7 +28,7 @@ export function Selected({ item, number }: { item: Item; number: number }) {
   const perTen = mass && moving > 0 ? (0.01 * moving) / mass.mass : null;
   const under = attachedTo(design.items, item.id);
   const hosts = design.items.filter((i) => i.id !== item.id && !under.includes(i));
-  const price = mass && gramPrice(design, mass.cg.x);
+  const price = mass?.placed.x ? gramPrice(design, mass.cg.x) : null;
   const counter = price?.at(item.place.x) ?? 0;
   const remove = () =>
     edit((d) => {
@@ -75,10 +76,11 @@ export function Selected({ item, number }: { item: Item; number: number }) {
               <td key={axis}>
                 <QuantityField
                   label={`${item.name}, box ${axis}`}
-                  value={item.size[axis]}
+                  value={item.unsized ? null : item.size[axis]}
+                  empty="–"
                   dimension="length"
                   schema={itemSchema.shape.size.shape[axis]}
-                  onCommit={(v) => v !== null && change((p) => void (p.size[axis] = v))}
+                  onCommit={(v) => v !== null && change((p) => sizePart(p, axis, v))}
                 />
               </td>
             ))}

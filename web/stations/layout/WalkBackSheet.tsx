@@ -110,7 +110,7 @@ export function WalkBackSheet() {
         )}
       </div>
       {result.status !== "planned" ? (
-        <p className="text-care">{WHY[result.status]}</p>
+        <p className="text-care">{result.status === "noPlace" ? `Open: ${result.open}.` : WHY[result.status]}</p>
       ) : (
         <>
           {result.endsAt !== null && (

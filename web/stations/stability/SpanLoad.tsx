@@ -11,7 +11,8 @@ const [WIDTH, HEIGHT] = [420, 150];
 /** Lift coefficient along a side of the main wing at the stall and in slow flight, against what its section holds. */
 export function SpanLoad({ wings, flown }: { wings: LatticeResult; flown: FlightResult }) {
   const { design, evaluation } = useDesk();
-  const cg = resultIn(evaluation, balance)?.cg.x;
+  const mass = resultIn(evaluation, balance);
+  const cg = mass?.placed.x ? mass.cg.x : undefined;
   const trim = cg === undefined ? null : trimmed(wings.model, cg);
   const surface = design.surfaces[wings.main];
   if (!trim || !flown.slow || !surface) return null;

@@ -27,7 +27,8 @@ export function useColumns(sheet: SheetName): Column[] {
   const { habit } = usePreferences();
   const window = cgLimits(design, resultIn(evaluation, flight), "x");
   const [low, high] = window && Number.isFinite(window.low) ? [window.low, window.high] : [];
-  const cg = resultIn(evaluation, balance)?.cg.x;
+  const at = resultIn(evaluation, balance);
+  const cg = at?.placed.x ? at.cg.x : undefined;
   const spot = (cg === undefined ? null : gramPrice(design, cg)?.spot.name) ?? "nose";
   const min = resultIn(evaluation, extent)?.min.x ?? 0;
   const max = resultIn(evaluation, extent)?.max.x ?? 1;

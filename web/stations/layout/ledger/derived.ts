@@ -1,3 +1,4 @@
+import { isPlaced } from "../../../../core/subjects/mass/placed";
 import { DISPLAY } from "../../../../core/design/units";
 import { resultIn } from "../../../../core/evaluate";
 import { balance } from "../../../../core/subjects/balance/node";
@@ -21,9 +22,10 @@ export function useDerived(): (item: Item) => Derived {
   const { design, evaluation } = useCalmDesk("sheet");
   const { habit } = usePreferences();
   const mass = resultIn(evaluation, balance);
-  const price = mass && gramPrice(design, mass.cg.x);
+  const price = mass?.placed.x ? gramPrice(design, mass.cg.x) : null;
   const whole = { mass: mass?.mass ?? 0, cg: mass?.cg.x ?? 0 };
-  const moment = (i: Item) => Math.abs((i.mass?.value ?? 0) * i.quantity * (i.place.x - whole.cg));
+  const moment = (i: Item) =>
+    Math.abs((i.mass?.value ?? 0) * i.quantity * (isPlaced(i, "x") ? i.place.x - whole.cg : 0));
   const moments = design.items.reduce((s, i) => s + moment(i), 0);
   const shares = new Map(mass?.items.map((s) => [s.id, s]));
   const blurs = mass?.items.map((s) => s.blurX) ?? [];
@@ -36,14 +38,14 @@ export function useDerived(): (item: Item) => Derived {
     const counter = price?.at(item.place.x) ?? 0;
     return {
       sd: share?.mass ? showSd(share.massSd / item.quantity, "mass", habit) : "",
-      blur: share?.mass ? showSd(share.blurX, "length", habit) : "",
-      bar: share?.mass ? String(Math.round((26 * share.blurX) / widest)) : "",
+      blur: share?.mass && isPlaced(item, "x") ? showSd(share.blurX, "length", habit) : "",
+      bar: share?.mass && isPlaced(item, "x") ? String(Math.round((26 * share.blurX) / widest)) : "",
       mass: weight > 0 ? plain(weight, "mass", habit) : "",
       ofMass: hundredths(weight, whole.mass),
       ofMoment: hundredths(moment(item), moments),
       ofDoubt: hundredths((share?.blurX ?? 0) ** 2, doubts),
       costs: counter > 0 ? `${counter.toFixed(2)} ${DISPLAY[habit].mass}` : counter < 0 ? "helps" : "",
-      worth: item.mass ? `${(1 + counter).toFixed(2)} ${DISPLAY[habit].mass}` : "",
+      worth: item.mass && price ? `${(1 + counter).toFixed(2)} ${DISPLAY[habit].mass}` : "",
     };
   };
 }

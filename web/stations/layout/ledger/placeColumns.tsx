@@ -1,7 +1,8 @@
 import { rank } from "../../../../core/design/evidence";
 import { type Axis, type Item, itemSchema } from "../../../../core/design/schema";
 import { isWeighed } from "../../../../core/subjects/mass/evidence";
-import { moveItem } from "../../../../core/subjects/mass/tree";
+import { isPlaced, unsayPlace } from "../../../../core/subjects/mass/placed";
+import { placeItem } from "../../../../core/subjects/mass/tree";
 import { EvidenceSelect } from "../../../fields/EvidenceSelect";
 
 import { type Change, type Column, type Surroundings, numbers } from "./numbers";
@@ -27,14 +28,16 @@ function Strip({ item, min, max, window }: { item: Item; min: number; max: numbe
       {item.slide && (
         <path d={`M${x(item.slide.from)} 4v6m0 -3H${x(item.slide.to)}m0 -3v6`} stroke="var(--ink)" fill="none" />
       )}
-      <rect
-        x={x(item.place.x) - 2}
-        y="2.5"
-        width="4"
-        height="9"
-        fill={isWeighed(item.mass) ? "var(--ink)" : "var(--paper)"}
-        stroke="var(--ink)"
-      />
+      {isPlaced(item, "x") && (
+        <rect
+          x={x(item.place.x) - 2}
+          y="2.5"
+          width="4"
+          height="9"
+          fill={isWeighed(item.mass) ? "var(--ink)" : "var(--paper)"}
+          stroke="var(--ink)"
+        />
+      )}
     </svg>
   );
 }
@@ -50,8 +53,9 @@ export function placeColumns(around: Surroundings, change: Change): Column[] {
         label: axis,
         dimension: "length",
         schema: coordinate[axis],
-        get: (i) => i.place[axis],
-        set: (i, v, d) => moveItem(d, i.id, { [axis]: (v ?? 0) - i.place[axis] }),
+        empty: "–",
+        get: (i) => (isPlaced(i, axis) ? i.place[axis] : null),
+        set: (i, v, d) => (v === null ? unsayPlace(i, axis) : placeItem(d, i.id, { [axis]: v })),
       },
       around,
     );
@@ -64,20 +68,22 @@ export function placeColumns(around: Surroundings, change: Change): Column[] {
       head: "",
       width: "w-[26px]",
       by: (i) => rank(i.placeEvidence),
-      cell: (item) => (
-        <EvidenceSelect
-          inList
-          drawing
-          label={`${item.name}, place known by`}
-          value={item.placeEvidence}
-          onChange={(evidence) =>
-            change(item.id, (p) => {
-              p.placeEvidence = evidence;
-              delete p.placeSd;
-            })
-          }
-        />
-      ),
+      // What nobody said is known by nothing.
+      cell: (item) =>
+        item.unplaced.length < 3 && (
+          <EvidenceSelect
+            inList
+            drawing
+            label={`${item.name}, place known by`}
+            value={item.placeEvidence}
+            onChange={(evidence) =>
+              change(item.id, (p) => {
+                p.placeEvidence = evidence;
+                delete p.placeSd;
+              })
+            }
+          />
+        ),
     },
     {
       id: "strip",
