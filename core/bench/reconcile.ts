@@ -99,7 +99,8 @@ export function reconcile(design: Design, measured: Measured): Reconciliation | 
   const ledger = rollUp(design);
   const box = extent(design);
   if (!ledger || !box) return null;
-  const axes = AXES.filter((a) => measured.cg[a] !== undefined);
+  // Along an axis along which a part has no place nothing is predicted that could be held against.
+  const axes = AXES.filter((a) => measured.cg[a] !== undefined && ledger.placed[a]);
   const centre = ledger.cg;
   const length = Math.max(...AXES.map((a) => box.max[a] - box.min[a]));
   const n = 1 + axes.length;

@@ -80,7 +80,11 @@ function fromList(): Design {
   ];
   design.items.forEach((i, k) => {
     const box = BOXES[k];
-    if (box) i.size = { x: box[0] / 1000, y: box[1] / 1000, z: box[2] / 1000 };
+    if (box) {
+      i.size = { x: box[0] / 1000, y: box[1] / 1000, z: box[2] / 1000 };
+      i.unsized = false;
+    }
+    i.unplaced = [];
     i.id =
       ids[k] ??
       i.name

@@ -104,6 +104,27 @@ describe("the whole loop, as a user would", () => {
     });
   });
 
+  it("the CG is open while parts have no place, and told once they have", async () => {
+    await user.see(/The CG is open: Parts on hand and 3 more without a place/);
+    expect(await user.page.$('[data-metric="cgX"]')).toBeNull();
+    expect(await user.page.$('[data-mark="cg-side"]')).toBeNull();
+    await user.fill("Parts on hand, x", "200");
+    await user.page.waitForSelector('[data-metric="cgX"]');
+    await user.see(/The CG along y and z is open/);
+    for (const name of ["Parts on hand", "Hull", "Battery", "Propeller"]) await user.fill(`${name}, z`, "50");
+    await user.see(/The CG along y is open/);
+    await user.click("Apply");
+    await user.told("places-unsaid", false);
+    await user.saved();
+    const items = (await exported("plover")).versions[0]?.design.items ?? [];
+    expect(items.map((i) => [i.unplaced, i.place.y])).toEqual([
+      [[], 0],
+      [[], 0],
+      [[], 0],
+      [[], 0],
+    ]);
+  });
+
   it("drags a part by mouse and keys: mass, CG and verdicts follow; undo and redo", async () => {
     const before = await cgX();
     const rect = (await user.page.$(

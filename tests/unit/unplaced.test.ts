@@ -12,6 +12,7 @@ import { withEvidence } from "../../core/subjects/mass/evidence";
 import { isPlaced, placesUnsaid, sizePart, unsayPlace } from "../../core/subjects/mass/placed";
 import { extent, rollUp } from "../../core/subjects/mass/rollup";
 import { moveItem, placeItem } from "../../core/subjects/mass/tree";
+import { reconcile } from "../../core/bench/reconcile";
 import { balance } from "../../core/subjects/balance/solver";
 import { walkBack } from "../../core/subjects/balance/walkBack";
 import { seededRandom } from "../../core/numeric/random";
@@ -199,5 +200,17 @@ describe("a size that nobody gave", () => {
     expect(part.unsized).toBe(true);
     sizePart(part, "y", 0.2);
     expect(part).toMatchObject({ unsized: false, size: { y: 0.2 } });
+  });
+});
+
+describe("a weigh-in", () => {
+  it("is held against the ledger along the axes along which every part has a place, and no others", () => {
+    const design = withItems(at("A", 0.1), at("B", 0.4, { unplaced: ["y"] }));
+    const cg = { x: { value: 0.25, sd: 0.001 }, y: { value: 0.2, sd: 0.001 } };
+    const told = reconcile(design, { mass: { value: 0.2, sd: 0.001 }, cg });
+    expect(Object.keys(told?.steps.cg ?? {})).toEqual(["x"]);
+    expect(told?.suspects.some((s) => s.what === "y")).toBe(false);
+    for (const item of design.items) item.unplaced = [];
+    expect(Object.keys(reconcile(design, { mass: { value: 0.2, sd: 0.001 }, cg })?.steps.cg ?? {})).toEqual(["x", "y"]);
   });
 });

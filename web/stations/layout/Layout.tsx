@@ -62,7 +62,7 @@ export function LayoutStation() {
             <CgPanel />
             {item && <Selected item={item} number={index + 1} />}
             <p className="mt-3 text-[11px] text-pencil">
-              Dashed outline: mass not yet weighed. ± = 68 %, ellipse = 90 %.
+              Dashed outline: mass not yet weighed. Dotted, with ?: nobody has said where. ± = 68 %, ellipse = 90 %.
             </p>
           </div>
         </div>
