@@ -75,6 +75,7 @@ const annulus1: Design = {
       by: "guess",
       at: [150, 0, 125],
       placed: "datasheet",
+      hollow: true,
       box: [150, 248, 248],
       source: "make",
       cost: 9,

@@ -287,8 +287,13 @@ it("each page has its own title, and Back goes back one sheet", async () => {
   await user.page.$$eval("[role=tab]", (l) =>
     (l[1] as HTMLElement | undefined)?.dispatchEvent(new MouseEvent("mousedown", { bubbles: true, button: 0 })),
   );
-  await user.page.waitForFunction(() => location.search.includes("sheet="));
-  expect(await chosen()).not.toBe(first);
+  await user.page.waitForFunction(
+    (was: string | null) =>
+      location.search.includes("sheet=") &&
+      document.querySelector("[role=tab][aria-selected=true]")?.textContent !== was,
+    {},
+    first,
+  );
   await user.page.goBack();
   await user.page.waitForFunction(
     (was: string | null) => document.querySelector("[role=tab][aria-selected=true]")?.textContent === was,
@@ -298,4 +303,38 @@ it("each page has its own title, and Back goes back one sheet", async () => {
   expect(await user.page.title()).toBe("Tern v5, layout · Ultraform");
   await user.open("/");
   expect(await user.page.title()).toBe("Workshop · Ultraform");
+});
+
+describe("the craft turned", () => {
+  it("is turned by mouse and keys, a part is taken from it, and it goes back to its flat views", async () => {
+    await user.open("/craft/lantern/v2/layout");
+    await user.click("turned");
+    const eye = () => user.page.$eval("[data-eye]", (e) => (e.getAttribute("data-eye") ?? "").split(" ").map(Number));
+    const [around = 0, above = 0] = await eye();
+    const box = await (await user.page.$("[data-eye]"))?.boundingBox();
+    if (!box) throw new Error("no drawing");
+    const [x, y] = [box.x + box.width - 40, box.y + box.height - 30];
+    await user.page.mouse.move(x, y);
+    await user.page.mouse.down();
+    for (let k = 1; k <= 8; k++) await user.page.mouse.move(x - 12 * k, y - 4 * k);
+    await user.page.mouse.up();
+    const [turned = 0, raised = 0] = await eye();
+    expect(turned - around).toBeGreaterThan(0.5);
+    expect(raised - above).toBeLessThan(-0.1);
+    await user.page.focus("[data-eye]");
+    await user.page.keyboard.press("0");
+    expect(await eye()).toEqual([around, above]);
+    await user.page.keyboard.press("ArrowLeft");
+    expect((await eye())[0]).toBeCloseTo(around + Math.PI / 36, 3);
+    expect(await user.page.$$eval("[data-thrust]", (l) => l.length)).toBe(5);
+    expect(await user.page.$$eval('[data-mark="cg-turned"], [data-mark="window"]', (l) => l.length)).toBe(2);
+    await user.page.$eval('[data-part="fins"][data-view="turned"], [data-part][data-view="turned"]', (e) =>
+      e.dispatchEvent(new MouseEvent("click", { bubbles: true })),
+    );
+    await user.see("Selected:");
+    await user.click("side");
+    await user.page.waitForSelector('[data-part][data-view="side"]');
+    expect(await user.page.$("[data-eye]")).toBeNull();
+    expect(pageErrors).toEqual([]);
+  });
 });

@@ -113,7 +113,8 @@ describe("the whole loop, as a user would", () => {
     await user.see(/The CG along y and z is open/);
     for (const name of ["Parts on hand", "Hull", "Battery", "Propeller"]) await user.fill(`${name}, z`, "50");
     await user.see(/The CG along y is open/);
-    await user.click("Apply");
+    const apply = await user.page.waitForSelector('[data-code="places-unsaid"] button');
+    await apply?.click();
     await user.told("places-unsaid", false);
     await user.saved();
     const items = (await exported("plover")).versions[0]?.design.items ?? [];

@@ -10,6 +10,8 @@ interface Preferences {
   keys: boolean;
   /** Views of the layout drawing. */
   views: readonly ViewName[];
+  /** The craft seen from anywhere in place of those views. */
+  turned: boolean;
   snapping: Snapping;
   set: (change: Partial<Omit<Preferences, "set">>) => void;
 }
@@ -20,6 +22,7 @@ const defaults = {
   theme: "paper",
   keys: true,
   views: ["side", "top"] as readonly ViewName[],
+  turned: false,
   snapping: { grid: 0.001, faces: false },
 } as const;
 const Context = createContext<Preferences>({ ...defaults, set: () => {} });
@@ -32,6 +35,7 @@ function stored(): Omit<Preferences, "set"> {
       theme: held.theme === "night" ? "night" : "paper",
       keys: held.keys !== false,
       views: Array.isArray(held.views) && held.views.some((v) => VIEWS.includes(v)) ? held.views : defaults.views,
+      turned: held.turned === true,
       snapping: { grid: held.snapping?.grid === 0.005 ? 0.005 : 0.001, faces: held.snapping?.faces === true },
     };
   } catch {

@@ -12,6 +12,7 @@ import { usePreferences } from "../app/preferences";
 import { DrawingTools, STEP, zoomAt } from "./DrawingTools";
 import { NAMES, OneView } from "./OneView";
 import type { Guide } from "./Part";
+import { TurnedView } from "./TurnedView";
 import { Ruler, WindowBand } from "./marks";
 import { ACROSS, NO_ZOOM, type Sheet, UP, VIEWS, type Zoom, sheetFor } from "./scale";
 
@@ -28,7 +29,7 @@ interface Props {
  */
 export const CraftDrawing = memo(function CraftDrawing({ selected, onSelect, width, height }: Props) {
   const { design, evaluation, preview, file } = useDesk();
-  const { habit, views: wanted } = usePreferences();
+  const { habit, views: wanted, turned } = usePreferences();
   const [zoom, setZoom] = useState<Zoom>(NO_ZOOM);
   const [guides, setGuides] = useState<Guide[]>([]);
   const svg = useRef<SVGSVGElement>(null);
@@ -46,6 +47,7 @@ export const CraftDrawing = memo(function CraftDrawing({ selected, onSelect, wid
 
   // The wheel zooms with Ctrl (as a pinch does); alone it scrolls the page. React's own wheel listener cannot hold
   // the page back.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: turned, the sheet is another element
   useEffect(() => {
     const element = svg.current;
     if (!element) return;
@@ -60,7 +62,7 @@ export const CraftDrawing = memo(function CraftDrawing({ selected, onSelect, wid
     };
     element.addEventListener("wheel", wheel, { passive: false });
     return () => element.removeEventListener("wheel", wheel);
-  }, []);
+  }, [turned]);
   const pan = useDrag(({ movement: [dx, dy], memo }: { movement: [number, number]; memo?: Zoom }) => {
     const start = memo ?? zoom;
     const k = width / (svg.current?.getBoundingClientRect().width ?? width);
@@ -107,71 +109,74 @@ export const CraftDrawing = memo(function CraftDrawing({ selected, onSelect, wid
   };
   return (
     <figure className="m-0">
-      <svg
-        ref={svg}
-        viewBox={`0 0 ${width} ${height}`}
-        width="100%"
-        className="block bg-sheet"
-        role="group"
-        // biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing takes + − 0 for zoom while it has the focus
-        tabIndex={0}
-        onKeyDown={zoomKeys}
-        onPointerDownCapture={() => {
-          pressed.current = true;
-        }}
-        onPointerUpCapture={() => {
-          pressed.current = false;
-          setTop(selected);
-        }}
-        aria-label="Views to scale"
-      >
-        <title>{`${file.craft.name}: ${shown.map((v) => NAMES[v].toLowerCase()).join(", ")} view to scale`}</title>
-        <defs>
-          <pattern id="overlap" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-            <path d="M0 0v5" stroke="var(--stop)" strokeWidth="1.6" />
-          </pattern>
-        </defs>
-        <rect {...pan()} width={width} height={height} fill="transparent" className="touch-pan-y" />
-        {shown.flatMap((view) =>
-          windows
-            .filter((w) => w.axis === ACROSS[view].axis || w.axis === UP[view])
-            .map((w) => (
-              <WindowBand key={`${view}${w.axis}`} {...{ sheet, view, axis: w.axis, low: w.low, high: w.high }} />
-            )),
-        )}
-        {shown.map((view) => {
-          const frame = sheet.views[view];
-          return (
-            <OneView
-              key={view}
-              view={view}
-              frame={frame}
-              sheet={sheet}
-              inOrder={inOrder}
-              outside={outside}
-              selected={selected}
-              onSelect={onSelect}
-              setGuides={setGuides}
-              items={items}
-              clashes={clashes}
-              mass={mass}
-              out={out}
-              proposed={proposed}
-              guides={guides}
-              chosen={chosen}
-            />
-          );
-        })}
-        {shown.includes("side") && <Ruler {...{ sheet, box, habit }} view="side" along="across" />}
-        {shown[0] === "top" && <Ruler {...{ sheet, box, habit }} view="top" along="across" />}
-        {shown.includes("side") && size("z") > 0.7 * size("x") && (
-          <Ruler {...{ sheet, box, habit }} view="side" along="up" />
-        )}
-        {shown.includes("top") && size("y") > 1.2 * size("x") && (
-          <Ruler {...{ sheet, box, habit }} view="top" along="up" />
-        )}
-        {shown[0] === "front" && <Ruler {...{ sheet, box, habit }} view="front" along="across" />}
-      </svg>
+      {turned && <TurnedView {...{ selected, onSelect, width, height, svg }} factor={zoom.factor} />}
+      {!turned && (
+        <svg
+          ref={svg}
+          viewBox={`0 0 ${width} ${height}`}
+          width="100%"
+          className="block bg-sheet"
+          role="group"
+          // biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing takes + − 0 for zoom while it has the focus
+          tabIndex={0}
+          onKeyDown={zoomKeys}
+          onPointerDownCapture={() => {
+            pressed.current = true;
+          }}
+          onPointerUpCapture={() => {
+            pressed.current = false;
+            setTop(selected);
+          }}
+          aria-label="Views to scale"
+        >
+          <title>{`${file.craft.name}: ${shown.map((v) => NAMES[v].toLowerCase()).join(", ")} view to scale`}</title>
+          <defs>
+            <pattern id="overlap" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+              <path d="M0 0v5" stroke="var(--stop)" strokeWidth="1.6" />
+            </pattern>
+          </defs>
+          <rect {...pan()} width={width} height={height} fill="transparent" className="touch-pan-y" />
+          {shown.flatMap((view) =>
+            windows
+              .filter((w) => w.axis === ACROSS[view].axis || w.axis === UP[view])
+              .map((w) => (
+                <WindowBand key={`${view}${w.axis}`} {...{ sheet, view, axis: w.axis, low: w.low, high: w.high }} />
+              )),
+          )}
+          {shown.map((view) => {
+            const frame = sheet.views[view];
+            return (
+              <OneView
+                key={view}
+                view={view}
+                frame={frame}
+                sheet={sheet}
+                inOrder={inOrder}
+                outside={outside}
+                selected={selected}
+                onSelect={onSelect}
+                setGuides={setGuides}
+                items={items}
+                clashes={clashes}
+                mass={mass}
+                out={out}
+                proposed={proposed}
+                guides={guides}
+                chosen={chosen}
+              />
+            );
+          })}
+          {shown.includes("side") && <Ruler {...{ sheet, box, habit }} view="side" along="across" />}
+          {shown[0] === "top" && <Ruler {...{ sheet, box, habit }} view="top" along="across" />}
+          {shown.includes("side") && size("z") > 0.7 * size("x") && (
+            <Ruler {...{ sheet, box, habit }} view="side" along="up" />
+          )}
+          {shown.includes("top") && size("y") > 1.2 * size("x") && (
+            <Ruler {...{ sheet, box, habit }} view="top" along="up" />
+          )}
+          {shown[0] === "front" && <Ruler {...{ sheet, box, habit }} view="front" along="across" />}
+        </svg>
+      )}
       <DrawingTools
         shown={shown}
         setZoom={setZoom}

@@ -36,7 +36,7 @@ export function DrawingTools({
   clashes: Overlap[];
   nameOf: (id: string | undefined) => string | undefined;
 }) {
-  const { views: wanted, set, snapping } = usePreferences();
+  const { views: wanted, turned, set, snapping } = usePreferences();
   const { file } = useDesk();
 
   return (
@@ -49,20 +49,33 @@ export function DrawingTools({
         <button
           key={v}
           type="button"
-          aria-pressed={wanted.includes(v)}
-          className={`chip ${wanted.includes(v) ? "chip-on" : ""}`}
+          aria-pressed={!turned && wanted.includes(v)}
+          className={`chip ${!turned && wanted.includes(v) ? "chip-on" : ""}`}
           onClick={() =>
-            set({
-              views:
-                shown.length > 1 || !wanted.includes(v)
-                  ? VIEWS.filter((w) => (w === v ? !wanted.includes(v) : wanted.includes(w)))
-                  : [...wanted],
-            })
+            turned
+              ? set({
+                  turned: false,
+                  views: wanted.includes(v) ? [...wanted] : VIEWS.filter((w) => w === v || wanted.includes(w)),
+                })
+              : set({
+                  views:
+                    shown.length > 1 || !wanted.includes(v)
+                      ? VIEWS.filter((w) => (w === v ? !wanted.includes(v) : wanted.includes(w)))
+                      : [...wanted],
+                })
           }
         >
           {NAMES[v].toLowerCase()}
         </button>
       ))}
+      <button
+        type="button"
+        aria-pressed={turned}
+        className={`chip ${turned ? "chip-on" : ""}`}
+        onClick={() => set({ turned: !turned })}
+      >
+        turned
+      </button>
       <span className="mx-1 text-pencil">snap</span>
       <button
         type="button"
