@@ -321,7 +321,7 @@ describe("the craft turned", () => {
     const [turned = 0, raised = 0] = await eye();
     expect(turned - around).toBeGreaterThan(0.5);
     expect(raised - above).toBeLessThan(-0.1);
-    await user.page.focus("[data-eye]");
+    await user.page.$eval("[data-eye]", (e) => (e as SVGElement).focus());
     await user.page.keyboard.press("0");
     expect(await eye()).toEqual([around, above]);
     await user.page.keyboard.press("ArrowLeft");

@@ -111,7 +111,10 @@ describe("the whole loop, as a user would", () => {
     await user.fill("Parts on hand, x", "200");
     await user.page.waitForSelector('[data-metric="cgX"]');
     await user.see(/The CG along y and z is open/);
-    for (const name of ["Parts on hand", "Hull", "Battery", "Propeller"]) await user.fill(`${name}, z`, "50");
+    for (const name of ["Parts on hand", "Hull", "Battery"]) await user.fill(`${name}, z`, "50");
+    // An arrow key in the drawing says where it is as well.
+    await user.page.$eval('[data-part][data-view="side"][aria-label*="Propeller"]', (e) => (e as SVGElement).focus());
+    await user.page.keyboard.press("ArrowUp");
     await user.see(/The CG along y is open/);
     const apply = await user.page.waitForSelector('[data-code="places-unsaid"] button');
     await apply?.click();
