@@ -1,3 +1,4 @@
+import { isPlaced } from "./subjects/mass/placed";
 import type { Design } from "./design/schema";
 import type { UnitHabit } from "./design/units";
 import { evaluate, findingText } from "./evaluate";
@@ -21,7 +22,7 @@ export interface Glance {
   worst: { severity: Severity; says: Record<UnitHabit, string> } | null;
 }
 
-/** Parts that are drawn: the largest. */
+/** Parts that are drawn: the largest of those that have a place and a size. */
 const MOST = 14;
 
 /** Works a glance out of a design; costs as much as one evaluation. */
@@ -35,6 +36,7 @@ export function glanceAt(design: Design): Glance {
     size: box && { length, height: box.max.z - box.min.z },
     boxes: box
       ? design.items
+          .filter((i) => !i.unsized && isPlaced(i, "x") && isPlaced(i, "z"))
           .toSorted((a, b) => b.size.x * b.size.z - a.size.x * a.size.z)
           .slice(0, MOST)
           .map((i) => [

@@ -24,7 +24,7 @@ const VIEWS: Record<string, string> = {
   search: "/craft/tern/v5/power?sheet=search",
   shelf: "/craft/tern/v5/power?sheet=shelf",
   loop: "/craft/annulus/v2/power?sheet=loop",
-  night: "/craft/tern/v5/layout?part=pack",
+  night: "/craft/gannet/v1/layout?part=pump",
 };
 
 mkdirSync(folder, { recursive: true });
@@ -62,6 +62,7 @@ for (const [name, path] of Object.entries(VIEWS)) {
     {
       theme: name === "night" ? "night" : "paper",
       views: name === "crawler" ? ["side", "top", "front"] : ["side", "top"],
+      turned: name === "night",
     },
   );
   await page.reload({ waitUntil: "networkidle0" });

@@ -21,7 +21,7 @@ import { type Hidden, hiddenSchema, readLaps, readRun, realDesign } from "./hidd
 import { readThrust } from "./thrustDemo";
 import { readWeighIn } from "./weighDemo";
 
-const DEMO = ["tern", "annulus", "samphire", "lantern"] as const;
+const DEMO = ["tern", "annulus", "samphire", "lantern", "gannet"] as const;
 
 /** Fills the runs of a demo craft: predictions by the application, measurements off its hidden real craft. */
 export function measureDemo(file: CraftFile, hidden: Hidden): CraftFile {

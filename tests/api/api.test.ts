@@ -13,13 +13,16 @@ const fault = (change: Partial<Omit<Fault, "number">> = {}): Omit<Fault, "number
 });
 
 describe("craft files", () => {
-  it.each(["tern", "annulus", "samphire", "lantern"])("%s survives import and export without loss", async (name) => {
-    const file = demoFile(name);
-    const made = await call("POST", "/api/crafts/import", file);
-    expect(made.body).toEqual({ slug: name });
-    const back = await call("GET", `/api/crafts/${name}/export`);
-    expect(back.body).toEqual(JSON.parse(JSON.stringify(file)));
-  });
+  it.each(["tern", "annulus", "samphire", "lantern", "gannet"])(
+    "%s survives import and export without loss",
+    async (name) => {
+      const file = demoFile(name);
+      const made = await call("POST", "/api/crafts/import", file);
+      expect(made.body).toEqual({ slug: name });
+      const back = await call("GET", `/api/crafts/${name}/export`);
+      expect(back.body).toEqual(JSON.parse(JSON.stringify(file)));
+    },
+  );
   it("a second import stands beside the first", async () => {
     await call("POST", "/api/crafts/import", demoFile("annulus"));
     expect((await call("POST", "/api/crafts/import", demoFile("annulus"))).body).toEqual({ slug: "annulus-2" });

@@ -130,10 +130,10 @@ describe("a demo that was stopped while it was made", () => {
     await open.db.transaction((tx) => tx.execute(sql`delete from crafts where slug in ('samphire', 'lantern')`));
     await open.db.transaction((tx) => tx.execute(sql`delete from workshop`));
     await seedDemo(open.db);
-    expect((await names()).sort()).toEqual(["annulus", "lantern", "samphire", "tern"]);
+    expect((await names()).sort()).toEqual(["annulus", "gannet", "lantern", "samphire", "tern"]);
     await open.db.transaction((tx) => tx.execute(sql`delete from crafts where slug = 'tern'`));
     await seedDemo(open.db);
-    expect((await names()).sort()).toEqual(["annulus", "lantern", "samphire"]);
+    expect((await names()).sort()).toEqual(["annulus", "gannet", "lantern", "samphire"]);
     await open.close();
   }, 60_000);
 });

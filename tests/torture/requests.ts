@@ -247,7 +247,7 @@ export async function fuzzRequests(address: string, count: number, seed: number,
  */
 export async function fuzzFiles(address: string, count: number, seed: number): Promise<FuzzResult> {
   const out: FuzzResult = { sent: 0, statuses: {}, wrong: [] };
-  const files = ["annulus", "samphire", "lantern", "tern"].map(demo);
+  const files = ["annulus", "samphire", "lantern", "gannet", "tern"].map(demo);
   const random = seededRandom(seed);
   const ask = async (
     method: string,

@@ -27,7 +27,7 @@ function put(design: Design, path: (string | number)[], value: number): Design {
 }
 
 describe("a design at the bounds of what can be entered", () => {
-  it.each(["annulus", "samphire", "lantern"])("%s is evaluated, whatever one value of it is", (name) => {
+  it.each(["annulus", "samphire", "lantern", "gannet"])("%s is evaluated, whatever one value of it is", (name) => {
     const design = demoFile(name).versions.at(-1)?.design;
     if (!design) throw new Error("no design");
     const places = knowns(design);

@@ -172,7 +172,7 @@ describe("files that are not read", () => {
 });
 
 describe("every key of the demo craft files", () => {
-  it.each(["tern", "samphire", "lantern", "annulus"])("is known: %s", (name) => {
+  it.each(["tern", "samphire", "lantern", "annulus", "gannet"])("is known: %s", (name) => {
     expect(unknownKeys(craftFileSchema, read(`../demo/${name}.json`))).toEqual([]);
   });
 });

@@ -25,7 +25,7 @@ const demo = (name: string): Design => {
   if (!last) throw new Error(name);
   return last.design;
 };
-const DEMO = ["tern", "samphire", "lantern", "annulus"].map((name) => ({ name, design: demo(name) }));
+const DEMO = ["tern", "samphire", "lantern", "annulus", "gannet"].map((name) => ({ name, design: demo(name) }));
 const edited = (design: Design, change: (d: Design) => void): Design => {
   const e = editDesign(design, change);
   if (!e.ok) throw new Error(e.message);

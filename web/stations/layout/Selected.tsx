@@ -1,4 +1,4 @@
-import { sizePart } from "../../../core/subjects/mass/placed";
+import { isPlaced, sizePart } from "../../../core/subjects/mass/placed";
 import { AXES, type Axis, type Item, itemSchema, ROLES } from "../../../core/design/schema";
 import { DISPLAY } from "../../../core/design/units";
 import { resultIn } from "../../../core/evaluate";
@@ -136,13 +136,13 @@ export function Selected({ item, number }: { item: Item; number: number }) {
           {under.length > 0 && ` with the ${under.length} ${under.length === 1 ? "part" : "parts"} on it`}.
         </p>
       )}
-      {item.mass && (
+      {item.mass && price && isPlaced(item, "x") && (
         <p className="text-[12px]">
           1 {gram} saved here is worth{" "}
           <b className="num text-ink">
             {(1 + counter).toFixed(2)} {gram}
           </b>
-          {price && Math.abs(counter) > 0.02
+          {Math.abs(counter) > 0.02
             ? `: itself, ${counter > 0 ? "and" : "less"} ${Math.abs(counter).toFixed(2)} ${gram} of counterweight at the ${price.spot.name}`
             : ""}
           .
