@@ -1,5 +1,5 @@
 import type { Design } from "../design/schema";
-import { rollUp } from "../subjects/mass/rollup";
+import { type MassResult, rollUp } from "../subjects/mass/rollup";
 import { type Change, difference } from "./difference";
 
 /** Everything that changed about one thing from parent to child: a part, a drive, a pack, a setting. */
@@ -8,9 +8,12 @@ export interface Thing {
   key: string;
   subject: string;
   changes: Change[];
-  /** what this alone does to the mass (kg) and the CG (m aft), with everything else as in the parent */
+  /**
+   * what this alone does to the mass (kg) and the CG (m aft), with everything else as in the parent; the CG null while
+   * it is open on either side
+   */
   mass: number;
-  cg: number;
+  cg: number | null;
 }
 
 /** The entry of a list that a change is in, else its first two steps: one thing that a builder would name. */
@@ -19,12 +22,21 @@ export const thingKey = (path: readonly string[]): string => {
   return (at >= 0 ? path.slice(0, at + 1) : path.slice(0, 2)).join("/");
 };
 
+/** What lies between two ledgers: nobody knows how the CG moved where a part has no place. */
+const between = (a: MassResult, b: MassResult): { mass: number; cg: number | null } => ({
+  mass: b.mass - a.mass,
+  cg: a.placed.x && b.placed.x ? b.cg.x - a.cg.x : null,
+});
+
 /**
  * Differences from one design to another, thing by thing, each with the grams and millimetres that it brings by
  * itself. The thing-by-thing sums need not add up to the whole when two
  * act on one another; the whole is `total`.
  */
-export function thingsChanged(from: Design, to: Design): { things: Thing[]; total: { mass: number; cg: number } } {
+export function thingsChanged(
+  from: Design,
+  to: Design,
+): { things: Thing[]; total: { mass: number; cg: number | null } } {
   const by = new Map<string, Change[]>();
   for (const c of difference(from, to)) {
     if (c.knowing) continue;
@@ -45,10 +57,10 @@ export function thingsChanged(from: Design, to: Design): { things: Thing[]; tota
         ? [...from.items, replaced]
         : from.items;
     const alone = rollUp({ ...from, items });
-    return alone ? { mass: alone.mass - before.mass, cg: alone.cg.x - before.cg.x } : { mass: 0, cg: 0 };
+    return alone ? between(before, alone) : { mass: 0, cg: 0 };
   };
   return {
     things: [...by].map(([key, changes]) => ({ key, subject: changes[0]?.subject ?? key, changes, ...effect(key) })),
-    total: before && after ? { mass: after.mass - before.mass, cg: after.cg.x - before.cg.x } : { mass: 0, cg: 0 },
+    total: before && after ? between(before, after) : { mass: 0, cg: 0 },
   };
 }

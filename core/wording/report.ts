@@ -1,4 +1,5 @@
-import type { Design } from "../design/schema";
+import { AXES, type Design } from "../design/schema";
+import { isPlaced } from "../subjects/mass/placed";
 import type { Dimension } from "../design/units";
 import { measuredText } from "./measured";
 import type { RootContent } from "mdast";
@@ -159,9 +160,7 @@ function partsOf({ design, habit, add }: Reported): void {
         String(i.quantity),
         i.mass ? plain(i.mass.value, "mass", habit, 1) : "not known",
         i.mass?.evidence ?? "",
-        plain(i.place.x, "length", habit),
-        plain(i.place.y, "length", habit),
-        plain(i.place.z, "length", habit),
+        ...AXES.map((a) => (isPlaced(i, a) ? plain(i.place[a], "length", habit) : "not said")),
         rangeText(priceOf(i), "money", habit),
       ]),
     ),
@@ -242,7 +241,9 @@ function changesOf({ file, version, habit, add }: Reported): void {
     if (said.length > 0)
       add(
         list(said),
-        paragraph(`In all ${plain(total.mass, "mass", habit)}, CG ${plain(total.cg, "length", habit)} aft.`),
+        paragraph(
+          `In all ${plain(total.mass, "mass", habit)}, CG ${total.cg === null ? "open" : `${plain(total.cg, "length", habit)} aft`}.`,
+        ),
       );
   }
 }

@@ -12,6 +12,9 @@ import { withEvidence } from "../../core/subjects/mass/evidence";
 import { isPlaced, placesUnsaid, sizePart, unsayPlace } from "../../core/subjects/mass/placed";
 import { extent, rollUp } from "../../core/subjects/mass/rollup";
 import { moveItem, placeItem } from "../../core/subjects/mass/tree";
+import { craft, version } from "../support/records";
+import { thingsChanged } from "../../core/lineage/things";
+import { buildReport } from "../../core/wording/report";
 import { reconcile } from "../../core/bench/reconcile";
 import { balance } from "../../core/subjects/balance/solver";
 import { walkBack } from "../../core/subjects/balance/walkBack";
@@ -212,5 +215,34 @@ describe("a weigh-in", () => {
     expect(told?.suspects.some((s) => s.what === "y")).toBe(false);
     for (const item of design.items) item.unplaced = [];
     expect(Object.keys(reconcile(design, { mass: { value: 0.2, sd: 0.001 }, cg })?.steps.cg ?? {})).toEqual(["x", "y"]);
+  });
+});
+
+describe("what else tells of places", () => {
+  it("a report writes none that nobody gave", () => {
+    const file = craft([
+      version("v1", null, { design: withItems(at("A", 0.2), at("B", 0.345, { unplaced: ["x", "z"] })) }),
+    ]);
+    const [v] = file.versions;
+    if (!v) throw new Error("no version");
+    const row = buildReport(file, v, evaluate(v.design))
+      .split("\n")
+      .find((line) => line.startsWith("| B"));
+    expect(row).toMatch(/not said.*0\.0.*not said/);
+    expect(row).not.toContain("345");
+  });
+  it("between versions nobody knows how the CG moved while a part has no place; the mass is told", () => {
+    const from = withItems(at("A", 0.2), at("B", 0.4, { unplaced: ["x"] }));
+    const to = withItems(at("A", 0.3), at("B", 0.4, { unplaced: ["x"] }), at("C", 0.5));
+    const open = thingsChanged(from, to);
+    expect(open.total).toEqual({ mass: expect.closeTo(0.1, 9), cg: null });
+    expect(open.things.every((t) => t.cg === null)).toBe(true);
+    for (const d of [from, to]) for (const i of d.items) i.unplaced = [];
+    expect(thingsChanged(from, to).total.cg).toBeCloseTo(0.4 - 0.3, 9);
+  });
+  it("a copy of a pair stands behind it and has no place either", () => {
+    const design = withItems(at("A", 0.2, { mirrored: true, quantity: 2 }));
+    const [id] = duplicateItems(design, new Set(["A"]));
+    expect(design.items.find((i) => i.id === id)?.unplaced).toEqual(["x", "y", "z"]);
   });
 });

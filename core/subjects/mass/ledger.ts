@@ -76,7 +76,7 @@ export function duplicateItems(design: Design, ids: ReadonlySet<string>): string
       // A pair stays out on its sides: its copy stands behind it.
       place: item.mirrored ? { ...item.place, x: item.place.x + item.size.x } : freePlace(design, item.size),
       placeEvidence: "guess",
-      unplaced: item.mirrored ? [] : [...AXES],
+      unplaced: [...AXES],
       placeSd: undefined,
       slide: null,
       slideY: null,

@@ -13,8 +13,8 @@ import { useVersionWords } from "../../app/useVersionWords";
 import { TextField } from "../../fields/TextField";
 import { faultName } from "../runs/words";
 
-const signed = (v: number, dimension: "mass" | "length", habit: "metric" | "imperial") =>
-  Math.abs(v) < 5e-6 ? "0" : `${v > 0 ? "+" : ""}${plain(v, dimension, habit)}`;
+const signed = (v: number | null, dimension: "mass" | "length", habit: "metric" | "imperial") =>
+  v === null ? "open" : Math.abs(v) < 5e-6 ? "0" : `${v > 0 ? "+" : ""}${plain(v, dimension, habit)}`;
 
 /** What is expected of one thing that was changed: metric, direction, amount. Said before the first run. */
 function ClaimForm({ change, of, onAdd }: { change: string; of: string; onAdd: (c: Claim) => void }) {

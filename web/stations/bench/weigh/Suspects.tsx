@@ -1,7 +1,7 @@
 import type { Reconciliation, Suspect } from "../../../../core/bench/reconcile";
 import type { Bench } from "../../../../core/design/bench";
 import type { Item } from "../../../../core/design/schema";
-import { newItem } from "../../../../core/design/schema";
+import { AXES, newItem } from "../../../../core/design/schema";
 import { resultIn } from "../../../../core/evaluate";
 import { balance } from "../../../../core/subjects/balance/node";
 import type { MassEvidence } from "../../../../core/subjects/mass/evidence";
@@ -131,6 +131,9 @@ export function UnlistedRow({
                 note: `reconciled with ${note}`,
               },
               place: at,
+              // Where it was not found along an axis nobody knows where it is.
+              unplaced: AXES.filter((a) => !found.at[a]),
+              unsized: true,
               placeEvidence: "calculated",
               placeSd: found.at.x?.sd ?? 0.01,
             });
