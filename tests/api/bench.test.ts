@@ -139,9 +139,13 @@ describe("what older files lack", () => {
       for (const i of v.design.items)
         for (const key of ["planned", "predicted", "parentId", "hollow", "slideY", "slideZ", "makeMinutes"])
           delete i[key];
+      // What they never said is what a part is that says nothing.
+      for (const i of v.design.items) for (const key of ["unplaced", "unsized", "costMost"]) delete i[key];
     }
     expect((await call("POST", "/api/crafts/import", file)).status).toBe(200);
-    expect((await record("annulus")).file).toEqual(JSON.parse(JSON.stringify(demoFile("annulus"))));
+    const whole = demoFile("annulus");
+    for (const v of whole.versions) for (const i of v.design.items) i.hollow = false;
+    expect((await record("annulus")).file).toEqual(JSON.parse(JSON.stringify(whole)));
   });
 });
 
