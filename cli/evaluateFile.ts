@@ -1,7 +1,7 @@
 import type { CraftFile, Version } from "../core/design/craftFile";
 import { openCraftFile } from "../core/design/openFile";
 import { METRICS, type MetricKey } from "../core/design/metrics";
-import { SI } from "../core/design/units";
+import { storedUnit, takeMoney } from "../core/design/money";
 import { type Evaluation, evaluate } from "../core/evaluate";
 import { findingText, remediesFor } from "../core/evaluate";
 import { whyNone } from "../core/subject";
@@ -28,6 +28,8 @@ function openFile(text: string, label: string | undefined): { ok: true; opened: 
     const [problem] = read.problems;
     return { ok: false, why: `${problem?.path.join(".") || "file"}: ${problem?.message ?? "not valid"}` };
   }
+  // What it says of money is in the currency of the file.
+  takeMoney({ currency: read.file.currency, perEuro: null });
   const { versions } = read.file;
   const version = label === undefined ? versions.at(-1) : versions.find((v) => v.label === label);
   if (!version) return { ok: false, why: `has no version ${label}; it has ${versions.map((v) => v.label).join(", ")}` };
@@ -64,7 +66,7 @@ export function evaluateFile(text: string, label: string | undefined): Outcome {
               {
                 value: q.value,
                 uncertainty: q.sd,
-                unit: SI[q.dimension],
+                unit: storedUnit(q.dimension),
                 evidence: q.evidence,
                 outside: q.outside ?? [],
                 incomplete: q.incomplete ?? [],
@@ -93,7 +95,7 @@ export function evaluateFile(text: string, label: string | undefined): Outcome {
         margin,
         odds,
         because,
-        unit: SI[METRICS[target.metric].dimension],
+        unit: storedUnit(METRICS[target.metric].dimension),
       })),
       verdicts: evaluation.findings.map((f) => ({
         code: f.code,
@@ -104,7 +106,7 @@ export function evaluateFile(text: string, label: string | undefined): Outcome {
           label: f.figure.label,
           value: f.figure.value,
           uncertainty: f.figure.sd,
-          unit: SI[f.figure.dimension],
+          unit: storedUnit(f.figure.dimension),
           limit: f.figure.limit ?? null,
         },
         remedies: remediesFor(version.design, evaluation, f).map((r) => ({ sentence: r.text, patch: r.patch })),

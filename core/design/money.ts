@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { showMoneyIn } from "./units";
+import { type Dimension, SI, showMoneyIn } from "./units";
 
 /** A currency by its three letters (ISO 4217). */
 export const currencySchema = z
@@ -57,6 +57,9 @@ export function takeMoney(money: Money): void {
 /** What the amounts are in here. */
 export const moneyHere = (): Money => here;
 export const moneySign = (): string => signOf(here.currency);
+
+/** Unit in which a dimension is stored, of money the letters of its currency. */
+export const storedUnit = (dimension: Dimension): string => (dimension === "money" ? here.currency : SI[dimension]);
 
 /** A usual price (€) in the money of this workshop; null where nobody said what a euro is worth in it. */
 export function usualPrice(euros: number): number | null {

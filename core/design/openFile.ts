@@ -107,7 +107,10 @@ export function withRoles(design: Raw): Raw {
   };
 }
 
-/** 8 → 9: a file says what its amounts are in, and a price may be a range; until then all were euros, and one number. */
+/**
+ * 8 → 9: a file says what its amounts are in, a price may be a range, and a place or a size not said; until then all
+ * were euros, one number, and said.
+ */
 function amountsSayTheirCurrency(file: Raw): Raw {
   return { ...file, currency: file.currency ?? "EUR", formatVersion: 9 };
 }

@@ -1,7 +1,6 @@
 import { AIR } from "./symptoms/air";
 import { CONTROL } from "./symptoms/control";
 import { ELECTRICAL } from "./symptoms/electrical";
-import { EVERYDAY } from "./symptoms/everyday";
 import { FIRST } from "./symptoms/first";
 import type { Symptom } from "./symptoms/kinds";
 import { ROTATING } from "./symptoms/rotating";
@@ -16,13 +15,4 @@ export type { Cause, Symptom } from "./symptoms/kinds";
  * practice of the field, no
  * single source. Verdicts of the version and recent changes reorder them (rank.ts).
  */
-export const SYMPTOMS: Symptom[] = [
-  ...FIRST,
-  ...AIR,
-  ...WATER,
-  ...ROTATING,
-  ...ELECTRICAL,
-  ...CONTROL,
-  ...WORKSHOP,
-  ...EVERYDAY,
-];
+export const SYMPTOMS: Symptom[] = [...FIRST, ...AIR, ...WATER, ...ROTATING, ...ELECTRICAL, ...CONTROL, ...WORKSHOP];

@@ -44,7 +44,10 @@ export interface RankContext {
  * pack's state, a recent change or repair (judgement).
  */
 const BY_FINDING = 3;
-/** From the likeliest of a symptom to its least likely, before anything is known of the craft: however many there are. */
+/**
+ * Places from the likeliest of a symptom to its least likely, before anything is known of the craft: however many there
+ * are (judgement).
+ */
 const SPAN = 3;
 const BY_CLEAR = -2;
 const BY_BEFORE = 2;

@@ -137,7 +137,7 @@ function knockOf(
   if (at.packVoltage / choice.series < CHEMISTRY[battery.chemistry].floor) return "cells too low";
   if (bounds.maxMass !== null && candidate.auw > bounds.maxMass) return "mass";
   if (bounds.minThrustToWeight !== null && candidate.thrustToWeight < bounds.minThrustToWeight) return "thrust";
-  if (bounds.maxCost !== null && candidate.cost && expected(candidate.cost) > bounds.maxCost) return "cost";
+  if (bounds.maxCost !== null && candidate.cost && candidate.cost.most > bounds.maxCost) return "cost";
   return null;
 }
 

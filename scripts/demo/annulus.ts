@@ -2,7 +2,7 @@ import { ringPanels } from "../../core/subjects/surfaces/patterns";
 import { FORMAT_VERSION } from "../../core/design/craftFile";
 import type { CraftFileInput } from "../../core/design/craftFile";
 import { type Design, emptyDesign, newPhase } from "../../core/design/schema";
-import { edit, fault, grams, item, known, part, run, suspect, target, unit } from "./parts";
+import { PLAIN_UNIT, edit, fault, grams, item, known, part, run, suspect, target, unit } from "./parts";
 
 // ---------------------------------------------------------------- Annulus: ring-wing tail-sitter, in hover only
 
@@ -141,25 +141,11 @@ const annulus1: Design = {
   ],
   units: [
     {
+      ...PLAIN_UNIT,
       id: "d1",
       name: "Rotor in the ring",
-      count: 1,
       batteryId: "b1",
       propellerItemId: "rotor",
-      learned: null,
-      measured: null,
-      places: [],
-      copiesBecause: "",
-      propulsor: null,
-      around: null,
-      motorItemId: null,
-      controllerItemId: null,
-      direction: "ahead",
-      tilt: 0,
-      throttleLimit: 1,
-      reversible: false,
-      surroundings: "free air",
-      spin: "clockwise",
       motor: {
         kv: known(920, "datasheet"),
         resistance: known(0.075, "datasheet"),
@@ -167,7 +153,6 @@ const annulus1: Design = {
         maxCurrent: 24,
       },
       controller: { resistance: known(0.004, "guess"), maxCurrent: 30, maxCells: 4 },
-      gear: { ratio: 1, efficiency: { value: 1, evidence: "measured", sd: 0 } },
       propeller: {
         diameter: known(0.23, "datasheet"),
         pitch: known(0.115, "datasheet"),

@@ -1,7 +1,7 @@
 import { FORMAT_VERSION } from "../../core/design/craftFile";
 import type { CraftFileInput } from "../../core/design/craftFile";
 import { AXES, type Design, type Surface, emptyDesign, newPhase } from "../../core/design/schema";
-import { deg, known, part, target } from "./parts";
+import { PLAIN_UNIT, deg, known, part, target } from "./parts";
 
 // ---------------------------------------------------------------- Gannet: hydrofoil trimaran, just begun
 
@@ -245,25 +245,15 @@ const gannet1: Design = {
   ],
   units: [
     {
+      ...PLAIN_UNIT,
       id: "d1",
       name: "Screw under the rudder",
-      count: 1,
       batteryId: "b1",
       propellerItemId: "screw",
-      learned: null,
-      measured: null,
-      places: [],
-      copiesBecause: "",
-      propulsor: null,
-      around: null,
       motorItemId: "pod",
       controllerItemId: "esc",
-      direction: "ahead",
-      tilt: 0,
-      throttleLimit: 1,
       reversible: true,
       surroundings: "in water",
-      spin: "clockwise",
       motor: {
         kv: known(1250, "datasheet"),
         resistance: known(0.06, "datasheet"),
@@ -271,7 +261,6 @@ const gannet1: Design = {
         maxCurrent: 30,
       },
       controller: { resistance: known(0.005, "guess"), maxCurrent: 40, maxCells: 4 },
-      gear: { ratio: 1, efficiency: { value: 1, evidence: "measured", sd: 0 } },
       propeller: {
         diameter: known(0.042, "datasheet"),
         pitch: known(0.048, "datasheet"),

@@ -92,6 +92,26 @@ export const item = (d: Design, id: string): Item => {
   if (!found) throw new Error(id);
   return found;
 };
+/** What a drive says when it says nothing: one unit, straight ahead, nothing learned, nothing measured. */
+export const PLAIN_UNIT = {
+  count: 1,
+  learned: null,
+  measured: null,
+  places: [],
+  copiesBecause: "",
+  propulsor: null,
+  around: null,
+  motorItemId: null,
+  controllerItemId: null,
+  direction: "ahead",
+  tilt: 0,
+  throttleLimit: 1,
+  reversible: false,
+  surroundings: "free air",
+  spin: "clockwise",
+  gear: { ratio: 1, efficiency: { value: 1, evidence: "measured", sd: 0 } },
+} satisfies Partial<Unit>;
+
 export const unit = (d: Design): Unit => {
   const found = d.units[0];
   if (!found) throw new Error("unit");

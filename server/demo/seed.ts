@@ -3,6 +3,7 @@ import { readFile } from "node:fs/promises";
 import { join } from "node:path";
 import { setImmediate } from "node:timers/promises";
 import type { CraftFile } from "../../core/design/craftFile";
+import { inCurrency } from "../../core/exchange/currency";
 import { craftFileReading } from "../../core/design/openFile";
 import { evaluate } from "../../core/evaluate";
 import { ledgerOf } from "../../core/subjects/mass/evidence";
@@ -16,6 +17,7 @@ import { projectRoot } from "../root";
 import { judged } from "../evaluator/judged";
 import { type Tx, reading } from "../db/transaction";
 import { predicted } from "../runs";
+import { moneyIn } from "../money";
 import { insertCraft } from "../store";
 import { type Hidden, hiddenSchema, readLaps, readRun, realDesign } from "./hiddenCraft";
 import { readThrust } from "./thrustDemo";
@@ -108,7 +110,9 @@ export async function seedDemo(db: Database): Promise<void> {
     if (done.has(name)) continue;
     const file = measureDemo(craftFileReading.parse(await read(`${name}.json`)), hiddenSchema.parse(hidden[name]));
     await db.transaction(async (tx) => {
-      await insertCraft(tx, file);
+      // Its prices are in euros: in another currency by what a euro is worth there, or without them.
+      const { currency, perEuro } = await moneyIn(tx);
+      await insertCraft(tx, inCurrency(file, currency, perEuro));
       await mark(tx, name);
     });
     await setImmediate();

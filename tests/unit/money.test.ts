@@ -13,6 +13,7 @@ import { partsText, toItems } from "../../core/exchange/partsExchange";
 import { guessReading, readParts } from "../../core/exchange/partsTable";
 import { buildReport } from "../../core/wording/report";
 import { plain, rangeText } from "../../core/wording/format";
+import { evaluateFile, reportFile } from "../../cli/evaluateFile";
 import { readField } from "../../web/fields/readField";
 import { quietDesign } from "../support/designs";
 import { craft, version } from "../support/records";
@@ -216,6 +217,32 @@ describe("lists with prices", () => {
     expect(packs).toEqual([]);
     expect(refused[0]?.reason).toMatch(/EUR/);
     expect(packsText([]).split("\n")[0]).toContain("Price (GBP)");
+  });
+});
+
+describe("the command line", () => {
+  it("says amounts in the currency of the file, by its letters", () => {
+    const file = craft([version("v1", null)]);
+    file.currency = "GBP";
+    const [v] = file.versions;
+    if (!v) throw new Error("no version");
+    v.design.items = [
+      newItem({ id: "a", name: "Hull", mass: { value: 1, evidence: "measured" }, cost: 20, costMost: 30 }),
+    ];
+    v.design.brief.targets = [{ id: "t", metric: "cost", comparison: "atMost", value: 10, weight: "must" }];
+    const told = evaluateFile(JSON.stringify(file), undefined);
+    if (!told.ok) throw new Error("not read");
+    const output = told.output as {
+      results: Record<string, { unit: string; value: number }>;
+      targets: { unit: string }[];
+      verdicts: { text: string }[];
+    };
+    expect(output.results.cost).toMatchObject({ unit: "GBP", value: 25 });
+    expect(output.results.auw?.unit).toBe("kg");
+    expect(output.targets[0]?.unit).toBe("GBP");
+    expect(JSON.stringify(output.verdicts)).toContain("£ over the budget");
+    const report = reportFile(JSON.stringify(file), undefined);
+    expect(report.ok && report.output).toContain("20–30\u00a0£");
   });
 });
 

@@ -1,5 +1,6 @@
 import { newPhase } from "../../core/design/schema";
-import { describe, expect, it } from "vitest";
+import { afterEach, describe, expect, it } from "vitest";
+import { EUROS, takeMoney } from "../../core/design/money";
 import { evaluate, findingText } from "../../core/evaluate";
 import { rollUp } from "../../core/subjects/mass/rollup";
 import {
@@ -476,5 +477,34 @@ describe("drag area and top speed", () => {
       evaluate(changed((d) => void (d.dragArea = { value: area, evidence: "measured" }))).metrics.speed?.value ?? 0;
     expect(at(0.08)).toBeLessThan(at(0.02));
     expect(at(0.08)).toBeGreaterThan(at(0.02) / 2);
+  });
+});
+
+describe("what a choice costs", () => {
+  afterEach(() => takeMoney(EUROS));
+  const free = () => run(small).pareto;
+  it("is told from its least to its most by the band of usual prices, and a bound holds at its dearest", () => {
+    const all = free();
+    for (const c of all) expect((c.cost?.most ?? 0) / (c.cost?.least ?? 1)).toBeCloseTo(1.4 / 0.6, 9);
+    const dearest = all.map((c) => c.cost?.most ?? 0).sort((a, b) => a - b);
+    const middle = dearest[Math.floor(dearest.length / 2)] ?? 0;
+    const bound = run(small, { ...bounds, maxCost: middle });
+    expect(bound.knocked.cost).toBeGreaterThan(0);
+    expect(bound.pareto.length).toBeGreaterThan(0);
+    for (const c of bound.pareto) expect(c.cost?.most ?? Number.NaN).toBeLessThanOrEqual(middle);
+  });
+  it("is the same choice in another currency, at what a euro is worth there", () => {
+    const euros = free();
+    takeMoney({ currency: "SEK", perEuro: 11 });
+    const kronor = free();
+    expect(kronor.map((c) => c.choice)).toEqual(euros.map((c) => c.choice));
+    for (const [k, c] of kronor.entries())
+      expect(c.cost?.least).toBeCloseTo(11 * (euros[k]?.cost?.least ?? Number.NaN), 6);
+  });
+  it("is open where nobody said what a euro is worth: no number, and no other sign before the same one", () => {
+    takeMoney({ currency: "SEK", perEuro: null });
+    const all = free();
+    expect(all.length).toBeGreaterThan(0);
+    expect(all.every((c) => c.cost === null)).toBe(true);
   });
 });

@@ -1,4 +1,4 @@
-import { CURRENT, HAND, ON, PART, PART_AT_RISK, RAIL, RUNS, SET_UP, TURNS, c, symptom } from "./kinds";
+import { CURRENT, HAND, ON, PART, PART_AT_RISK, RAIL, RUNS, SAG, SET_UP, TURNS, c, symptom } from "./kinds";
 
 /** Electrical and electronics. */
 export const ELECTRICAL = [
@@ -151,5 +151,66 @@ export const ELECTRICAL = [
     ),
     c("age", "Old", "Its resistance against its first", 5, "Retire it", HAND),
     c("cold", "Loaded or charged cold", "Log its temperature", 5, "Warm it first", HAND, { raisedBy: ["cold-pack"] }),
+  ),
+  symptom(
+    "electrical",
+    "start-stutters",
+    "A motor stutters, jerks or does not begin to turn",
+    c("phase", "One of its three wires is open", "Ohms between each two: all alike?", 5, "New joint", HAND, PART),
+    c(
+      "heavy-load",
+      "The load is too large to start",
+      "Same motor without propeller or gear",
+      10,
+      "Lighter load, softer start, more gear",
+      TURNS,
+      CURRENT,
+    ),
+    c(
+      "timing",
+      "Controller does not suit the motor",
+      "Another timing, another start power",
+      10,
+      "Settings, another controller",
+      TURNS,
+      SET_UP,
+    ),
+    c("sensor", "Its sensor wire is off", "Plug and wire; turns without sensor?", 5, "New plug", TURNS, PART),
+    c("stiff", "It is stiff", "Turn it by hand", 2, "Bearing, grit, magnet", HAND, PART),
+    c("cold-pack", "The pack sags at once", "Volts while it tries", 5, "Warm, fresh pack", TURNS, SAG),
+  ),
+  symptom(
+    "electrical",
+    "servo-dead",
+    "A servo does nothing",
+    c(
+      "plug",
+      "Its plug is off, turned round or in another channel",
+      "Another servo on that plug",
+      5,
+      "Plug, channel",
+      ON,
+      SET_UP,
+    ),
+    c("stripped", "Its gears are stripped", "Turn the arm by hand without power: slips?", 2, "New gears", HAND, PART),
+    c("drowned", "Water got in", "Open it: dry, green, smell", 10, "New one, sealed", HAND),
+    c(
+      "no-volts",
+      "Too little voltage reaches it",
+      "Volts at its plug while another one moves",
+      5,
+      "Own regulator",
+      ON,
+      RAIL,
+    ),
+    c(
+      "stalled",
+      "It stood against an end until it burnt",
+      "Smell; does the arm reach the linkage's end?",
+      5,
+      "Less travel, longer horn",
+      HAND,
+      PART,
+    ),
   ),
 ];

@@ -9,7 +9,10 @@ export interface Cause {
   /** The cheapest test that tells this cause from the others, and its minutes. */
   test: string;
   minutes: number;
-  /** What has to be bought for the test (€ in what ships, the currency of the workshop in one's own), and what it puts at risk. */
+  /**
+   * What has to be bought for the test (€ in what ships, the currency of the workshop in one's own), and what
+   * it puts at risk.
+   */
   cost: number;
   risk: Risk;
   /** Whether the pack is in while it is made. */

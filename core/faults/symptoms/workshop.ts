@@ -1,4 +1,4 @@
-import { HAND, HEAVY, ON, PART, PART_AT_RISK, RUNS, SET_UP, TOUCH, TURNS, c, symptom } from "./kinds";
+import { HAND, HEAVY, ON, PART, PART_AT_RISK, RUNS, SET_UP, SHAKEN, TOUCH, TURNS, c, symptom } from "./kinds";
 
 /** Materials and process; launch, landing, repair, people. */
 export const WORKSHOP = [
@@ -244,5 +244,92 @@ export const WORKSHOP = [
       touchedBy: ["place", "part"],
     }),
     c("damaged", "Antenna damaged", "Another receiver", 5, "Replace", ON),
+  ),
+  symptom(
+    "materials",
+    "part-comes-off",
+    "A part came off in the run",
+    c(
+      "glue-only",
+      "It was held by glue or tape alone",
+      "Look at the faces: clean or torn?",
+      5,
+      "Pin, screw or strap as well",
+      HAND,
+      { ...PART, raisedBy: ["weak-hold"] },
+    ),
+    c("screw-loose", "Its screw turned out", "Are its fellows loose?", 5, "Thread lock, locking nut", HAND, PART),
+    c(
+      "fatigue",
+      "It was cracked before",
+      "Grey, smooth part of the break against the bright one",
+      10,
+      "Radius, thicker, look at each ten minutes",
+      HAND,
+    ),
+    c(
+      "hit-before",
+      "It was hit, or shaken",
+      "Marks; what turned near it?",
+      5,
+      "Clear the way, balance what shakes",
+      HAND,
+      SHAKEN,
+    ),
+    c(
+      "overload",
+      "The load was larger than it holds",
+      "Pull a like one with a scale",
+      20,
+      "Stronger, or less load",
+      PART_AT_RISK,
+    ),
+  ),
+  symptom(
+    "materials",
+    "structure-cracks",
+    "A frame, ring, strut or joint cracks",
+    c(
+      "corner",
+      "A sharp corner or hole gathers the load",
+      "Where does the crack begin?",
+      5,
+      "Round it, sleeve the hole",
+      HAND,
+      PART,
+    ),
+    c(
+      "cold-brittle",
+      "The material is brittle in the cold",
+      "Bend an offcut warm and at that temperature",
+      20,
+      "Another plastic, wood or fibre",
+      HAND,
+    ),
+    c(
+      "one-hit",
+      "One hard landing or blow",
+      "Log or film of the moment before",
+      10,
+      "Something that gives way first",
+      HAND,
+    ),
+    c(
+      "shaken",
+      "Vibration works it",
+      "Is it worst near what turns? Shake at one rpm?",
+      10,
+      "Balance, stiffen, damp",
+      TURNS,
+      SHAKEN,
+    ),
+    c(
+      "made-badly",
+      "Dry fibres, layers not bonded, too little overlap",
+      "Cut one open",
+      20,
+      "Make it anew, more overlap",
+      PART_AT_RISK,
+    ),
   ),
 ];

@@ -35,7 +35,8 @@ function depth(a: Item, b: Item): number {
 /**
  * Pairs of parts whose boxes share more than 2 mm along every axis. Hollow parts (shells) may hold others, and what
  * hangs on a part may sit in it.
- * A part of which nobody said where or how large it is shares space with none. Boxes only: a round or tapered part that clears in truth may be named; the drawing shows where.
+ * A part of which nobody said where or how large it is shares space with none. Boxes only: a round or tapered part that
+ * clears in truth may be named; the drawing shows where.
  */
 export function overlaps({ items }: Pick<Design, "items">): Overlap[] {
   const held = known.get(items);

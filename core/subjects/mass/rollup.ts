@@ -1,5 +1,5 @@
 import { type Evidence, evidenceByShare, magnitudeSd, placeSd, weakest } from "../../design/evidence";
-import { AXES, type Axis, type Design, type Item, type Point } from "../../design/schema";
+import type { Axis, Design, Item, Point } from "../../design/schema";
 import { isPlaced } from "./placed";
 import { edgesOf, outlineOf } from "../surfaces/planform";
 
@@ -26,7 +26,8 @@ export interface Extent {
 
 /**
  * The box around all parts of the ledger, wings and bodies, m; null where there is none of them. A part counts along
- * the axes along which somebody said where it is, with its size when that was said; as drawn, or where nobody said it of any, all count.
+ * the axes along which somebody said where it is, with its size when that was said; as drawn, all count as they are.
+ * Along an axis along which nobody said where anything is the box has no length, and begins at 0.
  */
 export function extent(
   design: Pick<Design, "items"> & Partial<Pick<Design, "surfaces" | "bodies">>,
@@ -41,7 +42,8 @@ export function extent(
   const max = { x: -Infinity, y: -Infinity, z: -Infinity };
   for (const axis of ["x", "y", "z"] as const) {
     const said = drawn ? design.items : design.items.filter((i) => isPlaced(i, axis));
-    for (const item of said.length > 0 || outlines.length > 0 ? said : design.items) {
+    if (said.length === 0 && outlines.length === 0) min[axis] = max[axis] = 0;
+    for (const item of said) {
       const c = item.place[axis];
       const half = item.unsized && !drawn ? 0 : item.size[axis] / 2;
       const mirror = axis === "y" && item.mirrored;
@@ -89,7 +91,7 @@ export interface ItemShare {
 export interface MassResult {
   mass: number;
   massSd: number;
-  /** Of the parts that have a place along each axis. */
+  /** Of the parts that have a place along each axis; 0 where none has one. */
   cg: Point;
   /** Whether somebody said of every part with a mass where it is along each axis: else the CG there is open. */
   placed: Record<Axis, boolean>;
@@ -124,13 +126,11 @@ export function rollUp(design: Pick<Design, "items">): MassResult | null {
   const parts = known.flatMap((item) => bodies(item).map((body) => ({ item, ...body })));
   const mass = parts.reduce((s, p) => s + p.mass, 0);
   if (!(mass > 0)) return null;
-  // Along an axis a part counts once somebody said where it is; where nobody did of any, all as they are drawn.
-  const counts = AXES.map((axis) => (known.some((i) => isPlaced(i, axis)) ? axis : null));
-  const countsOn = (item: Item, axis: Axis) => !counts.includes(axis) || isPlaced(item, axis);
-  const massAt = (axis: Axis) => parts.reduce((s, p) => s + (countsOn(p.item, axis) ? p.mass : 0), 0);
+  // Along an axis a part counts once somebody said where it is; where nobody did of any there is nothing to divide.
+  const massAt = (axis: Axis) => parts.reduce((s, p) => s + (isPlaced(p.item, axis) ? p.mass : 0), 0) || 1;
   const share = { x: massAt("x"), y: massAt("y"), z: massAt("z") };
   const at = (axis: Axis) =>
-    parts.reduce((s, p) => s + (countsOn(p.item, axis) ? p.mass * p.place[axis] : 0), 0) / share[axis];
+    parts.reduce((s, p) => s + (isPlaced(p.item, axis) ? p.mass * p.place[axis] : 0), 0) / share[axis];
   const cg = { x: at("x"), y: at("y"), z: at("z") };
   const box = extent(design);
   const length = box ? Math.max(box.max.x - box.min.x, box.max.y - box.min.y, box.max.z - box.min.z) : 0;
@@ -148,7 +148,7 @@ export function rollUp(design: Pick<Design, "items">): MassResult | null {
     const sdMass = magnitudeSd(item.mass) * item.quantity;
     const sdPlace = placeSd(item.placeEvidence, length, item.placeSd);
     const d = { x: item.place.x - cg.x, y: (item.mirrored ? 0 : item.place.y) - cg.y, z: item.place.z - cg.z };
-    const on = (axis: Axis) => countsOn(item, axis);
+    const on = (axis: Axis) => isPlaced(item, axis);
     const perKg = (axis: Axis) => (on(axis) ? sdMass / share[axis] : 0);
     const perMetre = (axis: Axis) => (on(axis) ? (sdPlace * total) / share[axis] : 0);
     massVar += sdMass ** 2;

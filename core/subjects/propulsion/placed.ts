@@ -61,8 +61,8 @@ export interface PlacedUnit {
 /**
  * Where the units of a drive are and which way each pushes: one by one where that was entered; else all along the
  * drive's
- * direction through its entry in the ledger, of a mirrored one half on each side. Empty while neither is there, or nobody said where that
- * entry is.
+ * direction through its entry in the ledger, of a mirrored one half on each side. Empty while neither is there, or
+ * nobody said where that entry is.
  */
 export function placedUnits(design: Pick<Design, "units" | "items">, drive: number): PlacedUnit[] {
   const unit = design.units[drive];

@@ -8,7 +8,9 @@ import { call } from "../../app/client";
 export const useOwnSymptoms = () =>
   useQuery({ queryKey: ["symptoms"], queryFn: () => call(contracts.listSymptoms, {}) });
 
-/** What ships, with what its tests cost in the money of this workshop; nothing where nobody said what a euro is worth. */
+/**
+ * What ships, with what its tests cost in the money of this workshop; nothing where nobody said what a euro is worth.
+ */
 const shipped = (): readonly Symptom[] =>
   SYMPTOMS.map((s) =>
     s.causes.some((c) => c.cost > 0)

@@ -260,7 +260,7 @@ export function WhatMayVary({
             Cost: say in the workshop what a euro is worth in {moneyHere().currency}. Usual prices are in euros.
           </p>
         ) : (
-          bound("maxCost", "Cost at most", "money")
+          bound("maxCost", "Cost at most, at its dearest", "money")
         )}
         {bound("maxCurrent", "Pack current at most", "current")}
         {bound("maxTipMach", "Tip Mach at most", "ratio")}
