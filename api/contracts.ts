@@ -20,6 +20,7 @@ import {
   versionSchema,
 } from "../core/design/craftFile";
 import { recordNumber } from "../core/design/bounds";
+import { idSchema } from "../core/design/fields";
 import { designSchema } from "../core/design/schema";
 import type { Glance } from "../core/glance";
 import type { FieldSheet } from "../core/runs/sheetShape";
@@ -111,6 +112,7 @@ export type ShelfRecord = z.infer<typeof shelfRecordSchema>;
 export const newRunSchema = runSchema
   .omit({ number: true, version: true, metrics: true, gates: true, locks: true })
   .extend({
+    state: idSchema.optional().describe("left out: the first state of its version, or the one that it was about"),
     measured: z.array(runSchema.shape.metrics.element.omit({ predicted: true })).max(80),
     eye: z
       .record(z.string(), z.enum(["passed", "failed"]))
@@ -351,7 +353,7 @@ export const contracts = {
   fieldSheet: contract({
     method: "get",
     path: PATHS.fieldSheet,
-    params: inVersion.extend({ habit: z.enum(["metric", "imperial"]) }),
+    params: inVersion.extend({ habit: z.enum(["metric", "imperial"]), state: idSchema }),
     body: none,
     response: z.custom<FieldSheet>((s) => typeof s === "object" && s !== null),
     checked: true,

@@ -2,7 +2,7 @@
 export const PATHS = {
   createRun: "/api/crafts/:slug/versions/:label/runs",
   addFile: "/api/files",
-  fieldSheet: "/api/crafts/:slug/versions/:label/field/:habit",
+  fieldSheet: "/api/crafts/:slug/versions/:label/field/:habit/:state",
 } as const;
 
 /** A route with its parameters filled in. */

@@ -1,8 +1,10 @@
 import type { CraftFile, Version } from "../core/design/craftFile";
+import { inState } from "../core/design/inState";
+import type { Design } from "../core/design/schema";
 import { openCraftFile } from "../core/design/openFile";
 import { METRICS, type MetricKey } from "../core/design/metrics";
 import { storedUnit, takeMoney } from "../core/design/money";
-import { type Evaluation, evaluate } from "../core/evaluate";
+import { type Evaluation, evaluate, parentMassOf } from "../core/evaluate";
 import { findingText, remediesFor } from "../core/evaluate";
 import { whyNone } from "../core/subject";
 import { buildReport } from "../core/wording/report";
@@ -12,11 +14,17 @@ export type Outcome = { ok: true; output: unknown } | { ok: false; why: string }
 interface Opened {
   file: CraftFile;
   version: Version;
+  /** as it is in the state that was asked for */
+  design: Design;
   evaluation: Evaluation;
 }
 
 /** Reads a craft file and evaluates one version of it as the application does; or why that cannot be. */
-function openFile(text: string, label: string | undefined): { ok: true; opened: Opened } | { ok: false; why: string } {
+function openFile(
+  text: string,
+  label: string | undefined,
+  state: string | undefined,
+): { ok: true; opened: Opened } | { ok: false; why: string } {
   let parsed: unknown;
   try {
     parsed = JSON.parse(text);
@@ -34,28 +42,39 @@ function openFile(text: string, label: string | undefined): { ok: true; opened: 
   const version = label === undefined ? versions.at(-1) : versions.find((v) => v.label === label);
   if (!version) return { ok: false, why: `has no version ${label}; it has ${versions.map((v) => v.label).join(", ")}` };
   const parent = versions.find((v) => v.label === version.parent);
-  const parentAuw = parent && evaluate(parent.design).metrics.auw;
-  const evaluation = evaluate(version.design, {
-    parentMass: parent && parentAuw ? { label: parent.label, mass: parentAuw.value } : null,
-  });
-  return { ok: true, opened: { file: read.file, version, evaluation } };
+  const { states } = version.design;
+  const named = states.find((s) => s.id === state || s.name === state);
+  if (state !== undefined && !named)
+    return { ok: false, why: `has no state ${state}; it has ${states.map((s) => s.name).join(", ")}` };
+  const design = inState(version.design, named?.id);
+  const evaluation = evaluate(design, { parentMass: parentMassOf(parent) });
+  return { ok: true, opened: { file: read.file, version, design, evaluation } };
 }
 
 /** The build report of one version of a craft file, as Markdown. */
-export function reportFile(text: string, label: string | undefined): Outcome {
-  const read = openFile(text, label);
+export function reportFile(text: string, label: string | undefined, state?: string): Outcome {
+  const read = openFile(text, label, state);
   return read.ok
-    ? { ok: true, output: buildReport(read.opened.file, read.opened.version, read.opened.evaluation) }
+    ? {
+        ok: true,
+        output: buildReport(
+          read.opened.file,
+          read.opened.version,
+          read.opened.evaluation,
+          "metric",
+          read.opened.design.states[0]?.id,
+        ),
+      }
     : read;
 }
 
 /**
  * Every computed result (SI value, standard uncertainty, unit, evidence) and verdict of one version of a craft file.
  */
-export function evaluateFile(text: string, label: string | undefined): Outcome {
-  const read = openFile(text, label);
+export function evaluateFile(text: string, label: string | undefined, state?: string): Outcome {
+  const read = openFile(text, label, state);
   if (!read.ok) return read;
-  const { file, version, evaluation } = read.opened;
+  const { file, version, design, evaluation } = read.opened;
   const results = Object.fromEntries(
     (Object.keys(METRICS) as MetricKey[]).flatMap((key) => {
       const q = evaluation.metrics[key];
@@ -82,6 +101,8 @@ export function evaluateFile(text: string, label: string | undefined): Outcome {
     output: {
       craft: file.craft.name,
       version: version.label,
+      state: design.states[0]?.name ?? null,
+      states: version.design.states.map((s) => s.name),
       results,
       /** How each subject ended that has no numbers: missing, not covered or failed, and why. */
       without: Object.fromEntries(
@@ -109,7 +130,7 @@ export function evaluateFile(text: string, label: string | undefined): Outcome {
           unit: storedUnit(f.figure.dimension),
           limit: f.figure.limit ?? null,
         },
-        remedies: remediesFor(version.design, evaluation, f).map((r) => ({ sentence: r.text, patch: r.patch })),
+        remedies: remediesFor(design, evaluation, f).map((r) => ({ sentence: r.text, patch: r.patch })),
       })),
     },
   };

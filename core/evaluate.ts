@@ -15,6 +15,7 @@ import {
   whyNone,
 } from "./subject";
 import { SUBJECTS } from "./subjects";
+import { rollUp } from "./subjects/mass/rollup";
 
 /** Everything that the application says about one version comes from one of these. Plain data. */
 export interface Evaluation {
@@ -38,6 +39,14 @@ export type Slowly = { standing: { design: Design; evaluation: Evaluation } } | 
 export interface EvaluationContext {
   /** Label and predicted mass (kg) of the version that this one grew from. */
   parentMass?: { label: string; mass: number } | null;
+}
+
+/** What a version is held against of the one that it grew from: its mass alone, so nothing else of it is computed. */
+export function parentMassOf(
+  parent: { label: string; design: Pick<Design, "items"> } | undefined,
+): EvaluationContext["parentMass"] {
+  const mass = parent && rollUp(parent.design)?.mass;
+  return parent && mass !== undefined ? { label: parent.label, mass } : null;
 }
 
 type Part = Record<string, unknown>;

@@ -3,7 +3,8 @@ import type { Design } from "./design/schema";
 import type { UnitHabit } from "./design/units";
 import { evaluate, findingText } from "./evaluate";
 import { extent } from "./subjects/mass/rollup";
-import { type Severity, tallyOf } from "./subject";
+import { everyState } from "./design/inState";
+import { type Severity, bySeverity, findingKey, tallyOf } from "./subject";
 
 /**
  * What the workshop's list shows of a version: its outline from the side, how many verdicts of each kind, and the
@@ -28,8 +29,17 @@ const MOST = 14;
 /** Works a glance out of a design; costs as much as one evaluation. */
 export function glanceAt(design: Design): Glance {
   const box = extent(design);
-  const { findings } = evaluate(design);
-  const worst = findings.find((f) => f.severity !== "clear");
+  const several = design.states.length > 1;
+  const every = everyState(design).flatMap(({ state, design: own }) =>
+    evaluate(own).findings.map((finding) => ({ finding, state: several ? `${state.name}: ` : "" })),
+  );
+  // What is found in several states is one thing.
+  const found = every.filter(
+    ({ finding }, k) => every.findIndex((o) => findingKey(o.finding) === findingKey(finding)) === k,
+  );
+  const [worst] = found
+    .filter(({ finding }) => finding.severity !== "clear")
+    .toSorted((a, b) => bySeverity(a.finding, b.finding));
   const length = box ? box.max.x - box.min.x : 0;
   const thousandths = (m: number) => (length > 0 ? Math.round((1000 * m) / length) : 0);
   return {
@@ -46,11 +56,14 @@ export function glanceAt(design: Design): Glance {
             thousandths(i.size.z),
           ])
       : [],
-    tally: tallyOf(findings),
+    tally: tallyOf(found.map((f) => f.finding)),
     worst: worst
       ? {
-          severity: worst.severity,
-          says: { metric: findingText(worst, "metric"), imperial: findingText(worst, "imperial") },
+          severity: worst.finding.severity,
+          says: {
+            metric: worst.state + findingText(worst.finding, "metric"),
+            imperial: worst.state + findingText(worst.finding, "imperial"),
+          },
         }
       : null,
   };

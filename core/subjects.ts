@@ -1,8 +1,13 @@
 import { air } from "./subjects/air/node";
 import { authority } from "./subjects/authority/node";
 import { verdicts as authorityVerdicts } from "./subjects/authority/verdicts";
+import { falling } from "./subjects/axes/falling";
+import { axes } from "./subjects/axes/node";
+import { verdicts as axesVerdicts } from "./subjects/axes/verdicts";
 import { balance } from "./subjects/balance/node";
 import { verdicts as balanceVerdicts } from "./subjects/balance/verdicts";
+import { box } from "./subjects/box/node";
+import { verdicts as boxVerdicts } from "./subjects/box/verdicts";
 import { brief } from "./subjects/brief/node";
 import { verdicts as briefVerdicts } from "./subjects/brief/verdicts";
 import { cost } from "./subjects/cost/node";
@@ -15,10 +20,16 @@ import { verdicts as extentVerdicts } from "./subjects/extent/verdicts";
 import { flight } from "./subjects/flight/node";
 import { verdicts as flightVerdicts } from "./subjects/flight/verdicts";
 import { lattice } from "./subjects/flight/latticeNode";
+import { liftoff } from "./subjects/liftoff/node";
+import { verdicts as liftoffVerdicts } from "./subjects/liftoff/verdicts";
+import { pull } from "./subjects/liftoff/pull";
 import { loop } from "./subjects/loop/node";
 import { verdicts as loopVerdicts } from "./subjects/loop/verdicts";
 import { mass } from "./subjects/mass/node";
 import { verdicts as massVerdicts } from "./subjects/mass/verdicts";
+import { keepsUp } from "./subjects/powered/keepsUp";
+import { powered } from "./subjects/powered/node";
+import { verdicts as poweredVerdicts } from "./subjects/powered/verdicts";
 import { propulsion } from "./subjects/propulsion/node";
 import { verdicts as propulsionVerdicts } from "./subjects/propulsion/verdicts";
 import { ratios } from "./subjects/ratios/node";
@@ -27,6 +38,12 @@ import { areaSpeed, speed } from "./subjects/speed/node";
 import { verdicts as speedVerdicts } from "./subjects/speed/verdicts";
 import { stand } from "./subjects/stand/node";
 import { verdicts as standVerdicts } from "./subjects/stand/verdicts";
+import { spin } from "./subjects/spin/node";
+import { verdicts as spinVerdicts } from "./subjects/spin/verdicts";
+import { stance } from "./subjects/stance/node";
+import { verdicts as stanceVerdicts } from "./subjects/stance/verdicts";
+import { wind } from "./subjects/wind/node";
+import { verdicts as windVerdicts } from "./subjects/wind/verdicts";
 import { type AnySubject, judged } from "./subject";
 
 /**
@@ -43,13 +60,23 @@ export const SUBJECTS: readonly AnySubject<any>[] = [
   judged(cost, costVerdicts),
   judged(propulsion, propulsionVerdicts),
   judged(ratios, ratioVerdicts),
-  demand,
-  judged(energy, energyVerdicts),
-  judged(loop, loopVerdicts),
   lattice,
   judged(flight, flightVerdicts),
+  judged(powered, poweredVerdicts),
+  pull,
+  demand,
+  keepsUp,
+  judged(energy, energyVerdicts),
+  judged(loop, loopVerdicts),
   areaSpeed,
   judged(speed, speedVerdicts),
   judged(stand, standVerdicts),
   judged(authority, authorityVerdicts),
+  falling,
+  judged(axes, axesVerdicts),
+  judged(wind, windVerdicts),
+  judged(spin, spinVerdicts),
+  judged(stance, stanceVerdicts),
+  judged(liftoff, liftoffVerdicts),
+  judged(box, boxVerdicts),
 ];

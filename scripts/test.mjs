@@ -45,6 +45,9 @@ bin("vitest", "run", "--project", "unit");
 // The build makes the clusters that first starts are copied from.
 ensureBuild();
 run(process.execPath, ["scripts/bench.mjs", "--smoke"]);
-bin("vitest", "run", "--project", "api");
-bin("vitest", "run", "--project", "postgres");
+// Those on a PostgreSQL server wait for it most of the time: they run beside the others.
+await beside([
+  ["vitest", "run", "--project", "api"],
+  ["vitest", "run", "--project", "postgres"],
+]);
 bin("vitest", "run", "--project", "browser");

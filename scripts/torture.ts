@@ -9,7 +9,7 @@ import { parseArgs } from "node:util";
 import { fillWorkshop, load } from "../tests/torture/load";
 import { fuzzFiles, fuzzRequests } from "../tests/torture/requests";
 import { canMount, fullDisk, killRounds, powerCuts } from "../tests/torture/rounds";
-import { freshFolder, root, send, spawnServer } from "../tests/support/server";
+import { freshFolder, root, send, spawnServer } from "../tests/support/spawn";
 
 const { values, positionals } = parseArgs({
   allowPositionals: true,

@@ -207,8 +207,8 @@ function versionRoutes({ app, db, records, evaluator, now }: Serving): void {
   bind(app, c.deleteVersion, async ({ params }) => ({
     trash: await store.deleteVersion(db, params.slug, params.label, now()),
   }));
-  bind(app, c.fieldSheet, async ({ params: { slug, label, habit } }) =>
-    sheetOf(recordOf(await records.get(slug)).file, label, habit, evaluator),
+  bind(app, c.fieldSheet, async ({ params: { slug, label, habit, state } }) =>
+    sheetOf(recordOf(await records.get(slug)).file, label, habit, evaluator, state),
   );
   bind(app, c.createRun, async ({ params, body }) => ({
     number: await runs.createRun(db, records, evaluator, params.slug, params.label, body, now()),

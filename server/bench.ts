@@ -58,11 +58,11 @@ export async function saveBench(
     if (saved !== null) return saved;
     const [held] = await tx.select().from(bench).where(where);
     if (!held) throw notFound(`There is no bench session B-${number}.`);
-    const { date, weighIn, thrust, fastThrottle, calibration, glide, free, notes, files } = held;
+    const { date, weighIn, thrust, fastThrottle, calibration, glide, free, moment, notes, files } = held;
     throw stale(`Bench session B-${number} was saved elsewhere since it was opened here.`, {
       current: {
         revision: held.revision,
-        session: { date, weighIn, thrust, fastThrottle, calibration, glide, free, notes, files },
+        session: { date, weighIn, thrust, fastThrottle, calibration, glide, free, moment, notes, files },
       },
     });
   });

@@ -1,5 +1,6 @@
 import { findingText } from "../core/evaluate";
 import type { CraftFile } from "../core/design/craftFile";
+import { versionIn } from "../core/design/inState";
 import type { UnitHabit } from "../core/design/units";
 import { fieldSheet } from "../core/runs/fieldSheet";
 import type { FieldSheet } from "../core/runs/sheetShape";
@@ -12,13 +13,16 @@ export async function sheetOf(
   label: string,
   habit: UnitHabit,
   evaluator: Evaluator,
+  state: string,
 ): Promise<FieldSheet> {
-  const version = file.versions.find((v) => v.label === label);
-  if (!version) throw notFound(`There is no version ${label} of ${file.craft.name}.`);
+  const whole = file.versions.find((v) => v.label === label);
+  if (!whole) throw notFound(`There is no version ${label} of ${file.craft.name}.`);
+  const version = versionIn(whole, state);
   const judged = await evaluator.judge(version.design);
   return fieldSheet(
     file,
     version,
+    whole.design.states,
     judged && {
       endurance: judged.metrics.endurance ?? null,
       findings: judged.findings,

@@ -1,4 +1,4 @@
-import { inStates, withRoles } from "../core/design/openFile";
+import { designNow, withRoles } from "../core/design/openFile";
 import { type SQL, and, getTableColumns, getTableName, inArray, isNull, sql } from "drizzle-orm";
 import { type AnyPgColumn, type PgTable, getTableConfig } from "drizzle-orm/pg-core";
 import { TABLES, type TrashKind, runs, summaries, trash, versions } from "./db/schema";
@@ -193,7 +193,7 @@ export const inPresentShape = async (
   (await byIds(tx, parts)).map((part) => ({
     ...part,
     rows: part.rows.map((row) =>
-      part.table === "versions" && row.design ? { ...row, design: withRoles(inStates(row.design as Row)) } : row,
+      part.table === "versions" && row.design ? { ...row, design: withRoles(designNow(row.design as Row)) } : row,
     ),
   }));
 

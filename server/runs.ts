@@ -1,6 +1,7 @@
 import { and, asc, eq, inArray, sql } from "drizzle-orm";
 import type { NewRun } from "../api/contracts";
-import { type Lock, type Run, type RunMetric, isMetricKey, runSchema } from "../core/design/craftFile";
+import { type Lock, type Run, type RunMetric, type Version, isMetricKey, runSchema } from "../core/design/craftFile";
+import { inState } from "../core/design/inState";
 import { mend } from "../core/design/mend";
 import { judgeGates, ladderOf, locksFor } from "../core/runs/ladder";
 import { locksText } from "../core/wording/ladder";
@@ -73,25 +74,48 @@ export async function insertRun(
 /** What is on record of a run besides what a client says. */
 const withoutAsides = ({ measured: _m, eye: _e, live: _l, ...rest }: NewRun) => rest;
 
+/** A version in the state that a run is about. */
+interface About {
+  version: string;
+  /** none said: the first */
+  state: string | undefined;
+}
+const aboutKey = ({ version, state }: About) => `${version} ${state ?? ""}`;
+
+/** The state that a run is about: the first where none is said. One that its version does not have is refused. */
+function stateIn(version: Pick<Version, "label" | "design">, state: string | undefined): string {
+  if (state === undefined || version.design.states.some((s) => s.id === state))
+    return state ?? version.design.states[0]?.id ?? "";
+  const names = version.design.states.map((s) => `${s.id} (${s.name})`).join(", ");
+  throw refused(`${version.label} has no state ${state}. Its states are: ${names}.`);
+}
+
 /**
- * Versions by label as they are now, each judged outside of any transaction: an evaluation may take its time, and
+ * Versions by label and state as they are now, each judged outside of any transaction: an evaluation may take its time, and
  * stops nobody.
  */
 async function judgeVersions(
   db: Database,
   evaluator: Evaluator,
   slug: string,
-  labels: readonly string[],
+  about: readonly About[],
 ): Promise<Map<string, { revision: number; judged: Judged | null }>> {
   const rows = await db.transaction(async (tx) => {
     const craft = await craftRow(tx, slug);
     return tx
       .select()
       .from(versions)
-      .where(and(eq(versions.craftId, craft.id), inArray(versions.label, [...labels])));
+      .where(and(eq(versions.craftId, craft.id), inArray(versions.label, [...new Set(about.map((a) => a.version))])));
   }, reading);
   const out = new Map<string, { revision: number; judged: Judged | null }>();
-  for (const row of rows) out.set(row.label, { revision: row.revision, judged: await evaluator.judge(designOf(row)) });
+  for (const row of rows) {
+    const design = designOf(row);
+    for (const state of new Set(about.flatMap((a) => (a.version === row.label ? [a.state] : []))))
+      out.set(aboutKey({ version: row.label, state }), {
+        revision: row.revision,
+        judged: await evaluator.judge(inState(design, state)),
+      });
+  }
   return out;
 }
 
@@ -113,7 +137,8 @@ export async function createRuns(
   now: string,
 ): Promise<number[]> {
   for (let attempt = 1; ; attempt++) {
-    const judged = await judgeVersions(db, evaluator, slug, [...new Set(asked.map((a) => a.version))]);
+    const about = asked.map((a) => ({ version: a.version, state: a.run.state }));
+    const judged = await judgeVersions(db, evaluator, slug, about);
     const numbers = await db.transaction(async (tx): Promise<number[] | null> => {
       const craft = await lockCraft(tx, slug);
       const numbers: number[] = [];
@@ -136,11 +161,13 @@ export async function createRuns(
           }
         }
         const row = await versionRow(tx, craft.id, label);
-        const held = judged.get(label);
+        const held = judged.get(aboutKey({ version: label, state: run.state }));
         // The design was saved while it was judged: it froze with these runs already, or it is judged anew.
         if ((!held || held.revision !== row.revision) && row.frozenAt === null && attempt < TRIES) return null;
         const judgement = held?.judged ?? null;
-        const version = toVersion(row, await parentLabel(tx, row));
+        const whole = toVersion(row, await parentLabel(tx, row));
+        const state = stateIn(whole, run.state);
+        const version = { ...whole, design: inState(whole.design, state) };
         const locks: Lock[] = [
           ...(judgement || run.stage <= 1 ? [] : [NOT_JUDGED]),
           ...locksFor(file, version, judgement?.findings ?? [], run.stage),
@@ -151,7 +178,7 @@ export async function createRuns(
         const number = await nextNumber(tx, craft.id, "run");
         const metrics = run.measured.map((m) => ({ ...m, predicted: predicted(m.metric, judgement) }));
         const gates = judgeGates(ladderOf(version)[run.stage - 1]?.gates ?? [], metrics, run.eye);
-        const logged: Run = { ...withoutAsides(run), number, version: label, metrics, gates, locks };
+        const logged: Run = { ...withoutAsides(run), state, number, version: label, metrics, gates, locks };
         await insertRun(tx, craft.id, row.id, logged, planIds);
         file.runs.push(logged);
         for (const seen of dangersIn(logged)) {
@@ -209,12 +236,13 @@ export async function saveRun(
   revision: number,
   asked: NewRun,
 ): Promise<number> {
-  const label = await db.transaction(async (tx) => {
+  const held = await db.transaction(async (tx) => {
     const row = await runRow(tx, (await craftRow(tx, slug)).id, number);
     const [version] = await tx.select({ label: versions.label }).from(versions).where(eq(versions.id, row.versionId));
-    return version?.label ?? "";
+    return { version: version?.label ?? "", state: row.state };
   }, reading);
-  const judged = (await judgeVersions(db, evaluator, slug, [label])).get(label)?.judged ?? null;
+  const about = { ...held, state: asked.state ?? held.state };
+  const judged = (await judgeVersions(db, evaluator, slug, [about])).get(aboutKey(about))?.judged ?? null;
   return db.transaction(async (tx) => {
     const craft = await lockCraft(tx, slug);
     const where = and(eq(runs.craftId, craft.id), eq(runs.number, number));
@@ -225,7 +253,10 @@ export async function saveRun(
     ).map(toMetric);
     const metrics = asked.measured.map((m) => {
       const known = before.find((b) => b.metric === m.metric);
-      return { ...m, predicted: known ? known.predicted : predicted(m.metric, judged) };
+      return {
+        ...m,
+        predicted: known && row.state === (asked.state ?? row.state) ? known.predicted : predicted(m.metric, judged),
+      };
     });
     const said = {
       ...Object.fromEntries(
@@ -233,13 +264,17 @@ export async function saveRun(
       ),
       ...asked.eye,
     };
-    const sameRung = asked.stage === row.stage;
-    const ladder = sameRung || !versionOf ? [] : ladderOf(toVersion(versionOf, await parentLabel(tx, versionOf)));
+    const whole = versionOf && toVersion(versionOf, await parentLabel(tx, versionOf));
+    const state = asked.state ?? row.state;
+    if (whole) stateIn(whole, state);
+    const sameRung = asked.stage === row.stage && state === row.state;
+    const ladder = sameRung || !whole ? [] : ladderOf({ ...whole, design: inState(whole.design, state) });
     const rules = sameRung ? row.gates.map((g) => g.gate) : (ladder[asked.stage - 1]?.gates ?? []);
     const { plan, ...fields } = withoutAsides(asked);
     const planId = plan === null ? null : await planIdOf(tx, craft.id, plan);
     const saved = await saveRow(tx, runs, where, revision, {
       ...fields,
+      state,
       planId,
       key: row.key,
       gates: judgeGates(rules, metrics, sameRung ? said : asked.eye),

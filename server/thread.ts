@@ -11,15 +11,15 @@ import { projectRoot } from "./root";
 export function startThread(name: "engine" | "evaluator" | "keeper", options: WorkerOptions = {}): Worker {
   const here = fileURLToPath(import.meta.url);
   if (!here.endsWith(".ts")) return new Worker(join(projectRoot(), "dist/server", `${name}.js`), options);
-  // The engine holds nothing of ours but its messages: built, it starts in half the time, where the build is not
-  // older than its source.
-  const built = join(projectRoot(), "dist/server/engine.js");
-  if (
-    name === "engine" &&
-    existsSync(built) &&
-    statSync(built).mtimeMs > statSync(join(dirname(here), "db/engine.ts")).mtimeMs
-  )
-    return new Worker(built, options);
+  // Built, a thread starts in a tenth of the time: the tests say that the build is of these sources; the engine holds
+  // nothing of ours but its messages and may be older than the rest.
+  const built = join(projectRoot(), "dist/server", `${name}.js`);
+  const ofThese =
+    process.env.ULTRAFORM_BUILT === "1" ||
+    (name === "engine" &&
+      existsSync(built) &&
+      statSync(built).mtimeMs > statSync(join(dirname(here), "db/engine.ts")).mtimeMs);
+  if (ofThese) return new Worker(built, options);
   const source = { engine: "db/engine.ts", evaluator: "evaluator/evaluator.ts", keeper: "db/keeper.ts" }[name];
   const url = pathToFileURL(join(dirname(here), source)).href;
   return new Worker(

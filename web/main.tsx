@@ -10,9 +10,10 @@ import { Broken, Missing } from "./app/Missing";
 import { Messages } from "./app/Messages";
 import { OutboxBar } from "./app/OutboxBar";
 import { OutboxWatch } from "./app/OutboxWatch";
-import { MoneyWatch } from "./app/money";
+import { MoneyWatch } from "./app/workshopMoney";
 import { openOutbox } from "./app/outbox";
 import { PreferencesProvider } from "./app/preferences";
+import { takeTypedBeforeLeaving } from "./app/takeTyped";
 import { StaleQuestion } from "./app/saveAgainst";
 
 const queries = new QueryClient({
@@ -21,6 +22,9 @@ const queries = new QueryClient({
 
 const CraftPage = lazy(() => import("./app/CraftPage").then((m) => ({ default: m.CraftPage })));
 const Workshop = lazy(() => import("./workshop/Workshop").then((m) => ({ default: m.Workshop })));
+
+// Before the router hears of another address.
+takeTypedBeforeLeaving();
 
 const router = createBrowserRouter([
   { path: "/", element: <Workshop />, errorElement: <Broken /> },

@@ -1,14 +1,9 @@
 import type { Known } from "../design/evidence";
 import type { Glide } from "../design/bench";
+import { type Mean, meanOf } from "./mean";
 
 type Pass = Glide["passes"][number];
 
-/** What several passes say of one number: their mean with the doubt of it. */
-interface Mean {
-  value: number;
-  sd: number;
-  n: number;
-}
 export interface GlideResult {
   /** distance over height, of passes that went straight; null without one */
   ratio: Mean | null;
@@ -22,16 +17,6 @@ export interface GlideResult {
 const ONE = { ratio: 0.12, speed: 0.1 };
 /** What no repeat takes away: the same hand, the same tape. */
 const FLOOR = { ratio: 0.03, speed: 0.03 };
-
-function meanOf(values: readonly number[], one: number, floor: number): Mean | null {
-  const n = values.length;
-  if (n === 0) return null;
-  const value = values.reduce((s, v) => s + v, 0) / n;
-  const scatter = n > 1 ? Math.sqrt(values.reduce((s, v) => s + (v - value) ** 2, 0) / (n - 1)) : 0;
-  // Two or three tell little of their own scatter: it is never taken to be less than half of what is usual.
-  const each = n > 3 ? scatter : Math.max(scatter, one * value * (n === 1 ? 1 : 0.5));
-  return { value, sd: Math.hypot(each / Math.sqrt(n), floor * value), n };
-}
 
 /**
  * Glide ratio and speed from passes that went straight: distance over height lost, path over time.

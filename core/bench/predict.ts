@@ -28,7 +28,8 @@ export function predictLevels(
   voltage: number,
 ): PredictedLevel[] {
   // What works in water, in a duct or beside another has no model here to be held against.
-  if (unit.propulsor || (unit.surroundings !== null && unit.surroundings !== "free air")) return [];
+  if (unit.propulsor || (unit.surroundings !== null && unit.surroundings !== "in air")) return [];
+  if (unit.around.some((a) => a.kind !== "ground" && a.kind !== "body behind" && a.kind !== "body before")) return [];
   const drive = standDrive(unit, standMap(unit, density));
   return levels.flatMap((l) => {
     const volts = l.voltage ?? voltage;

@@ -83,6 +83,93 @@ const inside = (at: Partial<Record<Axis, Uncertain>>, box: Extent) =>
     return !a || (a.value + 2 * a.sd >= box.min[axis] && a.value - 2 * a.sd <= box.max[axis]);
   });
 
+/** Grams and gram-metres, so that the matrices are well conditioned. */
+const K = 1000;
+type Massed = Item & { mass: NonNullable<Item["mass"]> };
+
+/** Nothing; each entry in its mass or in its place along an axis; something that is not in the ledger. */
+function whatMayBeWrong({
+  items,
+  axes,
+  massEffect,
+  unit,
+  box,
+  centre,
+}: {
+  items: readonly Massed[];
+  axes: readonly Axis[];
+  massEffect: (item: Item) => number[];
+  unit: (k: number, size: number) => number[];
+  box: Extent;
+  centre: Point;
+}): Hypothesis[] {
+  const hypotheses: Hypothesis[] = [{ suspect: null, weight: 6 * items.length, effect: unit(0, 0), slip: 0 }];
+  for (const item of items) {
+    const mass = item.mass.value * item.quantity;
+    hypotheses.push({
+      suspect: { itemId: item.id, what: "mass" },
+      weight: MASS_PRIOR[item.mass.evidence],
+      effect: massEffect(item),
+      slip: Math.max(mass / 3, LEAST_MASS_SLIP),
+    });
+    axes.forEach((axis, k) => {
+      if (axis !== "y" || !item.mirrored)
+        hypotheses.push({
+          suspect: { itemId: item.id, what: axis },
+          weight: PLACE_PRIOR[item.placeEvidence] / axes.length,
+          effect: unit(k + 1, K * mass),
+          slip: PLACE_SLIP,
+        });
+    });
+  }
+  // Something unlisted: a mass of typical size anywhere in the craft's box.
+  const middle = axes.map((a) => K * ((box.min[a] + box.max[a]) / 2 - centre[a]));
+  hypotheses.push({
+    suspect: null,
+    weight: 2,
+    effect: [K, ...middle],
+    slip: UNLISTED,
+    spread: axes.map((a) => (K * (box.max[a] - box.min[a])) / Math.sqrt(12)),
+  });
+  return hypotheses;
+}
+
+/** How likely the differences `d` are under a hypothesis, and by how much it would be wrong. */
+function judge(h: Hypothesis, covariance: Matrix, d: Matrix) {
+  const n = d.rows;
+
+  const c = covariance.clone();
+  for (let i = 0; i < n; i++)
+    for (let j = 0; j < n; j++)
+      c.set(
+        i,
+        j,
+        c.get(i, j) + (h.effect[i] ?? 0) * (h.effect[j] ?? 0) * (h.spread ? h.slip : SLIP_SPREAD * h.slip) ** 2,
+      );
+  h.spread?.forEach((s, k) => {
+    c.set(k + 1, k + 1, c.get(k + 1, k + 1) + (s * h.slip) ** 2);
+  });
+  const v = Matrix.columnVector(h.effect);
+  // Either way round: the slip is as likely up as down.
+  const ways = h.slip === 0 || h.spread ? [0] : [h.slip, -h.slip];
+  const spread = h.spread ? h.slip : SLIP_SPREAD * h.slip;
+  const gain = v
+    .transpose()
+    .mmul(inverse(c))
+    .mul(spread ** 2);
+  const sided = ways.map((mean) => {
+    const rest = Matrix.sub(d, Matrix.mul(v, mean));
+    return { p: density(rest, c) / ways.length, by: mean + gain.mmul(rest).get(0, 0) };
+  });
+  const best = sided.reduce((a, b) => (b.p > a.p ? b : a));
+  return {
+    h,
+    p: h.weight * sided.reduce((sum, w) => sum + w.p, 0),
+    by: best.by,
+    sd: spread * Math.sqrt(Math.max(0, 1 - gain.mmul(v).get(0, 0))),
+  };
+}
+
 /**
  * Holds a weigh-in against the ledger. Measured less predicted mass and first moments (about the predicted CG) form a
  * small vector whose covariance comes from
@@ -104,9 +191,7 @@ export function reconcile(design: Design, measured: Measured): Reconciliation | 
   const centre = ledger.cg;
   const length = Math.max(...AXES.map((a) => box.max[a] - box.min[a]));
   const n = 1 + axes.length;
-  // Scaled to grams and gram-metres, so that the matrices are well conditioned.
-  const K = 1000;
-  const items = design.items.filter((i): i is Item & { mass: NonNullable<Item["mass"]> } => i.mass !== null);
+  const items = design.items.filter((i): i is Massed => i.mass !== null);
   const arm = (place: Point, axis: Axis, item: Item) =>
     (axis === "y" && item.mirrored ? 0 : place[axis]) - centre[axis];
   const massEffect = (item: Item) => [K, ...axes.map((a) => K * arm(item.place, a, item))];
@@ -136,67 +221,8 @@ export function reconcile(design: Design, measured: Measured): Reconciliation | 
     ...axes.map((a) => K * measured.mass.value * ((measured.cg[a]?.value ?? 0) - centre[a])),
   ]);
 
-  const hypotheses: Hypothesis[] = [{ suspect: null, weight: 6 * items.length, effect: unit(0, 0), slip: 0 }];
-  for (const item of items) {
-    const mass = item.mass.value * item.quantity;
-    hypotheses.push({
-      suspect: { itemId: item.id, what: "mass" },
-      weight: MASS_PRIOR[item.mass.evidence],
-      effect: massEffect(item),
-      slip: Math.max(mass / 3, LEAST_MASS_SLIP),
-    });
-    axes.forEach((axis, k) => {
-      if (axis !== "y" || !item.mirrored)
-        hypotheses.push({
-          suspect: { itemId: item.id, what: axis },
-          weight: PLACE_PRIOR[item.placeEvidence] / axes.length,
-          effect: unit(k + 1, K * mass),
-          slip: PLACE_SLIP,
-        });
-    });
-  }
-  // Something unlisted: a mass of typical size anywhere in the craft's box.
-  const middle = axes.map((a) => K * ((box.min[a] + box.max[a]) / 2 - centre[a]));
-  hypotheses.push({
-    suspect: null,
-    weight: 2,
-    effect: [K, ...middle],
-    slip: UNLISTED,
-    spread: axes.map((a) => (K * (box.max[a] - box.min[a])) / Math.sqrt(12)),
-  });
-
-  const judged = hypotheses.map((h) => {
-    const c = covariance.clone();
-    for (let i = 0; i < n; i++)
-      for (let j = 0; j < n; j++)
-        c.set(
-          i,
-          j,
-          c.get(i, j) + (h.effect[i] ?? 0) * (h.effect[j] ?? 0) * (h.spread ? h.slip : SLIP_SPREAD * h.slip) ** 2,
-        );
-    h.spread?.forEach((s, k) => {
-      c.set(k + 1, k + 1, c.get(k + 1, k + 1) + (s * h.slip) ** 2);
-    });
-    const v = Matrix.columnVector(h.effect);
-    // Either way round: the slip is as likely up as down.
-    const ways = h.slip === 0 || h.spread ? [0] : [h.slip, -h.slip];
-    const spread = h.spread ? h.slip : SLIP_SPREAD * h.slip;
-    const gain = v
-      .transpose()
-      .mmul(inverse(c))
-      .mul(spread ** 2);
-    const sided = ways.map((mean) => {
-      const rest = Matrix.sub(d, Matrix.mul(v, mean));
-      return { p: density(rest, c) / ways.length, by: mean + gain.mmul(rest).get(0, 0) };
-    });
-    const best = sided.reduce((a, b) => (b.p > a.p ? b : a));
-    return {
-      h,
-      p: h.weight * sided.reduce((sum, w) => sum + w.p, 0),
-      by: best.by,
-      sd: spread * Math.sqrt(Math.max(0, 1 - gain.mmul(v).get(0, 0))),
-    };
-  });
+  const hypotheses = whatMayBeWrong({ items, axes, massEffect, unit, box, centre });
+  const judged = hypotheses.map((h) => judge(h, covariance, d));
   const total = judged.reduce((s, j) => s + j.p, 0) || 1;
   const suspects = judged
     .flatMap(({ h, p, by, sd }): Suspect[] => (h.suspect ? [{ ...h.suspect, by, sd, probability: p / total }] : []))

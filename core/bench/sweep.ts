@@ -372,6 +372,47 @@ function zerosOf(stations: readonly Station[], readings: readonly ThrustReading[
   return { zeroDrift, atRest };
 }
 
+/** The most that it pushes, over all sweeps, where throttle stops to add any, and what is lost from sweep to sweep. */
+function topOf(
+  level: (which: (p: SweepPoint) => boolean) => Level[],
+  sweeps: number,
+  lastThrottle: number,
+): SweepResult["top"] & { saturation: number | null } {
+  // Rising readings alone: a pivot that sticks reads otherwise on the way down.
+  const rising = level((p) => p.direction === "up" || p.direction === "top");
+  const most = Math.max(...rising.map((l) => l.thrust), 0);
+  const from = rising.findLast((l) => l.thrust < (1 - PLATEAU) * most)?.throttle ?? -1;
+  const saturated = rising.filter((l) => l.throttle > from);
+  const saturation =
+    saturated.length > 1 && (saturated[0]?.throttle ?? 1) < lastThrottle ? (saturated[0]?.throttle ?? null) : null;
+  const topThrottle = saturation ?? saturated[0]?.throttle ?? lastThrottle;
+  const each = Array.from({ length: sweeps }, (_, k) =>
+    meanOf(level((p) => p.sweep === k && p.throttle >= topThrottle - 1e-9).map((l) => l.thrust)),
+  ).filter((v) => !Number.isNaN(v));
+  const atTop = level(() => true).filter((l) => l.throttle >= topThrottle - 1e-9);
+  const first = each[0];
+  return {
+    value: each.length > 0 ? meanOf(each) : Number.NaN,
+    sd: Math.hypot(
+      atTop.length > 0 ? Math.min(...atTop.map((l) => l.thrustSd)) : 0,
+      each.length > 1 ? scatterOf(each) / Math.sqrt(each.length) : 0,
+    ),
+    each,
+    fade: each.length > 1 && first ? 1 - (each.at(-1) ?? first) / first : null,
+    saturation,
+  };
+}
+
+/** How many readings lack what else could be read. */
+function missingOf(points: readonly SweepPoint[]): SweepResult["missing"] {
+  const missing: SweepResult["missing"] = {};
+  for (const key of ["thrust", "voltage", "current", "rpm"] as const) {
+    const n = points.filter((p) => p[key] === null).length;
+    if (n > 0) missing[key] = n;
+  }
+  return missing;
+}
+
 /**
  * Reads a sweep: thrust from the stand, levels, plateau, dead band, saturation, the shape of the thrust curve, what
  * the pack, the blades and the stand itself give away.
@@ -412,22 +453,9 @@ export function readSweep(
   const levels = level(() => true);
   const up = level((p) => p.direction === "up");
   const down = level((p) => p.direction === "down");
-  // Rising readings alone: a pivot that sticks reads otherwise on the way down.
-  const rising = level((p) => p.direction === "up" || p.direction === "top");
-  const most = Math.max(...rising.map((l) => l.thrust), 0);
-  const from = rising.findLast((l) => l.thrust < (1 - PLATEAU) * most)?.throttle ?? -1;
-  const saturated = rising.filter((l) => l.throttle > from);
   const lastThrottle = levels.at(-1)?.throttle ?? 0;
-  const saturation =
-    saturated.length > 1 && (saturated[0]?.throttle ?? 1) < lastThrottle ? (saturated[0]?.throttle ?? null) : null;
-  const topThrottle = saturation ?? saturated[0]?.throttle ?? lastThrottle;
-  const each = Array.from({ length: sweeps }, (_, k) =>
-    meanOf(level((p) => p.sweep === k && p.throttle >= topThrottle - 1e-9).map((l) => l.thrust)),
-  ).filter((v) => !Number.isNaN(v));
-  const top = each.length > 0 ? meanOf(each) : Number.NaN;
-  const atTop = levels.filter((l) => l.throttle >= topThrottle - 1e-9);
-  const first = each[0];
-  const fade = each.length > 1 && first ? 1 - (each.at(-1) ?? first) / first : null;
+  const { saturation, ...atTop } = topOf(level, sweeps, lastThrottle);
+  const top = atTop.value;
 
   const means = Array.from({ length: sweeps }, (_, k) =>
     [...(["up", "down", "top", "rest"] as const)].flatMap((d) => level((p) => p.sweep === k && p.direction === d)),
@@ -451,17 +479,6 @@ export function readSweep(
   const hysteresis = hysteresisOf(up, down, shared);
   const constancy = constancyOf(levels, top);
 
-  const missing: SweepResult["missing"] = {};
-  for (const [key, of] of [
-    ["thrust", (p: SweepPoint) => p.thrust],
-    ["voltage", (p: SweepPoint) => p.voltage],
-    ["current", (p: SweepPoint) => p.current],
-    ["rpm", (p: SweepPoint) => p.rpm],
-  ] as const) {
-    const n = points.filter((p) => of(p) === null).length;
-    if (n > 0) missing[key] = n;
-  }
-
   const suspects = suspectsOf({
     levels,
     spikes: points.filter((p) => p.expected !== null && p.out === "").length,
@@ -473,7 +490,7 @@ export function readSweep(
     constancy,
     slip: drive && slipOf(levels, saturation ?? lastThrottle, deadBand?.mean ?? 0, drive),
     hysteresis,
-    fade,
+    fade: atTop.fade,
   });
 
   return {
@@ -483,15 +500,7 @@ export function readSweep(
     down,
     sweeps,
     density,
-    top: {
-      value: top,
-      sd: Math.hypot(
-        atTop.length > 0 ? Math.min(...atTop.map((l) => l.thrustSd)) : 0,
-        each.length > 1 ? scatterOf(each) / Math.sqrt(each.length) : 0,
-      ),
-      each,
-      fade,
-    },
+    top: atTop,
     deadBand,
     saturation,
     curve: curveOf(means),
@@ -504,7 +513,7 @@ export function readSweep(
     temperature: temperatureOf(points),
     noise: highest((p) => p.noise),
     highest: { current: mostOf((l) => l.current), rpm: mostOf((l) => l.rpm) },
-    missing,
+    missing: missingOf(points),
     zeroDrift,
     suspects,
   };

@@ -253,6 +253,62 @@ export const glideSchema = z.object({
 });
 export type Glide = z.infer<typeof glideSchema>;
 
+export const TURN_AXES = ["roll", "pitch", "yaw"] as const;
+/** What may be entered of a turning moment: m, kg, N, m/s, rad, s, and how often. */
+export const MOMENT_READ = {
+  spacing: finite.positive().max(50),
+  length: finite.positive().max(100),
+  arm: finite.positive().max(50),
+  mass: finite.positive().max(1e5),
+  pull: finite.positive().max(1e6),
+  speed: finite.positive().max(200),
+  angle: finite.positive().max(1000),
+  count: finite.positive().max(1000),
+  seconds: finite.positive().max(3600),
+};
+/** How far it may turn on two lines and still be held by them, rad. */
+export const TWIST = finite.min(-1.4).max(1.4);
+/** What turns the craft about one axis, or what a command gives, as it was weighed, hung or timed. */
+export const momentSchema = z.object({
+  axis: z.enum(TURN_AXES),
+  role: z.enum(["turns it", "answers"]).describe("what turns it by itself, or what a command gives"),
+  what: z.string().trim().max(200).describe("what was on: the drive, the command"),
+  throttle: finite.min(0).max(1).nullable().describe("of the drives; null: off or not said"),
+  way: z.discriminatedUnion("by", [
+    z.object({
+      by: z.literal("two lines").describe("hung by two lines that are as far apart above as below"),
+      mass: MOMENT_READ.mass.nullable().describe("that the lines carry, kg; null: as the ledger says"),
+      spacing: MOMENT_READ.spacing.nullable().describe("between the lines, m; null: not said"),
+      length: MOMENT_READ.length.nullable().describe("of each line, m; null: not said"),
+      twists: z.array(TWIST).max(60).describe("how far it turned and stayed, rad"),
+      swings: z
+        .array(z.object({ count: MOMENT_READ.count.int(), seconds: MOMENT_READ.seconds }))
+        .max(60)
+        .describe("free swings about the upright, there and back"),
+    }),
+    z.object({
+      by: z.literal("scale at an arm"),
+      arm: MOMENT_READ.arm
+        .nullable()
+        .describe("from the point that it turns about to the line of pull, m; null: not said"),
+      pulls: z.array(MOMENT_READ.pull).max(60).describe("N"),
+    }),
+    z.object({
+      by: z.literal("timed turn"),
+      speed: MOMENT_READ.speed.nullable().describe("m/s along the turn; null: on the spot or not known"),
+      turns: z.array(z.object({ angle: MOMENT_READ.angle.describe("rad"), seconds: MOMENT_READ.seconds })).max(60),
+    }),
+  ]),
+});
+export type MomentTest = z.infer<typeof momentSchema>;
+/** How many readings a moment was found from. */
+export const momentReadings = ({ way }: Pick<MomentTest, "way">): number =>
+  way.by === "two lines"
+    ? way.twists.length + way.swings.length
+    : way.by === "scale at an arm"
+      ? way.pulls.length
+      : way.turns.length;
+
 /** What one number was read against another for, where the slope between them has a meaning. */
 export const FREE_LAWS = [
   "its own",
@@ -304,7 +360,7 @@ export type Attachment = z.infer<typeof attachmentSchema>;
 
 /**
  * A bench session: what was measured on one version, and what it was held against. It holds one of weigh-in, thrust
- * sweep, fast-throttle test, calibration, glide test or readings of one's own.
+ * sweep, fast-throttle test, calibration, glide test, weighed moment or readings of one's own.
  */
 const sessionFields = z.object({
   number: recordNumber,
@@ -316,6 +372,10 @@ const sessionFields = z.object({
   calibration: calibrationSchema.nullable().default(null),
   glide: glideSchema.nullable().default(null),
   free: freeSchema.nullable().default(null),
+  moment: momentSchema
+    .refine((m) => momentReadings(m) > 0, "at least one reading")
+    .nullable()
+    .default(null),
   notes: z.string().max(8000),
   files: z.array(attachmentSchema).max(20).default([]),
   tested: z
@@ -324,11 +384,11 @@ const sessionFields = z.object({
     .describe("the ledger when it was weighed: a session goes stale when this changes"),
   adopted: z.string().max(300).describe("what of it was taken over into the design; empty: nothing"),
 });
-export const TESTS = ["weighIn", "thrust", "fastThrottle", "calibration", "glide", "free"] as const;
+export const TESTS = ["weighIn", "thrust", "fastThrottle", "calibration", "glide", "free", "moment"] as const;
 export type TestKind = (typeof TESTS)[number];
 const oneTest = (s: Partial<Record<TestKind, unknown>>) => TESTS.filter((k) => s[k]).length === 1;
 const ONE_TEST =
-  "a session holds one test: a weigh-in, a thrust sweep, a fast-throttle test, a calibration, a glide test or readings of one's own";
+  "a session holds one test: a weigh-in, a thrust sweep, a fast-throttle test, a calibration, a glide test, a weighed moment or readings of one's own";
 
 export const benchSchema = sessionFields.refine(oneTest, ONE_TEST);
 export type Bench = z.infer<typeof benchSchema>;

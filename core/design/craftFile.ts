@@ -112,6 +112,7 @@ export const suspectSchema = z.object({
     .default(null)
     .describe("readings of its test: how large its effect is, and how sure"),
   state: z.enum(["open", "ruled in", "ruled out"]),
+  part: z.string().trim().max(60).default("").describe("what it is about: an id of the ledger; empty: not said"),
 });
 export type Suspect = z.infer<typeof suspectSchema>;
 
@@ -172,6 +173,7 @@ export const newSuspect = (id: string, cause: string, given: Partial<Suspect> = 
   result: "",
   effect: null,
   state: "open",
+  part: "",
   ...given,
 });
 
@@ -207,7 +209,7 @@ export type Craft = z.infer<typeof craftSchema>;
 
 /** Name of the open format and its version. */
 export const FORMAT = "ultraform-craft";
-export const FORMAT_VERSION = 9;
+export const FORMAT_VERSION = 11;
 
 /** One craft with everything recorded about it: the open file format. All numbers in SI units (docs/format.md). */
 export const craftFileSchema = z

@@ -1,12 +1,17 @@
 import { quantities as air } from "../subjects/air/declares";
 import { quantities as authority } from "../subjects/authority/declares";
+import { quantities as box } from "../subjects/box/declares";
 import { quantities as cost } from "../subjects/cost/declares";
 import { quantities as energy } from "../subjects/energy/declares";
 import { quantities as flight } from "../subjects/flight/declares";
+import { quantities as liftoff } from "../subjects/liftoff/declares";
 import { quantities as mass } from "../subjects/mass/declares";
+import { quantities as powered } from "../subjects/powered/declares";
 import { quantities as propulsion } from "../subjects/propulsion/declares";
 import { quantities as ratios } from "../subjects/ratios/declares";
 import { quantities as speed } from "../subjects/speed/declares";
+import { quantities as stance } from "../subjects/stance/declares";
+import { quantities as wind } from "../subjects/wind/declares";
 import type { Page } from "./numbers";
 import type { Dimension } from "./units";
 
@@ -26,7 +31,6 @@ const measured = (label: string, dimension: Dimension): Metric => ({ label, dime
 
 /** What a run can measure and nothing here predicts. */
 const MEASURED = {
-  liftOffSpeed: measured("Lift-off speed", "speed"),
   noseAngle: measured("Nose angle", "angle"),
   distance: measured("Distance covered", "distance"),
   motorTemperature: measured("Motor case afterwards", "temperature"),
@@ -36,7 +40,22 @@ const MEASURED = {
 } as const satisfies Record<string, Metric>;
 
 /** The numbers of every subject: one line for each. */
-const COMPUTED = { ...mass, ...cost, ...air, ...propulsion, ...ratios, ...energy, ...speed, ...authority, ...flight };
+const COMPUTED = {
+  ...mass,
+  ...cost,
+  ...air,
+  ...propulsion,
+  ...ratios,
+  ...energy,
+  ...speed,
+  ...authority,
+  ...flight,
+  ...powered,
+  ...liftoff,
+  ...wind,
+  ...stance,
+  ...box,
+};
 
 /** Everything that can be asked for, computed or measured under one name. Keys are part of the open format. */
 export const METRICS: Readonly<Record<keyof typeof COMPUTED | keyof typeof MEASURED, Metric>> = {

@@ -24,6 +24,8 @@ const MIGRATIONS: Record<number, (file: Raw) => Raw> = {
   6: wingsAreDescribed,
   7: partsSayWhatTheyAre,
   8: amountsSayTheirCurrency,
+  9: runsSayTheirState,
+  10: drivesHaveSeveralThingsAround,
 };
 
 /**
@@ -48,7 +50,7 @@ function loadsAndStepsAreKept(file: Raw): Raw {
 }
 
 /** A design of before states with the one that it has; any other as it is. */
-export function inStates({ heldUpBy, ...rest }: Raw): Raw {
+function inStates({ heldUpBy, ...rest }: Raw): Raw {
   return "states" in rest ? rest : { ...rest, states: [{ id: "usual", name: "as it is used", heldUpBy: [heldUpBy] }] };
 }
 
@@ -116,6 +118,24 @@ function amountsSayTheirCurrency(file: Raw): Raw {
 }
 
 /**
+ * 9 → 10: a craft may have several states, and a run says which it was about: until then there was one, whatever it
+ * was called.
+ */
+function runsSayTheirState(file: Raw): Raw {
+  const versions = Array.isArray(file.versions) ? (file.versions as Raw[]) : [];
+  const firstOf = (label: unknown): string => {
+    const design = versions.find((v) => v?.label === label)?.design as { states?: { id?: unknown }[] } | undefined;
+    return String(design?.states?.[0]?.id ?? "usual");
+  };
+  const runs = Array.isArray(file.runs) ? (file.runs as Raw[]) : null;
+  return {
+    ...file,
+    ...(runs ? { runs: runs.map((r) => ({ state: firstOf(r?.version), ...r })) } : {}),
+    formatVersion: 10,
+  };
+}
+
+/**
  * 7 → 8: a part says what it is (ballast, servo, moving surface …) and what it is the pair of, a setting that it is the
  * fail-safe, a fault that the one at the sticks is its cause: until now their names said so.
  */
@@ -132,6 +152,66 @@ function partsSayWhatTheyAre(file: Raw): Raw {
     }
   }
   return { ...next, formatVersion: 8 };
+}
+
+const listOf = (x: unknown): Raw[] => (Array.isArray(x) ? (x as Raw[]) : []);
+/** Where a drive was said to work, and what had then to be around it; until it was entered nothing was told of it. */
+const BOXED = "boxed or ducted";
+const BESIDE = "overlapped or coaxial";
+const IN_AIR = ["free air", BOXED, BESIDE];
+
+/**
+ * A design of before several things could be around a drive: what it works in is air or water, and the box, the
+ * neighbours or the partner that it had stand in a list. A state that alone said that it is boxed there makes it asked
+ * of the drive, so that nothing counts as free that was not.
+ */
+export function withAroundList(design: Raw): Raw {
+  const states = listOf(design.states);
+  const said = states.flatMap((s) => listOf(s?.units).map((u) => String(u?.works)));
+  const now = Array.isArray(design.units) && listOf(design.units).every((u) => Array.isArray(u?.around));
+  if (!Array.isArray(design.units) || (now && !said.some((w) => IN_AIR.includes(w)))) return design;
+  const inStates = (id: unknown) =>
+    states.flatMap((s) => listOf(s?.units).flatMap((u) => (u?.id === id ? [u.works as unknown] : [])));
+  const units = listOf(design.units).map((u) => {
+    if (Array.isArray(u?.around)) return u;
+    const was = u.around as Raw | null | undefined;
+    const works = [u.surroundings, ...inStates(u.id)];
+    const around = works.includes(BOXED)
+      ? [was?.kind === "openings" ? was : { kind: "openings", inlet: null, outlet: null, edges: "not said" }]
+      : works.includes(BESIDE)
+        ? [
+            was?.kind === "overlap"
+              ? was
+              : was?.kind === "coaxial"
+                ? { spacing: null, ...was }
+                : { kind: "overlap", spacing: null, neighbours: 1 },
+          ]
+        : [];
+    return {
+      ...u,
+      surroundings: IN_AIR.includes(String(u.surroundings)) ? "in air" : (u.surroundings ?? null),
+      around,
+    };
+  });
+  const inAir = (u: Raw) => (IN_AIR.includes(String(u?.works)) ? { ...u, works: "in air" } : u);
+  return {
+    ...design,
+    units,
+    ...(Array.isArray(design.states)
+      ? { states: states.map((s) => (Array.isArray(s?.units) ? { ...s, units: listOf(s.units).map(inAir) } : s)) }
+      : {}),
+  };
+}
+
+/** A design that was kept by an older release elsewhere than in a file, as this one has it. */
+export const designNow = (design: Raw): Raw => withAroundList(inStates(design));
+
+/** 10 → 11: a drive may have several things around it, each told by itself; until then one at the most. */
+function drivesHaveSeveralThingsAround(file: Raw): Raw {
+  const versions = listOf(file.versions).map((v) =>
+    typeof v?.design === "object" && v.design !== null ? { ...v, design: withAroundList(v.design as Raw) } : v,
+  );
+  return { ...file, ...(Array.isArray(file.versions) ? { versions } : {}), formatVersion: 11 };
 }
 
 /** A file of an older version as this one has it; unchanged when it is of this version, or of none that is known. */

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { aroundSchema } from "../subjects/propulsion/around/declares";
 import type { Evidence } from "./evidence";
 import { editDesign } from "./edit";
 import { type Design, itemSchema } from "./schema";
@@ -11,7 +12,10 @@ import { type Design, itemSchema } from "./schema";
  */
 export const patchSchema = z.object({
   set: z.array(
-    z.object({ path: z.array(z.string()).min(1), value: z.union([z.number(), z.string(), z.boolean(), z.null()]) }),
+    z.object({
+      path: z.array(z.string()).min(1),
+      value: z.union([z.number(), z.string(), z.boolean(), z.null(), z.array(aroundSchema)]),
+    }),
   ),
   addItems: z.array(itemSchema).default([]),
   removeItems: z.array(z.string()).optional(),

@@ -1,4 +1,4 @@
-import { DISPLAY, type Dimension, type UnitHabit, acceptedUnits, factor, spellingsOf } from "./units";
+import { DISPLAY, type Dimension, type UnitHabit, acceptedUnits, spellingsOf, toStored } from "./units";
 
 export type ParseResult =
   | { ok: true; value: number /** how it was read, when that is not how it was written */; note?: string }
@@ -110,7 +110,7 @@ class Reader {
       return unit === null ? inside : { kind: "product", left: inside, right: { kind: "number", value: 1, unit } };
     }
     const rest = this.rest();
-    const clock = this.dimension === "time" ? CLOCK.exec(rest) : null;
+    const clock = this.dimension === "time" || this.dimension === "stopwatch" ? CLOCK.exec(rest) : null;
     if (clock) {
       this.at += clock[0].length;
       const [, hours, minutes, seconds = ""] = clock;
@@ -195,30 +195,34 @@ function unitOf(node: Node): string | null {
   return unitOf(node.right) ?? unitOf(node.left);
 }
 
-/** A tree without units as the number that it is. */
-function pure(node: Node): number {
+/** A tree without units, or with none but this one, as the number that it is. */
+function pure(node: Node, but: string | null = null): number {
   switch (node.kind) {
     case "number":
-      if (node.unit !== null) throw new Unread("two quantities are not multiplied or divided here");
+      if (node.unit !== null && node.unit !== but)
+        throw new Unread("two quantities are not multiplied or divided here");
       return node.value;
     case "sum":
-      return node.terms.reduce((s, t) => s + t.sign * pure(t.node), 0);
+      return node.terms.reduce((s, t) => s + t.sign * pure(t.node, but), 0);
     case "product":
-      return pure(node.left) * pure(node.right);
+      return pure(node.left, but) * pure(node.right, but);
     case "quotient":
-      return pure(node.left) / pure(node.right);
+      return pure(node.left, but) / pure(node.right, but);
   }
 }
 
-const toCelsius = (value: number, unit: string): number => (/f$/i.test(unit) ? ((value - 32) * 5) / 9 : value);
-
 /** Value in the stored unit; what has no unit of its own takes the one given. */
 function inStored(node: Node, dimension: Dimension, unit: string): number {
+  // A temperature is no multiple of its unit: what is added or negated is so on its own scale.
+  if (dimension === "temperature") {
+    const own = unitOf(node);
+    // Degrees alone are those that are shown.
+    return toStored(pure(node, own), dimension, own === null || own === "°" ? unit : own);
+  }
   switch (node.kind) {
     case "number": {
       const own = node.unit ?? unit;
-      if (dimension === "temperature") return toCelsius(node.value, own);
-      return node.value * (own === "" ? 1 : (factor(dimension, own) ?? Number.NaN));
+      return own === "" ? node.value : toStored(node.value, dimension, own);
     }
     case "sum": {
       // A term without a unit takes that of the next one that has one; beside another, the unit that usually follows

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { finite, recordNumber } from "./bounds";
 import { attachmentSchema } from "./bench";
 import { evidenceSchema } from "./evidence";
+import { idSchema } from "./fields";
 import { DRIVE_READ, EVIDENCE_STEPS, OUTCOMES } from "./runEnds";
 import { DIMENSIONS, gateResultSchema, lockSchema, stageSchema } from "./ladder";
 
@@ -108,6 +109,7 @@ export const runSchema = z.object({
   number: recordNumber,
   version: labelSchema,
   date: dateSchema,
+  state: idSchema.default("usual").describe("state of the craft that it was about (the version's design names it)"),
   stage: stageSchema,
   purpose: shortText.describe("the question that the run answers"),
   place: shortText,

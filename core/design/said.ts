@@ -39,22 +39,42 @@ function unwrapped(schema: z.ZodType | undefined, onto: Said): z.ZodType | undef
   return at;
 }
 
+interface Def {
+  type?: string;
+  element?: z.ZodType;
+  shape?: Record<string, z.ZodType>;
+  options?: readonly z.ZodType[];
+}
+const defOf = (schema: z.ZodType | undefined): Def => (schema?._zod.def ?? {}) as Def;
+/** The one of several kinds that is called so; undefined where a thing is of no kinds. */
+const kindIn = (schema: z.ZodType | undefined, kind: string): z.ZodType | undefined =>
+  defOf(schema).options?.find((o) => (defOf(o).shape?.kind as z.ZodLiteral<string> | undefined)?.value === kind);
+/** The fields of the first of several kinds that has such a field. */
+const shapeWith = (schema: z.ZodType | undefined, key: string): Record<string, z.ZodType> =>
+  defOf(defOf(schema).options?.find((o) => defOf(o).shape && key in (defOf(o).shape ?? {}))).shape ?? {};
+
 /** What the schema says of a place in a design: keys, `#id` for an element of a list. */
 export function saidOf(path: readonly string[]): Said {
   const said: Said = { label: "", dimension: null, change: "other", knowing: false };
   let schema: z.ZodType | undefined = designSchema;
   let prefix = "";
   for (const [k, key] of path.entries()) {
-    const def: { type?: string; element?: z.ZodType; shape?: Record<string, z.ZodType> } = schema?._zod.def ?? {};
+    const def: Def = schema?._zod.def ?? {};
     said.label = "";
     if (def.type === "array") {
       schema = unwrapped(def.element, said);
+      const own = kindIn(schema, key);
+      if (own) {
+        schema = own;
+        prefix = [prefix, key].filter((w) => w !== "").join(", ");
+        continue;
+      }
       // What is said of an entry is its kind of thing, not a part of its fields' names; a bare word or number has no
       // fields, and is what its list is.
       if ((schema?._zod.def as { shape?: object } | undefined)?.shape) prefix = "";
       continue;
     }
-    const shape: Record<string, z.ZodType> = def.shape ?? {};
+    const shape: Record<string, z.ZodType> = def.shape ?? shapeWith(schema, key);
     const known = "evidence" in shape && "value" in shape ? OF_KNOWN[key] : undefined;
     schema = unwrapped(shape[key], said);
     if (known) said.knowing ||= known.knowing;

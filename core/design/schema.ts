@@ -1,15 +1,32 @@
 import { WATERS } from "../subjects/water/water";
 import { aboardSchema } from "./hazards";
 import { z } from "zod";
+import * as box from "../subjects/box/declares";
 import * as energy from "../subjects/energy/declares";
 import * as mass from "../subjects/mass/declares";
 import * as propulsion from "../subjects/propulsion/declares";
 import * as speed from "../subjects/speed/declares";
+import * as stance from "../subjects/stance/declares";
 import * as surfaces from "../subjects/surfaces/declares";
 import { finite } from "./bounds";
 import { evidenceSchema } from "./evidence";
 import { field, idSchema, nameSchema, unique } from "./fields";
 import { METRIC_KEYS } from "./metrics";
+import { type HeldUpBy, MOST_STATES, stateSchema, transitionSchema, usualState } from "./states";
+
+export {
+  HELD_UP_BY,
+  type HeldUpBy,
+  MOST_STATES,
+  MOST_WAYS,
+  type State,
+  type SurfaceInState,
+  type Transition,
+  type UnitInState,
+  plainState,
+  stateSchema,
+  usualState,
+} from "./states";
 
 export { AXES, type Axis, type Point } from "./fields";
 export {
@@ -51,14 +68,11 @@ export {
   unitSchema,
 } from "../subjects/propulsion/declares";
 export { type BodyShape, type Hinged, type Surface, bodySchema, surfaceSchema } from "../subjects/surfaces/declares";
+export { type BoxShape, boxSchema } from "../subjects/box/declares";
+export type { FootShape } from "../subjects/stance/declares";
 export { propulsorSchema } from "../subjects/propulsion/kinds/declares";
 
 const text = z.string().max(4000);
-
-/** What holds the craft up. */
-export const HELD_UP_BY = ["wings", "rotors", "hull", "gas", "cushion", "ground", "flapping", "submerged"] as const;
-export const heldUpBySchema = z.enum(HELD_UP_BY);
-export type HeldUpBy = z.infer<typeof heldUpBySchema>;
 
 export const targetSchema = z
   .object({
@@ -71,6 +85,7 @@ export const targetSchema = z
     evidence: evidenceSchema
       .optional()
       .describe("how well the limit itself is known; left out: as stated. A guessed window stops nothing"),
+    stateId: idSchema.optional().describe("state of the craft that it is asked of; left out: every one"),
   })
   .refine((t) => t.comparison !== "between" || (t.upper !== undefined && t.upper > t.value), {
     message: "the upper limit must be above the lower one",
@@ -163,37 +178,28 @@ export const controlSchema = z.object({
 });
 const UNSAID = { disarm: "not said", landing: "not said", linkLost: "not said" } as const;
 
-/** More than these at once is no craft, and no ladder could hold what each asks. */
-export const MOST_WAYS = 4;
-
-/** The states of a version: a craft has one, as it is used. More come with what moves between them. */
-export const stateSchema = z.object({
-  id: idSchema,
-  name: nameSchema,
-  heldUpBy: field(
-    z
-      .array(heldUpBySchema)
-      .min(1, "at least one thing holds it up")
-      .max(MOST_WAYS, `at most ${MOST_WAYS} at once`)
-      .refine((ways) => new Set(ways).size === ways.length, "each way once")
-      .describe("what holds the craft up in this state; several at once share its weight"),
-    { label: "held up by" },
-  ),
-});
-export type State = z.infer<typeof stateSchema>;
-
-/** The one state that every craft has. */
-export const usualState = (...heldUpBy: HeldUpBy[]): State => ({ id: "usual", name: "as it is used", heldUpBy });
-
 /** A version of a craft. Each subject adds its own part: one line for each. */
 export const designSchema = z.object({
-  states: field(z.array(stateSchema).length(1, "a craft has one state so far"), { label: "state", change: "medium" }),
+  states: field(
+    z
+      .array(stateSchema)
+      .min(1, "a craft has at least one state")
+      .max(MOST_STATES, `at most ${MOST_STATES} states`)
+      .refine(unique, "two states have the same id"),
+    { label: "state", change: "medium" },
+  ),
+  transitions: field(z.array(transitionSchema).max(20).refine(unique, "two transitions have the same id").default([]), {
+    label: "transition",
+    change: "medium",
+  }),
   brief: field(briefSchema, { label: "Brief", change: "brief" }),
   ...mass.shape,
   ...energy.shape,
   ...propulsion.shape,
   ...speed.shape,
   ...surfaces.shape,
+  ...stance.shape,
+  ...box.shape,
   schools: field(schoolsSchema, { label: "schools", change: "brief" }),
   aboard: field(
     z.array(aboardSchema).max(20).default([]).describe("what can hurt beyond drives and packs: cautions come from it"),
@@ -214,6 +220,7 @@ export type Design = z.infer<typeof designSchema>;
 export function emptyDesign(heldUpBy: HeldUpBy): Design {
   return {
     states: [usualState(heldUpBy)],
+    transitions: [],
     brief: { purpose: "", targets: [], environment: { altitude: 0, airTemperature: 15, packTemperature: 20, wind: 0 } },
     items: [],
     batteries: [],
@@ -225,6 +232,8 @@ export function emptyDesign(heldUpBy: HeldUpBy): Design {
     dragArea: null,
     surfaces: [],
     bodies: [],
+    feet: [],
+    boxes: [],
     flight: { ...surfaces.UNSAID_FLIGHT },
     ballastSpots: [],
     envelope: null,

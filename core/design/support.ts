@@ -85,6 +85,32 @@ export function supportOf(design: Supported, state: State | undefined = design.s
   return made;
 }
 
+/**
+ * What follows from all its states together, for what must hold whatever state it is in: a craft that floats in one of
+ * them can be out of reach, one that leaves the ground in one of them can fall.
+ */
+export function supportInAny(design: Supported): Support {
+  const [first, ...others] = design.states.map((state) => supportOf(design, state));
+  if (!first || others.length === 0) return supportOf(design);
+  const all = [first, ...others];
+  const ways = waysOf(design);
+  const some = (key: keyof Support) => all.some((s) => s[key] === true);
+  const every = (key: keyof Support) => all.every((s) => s[key] === true);
+  return {
+    ways,
+    derived: first.derived,
+    inAir: every("inAir"),
+    airDrag: every("airDrag"),
+    afloat: some("afloat"),
+    leavesGround: some("leavesGround"),
+    onThrust: some("onThrust"),
+    weighedOff: some("weighedOff"),
+    onGround: some("onGround"),
+    gas: some("gas"),
+    beats: some("beats"),
+  };
+}
+
 /** What holds a craft up in any of its states, each once. */
 export const waysOf = (design: Supported): HeldUpBy[] => {
   const ways = new Set(design.states.flatMap((state) => supportOf(design, state).ways));

@@ -13,6 +13,8 @@ export const SI = {
   stopwatch: "s",
   speed: "m/s",
   temperature: "°C",
+  /** how much warmer than something else */
+  warmth: "K",
   force: "N",
   torque: "N·m",
   voltage: "V",
@@ -28,6 +30,7 @@ export const SI = {
   inertia: "kg·m²",
   density: "kg/m³",
   area: "m²",
+  volume: "m³",
   loading: "kg/m²",
   pressure: "Pa",
   /** the currency of the workshop */
@@ -104,7 +107,8 @@ const ACCEPTED: Record<Dimension, Accepted[]> = {
     u("knots", "kn", "kt", "kts", "knot", "knots"),
     u("ft/s", "ft/s", "fps"),
   ],
-  temperature: [u(1, "°C", "C", "°"), u(1, "°F", "F")],
+  temperature: [u(1, "°C", "C", "°"), u(5 / 9, "°F", "F")],
+  warmth: [u(1, "K", "°C", "C"), u(5 / 9, "°F", "F")],
   force: [
     u(1, "N"),
     u(1e-3, "mN"),
@@ -138,8 +142,13 @@ const ACCEPTED: Record<Dimension, Accepted[]> = {
   capacity: [u(1, "A·h", "Ah", "AH"), u(1e-3, "mAh", "mA·h", "mAH", "maH", "mah")],
   kv: [u(1, "rpm/V", "rpm/v", "kv", "KV", "Kv")],
   rotation: [u(1, "rpm", "RPM", "1/min", "/min"), u(60, "rev/s", "rps", "Hz", "1/s"), u(9.549296586, "rad/s")],
-  inertia: [u(1, "kg·m²", "kgm2"), u(1e-7, "g·cm²", "gcm2")],
-  density: [u(1, "kg/m³", "kg/m3"), u(1000, "g/cm³", "g/cm3")],
+  inertia: [
+    u(1, "kg·m²", "kgm2"),
+    u(1e-7, "g·cm²", "gcm2"),
+    u(1.828998e-5, "oz·in²", "ozin2"),
+    u(0.04214011, "lb·ft²", "lbft2"),
+  ],
+  density: [u(1, "kg/m³", "kg/m3"), u(1000, "g/cm³", "g/cm3"), u(16.018463, "lb/ft³", "lb/ft3")],
   area: [
     u(1, "m²", "m2"),
     u(0.01, "dm²", "dm2"),
@@ -147,6 +156,13 @@ const ACCEPTED: Record<Dimension, Accepted[]> = {
     u(1e-6, "mm²", "mm2"),
     u(6.4516e-4, "in²", "in2", "sq in"),
     u(0.09290304, "ft²", "ft2", "sq ft"),
+  ],
+  volume: [
+    u(1, "m³", "m3"),
+    u(1e-3, "l", "L", "litre", "litres", "dm³", "dm3"),
+    u(1e-6, "cm³", "cm3", "ml", "mL"),
+    u(1.6387064e-5, "in³", "in3", "cu in"),
+    u(0.028316847, "ft³", "ft3", "cu ft"),
   ],
   loading: [u(1, "kg/m²", "kg/m2"), u(0.1, "g/dm²", "g/dm2"), u(0.30515, "oz/ft²", "oz/ft2", "oz/sq ft")],
   pressure: [u(1, "Pa"), u(100, "hPa", "mbar"), u(1000, "kPa"), u(1e5, "bar"), u(6894.757, "psi"), u(3386.389, "inHg")],
@@ -186,6 +202,7 @@ const METRIC: Record<Dimension, string> = {
   stopwatch: "s",
   speed: "m/s",
   temperature: "°C",
+  warmth: "K",
   force: "N",
   torque: "N·m",
   voltage: "V",
@@ -201,6 +218,7 @@ const METRIC: Record<Dimension, string> = {
   inertia: "kg·m²",
   density: "kg/m³",
   area: "dm²",
+  volume: "l",
   loading: "g/dm²",
   pressure: "hPa",
   money: "€",
@@ -222,8 +240,15 @@ export const DISPLAY = {
     distance: "ft",
     speed: "mph",
     force: "ozf",
+    torque: "oz·in",
     energyPerDistance: "Wh/mi",
     loading: "oz/ft²",
+    area: "in²",
+    volume: "in³",
+    density: "lb/ft³",
+    inertia: "oz·in²",
+    temperature: "°F",
+    warmth: "°F",
   },
 } satisfies Record<string, Record<Dimension, string>>;
 export type UnitHabit = keyof typeof DISPLAY;
@@ -235,10 +260,23 @@ export function showMoneyIn(sign: string, letters: string): void {
   for (const key of factors.keys()) if (key.startsWith("money ")) factors.delete(key);
 }
 
+/** What a unit reads where the stored one reads zero: 32 °F. */
+const atZero = (dimension: Dimension, spelling: string): number =>
+  dimension === "temperature" && /f$/i.test(spelling) ? 32 : 0;
+
 /** Converts a stored (SI) value to the shown unit of its dimension. */
 export function toDisplay(value: number, dimension: Dimension, habit: UnitHabit = "metric"): number {
-  return value / (factor(dimension, DISPLAY[habit][dimension]) ?? 1);
+  return spanToDisplay(value, dimension, habit) + atZero(dimension, DISPLAY[habit][dimension]);
 }
+
+/** Converts a difference or a ± to the shown unit: 10 °C more are 18 °F more. */
+export function spanToDisplay(span: number, dimension: Dimension, habit: UnitHabit = "metric"): number {
+  return span / (factor(dimension, DISPLAY[habit][dimension]) ?? 1);
+}
+
+/** A number in an accepted unit as the stored value. NaN where the unit is none of the dimension. */
+export const toStored = (value: number, dimension: Dimension, spelling: string): number =>
+  (value - atZero(dimension, spelling)) * (factor(dimension, spelling) ?? Number.NaN);
 
 /** Every spelling that a field of this dimension accepts, the longest first. */
 export const spellingsOf = (dimension: Dimension): string[] =>

@@ -26,12 +26,17 @@ export const dataLines = (lines: readonly NumberedLine[]): NumberedLine[] =>
 export const cellsOf = (line: string, delimiter: string): string[] =>
   (Papa.parse<string[]>(line, { delimiter }).data[0] ?? []).map((c) => c.trim());
 
-/** The separator that cuts most lines into the same number of cells, at least two. */
+/**
+ * The separator that cuts most lines into the same number of cells, at least two. One that cuts the first line, its
+ * heads, as it cuts the others goes before one that does not: a comma may be a decimal sign in all but the heads.
+ */
 export function guessDelimiter(lines: readonly string[]): string {
   const sample = lines.slice(0, 40);
   const score = (delimiter: string) => {
-    const counts = sample.map((l) => cellsOf(l, delimiter).length).filter((n) => n > 1);
-    return Math.max(0, ...counts.map((n) => counts.filter((m) => m === n).length * Math.min(n, 6)));
+    const all = sample.map((l) => cellsOf(l, delimiter).length);
+    const counts = all.filter((n) => n > 1);
+    const alike = (n: number) => counts.filter((m) => m === n).length;
+    return Math.max(0, ...counts.map((n) => alike(n) * Math.min(n, 6) * (all[0] === n ? 3 : 1)));
   };
   return DELIMITERS.map((d) => ({ d: d as string, s: score(d) })).reduce((a, b) => (b.s > a.s ? b : a)).d;
 }

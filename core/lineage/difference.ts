@@ -23,13 +23,20 @@ export interface Change {
 
 type Leaves = Map<string, Leaf>;
 
+/**
+ * What an element of a list is told from the others by: its id, else its kind where each is there once, else its
+ * place.
+ */
+function keyIn(list: readonly unknown[], place: number): string {
+  const own = (e: unknown) => (typeof e === "object" && e !== null ? (e as { id?: unknown; kind?: unknown }) : {});
+  const { id, kind } = own(list[place]);
+  if (id !== undefined) return `#${String(id)}`;
+  return typeof kind === "string" && list.every((e, k) => k === place || own(e).kind !== kind) ? kind : String(place);
+}
+
 function flatten(value: unknown, path: string[], into: Leaves): Leaves {
   if (Array.isArray(value)) {
-    for (const [i, element] of value.entries()) {
-      const id =
-        typeof element === "object" && element !== null && "id" in element ? `#${String(element.id)}` : String(i);
-      flatten(element, [...path, id], into);
-    }
+    for (const [i, element] of value.entries()) flatten(element, [...path, keyIn(value, i)], into);
   } else if (typeof value === "object" && value !== null) {
     for (const [key, inner] of Object.entries(value)) flatten(inner, [...path, key], into);
   } else into.set(path.join("/"), (value ?? null) as Leaf);

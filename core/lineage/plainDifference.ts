@@ -41,7 +41,8 @@ export function plainDifference(theirs: unknown, mine: unknown): PlainChange[] {
       b !== null &&
       Array.isArray(a) === Array.isArray(b);
     if (!inside) {
-      if (short(a) !== short(b) || typeof a === "object" || typeof b === "object")
+      const whole = (v: unknown) => typeof v === "object" && v !== null;
+      if (short(a) !== short(b) || whole(a) || whole(b))
         out.push({ at: place(path), theirs: short(a), mine: short(b) });
       return;
     }

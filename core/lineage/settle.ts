@@ -130,6 +130,21 @@ export function settleClaim(
   return { ...none, odds, verdict: odds >= SURE ? "met" : odds <= LOST ? "not met" : "unclear" };
 }
 
+/**
+ * The state in which a claim is settled: the first in which both versions were measured; the first of all where none
+ * was. What one state shows is never held against what another does.
+ */
+function stateOfClaim(
+  version: Version,
+  parent: Version | undefined,
+  on: (version: Version, state: string) => MeasuredOn | null,
+): string {
+  const ids = version.design.states.map((s) => s.id);
+  return (
+    ids.find((id) => on(version, id) && parent && on(parent, id)) ?? ids.find((id) => on(version, id)) ?? ids[0] ?? ""
+  );
+}
+
 /** All claims of a version, settled by the numbers. */
 export function settle(
   file: Pick<CraftFile, "runs" | "bench" | "versions">,
@@ -138,11 +153,14 @@ export function settle(
 ): Settlement[] {
   return version.claims.map((claim) => {
     const scatter = knownScatter(file, claim.metric);
-    const on = (label: string) => measuredOn(file, label, claim.metric, scatter);
+    const parent = file.versions.find((v) => v.label === version.parent);
+    const on = ({ label, design }: Version, state: string) =>
+      measuredOn(file, { label, state, first: state === design.states[0]?.id }, claim.metric, scatter);
+    const state = stateOfClaim(version, parent, on);
     return settleClaim(
       claim,
-      version.parent === null ? null : on(version.parent),
-      on(version.label),
+      parent ? on(parent, state) : null,
+      on(version, state),
       dimensionOf(claim.metric),
       scatter,
     );

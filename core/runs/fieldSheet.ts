@@ -1,4 +1,5 @@
 import type { CraftFile, Plan, Rung, Version } from "../design/craftFile";
+import type { State } from "../design/schema";
 import { waysOf } from "../design/support";
 import { cautionsFor } from "../safety/cautions";
 import type { Finding } from "../subject";
@@ -19,8 +20,19 @@ export interface JudgedForField {
   say: (finding: Finding) => string;
 }
 
-/** The sheet of one version, with what its design was found to be; null where that took too long. */
-export function fieldSheet(file: CraftFile, version: Version, judged: JudgedForField | null): FieldSheet {
+/**
+ * The sheet of one version in the state that its design is in, with what that was found to be; null where it took too
+ * long.
+ * @param all the states that the craft has
+ */
+export function fieldSheet(
+  file: CraftFile,
+  version: Version,
+  all: readonly Pick<State, "id" | "name">[],
+  judged: JudgedForField | null,
+): FieldSheet {
+  const [first] = version.design.states;
+  const state = { id: first?.id ?? "", name: first?.name ?? "" };
   const last = file.runs.findLast((r) => r.version === version.label) ?? file.runs.at(-1);
   const findings = judged?.findings ?? [];
   const say = (code: string, about: string) => {
@@ -46,7 +58,10 @@ export function fieldSheet(file: CraftFile, version: Version, judged: JudgedForF
     shape: SHEET_SHAPE,
     craft: file.craft.name,
     label: version.label,
+    state,
+    states: all.map(({ id, name }) => ({ id, name })),
     begin: {
+      state: state.id,
       stage: nextStage(ladderState(file, version)),
       place: last?.place ?? "",
       pilot: last?.pilot ?? "",
@@ -59,7 +74,7 @@ export function fieldSheet(file: CraftFile, version: Version, judged: JudgedForF
     },
     plans: file.plans
       .filter((p) => p.version === version.label && p.state === "planned")
-      .map((p) => ({ number: p.number, begin: fromPlan(p), cautions: cautions(p) })),
+      .map((p) => ({ number: p.number, begin: { ...fromPlan(p), state: state.id }, cautions: cautions(p) })),
     rungs: ladderOf(version).map(asRung),
     cautions: cautions(),
     marks: marksFor(waysOf(version.design)),

@@ -1,4 +1,4 @@
-import { waysOf } from "../design/support";
+import { supportOf } from "../design/support";
 import { LOST, SURE } from "../design/targets";
 import type { CraftFile, Fault, Gate, GateResult, Ladder, Lock, Run, RunMetric, Version } from "../design/craftFile";
 import { probabilityWithin } from "../numeric/normal";
@@ -7,9 +7,16 @@ import { usualLadder } from "./ladders";
 import { dangersIn } from "./dangers";
 import type { Mark } from "./marks";
 
-/** The ladder of a version: its own, or the usual one for what holds it up. */
+/**
+ * The ladder of a version in the state that its design is in: its own, or the usual one for what holds it up then. Each
+ * state is climbed by itself.
+ */
 export const ladderOf = (version: Pick<Version, "ladder" | "design">): Ladder =>
-  version.ladder ?? usualLadder(waysOf(version.design));
+  version.ladder ?? usualLadder([...supportOf(version.design).ways]);
+
+/** Runs of a version in the state that its design is in: those of another state tell nothing of this one. */
+export const runsInState = (runs: readonly Run[], { label, design }: Pick<Version, "label" | "design">): Run[] =>
+  runs.filter((r) => r.version === label && r.state === design.states[0]?.id);
 
 /** Odds (0 to 1) with which a number meets a gate. Its uncertainty is standard; with none it meets it or not. */
 export function oddsOf(gate: Gate, value: number, sd: number): number {
@@ -55,7 +62,7 @@ const later = (a: Run, b: Run) => Date.parse(a.date) - Date.parse(b.date) || a.n
 
 /** How far each rung of a version got: its last run that decided anything counts, with its gates. */
 export function ladderState(file: Pick<CraftFile, "runs">, version: Version): RungState[] {
-  const own = file.runs.filter((r) => r.version === version.label).toSorted(later);
+  const own = runsInState(file.runs, version).toSorted(later);
   return ladderOf(version).map((rung): RungState => {
     const run =
       own.filter((r) => r.stage === rung.stage && (r.outcome === "passed" || r.outcome === "failed")).at(-1) ?? null;

@@ -1,6 +1,7 @@
 import { correctionsFor } from "../bench/rig";
 import { readSweep } from "../bench/sweep";
-import type { CraftFile } from "../design/craftFile";
+import type { CraftFile, Version } from "../design/craftFile";
+import type { Design } from "../design/schema";
 import { weighIn } from "../bench/weighIn";
 import { lapDoubts } from "./series";
 
@@ -48,9 +49,26 @@ const LEAST_SCATTER = 0.003;
 
 const CG = { cgX: "x", cgY: "y", cgZ: "z" } as const;
 
-/** Every reading of a quantity on a version: runs, laps of its courses, weigh-ins and sweeps. */
-export function readingsOf(file: Pick<CraftFile, "runs" | "bench">, version: string, metric: string): Reading[] {
-  const own = file.runs.filter((r) => r.version === version);
+/** A version in one of its states: what was measured in another tells nothing of this one. */
+export interface MeasuredIn {
+  label: string;
+  state: string;
+  /** the bench is of the state that the mass list is of, the first; a thrust of whichever it is */
+  first: boolean;
+}
+/** A version in the state that its design is in, the first one of it where it is as entered. */
+export const measuredIn = (
+  { label, design }: Pick<Version, "label" | "design">,
+  whole: Design = design,
+): MeasuredIn => {
+  const state = design.states[0]?.id ?? "";
+  return { label, state, first: state === whole.states[0]?.id };
+};
+
+/** Every reading of a quantity on a version in a state: runs, laps of its courses, weigh-ins and sweeps. */
+export function readingsOf(file: Pick<CraftFile, "runs" | "bench">, of: MeasuredIn, metric: string): Reading[] {
+  const version = of.label;
+  const own = file.runs.filter((r) => r.version === version && r.state === of.state);
   const runs = own.flatMap((r) =>
     r.metrics.flatMap((m) =>
       m.metric === metric && m.measured
@@ -74,7 +92,7 @@ export function readingsOf(file: Pick<CraftFile, "runs" | "bench">, version: str
         const { top } = readSweep(b.thrust, correctionsFor(b.thrust.rig, file.bench), b.thrust.drive);
         return Number.isFinite(top.value) ? [{ value: top.value, sd: top.sd, by, whole: true }] : [];
       }
-      if (!b.weighIn) return [];
+      if (!b.weighIn || !of.first) return [];
       const result = weighIn(b.weighIn);
       if (metric === "auw") return result.mass ? [{ ...result.mass, by, whole: true }] : [];
       const axis = metric in CG ? CG[metric as keyof typeof CG] : null;
@@ -98,30 +116,32 @@ export function knownScatter(
   metric: string,
 ): { sd: number; freedom: number } | null {
   let [squares, freedom] = [0, 0];
-  for (const { label } of file.versions) {
-    const values = readingsOf(file, label, metric)
-      .filter((r) => !r.whole)
-      .map((r) => r.value);
-    if (values.length < 2) continue;
-    squares += (values.length - 1) * spread(values) ** 2;
-    freedom += values.length - 1;
-  }
+  for (const { label, design } of file.versions)
+    for (const [k, { id }] of design.states.entries()) {
+      const values = readingsOf(file, { label, state: id, first: k === 0 }, metric)
+        .filter((r) => !r.whole)
+        .map((r) => r.value);
+      if (values.length < 2) continue;
+      squares += (values.length - 1) * spread(values) ** 2;
+      freedom += values.length - 1;
+    }
   return freedom > 0 ? { sd: Math.sqrt(squares / freedom), freedom } : null;
 }
 
 /**
- * All readings of a quantity on a version as one: their mean, with the larger of what the instruments leave and what
+ * All readings of a quantity on a version in a state as one: their mean, with the larger of what the instruments leave
+ * and what
  * the readings scatter, or repeats elsewhere on this craft did.
  * @param known how far repeats scatter (`knownScatter`); null: not known
  * @returns null without a reading
  */
 export function measuredOn(
   file: Pick<CraftFile, "runs" | "bench">,
-  version: string,
+  of: MeasuredIn,
   metric: string,
   known: { sd: number; freedom: number } | null = null,
 ): MeasuredOn | null {
-  const list = readingsOf(file, version, metric);
+  const list = readingsOf(file, of, metric);
   const count = list.length;
   if (count === 0) return null;
   const values = list.map((r) => r.value);

@@ -3,7 +3,7 @@ import type { DriveRow } from "./eachDrive";
 import type { Mark } from "./marks";
 
 /** What a run begins with, before anybody said anything at the site. */
-export type FieldBegin = Pick<Run, "stage" | "place" | "pilot" | "conditions"> &
+export type FieldBegin = Pick<Run, "stage" | "state" | "place" | "pilot" | "conditions"> &
   Partial<Pick<Run, "purpose" | "course" | "plan" | "goneOn">>;
 
 export interface FieldRung {
@@ -25,6 +25,9 @@ export interface FieldSheet {
   shape: typeof SHEET_SHAPE;
   craft: string;
   label: string;
+  /** the state that it is of, and all that the craft has */
+  state: { id: string; name: string };
+  states: { id: string; name: string }[];
   begin: FieldBegin;
   plans: { number: number; begin: FieldBegin; cautions: string[] }[];
   rungs: FieldRung[];
@@ -34,4 +37,4 @@ export interface FieldSheet {
   /** s; null: not known */
   endurance: { value: number; sd: number } | null;
 }
-export const SHEET_SHAPE = 1;
+export const SHEET_SHAPE = 2;

@@ -1,4 +1,4 @@
-import { supportOf } from "../design/support";
+import { supportInAny } from "../design/support";
 import type { Aboard, Around } from "../design/hazards";
 import type { Design } from "../design/schema";
 
@@ -71,7 +71,7 @@ export function cautionsFor(
   const { environment } = design.brief;
   const lithium = design.batteries.some((b) => b.chemistry !== "nimh" && b.chemistry !== "lead");
   const packs = design.batteries.length > 0;
-  const held = supportOf(design);
+  const held = supportInAny(design);
   const wet = held.afloat || design.units.some((u) => u.surroundings === "in water");
   for (const hazard of design.aboard)
     if (hazard !== "belts or gears") add(PLACE[hazard], hazard, PLACE[hazard] === "workshop");

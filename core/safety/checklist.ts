@@ -1,8 +1,10 @@
 import { asItFlew } from "../runs/angles";
 import { ANGLE_SIGN, angleName, angleText } from "../wording/angles";
-import { supportOf } from "../design/support";
+import { supportInAny } from "../design/support";
 import type { CraftFile, Fault, Version } from "../design/craftFile";
-import type { Design } from "../design/schema";
+import type { Design, Target } from "../design/schema";
+import type { UnitHabit } from "../design/units";
+import { plain } from "../wording/format";
 import { difference } from "../lineage/difference";
 import { reversals } from "../lineage/settle";
 import { debts, tuneStates } from "../lineage/tune";
@@ -21,8 +23,8 @@ export interface CheckLine {
 }
 
 const volts = (v: number) => `${v.toFixed(2)} V`;
+const length = (m: number, h: UnitHabit) => plain(m, "length", h, h === "metric" ? 0 : 2);
 const lithium = (chemistry: string) => chemistry !== "nimh" && chemistry !== "lead";
-const millimetres = (m: number) => `${Math.round(m * 1000)} mm`;
 
 /** Parts that something moves, or that move something. */
 export const moved = (design: Pick<Design, "items">) =>
@@ -46,9 +48,10 @@ interface Aboard {
   water: boolean;
   gas: boolean;
   add: (id: string, text: string, from: string, must?: boolean) => void;
+  habit: UnitHabit;
 }
 
-function leavingHome({ add, file, version, design, changed, environment, cold, water, gas }: Aboard): void {
+function leavingHome({ add, file, version, design, changed, environment, cold, water, gas, habit }: Aboard): void {
   for (const b of design.batteries) {
     const full = openCircuit(b.chemistry, 1) * b.series;
     add(`charge-${b.id}`, `${b.name} charged: about ${volts(full)} at rest; write it down`, b.name, true);
@@ -71,25 +74,29 @@ function leavingHome({ add, file, version, design, changed, environment, cold, w
     );
   add("tools", "Tools for every screw that was touched, tape, ties, a scale, the meter", "field kit");
   if (water) add("rescue", "Rope, towel, a way to fetch it back", "afloat");
-  if (cold) add("warm", "Packs kept warm on the way", `${environment.airTemperature} °C`);
+  if (cold) add("warm", "Packs kept warm on the way", plain(environment.airTemperature, "temperature", habit, 0));
   if (gas) add("gas", "Gas, patches, weights for the trim", "gas");
-  add("weather", `Wind below ${environment.wind} m/s forecast`, "brief");
+  add("weather", `Wind below ${plain(environment.wind, "speed", habit, 0)} forecast`, "brief");
 }
 
-function atTheSite({
-  add,
-  file,
-  version,
-  design,
-  stops,
-  stage,
-  changed,
-  unproven,
-  environment,
-  cold,
-  water,
-  gas,
-}: Aboard): void {
+function atTheSite(aboard: Aboard): void {
+  beforePower(aboard);
+  asItIsBuilt(aboard);
+  fromTheRecords(aboard);
+  bySchool(aboard);
+  const { add, design, stage } = aboard;
+  for (const u of design.units.filter((x) => x.learned === null))
+    if (stage >= 5) add(`unmeasured-${u.id}`, `${u.name} has never been on the thrust stand: leave a margin`, u.name);
+}
+
+/** Names the state that a target is asked of, where it is asked of one. */
+const inWhich = ({ states }: Design, { stateId }: Target): string => {
+  const state = states.find((s) => s.id === stateId);
+  return state ? `in the state “${state.name}” ` : "";
+};
+
+/** The place, the people, and what was agreed. */
+function beforePower({ add, design, stops, stage, habit }: Aboard): void {
   for (const s of stops)
     add(`stop-${s.id}`, `${s.text}: settle it, or write down why it is run all the same`, "verdicts", true);
   add("rules", "This place and time are allowed; people and animals are clear", "local rules", true);
@@ -105,10 +112,14 @@ function atTheSite({
     if (t.metric === "cgX" && t.comparison === "between")
       add(
         "cg",
-        `CG between ${millimetres(t.value)} and ${millimetres(t.upper ?? t.value)} aft of datum: balance it`,
+        `CG ${inWhich(design, t)}between ${length(t.value, habit)} and ${length(t.upper ?? t.value, habit)} aft of datum: balance it`,
         "brief",
         true,
       );
+}
+
+/** Drives, surfaces, radio, packs, hull and gas as they must be. */
+function asItIsBuilt({ add, file, version, design, stage, environment, cold, water, gas, habit }: Aboard): void {
   for (const u of design.units)
     add(
       `turns-${u.id}`,
@@ -141,9 +152,14 @@ function atTheSite({
       b.name,
       true,
     );
-  if (cold || environment.packTemperature < 10) add("pack-warm", "Packs above 10 °C before full throttle", "cold");
+  if (cold || environment.packTemperature < 10)
+    add("pack-warm", `Packs above ${plain(10, "temperature", habit, 0)} before full throttle`, "cold");
   if (water) add("hatch", "Hatch sealed, dry inside", "afloat", true);
   if (gas) add("trim", "Weighed off: rises or sinks as meant when everything dies", "gas", true);
+}
+
+/** What changes and faults ask for. */
+function fromTheRecords({ add, file, version, design, stage, changed, unproven }: Aboard): void {
   for (const c of changed.slice(0, 12))
     add(`changed-${c.subject}`, `Changed since ${version.parent}: ${c.subject}. Look at it, and try it`, "changes");
   for (const f of file.faults) {
@@ -183,11 +199,15 @@ function atTheSite({
       `${d.setting.name} ${d.setting.value} hides “${d.setting.hides}”: do not lean on it`,
       "set-up",
     );
+}
+
+/** What the builder's own way of working asks for. */
+function bySchool({ add, design, stage, changed, habit }: Aboard): void {
   if (design.schools.balance === "unstable on purpose") {
     add(
       "walk",
       design.walkBack
-        ? `CG not behind its stop line, ${millimetres(design.walkBack.stop)}`
+        ? `CG not behind its stop line, ${length(design.walkBack.stop, habit)}`
         : "A stop line for the CG is written down",
       "schools",
       true,
@@ -207,8 +227,6 @@ function atTheSite({
       `${changed.length} things changed at once, against your own way: note that none will get the credit`,
       "schools",
     );
-  for (const u of design.units.filter((x) => x.learned === null))
-    if (stage >= 5) add(`unmeasured-${u.id}`, `${u.name} has never been on the thrust stand: leave a margin`, u.name);
 }
 
 function betweenRuns({ add, design, water }: Aboard): void {
@@ -284,12 +302,13 @@ export function checklist(
   stops: readonly { id: string; text: string }[],
   list: ListName,
   stage: number,
+  habit: UnitHabit,
 ): CheckLine[] {
   const { design } = version;
   const out: CheckLine[] = [];
   const parent = file.versions.find((v) => v.label === version.parent);
   const { environment } = design.brief;
-  const { afloat, gas } = supportOf(design);
+  const { afloat, gas } = supportInAny(design);
   WRITTEN[list]({
     file,
     version,
@@ -302,6 +321,7 @@ export function checklist(
     cold: environment.airTemperature < 5,
     water: afloat,
     gas,
+    habit,
     add: (id, text, from, must = false) => void out.push({ id: `${list}/${id}`, text, from, must }),
   });
   return out;

@@ -13,6 +13,7 @@ import {
   thrustOf,
   unitValuesOf,
 } from "../subjects/propulsion/nominal";
+import type { LevelDrag } from "../subjects/propulsion/levelDrag";
 import { setUp } from "../subjects/propulsion/setup";
 import {
   type Choice,
@@ -51,6 +52,8 @@ export interface SearchTask {
   space: SearchSpace;
   bounds: SearchBounds;
   own?: OwnParts;
+  /** What holds it back on its wings, where the duty asks for a speed: carrying more costs more. */
+  levelDrag?: LevelDrag | null;
 }
 
 export interface Candidate {
@@ -146,7 +149,12 @@ function knockOf(
  * the choice on top of what stays, its drive and pack among the others.
  * Each is solved from the state of the one before where that is near enough. Null: its drive has no solution.
  */
-export function judging({ design, unitId, bounds }: Pick<SearchTask, "design" | "unitId" | "bounds">): Judge {
+export function judging({
+  design,
+  unitId,
+  bounds,
+  levelDrag,
+}: Pick<SearchTask, "design" | "unitId" | "bounds" | "levelDrag">): Judge {
   const k = design.units.findIndex((u) => u.id === unitId);
   const was = design.units[k];
   const p = design.batteries.findIndex((b) => b.id === was?.batteryId);
@@ -161,7 +169,12 @@ export function judging({ design, unitId, bounds }: Pick<SearchTask, "design" | 
     const auw = massOf(choice, parts);
     if (!(auw > 0)) return null;
     const setup = setUp(
-      { ...design, units: design.units.with(k, fitted.unit), batteries: design.batteries.with(p, fitted.battery) },
+      {
+        ...design,
+        levelDrag,
+        units: design.units.with(k, fitted.unit),
+        batteries: design.batteries.with(p, fitted.battery),
+      },
       new Map([["/mass", auw]]),
     );
     const everything = solveAll(setup, 1, 0, all, near?.status === "converged" ? near.states : null);

@@ -1,5 +1,6 @@
 import type { Design } from "../design/schema";
 import { rollUp } from "../subjects/mass/rollup";
+import type { LevelDrag } from "../subjects/propulsion/levelDrag";
 import { type Nominal, nominalPower, nominalSetup } from "../subjects/propulsion/nominal";
 
 /** What the scaling panel may turn. Factors, except cells, which are added. */
@@ -21,8 +22,10 @@ export interface WhatIf {
 /**
  * The whole chain before and after a scaling of the first drive, its pack and the craft's mass; null when either has
  * no solution. Masses of parts are not changed: only what is asked.
+ *
+ * @param levelDrag what holds it back on its wings, where the duty asks for a speed
  */
-export function whatIf(design: Design, scaling: Scaling): WhatIf | null {
+export function whatIf(design: Design, scaling: Scaling, levelDrag: LevelDrag | null = null): WhatIf | null {
   const mass = rollUp(design)?.mass ?? null;
   const next = structuredClone(design);
   const unit = next.units[0];
@@ -40,7 +43,10 @@ export function whatIf(design: Design, scaling: Scaling): WhatIf | null {
     unit.gear.efficiency.value = Math.min(unit.gear.efficiency.value, 0.95);
   unit.gear.ratio *= scaling.ratio;
   battery.series = Math.max(1, battery.series + scaling.cells);
-  const setups = [nominalSetup(design, mass), nominalSetup(next, mass === null ? null : mass * scaling.mass)];
+  const setups = [
+    nominalSetup({ ...design, levelDrag }, mass),
+    nominalSetup({ ...next, levelDrag }, mass === null ? null : mass * scaling.mass),
+  ];
   const [before, after] = setups.map((s) => s && nominalPower(s, 12));
   return before && after ? { before, after } : null;
 }

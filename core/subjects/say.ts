@@ -10,6 +10,7 @@ import { LOST, type TargetResult } from "../design/targets";
 import { type Figure, type Found, type Remedy, type See, figureOf } from "../subject";
 import { plain } from "../wording/format";
 import { rollUp } from "./mass/rollup";
+import type { LevelDrag } from "./propulsion/levelDrag";
 import { type Nominal, type PowerKey, nominalPower, nominalSetup } from "./propulsion/nominal";
 
 export const percent = (share: number) => `${Math.round(share * 100)} %`;
@@ -43,6 +44,10 @@ export const ONE_MINUTE = advice(
   "Run it one minute in the tub or tied down, and enter the mean current in Power, Duty",
 );
 
+/** A must that is missed stops only where that is sure: within its doubt it wants care, as a wish does. */
+export const graveness = ({ target, odds }: TargetResult): "stop" | "care" =>
+  target.weight === "must" && (odds ?? 0) < LOST ? "stop" : "care";
+
 /**
  * Missed targets of these numbers, each as a finding: a must that is missed by 90 in 100 stops, one that is likely
  * missed and a wish want care. @param say its parameters and the name of its figure
@@ -61,7 +66,7 @@ export const missed = <P>(
       return [
         {
           page,
-          severity: t.target.weight === "must" && (t.odds ?? 0) < LOST ? "stop" : "care",
+          severity: graveness(t),
           about: t.target.id,
           params,
           figure: figureOf(label, t.predicted, t.target.value),
@@ -86,6 +91,8 @@ export const ofPack =
 
 /**
  * Value of one number of the design at which a result reaches `wanted`; null when none between `low` and `high` does.
+ *
+ * @param levelDrag what holds it back on its wings, where what is picked rests on a duty at a speed
  */
 export function solveFor(
   design: Design,
@@ -94,10 +101,11 @@ export function solveFor(
   wanted: number,
   low: number,
   high: number,
+  levelDrag: LevelDrag | null = null,
 ): number | null {
   const after = (x: number): number => {
     const changed = tryPatch(design, patchFor(x));
-    const setup = changed && nominalSetup(changed, rollUp(changed)?.mass ?? null);
+    const setup = changed && nominalSetup({ ...changed, levelDrag }, rollUp(changed)?.mass ?? null);
     const values = setup && nominalPower(setup, 12);
     return values ? pick(values) : Number.NaN;
   };

@@ -26,7 +26,7 @@ export const CAUTION: Record<Caution, string> = {
     "A pack that was in sea water, or was punctured, is not charged again: outdoors in a metal box, watched for a day.",
   "pack-store":
     "Store packs at about half charge, cool and in a fire-safe bag; worn ones are discharged and go to a collection point.",
-  "cold-pack": "Cold pack: do not charge it below 5 °C; warm it first.",
+  "cold-pack": "Cold pack: do not charge it below 5 °C (41 °F); warm it first.",
   unstable:
     "Unstable on purpose: when its controller resets it is lost at once. Height, soft ground, nobody below, and a supply of its own for the controller.",
   link: "Loss of radio: test the fail-safe and the range with the propeller off or the craft held, before it goes out of reach.",

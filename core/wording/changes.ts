@@ -27,3 +27,12 @@ export function changeText(c: Change, habit: UnitHabit): string {
   const { from, to } = changeEnds(c, habit);
   return `${c.subject}, ${c.field}: ${from} → ${to}`;
 }
+
+/** What was changed, without its numbers, the first of many named. */
+export function changedText(changes: readonly Change[], most = 3): string {
+  const said = [
+    ...new Set(changes.map((c) => (c.change === "changed" ? `${c.subject}, ${c.field}` : `${c.subject} ${c.change}`))),
+  ];
+  const more = said.length - most;
+  return `${said.slice(0, most).join("; ")}${more > 0 ? ` and ${more} more` : ""}`;
+}

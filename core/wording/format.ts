@@ -1,5 +1,5 @@
 import type { Dimension, UnitHabit } from "../design/units";
-import { DISPLAY, toDisplay } from "../design/units";
+import { DISPLAY, spanToDisplay, toDisplay } from "../design/units";
 
 /** Digits after the point that a shown value carries by default. */
 const DIGITS: Partial<Record<Dimension, number>> = {
@@ -16,6 +16,8 @@ const DIGITS: Partial<Record<Dimension, number>> = {
   time: 1,
   stopwatch: 2,
   temperature: 1,
+  warmth: 0,
+  volume: 2,
   angle: 1,
   capacity: 2,
   resistance: 1,
@@ -57,17 +59,25 @@ export interface Shown {
   unit: string;
 }
 
+/** Digits after the point without a ± to tell them: an ounce-inch is the hundredth part of a newton metre. */
+const placesOf = (dimension: Dimension, habit: UnitHabit): number =>
+  dimension === "torque" && habit === "imperial" ? 1 : (DIGITS[dimension] ?? 2);
+
 /** A quantity as it is shown: value and ± rounded alike, in the unit of the user's habit. */
 export function show(value: number, sd: number | null, dimension: Dimension, habit: UnitHabit): Shown {
   if (!Number.isFinite(value)) return { value: value > 0 ? "∞" : "—", sd: null, unit: DISPLAY[habit][dimension] };
-  const v = toDisplay(value, dimension, habit);
-  const s = sd === null ? null : toDisplay(sd, dimension, habit);
+  // A way of kilometres that is known to hundreds of metres is shown in hundreds.
+  const off = sd === null ? 0 : spanToDisplay(sd, dimension, habit);
+  const whole = dimension === "distance" && off >= 100 ? 10 ** Math.floor(Math.log10(off) - 1) : 1;
+  const round = (x: number) => (whole > 1 ? Math.round(x / whole) * whole : x);
+  const v = round(toDisplay(value, dimension, habit));
+  const s = sd === null ? null : round(off);
   const places =
     s === null || s === 0
       ? habit === "imperial" && (dimension === "mass" || dimension === "length")
         ? 2
-        : (DIGITS[dimension] ?? 2)
-      : digitsFor(s, DIGITS[dimension] ?? 2);
+        : placesOf(dimension, habit)
+      : digitsFor(s, placesOf(dimension, habit));
   return {
     value: digits(v, places),
     sd: s === null || s === 0 ? null : digits(s, places),
@@ -77,15 +87,16 @@ export function show(value: number, sd: number | null, dimension: Dimension, hab
 
 /** An uncertainty by itself, with two significant digits below 3 and one above. */
 export function showSd(sd: number, dimension: Dimension, habit: UnitHabit): string {
-  const s = toDisplay(sd, dimension, habit);
-  return digits(s, digitsFor(s, DIGITS[dimension] ?? 2));
+  const s = spanToDisplay(sd, dimension, habit);
+  return digits(s, digitsFor(s, placesOf(dimension, habit)));
 }
 
 /** Value and unit in one string, without the ±. */
 export function plain(value: number, dimension: Dimension, habit: UnitHabit, places?: number): string {
   const v = toDisplay(value, dimension, habit);
   const d =
-    places ?? (habit === "imperial" && (dimension === "mass" || dimension === "length") ? 2 : (DIGITS[dimension] ?? 2));
+    places ??
+    (habit === "imperial" && (dimension === "mass" || dimension === "length") ? 2 : placesOf(dimension, habit));
   const unit = DISPLAY[habit][dimension];
   return `${digits(v, d)}${unit === "" || unit === "°" ? unit : `\u00a0${unit}`}`;
 }

@@ -11,12 +11,14 @@ import { causeOf } from "../faults/costs";
 import { type Status, type StatusReason, statusOf } from "../lineage/status";
 import { thingsChanged } from "../lineage/things";
 import { debts, tuneStates } from "../lineage/tune";
-import { measuredOn } from "../runs/measured";
+import { measuredIn, measuredOn } from "../runs/measured";
 import { ladderOf, ladderState } from "../runs/ladder";
 import { CAUTION_PLACES, cautionsFor } from "../safety/cautions";
 import { CAUTION, CAUTION_PLACE } from "./cautions";
 import { changeText } from "./changes";
-import { findingText, resultIn } from "../evaluate";
+import { evaluate, findingText, resultIn } from "../evaluate";
+import { everyState, inState } from "../design/inState";
+import { HELD_UP_WORD } from "./heldUp";
 import { fastestTip, propulsion } from "../subjects/propulsion/node";
 import { chance } from "../subjects/say";
 import { propulsorText } from "./propulsor";
@@ -89,7 +91,7 @@ function valueText(v: number, sd: number | null, dimension: Dimension, habit: Un
 
 /** The status of the version first, and what it was made to find out. */
 function headOf({ file, version, design, evaluation, habit, add }: Reported): void {
-  const status = statusOf(file, version, evaluation.findings);
+  const status = statusOf(file, { ...version, design }, evaluation.findings);
   add(heading(1, `${file.craft.name} ${version.label}`));
   if (file.craft.summary) add(paragraph(file.craft.summary));
   const against = status.reasons.map((r) => statusText(r, file, evaluation, habit));
@@ -106,6 +108,32 @@ function headOf({ file, version, design, evaluation, habit, add }: Reported): vo
 }
 
 /** What was predicted and measured, and what was wanted. */
+/** The states of the craft beside one another; nothing where there is one. */
+function statesOf({ version, design, habit, add }: Reported): void {
+  if (version.design.states.length < 2) return;
+  const [here] = design.states;
+  add(
+    heading(2, "States"),
+    paragraph(`All below is told of ${here?.name ?? ""}. The others by themselves:`),
+    table(
+      ["state", "held up by", "weighs", "CG aft of datum", "stops", "worst"],
+      everyState(version.design).map(({ state, design: own }) => {
+        const { metrics, findings } = evaluate(own);
+        const stops = findings.filter((f) => f.severity === "stop").length;
+        const worst = findings.find((f) => f.severity === "stop" || f.severity === "care");
+        return [
+          state.id === here?.id ? `${state.name} (told here)` : state.name,
+          state.heldUpBy.map((w) => HELD_UP_WORD[w]).join(", "),
+          metrics.auw ? plain(metrics.auw.value, "mass", habit) : "open",
+          metrics.cgX ? plain(metrics.cgX.value, "length", habit) : "open",
+          String(stops),
+          worst ? findingText(worst, habit) : "",
+        ];
+      }),
+    ),
+  );
+}
+
 function numbersOf({ file, version, design, evaluation, habit, add }: Reported): void {
   add(
     heading(2, "Numbers"),
@@ -113,7 +141,7 @@ function numbersOf({ file, version, design, evaluation, habit, add }: Reported):
   );
   const rows = METRIC_KEYS.flatMap((k) => {
     const q = evaluation.metrics[k];
-    const m = measuredOn(file, version.label, k);
+    const m = measuredOn(file, measuredIn({ ...version, design }, version.design), k);
     if (!q && !m) return [];
     const { dimension, label } = METRICS[k];
     return [
@@ -249,7 +277,8 @@ function changesOf({ file, version, habit, add }: Reported): void {
 }
 
 /** The rungs it was tried on, the faults of it, and the advice it got. */
-function testsOf({ file, version, habit, add }: Reported): void {
+function testsOf({ file, version: whole, design, habit, add }: Reported): void {
+  const version = { ...whole, design };
   add(heading(2, "Tests"));
   const state = ladderState(file, version);
   add(
@@ -294,8 +323,8 @@ function testsOf({ file, version, habit, add }: Reported): void {
 }
 
 /** What can hurt somebody. */
-function cautionsOf({ version, design, evaluation, add }: Reported): void {
-  const tip = fastestTip(version.design, resultIn(evaluation, propulsion));
+function cautionsOf({ design, evaluation, add }: Reported): void {
+  const tip = fastestTip(design, resultIn(evaluation, propulsion));
   const cautions = cautionsFor(design, tip);
   for (const place of CAUTION_PLACES) {
     const here = cautions.filter((c) => c.place === place);
@@ -309,18 +338,21 @@ function cautionsOf({ version, design, evaluation, add }: Reported): void {
 
 /**
  * What a builder of this version has to know, as Markdown: its honest status first, then numbers, parts, set-up,
- * tests, faults and cautions.
+ * tests, faults and cautions. Of a craft with several states it is told in one of them, and of the others what they
+ * are and what stands against them.
+ * @param evaluation of the design in that state
  */
 export function buildReport(
   file: CraftFile,
   version: Version,
   evaluation: Evaluation,
   habit: UnitHabit = "metric",
+  stateId: string | null = null,
 ): string {
   const out: RootContent[] = [];
   const add = (...blocks: RootContent[]) => void out.push(...blocks);
-  const reported = { file, version, design: version.design, evaluation, habit, add };
-  for (const write of [headOf, numbersOf, partsOf, setupOf, changesOf, testsOf, cautionsOf]) write(reported);
+  const reported = { file, version, design: inState(version.design, stateId), evaluation, habit, add };
+  for (const write of [headOf, statesOf, numbersOf, partsOf, setupOf, changesOf, testsOf, cautionsOf]) write(reported);
   add(
     paragraph(
       "Predictions are calculations with the uncertainty shown, no promise. Rules on where such a craft may run differ from place to place.",

@@ -1,10 +1,10 @@
 import { ringPanels } from "../../core/subjects/surfaces/patterns";
 import { FORMAT_VERSION } from "../../core/design/craftFile";
 import type { CraftFileInput } from "../../core/design/craftFile";
-import { type Design, emptyDesign, newPhase } from "../../core/design/schema";
+import { type Design, emptyDesign, newPhase, plainState } from "../../core/design/schema";
 import { PLAIN_UNIT, edit, fault, grams, item, known, part, run, suspect, target, unit } from "./parts";
 
-// ---------------------------------------------------------------- Annulus: ring-wing tail-sitter, in hover only
+// ---------------------------------------------------------------- Annulus: ring-wing tail-sitter, hover and cruise
 
 const annulus1: Design = {
   ...emptyDesign("rotors"),
@@ -19,6 +19,15 @@ const annulus1: Design = {
     ],
     environment: { altitude: 340, airTemperature: 15, packTemperature: 20, wind: 3 },
   },
+  // Four stubs on the rear edge of the ring, 45° off the vanes.
+  feet: [0.037, 0.213].map((z, k) => ({
+    id: k === 0 ? "belly" : "back",
+    name: k === 0 ? "Stubs, belly side" : "Stubs, back side",
+    itemId: "ring",
+    at: { x: 0.262, y: 0.088, z },
+    mirrored: true,
+    placeBy: "datasheet" as const,
+  })),
   surfaces: [
     {
       id: "ring",
@@ -167,10 +176,43 @@ const annulus1: Design = {
   schools: { balance: "stable", changes: "one at a time", testing: "test rig first" },
 };
 const annulus2 = edit(annulus1, (d) => {
+  // It is to fly on its ring at last: the same craft, level.
+  d.states = [plainState("usual", "hover", ["rotors"]), plainState("wing", "on the wing", ["wings"])];
+  d.transitions = [{ id: "x1", from: "usual", to: "wing", wholeTurns: true }];
+  d.duty.push(
+    newPhase({ id: "p2", name: "Along the field", seconds: 200, by: "throttle", value: 0.7, stateId: "wing" }),
+  );
+  const staysIn = d.brief.targets.find((t) => t.metric === "thrustToWeight");
+  if (staysIn) staysIn.stateId = "usual";
+  d.surfaces.push({
+    id: "vanes",
+    name: "Tail vanes",
+    medium: "air",
+    itemId: "vanes",
+    at: { x: 0.212, y: 0.015, z: 0.125 },
+    chord: 0.04,
+    incidence: 0,
+    mirrored: true,
+    panels: [{ span: 0.09, chord: 0.04, sweep: 0, dihedral: 0, twist: 0 }],
+    shapeBy: "datasheet",
+    section: { family: "symmetric", zeroLift: null, most: null, drag: null },
+    controls: [
+      {
+        id: "vane",
+        name: "Vane",
+        does: ["pitch", "roll"],
+        from: 0,
+        to: 1,
+        chord: 1,
+        up: (25 * Math.PI) / 180,
+        down: (25 * Math.PI) / 180,
+      },
+    ],
+  });
+  d.flight.whole = true;
   unit(d).count = 2;
   unit(d).spin = "half each";
-  unit(d).surroundings = "overlapped or coaxial";
-  unit(d).around = { kind: "coaxial" };
+  unit(d).around = [{ kind: "coaxial", spacing: known(0.07, "measured") }];
   unit(d).name = "Two rotors, turning opposite ways";
   item(d, "rotor").name = "Rotors";
   item(d, "rotor").quantity = 2;
@@ -196,7 +238,7 @@ export const annulus: CraftFileInput = {
   formatVersion: FORMAT_VERSION,
   currency: "EUR",
   files: [],
-  craft: { name: "Annulus", summary: "ring-wing tail-sitter, hover" },
+  craft: { name: "Annulus", summary: "ring-wing tail-sitter, hover and on the wing" },
   versions: [
     {
       label: "v1",

@@ -1,6 +1,6 @@
 import { FORMAT_VERSION } from "../../core/design/craftFile";
 import type { CraftFileInput } from "../../core/design/craftFile";
-import { AXES, type Design, type Surface, emptyDesign, newPhase } from "../../core/design/schema";
+import { AXES, type Design, type Surface, emptyDesign, newPhase, plainState } from "../../core/design/schema";
 import { PLAIN_UNIT, deg, known, part, target } from "./parts";
 
 // ---------------------------------------------------------------- Gannet: hydrofoil trimaran, just begun
@@ -17,6 +17,8 @@ const foil = (of: Pick<Surface, "id" | "name" | "itemId" | "at" | "chord" | "pan
 
 const gannet1: Design = {
   ...emptyDesign("hull"),
+  states: [plainState("usual", "afloat", ["hull"]), plainState("foils", "on the foils", ["wings"])],
+  transitions: [{ id: "x1", from: "usual", to: "foils", wholeTurns: false }],
   brief: {
     purpose: "Rise onto its foils by its own screw, run a mile along the shore, and come down upright.",
     targets: [
@@ -26,6 +28,19 @@ const gannet1: Design = {
       target("width", "atMost", 0.6),
     ],
     environment: { altitude: 0, airTemperature: 12, packTemperature: 18, wind: 4 },
+  },
+  flight: {
+    height: null,
+    waterline: { value: 0.11, evidence: "guess" },
+    launch: "water",
+    launchSpeed: null,
+    cord: null,
+    rolling: null,
+    torque: null,
+    steering: null,
+    weighedWith: "",
+    whole: true,
+    margin: null,
   },
   surfaces: [
     foil({
@@ -271,7 +286,7 @@ const gannet1: Design = {
   ],
   duty: [
     newPhase({ id: "p1", name: "Rise", seconds: 15, repeats: 1, unitIds: [], by: "throttle", value: 1 }),
-    newPhase({ id: "p2", name: "On the foils", seconds: 75, repeats: 1, unitIds: [], by: "throttle", value: 0.6 }),
+    newPhase({ id: "p2", name: "On the foils", seconds: 75, by: "throttle", value: 0.6, stateId: "foils" }),
     newPhase({ id: "p3", name: "Afloat", seconds: 30, repeats: 1, unitIds: [], by: "throttle", value: 0.25 }),
   ],
   schools: { balance: "stable", changes: "one at a time", testing: "test rig first" },

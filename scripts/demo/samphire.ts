@@ -1,7 +1,7 @@
 import { FORMAT_VERSION } from "../../core/design/craftFile";
 import { readFileSync } from "node:fs";
 import type { CraftFileInput } from "../../core/design/craftFile";
-import { type Design, type Unit, emptyDesign, newPhase } from "../../core/design/schema";
+import { type Design, type Unit, emptyDesign, newPhase, plainState } from "../../core/design/schema";
 import { toItems } from "../../core/exchange/partsExchange";
 import { readParts } from "../../core/exchange/partsTable";
 import {
@@ -102,6 +102,15 @@ function fromList(): Design {
   item(design, "tray").parentId = "pack";
   item(design, "pack").slide = { from: 0.16, to: 0.3 };
   item(design, "lead-in-the-stern").name = "Ballast, lead in the stern";
+  // Where its screws lie on firm ground.
+  design.feet = [0.1, 0.5].map((x, k) => ({
+    id: k === 0 ? "fore" : "aft",
+    name: k === 0 ? "Screws, fore" : "Screws, aft",
+    itemId: "pod",
+    at: { x, y: 0.118, z: 0.002 },
+    mirrored: true,
+    placeBy: "measured" as const,
+  }));
   return design;
 }
 
@@ -158,7 +167,7 @@ const drums: Unit = {
   spin: "half each",
   surroundings: null,
   learned: null,
-  around: null,
+  around: [],
   measured: {
     principle: "twin screws in silt, tied to a luggage scale",
     on: "the ground",
@@ -237,11 +246,38 @@ const samphire2 = edit(samphire1, (d) => {
     },
   ];
   d.units = [drums];
+  // The tub is closed against the water: pack, controllers and receiver warm its air, the motors stand in their pods.
+  d.boxes = [
+    {
+      id: "tub",
+      name: "Tub",
+      motors: [],
+      // Its drives are known by their curve: what the controllers lose is said by hand.
+      controllers: [],
+      packs: ["b1"],
+      other: 8,
+      surface: { value: 0.21, evidence: "measured" },
+      walls: "thin shell",
+      vent: null,
+      rise: null,
+    },
+  ];
+  // Aground it turns in mud; afloat in water, and the stalk goes up to look over the reed.
+  d.states = [
+    plainState("usual", "aground", ["ground"]),
+    {
+      ...plainState("afloat", "afloat", ["hull"]),
+      moved: [{ id: "camera-on-a-stalk", by: { x: 0, y: 0, z: 0.12 } }],
+      units: [{ id: drums.id, resting: false, turned: 0, works: null, on: "water" }],
+    },
+  ];
+  d.transitions = [{ id: "x1", from: "usual", to: "afloat", wholeTurns: false }];
   d.duty = [
     newPhase({ id: "p1", name: "Mud and reed", seconds: 240, by: "throttle", value: 0.6 }),
     newPhase({ id: "p2", name: "Wait and sample", seconds: 60, by: "throttle", value: 0.1 }),
+    newPhase({ id: "p3", name: "Across the creek", seconds: 90, by: "throttle", value: 0.5, stateId: "afloat" }),
   ];
-  d.brief.targets.push(target("thrust", "atLeast", 14), target("endurance", "atLeast", 1500));
+  d.brief.targets.push({ ...target("thrust", "atLeast", 14), stateId: "usual" }, target("endurance", "atLeast", 1500));
   item(d, "camera-on-a-stalk").place.z = 0.225;
   item(d, "stalk-and-foot").size.z = 0.09;
 });

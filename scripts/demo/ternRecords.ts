@@ -19,6 +19,7 @@ export const ternFaults: CraftFileInput["faults"] = [
     cost: 4,
     suspects: [
       suspect("sticking", "Skids or hull stick or freeze to the surface", {
+        part: "skid",
         for: "worked on carpet",
         test: "Pull it with a spring scale, fresh and after a minute",
         minutes: 10,
@@ -145,6 +146,7 @@ export const ternFaults: CraftFileInput["faults"] = [
     part: "hinge",
     suspects: [
       suspect("rime", "Slush freezes in the hinge", {
+        part: "tail",
         test: "Wet it, leave it in the freezer, move it by hand",
         minutes: 5,
         result: "stiff after ten minutes",
@@ -172,6 +174,7 @@ export const ternFaults: CraftFileInput["faults"] = [
     nextWeakest: "",
     suspects: [
       suspect("rime", "Slush freezes in the hinge", {
+        part: "tail",
         for: "it was this in F-07",
         test: "Wet it, leave it in the freezer, move it by hand",
         minutes: 5,
@@ -180,6 +183,7 @@ export const ternFaults: CraftFileInput["faults"] = [
         state: "ruled in",
       }),
       suspect("servo", "Servo gear worn", {
+        part: "servo",
         test: "Turn the arm by hand, power off",
         minutes: 5,
         result: "no play",

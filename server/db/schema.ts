@@ -17,6 +17,7 @@ import type {
   FastThrottle,
   Free,
   Glide,
+  MomentTest,
   ThrustTest,
   WeighIn,
 } from "../../core/design/bench";
@@ -115,6 +116,7 @@ export const runs = pgTable(
       .references(() => versions.id, { onDelete: "cascade" }),
     number: integer("number").notNull(),
     date: stamp("date").notNull(),
+    state: text("state").notNull().default("usual"),
     stage: integer("stage").notNull(),
     purpose: text("purpose").notNull(),
     place: text("place").notNull(),
@@ -242,6 +244,7 @@ export const suspects = pgTable(
     result: text("result").notNull(),
     effect: jsonb("effect").$type<Suspect["effect"]>(),
     state: text("state").$type<"open" | "ruled in" | "ruled out">().notNull(),
+    part: text("part").notNull().default(""),
   },
   (t) => [index("suspects_fault").on(t.faultId)],
 );
@@ -262,6 +265,7 @@ export const bench = pgTable(
     calibration: jsonb("calibration").$type<Calibration>(),
     glide: jsonb("glide").$type<Glide>(),
     free: jsonb("free").$type<Free>(),
+    moment: jsonb("moment").$type<MomentTest>(),
     files: jsonb("files").$type<Attachment[]>().notNull().default([]),
     notes: text("notes").notNull(),
     tested: jsonb("tested").$type<Bench["tested"]>().notNull(),

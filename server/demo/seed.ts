@@ -2,6 +2,7 @@ import { eq } from "drizzle-orm";
 import { readFile } from "node:fs/promises";
 import { join } from "node:path";
 import { setImmediate } from "node:timers/promises";
+import { everyState } from "../../core/design/inState";
 import type { CraftFile } from "../../core/design/craftFile";
 import { inCurrency } from "../../core/exchange/currency";
 import { craftFileReading } from "../../core/design/openFile";
@@ -28,13 +29,19 @@ const DEMO = ["tern", "annulus", "samphire", "lantern", "gannet"] as const;
 /** Fills the runs of a demo craft: predictions by the application, measurements off its hidden real craft. */
 export function measureDemo(file: CraftFile, hidden: Hidden): CraftFile {
   const evaluations = new Map(
-    file.versions.map((v) => [v.label, { design: v.design, evaluation: evaluate(v.design), judged: judged(v.design) }]),
+    file.versions.flatMap((v) =>
+      everyState(v.design).map(({ state, design }) => [
+        `${v.label} ${state.id}`,
+        { design, evaluation: evaluate(design), judged: judged(design) },
+      ]),
+    ),
   );
   const done: CraftFile["runs"] = [];
   for (const run of file.runs) {
-    const version = evaluations.get(run.version);
-    const own = file.versions.find((v) => v.label === run.version);
-    if (!version || !own) continue;
+    const version = evaluations.get(`${run.version} ${run.state}`);
+    const whole = file.versions.find((v) => v.label === run.version);
+    if (!version || !whole) continue;
+    const own = { ...whole, design: version.design };
     const measured = readRun(version.design, hidden, run);
     const metrics = run.metrics.map((m, i) => ({
       ...m,
@@ -59,7 +66,7 @@ export function measureDemo(file: CraftFile, hidden: Hidden): CraftFile {
     ...file,
     runs: done,
     bench: file.bench.map((session) => {
-      const version = evaluations.get(session.version);
+      const version = file.versions.find((v) => v.label === session.version);
       if (!version) return session;
       const random = seededRandom(hidden.seed + 1000 + session.number);
       if (session.thrust)

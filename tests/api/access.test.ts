@@ -4,7 +4,8 @@ import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import express from "express";
 import { accessCode, demandCode } from "../../server/access";
-import { type Running, freshFolder, spawnServer, startApp } from "../support/server";
+import { freshFolder, spawnServer } from "../support/spawn";
+import { type Running, startApp } from "../support/server";
 
 const CODE = "kvmr4t7x";
 let app: Running;

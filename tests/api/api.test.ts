@@ -3,7 +3,8 @@ import { describe, expect, it } from "vitest";
 import { type CraftFile, type Fault, newFault, newSuspect } from "../../core/design/craftFile";
 import { quietDesign } from "../support/designs";
 import { apiForTests, newRun, problem } from "../support/api";
-import { demoFile, sendAs } from "../support/server";
+import { sendAs } from "../support/spawn";
+import { demoFile } from "../support/demo";
 
 const { app, call, record, makeCraft } = apiForTests();
 const fault = (change: Partial<Omit<Fault, "number">> = {}): Omit<Fault, "number"> => ({

@@ -5,7 +5,7 @@ import type { Design } from "../../core/design/schema";
 import { evaluate } from "../../core/evaluate";
 import { changed, quietDesign } from "../support/designs";
 import { apiForTests, newRun, problem } from "../support/api";
-import { demoFile } from "../support/server";
+import { demoFile } from "../support/demo";
 import { calm, rig, syntheticSweep } from "../support/sweeps";
 import { measureDemo } from "../../server/demo/seed";
 import { hiddenSchema } from "../../server/demo/hiddenCraft";
@@ -217,6 +217,46 @@ describe("readings of one's own", () => {
   });
 });
 
+describe("weighed moments", () => {
+  const moment = {
+    axis: "yaw",
+    role: "answers",
+    what: "screws against one another",
+    throttle: 0.5,
+    way: { by: "scale at an arm", arm: 0.4, pulls: [5.1, 4.9] },
+  };
+  const kept = (of: object) => ({ date: "2026-02-01T10:00:00+01:00", moment: of, notes: "" });
+  it("of each way are kept as they were read, and travel with the craft", async () => {
+    const slug = await makeCraft();
+    const ways = [
+      moment.way,
+      {
+        by: "two lines",
+        mass: null,
+        spacing: 0.3,
+        length: 1.2,
+        twists: [0.2, -0.21],
+        swings: [{ count: 10, seconds: 14 }],
+      },
+      { by: "timed turn", speed: null, turns: [{ angle: 6.28, seconds: 4 }] },
+    ];
+    for (const way of ways)
+      expect((await call("POST", `/api/crafts/${slug}/versions/v1/bench`, kept({ ...moment, way }))).status).toBe(200);
+    expect((await record(slug)).file.bench.map((b) => b.moment?.way)).toEqual(ways);
+  });
+  it("are refused without a reading, on no arm, and with what belongs to another way", async () => {
+    const slug = await makeCraft();
+    const post = (way: object) => call("POST", `/api/crafts/${slug}/versions/v1/bench`, kept({ ...moment, way }));
+    const none = await post({ ...moment.way, pulls: [] });
+    expect(none.status).toBe(400);
+    expect(problem(none.body).errors?.[0]?.message).toMatch(/at least one reading/);
+    expect((await post({ ...moment.way, arm: 0 })).status).toBe(400);
+    expect((await post({ by: "two lines", arm: 0.4, pulls: [5] })).status).toBe(400);
+    expect((await post({ by: "a guess" })).status).toBe(400);
+    expect((await post({ ...moment.way, pulls: [-1] })).status).toBe(400);
+  });
+});
+
 describe("sweeps", () => {
   const sweepOf = (readings: ThrustReading[]): BenchEntry => ({
     date: "2026-02-01T10:00:00+01:00",
@@ -225,6 +265,7 @@ describe("sweeps", () => {
     calibration: null,
     glide: null,
     free: null,
+    moment: null,
     notes: "",
     files: [],
     thrust: {

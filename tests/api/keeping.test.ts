@@ -24,7 +24,8 @@ import { createPlan } from "../../server/plans";
 import type { CraftFile } from "../../core/design/craftFile";
 import { quietDesign } from "../support/designs";
 import { newPlan } from "../support/entries";
-import { demoFile, freshFolder, root } from "../support/server";
+import { freshFolder, root } from "../support/spawn";
+import { demoFile } from "../support/demo";
 
 const NOW = "2026-11-27T10:00:00.000Z";
 const folders: string[] = [];
@@ -183,7 +184,7 @@ describe("a backup", () => {
 
 describe("the command line", () => {
   const cli = (...args: string[]) =>
-    spawnSync(process.execPath, ["--import", "tsx", "cli/main.ts", ...args], { cwd: root, encoding: "utf8" });
+    spawnSync(process.execPath, ["dist/cli/main.js", ...args], { cwd: root, encoding: "utf8" });
   it("backs up while the server runs, restores when it does not, and says in one line why it cannot", async () => {
     const [here, there] = [folder(), folder()];
     const open = await filled(here);
@@ -203,7 +204,7 @@ describe("the command line", () => {
     expect(cli("restore", "--at", "yesterday", "--data", target).stderr).toMatch(/not a time/);
     expect(cli("restore", join(there, "none.tar"), "--data", target).stderr).toMatch(/cannot be read/);
     expect(cli("backup", file, "--data", folder()).stderr).toMatch(/holds no workshop/);
-  }, 60_000);
+  }, 360_000);
 });
 
 describe("a craft with its pictures beside it", () => {
@@ -237,7 +238,7 @@ describe("a craft with its pictures beside it", () => {
       expect(readFileSync(pictureFile(there, hash)).equals(readFileSync(pictureFile(here, hash)))).toBe(true);
     await open.close();
     await other.close();
-  }, 60_000);
+  }, 360_000);
   it("a picture that is only the head of one is refused, and so is one that was cut", async () => {
     const open = await openDatabase(null);
     const whole = await sharp({ create: { width: 300, height: 200, channels: 3, background: "red" } })

@@ -7,7 +7,7 @@ import { craftTar } from "../../server/files";
 import { importCraft } from "../../server/store";
 import { sql } from "drizzle-orm";
 import { seedDemo } from "../../server/demo/seed";
-import { demoFile } from "../support/server";
+import { demoFile } from "../support/demo";
 import { apiForTests, problem } from "../support/api";
 import { quietDesign } from "../support/designs";
 

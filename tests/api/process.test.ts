@@ -7,7 +7,7 @@ import type { CraftRecord } from "../../api/contracts";
 import { newFault } from "../../core/design/craftFile";
 import { newPlan, newRun } from "../support/api";
 import { quietDesign } from "../support/designs";
-import { freshFolder, root, send, spawnServer } from "../support/server";
+import { freshFolder, root, send, spawnServer } from "../support/spawn";
 
 const folder = freshFolder();
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -104,7 +104,7 @@ describe("the server as a process", () => {
     rmSync(data, { recursive: true, force: true });
   });
   it("says what is wrong with a bad port", async () => {
-    const r = spawnSync(process.execPath, ["--import", "tsx", "server/main.ts", "--port", "99999"], {
+    const r = spawnSync(process.execPath, ["dist/server/main.js", "--port", "99999"], {
       cwd: root,
       encoding: "utf8",
     });
@@ -135,14 +135,10 @@ describe("with a certificate", () => {
     [["--certificate", "nowhere.pem", "--key", key], /“nowhere.pem” cannot be read/],
     [["--certificate", certificate, "--key", certificate], /do not belong together, or are not in PEM/],
   ])("says what is wrong of %j, before it opens anything", (args, message) => {
-    const r = spawnSync(
-      process.execPath,
-      ["--import", "tsx", "server/main.ts", "--data", "/nowhere/at/all", ...args.map(String)],
-      {
-        cwd: root,
-        encoding: "utf8",
-      },
-    );
+    const r = spawnSync(process.execPath, ["dist/server/main.js", "--data", "/nowhere/at/all", ...args.map(String)], {
+      cwd: root,
+      encoding: "utf8",
+    });
     expect(r.status).toBe(1);
     expect(r.stderr).toMatch(message);
     expect(r.stdout).toBe("");
@@ -151,13 +147,28 @@ describe("with a certificate", () => {
 
 describe("command line", () => {
   const cli = (...args: string[]) =>
-    spawnSync(process.execPath, ["--import", "tsx", "cli/main.ts", ...args], { cwd: root, encoding: "utf8" });
+    spawnSync(process.execPath, ["dist/cli/main.js", ...args], { cwd: root, encoding: "utf8" });
   it("prints JSON and nothing else", () => {
     const r = cli("evaluate", "demo/annulus.json", "--version", "v1");
     expect(r.status).toBe(0);
     const out = JSON.parse(r.stdout) as { results: Record<string, { value: number; unit: string }> };
     expect(out.results.auw?.unit).toBe("kg");
     expect(out.results.auw?.value).toBeCloseTo(0.789, 3);
+  });
+  it("tells of the state that is named, by its name or its id", () => {
+    const of = (...args: string[]) =>
+      JSON.parse(cli("evaluate", "demo/samphire.json", ...args).stdout) as {
+        state: string;
+        states: string[];
+        results: Record<string, { value: number }>;
+      };
+    const [first, afloat, byId] = [of(), of("--state", "afloat"), of("--state", "usual")];
+    expect(first).toEqual(byId);
+    expect([first.state, afloat.state]).toEqual(["aground", "afloat"]);
+    expect(afloat.states).toEqual(["aground", "afloat"]);
+    // The stalk is up: the CG with it.
+    expect(afloat.results.cgZ?.value ?? 0).toBeGreaterThan(first.results.cgZ?.value ?? 0);
+    expect(cli("report", "demo/samphire.json", "--state", "afloat").stdout).toMatch(/All below is told of afloat/);
   });
   it("prints the build report of a version", () => {
     const r = cli("report", "demo/tern.json", "--version", "v4");
@@ -170,6 +181,7 @@ describe("command line", () => {
     [["evaluate", "package.json"], /format/],
     [["evaluate"], /usage/],
     [["evaluate", "demo/tern.json", "--version", "v99"], /no version v99/],
+    [["evaluate", "demo/samphire.json", "--state", "airborne"], /no state airborne; it has aground, afloat/],
     [["--nonsense"], /usage/],
   ])("ends with 2 and one line for %j", (args, message) => {
     const r = cli(...args);

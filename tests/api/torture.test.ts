@@ -1,7 +1,7 @@
 import { rmSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
-import { freshFolder, root, spawnServer } from "../support/server";
+import { freshFolder, root, spawnServer } from "../support/spawn";
 import { fuzzFiles, fuzzRequests } from "../torture/requests";
 import { canMount, fullDisk, killRounds, powerCuts } from "../torture/rounds";
 
@@ -13,10 +13,10 @@ const COMMAND = ["--liftoff-only", "--max-semi-space-size=2", join(root, "dist/s
 
 describe("short rounds of what the long ones try", () => {
   it("kill -9 while three write: nothing acknowledged is lost", async () => {
-    const { lost, kills } = await killRounds(6, COMMAND, 11);
+    const { lost, kills } = await killRounds(4, COMMAND, 11);
     expect(lost).toEqual([]);
-    expect(kills).toBe(6);
-  }, 120_000);
+    expect(kills).toBe(4);
+  }, 360_000);
   it.runIf(canMount())(
     "a disk copied as a power cut leaves it: everything acknowledged is on the copy",
     async () => {
@@ -24,7 +24,7 @@ describe("short rounds of what the long ones try", () => {
       expect(lost).toEqual([]);
       expect(acknowledged).toBeGreaterThan(20);
     },
-    120_000,
+    360_000,
   );
   it.runIf(canMount())(
     "a full disk: saves are refused with 507, reading goes on, and with room so does writing",
@@ -36,7 +36,7 @@ describe("short rounds of what the long ones try", () => {
       expect(readWhileFull).toBe(200);
       expect(wroteAgain).toBe(true);
     },
-    120_000,
+    360_000,
   );
   it("mutated requests and files: no answer of 500 and above, none missing, and every craft opens", async () => {
     const folder = freshFolder();
@@ -51,5 +51,5 @@ describe("short rounds of what the long ones try", () => {
     server.process.kill("SIGTERM");
     expect(await server.exited).toBe(0);
     rmSync(folder, { recursive: true, force: true });
-  }, 120_000);
+  }, 360_000);
 });

@@ -14,12 +14,13 @@ import { join } from "node:path";
 import { PGlite } from "@electric-sql/pglite";
 import { drizzle } from "drizzle-orm/pglite";
 import { migrate } from "drizzle-orm/pglite/migrator";
-import { afterEach, describe, expect, it } from "vitest";
+import { afterAll, afterEach, describe, expect, it } from "vitest";
 import { compact, snapshotsOf } from "../../server/db/history";
 import { readSegment, segmentsOf } from "../../server/db/journal";
 import { openDatabase } from "../../server/db/open";
 import { readCraft } from "../../server/rows";
 import { quietDesign } from "../support/designs";
+import { freshFolder } from "../support/spawn";
 import { upTo } from "../support/migrations";
 import { NOW, clear, folder, folders, make, purpose, rows, rowsAt, saves } from "../support/workshop";
 
@@ -27,8 +28,17 @@ afterEach(clear);
 
 describe("a folder that is opened after trouble", () => {
   /** A workshop with six saves, left as a killed server leaves it. */
+  let made: Promise<{ data: string; held: string[] }> | null = null;
   async function left(): Promise<{ data: string; held: string[] }> {
+    made ??= filled();
+    const { data: original, held } = await made;
     const data = folder();
+    cpSync(original, data, { recursive: true });
+    return { data, held };
+  }
+  afterAll(async () => made && rmSync((await made).data, { recursive: true, force: true }));
+  async function filled(): Promise<{ data: string; held: string[] }> {
+    const data = freshFolder();
     const open = await openDatabase(data);
     const slug = await make(open);
     await saves(open, slug, 6);

@@ -4,7 +4,7 @@ import type { AxeResults } from "axe-core";
 import { beforeAll, describe, expect, it } from "vitest";
 import { demoInBrowser } from "../support/browser";
 import type { User } from "../support/page";
-import { root } from "../support/server";
+import { root } from "../support/spawn";
 
 const demo = demoInBrowser();
 let user: User;
@@ -66,5 +66,46 @@ describe("no view has anything that axe calls serious or critical", () => {
     note("phone", await wrong());
     expect(new URL(user.page.url()).pathname).toBe(path.split("?")[0]);
     expect(found).toEqual([]);
+  });
+});
+
+describe("on a phone", () => {
+  it.each(["brief", "layout", "power", "stability", "bench", "runs", "faults", "versions"])(
+    "%s: bars that do not scroll take at most 15 %% of the height, and the page reaches its end above them",
+    async (station) => {
+      await user.page.setViewport(SIZES.phone);
+      await user.go(`/craft/tern/v5/${station}`);
+      const { share, above } = await user.page.evaluate(() => {
+        const page = document.querySelector(".frame-scroll");
+        const last = document.querySelector("main")?.lastElementChild;
+        if (!page || !last) throw new Error("no page");
+        page.scrollTo(0, page.scrollHeight);
+        const box = page.getBoundingClientRect();
+        return {
+          share: 1 - (Math.min(box.bottom, innerHeight) - Math.max(box.top, 0)) / innerHeight,
+          above: box.bottom - last.getBoundingClientRect().bottom,
+        };
+      });
+      expect(share).toBeLessThanOrEqual(0.15);
+      expect(above).toBeGreaterThanOrEqual(-1);
+    },
+  );
+  it.each([
+    ["brief", "[data-target]"],
+    ["versions", "[data-thing]"],
+    ["faults?fault=8", "[data-suspect]"],
+  ])("%s: rows are cards, and nothing of them is cut", async (path, row) => {
+    await user.page.setViewport(SIZES.phone);
+    await user.go(`/craft/tern/v5/${path}`);
+    await user.page.waitForSelector(row);
+    const cut = await user.page.$$eval(row, (rows) =>
+      rows.flatMap((r) =>
+        [...r.querySelectorAll("td")]
+          .filter((cell) => cell.getBoundingClientRect().right > innerWidth)
+          .map((cell) => cell.textContent),
+      ),
+    );
+    expect(cut).toEqual([]);
+    await user.page.setViewport(SIZES.desk);
   });
 });

@@ -62,24 +62,45 @@ describe("a drive of any principle", () => {
     await user.saved();
     expect(await demo.design("tern")).toEqual(before);
   });
-  it("in a box it is open until its openings are entered, then it says what they leave", async () => {
+  it("in a box it is open until its openings are entered, then it says what they leave; several things at once", async () => {
     const before = await demo.design("tern");
-    const works = (k: number) =>
-      user.page.$$eval("fieldset[data-works] input[type=radio]", (l, n) => (l[n] as HTMLInputElement).click(), k);
+    const toggle = (word: string) =>
+      user.page.$$eval(
+        "fieldset[data-around] label",
+        (l, w) =>
+          l
+            .find((x) => x.textContent === w)
+            ?.querySelector("input")
+            ?.click(),
+        word,
+      );
+    const left = () => user.page.$eval("fieldset[data-around] > p b", (b) => Number.parseFloat(b.textContent ?? ""));
     await user.open("/craft/tern/v5/power");
-    await user.page.waitForSelector("fieldset[data-works='free air']");
-    await works(2);
+    await user.page.waitForSelector("fieldset[data-works='in air']");
+    await toggle("box or duct");
     await user.page.waitForFunction(() => !document.querySelector('[data-metric="thrust"]'));
     await user.told("drive-not-covered");
-    await user.fill("Open area, inlet", "300 cm²");
+    await user.fill("Open before it, box or duct", "300 cm²");
     await user.page.waitForFunction(() => document.querySelector('[data-metric="thrust"]'));
-    expect(await user.page.$eval("fieldset[data-works]", (f) => f.textContent)).toMatch(/Leaves \d+ ± \d+ %/);
+    expect(await user.page.$eval("fieldset[data-around]", (f) => f.textContent)).toMatch(/Leaves \d+ ± \d+ %/);
     await user.told("taken-by-around");
-    await user.click("Nothing in the way, inlet");
+    const boxed = await left();
+    // A second thing beside it: open until it is told, and both are counted.
+    await toggle("ground near");
     await user.page.waitForFunction(() => !document.querySelector('[data-metric="thrust"]'));
-    await works(0);
+    await user.fill("Height, ground near", "120");
+    await user.page.waitForFunction(() => document.querySelector('[data-metric="thrust"]'));
+    expect(await left()).toBeGreaterThan(boxed);
+    // Beyond its method no share is shown, and it is said.
+    await user.fill("Height, ground near", "2");
+    await user.page.waitForSelector("fieldset[data-around] [data-outside]");
+    expect(await user.page.$("fieldset[data-around] > p b")).toBeNull();
+    await toggle("ground near");
+    await user.click("Open before it, box or duct: not said");
+    await user.page.waitForFunction(() => !document.querySelector('[data-metric="thrust"]'));
+    await toggle("box or duct");
     await user.saved();
-    expect((await demo.design("tern")).units[0]).toEqual({ ...before.units[0], around: null });
+    expect((await demo.design("tern")).units[0]).toEqual(before.units[0]);
   });
   it("is chosen by picture: only its own fields stand there, a number that cannot be is refused, and back again", async () => {
     const before = await demo.design("tern");

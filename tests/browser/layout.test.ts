@@ -3,7 +3,7 @@ import type { ElementHandle } from "puppeteer-core";
 import { beforeAll, describe, expect, it } from "vitest";
 import { demoInBrowser } from "../support/browser";
 import type { User } from "../support/page";
-import { root } from "../support/server";
+import { root } from "../support/spawn";
 
 const demo = demoInBrowser();
 const { downloaded, exported, pageErrors } = demo;

@@ -129,7 +129,7 @@ describe("points of work", () => {
     for (const p of now) expect(p[2]).toBeGreaterThan(0);
     const minutes = async () => first(await user.read('[role="group"][aria-label="Pack"] b'));
     const lasts = await minutes();
-    for (const other of ["at −5 °C", "old, twice the resistance"]) {
+    for (const other of ["at −5\u00a0°C", "old, twice the resistance"]) {
       await user.click(other);
       await user.page.waitForFunction(
         (m: number) =>
@@ -309,8 +309,7 @@ describe("parts of one's own", () => {
     await user.open("/craft/tern/v5/power?sheet=search");
     const chip = async (kind: string) => {
       const path = `xpath/.//*[@aria-label="Only from your shelf"]//button[contains(., "${kind}")]`;
-      const found = await user.page.waitForSelector(path);
-      await (found as ElementHandle<Element> | null)?.click();
+      await (await user.page.waitForSelector(path))?.evaluate((e) => (e as HTMLElement).click());
       await user.page.waitForSelector(`${path}[contains(@class, "chip-on")]`);
     };
     for (const kind of ["motors", "propellers", "controllers"]) await chip(kind);
@@ -327,6 +326,35 @@ describe("parts of one's own", () => {
     const row = await user.read('[data-candidate="0"]');
     expect(row).toMatch(/Tern's, rewound|Long can|Flat one|Lantern's small|Shed motor/);
     expect(row).toMatch(/Grey|Wide three/);
+  });
+});
+
+describe("a closed space", () => {
+  it("says how warm its air gets as soon as its walls are said; closed it is told, with vents it is cooler", async () => {
+    await user.go("/craft/tern/v5/power?of=path");
+    await user.click("add a closed space");
+    await user.see("tick what is in it, or enter its heat");
+    await user.page.$$eval('[aria-label="Closed spaces"] fieldset label', (l) =>
+      l
+        .find((x) => x.textContent?.startsWith("motor"))
+        ?.querySelector("input")
+        ?.click(),
+    );
+    await user.see("enter the area of its outer walls");
+    await user.fill("Closed space, Outer walls", "6 dm²");
+    await user.page.waitForSelector("[data-warmth]");
+    const air = () => user.page.$eval("[data-warmth] b", (b) => b.textContent ?? "").then(first);
+    const closed = await air();
+    expect(closed).toBeGreaterThan(40);
+    await user.told("hot-box");
+    await user.fill("Closed space, Vents, each", "20 cm²");
+    await user.see("enter how far its vents are apart in height");
+    await user.fill("Closed space, Apart in height", "60");
+    await user.page.waitForSelector("[data-warmth]");
+    expect(await air()).toBeLessThan(closed - 5);
+    await user.click("remove Closed space");
+    await user.page.waitForFunction(() => !document.querySelector("[data-box]"));
+    await user.saved();
   });
 });
 

@@ -32,20 +32,25 @@ const pull = async (selector: string, dx: number, dy: number) => {
 
 describe("where the CG must be", () => {
   it("is said of the demo craft, with its neutral point and stall; the working opens", async () => {
-    await user.open("/craft/tern/v5/stability");
+    await user.go("/craft/tern/v5/stability");
     expect(await user.read("[data-window]")).toMatch(/^2\d\d to 3\d\d mm$/);
     expect(await metric("staticMargin")).toBeGreaterThan(5);
     await user.page.click('[data-metric="neutralPoint"]');
     await user.see("x_n = −M_α / L_α");
     await user.see("Tailplane: place along x");
     await user.click("Close");
+    // What builders know a tail and a fin by, with what decides.
+    await user.go("/craft/tern/v5/stability?of=tailplane");
+    expect(await user.read('[aria-label="Surface"]')).toMatch(
+      /Tail volume 0\.\d\d common practice 0\.3 to 0\.7; the margin decides/,
+    );
     // Near the ice it has a height point, ahead of the neutral one.
     const at = (name: string) => user.page.$eval(`[data-point="${name}"] path`, (e) => e.getBoundingClientRect().x);
     expect(await at("height")).toBeLessThan(await at("neutral"));
   });
   it("a tail is moved and grown where it is drawn: the window follows, and undo brings it back", async () => {
     const before = await demo.design("tern");
-    await user.open("/craft/tern/v5/stability?of=tailplane");
+    await user.go("/craft/tern/v5/stability?of=tailplane");
     const neutral = await metric("neutralPoint");
     await pull('[data-handle="span and sweep"]', 0, -25);
     await moved("neutralPoint", neutral);
@@ -66,7 +71,7 @@ describe("where the CG must be", () => {
     expect(await demo.design("tern")).toEqual(before);
   });
   it("figures are typed, and what cannot be is refused at its field", async () => {
-    await user.open("/craft/tern/v5/stability?of=tailplane");
+    await user.go("/craft/tern/v5/stability?of=tailplane");
     const neutral = await metric("neutralPoint");
     await user.fill("Panel 1, sweep", "95");
     await user.see("−80° to 80°");
@@ -82,7 +87,7 @@ describe("where the CG must be", () => {
     await user.saved();
   });
   it("before all is said to be described nothing is held to be known, and one click says it", async () => {
-    await user.open("/craft/tern/v5/stability?sheet=flight");
+    await user.go("/craft/tern/v5/stability?sheet=flight");
     await user.click("every wing, tail, fin and body is described");
     await user.told("wings-not-whole");
     await user.see("nothing is held to be known yet");
@@ -97,32 +102,32 @@ describe("where the CG must be", () => {
     await user.saved();
   });
   it("begins with a picture on a craft without a wing; a body is added, and both are drawn in Layout too", async () => {
-    await user.open("/craft/samphire/v2/stability");
+    await user.go("/craft/samphire/v2/stability");
     await user.see("No wing is described yet");
     await user.see("it is not held up by wings");
     await user.click("fin");
     await user.page.waitForSelector('[data-surface][data-view="side"]');
     expect(await user.page.$('[data-metric="staticMargin"]')).toBeNull();
     await user.saved();
-    await user.open("/craft/samphire/v2/stability?sheet=bodies");
+    await user.go("/craft/samphire/v2/stability?sheet=bodies");
     await user.click("Add a body");
     await user.page.waitForSelector('section[aria-label="Body"]');
     await user.fill("Body, frame 1, x aft", "9 m");
     await user.see("each frame must stand behind the one before");
     await user.saved();
-    await user.open("/craft/samphire/v2/layout");
+    await user.go("/craft/samphire/v2/layout");
     expect(await user.page.$$eval('[data-shapes="side"] path', (l) => l.length)).toBeGreaterThanOrEqual(2);
-    await user.open("/craft/samphire/v2/stability?sheet=bodies");
+    await user.go("/craft/samphire/v2/stability?sheet=bodies");
     await user.click("remove Body");
     await user.saved();
-    await user.open("/craft/samphire/v2/stability");
+    await user.go("/craft/samphire/v2/stability");
     await user.click("remove Fin");
     await user.saved();
     await user.see("No wing is described yet");
   });
   it("a ring is one diameter and a chord", async () => {
     const before = await demo.design("annulus");
-    await user.open("/craft/annulus/v2/stability");
+    await user.go("/craft/annulus/v2/stability");
     await user.fill("Diameter", "260 mm");
     await user.saved();
     const ring = (await demo.design("annulus")).surfaces[0];
@@ -134,7 +139,7 @@ describe("where the CG must be", () => {
   });
   it("a glide test is typed with real keys, kept, and its drag area taken over", async () => {
     const before = await demo.design("tern");
-    await user.open("/craft/tern/v5/bench?new=glide");
+    await user.go("/craft/tern/v5/bench?new=glide");
     await user.page.waitForSelector('[aria-label="New pass, height lost"]');
     for (const [h, d, t] of [
       ["1.5", "5.2", "0.3"],
@@ -155,15 +160,15 @@ describe("where the CG must be", () => {
     await user.click("Take it over");
     await user.saved();
     expect((await demo.design("tern")).dragArea).toMatchObject({ evidence: "measured" });
-    await user.open("/craft/tern/v5/bench");
+    await user.go("/craft/tern/v5/bench");
     await user.see("Glide, 2 passes");
-    await user.open("/craft/tern/v5/power");
+    await user.go("/craft/tern/v5/power");
     await user.click("forget it");
     await user.saved();
     expect(await demo.design("tern")).toEqual(before);
   });
   it("says of rotors what they command, and what a dead one leaves", async () => {
-    await user.open("/craft/annulus/v2/stability");
+    await user.go("/craft/annulus/v2/stability");
     expect(await user.read('[data-axis="roll"]')).toMatch(/never had$/);
     expect(await user.read('[data-axis="yaw"]')).toMatch(/holds$/);
     expect(await user.read('[data-unit-row="1"]')).toMatch(/6\d % comes down/);
@@ -187,9 +192,194 @@ describe("where the CG must be", () => {
     await user.click("Close");
     await user.told("axis-bare");
   });
+  it("what turns it stands against what answers, at three moments; open while wings may be missing", async () => {
+    const lineOf = (axis: string) =>
+      user.page.$eval(`[data-axis-line="${axis}"]`, (e) => (e as HTMLElement).dataset.word);
+    await user.go("/craft/tern/v5/stability");
+    await user.see("What turns it, and what answers");
+    expect(await lineOf("roll")).toBe("never had");
+    expect(await user.read('[data-axis-line="roll"]')).toMatch(/motor torque, port down 0\.1\d+ ± 0\.0\d+ N·m/);
+    expect(await lineOf("pitch")).toBe("thin");
+    await user.click("slow flight");
+    expect(await lineOf("pitch")).toBe("holds");
+    await user.click("throttle closed");
+    expect(await user.read('[data-axis-line="pitch"]')).toMatch(/thrust line, nose up/);
+    expect(await user.read('[data-axis-line="roll"]')).not.toMatch(/motor torque/);
+    // Nothing holds for certain while a fin may be missing.
+    await user.go("/craft/tern/v5/stability?sheet=flight");
+    const whole = await user.page.$$('xpath/.//label[contains(., "All")]//input[@type="checkbox"]');
+    if (whole[0]) {
+      await whole[0].click();
+      await user.page.waitForFunction(
+        () => document.querySelector('[data-axis-line="pitch"]')?.getAttribute("data-word") === "open",
+      );
+      await user.click("Undo");
+      await user.saved();
+    }
+  });
+  it("a drive struck dead says what one would see of it, by keys too", async () => {
+    await user.go("/craft/lantern/v2/stability");
+    await user.see("What commands each axis");
+    const lineOf = (axis: string) =>
+      user.page.$eval(`[data-axis-line="${axis}"]`, (e) => (e as HTMLElement).dataset.word);
+    expect(await lineOf("sway")).toBe("both ways");
+    await user.click("Tail fan dead");
+    await user.see(/What you would see: sideways, roll go/);
+    expect(await lineOf("sway")).toBe("never had");
+    expect(await user.read('[data-axis-line="sway"]')).toMatch(/gone \(was both ways\)/);
+    await user.page.focus('[aria-label="Dead drive"] button');
+    await user.page.keyboard.press("Enter");
+    expect(await lineOf("sway")).toBe("both ways");
+    await user.told("steers-by-thrust");
+    await user.go("/craft/samphire/v2/stability");
+    expect(await lineOf("sway")).toBe("never had");
+    expect(await user.read('[data-axis-line="heave"]')).toMatch(/the ground/);
+    await user.go("/craft/gannet/v1/stability");
+    await user.see(/Open: .*Bilge pump without a place/);
+  });
+  it("the worst wind is named in Brief: what holding against it takes, and what it turns, stands here", async () => {
+    await user.open("/craft/annulus/v2/stability?state=hover");
+    await user.page.waitForSelector('[aria-label="In the wind"][data-held="hover"]');
+    const calm = await metric("windShare");
+    expect(await user.read('[data-wind-line="roll"]')).toContain("nothing answers");
+    expect(await user.read('[data-wind-line="pitch"]')).toContain("holds");
+    await user.page.waitForSelector('[aria-label="What its rotors store"][data-cancels="true"]');
+    // A gale, typed with real keys: more of the thrust, and a verdict with a wind that it holds.
+    await user.go("/craft/annulus/v2/brief?state=hover");
+    await user.fill("Worst wind", "22 m/s");
+    await user.saved();
+    await user.told("wind-holds");
+    await user.go("/craft/annulus/v2/stability?state=hover");
+    await moved("windShare", calm);
+    expect(await metric("windShare")).toBeGreaterThan(calm + 20);
+    // None named: open, not calm.
+    await user.go("/craft/annulus/v2/brief?state=hover");
+    await user.fill("Worst wind", "0");
+    await user.saved();
+    await user.told("wind-holds", false);
+    await user.go("/craft/annulus/v2/stability?state=hover");
+    await user.see("No worst wind is named");
+    expect(await user.page.$('[data-metric="windShare"]')).toBeNull();
+    await user.click("Undo");
+    await user.click("Undo");
+    await user.saved();
+  });
+  it("near the ice it banks until a tip touches; away from it the turn is told with its drift", async () => {
+    await user.go("/craft/tern/v5/stability");
+    await user.see("a tip touches from");
+    expect(await user.read('[data-push="pitch yaw"]')).toMatch(
+      /pushes it about yaw with .* ± .*N·m, \d+ % of what answers/,
+    );
+    expect(await user.page.$('[data-metric="turnRadius"]')).toBeNull();
+    // Its drag area was never entered: gear and struts are not in what thrust would have to hold.
+    expect(await user.read("[data-turn]")).toMatch(/^\d+\.\d° \d+\.\d m\/s \d+\.\d m\/s \d+ m \d+ s \d+ m open$/);
+    await user.see("only wings and bodies are in its drag");
+  });
+  it("stands on its feet: they are begun by one click, moved by keys, and what tips it over follows", async () => {
+    await user.go("/craft/lantern/v2/stability");
+    await user.page.waitForSelector('[data-stance="unsaid"]');
+    await user.click("nose wheel and two");
+    await user.page.waitForSelector('[data-stance="solved"] [data-metric="tipSlope"]');
+    const rows = await user.page.$$eval("[data-over]", (l) => l.map((r) => r.getAttribute("data-over")));
+    expect(rows).toContain("the tail");
+    const side = () =>
+      user.page.$$eval("[data-over]", (l) => l.find((r) => /side/.test(r.textContent ?? ""))?.textContent);
+    const before = await side();
+    await user.page.$eval('[aria-label="On the ground"] summary', (e) => (e as HTMLElement).click());
+    await user.fill("Wheels, y", "900");
+    await user.page.waitForFunction(
+      (was: string | undefined) =>
+        [...document.querySelectorAll("[data-over]")].find((r) => /side/.test(r.textContent ?? ""))?.textContent !==
+        was,
+      {},
+      before ?? undefined,
+    );
+    // Its wheels far ahead of its CG: put down it falls over its tail, and is told.
+    await user.fill("Wheels, x", "50");
+    await user.see("Put down it falls over the tail");
+    await user.told("stands-not");
+    await user.click("Remove Wheels");
+    await user.see("three points or more on the ground");
+    await user.click("Remove Nose wheel");
+    await user.page.waitForSelector('[data-stance="unsaid"]');
+    await user.saved();
+  });
+  it("says how long, how far and how steeply its drives carry it on its wings, and a run once the pull is said", async () => {
+    await user.go("/craft/tern/v5/stability");
+    expect(await user.read('[aria-label="Under power"]')).toMatch(
+      /\d+ ± \d+ min longest, at 1\d\.\d m\/s .* ± \d+ m farthest, .*run until it leaves the ground .* m\/s leaves the ground: full throttle, full nose up .* m\/s the nose comes up, by 4\.9° until “Hull” touches behind; without, it is carried from \d\d\.\d m\/s on/,
+    );
+    expect(await user.read('[aria-label="Speeds"]')).toMatch(
+      /outside its method: \d+° nose up at the stall: at this height/,
+    );
+    // On the strip of speeds no name stands over another, however many and however narrow.
+    for (const width of [390, 1280]) {
+      await user.page.setViewport({ width, height: 800 });
+      await user.page.waitForFunction(
+        (narrow) =>
+          (document.querySelector('[aria-label="Speeds of level flight"]')?.clientWidth ?? 0) < 400 === narrow,
+        {},
+        width < 400,
+      );
+      const boxes = await user.page.$$eval("[data-speed]", (l) =>
+        l.map((e) => e.getBoundingClientRect()).map((b) => [b.left, b.right, b.top, b.bottom]),
+      );
+      expect(boxes.length).toBe(5);
+      for (const [k, a] of boxes.entries())
+        for (const b of boxes.slice(k + 1)) {
+          const [over, beside] = [
+            Math.min(a[3] as number, b[3] as number) - Math.max(a[2] as number, b[2] as number),
+            Math.min(a[1] as number, b[1] as number) - Math.max(a[0] as number, b[0] as number),
+          ];
+          expect(over > 3 && beside > 0, `${width}: ${a} and ${b}`).toBe(false);
+        }
+    }
+    // A working has the type of a sheet, whatever the size of the number that opened it.
+    await user.page.click('[data-metric="noseUpSpeed"]');
+    await user.see("about the hindmost feet, pitch control full up");
+    expect(
+      await user.page.$eval("dialog[open] td.num", (e) => Number.parseFloat(getComputedStyle(e).fontSize)),
+    ).toBeLessThan(16);
+    await user.page.keyboard.press("Escape");
+    // Near the ice a climb leaves what carries it.
+    expect(await user.page.$('[data-metric="climbRate"]')).toBeNull();
+    await user.click("How it flies");
+    const run = () => user.read('[data-metric="liftOffRun"]').then((t) => Number(/^\d+/.exec(t)?.[0]));
+    const before = await run();
+    await user.fill("Pull on the ground", "0.2");
+    await user.page.waitForFunction(
+      (was) => Number(/^\d+/.exec(document.querySelector('[data-metric="liftOffRun"]')?.textContent ?? "")?.[0]) > was,
+      {},
+      before,
+    );
+    await user.fill("Pull on the ground", "");
+    await user.see("say under How it flies how hard it is to pull");
+    await user.click("Undo");
+    await user.click("Undo");
+    await user.saved();
+  });
+  it("on foils the window of the CG is told, and waits for where the water stands", async () => {
+    await user.go("/craft/gannet/v1/stability?state=foils");
+    await user.page.waitForSelector("[data-waterline]");
+    // No pitch control: what the margin asks for, and nothing of how far ahead it may be.
+    const aft = () =>
+      user.read("[data-window]").then((t) => Number(/^no farther aft than (\d+)/.exec(t)?.[1] ?? Number.NaN));
+    const before = await aft();
+    expect(before).toBeGreaterThan(400);
+    await user.see("foils carry it: what pods, struts and spray cost is not computed so far");
+    await user.click("How it flies");
+    await user.fill("Water on the foils", "");
+    await user.see("Open: waits for: where the water stands on its foils");
+    await user.fill("Water on the foils", "70 mm");
+    await user.page.waitForSelector("[data-waterline]");
+    expect(await aft()).toBeLessThan(before);
+    await user.click("Undo");
+    await user.click("Undo");
+    await user.saved();
+  });
   it("fits a phone", async () => {
     await user.page.setViewport({ width: 390, height: 844, hasTouch: true, isMobile: true });
-    await user.open("/craft/tern/v5/stability");
+    await user.go("/craft/tern/v5/stability");
     expect(await user.page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
     await user.page.setViewport({ width: 1280, height: 800 });
   });

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { demoInBrowser } from "../support/browser";
-import { send } from "../support/server";
+import { send } from "../support/spawn";
 import type { HTTPRequest } from "puppeteer-core";
 import { type User, settled } from "../support/page";
 
@@ -21,7 +21,8 @@ const stands = async (page: User, selector: string, text: string) =>
   );
 
 /** Comes back to the page, as from another window: what the server holds is read again. */
-const comeBack = (page: User) => page.page.evaluate(() => document.dispatchEvent(new Event("visibilitychange")));
+const comeBack = (page: User) =>
+  page.page.evaluate(() => document.dispatchEvent(new Event("visibilitychange", { bubbles: true })));
 
 describe("a form that was open while somebody else saved", () => {
   it("a fault: both states are shown; put aside, nothing is saved and nothing entered is lost; then one is chosen", async () => {
@@ -38,10 +39,11 @@ describe("a form that was open while somebody else saved", () => {
       await page.page.keyboard.up("Control");
       await page.page.keyboard.type(text);
     };
+    await write(user, "seen here");
     await write(other, "seen by the other");
     await other.click("Save the fault");
     await other.see("F-08 saved");
-    await write(user, "seen here");
+    await user.page.bringToFront();
     // Reading it again must not make the old form pass for a new one.
     await comeBack(user);
     await new Promise((r) => setTimeout(r, 400));
@@ -55,9 +57,10 @@ describe("a form that was open while somebody else saved", () => {
     await user.click("Save the fault");
     await user.click("Use the saved version");
     await stands(user, field, "seen by the other");
+    await write(user, "mine after all");
     await write(other, "again");
     await other.click("Save the fault");
-    await write(user, "mine after all");
+    await other.see("F-08 saved");
     await user.click("Save the fault");
     await user.click("Overwrite with mine");
     await user.gone("was saved elsewhere in the meantime");
@@ -168,5 +171,80 @@ describe("edits that cannot be sent", () => {
     expect(await purpose()).toBe(444);
     user.page.off("request", meet);
     await user.page.setRequestInterception(false);
+  });
+  it("made without a network while another page saved other things: both stand, it is said, and undo takes back one's own", async () => {
+    const other = await demo.another();
+    await user.open("/craft/tern/v5/brief");
+    await other.open("/craft/tern/v5/layout");
+    await user.page.bringToFront();
+    await user.page.setOfflineMode(true);
+    await user.fill("Worst wind", "4.5 m/s");
+    await until("unsaved");
+    const [first] = (await demo.design("tern")).items;
+    await other.fill(`${first?.name}, quantity`, "2");
+    await other.saved();
+    await user.page.bringToFront();
+    await user.page.setOfflineMode(false);
+    await user.see("v5 was saved elsewhere too. Both stand");
+    await user.see(`There: ${first?.name}`);
+    await user.saved();
+    const stands = await demo.design("tern");
+    expect(stands.brief.environment.wind).toBeCloseTo(4.5, 9);
+    expect(stands.items[0]?.quantity).toBe(2);
+    // The other page takes it over as it would any save.
+    await other.page.bringToFront();
+    await other.go("/craft/tern/v5/brief");
+    await comeBack(other);
+    await other.page.waitForFunction(
+      () =>
+        (document.querySelector('input[aria-label="Worst wind"]') as HTMLInputElement | null)?.value.startsWith("4.5"),
+      { timeout: 20_000 },
+    );
+    await user.page.bringToFront();
+    await user.click("Undo");
+    await user.saved();
+    const undone = await demo.design("tern");
+    expect(undone.brief.environment.wind).toBe(3);
+    expect(undone.items[0]?.quantity).toBe(2);
+    await other.page.close();
+  });
+  it("are taken back after a reload as before it, and brought again; not once something else stands", async () => {
+    const altitude = () => user.page.$eval('input[aria-label="Altitude"]', (e) => (e as HTMLInputElement).value);
+    await user.open("/craft/tern/v5/brief");
+    const first = await altitude();
+    await user.fill("Altitude", "51 m");
+    await user.saved();
+    await user.fill("Altitude", "52 m");
+    await user.saved();
+    // Written down once the last step is a moment old.
+    await new Promise((r) => setTimeout(r, 900));
+    await user.page.reload({ waitUntil: "domcontentloaded" });
+    await settled(user.page);
+    await user.click("Undo");
+    await user.page.waitForFunction(() =>
+      (document.querySelector('input[aria-label="Altitude"]') as HTMLInputElement).value.startsWith("51"),
+    );
+    await user.click("Undo");
+    await user.saved();
+    expect(await altitude()).toBe(first);
+    await user.click("Redo");
+    await user.saved();
+    expect(await purpose()).toBe(51);
+    // Saved from another machine meanwhile: the steps of before do not lead there.
+    await new Promise((r) => setTimeout(r, 900));
+    await user.page.goto("about:blank");
+    const held = (await (await fetch(`${demo.address()}/api/crafts/tern`)).json()) as {
+      revisions: { versions: Record<string, number> };
+    };
+    const elsewhere = await demo.design("tern");
+    elsewhere.brief.environment.altitude = 77;
+    const body = { revision: held.revisions.versions.v5, design: elsewhere };
+    expect((await send(demo.address(), "PUT", "/api/crafts/tern/versions/v5/design", body)).status).toBe(200);
+    await user.open("/craft/tern/v5/brief");
+    expect(await altitude()).toMatch(/^77/);
+    await new Promise((r) => setTimeout(r, 500));
+    expect(await user.page.$$eval("button", (l) => l.find((b) => b.textContent === "Undo")?.disabled ?? true)).toBe(
+      true,
+    );
   });
 });

@@ -27,14 +27,17 @@ const PATHS = [
   "/craft/annulus/v1/bench",
   "/craft/samphire/v1/bench?session=2",
   "/craft/tern/v4/runs?series=1",
+  "/craft/lantern/v2/runs?list=leaving+home",
+  "/craft/lantern/v2/layout?sheet=paper",
+  "/craft/lantern/v2/bench?new=moment",
   "/craft/tern/v4/bench?session=5",
 ];
 /** Words of people, and marks of what is the same in both habits: snapping, air, how units may be typed. */
 const OWN =
-  /^(1 mm|5 mm)$|Any unit and simple sums|mN\/W|nose up near|Stand behind a barrier|kg\/m³|vice\. 180 mm|on the scale/;
+  /^(1 mm|5 mm)$|Any unit and simple sums|mN\/W|nose up near|Stand behind a barrier|vice\. 180 mm|on the scale/;
 
 describe("in inches", () => {
-  it.each(PATHS)("%s shows no length, mass, force or speed in metric units", async (path) => {
+  it.each(PATHS)("%s shows no length, mass, force, speed or temperature in metric units", async (path) => {
     await user.go(path);
     const found = await user.page.evaluate(() => {
       const texts: string[] = [];
@@ -47,8 +50,12 @@ describe("in inches", () => {
     // It is the other habit that is offered: inches and ounces are on.
     expect(found.join(" ")).toContain("show g, mm");
     expect(found.length).toBeGreaterThan(20);
-    expect(found.filter((t) => /\d[\s\u00a0\u202f]?(mm|cm|g|kg|N|m\/s)(?![\w²·³])/.test(t) && !OWN.test(t))).toEqual(
-      [],
-    );
+    expect(
+      found.filter(
+        (t) =>
+          /\d[\s\u00a0\u202f]?(mm|cm|g|kg|N|°C|m\/s|m²|dm²|cm²|kg\/m³|kg·m²|g\/dm²)(?![\w²·³/])/.test(t) &&
+          !OWN.test(t),
+      ),
+    ).toEqual([]);
   });
 });

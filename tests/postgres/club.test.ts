@@ -10,7 +10,9 @@ import { readCraft } from "../../server/rows";
 import { newPlan, newRun } from "../support/entries";
 import { quietDesign } from "../support/designs";
 import { type TestServer, startPostgres } from "../support/postgres";
-import { type Running, demoFile, freshFolder, send, startApp } from "../support/server";
+import { freshFolder, send } from "../support/spawn";
+import { demoFile } from "../support/demo";
+import { type Running, startApp } from "../support/server";
 
 /** Two application servers on one database, as a club that outgrew one machine has them. */
 let database: TestServer;
@@ -127,5 +129,5 @@ describe("moving between a folder and a database server", () => {
     expect((await readFile(back, hash)).bytes.toString()).toBe("a log");
     await back.close();
     for (const f of [here, there]) rmSync(f, { recursive: true, force: true });
-  }, 60_000);
+  }, 360_000);
 });

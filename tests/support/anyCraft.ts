@@ -322,6 +322,35 @@ const symptom = fc.record({
   ),
 });
 
+const step = number(-1, 1);
+/** A state that changes something, of parts and drives that may not be there. */
+const state = fc.record({
+  name: words(60, 1),
+  heldUpBy: fc.uniqueArray(fc.constantFrom(...HELD_UP_BY), { minLength: 1, maxLength: 4 }),
+  without: fc.uniqueArray(id, { maxLength: 2 }),
+  moved: fc.uniqueArray(fc.record({ id, by: fc.record({ x: step, y: step, z: step }) }), {
+    maxLength: 3,
+    selector: (m) => m.id,
+  }),
+  units: fc.uniqueArray(
+    fc.record({
+      id: fc.constantFrom("u", "other"),
+      resting: fc.boolean(),
+      turned: number(-3, 3),
+      works: maybe(fc.constantFrom("in air" as const, "in water" as const)),
+      on: maybe(fc.constantFrom("mud" as const, "water" as const)),
+    }),
+    { maxLength: 2, selector: (u) => u.id },
+  ),
+  surfaces: fc.uniqueArray(fc.record({ id, away: fc.boolean(), turned: number(-0.5, 0.5) }), {
+    maxLength: 2,
+    selector: (s) => s.id,
+  }),
+  dragArea: maybe(
+    fc.record({ value: number(1e-4, 1), evidence: fc.constantFrom("guess" as const, "measured" as const) }),
+  ),
+});
+
 /**
  * Any craft with all that can be on record of it: names, numbers and references that fit together, everything else as
  * it comes.
@@ -329,7 +358,7 @@ const symptom = fc.record({
 export const anyCraft: fc.Arbitrary<CraftFileInput> = fc
   .record({
     name: words(60, 1),
-    heldUpBy: fc.constantFrom(...HELD_UP_BY),
+    states: list(state, 3),
     versions: fc.array(fc.tuple(said, fc.nat(9), fc.boolean()), { minLength: 1, maxLength: 4 }),
     runs: list(fc.tuple(run, fc.nat(9), fc.boolean()), 4),
     faults: list(fc.tuple(fault, fc.nat(9), fc.nat(9)), 3),
@@ -365,7 +394,17 @@ export const anyCraft: fc.Arbitrary<CraftFileInput> = fc
         label: label(i),
         parent: i === 0 ? null : label(parent % i),
         frozenAt: frozen || ran.has(label(i)) ? v.createdAt : null,
-        design: { ...quietDesign(), setup: setup.map((s, k) => ({ ...s, id: `s${k}` })) },
+        design: {
+          ...quietDesign(),
+          setup: setup.map((s, k) => ({ ...s, id: `s${k}` })),
+          states: [...quietDesign().states, ...a.states.map((s, k) => ({ ...s, id: `state${k}` }))],
+          transitions: a.states.map((_, k) => ({
+            id: `t${k}`,
+            from: k === 0 ? "usual" : `state${k - 1}`,
+            to: `state${k}`,
+            wholeTurns: k % 2 === 0,
+          })),
+        },
       })),
       runs,
       faults,

@@ -3,7 +3,8 @@ import { afterAll, beforeAll, beforeEach, expect } from "vitest";
 import type { CraftRecord, Problem } from "../../api/contracts";
 import type { Stand } from "../../server/stand/stand";
 import { quietDesign } from "./designs";
-import { type Running, send, startApp } from "./server";
+import { send } from "./spawn";
+import { type Running, startApp } from "./server";
 
 export { newPlan, newRun } from "./entries";
 export const problem = (body: unknown) => body as Problem;

@@ -1,12 +1,12 @@
-import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { Page } from "puppeteer-core";
 import { afterAll, beforeAll, expect } from "vitest";
 import type { CraftFile } from "../../core/design/craftFile";
 import { startChromium } from "./chromium";
-import { type User, userOf } from "./page";
-import { type Spawned, freshFolder, root, spawnServer } from "./server";
+import { type User, quiet, userOf, WAIT } from "./page";
+import { type Spawned, freshFolder, root, spawnServer } from "./spawn";
 
 /**
  * The built application with the demo craft and a browser before it, for one test file. What went wrong in the pages
@@ -24,7 +24,7 @@ export function demoInBrowser() {
   const requests = new Set<string>();
   beforeAll(async () => {
     expect(existsSync(join(root, "dist/server/main.js"))).toBe(true);
-    server = await spawnServer(data, ["--demo"], ["dist/server/main.js"]);
+    server = await spawnServer(data, ["--demo"]);
     expect(server.address, server.output()).not.toBe("");
     const { browser, stop } = await startChromium();
     stopBrowser = stop;
@@ -53,11 +53,7 @@ export function demoInBrowser() {
    * on the page.
    */
   const exported = async (slug: string): Promise<CraftFile> => {
-    await Promise.all(
-      pages
-        .filter((p) => !p.isClosed())
-        .map((p) => p.waitForNetworkIdle({ idleTime: 150, timeout: 2000 }).catch(() => {})),
-    );
+    await Promise.all(pages.filter((p) => !p.isClosed()).map((p) => quiet(p)));
     return (await (await fetch(`${server.address}/api/crafts/${slug}/export`)).json()) as CraftFile;
   };
   return {
@@ -72,7 +68,7 @@ export function demoInBrowser() {
     /** Starts it again on the same data and address. */
     startServer: async () => {
       const port = Number(new URL(server.address).port);
-      server = await spawnServer(data, ["--demo"], ["dist/server/main.js"], port);
+      server = await spawnServer(data, ["--demo"], undefined, port);
       expect(server.address, server.output()).not.toBe("");
     },
     work,
@@ -85,10 +81,13 @@ export function demoInBrowser() {
       if (!design) throw new Error(`no design of ${slug}`);
       return design;
     },
-    /** Text of a file that the page saved. */
+    /** Text of a file that the page saved. The name stands, empty, before what belongs in it does. */
     downloaded: async (name: string) => {
-      for (let k = 0; k < 40 && !existsSync(join(work, name)); k++) await new Promise((r) => setTimeout(r, 100));
-      return readFileSync(join(work, name), "utf8");
+      const file = join(work, name);
+      const written = () => existsSync(file) && statSync(file).size > 0;
+      for (const end = Date.now() + WAIT; !written() && Date.now() < end; )
+        await new Promise((r) => setTimeout(r, 100));
+      return readFileSync(file, "utf8");
     },
     /** A file to be chosen in a dialog; its path. */
     file: (name: string, text: string) => {

@@ -4,13 +4,15 @@ import { PGlite } from "@electric-sql/pglite";
 import { drizzle } from "drizzle-orm/pglite";
 import { migrate } from "drizzle-orm/pglite/migrator";
 import { schemaNow } from "../../server/db/migrations";
-import { root } from "./server";
+import { built } from "./built";
+import { root } from "./spawn";
 
 /**
  * Makes once the cluster that every test file's database begins with: migrating one takes seconds, copying it a tenth
  * of one.
  */
 export default async function setup(): Promise<void> {
+  built();
   const folder = join(root, "node_modules/.cache/ultraform");
   const file = join(folder, `cluster-${schemaNow()}.tar`);
   if (!existsSync(file)) {

@@ -1,7 +1,7 @@
 import { cpSync, mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { root } from "./server";
+import { root } from "./spawn";
 
 export const allMigrations = join(root, "server/db/migrations");
 

@@ -20,23 +20,34 @@ export interface User {
   told: (code: string, is?: boolean) => Promise<void>;
   saved: () => Promise<void>;
   key: (key: string) => Promise<void>;
+  /** The page reads nothing anew for a while, as where the network is slow: what others save it learns by a refusal. */
+  unaware: (meanwhile: () => Promise<void>) => Promise<void>;
   /** Goes to a station by its key and waits until it stands there. */
   station: (key: string) => Promise<void>;
 }
 
-const WAIT = 15_000;
+export const WAIT = 90_000;
 
 /** What a page is waiting for: scripts and data, not the stream that it listens to. */
 const ASKED = ["document", "script", "fetch", "xhr", "stylesheet"];
-const asking = new WeakMap<Page, { open: Set<HTTPRequest>; begun: number }>();
-function watched(page: Page): { open: Set<HTTPRequest>; begun: number } {
+/** ms after which a request is no longer waited for: of one that was cut off on its way no end is told. */
+const LOST = 3000;
+/** Requests on their way, each with the time at which it began. */
+interface Asking {
+  open: Map<HTTPRequest, number>;
+  begun: number;
+}
+const asking = new WeakMap<Page, Asking>();
+function watched(page: Page): Asking {
   const known = asking.get(page);
   if (known) return known;
-  const now = { open: new Set<HTTPRequest>(), begun: 0 };
+  const now: Asking = { open: new Map(), begun: 0 };
   page.on("request", (r) => {
     if (!ASKED.includes(r.resourceType())) return;
+    // What the page before asked for is cut off: no end of it is ever told.
+    if (r.isNavigationRequest() && r.frame() === page.mainFrame()) now.open.clear();
     now.begun++;
-    now.open.add(r);
+    now.open.set(r, Date.now());
   });
   page.on("requestfinished", (r) => now.open.delete(r));
   page.on("requestfailed", (r) => now.open.delete(r));
@@ -76,7 +87,19 @@ export async function settled(page: Page): Promise<void> {
   for (let k = 0; k < 40; k++) {
     const begun = asked.begun;
     await standsStill(page);
+    for (const [r, since] of asked.open) if (Date.now() - since > LOST) asked.open.delete(r);
     if (asked.open.size === 0 && asked.begun === begun) return;
+  }
+}
+
+/** A page has asked for nothing for a moment, or goes on asking for long. */
+export async function quiet(page: Page, still = 150, longest = 2000): Promise<void> {
+  const asked = watched(page);
+  let since = Date.now();
+  for (const end = since + longest; Date.now() < end && Date.now() - since < still; ) {
+    const begun = asked.begun;
+    await new Promise((r) => setTimeout(r, 25));
+    if (asked.open.size > 0 || asked.begun !== begun) since = Date.now();
   }
 }
 
@@ -93,6 +116,41 @@ export function userOf(page: Page, address: string): User {
     return handle as ElementHandle<HTMLInputElement>;
   };
   const body = () => page.evaluate(() => document.body.innerText);
+  /** What has this accessible name; where nothing has for a while, what shows this text. */
+  const named = async (name: string) => {
+    for (const end = Date.now() + WAIT; Date.now() < end; ) {
+      const byName = await page
+        .waitForSelector(`::-p-aria([name="${name}"])`, { visible: true, timeout: 5000 })
+        .catch(() => null);
+      if (byName) return byName;
+      const byText = await page
+        .waitForSelector(`::-p-text(${name})`, { visible: true, timeout: 100 })
+        .catch(() => null);
+      if (byText) return byText;
+    }
+    return null;
+  };
+  const hit = async (name: string) => {
+    const target = await named(name);
+    if (!target) throw new Error(`nothing to click called ${name}`);
+    await target.evaluate((e) => e.scrollIntoView({ block: "center" }));
+    // What moves with the scroll, or by what a worker brings, stands still before it is hit.
+    await target.evaluate(
+      (e) =>
+        new Promise<void>((done) => {
+          let [last, same, left] = [Number.NaN, 0, 60];
+          const frame = () => {
+            const y = e.getBoundingClientRect().y;
+            same = y === last ? same + 1 : 0;
+            last = y;
+            if (same >= 3 || --left === 0) done();
+            else requestAnimationFrame(frame);
+          };
+          frame();
+        }),
+    );
+    await target.click();
+  };
   const user: User = {
     page,
     open: async (path) => {
@@ -117,14 +175,15 @@ export function userOf(page: Page, address: string): User {
     },
     click: async (name) => {
       await front();
-      const target = await page
-        .waitForSelector(`::-p-aria([name="${name}"])`, { visible: true })
-        .catch(() => page.waitForSelector(`::-p-text(${name})`, { visible: true, timeout: 2000 }));
-      if (!target) throw new Error(`nothing to click called ${name}`);
-      await target.evaluate((e) => e.scrollIntoView({ block: "center" }));
-      // What moves with the scroll stands still before it is hit.
-      await page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r))));
-      await target.click();
+      // What is drawn anew just before it is hit is looked for again, as a hand would.
+      for (let tries = 3; ; tries--) {
+        const gone = await hit(name).then(
+          () => null,
+          (e: Error) => e,
+        );
+        if (!gone) return;
+        if (tries === 0 || !/detached/.test(gone.message)) throw gone;
+      }
     },
     fill: async (label, text, leaveWith = "Tab") => {
       await front();
@@ -190,6 +249,15 @@ export function userOf(page: Page, address: string): User {
       // The state turns to "unsaved" only after the change was drawn: give it that moment, then wait again.
       await new Promise((r) => setTimeout(r, 150));
       await page.waitForSelector('[data-save="saved"]', { timeout: WAIT });
+    },
+    unaware: async (meanwhile) => {
+      const meet = (r: HTTPRequest) =>
+        void (r.method() === "GET" && r.url().includes("/api/") ? r.abort("timedout") : r.continue());
+      await page.setRequestInterception(true);
+      page.on("request", meet);
+      await meanwhile();
+      page.off("request", meet);
+      await page.setRequestInterception(false);
     },
     key: async (key) => {
       await front();

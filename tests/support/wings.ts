@@ -86,6 +86,12 @@ export function winged(d: Design): void {
     height: null,
     launch: "thrown",
     launchSpeed: { value: 14, evidence: "guess" },
+    cord: null,
+    rolling: null,
+    torque: null,
+    steering: null,
+    weighedWith: "",
+    waterline: null,
     whole: true,
     margin: null,
   };

@@ -6,7 +6,7 @@ import { createCraft, saveDesign } from "../../server/store";
 import { readCraft } from "../../server/rows";
 import { reading } from "../../server/db/transaction";
 import { quietDesign } from "./designs";
-import { freshFolder } from "./server";
+import { freshFolder } from "./spawn";
 
 /** A workshop in a folder of its own, what is saved into it and what it holds then, row by row. */
 export const NOW = "2026-11-27T10:00:00.000Z";

@@ -4,7 +4,8 @@ import type { CraftFileInput } from "../../core/design/craftFile";
 import { newRun } from "../support/entries";
 import { quietDesign } from "../support/designs";
 import { run, version } from "../support/records";
-import { demoFile, send } from "../support/server";
+import { send } from "../support/spawn";
+import { demoFile } from "../support/demo";
 
 /** A workshop of many crafts: each with ten versions of a real design and thirty runs of each. */
 export async function fillWorkshop(address: string, crafts: number, versions = 10, runsEach = 30): Promise<void> {

@@ -5,7 +5,7 @@ import { newFault } from "../../core/design/craftFile";
 import { seededRandom } from "../../core/numeric/random";
 import { newPlan, newRun } from "../support/entries";
 import { quietDesign } from "../support/designs";
-import { root } from "../support/server";
+import { root } from "../support/spawn";
 
 type Random = ReturnType<typeof seededRandom>;
 const pick = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random.uniform() * list.length)] as T;

@@ -1,10 +1,10 @@
 import { execFileSync } from "node:child_process";
-import { copyFileSync, mkdirSync, mkdtempSync, rmSync } from "node:fs";
+import { mkdirSync, truncateSync, writeFileSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { setTimeout as pause } from "node:timers/promises";
 import { seededRandom } from "../../core/numeric/random";
-import { type Spawned, spawnServer } from "../support/server";
+import { send, type Spawned, spawnServer } from "../support/spawn";
 import { type Sure, begin, missing, write } from "./writer";
 
 /** The built server where there is one (`npm run build`), else its sources. */
@@ -87,7 +87,9 @@ function withImage<T>(megabytes: number, work: (mount: string, image: string) =>
   const image = join(folder, "image");
   const mount = join(folder, "mount");
   mkdirSync(mount);
-  execFileSync("dd", ["if=/dev/zero", `of=${image}`, "bs=1M", `count=${megabytes}`, "status=none"]);
+  // Full of nothing at first: what was never written takes no room and no time to copy.
+  writeFileSync(image, "");
+  truncateSync(image, megabytes * 1024 * 1024);
   execFileSync("mkfs.ext4", ["-q", "-F", image], { stdio: "ignore" });
   execFileSync("mount", ["-o", "loop", image, mount]);
   const done = () => {
@@ -139,7 +141,7 @@ export async function powerCuts(
       const before = { ...sure };
       const copy = `${image}.copy`;
       const place = `${mount}.copy`;
-      copyFileSync(image, copy);
+      execFileSync("cp", ["--sparse=always", image, copy]);
       mkdirSync(place, { recursive: true });
       execFileSync("mount", ["-o", "loop", copy, place]);
       try {
@@ -175,7 +177,6 @@ export interface FullDisk {
 /** A disk that fills up while the server writes, and has room again. */
 export function fullDisk(command: Command): Promise<FullDisk> {
   return withImage(260, async (mount): Promise<FullDisk> => {
-    const { send } = await import("../support/server");
     const server = await up(join(mount, "data"), command, ["--new"]);
     const sure = await begin(server.address, "Full");
     await write(server.address, sure, 6);

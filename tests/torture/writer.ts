@@ -2,7 +2,7 @@ import type { CraftRecord } from "../../api/contracts";
 import { newFault } from "../../core/design/craftFile";
 import { newPlan, newRun } from "../support/entries";
 import { quietDesign } from "../support/designs";
-import { send } from "../support/server";
+import { send } from "../support/spawn";
 
 /** What a server has acknowledged to one writer. */
 export interface Sure {

@@ -3,7 +3,7 @@ import { evaluate, resultIn } from "../../core/evaluate";
 import { authority } from "../../core/subjects/authority/node";
 import { mixingCsv, mixingJson } from "../../core/exchange/mixing";
 import { mixingOf } from "../../core/subjects/authority/mixing";
-import { demoFile } from "../support/server";
+import { demoFile } from "../support/demo";
 import { TURNS, type Thruster, type Turn, effectOf, holds, losses } from "../../core/subjects/authority/allocate";
 
 const UP = { x: 0, y: 0, z: 1 };
@@ -165,7 +165,14 @@ describe("the allocation", () => {
     expect(mixingOf([unit(0.1, 0, 1), unit(-0.1, 0, 1)], CG, ["roll"])).toBeNull();
   });
   it("goes out as CSV and JSON with its units, signs and what it is; what is not known stays empty", () => {
-    const quad = around("+-+-").map((u, k) => ({ ...u, drive: 0, k, name: `=Lift ${k + 1}` }));
+    const quad = around("+-+-").map((u, k) => ({
+      ...u,
+      drive: 0,
+      k,
+      name: `=Lift ${k + 1}`,
+      mean: u.most,
+      corner: null,
+    }));
     const result = { units: quad, holding: holds(quad, CG, 20), mixing: mixingOf(quad, CG, ["yaw"]) };
     const lines = (mixingCsv(result) ?? "").split("\n");
     expect(lines[0]).toContain('"for roll, starboard down (share per N·m)"');

@@ -6,7 +6,7 @@ import { asItFlew, askedOf, unevenOf } from "../../core/runs/angles";
 import { checklist } from "../../core/safety/checklist";
 import { ANGLE_SIGN, angleName, angleText, unevenText } from "../../core/wording/angles";
 import { effectText } from "../../core/wording/free";
-import { demoFile } from "../support/server";
+import { demoFile } from "../support/demo";
 
 const DEGREE = Math.PI / 180;
 const angle = (what: string, side: Angle["side"], degrees: number, of: Angle["of"] = "neutral", sd = 0.3): Angle => ({
@@ -70,7 +70,7 @@ describe("angles and trims", () => {
   });
   it("stand on the list at the site, as the run that flew has them; throws do not", () => {
     if (!last) throw new Error("no version");
-    const lines = checklist({ ...file, runs: [flown({})] }, last, [], "at the site", 4).map((l) => l.text);
+    const lines = checklist({ ...file, runs: [flown({})] }, last, [], "at the site", 4, "metric").map((l) => l.text);
     expect(lines.filter((t) => t.includes("elevon"))).toEqual([
       `elevon, port: neutral +2.1° ± 0.3°, as in run 90 (${ANGLE_SIGN})`,
     ]);

@@ -3,16 +3,17 @@ import type { CraftFile } from "../../core/design/craftFile";
 import { evaluate } from "../../core/evaluate";
 import { findingText } from "../../core/evaluate";
 import { LISTS, type ListName, checklist } from "../../core/safety/checklist";
-import { demoFile } from "../support/server";
+import type { UnitHabit } from "../../core/design/units";
+import { demoFile } from "../support/demo";
 
 const file = demoFile("tern");
-const at = (list: ListName, label = "v4", stage = 4, of: CraftFile = file) => {
+const at = (list: ListName, label = "v4", stage = 4, of: CraftFile = file, habit: UnitHabit = "metric") => {
   const version = of.versions.find((v) => v.label === label);
   if (!version) throw new Error(label);
   const stops = evaluate(version.design)
     .findings.filter((f) => f.severity === "stop")
-    .map((f) => ({ id: `${f.code}-${f.about}`, text: findingText(f, "metric") }));
-  return checklist(of, version, stops, list, stage);
+    .map((f) => ({ id: `${f.code}-${f.about}`, text: findingText(f, habit) }));
+  return checklist(of, version, stops, list, stage, habit);
 };
 const words = (lines: { text: string }[]) => lines.map((l) => l.text).join("\n");
 
@@ -28,13 +29,22 @@ describe("checklists that write themselves", () => {
   });
   it("come from packs, drives, targets and the set-up", () => {
     const site = words(at("at the site"));
-    expect(site).toContain("CG between 318 mm and 344 mm aft of datum");
+    expect(site).toContain("CG between 318\u00a0mm and 344\u00a0mm aft of datum");
     expect(site).toContain("Tractor on the pylon: propeller tight and whole, turns clockwise");
+    // What is missed for sure stops, and is asked about; within its doubt it is not.
     expect(site).toMatch(/short of the thrust you asked for.*: settle it, or write down why/);
+    expect(words(at("at the site", "v5"))).not.toContain("short of the thrust you asked for");
     expect(site).toContain("Fail-safe tried: motor off, rudder centred");
     // 3 cells of 4.2 V at rest when full; 93 % of it is the least: 11.72 V.
     expect(site).toMatch(/3 cells, 3\.8 Ah strapped, plug latched; resting volts at least 11\.[67]\d V/);
     expect(words(at("before storage"))).toMatch(/about 11\.\d\d V, out of the craft/);
+  });
+  it("are in inches, miles an hour and degrees Fahrenheit for who works in them", () => {
+    // What a person wrote of a fault stays as it was written.
+    const site = words(at("at the site", "v4", 4, file, "imperial").filter((l) => !l.from.startsWith("fault")));
+    expect(site).toMatch(/CG between 12\.52\sin and 13\.54\sin aft of datum/);
+    expect(site).not.toMatch(/\d\s(mm|°C|m\/s)\b/);
+    expect(words(at("leaving home", "v4", 4, file, "imperial"))).toMatch(/Wind below \d+\smph forecast/);
   });
   it("come from what was changed since the parent, and not from better knowledge of it", () => {
     expect(words(at("at the site"))).toContain("Changed since v3: Fin and tailplane");

@@ -1,3 +1,4 @@
+import { blankAround } from "../../core/subjects/propulsion/around/declares";
 import type { HeldUpBy } from "../../core/design/schema";
 import { usualState } from "../../core/design/schema";
 import { describe, expect, it } from "vitest";
@@ -47,8 +48,8 @@ describe("a drive that the method does not hold for", () => {
           units: d.units.map((u) => ({ ...u, surroundings: "in water" })),
         }),
     ],
-    ["in a box", (d) => void (first(d).surroundings = "boxed or ducted")],
-    ["coaxial, six of them", (d) => void Object.assign(first(d), { surroundings: "overlapped or coaxial", count: 6 })],
+    ["in a box", (d) => void (first(d).around = [blankAround("openings")])],
+    ["that overlap, six of them", (d) => void Object.assign(first(d), { around: [blankAround("overlap")], count: 6 })],
     [
       "of a submerged craft, where nothing was said",
       (d) =>
@@ -111,12 +112,10 @@ describe("a drive that the method does not hold for", () => {
   it("on the stand: no prediction of a propeller in free air stands beside its readings", () => {
     const unit = first(changed((d) => void (first(d).surroundings = "in water")));
     expect(predictLevels(unit, [{ throttle: 1, voltage: 11 }], 1.2, 11)).toEqual([]);
-    expect(predictLevels({ ...unit, surroundings: "free air" }, [{ throttle: 1, voltage: 11 }], 1.2, 11).length).toBe(
-      1,
-    );
+    expect(predictLevels({ ...unit, surroundings: "in air" }, [{ throttle: 1, voltage: 11 }], 1.2, 11).length).toBe(1);
   });
   it("in the craft's own words on the command line", () => {
-    const design = changed((d) => void (first(d).surroundings = "boxed or ducted"));
+    const design = changed((d) => void (first(d).around = [blankAround("openings")]));
     const file = craft([version("v1", null, { design })]);
     const out = evaluateFile(JSON.stringify(file), undefined);
     if (!out.ok) throw new Error(out.why);
@@ -144,7 +143,8 @@ describe("a drive that the method does not hold for", () => {
       "It works in free air",
       "It works under water",
       "It sits in a box or duct",
-      "It overlaps another, or shares its axis",
+      "It overlaps another",
+      "It shares its axis with another",
       "It is no propeller",
     ]);
   });
@@ -303,6 +303,24 @@ describe("limits", () => {
     expect(severity(1.02)).toBe("care");
     expect(severity(2)).toBe("stop");
     expect(severity(0.9)).toBeUndefined();
+  });
+  it.each([
+    ["thrust-short", "thrustToWeight", 1.01, 1.6],
+    ["mass-over", "auw", 0.998, 0.8],
+  ] as const)("so does %s", (code, metric, little, much) => {
+    const severity = (share: number) => {
+      const design = changed((d) => {
+        // Known to a gram and a half.
+        for (const i of d.items) if (i.mass) i.mass = { ...i.mass, sd: 0.0015 };
+      });
+      const now = evaluate(design).metrics[metric]?.value ?? 0;
+      const t = design.brief.targets.find((x) => x.metric === metric);
+      if (!t) throw new Error(metric);
+      t.value = now * share;
+      return evaluate(design).findings.find((f) => f.code === code)?.severity;
+    };
+    expect(severity(little)).toBe("care");
+    expect(severity(much)).toBe("stop");
   });
   it("a propeller that is stalled at rest is not made so fine that it no longer pushes at the speed asked", () => {
     const stalled = (speed: number | null) => {

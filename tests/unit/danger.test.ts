@@ -83,6 +83,15 @@ describe("a mark of danger", () => {
 });
 
 describe("before a trip", () => {
+  it("a setting made with this very craft is not to be tuned again", () => {
+    const design = changed(
+      (d) =>
+        void d.setup.push({ id: "g", group: "Controller", name: "Pitch gain", value: "0.4", kind: "gain", hides: "" }),
+    );
+    const file = craft([version("v1", null, { design }), version("v2", "v1", { design })]);
+    const ids = readyToTravel(file, versionOf(file, "v2"), [], null).map((l) => l.id);
+    expect(ids).not.toContain("tune-g");
+  });
   it("debts, stale tunes, packs without a load test, and a second craft that cannot run are on the list", () => {
     const setting = {
       id: "g",

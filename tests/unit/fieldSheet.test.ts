@@ -21,7 +21,7 @@ const judgedOf = (label: string) => {
 
 describe("the sheet for the site", () => {
   const v4 = version("v4");
-  const sheet = fieldSheet(tern, v4, judgedOf("v4"));
+  const sheet = fieldSheet(tern, v4, v4.design.states, judgedOf("v4"));
   it("says of every rung the same locks and gates as the desk", () => {
     expect(sheet.rungs.map((r) => r.stage)).toEqual(ladderOf(v4).map((r) => r.stage));
     const { findings } = judgedOf("v4");
@@ -44,11 +44,13 @@ describe("the sheet for the site", () => {
   it("brings only plans of this version that are still to come", () => {
     const plans = tern.plans.filter((p) => p.version === "v5" && p.state === "planned").map((p) => p.number);
     expect(plans.length).toBeGreaterThan(0);
-    expect(fieldSheet(tern, version("v5"), judgedOf("v5")).plans.map((p) => p.number)).toEqual(plans);
+    expect(
+      fieldSheet(tern, version("v5"), version("v5").design.states, judgedOf("v5")).plans.map((p) => p.number),
+    ).toEqual(plans);
     expect(sheet.plans.every((p) => !plans.includes(p.number))).toBe(true);
   });
   it("locks every powered rung of a design that could not be judged, and knows no endurance", () => {
-    const unjudged = fieldSheet(tern, v4, null);
+    const unjudged = fieldSheet(tern, v4, v4.design.states, null);
     expect(unjudged.endurance).toBeNull();
     for (const rung of unjudged.rungs)
       expect(rung.locked.includes("the verdicts of this design could not be worked out in time")).toBe(rung.stage > 1);

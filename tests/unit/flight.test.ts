@@ -166,7 +166,7 @@ describe("a craft on its wings", () => {
     expect(none.findings.map((f) => f.code)).toContain("cg-open");
     expect(none.findings.map((f) => f.code)).not.toContain("cg-inside");
   });
-  it("is not computed for what does not fly on wings, for foils in water, nor beside gas", () => {
+  it("is not computed for what does not fly on wings, for foils in water beside wings, nor beside gas", () => {
     const why = (change: (d: Design) => void) => at(craft(change)).outcomes.lattice;
     expect(why((d) => void (d.states[0] && (d.states[0].heldUpBy = ["rotors"])))).toMatchObject({
       status: "not covered",
@@ -206,7 +206,7 @@ describe("a craft on its wings", () => {
     const { l } = wings(d);
     expect(l.elements).toBeGreaterThan(500);
     expect(performance.now() - started).toBeLessThan(30_000);
-  }, 60_000);
+  }, 240_000);
 });
 
 describe("near the ground", () => {
@@ -249,12 +249,11 @@ describe("top speed on described wings", () => {
     const v = e.metrics.speed?.value ?? 0;
     expect(v).toBeGreaterThan(e.metrics.stallSpeed?.value ?? 99);
     expect(e.metrics.speed?.incomplete?.join()).toMatch(/gear, struts and propellers/);
-    // The same with that drag area entered by hand, which knows nothing of lift, is a little faster.
+    // The same area entered: as fast, for carrying the weight costs as much, and nothing is left out of it.
     const area = resultIn(e, flight)?.resistance.area ?? 0;
-    const entered =
-      at(craft((d) => void (d.dragArea = { value: area, evidence: "measured" }))).metrics.speed?.value ?? 0;
-    expect(entered).toBeGreaterThan(v);
-    expect(entered / v).toBeLessThan(1.05);
+    const { speed } = at(craft((d) => void (d.dragArea = { value: area, evidence: "measured" }))).metrics;
+    expect(speed?.value).toBeCloseTo(v, 6);
+    expect(speed?.incomplete ?? []).toEqual([]);
   });
   it("falls with more drag and stays open where no wing is described", () => {
     const rough = fast((d) => d.surfaces.forEach((s) => void (s.section.drag = { value: 0.05, evidence: "measured" })));
@@ -321,7 +320,7 @@ describe("anything that the schema accepts", () => {
       expect(structuredClone(e)).toEqual(e);
       for (const f of e.findings) expect(findingText(f, "metric")).not.toMatch(/NaN|undefined|Infinity/);
     }
-  }, 120_000);
+  }, 240_000);
 });
 
 describe("what is a guess or cannot be", () => {

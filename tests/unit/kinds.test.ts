@@ -211,7 +211,7 @@ const first = (d: Design) => {
 const turning = (p: Propulsor, change: (d: Design) => void = () => {}) =>
   changed((d) => {
     d.states = [usualState("ground", "hull")];
-    Object.assign(first(d), { propulsor: structuredClone(p), surroundings: "free air" });
+    Object.assign(first(d), { propulsor: structuredClone(p), surroundings: "in air" });
     first(d).gear.ratio = 6;
     change(d);
   });
@@ -335,7 +335,7 @@ describe("every kind on a craft", () => {
   it("a fan in water is computed there; where it works is asked of it and not of a wheel", () => {
     const at = (surroundings: Design["units"][number]["surroundings"], p: Propulsor) =>
       evaluate(turning(p, (d) => void (first(d).surroundings = surroundings)));
-    const [dry, wet] = [at("free air", kindAs("ducted fan")), at("in water", kindAs("ducted fan"))];
+    const [dry, wet] = [at("in air", kindAs("ducted fan")), at("in water", kindAs("ducted fan"))];
     expect(wet.metrics.thrust?.value ?? 0).toBeGreaterThan(20 * (dry.metrics.thrust?.value ?? 1));
     expect(wet.metrics.current?.value ?? 0).toBeGreaterThan(dry.metrics.current?.value ?? 1e9);
     expect(at(null, kindAs("ducted fan")).outcomes.propulsion?.status).toBe("not covered");

@@ -18,7 +18,7 @@ import { fieldKit, minutesToGo, readyToTravel, spares } from "../../core/safety/
 import { buildReport, statusText } from "../../core/wording/report";
 import { changed, part, quietDesign } from "../support/designs";
 import { craft, faultOf, run, version, versionOf } from "../support/records";
-import { demoFile } from "../support/server";
+import { demoFile } from "../support/demo";
 
 const setting = (id: string, kind: Setting["kind"], value: string, change: Partial<Setting> = {}): Setting => ({
   id,

@@ -67,8 +67,15 @@ const TOKENS = [
   "'",
   "5x5",
 ];
-/** ms that a line of 20 000 characters may take. A quadratic reader takes seconds. */
+/** ms that a line of 20 000 characters may take on a machine at its usual pace. A quadratic reader takes seconds. */
 const MOST = 400;
+/** How many times slower than usual this machine is just now: thirty million additions take about 40 ms. */
+function pace(): number {
+  const start = performance.now();
+  let sum = 0;
+  for (let k = 0; k < 3e7; k++) sum += k;
+  return sum > 0 ? Math.max(1, (performance.now() - start) / 40) : 1;
+}
 
 describe("a long line never freezes the page", () => {
   it.each(Object.keys(READERS))("%s is read in time that grows with its length", (name) => {
@@ -82,13 +89,18 @@ describe("a long line never freezes the page", () => {
         ["a ", " kg"],
       ] as const) {
         const line = head + token.repeat(Math.ceil(20_000 / token.length)).slice(0, 20_000) + tail;
-        const start = performance.now();
-        try {
-          read?.(line);
-        } catch {
-          // What cannot be read is refused elsewhere; here only the time counts.
-        }
-        const took = performance.now() - start;
+        const once = () => {
+          const start = performance.now();
+          try {
+            read?.(line);
+          } catch {
+            // What cannot be read is refused elsewhere; here only the time counts.
+          }
+          return performance.now() - start;
+        };
+        let took = once();
+        // Other work on the machine is no fault of the reader: slow is what is slow at its best, by the machine's pace.
+        if (took > MOST) took = Math.min(took, once()) / pace();
         if (took > MOST) slow.push(`${JSON.stringify(head + token + tail)}: ${Math.round(took)} ms`);
         if (took > 5000) break;
       }

@@ -1,3 +1,4 @@
+import { blankAround } from "../../core/subjects/propulsion/around/declares";
 import { usualState } from "../../core/design/schema";
 import { describe, expect, it } from "vitest";
 import type { Run } from "../../core/design/craftFile";
@@ -98,7 +99,7 @@ describe("what was measured outranks what was computed", () => {
   it("for drives that are not computed at all: in a duct, a minute in the tub is enough", () => {
     const wet = changed((d) => {
       d.states = [usualState("submerged")];
-      for (const u of d.units) u.surroundings = "boxed or ducted";
+      for (const u of d.units) u.around = [blankAround("openings")];
     });
     const open = evaluate(wet);
     expect(open.metrics.endurance).toBeUndefined();

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { FORMAT_VERSION, craftFileSchema } from "../../core/design/craftFile";
-import { migrated, openCraftFile, unknownKeys } from "../../core/design/openFile";
+import { migrated, openCraftFile, unknownKeys, withAroundList } from "../../core/design/openFile";
 import { usualState } from "../../core/design/schema";
 import { evaluate } from "../../core/evaluate";
 
@@ -86,7 +86,7 @@ describe("designs of version 6", () => {
     expect(opened.file.versions.length).toBeGreaterThan(0);
     for (const [k, v] of opened.file.versions.entries()) {
       expect(v.design).toMatchObject({ surfaces: [], bodies: [], flight: { height: null, whole: false } });
-      expect(v.design).toMatchObject(old.versions[k]?.design ?? {});
+      expect(v.design).toMatchObject(withAroundList({ ...old.versions[k]?.design }));
     }
   });
 });
@@ -100,7 +100,8 @@ describe("parts of version 7", () => {
   };
   it("say what they are, as their names said it until then, and hold all that they held", () => {
     const file = opened(old());
-    for (const [k, v] of file.versions.entries()) expect(v.design).toMatchObject(old().versions[k]?.design ?? {});
+    for (const [k, v] of file.versions.entries())
+      expect(v.design).toMatchObject(withAroundList({ ...old().versions[k]?.design }));
     const items = file.versions.at(-1)?.design.items ?? [];
     const named = (name: string) => items.find((i) => i.name === name);
     expect(named("Ballast, lead in the stern")?.role).toBe("ballast");
@@ -124,6 +125,43 @@ describe("parts of version 7", () => {
     };
     expect(blamed("Pilot error in the turn")).toBe(true);
     expect(blamed("the pilot hole was drilled too wide")).toBe(false);
+  });
+});
+
+describe("what was around a drive of version 10", () => {
+  const was = (units: object[], states: object[] = []) => withAroundList({ units, states });
+  it("stands in a list, and works in air; a pair of the demo says nothing yet of its spacing", () => {
+    const opened = openCraftFile(read("fixtures/craft-10.json"));
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    expect(opened.file.versions.map((v) => v.design.units.map((u) => [u.surroundings, u.around]))).toEqual([
+      [["in air", []]],
+      [["in air", [{ kind: "coaxial", spacing: null }]]],
+    ]);
+  });
+  it("is asked where nothing was entered, and nothing counts as free that was said to be in a box", () => {
+    const openings = { kind: "openings", inlet: null, outlet: null, edges: "not said" };
+    expect(was([{ id: "u", surroundings: "boxed or ducted", around: null }]).units).toEqual([
+      { id: "u", surroundings: "in air", around: [openings] },
+    ]);
+    expect(
+      was(
+        [{ id: "u", surroundings: "free air", around: null }],
+        [{ units: [{ id: "u", works: "boxed or ducted" }] }, { units: [{ id: "u", works: "in water" }] }],
+      ),
+    ).toEqual({
+      units: [{ id: "u", surroundings: "in air", around: [openings] }],
+      states: [{ units: [{ id: "u", works: "in air" }] }, { units: [{ id: "u", works: "in water" }] }],
+    });
+  });
+  it("a state that speaks of a drive that is no more is read too", () => {
+    expect(was([], [{ units: [{ id: "gone", works: "free air" }] }])).toEqual({
+      units: [],
+      states: [{ units: [{ id: "gone", works: "in air" }] }],
+    });
+  });
+  it("of this release is left as it is", () => {
+    const design = { units: [{ id: "u", surroundings: null, around: [{ kind: "coaxial", spacing: null }] }] };
+    expect(withAroundList(design)).toBe(design);
   });
 });
 

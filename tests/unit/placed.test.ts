@@ -112,7 +112,7 @@ describe("where units are", () => {
     expect(canted.tilt).toBeCloseTo(Math.atan2(Math.sin(0.2), Math.cos(0.2) * Math.cos(0.3)), 9);
   });
   it("discs overlap that look the same way, near one another, less than a diameter apart", () => {
-    const u = (x: number, y: number, toward = at(-1, 0, 0)) => ({ drive: 0, k: 0, at: at(x, y, 0), toward });
+    const u = (x: number, y: number, toward = at(-1, 0, 0)) => ({ drive: 0, k: 0, at: at(x, y, 0), toward, share: 1 });
     expect(overlapOf(u(0, 0), u(0, 0.15), 0.2)).toBeCloseTo(0.05, 9);
     expect(overlapOf(u(0, 0), u(0.03, 0), 0.2)).toBeCloseTo(0.2, 9);
     expect(overlapOf(u(0, 0), u(0.5, 0), 0.2)).toBe(0);

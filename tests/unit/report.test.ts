@@ -5,7 +5,7 @@ import { describe, expect, it } from "vitest";
 import { evaluate } from "../../core/evaluate";
 import { buildReport } from "../../core/wording/report";
 import { nodesOf, parsed, textsOf } from "../support/markdown";
-import { demoFile } from "../support/server";
+import { demoFile } from "../support/demo";
 
 const tern = demoFile("tern");
 /** The same with few records: a name is the same in all of them. */

@@ -58,6 +58,25 @@ describe("the queue of saves", () => {
     ]);
     expect(queue.now().at).toBe("clean");
   });
+  it("never says that all is saved while what changed meanwhile is not", async () => {
+    const { queue } = started([]);
+    const said: string[] = [];
+    queue.listen(() => said.push(`${queue.now().at}${queue.unsaved() ? " unsaved" : ""}`));
+    queue.put(doc("one"));
+    await pass(510);
+    queue.put(doc("two"));
+    await pass(300);
+    expect(said).toEqual(["waiting unsaved", "sending unsaved", "waiting unsaved", "sending unsaved", "clean"]);
+  });
+  it("sends what was put right while the server refused what stood before", async () => {
+    const { queue, sent } = started([{ kind: "refused", why: "too heavy" }]);
+    queue.put(doc("wrong"));
+    await pass(510);
+    queue.put(doc("right"));
+    await pass(300);
+    expect(sent.map((s) => s.text)).toEqual(["wrong", "right"]);
+    expect(queue.now().at).toBe("clean");
+  });
   it("tries again by itself when nobody answers, with growing pauses, and says so meanwhile", async () => {
     const { queue, sent } = started([none, none, none]);
     queue.put(doc("kept"));
@@ -119,6 +138,72 @@ describe("the queue of saves", () => {
     await pass(100);
     expect(sent.at(-1)).toEqual({ revision: 7, text: "mine, more" });
     expect(queue.revision()).toBe(8);
+  });
+  it("a stale save that touched other things goes on with both, against what is there now", async () => {
+    const merges: string[] = [];
+    const { queue, sent, kept } = started(
+      [
+        { kind: "stale", revision: 7, current: doc("theirs") },
+        { kind: "stale", revision: 8, current: doc("theirs again") },
+      ],
+      {
+        merge: (base, mine, theirs) => doc(`${base.text} < ${mine.text} + ${theirs.text}`),
+        onMerged: (m, { base }) => merges.push(`${base.text}: ${m.text}`),
+      },
+    );
+    queue.put(doc("mine"));
+    await pass(1000);
+    expect(merges).toEqual(["begun: begun < mine + theirs", "theirs: theirs < begun < mine + theirs + theirs again"]);
+    expect(sent.map((s) => s.revision)).toEqual([1, 7, 8]);
+    expect(sent.at(-1)?.text).toBe("theirs < begun < mine + theirs + theirs again");
+    expect(queue.now().at).toBe("clean");
+    expect(queue.unsaved()).toBe(false);
+    expect(kept.at(-1)).toBeNull();
+  });
+  it("flush goes through a merge; what cannot be merged, or grew from nobody knows what, is asked", async () => {
+    const merging = started([{ kind: "stale", revision: 7, current: doc("theirs") }], {
+      merge: (_b, m) => doc(m.text),
+    });
+    merging.queue.put(doc("mine"));
+    const done = merging.queue.flush();
+    await pass(500);
+    await done;
+    expect(merging.queue.revision()).toBe(8);
+    const asking = started([{ kind: "stale", revision: 7, current: doc("theirs") }], { merge: () => null });
+    asking.queue.put(doc("mine"));
+    await pass(600);
+    expect(asking.queue.now().at).toBe("stale");
+    let merges = 0;
+    const lost = started([{ kind: "stale", revision: 7, current: doc("theirs") }], {
+      merge: (_b, m) => {
+        merges++;
+        return m;
+      },
+    });
+    lost.queue.grewFrom(3, null);
+    lost.queue.put(doc("mine"));
+    await pass(600);
+    expect(lost.queue.now().at).toBe("stale");
+    expect(merges).toBe(0);
+  });
+  it("decided, it goes on with what either changed elsewhere; with the whole of one where that cannot be told", async () => {
+    const asked = async (merge: SaveQueueOptions<Doc>["merge"]) => {
+      const made = started([{ kind: "stale", revision: 7, current: doc("theirs") }], { merge });
+      made.queue.put(doc("mine"));
+      await pass(600);
+      expect(made.queue.now().at).toBe("stale");
+      return made;
+    };
+    const apart = await asked((b, m, t, prefer) =>
+      prefer ? doc(`${b.text}: ${prefer} of ${m.text}, ${t.text}`) : null,
+    );
+    expect(apart.queue.settled("theirs").text).toBe("begun: theirs of mine, theirs");
+    expect(apart.queue.resolve("mine").text).toBe("begun: mine of mine, theirs");
+    await pass(200);
+    expect(apart.sent.at(-1)).toEqual({ revision: 7, text: "begun: mine of mine, theirs" });
+    const whole = await asked(() => null);
+    expect(whole.queue.settled("theirs").text).toBe("theirs");
+    expect(whole.queue.resolve("mine").text).toBe("mine");
   });
   it("theirs taken over leaves nothing unsaved", async () => {
     const theirs = doc("theirs");

@@ -12,7 +12,7 @@ import { measureDemo } from "../../server/demo/seed";
 import { hiddenSchema } from "../../server/demo/hiddenCraft";
 import { readFileSync } from "node:fs";
 import { changed, quietDesign } from "../support/designs";
-import { demoFile } from "../support/server";
+import { demoFile } from "../support/demo";
 
 describe("what a claim asks for", () => {
   it.each([
@@ -161,11 +161,12 @@ describe("the demo's Tern", () => {
   );
   const file = measureDemo(demoFile("tern"), hidden);
   const dimension = (m: string) => (m in METRICS ? METRICS[m as MetricKey].dimension : "force");
+  const of = (label: string) => ({ label, state: "usual", first: true });
   it("has measured what its claims are about, from runs and from the bench", () => {
-    expect(measuredOn(file, "v3", "thrust")?.count).toBeGreaterThan(0);
-    expect(measuredOn(file, "v4", "thrust")?.by).toContain("B-05");
-    expect(measuredOn(file, "v4", "auw")?.count).toBeGreaterThan(2);
-    expect(measuredOn(file, "v1", "nothing")).toBeNull();
+    expect(measuredOn(file, of("v3"), "thrust")?.count).toBeGreaterThan(0);
+    expect(measuredOn(file, of("v4"), "thrust")?.by).toContain("B-05");
+    expect(measuredOn(file, of("v4"), "auw")?.count).toBeGreaterThan(2);
+    expect(measuredOn(file, of("v1"), "nothing")).toBeNull();
   });
   it("settles each claim by what was measured, and says where nothing was", () => {
     const verdicts = Object.fromEntries(

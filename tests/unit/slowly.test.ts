@@ -3,7 +3,7 @@ import { editDesign } from "../../core/design/edit";
 import type { Design } from "../../core/design/schema";
 import { Memo, answersOf, evaluate, isWaiting } from "../../core/evaluate";
 import { SUBJECTS } from "../../core/subjects";
-import { demoFile } from "../support/server";
+import { demoFile } from "../support/demo";
 
 const start = () => {
   const design = demoFile("lantern").versions.at(-1)?.design;
@@ -56,6 +56,6 @@ describe("what is slow", () => {
   });
   it("is everything that costs a frame", () => {
     const slow = SUBJECTS.filter((s) => s.cost === "slow").map((s) => s.name);
-    expect(slow).toEqual(["propulsion", "energy", "lattice", "areaSpeed"]);
+    expect(slow).toEqual(["propulsion", "lattice", "powered", "pull", "keepsUp", "energy", "areaSpeed", "falling"]);
   });
 });

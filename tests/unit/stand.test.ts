@@ -5,7 +5,7 @@ import { predictLevels } from "../../core/bench/predict";
 import type { SweepSuspect } from "../../core/bench/suspects";
 import { readSweep } from "../../core/bench/sweep";
 import type { StandSetup } from "../../api/contracts";
-import { demoFile } from "../support/server";
+import { demoFile } from "../support/demo";
 import { setupFor, sweepOn } from "../support/stand";
 
 const design = demoFile("tern").versions.at(-1)?.design;

@@ -97,12 +97,13 @@ describe("the work of an edit", () => {
     const memo = new Memo();
     evaluate(design, {}, memo);
     const part = design.items[0]?.id;
-    expect(
-      worked(
-        memo,
-        edited(design, (d) => void d.items.filter((i) => i.id === part).map((i) => (i.place.x += 0.01))),
-      ),
-    ).toEqual({ solved: 0, followed: 0 });
+    const work = worked(
+      memo,
+      edited(design, (d) => void d.items.filter((i) => i.id === part).map((i) => (i.place.x += 0.01))),
+    );
+    // On wings the CG bears on the trim, that on the drag, and that on how long level flight and a duty at a speed last.
+    if (evaluate(design, {}, memo).metrics.levelTime) expect(work.solved).toBeLessThan(900);
+    else expect(work).toEqual({ solved: 0, followed: 0 });
   });
   it.each(DEMO)("a typed mass solves nothing, unless a phase asks for multiples of the weight: $name", ({ design }) => {
     const plain = edited(design, (d) => void (d.duty = d.duty.filter((p) => p.by !== "thrustToWeight")));
@@ -175,6 +176,7 @@ describe("every subject", () => {
       winged(d);
       d.flight.height = { value: 0.1, evidence: "guess" };
     }),
+    edited(quietDesign(), (d) => winged(d)),
   ].map((design) => ({ design, evaluation: evaluate(design) }));
 
   it("stands behind what it needs, and its names are its own", () => {
@@ -284,7 +286,7 @@ describe("a subject that is added", () => {
           "import type { Page }",
           'import { quantities as windage } from "../subjects/windage/declares";\nimport type { Page }',
         ],
-        ["...flight }", "...flight, ...windage }"],
+        ["  ...flight,\n", "  ...flight,\n  ...windage,\n"],
       ]);
       const told = JSON.parse(
         execFileSync(
@@ -302,5 +304,5 @@ describe("a subject that is added", () => {
     } finally {
       rmSync(there, { recursive: true, force: true });
     }
-  }, 60_000);
+  }, 240_000);
 });

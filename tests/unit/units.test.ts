@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { plain } from "../../core/wording/format";
+import { plain, show } from "../../core/wording/format";
 import { type Dimension, toDisplay } from "../../core/design/units";
 import { parseQuantity } from "../../core/design/readQuantity";
 
@@ -58,6 +58,8 @@ describe("typed quantities", () => {
     ["1:14", "time", 74],
     ["1:02:03", "time", 3723],
     ["2m30s", "time", 150],
+    ["0:19.6", "stopwatch", 19.6],
+    ["1:02,5", "stopwatch", 62.5],
     ["2m30", "time", 150],
     ["1h30", "time", 5400],
     ["8 minutes", "time", 480],
@@ -156,5 +158,29 @@ describe("typed quantities", () => {
         },
       ),
     );
+  });
+});
+
+describe("degrees Fahrenheit", () => {
+  // By definition t/°F = 1.8 t/°C + 32; the scales meet at −40 (NIST SP 811, B.8, from memory).
+  it.each([
+    [-40, "−40 °F"],
+    [0, "32 °F"],
+    [20, "68 °F"],
+    [100, "212 °F"],
+  ])("%d °C is %s", (celsius, text) => {
+    expect(plain(celsius, "temperature", "imperial", 0).replace("\u00a0", " ")).toBe(text);
+    expect(parseQuantity(text, "temperature")).toEqual({ ok: true, value: celsius });
+    expect(parseQuantity(text.replace(" °F", ""), "temperature", "imperial")).toEqual({ ok: true, value: celsius });
+    expect(toDisplay(celsius, "temperature")).toBe(celsius);
+  });
+  it("a degree sign alone is that of the habit", () => {
+    expect(parseQuantity("20°", "temperature")).toEqual({ ok: true, value: 20 });
+    expect(parseQuantity("68°", "temperature", "imperial")).toEqual({ ok: true, value: 20 });
+  });
+  it("grow by nine for each five: of a rise and of a ± nothing is added", () => {
+    expect(plain(50, "warmth", "imperial", 0)).toBe("90\u00a0°F");
+    expect(plain(50, "warmth", "metric", 0)).toBe("50\u00a0K");
+    expect(show(20, 5, "temperature", "imperial")).toEqual({ value: "68", sd: "9", unit: "°F" });
   });
 });

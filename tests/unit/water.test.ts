@@ -84,7 +84,7 @@ const eight = (change: (d: Design) => void = () => {}) =>
   });
 const airy = (d: Design) => {
   const [unit] = d.units;
-  if (unit) unit.surroundings = "free air";
+  if (unit) unit.surroundings = "in air";
 };
 
 describe("a drive in water", () => {
@@ -153,7 +153,7 @@ describe("a drive in water", () => {
           id: "air",
           name: "fan",
           count: 1,
-          surroundings: "free air",
+          surroundings: "in air",
           propellerItemId: null,
         });
     });

@@ -23,6 +23,13 @@ const evaluations = files.flatMap((file) =>
   file.versions.map((version) => ({ file, version, evaluation: evaluate(version.design) })),
 );
 
+describe("a long way", () => {
+  it("is shown no finer than it is known", () => {
+    expect(show(22369, 4229, "distance", "metric")).toEqual({ value: "22\u202f400", sd: "4200", unit: "m" });
+    expect(show(523.4, 12.3, "distance", "metric").value).toBe("523");
+  });
+});
+
 describe("every computed number can show its working", () => {
   it("over all demo versions", () => {
     let seen = 0;

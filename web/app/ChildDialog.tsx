@@ -9,6 +9,7 @@ import { changeText } from "../../core/wording/changes";
 import { Dialog } from "./Dialog";
 import { call, sayError } from "./client";
 import { useDesk } from "./desk";
+import { useHalfText } from "./halfWritten";
 import { usePreferences } from "./preferences";
 
 interface Asked {
@@ -35,8 +36,9 @@ export function useOpenChild() {
 
 export function ChildForm({ parent, design, onCancel }: { parent: string; design: Design; onCancel: () => void }) {
   const open = useOpenChild();
-  const [question, setQuestion] = useState("");
-  const [reason, setReason] = useState("");
+  const { slug } = useDesk();
+  const [question, setQuestion, asked] = useHalfText(slug, parent, "child question");
+  const [reason, setReason, said] = useHalfText(slug, parent, "child reason");
   const [claim, setClaim] = useState<Claim>({ metric: "", direction: "down", amount: "", change: "" });
   const [missing, setMissing] = useState(false);
   const submit = (event: FormEvent) => {
@@ -45,13 +47,21 @@ export function ChildForm({ parent, design, onCancel }: { parent: string; design
       setMissing(true);
       return;
     }
-    open.mutate({
-      parent,
-      design,
-      question: question.trim(),
-      reason: reason.trim(),
-      claims: claim.metric.trim() === "" ? [] : [claim],
-    });
+    open.mutate(
+      {
+        parent,
+        design,
+        question: question.trim(),
+        reason: reason.trim(),
+        claims: claim.metric.trim() === "" ? [] : [claim],
+      },
+      {
+        onSuccess: () => {
+          asked();
+          said();
+        },
+      },
+    );
   };
   return (
     <form onSubmit={submit} className="flex flex-col gap-3">

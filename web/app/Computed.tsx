@@ -41,7 +41,7 @@ export function Value({
 /** Formula, inputs, source and range of a computed number. */
 function WorkingSheet({ metric, quantity }: { metric: MetricKey; quantity: Quantity }) {
   const { habit } = usePreferences();
-  const { design, evaluation } = useDesk();
+  const { seen: design, evaluation } = useDesk();
   const inputs = useMemo(() => workingOf(design, evaluation, metric), [design, evaluation, metric]);
   const usual = METRICS[metric];
   const { label = usual.label, formula, source, range } = quantity.by ?? usual;

@@ -4,11 +4,11 @@ import { Dialog } from "./Dialog";
 import { useDesk } from "./desk";
 import { usePreferences } from "./preferences";
 
-/** A save was refused because someone saved in between: both states shown, one chosen. Nothing is merged in silence. */
+/** A save was refused because someone saved in between and changed the same things: both states shown, one chosen. */
 export function ConflictDialog() {
-  const { save, design, version, resolve } = useDesk();
+  const { save, version, settled, resolve } = useDesk();
   const { habit } = usePreferences();
-  const changes = save.at === "stale" ? difference(save.current, design) : [];
+  const changes = save.at === "stale" ? difference(settled("theirs"), settled("mine")) : [];
   return (
     <Dialog
       open={save.at === "stale"}
@@ -17,7 +17,10 @@ export function ConflictDialog() {
       title={`${version.label} was saved elsewhere in the meantime`}
       onClose={() => {}}
     >
-      <p className="mb-2">Where the two states differ, from what is saved there to what stands here:</p>
+      <p className="mb-2">
+        What both changed, from what is saved there to what stands here. What only one of them changed stands either
+        way, where that can be told apart.
+      </p>
       <ul className="mb-3 max-h-64 overflow-auto border-y border-hair py-1 text-ink">
         {changes.length === 0 && <li>They are the same.</li>}
         {changes.map((c) => (

@@ -1,6 +1,7 @@
 import { type ReactNode, useEffect, useRef } from "react";
+import { createPortal } from "react-dom";
 
-/** A modal sheet of paper: title, content, closes on Escape. */
+/** A modal sheet of paper: title, content, closes on Escape. It stands by itself, with none of the type around its opener. */
 export function Dialog({
   open,
   title,
@@ -24,7 +25,7 @@ export function Dialog({
     if (!open && dialog?.open) dialog.close();
   }, [open]);
   if (!open) return null;
-  return (
+  return createPortal(
     <dialog
       ref={ref}
       aria-label={title}
@@ -34,6 +35,7 @@ export function Dialog({
     >
       <h2 className="mb-3 text-[17px]">{title}</h2>
       {children}
-    </dialog>
+    </dialog>,
+    document.body,
   );
 }

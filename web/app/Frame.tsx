@@ -8,9 +8,11 @@ import { ConflictDialog } from "./ConflictDialog";
 import { KeysDialog } from "./KeysDialog";
 import { Legend } from "./Legend";
 import { VerdictColumn } from "./Verdicts";
+import { StateStrip } from "./StateStrip";
 import { VersionTrack } from "./VersionTrack";
 import { useCalmDesk, useLaterDesk } from "./desk";
 import { usePreferences } from "./preferences";
+import { useListPaste } from "../grid/listPaste";
 import { useReachable } from "./useReachable";
 import { stationState } from "./stationState";
 
@@ -64,7 +66,8 @@ export function Frame({ station, children }: { station: Page; children: ReactNod
   const [help, setHelp] = useState(false);
   const main = useRef<HTMLElement>(null);
   useReachable(main);
-  const { file, version, go, undo, redo } = desk;
+  useListPaste();
+  const { file, version, design, state, go, undo, redo } = desk;
   const step = (by: number) => {
     const labels = file.versions.map((v) => v.label);
     const next = labels[labels.indexOf(version.label) + by];
@@ -94,20 +97,30 @@ export function Frame({ station, children }: { station: Page; children: ReactNod
         <b className="text-[15px] font-[650] text-ink [font-stretch:118%]">Ultraform</b>
         <span className="text-[11px]">to the workshop</span>
       </Link>
-      <header className="track">
-        <div className="w-[150px] shrink-0 self-center overflow-hidden pl-4 pr-2">
-          <h1 className={`truncate ${file.craft.name.length > 7 ? "text-[19px]!" : ""}`} title={file.craft.name}>
-            {file.craft.name}
-          </h1>
-          <p className="line-clamp-2 text-[11px] leading-[14px]">{file.craft.summary}</p>
-        </div>
-        <VersionTrack />
-      </header>
-      <Rail station={station} />
-      <main ref={main} id="main" className="frame-main" tabIndex={-1}>
-        {children}
-      </main>
-      <VerdictColumn />
+      {/* On a phone head and page scroll as one, so that little of the height is never the page's. */}
+      <div className="frame-scroll">
+        <header className="track">
+          <div className="w-[150px] shrink-0 self-center overflow-hidden pl-4 pr-2">
+            <h1 className={`truncate ${file.craft.name.length > 7 ? "text-[19px]!" : ""}`} title={file.craft.name}>
+              {file.craft.name}
+            </h1>
+            <p className="line-clamp-2 text-[11px] leading-[14px]">{file.craft.summary}</p>
+          </div>
+          {/* On paper nothing else says which version it is of. */}
+          <p className="hidden self-center print:block">
+            <b className="text-ink">{version.label}</b>
+            {design.states.length > 1 && `, ${state.name}`}
+            {version.frozenAt === null && ", open draft"}
+          </p>
+          <VersionTrack />
+        </header>
+        <Rail station={station} />
+        <main ref={main} id="main" className="frame-main" tabIndex={-1}>
+          <StateStrip />
+          {children}
+        </main>
+      </div>
+      <VerdictColumn page={station} />
       <ChildDialog />
       <ConflictDialog />
       <KeysDialog open={help} onClose={() => setHelp(false)} />

@@ -7,7 +7,8 @@ const KEYS: [string, string][] = [
   ["n", "new row here"],
   ["Ctrl Z, Ctrl Y", "undo, redo"],
   ["arrows on a part in the drawing", "move it 1 mm, with Shift 10 mm"],
-  ["Enter, Tab in a table", "next row, next column"],
+  ["Enter or arrows, Tab in a list", "next row, next column"],
+  ["Ctrl V in a list", "cells of a spreadsheet, downwards and to the right"],
   ["Escape", "back, without the change"],
   ["?", "this list"],
 ];

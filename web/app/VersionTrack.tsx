@@ -4,9 +4,13 @@ import { placeTree } from "../../core/lineage/tree";
 import { Post } from "../glyphs/Post";
 import { useCalmDesk } from "./desk";
 
-/** Highest rung passed, and the rung on which it failed last. */
-export function reach(file: Pick<CraftFile, "runs">, label: string): { passed: number; failed: number | null } {
-  const own = file.runs.filter((r) => r.version === label);
+/** Highest rung passed, and the rung on which it failed last; in one state where one is named. */
+export function reach(
+  file: Pick<CraftFile, "runs">,
+  label: string,
+  state?: string,
+): { passed: number; failed: number | null } {
+  const own = file.runs.filter((r) => r.version === label && (state === undefined || r.state === state));
   const failed = own.filter((r) => r.outcome === "failed").map((r) => r.stage);
   return {
     passed: Math.max(0, ...own.filter((r) => r.outcome === "passed").map((r) => r.stage)),
@@ -16,7 +20,7 @@ export function reach(file: Pick<CraftFile, "runs">, label: string): { passed: n
 
 /** Versions in order along one line, branches raised; the one in view is marked. */
 export function VersionTrack() {
-  const { file, version, go } = useCalmDesk("frame");
+  const { file, version, state, go } = useCalmDesk("frame");
   const track = useRef<HTMLElement>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: it is the change of version that matters
   useEffect(() => {
@@ -43,7 +47,10 @@ export function VersionTrack() {
               aria-hidden="true"
             />
             <span className={`relative flex items-end gap-1 ${branch(v) ? "mb-3" : ""}`}>
-              <Post {...reach(file, v.label)} draft={v.frozenAt === null} />
+              <Post
+                {...reach(file, v.label, v.design.states.length > 1 ? state.id : undefined)}
+                draft={v.frozenAt === null}
+              />
               <span className={`flex min-w-0 flex-col ${branch(v) ? "mb-1" : "mb-3"}`}>
                 <b className={`text-[13px] leading-4 ${here ? "text-accent" : "text-ink"}`}>{v.label}</b>
                 <span className="line-clamp-2 max-w-[92px] bg-inherit text-[11px] leading-[13px] text-pencil">

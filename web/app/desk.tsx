@@ -1,6 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import {
+  type Dispatch,
   type ReactNode,
+  type SetStateAction,
   createContext,
   startTransition,
   useCallback,
@@ -17,12 +19,16 @@ import { toast } from "sonner";
 import { type CraftRecord, contracts } from "../../api/contracts";
 import type { CraftFile, Version } from "../../core/design/craftFile";
 import { type Edited, editDesign } from "../../core/design/edit";
+import { inState, movedBy, patchFor, placeInState } from "../../core/design/inState";
 import { type Patch, tryPatch } from "../../core/design/patch";
-import type { Design } from "../../core/design/schema";
-import { type Evaluation, type EvaluationContext, evaluate } from "../../core/evaluate";
+import type { Design, Point, State } from "../../core/design/schema";
+import { type Evaluation, type EvaluationContext, evaluate, parentMassOf } from "../../core/evaluate";
 import { call } from "./client";
 import type { SaveState } from "./saveQueue";
+import { stepNow } from "./oneStep";
 import { useEvaluation } from "./useEvaluation";
+import { useKeptHistory } from "./useKeptHistory";
+import { useLookedAt } from "./useLookedAt";
 import { useSaveQueue } from "./useSaveQueue";
 
 /** Everything a station works on: the craft, the version in view, its working design and the one evaluation of it. */
@@ -31,7 +37,12 @@ export interface Desk {
   file: CraftFile;
   revisions: CraftRecord["revisions"];
   version: Version;
+  /** as it is entered, whatever state is looked at: forms show and change this one */
   design: Design;
+  /** the state that is looked at, and the design as it is in it: what is computed and drawn is of this one */
+  state: State;
+  seen: Design;
+  look: (stateId: string) => void;
   evaluation: Evaluation;
   /** What of the craft beside the design the evaluation was made with. */
   context: EvaluationContext;
@@ -56,6 +67,8 @@ export interface Desk {
   /** A change of a frozen version that waits for its child draft. */
   pending: Design | null;
   setPending: (design: Design | null) => void;
+  /** What would stand if a stale save were decided one way or the other, and the decision. */
+  settled: (keep: "mine" | "theirs") => Design;
   resolve: (keep: "mine" | "theirs") => void;
   go: (to: { label?: string; station?: string; search?: Record<string, string | null> }) => void;
   refresh: () => Promise<void>;
@@ -70,8 +83,13 @@ const Calm = { frame: createContext<Desk | null>(null), sheet: createContext<Des
  */
 export interface DeskActions {
   edit: Desk["edit"];
-  /** The design as it is now. */
+  /** The design as it is now, as it is entered, and in the state that is looked at. */
   now: () => Design;
+  here: () => Design;
+  /** Puts a part where the state that is looked at shall have it; false where it says nothing of the part. */
+  placeHere: (draft: Design, itemId: string, at: Partial<Point>) => boolean;
+  /** How far a part stands there from its place in the mass list; null: it stands there. */
+  movedHere: (itemId: string) => Point | null;
 }
 const Actions = createContext<DeskActions | null>(null);
 
@@ -104,9 +122,9 @@ export function useCalmDesk(place: CalmPlace): Desk {
  * Design and evaluation for what stands around the page: drawn in pieces after the page itself, so that a key is
  * answered before all verdicts are.
  */
-export function useLaterDesk(): Pick<Desk, "design" | "evaluation"> {
-  const { design, evaluation } = useCalmDesk("frame");
-  return useDeferredValue(useMemo(() => ({ design, evaluation }), [design, evaluation]));
+export function useLaterDesk(): Pick<Desk, "design" | "seen" | "evaluation"> {
+  const { design, seen, evaluation } = useCalmDesk("frame");
+  return useDeferredValue(useMemo(() => ({ design, seen, evaluation }), [design, seen, evaluation]));
 }
 
 /** ms between two drawings of one place or the other during a stream of changes: faster than this no number is read. */
@@ -144,9 +162,13 @@ function CalmDesk({ children }: { children: ReactNode }) {
   );
 }
 
-/** The craft as the server holds it. */
+/** The craft as the server holds it; read again whenever somebody comes back to the page: a phone may have saved. */
 export const useCraft = (slug: string) =>
-  useQuery({ queryKey: ["craft", slug], queryFn: () => call(contracts.getCraft, { params: { slug } }) });
+  useQuery({
+    queryKey: ["craft", slug],
+    queryFn: () => call(contracts.getCraft, { params: { slug } }),
+    refetchOnWindowFocus: "always",
+  });
 
 const UNDO_STEPS = 200;
 
@@ -157,10 +179,76 @@ export interface History {
   key: string | undefined;
 }
 
-/** Mass of the version that this one grew from, for the growth alarm. */
-function parentMassOf(parent: Version | undefined) {
-  const auw = parent && evaluate(parent.design).metrics.auw;
-  return parent && auw ? { label: parent.label, mass: auw.value } : null;
+/** What can be taken back and brought again, one step at a time. */
+function useHistory(first: Design) {
+  const [history, setHistory] = useState<History>({ past: [], present: first, future: [], key: undefined });
+  const put = useCallback((next: Design, key?: string) => {
+    setHistory((h) => ({
+      past: key !== undefined && key === h.key ? h.past : [...h.past, h.present].slice(-UNDO_STEPS),
+      present: next,
+      future: [],
+      key,
+    }));
+  }, []);
+  const undo = () =>
+    setHistory((h) => ({
+      past: h.past.slice(0, -1),
+      present: h.past.at(-1) ?? h.present,
+      future: [h.present, ...h.future],
+      key: undefined,
+    }));
+  const redo = () =>
+    setHistory((h) => ({
+      past: [...h.past, h.present],
+      present: h.future[0] ?? h.present,
+      future: h.future.slice(1),
+      key: undefined,
+    }));
+  return {
+    history,
+    setHistory,
+    put,
+    undo: history.past.length > 0 ? undo : null,
+    redo: history.future.length > 0 ? redo : null,
+  };
+}
+
+/** What was saved in another window while nothing is unsaved here is taken over. */
+function useSavedElsewhere(
+  { revisions }: CraftRecord,
+  version: Version,
+  queue: ReturnType<typeof useSaveQueue>[0],
+  restored: boolean,
+  setHistory: Dispatch<SetStateAction<History>>,
+): void {
+  const heldRevision = revisions.versions[version.label] ?? 0;
+  useEffect(() => {
+    if (!restored || heldRevision <= queue.revision() || queue.unsaved() || queue.now().at === "sending") return;
+    queue.took(heldRevision, version.design);
+    // Only words about the version were saved: nothing of the design is there to be undone.
+    setHistory((h) =>
+      JSON.stringify(h.present) === JSON.stringify(version.design)
+        ? { ...h, present: version.design }
+        : { past: [...h.past, h.present], present: version.design, future: [], key: undefined },
+    );
+  }, [heldRevision, version.design, queue, restored, setHistory]);
+}
+
+/** Design and evaluation with a remedy in it, in the state that is looked at. */
+function usePreview(
+  design: Design,
+  state: State,
+  previewPatch: Patch | null,
+  context: EvaluationContext,
+): Desk["preview"] {
+  return useMemo(() => {
+    if (!previewPatch) return null;
+    const own = patchFor(design, state.id, previewPatch);
+    const changed = own && tryPatch(design, own);
+    if (!changed) return null;
+    const then = inState(changed, state.id);
+    return { design: then, evaluation: evaluate(then, context) };
+  }, [previewPatch, design, context, state]);
 }
 
 export function DeskProvider({
@@ -178,7 +266,7 @@ export function DeskProvider({
   const queries = useQueryClient();
   const navigate = useNavigate();
   const frozen = version.frozenAt !== null;
-  const [history, setHistory] = useState<History>({ past: [], present: version.design, future: [], key: undefined });
+  const { history, setHistory, put, undo, redo } = useHistory(version.design);
   const [previewPatch, setPreview] = useState<Patch | null>(null);
   const [pending, setPending] = useState<Design | null>(null);
   const design = history.present;
@@ -192,39 +280,21 @@ export function DeskProvider({
   );
   useEffect(() => queue.put(design), [queue, design]);
 
-  // Saved in another window while nothing is unsaved here: take it over.
-  const heldRevision = revisions.versions[version.label] ?? 0;
-  useEffect(() => {
-    if (!restored || heldRevision <= queue.revision() || queue.unsaved() || queue.now().at === "sending") return;
-    queue.took(heldRevision, version.design);
-    // Only words about the version were saved: nothing of the design is there to be undone.
-    setHistory((h) =>
-      JSON.stringify(h.present) === JSON.stringify(version.design)
-        ? { ...h, present: version.design }
-        : { past: [...h.past, h.present], present: version.design, future: [], key: undefined },
-    );
-  }, [heldRevision, version.design, queue, restored]);
-
-  const put = useCallback((next: Design, key?: string) => {
-    setHistory((h) => ({
-      past: key !== undefined && key === h.key ? h.past : [...h.past, h.present].slice(-UNDO_STEPS),
-      present: next,
-      future: [],
-      key,
-    }));
-  }, []);
+  useSavedElsewhere(record, version, queue, restored, setHistory);
+  useKeptHistory(slug, version.label, history, setHistory, restored && !frozen);
 
   const take = useCallback(
     (edited: Edited, key?: string): string | null => {
       if (!edited.ok) {
-        toast.error(`Not changed: ${edited.message}`);
+        // Of many at once each stands at its own field.
+        if (stepNow() === undefined) toast.error(`Not changed: ${edited.message}`);
         return edited.message;
       }
       if (frozen) setPending(edited.design);
       else if (edited.design !== latest.current) {
         // A second change in the same turn starts from this one, not from what was last drawn.
         latest.current = edited.design;
-        put(edited.design, key);
+        put(edited.design, key ?? stepNow());
       }
       return null;
     },
@@ -234,16 +304,23 @@ export function DeskProvider({
     (mutate: (draft: Design) => void, key?: string) => take(editDesign(latest.current, mutate), key),
     [take],
   );
-  const actions = useMemo((): DeskActions => ({ edit, now: () => latest.current }), [edit]);
+  const { state, look } = useLookedAt(slug, design);
+  const actions = useMemo(
+    (): DeskActions => ({
+      edit,
+      now: () => latest.current,
+      here: () => inState(latest.current, state.id),
+      placeHere: (draft, itemId, at) => placeInState(draft, state.id, itemId, at),
+      movedHere: (itemId) => movedBy(latest.current, state.id, itemId),
+    }),
+    [edit, state.id],
+  );
 
   const parent = file.versions.find((v) => v.label === version.parent);
   const context = useMemo(() => ({ parentMass: parentMassOf(parent) }), [parent]);
-  const evaluation = useEvaluation(design, context);
-  const preview = useMemo(() => {
-    if (!previewPatch) return null;
-    const changed = tryPatch(design, previewPatch);
-    return changed && { design: changed, evaluation: evaluate(changed, context) };
-  }, [previewPatch, design, context]);
+  const seen = useMemo(() => inState(design, state.id), [design, state]);
+  const evaluation = useEvaluation(seen, context);
+  const preview = usePreview(design, state, previewPatch, context);
 
   const desk: Desk = {
     slug,
@@ -251,6 +328,9 @@ export function DeskProvider({
     revisions,
     version,
     design,
+    state,
+    seen,
+    look,
     evaluation,
     context,
     frozen,
@@ -259,39 +339,23 @@ export function DeskProvider({
     edit,
     apply: (patch) => {
       setPreview(null);
-      const changed = tryPatch(latest.current, patch);
+      const own = patchFor(latest.current, state.id, patch);
+      if (!own) return void toast.error(`Not changed: this is said of the state “${state.name}”, in Brief.`);
+      const changed = tryPatch(latest.current, own);
       if (changed) take({ ok: true, design: changed });
       else toast.error("Not changed: this would be beyond what can be entered.");
     },
-    undo:
-      history.past.length > 0
-        ? () =>
-            setHistory((h) => ({
-              past: h.past.slice(0, -1),
-              present: h.past.at(-1) ?? h.present,
-              future: [h.present, ...h.future],
-              key: undefined,
-            }))
-        : null,
-    redo:
-      history.future.length > 0
-        ? () =>
-            setHistory((h) => ({
-              past: [...h.past, h.present],
-              present: h.future[0] ?? h.present,
-              future: h.future.slice(1),
-              key: undefined,
-            }))
-        : null,
+    undo,
+    redo,
     stream: history.key,
     save,
     flush: () => queue.flush(),
     pending,
     setPending,
+    settled: (keep) => queue.settled(keep),
     resolve: (keep) => {
       const stands = queue.resolve(keep);
-      if (keep === "theirs")
-        setHistory((h) => ({ past: [...h.past, h.present], present: stands, future: [], key: undefined }));
+      if (stands !== latest.current) put(stands);
     },
     go: ({ label = version.label, station: to = station, search = {} }) => {
       const query = new URLSearchParams();

@@ -1,8 +1,6 @@
-import { useQuery } from "@tanstack/react-query";
-import { useEffect, useSyncExternalStore } from "react";
-import { contracts } from "../../api/contracts";
-import { type Money, moneyHere, moneySchema, takeMoney } from "../../core/design/money";
-import { call } from "./client";
+import { useSyncExternalStore } from "react";
+import type { Money } from "../../core/design/money";
+import { moneyHere, takeMoney } from "../../core/design/moneyHere";
 
 const KEY = "ultraform-money";
 const listeners = new Set<() => void>();
@@ -10,7 +8,12 @@ const listeners = new Set<() => void>();
 /** What the amounts were in when this browser was last told: right at once, and without the server. */
 function stored(): Money | null {
   try {
-    return moneySchema.parse(JSON.parse(localStorage.getItem(KEY) ?? ""));
+    // Written by this page alone; read without the checker, which the page at the site does not load.
+    const held = JSON.parse(localStorage.getItem(KEY) ?? "") as Partial<Money> | null;
+    const { currency, perEuro } = held ?? {};
+    if (typeof currency !== "string" || !(perEuro === null || (typeof perEuro === "number" && perEuro > 0)))
+      return null;
+    return { currency, perEuro };
   } catch {
     return null;
   }
@@ -33,14 +36,3 @@ export const useMoneyHere = (): Money =>
     listeners.add(told);
     return () => listeners.delete(told);
   }, moneyHere);
-
-export const useWorkshop = () => useQuery({ queryKey: ["workshop"], queryFn: () => call(contracts.workshop, {}) });
-
-/** Keeps the page to what the workshop says, wherever it was chosen. */
-export function MoneyWatch() {
-  const { data } = useWorkshop();
-  useEffect(() => {
-    if (data) setMoney(data.money);
-  }, [data]);
-  return null;
-}

@@ -1,4 +1,4 @@
-import { get, update } from "idb-keyval";
+import { createStore, get, promisifyRequest } from "idb-keyval";
 import { useSyncExternalStore } from "react";
 import type { NewRun } from "../../api/contracts";
 import { PATHS, pathTo } from "../../api/paths";
@@ -27,10 +27,16 @@ const listeners = new Set<() => void>();
 const sentListeners = new Set<(entry: Waiting, number: number) => void>();
 let timer: ReturnType<typeof setTimeout> | undefined;
 
-async function change(mutate: (list: Waiting[]) => Waiting[]): Promise<void> {
-  await update<Waiting[]>(STORE, (held) => {
-    waiting = mutate(held ?? []);
-    return waiting;
+/** Where everything of this origin is kept by name: the package's own default, for what it does in one step. */
+const keptHere = createStore("keyval-store", "keyval");
+
+/** Changes the outbox, and takes out of the browser's store what goes into it: both, or neither. */
+async function change(mutate: (list: Waiting[]) => Waiting[], takesOut?: string): Promise<void> {
+  await keptHere("readwrite", async (store) => {
+    waiting = mutate((await promisifyRequest<Waiting[] | undefined>(store.get(STORE))) ?? []);
+    store.put(waiting, STORE);
+    if (takesOut !== undefined) store.delete(takesOut);
+    await promisifyRequest(store.transaction);
   });
   for (const l of listeners) l();
 }
@@ -84,9 +90,13 @@ export function send(): Promise<void> {
   return sending;
 }
 
-/** Keeps an entry in the browser first, and sends it as soon as the server answers. */
-export async function keep(entry: Waiting): Promise<void> {
-  await change((list) => [...list.filter((w) => w.key !== entry.key), entry]);
+/**
+ * Keeps an entry in the browser first, and sends it as soon as the server answers.
+ *
+ * @param from name under which it was kept while it was made: in one step it is here and no longer there
+ */
+export async function keep(entry: Waiting, from?: string): Promise<void> {
+  await change((list) => [...list.filter((w) => w.key !== entry.key), entry], from);
   void send();
 }
 

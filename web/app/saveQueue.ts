@@ -17,14 +17,27 @@ export type SaveState<D> =
   /** Somebody saved in between: nothing is sent until one of the two states is chosen. */
   | { at: "stale"; revision: number; current: D };
 
+/** What is not on the server, and what it grew from: its revision, and the document where that is known. */
+export interface Unsaved<D> {
+  revision: number;
+  document: D;
+  base: D | null;
+}
+
 export interface SaveQueueOptions<D> {
   /** What the server has, and its revision. */
   server: { revision: number; document: D };
   /** Sends one document against a revision; never throws. */
   send: (revision: number, document: D) => Promise<Sent<D>>;
   /** Keeps what is not saved through a reload; null: nothing is unsaved. */
-  keep?: (unsaved: { revision: number; document: D } | null) => void;
+  keep?: (unsaved: Unsaved<D> | null) => void;
   onSaved?: (revision: number, document: D) => void;
+  /**
+   * What stands when both here and there something was changed since the base; null where that must be decided by
+   * somebody, or cannot be even where somebody has.
+   */
+  merge?: (base: D, mine: D, theirs: D, prefer?: "mine" | "theirs") => D | null;
+  onMerged?: (merged: D, of: { base: D; mine: D; theirs: D }) => void;
   /** ms without a change before it is sent */
   quiet?: number;
   /** ms until the first further try */
@@ -40,11 +53,14 @@ const LONGEST = 30_000;
 /**
  * The saving of one document as a machine of five states, apart from any page. One save at a time, each against the
  * revision of the one before; what failed is tried again with growing
- * pauses, at once when the network or the window comes back; a stale save stops everything until it is decided.
+ * pauses, at once when the network or the window comes back. A stale save that touched other things than what was saved
+ * in between goes on with both; every other stops everything until it is decided.
  */
 export class SaveQueue<D> {
   private present: D;
   private server: { revision: number; document: D };
+  /** What the server had at the revision that a save is sent against; null: from before a reload, and not known. */
+  private base: D | null;
   private state: SaveState<D> = { at: "clean" };
   private timer: ReturnType<typeof setTimeout> | null = null;
   private busy: Promise<void> | null = null;
@@ -53,6 +69,7 @@ export class SaveQueue<D> {
 
   constructor(private readonly options: SaveQueueOptions<D>) {
     this.server = options.server;
+    this.base = options.server.document;
     this.present = options.server.document;
   }
 
@@ -105,27 +122,37 @@ export class SaveQueue<D> {
     if (this.unsaved() && this.state.at !== "stale" && !this.busy && !this.over) void this.trySave();
   }
 
-  /** The revision that unsaved edits grew from, where they come from before a reload. */
-  grewFrom(revision: number): void {
+  /** What unsaved edits grew from, where they come from before a reload. */
+  grewFrom(revision: number, base: D | null): void {
     this.server = { ...this.server, revision };
+    this.base = base;
   }
 
   /** Saved in another window while nothing was unsaved here. */
   took(revision: number, document: D): void {
-    this.server = { revision, document };
+    this.has(revision, document);
     this.present = document;
     this.keep();
     this.go({ at: "clean" });
   }
 
   /**
-   * Decides a stale save: mine is sent against what is there, theirs is taken over. @returns the document that stands
-   * now
+   * What would stand if a stale save were decided so: where both changed one thing the one that is kept, elsewhere what
+   * either changed; the whole of one where they cannot be told apart.
    */
+  settled(keep: "mine" | "theirs"): D {
+    if (this.state.at !== "stale") return this.present;
+    const whole = keep === "mine" ? this.present : this.state.current;
+    return (this.base !== null && this.options.merge?.(this.base, this.present, this.state.current, keep)) || whole;
+  }
+
+  /** Decides a stale save, and sends what was not there. @returns the document that stands now */
   resolve(keep: "mine" | "theirs"): D {
     if (this.state.at !== "stale") return this.present;
-    this.server = { revision: this.state.revision, document: this.state.current };
-    if (keep === "theirs") this.present = this.state.current;
+    const stands = this.settled(keep);
+    const { revision, current } = this.state;
+    this.has(revision, current);
+    this.present = stands;
     this.keep();
     if (this.unsaved()) {
       this.go({ at: "waiting" });
@@ -154,7 +181,28 @@ export class SaveQueue<D> {
     for (const heard of this.heard) heard();
   }
   private keep(): void {
-    this.options.keep?.(this.unsaved() ? { revision: this.server.revision, document: this.present } : null);
+    const { revision } = this.server;
+    this.options.keep?.(this.unsaved() ? { revision, document: this.present, base: this.base } : null);
+  }
+  /** The server has this now. */
+  private has(revision: number, document: D): void {
+    this.server = { revision, document };
+    this.base = document;
+  }
+  /** The server has answered: all is saved, or what was changed meanwhile waits. Never the one before the other. */
+  private onTerms(): void {
+    this.go({ at: this.unsaved() ? "waiting" : "clean" });
+  }
+  /** Goes on with what was changed here and there, where that can be told apart. */
+  private merged(revision: number, theirs: D): boolean {
+    const { base, present: mine } = this;
+    const both = base === null ? null : (this.options.merge?.(base, mine, theirs) ?? null);
+    if (base === null || both === null) return false;
+    this.has(revision, theirs);
+    this.present = both;
+    this.keep();
+    this.options.onMerged?.(both, { base, mine, theirs });
+    return true;
   }
   private after(ms: number): void {
     if (this.timer) clearTimeout(this.timer);
@@ -170,10 +218,7 @@ export class SaveQueue<D> {
     this.busy ??= this.sendOne().finally(() => {
       this.busy = null;
       // What changed while it was under way goes next.
-      if (this.state.at === "clean" && this.unsaved()) {
-        this.go({ at: "waiting" });
-        this.after(0);
-      }
+      if (this.state.at === "waiting") this.after(0);
     });
     return this.busy;
   }
@@ -185,14 +230,18 @@ export class SaveQueue<D> {
     this.go({ at: "sending" });
     const answer = await this.options.send(this.server.revision, sending);
     if (answer.kind === "saved") {
-      this.server = { revision: answer.revision, document: sending };
+      this.has(answer.revision, sending);
       this.keep();
       this.options.onSaved?.(answer.revision, sending);
-      this.go({ at: "clean" });
-    } else if (answer.kind === "stale") this.go({ at: "stale", revision: answer.revision, current: answer.current });
-    else {
+      this.onTerms();
+    } else if (answer.kind === "stale") {
+      // Sent at once, against what is there now; were that stale again, the same once more.
+      if (this.merged(answer.revision, answer.current)) this.onTerms();
+      else this.go({ at: "stale", revision: answer.revision, current: answer.current });
+    } else {
       this.go({ at: "failed", why: answer.kind === "refused" ? answer.why : "", tries: tries + 1 });
-      // What the server refused is not sent again until it changes.
+      // What the server refused is not sent again until it changes, which it may have done meanwhile.
+      if (answer.kind === "refused" && this.present !== sending) this.go({ at: "waiting" });
       if (answer.kind === "unanswered") this.after(Math.min(LONGEST, (this.options.again ?? AGAIN) * 2 ** tries));
     }
   }

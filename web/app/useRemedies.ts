@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { type Finding, type Remedy, findingKey } from "../../core/subject";
+import { answersOf } from "../../core/evaluate";
 import { askSlow } from "../worker/slow";
 import { useCalmDesk, useDeskActions } from "./desk";
 import { usePreferences } from "./preferences";
@@ -14,7 +15,7 @@ const STILL = 150;
  * one before stands, marked as not current; a part being dragged asks for nothing.
  */
 export function useRemedies(findings: readonly Finding[]): { of: (f: Finding) => Remedy[]; current: boolean } {
-  const { design, context } = useCalmDesk("frame");
+  const { design: entered, seen: design, context, evaluation } = useCalmDesk("frame");
   const { now } = useDeskActions();
   const { habit } = usePreferences();
   const [answer, setAnswer] = useState<{
@@ -25,16 +26,18 @@ export function useRemedies(findings: readonly Finding[]): { of: (f: Finding) =>
   } | null>(null);
   const wanted = findings.filter((f) => f.severity !== "clear").map(findingKey);
   const keys = wanted.join("\n");
-  const asked = useRef({ design, context, habit, wanted });
-  asked.current = { design, context, habit, wanted };
+  const asked = useRef({ design, entered, context, habit, wanted, evaluation });
+  asked.current = { design, entered, context, habit, wanted, evaluation };
   // biome-ignore lint/correctness/useExhaustiveDependencies: the keys stand for the list
   useEffect(() => {
     let over = false;
     const timer = setTimeout(() => {
       const { wanted: findings, ...of } = asked.current;
       // Something is on its way: it is asked when it stands.
-      if (findings.length === 0 || now() !== of.design) return;
-      askSlow((slow) => slow.remedies(of.design, of.context, of.habit, findings), LONGEST)
+      if (findings.length === 0 || now() !== of.entered) return;
+      const answers = of.evaluation.waiting.length === 0 ? answersOf(of.evaluation) : null;
+      const { design, context, habit } = of;
+      askSlow((slow) => slow.remedies({ design, context, habit, answers }, findings), LONGEST)
         .then((list) => {
           if (!over) setAnswer({ design: of.design, habit: of.habit, wanted: keys, list });
         })

@@ -4,25 +4,24 @@ import { type Dispatch, type SetStateAction, useEffect, useMemo, useState } from
 import { toast } from "sonner";
 import { type CraftRecord, contracts } from "../../api/contracts";
 import type { Version } from "../../core/design/craftFile";
-import { inStates } from "../../core/design/openFile";
+import { sharing } from "../../core/design/edit";
+import { mergeDesigns } from "../../core/design/merge";
+import { designNow } from "../../core/design/openFile";
 import { type Design, designSchema } from "../../core/design/schema";
+import { difference } from "../../core/lineage/difference";
+import { changedText } from "../../core/wording/changes";
 import { ApiError, call, sayError } from "./client";
 import type { History } from "./desk";
-import { SaveQueue, type Sent } from "./saveQueue";
+import { SaveQueue, type Sent, type Unsaved } from "./saveQueue";
 
-/** What was not saved when the page was left, as it lies in the browser. */
-interface Unsaved {
-  revision: number;
-  document: Design;
-}
 const keyOf = (slug: string, label: string) => `unsaved ${slug} ${label}`;
 
 /** ms within which many changes are kept as one: a dragged part changes the design at every frame. */
 const TOGETHER = 100;
 
 /** Keeps in the browser what is not saved, the last of a burst of changes, and that at once when the page is left. */
-function keeping(key: string): (unsaved: Unsaved | null) => void {
-  let waiting: { unsaved: Unsaved | null; timer: ReturnType<typeof setTimeout> } | null = null;
+function keeping(key: string): (unsaved: Unsaved<Design> | null) => void {
+  let waiting: { unsaved: Unsaved<Design> | null; timer: ReturnType<typeof setTimeout> } | null = null;
   const write = () => {
     if (!waiting) return;
     const { unsaved, timer } = waiting;
@@ -70,6 +69,20 @@ function remember(queries: QueryClient, slug: string, label: string, revision: n
   );
 }
 
+/** The steps to be undone with what was saved elsewhere in each of them: undo takes back what was done here alone. */
+function withTheirs(
+  h: History,
+  merged: Design,
+  { base, mine, theirs }: Record<"base" | "mine" | "theirs", Design>,
+): History {
+  const also = (design: Design) => {
+    const both = mergeDesigns(base, design, theirs);
+    return both.ok ? [both.design] : [];
+  };
+  const [present] = h.present === mine ? [merged] : also(h.present);
+  return { past: h.past.flatMap(also), present: present ?? merged, future: [], key: undefined };
+}
+
 /**
  * The queue that saves the design of one version. What is not saved is kept in the browser and stands again after a
  * reload; leaving with unsaved edits asks first.
@@ -95,24 +108,37 @@ export function useSaveQueue(
         keep: keeping(keyOf(slug, label)),
         onSaved: (revision, design) => remember(queries, slug, label, revision, design),
         online: () => navigator.onLine,
+        merge: (base, mine, theirs, prefer) => {
+          const merged = mergeDesigns(base, mine, theirs, prefer);
+          // What is all of theirs is theirs: nothing of it is sent again.
+          return merged.ok ? sharing(theirs, merged.design) : null;
+        },
+        onMerged: (merged, of) => {
+          setHistory((h) => withTheirs(h, merged, of));
+          toast.info(
+            `${label} was saved elsewhere too. Both stand, for they touch different things. There: ${changedText(difference(of.base, of.theirs))}.`,
+            { duration: 20_000 },
+          );
+        },
       }),
     [slug, label],
   );
   // biome-ignore lint/correctness/useExhaustiveDependencies: looked for once
   useEffect(() => {
     let over = false;
-    void get<Unsaved>(keyOf(slug, label))
+    void get<Partial<Unsaved<unknown>> & { revision: number; document: object }>(keyOf(slug, label))
       .then((left) => {
         // It may have been left by an older release.
-        const read = left && designSchema.safeParse(inStates({ ...left.document }));
+        const read = left && designSchema.safeParse(designNow({ ...left.document }));
         if (over || !left || !read?.success || JSON.stringify(read.data) === JSON.stringify(version.design)) return;
         // Frozen meanwhile: what was not saved may go on in a child draft.
         if (version.frozenAt !== null) {
           setPending(read.data);
           return void del(keyOf(slug, label)).catch(() => {});
         }
-        // Sent against the revision that it grew from: if somebody saved in between, both states are shown.
-        queue.grewFrom(left.revision);
+        // Sent against what it grew from: if somebody saved in between, both stand where they touched different things.
+        const grown = designSchema.safeParse(left.base && designNow({ ...left.base }));
+        queue.grewFrom(left.revision, grown.success ? grown.data : null);
         setHistory((h) => ({ past: [...h.past, h.present], present: read.data, future: [], key: undefined }));
         // It says what nobody would look for: it stays long enough to be read.
         toast.info(`${label}: edits that were not saved when the page was left stand again.`, { duration: 15_000 });

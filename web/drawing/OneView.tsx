@@ -57,7 +57,7 @@ function OverlapMarks({
 const LABELLED = 150;
 
 /** Numbers (and in the top view masses) beside the parts, clear of each other and of the CG. */
-function labelsOf(
+export function labelsOf(
   items: Item[],
   sheet: Sheet,
   view: ViewName,
@@ -193,7 +193,7 @@ export function OneView({
   guides: Guide[];
   chosen: Item | undefined;
 }) {
-  const { design, preview } = useDesk();
+  const { seen: design, preview } = useDesk();
   const { snapping, habit } = usePreferences();
 
   return (

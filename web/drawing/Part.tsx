@@ -1,5 +1,5 @@
 import { useDrag } from "@use-gesture/react";
-import { type KeyboardEvent, type MouseEvent, memo, useRef } from "react";
+import { type KeyboardEvent, type MouseEvent, type RefObject, memo, useRef } from "react";
 import { AXES, type Axis, type Design, type Item } from "../../core/design/schema";
 import { bodies } from "../../core/subjects/mass/rollup";
 import { isPlaced, sizePart } from "../../core/subjects/mass/placed";
@@ -74,32 +74,33 @@ interface PartProps {
   onGuide: (guides: Guide[]) => void;
 }
 
-/** One part in one view: dragged by mouse, pen or finger, moved by arrow keys; what hangs on it comes along. */
-export const Part = memo(function Part({
+/** Drags a part by its middle, caught by the faces of others; Escape puts it back. */
+function useDragPart({
   item,
-  number,
   sheet,
   view,
-  selected,
-  outside,
   snapping,
+  place,
+  dragged,
   onSelect,
   onGuide,
-}: PartProps) {
-  const { edit, now } = useDeskActions();
+}: Pick<PartProps, "item" | "sheet" | "view" | "snapping" | "onSelect" | "onGuide"> & {
+  place: (to: { across: number; up: number }, key: string) => void;
+  /** Set once the pointer has moved: its end is no click then. */
+  dragged: RefObject<boolean>;
+}) {
+  const { here } = useDeskActions();
   const { axis: across, sign } = ACROSS[view];
   const up = UP[view];
-  /** Whether the pointer moved since it came down: its end is no click then. */
-  const dragged = useRef(false);
-  const place = (to: { across: number; up: number }, key: string) =>
-    edit((d) => {
-      const it = d.items.find((i) => i.id === item.id);
-      if (!it) return;
-      const goal = { [across]: clampTo(slideOf(it, across), to.across), [up]: clampTo(slideOf(it, up), to.up) };
-      placeItem(d, item.id, goal);
-      for (const axis of AXES) it.place[axis] = Number(it.place[axis].toFixed(6));
-    }, key);
-  const drag = useDrag(
+  const caught = (axis: Axis, at: number) =>
+    snap(
+      at,
+      item.size[axis] / 2,
+      snapping.faces ? linesOf(here(), item, axis) : [],
+      snapping.faces ? CATCH / sheet.scale : 0,
+      snapping.grid,
+    );
+  return useDrag(
     ({
       first,
       last,
@@ -135,22 +136,8 @@ export const Part = memo(function Part({
       }
       if (last || canceled) window.removeEventListener("keydown", start.listen, true);
       if (!first && !canceled) {
-        const design = now();
-        const reach = snapping.faces ? CATCH / sheet.scale : 0;
-        const a = snap(
-          start.across + (sign * dx) / sheet.scale,
-          item.size[across] / 2,
-          snapping.faces ? linesOf(design, item, across) : [],
-          reach,
-          snapping.grid,
-        );
-        const u = snap(
-          start.up - dy / sheet.scale,
-          item.size[up] / 2,
-          snapping.faces ? linesOf(design, item, up) : [],
-          reach,
-          snapping.grid,
-        );
+        const a = caught(across, start.across + (sign * dx) / sheet.scale);
+        const u = caught(up, start.up - dy / sheet.scale);
         place({ across: a.value, up: u.value }, start.key);
         onGuide(
           last
@@ -165,6 +152,40 @@ export const Part = memo(function Part({
     },
     { filterTaps: true, pointer: { keys: false } },
   );
+}
+
+/** One part in one view: dragged by mouse, pen or finger, moved by arrow keys; what hangs on it comes along. */
+export const Part = memo(function Part({
+  item,
+  number,
+  sheet,
+  view,
+  selected,
+  outside,
+  snapping,
+  onSelect,
+  onGuide,
+}: PartProps) {
+  const { edit, movedHere, placeHere } = useDeskActions();
+  const { axis: across, sign } = ACROSS[view];
+  const up = UP[view];
+  /** Whether the pointer moved since it came down: its end is no click then. */
+  const dragged = useRef(false);
+  const place = (to: { across: number; up: number }, key: string) =>
+    edit((d) => {
+      const it = d.items.find((i) => i.id === item.id);
+      if (!it) return;
+      if (placeHere(d, item.id, { [across]: to.across, [up]: to.up })) return;
+      // Where it is drawn is where it stands in the state that is looked at.
+      const by = movedHere(item.id);
+      const goal = {
+        [across]: clampTo(slideOf(it, across), to.across - (by?.[across] ?? 0)),
+        [up]: clampTo(slideOf(it, up), to.up - (by?.[up] ?? 0)),
+      };
+      placeItem(d, item.id, goal);
+      for (const axis of AXES) it.place[axis] = Number(it.place[axis].toFixed(6));
+    }, key);
+  const drag = useDragPart({ item, sheet, view, snapping, place, dragged, onSelect, onGuide });
   const click = (event: MouseEvent) => {
     if (dragged.current) return;
     // Of parts that lie on one another a second click takes the next.
@@ -262,7 +283,7 @@ interface HandleProps {
 }
 
 function Handle({ x, y, axis, towards, cursor, item, scale, sign, across, grid }: HandleProps) {
-  const { edit } = useDeskActions();
+  const { edit, movedHere } = useDeskActions();
   const drag = useDrag(
     ({
       movement: [dx, dy],
@@ -273,7 +294,7 @@ function Handle({ x, y, axis, towards, cursor, item, scale, sign, across, grid }
     }) => {
       const start = memo ?? {
         size: item.size[axis],
-        place: item.place[axis],
+        place: item.place[axis] - (movedHere(item.id)?.[axis] ?? 0),
         key: `size-${item.id}-${axis}-${Date.now()}`,
       };
       const by = ((across ? sign * dx : -dy) / scale) * towards;

@@ -1,4 +1,5 @@
 import type { BodyShape, Point, Surface } from "../../core/design/schema";
+import { ringOf } from "../../core/subjects/surfaces/bodyShape";
 import { cutAt, outlineOf } from "../../core/subjects/surfaces/planform";
 import { ACROSS, type Sheet, UP, type ViewName } from "./scale";
 
@@ -62,6 +63,11 @@ export function bodyPath(b: BodyShape, sheet: Sheet, view: ViewName): string {
     .map((y) => {
       if (view === "front") {
         const f = b.frames.reduce((m, o) => (o.width * o.height > m.width * m.height ? o : m));
+        if (b.across === "free")
+          return closed(
+            ringOf(b.across, f).map((p) => ({ x: f.x, y: y + p.out, z: p.z })),
+            at,
+          );
         const [x, v] = at({ x: f.x, y, z: f.z });
         const [rx, ry] = [(f.width / 2) * sheet.scale, (f.height / 2) * sheet.scale];
         return b.across === "round"

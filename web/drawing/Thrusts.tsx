@@ -18,7 +18,7 @@ const FAR = 100;
 /** Full thrust of each drive where its units are, in every view; those that were placed one by one can be dragged. */
 export function Thrusts({ sheet, view }: { sheet: Sheet; view: ViewName }) {
   const { habit } = usePreferences();
-  const { design, evaluation, frozen } = useDesk();
+  const { seen: design, evaluation, frozen } = useDesk();
   const result = resultIn(evaluation, propulsion);
   if (!result) return null;
   return result.drives.flatMap(({ values, name }, drive) => {

@@ -38,7 +38,7 @@ function scaleFor({ min, max }: Extent, eye: Eye, width: number, height: number)
  * and the thrust of every unit. Turned by dragging or by the arrow keys; a part is taken by clicking on it.
  */
 export const TurnedView = memo(function TurnedView({ selected, onSelect, width, height, factor, svg }: Props) {
-  const { design, file } = useDesk();
+  const { seen: design, file } = useDesk();
   const { habit } = usePreferences();
   const [eye, setEye] = useState<Eye>(FIRST_EYE);
   const turn = useDrag(

@@ -46,16 +46,33 @@ const GAP = 36;
 
 type Cell = { view: ViewName; column: number; row: number };
 /** Ways to lay the views out: projected (front beside side, top below it), in a row, in a column. */
+const PROJECTED = (views: readonly ViewName[]): Cell[] =>
+  views.map((view) => ({
+    view,
+    column: view === "front" && views.length > 1 ? 1 : 0,
+    row: view === "top" && views.length > 1 ? 1 : 0,
+  }));
 const ARRANGEMENTS: ((views: readonly ViewName[]) => Cell[])[] = [
-  (views) =>
-    views.map((view) => ({
-      view,
-      column: view === "front" && views.length > 1 ? 1 : 0,
-      row: view === "top" && views.length > 1 ? 1 : 0,
-    })),
+  PROJECTED,
   (views) => views.map((view, i) => ({ view, column: i, row: 0 })),
   (views) => views.map((view, i) => ({ view, column: 0, row: i })),
 ];
+
+/** How far each view spans, m, with a little room at the ends of it. */
+function spanOf(box: Extent) {
+  const size = (axis: Axis) => Math.max(box.max[axis] - box.min[axis], 0.01);
+  const pad = 0.03 * Math.max(size("x"), size("y"), size("z"), 0.1);
+  return { pad, wide: (v: ViewName) => size(ACROSS[v].axis) + 2 * pad, tall: (v: ViewName) => size(UP[v]) };
+}
+
+/** Widths of the columns and heights of the rows that hold these views, m. */
+function arranged(cells: Cell[], wide: (v: ViewName) => number, tall: (v: ViewName) => number) {
+  const lines = (of: "column" | "row", span: (v: ViewName) => number) =>
+    [...new Set(cells.map((c) => c[of]))]
+      .sort()
+      .map((k) => Math.max(...cells.filter((c) => c[of] === k).map((c) => span(c.view))));
+  return { cells, columns: lines("column", wide), rows: lines("row", tall) };
+}
 
 /**
  * One scale for all views of a craft, as large as the sheet allows: the arrangement is the one that gives the
@@ -68,20 +85,11 @@ export function sheetFor(
   shown: readonly ViewName[] = ["side", "top"],
   zoom: Zoom = NO_ZOOM,
 ): Sheet {
-  const size = (axis: Axis) => Math.max(box.max[axis] - box.min[axis], 0.01);
-  const pad = 0.03 * Math.max(size("x"), size("y"), size("z"), 0.1);
-  const wide = (v: ViewName) => size(ACROSS[v].axis) + 2 * pad;
-  const tall = (v: ViewName) => size(UP[v]);
+  const { wide, tall } = spanOf(box);
   const free = { w: width - MARGIN.left - MARGIN.right, h: height - MARGIN.top - MARGIN.bottom - 20 };
   const sum = (list: number[]) => list.reduce((a, b) => a + b, 0);
   const tried = ARRANGEMENTS.map((arrange) => {
-    const cells = arrange(shown);
-    const columns = [...new Set(cells.map((c) => c.column))]
-      .sort()
-      .map((k) => Math.max(...cells.filter((c) => c.column === k).map((c) => wide(c.view))));
-    const rows = [...new Set(cells.map((c) => c.row))]
-      .sort()
-      .map((k) => Math.max(...cells.filter((c) => c.row === k).map((c) => tall(c.view))));
+    const { cells, columns, rows } = arranged(arrange(shown), wide, tall);
     const scale = Math.min(
       (free.w - GAP * (columns.length - 1)) / sum(columns),
       (free.h - GAP * (rows.length - 1)) / sum(rows),
@@ -95,15 +103,43 @@ export function sheetFor(
     x: Math.max(0, (free.w - GAP * (best.columns.length - 1) - sum(best.columns) * scale) / (best.columns.length + 1)),
     y: Math.max(0, (free.h - GAP * (best.rows.length - 1) - sum(best.rows) * scale) / (best.rows.length + 1)),
   };
-  const start = (list: number[], k: number, s: number) => sum(list.slice(0, k)) * scale + k * (GAP + s) + s;
-  const columnAt = [...new Set(best.cells.map((c) => c.column))].sort();
-  const rowAt = [...new Set(best.cells.map((c) => c.row))].sort();
+  return laidOut(box, best, scale, { width, height, shown, zoom, slack });
+}
+
+/**
+ * The views of a craft projected, front beside side and top below it, at a scale that is given: on paper. As large as
+ * they need.
+ *
+ * @param pxPerMetre more than 0
+ */
+export function sheetAt(box: Extent, pxPerMetre: number, shown: readonly ViewName[]): Sheet {
+  const { wide, tall } = spanOf(box);
+  const tried = arranged(PROJECTED(shown), wide, tall);
+  const sum = (list: number[]) => list.reduce((a, b) => a + b, 0);
+  const width = MARGIN.left + MARGIN.right + GAP * (tried.columns.length - 1) + sum(tried.columns) * pxPerMetre;
+  const height = MARGIN.top + MARGIN.bottom + 20 + GAP * (tried.rows.length - 1) + sum(tried.rows) * pxPerMetre;
+  return laidOut(box, tried, pxPerMetre, { width, height, shown, zoom: NO_ZOOM, slack: { x: 0, y: 0 } });
+}
+
+/** Puts the views of an arrangement at a scale where they stand on their sheet. */
+function laidOut(
+  box: Extent,
+  { cells, columns, rows }: ReturnType<typeof arranged>,
+  scale: number,
+  on: Pick<Sheet, "width" | "height" | "shown"> & { zoom: Zoom; slack: { x: number; y: number } },
+): Sheet {
+  const { wide, tall, pad } = spanOf(box);
+  const { zoom, slack } = on;
+  const start = (list: number[], k: number, s: number) =>
+    list.slice(0, k).reduce((a, b) => a + b, 0) * scale + k * (GAP + s) + s;
+  const columnAt = [...new Set(cells.map((c) => c.column))].sort();
+  const rowAt = [...new Set(cells.map((c) => c.row))].sort();
   const nothing: Box = { x: 0, y: 0, w: 0, h: 0 };
   const plain: Record<ViewName, Box> = { side: nothing, top: nothing, front: nothing };
-  for (const { view, column, row } of best.cells)
+  for (const { view, column, row } of cells)
     plain[view] = {
-      x: MARGIN.left + start(best.columns, columnAt.indexOf(column), slack.x),
-      y: MARGIN.top + start(best.rows, rowAt.indexOf(row), slack.y),
+      x: MARGIN.left + start(columns, columnAt.indexOf(column), slack.x),
+      y: MARGIN.top + start(rows, rowAt.indexOf(row), slack.y),
       w: wide(view) * scale,
       h: tall(view) * scale,
     };
@@ -117,9 +153,9 @@ export function sheetFor(
   ) as Record<ViewName, Box>;
   return {
     scale: scale * zoom.factor,
-    width,
-    height,
-    shown,
+    width: on.width,
+    height: on.height,
+    shown: on.shown,
     views,
     px: (view, value) => {
       const { axis, sign } = ACROSS[view];

@@ -1,5 +1,6 @@
 import type { BodyShape, Item, Point, Surface } from "../../core/design/schema";
 import { bodies } from "../../core/subjects/mass/rollup";
+import { type Across, ringOf } from "../../core/subjects/surfaces/bodyShape";
 import { outlineOf } from "../../core/subjects/surfaces/planform";
 
 /** From where a craft is looked at, rad: around from ahead (0) by port (π/2) to astern, and above the level. */
@@ -75,39 +76,32 @@ export function facesOf(item: Item, { away }: Projector): Face[] {
 /** Points round a frame of a body. */
 const ROUND = 24;
 
+/** Points at equal steps round a closed ring. */
+function around(ring: readonly Across[]): Across[] {
+  const at = (k: number) => ring[k % ring.length] ?? { out: 0, z: 0 };
+  const sides = ring.map((_, k) => Math.hypot(at(k + 1).out - at(k).out, at(k + 1).z - at(k).z));
+  const whole = sides.reduce((a, b) => a + b, 0);
+  let [k, gone] = [0, 0];
+  return Array.from({ length: ROUND }, (_, i) => {
+    const want = (whole * i) / ROUND;
+    while (k < sides.length - 1 && gone + (sides[k] ?? 0) < want) gone += sides[k++] ?? 0;
+    const t = sides[k] ? (want - gone) / (sides[k] ?? 1) : 0;
+    return { out: at(k).out + t * (at(k + 1).out - at(k).out), z: at(k).z + t * (at(k + 1).z - at(k).z) };
+  });
+}
+
 /** A body as its frames and the lines that join them; a mirrored one on both sides. */
 export function linesOfBody(b: BodyShape): { closed: Point[][]; open: Point[][] } {
   const middles = b.mirrored ? [b.y, -b.y] : [b.y];
-  const corner = (k: number): [number, number] => {
-    if (b.across === "round") {
-      const a = (2 * Math.PI * k) / ROUND;
-      return [Math.cos(a) / 2, Math.sin(a) / 2];
-    }
-    const side = ROUND / 4;
-    const [edge, t] = [Math.floor(k / side), (k % side) / side - 0.5];
-    return (
-      (
-        [
-          [0.5, t],
-          [-t, 0.5],
-          [-0.5, -t],
-          [t, -0.5],
-        ] as [number, number][]
-      )[edge] ?? [0.5, t]
-    );
-  };
-  const frames = middles.map((y) =>
-    b.frames.map((f) =>
-      Array.from({ length: ROUND }, (_, k) => {
-        const [w, h] = corner(k);
-        return { x: f.x, y: y + w * f.width, z: f.z + h * f.height };
-      }),
-    ),
-  );
+  const rings = b.frames.map((f) => ({ x: f.x, whole: ringOf(b.across, f) }));
+  const place = (x: number, y: number) => (p: Across) => ({ x, y: y + p.out, z: p.z });
   const along = [0, 3, 6, 9, 12, 15, 18, 21];
   return {
-    closed: frames.flat(),
-    open: frames.flatMap((list) => along.map((k) => list.flatMap((ring) => ring[k] ?? []))),
+    closed: middles.flatMap((y) => rings.map((r) => r.whole.map(place(r.x, y)))),
+    open: middles.flatMap((y) => {
+      const spread = rings.map((r) => around(r.whole).map(place(r.x, y)));
+      return along.map((k) => spread.flatMap((ring) => ring[k] ?? []));
+    }),
   };
 }
 

@@ -21,7 +21,7 @@ interface Seen {
 
 /** Where the CG is, where it must be, and where the wings answer: at the height of the CG. */
 export function Marks(seen: Seen) {
-  const { design, evaluation } = useDesk();
+  const { seen: design, evaluation } = useDesk();
   const { px, path, box, view } = seen;
   const mass = resultIn(evaluation, balance);
   const limits = cgLimits(design, resultIn(evaluation, flight), "x");
@@ -104,7 +104,7 @@ function Word({ at: [x, y], text, ink }: { at: [number, number]; text: string; i
 
 /** Full thrust of every unit where it is, along the way in which it pushes the craft. */
 export function Thrust({ px, reach }: { px: (p: Point) => [number, number]; reach: number }) {
-  const { design, evaluation } = useDesk();
+  const { seen: design, evaluation } = useDesk();
   const result = resultIn(evaluation, propulsion);
   if (!result) return null;
   return (

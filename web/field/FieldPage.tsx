@@ -1,4 +1,5 @@
 import { useState } from "react";
+import type { FieldSheet } from "../../core/runs/sheetShape";
 import { localIso } from "../app/dates";
 import { keep, useOutbox } from "../app/outbox";
 import { sayError } from "../app/request";
@@ -9,11 +10,13 @@ import { Running } from "./Running";
 import { begin, ended, newLog, useKeptLog } from "./log";
 import { useSheet } from "./sheet";
 
-/** Which version the address names, and which plan it asks for. */
-function asked(): { slug: string; label: string; plan: number | null } {
+/** Which version and state the address names, and which plan it asks for. Without a state: the first that it has. */
+function asked(): { slug: string; label: string; state: string; plan: number | null } {
   const [, , slug = "", label = ""] = window.location.pathname.split("/");
-  const plan = Number(new URLSearchParams(window.location.search).get("plan"));
-  return { slug: plainly(slug), label: plainly(label), plan: plan > 0 ? plan : null };
+  const search = new URLSearchParams(window.location.search);
+  const plan = Number(search.get("plan"));
+  const state = search.get("state") || "usual";
+  return { slug: plainly(slug), label: plainly(label), state, plan: plan > 0 ? plan : null };
 }
 /** A part of the address as it is meant; as it stands where it cannot be read. */
 function plainly(part: string): string {
@@ -24,11 +27,27 @@ function plainly(part: string): string {
   }
 }
 
+/** Which state of the craft the run is about: its rungs, locks and endurance are its own. */
+function StateChoice({ sheet: { state, states }, onChoose }: { sheet: FieldSheet; onChoose: (id: string) => void }) {
+  return (
+    <label className="flex items-center gap-2">
+      State
+      <select className="box" value={state.id} onChange={(e) => onChoose(e.target.value)}>
+        {states.map((s) => (
+          <option key={s.id} value={s.id}>
+            {s.name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
 /** Field mode: one run logged live with one thumb, in black and white for the sun. */
 export function FieldPage() {
-  const [{ slug, label, plan: wanted }, setAsked] = useState(asked);
-  const { sheet, error, old } = useSheet(slug, label);
-  const { log, ready, put } = useKeptLog(`${slug}/${label}`);
+  const [{ slug, label, state, plan: wanted }, setAsked] = useState(asked);
+  const { sheet, error, old } = useSheet(slug, label, state);
+  const { log, ready, put, handOn } = useKeptLog(`${slug}/${label}`);
   const waiting = useOutbox();
   if (!sheet)
     return (
@@ -50,7 +69,8 @@ export function FieldPage() {
   if (!ready) return null;
   const plan = sheet.plans.find((p) => p.number === wanted);
   // A log that was begun goes on, whatever the address asks for.
-  const fresh = log === null || (log.startedAt === null && plan !== undefined && log.run.plan !== plan.number);
+  const otherwise = (plan !== undefined && log?.run.plan !== plan.number) || log?.run.state !== sheet.state.id;
+  const fresh = log === null || (log.startedAt === null && otherwise);
   const current = fresh ? newLog(plan?.begin ?? sheet.begin) : log;
   const rung = sheet.rungs[current.run.stage - 1];
   return (
@@ -76,6 +96,15 @@ export function FieldPage() {
         </span>
       </header>
       {old && <p className="text-[13px] text-care">Cannot reach the server: this is the craft as it was read last.</p>}
+      {current.startedAt === null && sheet.states.length > 1 && (
+        <StateChoice
+          {...{ sheet }}
+          onChoose={(id) => {
+            window.history.replaceState(null, "", `${window.location.pathname}?state=${encodeURIComponent(id)}`);
+            setAsked(asked());
+          }}
+        />
+      )}
       {current.startedAt === null ? (
         <Before
           sheet={sheet}
@@ -103,17 +132,21 @@ export function FieldPage() {
             const { run } = current;
             const { outcome } = run;
             if (outcome === null) return;
-            // First into the outbox, then out of here: at no moment is it nowhere.
-            await keep({
-              key: run.key ?? newKey(),
-              slug,
-              label,
-              run: { ...run, outcome, measured: run.measured.filter((m) => m.measured) },
-              pictures: current.pictures,
-              at: localIso(new Date()),
-              refused: "",
-            });
-            put(null);
+            // Into the outbox and out of here in one step: at no moment is it nowhere, or in both.
+            await handOn((stored) =>
+              keep(
+                {
+                  key: run.key ?? newKey(),
+                  slug,
+                  label,
+                  run: { ...run, outcome, measured: run.measured.filter((m) => m.measured) },
+                  pictures: current.pictures,
+                  at: localIso(new Date()),
+                  refused: "",
+                },
+                stored,
+              ),
+            );
             window.history.replaceState(null, "", window.location.pathname);
             setAsked(asked());
           }}

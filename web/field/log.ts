@@ -1,5 +1,5 @@
 import { localIso } from "../app/dates";
-import { del, get, set } from "idb-keyval";
+import { get, set } from "idb-keyval";
 import { useEffect, useRef, useState } from "react";
 import type { NewRun } from "../../api/contracts";
 import type { Lap, Moment, Run } from "../../core/design/craftFile";
@@ -122,7 +122,9 @@ export function packSince(run: Pick<Run, "moments">, seconds: number): number {
 export function useKeptLog(name: string): {
   log: FieldLog | null;
   ready: boolean;
-  put: (next: FieldLog | null) => void;
+  put: (next: FieldLog) => void;
+  /** What is kept is handed on, by the name that it has here; then nothing is kept of it. */
+  handOn: (to: (stored: string) => Promise<void>) => Promise<void>;
 } {
   const [log, setLog] = useState<FieldLog | null>(null);
   const [ready, setReady] = useState(false);
@@ -140,7 +142,14 @@ export function useKeptLog(name: string): {
     ready,
     put: (next) => {
       setLog(next);
-      writes.current = writes.current.then(() => (next === null ? del(stored) : set(stored, next)));
+      writes.current = writes.current.then(() => set(stored, next));
+    },
+    handOn: async (to) => {
+      // After every tap before it: none of them brings it back.
+      const handed = writes.current.then(() => to(stored));
+      writes.current = handed.catch(() => {});
+      await handed;
+      setLog(null);
     },
   };
 }

@@ -10,6 +10,7 @@ import { onSent, openOutbox } from "../app/outbox";
 import { PreferencesProvider } from "../app/preferences";
 import { FieldPage } from "./FieldPage";
 import { startWithoutServer } from "./startWithoutServer";
+import { takeTypedBeforeLeaving } from "../app/takeTyped";
 
 /** Says when an entry reached the server. */
 function Sent() {
@@ -20,6 +21,7 @@ function Sent() {
 // The page at the site is small and stands by itself: it is opened over a phone's network, or with none at all.
 void openOutbox();
 startWithoutServer();
+takeTypedBeforeLeaving();
 
 const root = document.getElementById("root");
 if (root)

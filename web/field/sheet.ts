@@ -13,18 +13,22 @@ const readable = (kept: unknown): kept is FieldSheet =>
  * The sheet of a version as the server has it, or as it was when it last answered: at the site there may be none.
  * Asked for again when a run reached the log, and when the page comes back into sight.
  */
-export function useSheet(slug: string, label: string): { sheet: FieldSheet | null; error: unknown; old: boolean } {
+export function useSheet(
+  slug: string,
+  label: string,
+  state: string,
+): { sheet: FieldSheet | null; error: unknown; old: boolean } {
   const { habit } = usePreferences();
   const [sheet, setSheet] = useState<FieldSheet | null>(null);
   const [error, setError] = useState<unknown>(null);
   const [old, setOld] = useState(false);
   useEffect(() => {
-    const stored = `sheet/${slug}/${label}/${habit}`;
+    const stored = `sheet/${slug}/${label}/${habit}/${state}`;
     let over = false;
     let answered = false;
     const ask = async () => {
       try {
-        const answer = await request("get", pathTo(PATHS.fieldSheet, { slug, label, habit }));
+        const answer = await request("get", pathTo(PATHS.fieldSheet, { slug, label, habit, state }));
         if (!readable(answer)) throw new Error("This page is of another release than the server: reload it.");
         await set(stored, answer);
         if (over) return;
@@ -57,6 +61,6 @@ export function useSheet(slug: string, label: string): { sheet: FieldSheet | nul
       window.removeEventListener("online", ask);
       sent();
     };
-  }, [slug, label, habit]);
+  }, [slug, label, habit, state]);
   return { sheet, error, old };
 }

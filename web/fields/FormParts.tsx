@@ -69,6 +69,37 @@ export function Group({ title, children }: { title: string; children: ReactNode 
   );
 }
 
+/** A small drawing with its word that is chosen: alone among others, or beside them. */
+export function Picture({
+  kind,
+  name,
+  word,
+  drawing,
+  chosen,
+  onChoose,
+}: {
+  kind: "radio" | "checkbox";
+  name?: string;
+  word: string;
+  drawing: readonly string[];
+  chosen: boolean;
+  onChoose: () => void;
+}) {
+  return (
+    <label
+      className={`flex w-[66px] cursor-pointer flex-col items-center gap-1 border p-1 text-center text-[11px] leading-[13px] focus-within:outline-2 focus-within:outline-pencil ${chosen ? "border-accent font-semibold text-accent" : "border-hair text-ink"}`}
+    >
+      <input type={kind} className="sr-only" name={name} checked={chosen} onChange={onChoose} />
+      <svg width="50" height="40" viewBox="0 0 50 40" aria-hidden="true" fill="none" stroke="currentColor">
+        {drawing.map((d) => (
+          <path key={d} d={d} strokeWidth="1.4" />
+        ))}
+      </svg>
+      {word}
+    </label>
+  );
+}
+
 /** One of several, chosen by a small drawing. */
 export function Choices<T>({
   legend,
@@ -95,24 +126,15 @@ export function Choices<T>({
       <legend className={`mb-1 font-semibold ${care ? "text-care" : "text-ink"}`}>{legend}</legend>
       <div className="flex flex-wrap gap-1.5">
         {options.map((o) => (
-          <label
+          <Picture
             key={o.word}
-            className={`flex w-[66px] cursor-pointer flex-col items-center gap-1 border p-1 text-center text-[11px] leading-[13px] focus-within:outline-2 focus-within:outline-pencil ${o.value === chosen ? "border-accent font-semibold text-accent" : "border-hair text-ink"}`}
-          >
-            <input
-              type="radio"
-              className="sr-only"
-              name={name}
-              checked={o.value === chosen}
-              onChange={() => onChoose(o.value)}
-            />
-            <svg width="50" height="40" viewBox="0 0 50 40" aria-hidden="true" fill="none" stroke="currentColor">
-              {o.drawing.map((d) => (
-                <path key={d} d={d} strokeWidth="1.4" />
-              ))}
-            </svg>
-            {o.word}
-          </label>
+            kind="radio"
+            name={name}
+            word={o.word}
+            drawing={o.drawing}
+            chosen={o.value === chosen}
+            onChoose={() => onChoose(o.value)}
+          />
         ))}
       </div>
       {children}

@@ -18,7 +18,7 @@ interface Props extends NumberSpec {
 }
 
 /** Moves to the same column of the next or previous row of a table, like a spreadsheet. */
-function moveInColumn(input: HTMLInputElement, step: 1 | -1): void {
+function moveInColumn(input: HTMLInputElement, step: 1 | -1, stays = false): void {
   const cell = input.closest("td");
   const row = cell?.closest("tr");
   let next = step === 1 ? row?.nextElementSibling : row?.previousElementSibling;
@@ -26,13 +26,22 @@ function moveInColumn(input: HTMLInputElement, step: 1 | -1): void {
     next = step === 1 ? next.nextElementSibling : next.previousElementSibling;
   const target = cell ? next?.children[cell.cellIndex]?.querySelector("input") : null;
   if (target) target.focus();
-  else input.blur();
+  else if (!stays) input.blur();
 }
+
+/** Whether a key alone was pressed in a list that has no keys of its own. */
+const inPlainList = (event: KeyboardEvent<HTMLInputElement>): boolean =>
+  !(event.ctrlKey || event.metaKey || event.altKey || event.shiftKey) &&
+  event.currentTarget.closest("table.rows td") !== null &&
+  event.currentTarget.closest("[data-grid]") === null;
 
 export function tableKeys(event: KeyboardEvent<HTMLInputElement>, revert: () => void): void {
   if (event.key === "Enter") {
     event.preventDefault();
     moveInColumn(event.currentTarget, event.shiftKey ? -1 : 1);
+  } else if ((event.key === "ArrowDown" || event.key === "ArrowUp") && inPlainList(event)) {
+    event.preventDefault();
+    moveInColumn(event.currentTarget, event.key === "ArrowDown" ? 1 : -1, true);
   } else if (event.key === "Escape") {
     event.stopPropagation();
     revert();

@@ -34,7 +34,12 @@ export function useVirtualRows(count: number, body: RefObject<HTMLElement | null
   const [margin, setMargin] = useState(0);
   const printing = usePrinting();
   const whole = count < SHORT || printing || scroller === null;
-  useLayoutEffect(() => setScroller(body.current?.closest<HTMLElement>(".frame-main") ?? null), [body]);
+  // On a phone the page scrolls together with its head.
+  useLayoutEffect(() => {
+    const page = body.current?.closest<HTMLElement>(".frame-main");
+    const scrolls = page && getComputedStyle(page).overflowY !== "visible";
+    setScroller((scrolls ? page : page?.closest<HTMLElement>(".frame-scroll")) ?? null);
+  }, [body]);
   // What stands above the list grows and shrinks, and the list with it.
   useLayoutEffect(() => {
     if (!scroller) return;

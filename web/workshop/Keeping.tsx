@@ -4,7 +4,8 @@ import { toast } from "sonner";
 import { contracts } from "../../api/contracts";
 import { type Money as MoneyOf, moneySign, signOf } from "../../core/design/money";
 import { call, sayError } from "../app/client";
-import { setMoney, useMoneyHere, useWorkshop } from "../app/money";
+import { setMoney, useMoneyHere } from "../app/money";
+import { useWorkshop } from "../app/workshopMoney";
 import { QuantityField } from "../fields/QuantityField";
 
 /** What happened when the workshop was opened: said once, where it is seen. */

@@ -1,6 +1,7 @@
 import type { UnitHabit } from "../../design/units";
 import { type Figure, figureOf, verdict } from "../../subject";
 import { plain } from "../../wording/format";
+import { cornersOf } from "../propulsion/placed";
 import { advice, percent } from "../say";
 import { TURNS, type Turn } from "./allocate";
 import { type AuthorityResult, authority } from "./node";
@@ -72,12 +73,95 @@ const axisBare = verdict<{ axes: Turn[] }>({
   find(see) {
     const result = see.result(authority);
     if (!result || result.holding.never.length === 0 || !result.holding.shares) return [];
-    const axes = result.holding.never.filter((t) => t !== "yaw" || !result.noTorque);
+    // What controls in a wash hold is commanded; a torque that nothing holds has a verdict of its own.
+    const held = result.vanes.filter((v) => v.word !== "never had").map((v) => v.turn);
+    const torque = result.vanes.some((v) => v.turn === "yaw" && v.need > NO_TORQUE * result.torqueScale);
+    const axes = result.holding.never.filter((t) => !held.includes(t) && (t !== "yaw" || !(result.noTorque || torque)));
     return axes.length > 0 ? [{ ...page, severity: "care", about: "bare", params: { axes }, figure: null }] : [];
   },
   remedies: () => [advice("Vanes, surfaces or a weight that shifts must answer there: try it tethered, low")],
   says: (p) =>
     `Its drives command no ${p.axes.length > 1 ? `${p.axes.slice(0, -1).join(", no ")} and no ${p.axes.at(-1)}` : p.axes[0]}: something else must hold it there`,
+});
+
+/** Share of all the rotors' torque below which they cancel. */
+const NO_TORQUE = 0.02;
+type Unheld = { torque: number; vanes: number; share: number; whole: boolean };
+/** Rotor torque that nothing holds, or vanes too small for it: both grow with the same thrust. */
+const torqueUnheld = verdict<Unheld>({
+  find(see) {
+    const result = see.result(authority);
+    const yaw = result?.vanes.find((v) => v.turn === "yaw");
+    if (!result || !yaw || yaw.need <= NO_TORQUE * result.torqueScale || yaw.word === "holds") return [];
+    const share = yaw.most / yaw.need;
+    const none = yaw.word === "never had";
+    return [
+      {
+        ...page,
+        severity: (none && result.whole) || yaw.word === "lost" ? "stop" : "care",
+        about: "torque",
+        params: { torque: yaw.need, vanes: yaw.most, share, whole: result.whole },
+        figure: none
+          ? null
+          : {
+              label: "vanes against the torque, at any throttle",
+              value: share,
+              sd: yaw.sd / yaw.need,
+              dimension: "percent",
+              evidence: "calculated",
+              limit: 1,
+            },
+      },
+    ];
+  },
+  remedies: (_see, { params }) =>
+    params.share > 0
+      ? [
+          advice("Larger vanes, more of them in the wash, or a longer chord: more thrust does not help"),
+          advice("A second rotor that turns the other way: half of like units each way"),
+        ]
+      : [
+          advice("Say which way each turns (Power); a second rotor the other way, or vanes in its wash (Stability)"),
+          advice("Try it hung on a line first: it turns against its rotor"),
+        ],
+  says: (p, h) => {
+    const torque = plain(p.torque, "torque", h);
+    return p.share > 0
+      ? `Its vanes hold ${percent(p.share)} of the rotors' torque, ${torque} in hover, and the same share at any throttle`
+      : `As its rotors are said to turn they twist it with ${torque} in hover, and nothing ${p.whole ? "" : "that is described "}answers`;
+  },
+});
+
+/** An axis that controls in a wash answer, and hardly or not enough. */
+const vaneShort = verdict<{ axis: Turn; need: number; most: number; lost: boolean }>({
+  find(see) {
+    const result = see.result(authority);
+    return (result?.vanes ?? []).flatMap(({ turn, word, need, most, sd }) =>
+      turn === "yaw" || word === "holds" || word === "never had"
+        ? []
+        : [
+            {
+              ...page,
+              severity: word === "lost" ? ("stop" as const) : ("care" as const),
+              about: turn,
+              params: { axis: turn, need, most, lost: word === "lost" },
+              figure: {
+                label: `${turn} to be held, of the vanes`,
+                value: need / most,
+                sd: (need * sd) / most ** 2,
+                dimension: "percent" as const,
+                evidence: "calculated" as const,
+                limit: word === "lost" ? 1 : 0.5,
+              },
+            },
+          ],
+    );
+  },
+  remedies: () => [advice("Bring the CG onto the line of its thrust; more vane in the wash, further from the CG")],
+  says: (p, h) => {
+    const [need, most] = [plain(p.need, "torque", h), plain(p.most, "torque", h)];
+    return `Its vanes ${p.lost ? "cannot hold" : "hardly hold"} ${p.axis}: ${need} to be held of ${most}`;
+  },
 });
 
 /** Share of weight times arm below which an axis is called thin (judgement). */
@@ -128,10 +212,64 @@ const oneDead = verdict<{ lost: number; spins: number; of: number }>({
         : `With ${p.spins === p.of ? "any" : `${p.spins}`} of its ${p.of} units dead it stays up and spins`,
 });
 
+/** Units of one drive that differ by more than this are worth a word (judgement). */
+const UNEQUAL = 0.05;
+/** Extra throttle of the hardest unit, or a unit so much weaker, that is no longer a trifle (judgement). */
+const EATS = 0.05;
+const WEAK = 0.88;
+/** Like units that were weighed one by one and do not push alike: what holding it level takes because of it. */
+const cornersUnequal = verdict<{ unit: string; share: number; hardest: number | null; alike: number | null }>({
+  find(see) {
+    const { design } = see;
+    const level = see.result(authority);
+    return design.units.flatMap((unit) => {
+      const corners = cornersOf(unit);
+      if (!corners) return [];
+      const [low, high] = [corners, corners].map((list, k) =>
+        list.reduce((best, c) => ((k === 0 ? c.share < best.share : c.share > best.share) ? c : best)),
+      ) as [(typeof corners)[number], (typeof corners)[number]];
+      const apart = high.share - low.share;
+      if (apart < UNEQUAL || apart < 2 * Math.hypot(low.sd, high.sd)) return [];
+      const [hardest, alike] = [level?.hardest?.value ?? null, level?.alike ?? null];
+      const eats = hardest !== null && alike !== null ? hardest - alike : 0;
+      return [
+        {
+          page: "power" as const,
+          severity: eats > EATS || low.share < WEAK ? ("care" as const) : ("note" as const),
+          about: unit.id,
+          params: { unit: `${unit.name}, unit ${corners.indexOf(low) + 1}`, share: low.share, hardest, alike },
+          figure: {
+            label: "weakest over their mean",
+            value: low.share,
+            sd: low.sd,
+            dimension: "percent" as const,
+            evidence: "measured" as const,
+            limit: WEAK,
+          },
+        },
+      ];
+    });
+  },
+  remedies: () => [
+    advice(
+      "Swap its propeller with that of the strongest and weigh both again, 10 min: what moves along is the propeller, what stays is motor, controller or mount",
+    ),
+  ],
+  says: (p) =>
+    `${p.unit} pushes ${percent(1 - p.share)} less than the mean of its like${
+      p.hardest === null || p.alike === null
+        ? ""
+        : `: holding level takes ${percent(p.hardest)} of the hardest unit, ${percent(p.alike)} if all were alike`
+    }`,
+});
+
 export const verdicts = {
+  "corners-unequal": cornersUnequal,
   "level-lost": levelLost,
   "unit-hard": unitHard,
   "axis-bare": axisBare,
+  "torque-unheld": torqueUnheld,
+  "vane-short": vaneShort,
   "axis-thin": axisThin,
   "one-unit-dead": oneDead,
 };

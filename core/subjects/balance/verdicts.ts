@@ -248,7 +248,8 @@ const cgInside = verdict<Odds>({
       at.outside ||
       at.odds < SURE ||
       (at.cg.incomplete?.length ?? 0) > 0 ||
-      (at.limits.by === "wings" && at.limits.guess) ||
+      // A window without a foremost CG is none that it could be in.
+      (at.limits.by === "wings" && (at.limits.guess || at.limits.low === Number.NEGATIVE_INFINITY)) ||
       againstWings(see, at)
     )
       return [];

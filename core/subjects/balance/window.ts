@@ -37,19 +37,20 @@ export const wingsOpen = ({
 
 /**
  * The window that the wings ask for; null where they are not computed. Where the pitch control trims no CG that is
- * stable there is no foremost one, and the aft limit holds all the same.
+ * stable, or none is described on foils, there is no foremost one; the aft limit holds all the same.
  */
 export function windowOfWings(
   design: Pick<Design, "flight" | "surfaces" | "bodies">,
   flown: Pick<FlightResult, "values"> | null,
 ): Limits | null {
   const [low, high] = [flown?.values.cgForward, flown?.values.cgAft];
-  if (!low || !high) return null;
+  if (!high) return null;
+  const from = low && high.value > low.value ? low : null;
   return {
     about: "wings",
-    low: high.value > low.value ? low.value : Number.NEGATIVE_INFINITY,
+    low: from?.value ?? Number.NEGATIVE_INFINITY,
     high: high.value,
-    sd: { low: sdOf(low), high: sdOf(high) },
+    sd: { low: from ? sdOf(from) : 0, high: sdOf(high) },
     // A wing that was forgotten or guessed shifts it: nothing stops before all are there and known.
     guess: wingsOpen(design) !== null,
     must: true,

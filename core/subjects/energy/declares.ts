@@ -97,6 +97,10 @@ export const phaseSchema = z.object({
     z.array(idSchema).max(24).default([]).describe("drives that work in it; empty: all. The others stand still"),
     { label: "drives" },
   ),
+  stateId: field(
+    idSchema.nullable().default(null).describe("state of the craft in which it is flown or driven; null: its first"),
+    { label: "in the state" },
+  ),
 });
 export type Phase = z.infer<typeof phaseSchema>;
 /** A phase of a minute on the main drives, the rest as given. */
@@ -106,6 +110,7 @@ export const newPhase = (given: Partial<Phase> & Pick<Phase, "id" | "name" | "by
   unitIds: [],
   known: null,
   groundSpeed: null,
+  stateId: null,
   ...given,
 });
 

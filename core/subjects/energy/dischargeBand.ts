@@ -2,7 +2,8 @@ import type { Evidence } from "../../design/evidence";
 import type { Design } from "../../design/schema";
 import type { EnduranceResult } from "./endurance";
 import { enduranceOf, computable } from "../propulsion/nominal";
-import { inputId, powerInputs } from "../propulsion/inputs";
+import { type Driven, inputId, powerInputs } from "../propulsion/inputs";
+import type { LevelDrag } from "../propulsion/levelDrag";
 import { type PowerSetup, setUp } from "../propulsion/setup";
 
 /**
@@ -40,15 +41,17 @@ const STEPS = 16;
  * @param mass the craft's (kg), with its standard uncertainty
  * @param change pack temperature (°C); factor on the cell resistance (2: common practice for a pack at the end of its
  *   life)
+ * @param levelDrag what holds it back on its wings, where the duty asks for a speed
  * @returns null without a drive, a pack or a duty
  */
 export function discharge(
   design: Design,
   mass: { value: number; sd: number; evidence: Evidence } | null,
   change: { packTemperature?: number; resistanceFactor?: number } = {},
+  levelDrag: LevelDrag | null = null,
 ): Discharge | null {
   if (!computable(design)) return null;
-  const other = structuredClone(design);
+  const other: Driven = { ...structuredClone(design), levelDrag };
   if (change.packTemperature !== undefined) other.brief.environment.packTemperature = change.packTemperature;
   for (const b of other.batteries) {
     b.cellResistance.value *= change.resistanceFactor ?? 1;

@@ -67,6 +67,7 @@ export function dutyOfLoad(load: Load, design: Driven, mass: number | null): Pha
     unitIds: [],
     known,
     groundSpeed: null,
+    stateId: null,
   };
 }
 

@@ -6,6 +6,8 @@ import { type Outcome, doubtsOf, solved, subject } from "../../subject";
 import { demand } from "../demand/node";
 import { assumed, drawUnknown, notCovered, unnoted } from "../propulsion/covered";
 import { DRIVEN } from "../propulsion/node";
+import { aloft, keepsUp } from "../powered/keepsUp";
+import { powered } from "../powered/node";
 import type { PowerInput } from "../propulsion/inputs";
 import { missingOf } from "../propulsion/nominal";
 import type { PackSetup, PowerSetup } from "../propulsion/setup";
@@ -60,7 +62,7 @@ export const energy = subject({
   name: "energy",
   cost: "slow",
   reads: [...DRIVEN, "duty", "dragArea"],
-  needs: [demand],
+  needs: [demand, powered, keepsUp],
   gives: ["endurance", "meanPower", "meanCurrent", "range", "energyPerDistance"],
   compute(view, of): Outcome<EnergyResult> {
     const asked = of(demand);
@@ -74,7 +76,7 @@ export const energy = subject({
     if (asked.status !== "solved") return asked;
     const unread = byLoad ? [] : drawUnknown({ units: workingIn(view) });
     if (unread.length > 0) return { status: "missing", needs: unread };
-    const { inputs, base, others } = vary(view, asked.result.mass);
+    const { inputs, base, others } = vary({ ...view, levelDrag: asked.result.levelDrag }, asked.result.mass);
     const packs = base.packs.map((p, k): PackRun => {
       const { states, ...here } = runOf(base, p);
       const own = new Set([
@@ -125,7 +127,11 @@ export const energy = subject({
     const asked = solved(of(demand));
     const unsaid = asked?.byLoad ? null : assumed(view);
     const measured = asked?.byLoad ? [] : unnoted({ units: workingIn(view) });
-    const incomplete = [...(unsaid === null ? [] : [unsaid]), ...(asked?.incomplete ?? [])];
+    const incomplete = [
+      ...(unsaid === null ? [] : [unsaid]),
+      ...(asked?.incomplete ?? []),
+      ...aloft(view.duty, run.endurance.value, of),
+    ];
     const rest = doubtsOf(asked?.byLoad ? [] : shapesOutside(view.units), incomplete, measured);
     const q = (d: Doubtful, dimension: Dimension): Quantity => ({
       value: d.value,

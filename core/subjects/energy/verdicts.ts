@@ -50,6 +50,7 @@ const capacityFor = (see: See, wanted: number, low: number, high: number): numbe
     wanted,
     low * battery.capacity.value,
     high * battery.capacity.value,
+    see.result(demand)?.levelDrag,
   );
 };
 
@@ -114,15 +115,15 @@ const coldPack = verdict<{ temperature: number; factor: number }>({
       },
     ];
   },
-  remedies: () => [
+  remedies: (_see, _found, h) => [
     {
       code: "warm-pack",
-      text: `Start with the pack at ${plain(WARM, "temperature", "metric", 0)}`,
+      text: `Start with the pack at ${plain(WARM, "temperature", h, 0)}`,
       patch: set(["brief", "environment", "packTemperature"], WARM),
     },
   ],
-  says: (p) =>
-    `Pack starts at ${plain(p.temperature, "temperature", "metric", 0)}: its resistance is ${times(p.factor)} that of a warm one`,
+  says: (p, h) =>
+    `Pack starts at ${plain(p.temperature, "temperature", h, 0)}: its resistance is ${times(p.factor)} that of a warm one`,
 });
 
 /**

@@ -1,3 +1,4 @@
+import { girthOf } from "../surfaces/bodyShape";
 import type { BodyShape } from "../surfaces/declares";
 
 /**
@@ -33,8 +34,7 @@ export function bodyMoments(body: Pick<BodyShape, "frames" | "mirrored" | "acros
   const frames = body.frames;
   let [w2, h2, wetted] = [0, 0, 0];
   const square = (a: number, b: number) => (a * a + a * b + b * b) / 3;
-  const round = (f: { width: number; height: number }) =>
-    body.across === "round" ? (Math.PI * (f.width + f.height)) / 2 : 2 * (f.width + f.height);
+  const round = (f: BodyShape["frames"][number]) => girthOf(body.across, f);
   for (let k = 1; k < frames.length; k++) {
     const [a, b] = [frames[k - 1], frames[k]];
     if (!a || !b) continue;

@@ -7,7 +7,7 @@ import { plain } from "../../wording/format";
 import { cgLimits } from "../balance/window";
 import { advice } from "../say";
 import { lattice } from "./latticeNode";
-import { AT_SPEED } from "./node";
+import { AT_SPEED } from "./trim";
 
 import { figureBare, onWings, page, stop } from "./see";
 /** Described wings, and nobody said whether they are all. */

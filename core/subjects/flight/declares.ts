@@ -60,6 +60,16 @@ export const quantities = numbers({
     range:
       "Any described surfaces that do not stand on edge; a body between wings counts where the wing runs through it.",
   },
+  cubeLoading: {
+    label: "Cube loading",
+    dimension: "density",
+    page: "stability",
+    formula: "M / S^1.5, S the area of all lifting surfaces as seen from above",
+    source:
+      "Common practice: a measure of how lively it is that does not grow with its size, as weight per area does (a craft twice as large is as lively at eight times the mass). The same number in oz/ft³.",
+    range:
+      "Small craft in air: below 4 floats, 5 to 8 is tame, above 11 fast and heavy on its wings (from memory, ± 1). A note, no gate.",
+  },
   trimCommand: {
     label: "Pitch control at 1.3 × stall speed",
     dimension: "angle",
@@ -83,5 +93,14 @@ export const quantities = numbers({
     formula: "V at which drag due to lift equals the rest",
     source: "As the best glide ratio.",
     range: "As the best glide ratio.",
+  },
+  turnRadius: {
+    label: "Radius of a turn at 45° of bank",
+    dimension: "distance",
+    page: "stability",
+    formula: "R = v² / (g·tan φ), v = 1.3·v_stall·√n, n = 1 / cos φ",
+    source: "Balance of forces in a steady level turn (any textbook of flight mechanics).",
+    range:
+      "Still air, as fast above the stall of the turn as in slow level flight. Whether its thrust keeps it level is told beside it.",
   },
 });

@@ -7,6 +7,8 @@ export interface Cutting {
   chordwise: number;
   /** strips of each surface, where another cut of the same surfaces is to have as many */
   each?: readonly number[];
+  /** what it is mirrored in; left out: a ground */
+  image?: -1 | 1;
   /** strips of one width: for holding against worked examples that are cut so */
   even?: boolean;
 }
@@ -48,6 +50,8 @@ export interface Elements {
   strips: Strip[];
   /** strips asked for on each surface */
   each: number[];
+  /** sense of the image in what lies below or above: −1 in a ground, 1 in the surface of water at speed */
+  image: -1 | 1;
   /** the controls, in their order */
   controls: { surface: number; control: Hinged }[];
 }
@@ -114,6 +118,10 @@ export function elementsOf(surfaces: readonly Surface[], camber: readonly number
   const [of, hinged, each]: [number[], number[], number[]] = [[], [], []];
   for (const [surface, s] of surfaces.entries()) {
     const along = stationsOf(s).at(-1)?.along ?? 0;
+    if (!(along > 0)) {
+      each.push(0);
+      continue;
+    }
     const wanted = cutting.each?.[surface] ?? Math.max(4, Math.round(cutting.strips * Math.sqrt(along / longest)));
     each.push(wanted);
     const { edges, middles } = edgesOf(s, wanted, cutting.even ?? false);
@@ -167,6 +175,7 @@ export function elementsOf(surfaces: readonly Surface[], camber: readonly number
     hinged: Int32Array.from(hinged),
     strips,
     each,
+    image: cutting.image ?? -1,
     controls,
   };
 }

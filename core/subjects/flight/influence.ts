@@ -84,11 +84,13 @@ export function overlaid({ count, points, strip, strips }: Elements): boolean {
 }
 
 /**
- * Flow across the point of element i that element j makes with a circulation of one, its image in the ground included.
- * @param flip twice the height of the baseline over the ground, m; null: far above it
+ * Flow across the point of element i that element j makes with a circulation of one, its image included: in a ground, which
+ * lets nothing through; or in the surface of water at speed, along which nothing is held back (high Froude number).
+ *
+ * @param flip twice the height of the baseline over that plane, m, negative under it; null: far from it
  */
 export function influence(el: Elements, i: number, j: number, flip: number | null): number {
-  const { ends, points, normals, strip, strips } = el;
+  const { ends, points, normals, strip, strips, image } = el;
   const px = points[3 * i] as number;
   const py = points[3 * i + 1] as number;
   const pz = points[3 * i + 2] as number;
@@ -98,7 +100,7 @@ export function influence(el: Elements, i: number, j: number, flip: number | nul
   // A leg that passes close by another surface has the core of a real one: half a strip.
   const core = from.surface === (strips[strip[i] as number] as Strip).surface ? 0 : from.width / 2;
   const w = across(ends, 6 * j, px, py, pz, ny, nz, core * core, null);
-  return flip === null ? w : w - across(ends, 6 * j, px, py, pz, ny, nz, 0, flip);
+  return flip === null ? w : w + image * across(ends, 6 * j, px, py, pz, ny, nz, 0, flip);
 }
 
 /** Air that comes across the point of an element by one cause of size one: V∞ for angles, −ω × r for rates. */

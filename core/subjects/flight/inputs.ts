@@ -43,6 +43,7 @@ export function dragOf(s: Surface): { value: number; sd: number; evidence: Evide
 /** Every doubtful figure of the shapes: place, chords, span, sweep, setting and section of each surface. */
 export function shapeInputs(surfaces: readonly Surface[], craftLength: number): ShapeInput[] {
   return surfaces.flatMap((s, k) => {
+    if (s.panels.length === 0) return [];
     const evidence = s.shapeBy;
     const length = stationsOf(s).at(-1)?.along ?? 0;
     const grown = (share: number, which: "chord" | "span"): Surface =>

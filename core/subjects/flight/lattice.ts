@@ -47,7 +47,7 @@ function farBehind(el: Elements, ground: number | null): number[][] {
       let w = flat(by, bz, y, z, to.s, 1) + flat(ay, az, y, z, to.s, -1);
       if (ground !== null) {
         const mirror = (v: number) => -2 * ground - v;
-        w += flat(by, mirror(bz), y, z, to.s, -1) + flat(ay, mirror(az), y, z, to.s, 1);
+        w += flat(by, mirror(bz), y, z, to.s, el.image) + flat(ay, mirror(az), y, z, to.s, -el.image);
       }
       return w;
     }),
@@ -99,7 +99,8 @@ function transposed(l: Matrix, u: Matrix, order: readonly number[], g: Float64Ar
  * no
  * separation, wakes straight along x. Every cause is solved alone and may be added up.
  *
- * @param ground height of the baseline (z = 0) over a flat ground, m, which is an image of all vortices; null: none
+ * @param ground height of the baseline (z = 0) over a flat ground, m, or over the surface of water (negative under it),
+ *   which is an image of all vortices; null: none
  * @returns null when the surfaces are cut so that no flow along them can be found (two of them in one place)
  */
 export function solveLattice(el: Elements, ground: number | null): Solved | null {
@@ -171,10 +172,17 @@ function dragForm(
 
 /** m from the middle within which something stands in it. */
 const MIDDLE = 1e-9;
-/** Whether a craft is the same on both sides: each surface mirrored, or upright in the middle. */
+/**
+ * Whether a craft is the same on both sides: each surface mirrored, or upright in the middle and there neither set nor
+ * cambered to a side.
+ */
 const isSymmetric = (el: Elements): boolean => {
   const sides = el.strips.reduce((s, strip) => s + (Math.abs(strip.y) < MIDDLE ? 0 : strip.side), 0);
-  return sides === 0 && el.strips.every((s) => Math.abs(s.y) > MIDDLE || Math.abs(s.ty) < MIDDLE);
+  return (
+    sides === 0 &&
+    el.strips.every((s) => Math.abs(s.y) > MIDDLE || Math.abs(s.ty) < MIDDLE) &&
+    el.strip.every((k, i) => Math.abs(el.strips[k]?.y ?? 1) > MIDDLE || Math.abs(comesAcross(el, i, "set")) < MIDDLE)
+  );
 };
 
 /**

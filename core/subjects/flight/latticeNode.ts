@@ -1,15 +1,16 @@
 import type { WorkingInput } from "../../design/quantity";
-import { type Evidence, type Known, magnitudeSd } from "../../design/evidence";
+import { type Evidence, magnitudeSd } from "../../design/evidence";
 import { type Doubtful, sharesOf } from "../../numeric/doubt";
 import { supportOf } from "../../design/support";
 import { type Outcome, subject } from "../../subject";
 import type { Hinged, Surface } from "../surfaces/declares";
-import { planformOf, stationsOf } from "../surfaces/planform";
+import { lifts, planformOf, stationsOf } from "../surfaces/planform";
 import { sectionOf } from "../surfaces/sections";
 import { bodyMoments } from "./body";
 import { COARSE, type Cutting, FINE, type Strip, elementsOf } from "./elements";
 import { mostOf, shapeInputs } from "./inputs";
 import { type CauseName, type Reaction, type Solution, movedBy, solveLattice } from "./lattice";
+import { type Near, surroundings } from "./surroundings";
 import { type FlightModel, type Forward, forwardLimit, neutralPoint } from "./model";
 
 /** What a number of the wings rests on. */
@@ -33,6 +34,9 @@ export interface LatticeResult {
   /** all roll controls together, per rad: starboard trailing edges down, port ones up */
   rollControl: Reaction | null;
   rollTravel: number;
+  /** all yaw controls together, per rad, each the way that turns the nose to port */
+  yawControl: Reaction | null;
+  yawTravel: number;
   /** m³ per rad of sideslip, as the bodies turn it away from the wind */
   bodyYaw: number;
   /** drag due to lift of a load, over ½ρV²: m² per (m²)², at the mean of set and alpha */
@@ -50,12 +54,17 @@ export interface LatticeResult {
   elements: number;
   /** near a ground: models a little lower and higher, and the step, m */
   ground: { lower: FlightModel; higher: FlightModel; step: number; height: number } | null;
+  /** they are foils in water; and how deep the main one runs in its middle, or how high, m; null: far from anything */
+  inWater: boolean;
+  depth: number | null;
 }
 
 /** Least static margin that is asked for where nobody said one: common practice for small craft, 5 to 15 %. */
 export const LEAST_MARGIN = 0.05;
 /** Part of what a thin hinge gives that a real gap and a thick layer leave, with its doubt (common practice). */
 const HINGE = { value: 0.85, sd: 0.12 };
+/** Doubt of what a hinged control does, share. */
+export const HINGE_DOUBT = HINGE.sd / HINGE.value;
 /** The lattice's own doubt about the neutral point, share of the mean chord (thin, attached, no wash: judgement). */
 const METHOD = 0.02;
 /** Doubt of the couple of a body beside wings, share. */
@@ -64,10 +73,6 @@ const BODY = 0.35;
 const LEFT = 1e-6;
 /** Elements of all surfaces together; a finer cut of many surfaces would take a page's worth of seconds. */
 const MOST_ELEMENTS = 1000;
-
-/** A surface that lifts: one that does not stand on edge. */
-export const lifts = (s: Pick<Surface, "panels">): boolean =>
-  s.panels.some((p) => Math.abs(Math.cos(p.dihedral)) > 0.5);
 
 const NONE: Reaction = { y: 0, z: 0, mx: 0, my: 0, mz: 0 };
 const KEYS = ["y", "z", "mx", "my", "mz"] as const;
@@ -80,6 +85,7 @@ const mixed = (a: Reaction, b: Reaction, by: number): Reaction => {
 interface Craft {
   surfaces: readonly Surface[];
   bodies: Parameters<typeof bodyMoments>[0][];
+  /** height of the baseline over the ground, or over the water that its foils run in (negative), m */
   ground: number | null;
 }
 
@@ -169,7 +175,7 @@ const leaves = (d: Lift | undefined, share: number): Lift | undefined => d && { 
 function shapeDoubts(craft: Craft, fine: Modelled, long: number, { inputs, moved }: Doubts): void {
   const { model, elements, solution, pitch } = fine;
   const wanted: CauseName[] = ["set", "alpha", ...pitch.map((c) => c.cause)];
-  const cutting = { ...FINE, each: elements.each };
+  const cutting = { ...FINE, each: elements.each, image: elements.image };
   for (const { changed, surface, ...input } of shapeInputs(craft.surfaces, long)) {
     const surfaces = craft.surfaces.map((o, k) => (k === surface ? changed : o));
     const other = elementsOf(surfaces, surfaces.map(zeroLiftOf), cutting);
@@ -212,13 +218,28 @@ function methodDoubts(craft: Craft, fine: Modelled, { inputs, moved }: Doubts): 
   }
 }
 
-/** Near a ground: the models a little lower and higher, and what a doubt of the height does. */
-function groundOf(fine: Modelled, height: Known, { inputs, moved }: Doubts): LatticeResult["ground"] {
+/**
+ * Yaw controls, each turned the way that yaws most: both sides of a mirrored one alike or against each other, a rudder
+ * alone to one side.
+ */
+function yawControls({ elements, solution: { causes } }: Modelled) {
+  return elements.controls.flatMap(({ control }, k) => {
+    if (!control.does.includes("yaw")) return [];
+    const ways = [causes[`control ${k}`], causes[`opposed ${k}`]].filter((c) => c !== undefined);
+    const best = ways.toSorted((a, b) => Math.abs(b.mz) - Math.abs(a.mz))[0];
+    if (!best || Math.abs(best.mz) < 1e-12) return [];
+    const gives = givesOf(control) * Math.sign(best.mz);
+    return [{ cause: best, gives, travel: Math.min(control.up, control.down) }];
+  });
+}
+
+/** Near a ground, or under water: the models a little lower and higher, and what a doubt of the height does. */
+function groundOf(fine: Modelled, { over, known, depth }: Near, { inputs, moved }: Doubts): LatticeResult["ground"] {
   const { model, elements, solution, pitch } = fine;
-  const step = 0.04 * height.value;
+  const step = 0.04 * depth;
   const at = (by: number): FlightModel => {
     const wanted: CauseName[] = ["set", "alpha", ...pitch.map((c) => c.cause)];
-    const d = movedBy(solution, elements, null, wanted, 2 * (height.value + by));
+    const d = movedBy(solution, elements, null, wanted, 2 * (over + by));
     return shifted(model, {
       set: d.get("set"),
       alpha: d.get("alpha"),
@@ -226,15 +247,16 @@ function groundOf(fine: Modelled, height: Known, { inputs, moved }: Doubts): Lat
     });
   };
   const [lower, higher] = [at(-step), at(step)];
-  const sd = magnitudeSd(height);
+  const sd = magnitudeSd(known);
   const by = (key: "set" | "alpha"): Lift => ({
     z: ((higher[key].z - lower[key].z) * sd) / (2 * step),
     my: ((higher[key].my - lower[key].my) * sd) / (2 * step),
   });
-  const { value, evidence } = height;
-  inputs.push({ id: "/height", name: "Height in flight", value, sd, dimension: "length", evidence });
+  const { value, evidence } = known;
+  const name = over < 0 ? "Water on the foils" : "Height in flight";
+  inputs.push({ id: "/height", name, value, sd, dimension: "length", evidence });
   moved["/height"] = shifted(model, { set: by("set"), alpha: by("alpha") });
-  return { lower, higher, step, height: value };
+  return { lower, higher, step, height: over };
 }
 
 /** How many elements a cut makes of these surfaces, nearly. */
@@ -260,11 +282,11 @@ export const lattice = subject({
         status: "not covered",
         because: "gas and wings share the weight: where each of them lifts is not computed so far",
       };
-    const { surfaces } = view;
+    const near = surroundings(view);
+    if ("status" in near) return near;
+    const { surfaces, bodies, over, image } = near;
     const lifting = surfaces.filter(lifts);
     if (lifting.length === 0) return { status: "missing", needs: ["a wing with its place and shape"] };
-    if (surfaces.some((s) => s.medium === "water"))
-      return { status: "not covered", because: "a surface works in water: foils are not computed so far" };
     const plans = surfaces.map(planformOf);
     const main = surfaces.reduce(
       (best, s, k) => (lifts(s) && (plans[k]?.plan ?? 0) > (plans[best]?.plan ?? 0) ? k : best),
@@ -272,12 +294,8 @@ export const lattice = subject({
     );
     const wing = plans[main];
     if (!wing || !(wing.plan > 0)) return { status: "missing", needs: ["a wing with an area"] };
-    const { height } = view.flight;
-    const craft: Craft = { surfaces, bodies: view.bodies, ground: height?.value ?? null };
-    const lowest = Math.min(...surfaces.flatMap((x) => stationsOf(x).map((c) => c.at.z)));
-    if (craft.ground !== null && lowest <= -craft.ground)
-      return { status: "failed", reason: "a surface reaches into the ground at that height in flight" };
-    const cut = cutFor(surfaces, FINE);
+    const craft: Craft = { surfaces, bodies, ground: over?.over ?? null };
+    const cut = cutFor(surfaces, { ...FINE, image });
     const fine = modelOf(craft, cut, wing.mac);
     if (!fine)
       return {
@@ -288,16 +306,16 @@ export const lattice = subject({
     const forward = forwardLimit(fine.model);
     if (fine.solution.residual > LEFT) return { status: "failed", reason: "the flow along its surfaces was not found" };
     if (np === null || !forward) return { status: "failed", reason: "an angle of attack makes no lift" };
-    const coarse = modelOf(craft, cutFor(surfaces, COARSE), wing.mac);
+    const coarse = modelOf(craft, cutFor(surfaces, { ...COARSE, image }), wing.mac);
     const xs = surfaces.flatMap((s) => stationsOf(s).flatMap((c) => [c.at.x, c.at.x + c.chord]));
-    const bodyXs = view.bodies.flatMap((b) => b.frames.map((f) => f.x));
+    const bodyXs = bodies.flatMap((b) => b.frames.map((f) => f.x));
     // What a coarser cut says otherwise is doubt too.
     const method = Math.hypot(METHOD * wing.mac, np - ((coarse && neutralPoint(coarse.model)) ?? np));
     const doubts: Doubts = { inputs: [], moved: {} };
     const { inputs, moved } = doubts;
     shapeDoubts(craft, fine, Math.max(...xs, ...bodyXs) - Math.min(...xs, ...bodyXs), doubts);
     methodDoubts(craft, fine, doubts);
-    const near = height ? groundOf(fine, height, doubts) : null;
+    const ground = over && groundOf(fine, over, doubts);
     const margin = view.flight.margin ?? LEAST_MARGIN;
     const by = (f: (m: FlightModel) => number | null): Record<string, number> => {
       const here = f(fine.model);
@@ -325,6 +343,7 @@ export const lattice = subject({
         ? [{ cause, gives: givesOf(control), travel: Math.min(control.up, control.down) }]
         : [];
     });
+    const yaws = yawControls(fine);
     return {
       status: "solved",
       result: {
@@ -335,7 +354,9 @@ export const lattice = subject({
         roll: mixed(NONE, causes.p ?? NONE, 1),
         rollControl: rolls.length > 0 ? rolls.reduce((s, r) => mixed(s, r.cause, r.gives), NONE) : null,
         rollTravel: Math.min(...rolls.map((r) => r.travel), Number.MAX_VALUE),
-        bodyYaw: view.bodies.reduce((s, b) => s + bodyMoments(b).yaw, 0),
+        yawControl: yaws.length > 0 ? yaws.reduce((s, y) => mixed(s, y.cause, y.gives), NONE) : null,
+        yawTravel: Math.min(...yaws.map((y) => y.travel), Number.MAX_VALUE),
+        bodyYaw: bodies.reduce((s, b) => s + bodyMoments(b).yaw, 0),
         drag,
         main,
         area: plans.reduce((s, p, k) => s + (surfaces[k] && lifts(surfaces[k]) ? p.plan : 0), 0),
@@ -346,7 +367,9 @@ export const lattice = subject({
         forwardBy: forward.by,
         inputs,
         elements: fine.elements.count,
-        ground: near,
+        ground,
+        inWater: image > 0,
+        depth: over?.depth ?? null,
       },
     };
   },

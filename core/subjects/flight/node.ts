@@ -1,5 +1,5 @@
 import { placesUnsaid } from "../mass/placed";
-import { evidenceByShare, magnitudeSd } from "../../design/evidence";
+import { type Known, evidenceByShare, magnitudeSd } from "../../design/evidence";
 import type { Quantity } from "../../design/quantity";
 import type { Design } from "../../design/schema";
 import { type Doubtful, alsoBy, sdOf, sharesOf } from "../../numeric/doubt";
@@ -7,29 +7,24 @@ import { type Outcome, doubtsOf, keysOf, subject } from "../../subject";
 import { GRAVITY } from "../air/air";
 import { air } from "../air/node";
 import { balance } from "../balance/node";
-import { mass } from "../mass/node";
+import { type LedgerMass, mass } from "../mass/node";
+import type { MassResult } from "../mass/rollup";
+import { waterOf } from "../propulsion/setup";
+import { wetted } from "./wet";
+import { type LevelDrag, levelDragAt } from "../propulsion/levelDrag";
+import { AT_SPEED, type At, type TrimPoint, polarOf, trimAt } from "./trim";
 import { placedUnits } from "../propulsion/placed";
 import type { BodyShape, Surface } from "../surfaces/declares";
-import { planformOf } from "../surfaces/planform";
+import { type Touches, touchesFirst } from "../stance/touches";
+import { lifts, planformOf } from "../surfaces/planform";
 import { bodyMoments } from "./body";
 import { quantities } from "./declares";
 import { type Resistance, SKIN, bodyHeight, dragOf } from "./inputs";
-import { type FlightInput, type LatticeResult, lattice, lifts, shapeWorking } from "./latticeNode";
-import { type FlightModel, type Line, type Slowest, type Trim, slowest, trimmed } from "./model";
+import { type FlightInput, type LatticeResult, lattice, shapeWorking } from "./latticeNode";
+import { type FlightModel, type Slowest, slowest, trimmed } from "./model";
+import { canBank, radiusOf } from "./turning";
 
 type FlightKey = keyof typeof quantities;
-
-/** Level flight at one speed. */
-export interface TrimPoint {
-  /** m/s */
-  speed: number;
-  /** rad */
-  alpha: number;
-  /** of the pitch control, nose up positive, rad; null without one */
-  command: number | null;
-  /** N */
-  drag: number;
-}
 
 export interface FlightResult {
   values: Record<FlightKey, Doubtful | null>;
@@ -41,6 +36,13 @@ export interface FlightResult {
   /** angle of attack at the slowest flight, rad */
   steepest: number;
   resistance: Resistance;
+  /** near the ground: what touches it first as the nose comes up, and at how many rad; null: far above, or nothing */
+  touches: Touches | null;
+  /** what holds it back in level flight; null while mass or CG are missing */
+  levelDrag: LevelDrag | null;
+  /** foils in water carry it; how deep the main one runs, m, null in air */
+  inWater: boolean;
+  depth: number | null;
   /** the drag area was entered: what stands in the wind beside wings and bodies is in it */
   whole: boolean;
   /** pitch travel, rad */
@@ -58,9 +60,6 @@ export interface FlightResult {
   weight: number;
   density: number;
 }
-
-/** Speed at which trim is told, as a multiple of the stall speed (common practice for an approach). */
-export const AT_SPEED = 1.3;
 
 /** Drag of surfaces and bodies by themselves; an entered drag area stands before it. */
 export function resistanceOf(
@@ -93,63 +92,6 @@ export function thrustHeight(design: Pick<Design, "units" | "items">): number | 
   return ahead.length > 0 ? ahead.reduce((s, u) => s + u.at.z, 0) / ahead.length : null;
 }
 
-/** Drag due to lift over ½ρV² in a trim, m²: c0 + c1·k + c2·k² with the load k = W/½ρV². */
-interface Polar {
-  c0: number;
-  c1: number;
-  c2: number;
-}
-/** Angles and command go straight with the load, and drag with the square of them: three numbers say all of it. */
-function polarOf({ drag, model }: LatticeResult, trim: Trim): Polar {
-  let used = 0;
-  const size = drag.names.map((name): Line => {
-    if (name === "set") return { at0: 1, per: 0 };
-    if (name === "alpha") return trim.alpha;
-    // Controls of the lattice that are no pitch control stay where they are.
-    const index = used < model.controls.length && name.startsWith("control") ? used++ : -1;
-    const sign = index < 0 || !trim.command ? 0 : (trim.signs[index] ?? 0);
-    return trim.command ? { at0: sign * trim.command.at0, per: sign * trim.command.per } : { at0: 0, per: 0 };
-  });
-  const out = { c0: 0, c1: 0, c2: 0 };
-  for (const [i, row] of drag.form.entries())
-    for (const [j, v] of row.entries()) {
-      const [a, b] = [size[i] as Line, size[j] as Line];
-      out.c0 += v * a.at0 * b.at0;
-      out.c1 += v * (a.at0 * b.per + a.per * b.at0);
-      out.c2 += v * a.per * b.per;
-    }
-  return out;
-}
-
-export interface At {
-  cg: number;
-  cgZ: number;
-  weight: number;
-  density: number;
-  resistance: Resistance;
-  thrust: number | null;
-}
-
-/** Level flight at one speed, with the couple of thrust that equals the drag. */
-export function trimAt(l: LatticeResult, at: At, speed: number): TrimPoint | null {
-  const q = (at.density * speed ** 2) / 2;
-  const load = at.weight / q;
-  const plain = trimmed(l.model, at.cg);
-  if (!plain) return null;
-  const state = (t: NonNullable<typeof plain>) => ({
-    alpha: t.alpha.at0 + t.alpha.per * load,
-    command: t.command ? t.command.at0 + t.command.per * load : null,
-  });
-  const first = state(plain);
-  const { c0, c1, c2 } = polarOf(l, plain);
-  const drag = q * (at.resistance.area + c0 + c1 * load + c2 * load ** 2);
-  if (at.thrust === null) return { speed, ...first, drag };
-  // Thrust above what holds back pitches the nose down.
-  const couple = (-(at.thrust - at.resistance.height) * drag) / at.weight;
-  const second = trimmed(l.model, at.cg, couple);
-  return second ? { speed, ...state(second), drag } : null;
-}
-
 const POINTS = 24;
 /** Level flight from its slowest to three times that. */
 export function trimCurve(l: LatticeResult, { at, values }: Pick<FlightResult, "at" | "values">): TrimPoint[] {
@@ -165,10 +107,100 @@ const slowestLoad = (m: FlightModel, cg: number): Slowest | null => {
   return trim && slowest(m, trim);
 };
 
+/** What the CG, the mass and the air are not known by, beside the wings. */
+interface Doubts {
+  cgSd: number;
+  mass: number;
+  massSd: number;
+  densitySd: number;
+}
+
+/** What flight rests on beside its wings. */
+function inputsBeside(
+  { cg, cgSd, cgEvidence }: Pick<MassResult, "cg" | "cgSd" | "cgEvidence">,
+  m: LedgerMass,
+  { density, densitySd }: { density: number; densitySd: number },
+  drag: { resistance: Resistance; known: Known | null },
+): FlightInput[] {
+  const { resistance, known } = drag;
+  return [
+    { id: "/cg", name: "CG", value: cg.x, sd: cgSd.x, dimension: "length", evidence: cgEvidence.x },
+    { id: "/mass", name: "All-up weight", value: m.mass, sd: m.massSd, dimension: "mass", evidence: m.evidence },
+    { id: "/air", name: "Air density", value: density, sd: densitySd, dimension: "density", evidence: "calculated" },
+    {
+      id: "/drag",
+      name: known ? "Drag area" : "Drag of surfaces and bodies, method",
+      value: resistance.area,
+      sd: resistance.sd,
+      dimension: "area",
+      evidence: known?.evidence ?? "calculated",
+    },
+  ];
+}
+
+/** Slowest level flight, m/s: W = ½·ρ·v²·load, with what each doubt moves it by. */
+function stallOf(l: LatticeResult, { cg, weight, density }: At, { load }: Slowest, of: Doubts): Doubtful {
+  const v = Math.sqrt((2 * weight) / (density * load));
+  const by: Record<string, number> = {
+    "/mass": (v * of.massSd) / (2 * of.mass),
+    "/air": (-v * of.densitySd) / (2 * density),
+  };
+  const moved = (other: Slowest | null) => (other ? v * (Math.sqrt(load / other.load) - 1) : 0);
+  for (const [id, model] of Object.entries(l.moved)) by[id] = moved(slowestLoad(model, cg));
+  by["/cg"] = moved(slowestLoad(l.model, cg + of.cgSd));
+  return { value: v, by };
+}
+
+/** Command that trims level flight at a speed, with what each doubt moves it by; null where nothing trims it. */
+function trimCommandOf(l: LatticeResult, state: At, speed: number, of: Doubts): Doubtful | null {
+  const command = trimAt(l, state, speed)?.command ?? null;
+  if (command === null) return null;
+  const change = (model: FlightModel, changed: Partial<At>) =>
+    (trimAt({ ...l, model }, { ...state, ...changed }, speed)?.command ?? command) - command;
+  const by: Record<string, number> = {};
+  for (const [id, model] of Object.entries(l.moved)) by[id] = change(model, {});
+  by["/cg"] = change(l.model, { cg: state.cg + of.cgSd });
+  by["/mass"] = change(l.model, { weight: state.weight + of.massSd * GRAVITY });
+  const { resistance } = state;
+  by["/drag"] = change(l.model, { resistance: { ...resistance, area: resistance.area + resistance.sd } });
+  return { value: command, by };
+}
+
+/** Best glide and its speed: D = q·(A + c0) + c1·W + c2·W²/q is least at q = W·√(c2/(A + c0)), no slower than it flies. */
+function glideOf(
+  l: LatticeResult,
+  { cg, weight, density, resistance }: At,
+  slowestSpeed: number,
+  of: Doubts,
+): Pick<FlightResult["values"], "glideRatio" | "glideSpeed"> {
+  const level = trimmed(l.model, cg);
+  const { c0, c1, c2 } = level ? polarOf(l, level) : { c0: 0, c1: 0, c2: 0 };
+  const still = resistance.area + c0;
+  const fast =
+    c2 > 0 && still > 0
+      ? Math.max(slowestSpeed, Math.sqrt((2 * weight * Math.sqrt(c2 / still)) / density))
+      : slowestSpeed;
+  const q = (density * fast ** 2) / 2;
+  const glide = weight / levelDragAt({ c0, c1, c2 }, resistance.area, q, weight);
+  if (!(glide > 0 && resistance.area > 0)) return { glideRatio: null, glideSpeed: null };
+  const off = resistance.sd / resistance.area;
+  return {
+    glideRatio: { value: glide, by: { "/drag": -0.5 * glide * off } },
+    glideSpeed: {
+      value: fast,
+      by: {
+        "/drag": -0.25 * fast * off,
+        "/mass": (fast * of.massSd) / (2 * of.mass),
+        "/air": (-fast * of.densitySd) / (2 * density),
+      },
+    },
+  };
+}
+
 /** Flight of a craft on its wings: where the CG stands against what they need, how slow it flies, how it is trimmed. */
 export const flight = subject({
   name: "flight",
-  reads: ["surfaces", "bodies", "flight", "dragArea", "units", "items"],
+  reads: ["surfaces", "bodies", "flight", "dragArea", "units", "items", "brief.environment"],
   needs: [lattice, balance, mass, air],
   gives: keysOf(quantities),
   compute(view, of): Outcome<FlightResult> {
@@ -179,24 +211,33 @@ export const flight = subject({
     // Trim and margin rest on where the mass is: while a part has no place they are open.
     const cg = at.status === "solved" && placesUnsaid(view.items, "x", "z").length === 0 ? at.result : null;
     const m = ledger.status === "solved" ? ledger.result : null;
-    const { density, densitySd } = here.result;
-    const known = view.dragArea;
+    const { inWater } = l;
+    const fluid = inWater ? { density: waterOf(view.brief.environment).density, densitySd: 0 } : here.result;
+    const { density, densitySd } = fluid;
+    // A drag area that was entered is one of the air.
+    const known = inWater ? null : view.dragArea;
+    const shapes = inWater
+      ? { surfaces: wetted(view.surfaces, view.flight.waterline?.value ?? 0), bodies: [] }
+      : { surfaces: view.surfaces, bodies: view.bodies };
     const resistance = resistanceOf(
-      view.surfaces,
-      view.bodies,
+      shapes.surfaces,
+      shapes.bodies,
       known ? { value: known.value, sd: magnitudeSd(known) } : null,
     );
     const inputs: FlightInput[] = [...l.inputs];
     const values: FlightResult["values"] = {
       neutralPoint: l.neutral,
       cgAft: l.aft,
-      cgForward: l.forward,
+      // Set foils, and no control to trim them: a share of their chord says nothing of how far ahead the CG may be.
+      cgForward: l.inWater && l.forwardBy === "judgement" ? null : l.forward,
       staticMargin: null,
       stallSpeed: null,
       wingLoading: null,
+      cubeLoading: null,
       trimCommand: null,
       glideRatio: null,
       glideSpeed: null,
+      turnRadius: null,
     };
     const weight = m ? m.mass * GRAVITY : 0;
     const state: At | null =
@@ -204,78 +245,24 @@ export const flight = subject({
     let slow: Slowest | null = null;
     let steepest = 0;
     if (cg && m && state) {
-      inputs.push(
-        { id: "/cg", name: "CG", value: cg.cg.x, sd: cg.cgSd.x, dimension: "length", evidence: cg.cgEvidence.x },
-        { id: "/mass", name: "All-up weight", value: m.mass, sd: m.massSd, dimension: "mass", evidence: m.evidence },
-        {
-          id: "/air",
-          name: "Air density",
-          value: density,
-          sd: densitySd,
-          dimension: "density",
-          evidence: "calculated",
-        },
-        {
-          id: "/drag",
-          name: known ? "Drag area" : "Drag of surfaces and bodies, method",
-          value: resistance.area,
-          sd: resistance.sd,
-          dimension: "area",
-          evidence: known?.evidence ?? "calculated",
-        },
-      );
+      inputs.push(...inputsBeside(cg, m, fluid, { resistance, known }));
       const scaled = Object.fromEntries(Object.entries(l.neutral.by).map(([k, v]) => [k, v / l.mac]));
       values.staticMargin = alsoBy(
         { value: (l.neutral.value - cg.cg.x) / l.mac, by: scaled },
         "/cg",
         -cg.cgSd.x / l.mac,
       );
-      values.wingLoading = loadingOf(m, l.area, view.surfaces, l.inputs);
+      values.wingLoading = loadingOf(m, l.area, shapes.surfaces, l.inputs, 1);
+      if (!inWater) values.cubeLoading = loadingOf(m, l.area, shapes.surfaces, l.inputs, 1.5);
       slow = slowestLoad(l.model, cg.cg.x);
       if (slow) {
-        const { load } = slow;
-        const v = Math.sqrt((2 * weight) / (density * load));
-        const by: Record<string, number> = {
-          "/mass": (v * m.massSd) / (2 * m.mass),
-          "/air": (-v * densitySd) / (2 * density),
-        };
-        const moved = (other: Slowest | null) => (other ? v * (Math.sqrt(load / other.load) - 1) : 0);
-        for (const [id, model] of Object.entries(l.moved)) by[id] = moved(slowestLoad(model, cg.cg.x));
-        by["/cg"] = moved(slowestLoad(l.model, cg.cg.x + cg.cgSd.x));
-        values.stallSpeed = { value: v, by };
-        steepest = trimAt(l, state, v)?.alpha ?? 0;
-        const told = trimAt(l, state, AT_SPEED * v);
-        if (told && told.command !== null) {
-          const { command } = told;
-          const at13: Record<string, number> = {};
-          const change = (model: FlightModel, changed: Partial<At>) =>
-            (trimAt({ ...l, model }, { ...state, ...changed }, AT_SPEED * v)?.command ?? command) - command;
-          for (const [id, model] of Object.entries(l.moved)) at13[id] = change(model, {});
-          at13["/cg"] = change(l.model, { cg: cg.cg.x + cg.cgSd.x });
-          at13["/mass"] = change(l.model, { weight: weight + m.massSd * GRAVITY });
-          at13["/drag"] = change(l.model, { resistance: { ...resistance, area: resistance.area + resistance.sd } });
-          values.trimCommand = { value: command, by: at13 };
-        }
-        const level = trimmed(l.model, cg.cg.x);
-        const { c0, c1, c2 } = level ? polarOf(l, level) : { c0: 0, c1: 0, c2: 0 };
-        // D = q·(A + c0) + c1·W + c2·W²/q is least at q = W·√(c2/(A + c0)); no slower than it flies.
-        const still = resistance.area + c0;
-        const fast = c2 > 0 && still > 0 ? Math.max(v, Math.sqrt((2 * weight * Math.sqrt(c2 / still)) / density)) : v;
-        const q = (density * fast ** 2) / 2;
-        const glide = weight / (q * still + c1 * weight + (c2 * weight ** 2) / q);
-        if (glide > 0 && resistance.area > 0) {
-          const off = resistance.sd / resistance.area;
-          const mostly = { "/drag": -0.5 * glide * off };
-          values.glideRatio = { value: glide, by: mostly };
-          values.glideSpeed = {
-            value: fast,
-            by: {
-              "/drag": -0.25 * fast * off,
-              "/mass": (fast * m.massSd) / (2 * m.mass),
-              "/air": (-fast * densitySd) / (2 * density),
-            },
-          };
-        }
+        const doubts = { cgSd: cg.cgSd.x, mass: m.mass, massSd: m.massSd, densitySd };
+        const stall = stallOf(l, state, slow, doubts);
+        values.stallSpeed = stall;
+        if (!inWater && canBank(view.surfaces, view.flight.height)) values.turnRadius = radiusOf(stall, AT_SPEED);
+        steepest = trimAt(l, state, stall.value)?.alpha ?? 0;
+        values.trimCommand = trimCommandOf(l, state, AT_SPEED * stall.value, doubts);
+        if (!inWater) Object.assign(values, glideOf(l, state, stall.value, doubts));
       }
     }
     const trim = cg ? trimmed(l.model, cg.cg.x) : null;
@@ -288,7 +275,20 @@ export const flight = subject({
         slow,
         at: state,
         steepest,
+        touches:
+          cg && view.flight.height && !inWater
+            ? touchesFirst(view, { x: cg.cg.x, y: 0, z: -view.flight.height.value }, LEVEL)
+            : null,
         resistance,
+        levelDrag:
+          trim && state && !inWater
+            ? {
+                area: { value: resistance.area, sd: resistance.sd, evidence: known?.evidence ?? "calculated" },
+                ...polarOf(l, trim),
+              }
+            : null,
+        inWater,
+        depth: inWater ? l.depth : null,
         whole: known !== null,
         travel: trim?.command ? trim.travel : null,
         // Into the wind: about the CG, against the bodies that turn it away.
@@ -325,6 +325,14 @@ export const flight = subject({
     }
     return out;
   },
+  lacks: (key, { values, inWater }, view) =>
+    key === "cgForward" && inWater
+      ? "foils without a pitch control: how far ahead the CG may be is not computed so far"
+      : key === "cubeLoading" && inWater
+        ? "it is a measure of craft in air"
+        : key === "turnRadius" && values.stallSpeed && !canBank(view.surfaces, view.flight.height)
+          ? "so near the ground a tip touches before 45° of bank"
+          : null,
   working(key, result) {
     const d = result.values[key as FlightKey];
     return d ? shapeWorking(result.inputs, d) : [];
@@ -335,19 +343,20 @@ export const flight = subject({
 export const NOT_WHOLE = "whether every wing, tail, fin and body is described is not said";
 /** What is said of a drag that was reckoned from the shape. */
 export const ONLY_WINGS = "only wings and bodies are in its drag: gear, struts and propellers are not";
-/** Mass over area, with the doubt of each surface's chords and span. */
+/** Mass over a power of the area, with the doubt of each surface's chords and span. */
 function loadingOf(
   m: { mass: number; massSd: number },
   area: number,
   surfaces: readonly Surface[],
   inputs: readonly FlightInput[],
+  power: number,
 ): Doubtful {
-  const value = m.mass / area;
-  const by: Record<string, number> = { "/mass": m.massSd / area };
+  const value = m.mass / area ** power;
+  const by: Record<string, number> = { "/mass": (value * m.massSd) / m.mass };
   for (const s of surfaces.filter(lifts))
     for (const key of ["chord", "span"]) {
       const input = inputs.find((i) => i.id === `${s.id}/${key}`);
-      if (input) by[input.id] = (-value * planformOf(s).plan * input.sd) / (area * input.value);
+      if (input) by[input.id] = (-power * value * planformOf(s).plan * input.sd) / (area * input.value);
     }
   return { value, by };
 }
@@ -355,14 +364,29 @@ function loadingOf(
 /** Numbers of the shape alone: no mass bears on them. */
 const SHAPE_ALONE: FlightKey[] = ["neutralPoint", "cgAft", "cgForward"];
 
+const LEVEL = { up: { x: 0, y: 0, z: 1 }, ahead: { x: -1, y: 0, z: 0 } };
 /** Angle of attack beyond which small angles no longer hold, rad. */
 const STEEP = 0.35;
+/** v/√(g·depth) below which the water's surface is not the free one of high speed (Hough and Moran 1969, from memory). */
+const LEAST_FROUDE = 2;
 /** What of a number lies beyond the lattice. */
 function outsideOf(key: FlightKey, result: FlightResult): string[] {
   const out: string[] = [];
   const steep = result.steepest;
-  if ((key === "stallSpeed" || key === "cgForward") && steep > STEEP)
+  if (["stallSpeed", "turnRadius", "cgForward"].includes(key) && steep > STEEP)
     out.push(`${Math.round((steep * 180) / Math.PI)}° nose up at the stall: beyond the small angles of a lattice`);
+  const { depth, values, touches } = result;
+  if (key === "stallSpeed" && touches && steep > touches.clear) {
+    const degrees = (rad: number) => Math.round((rad * 180) / Math.PI);
+    out.push(
+      `${degrees(steep)}° nose up at the stall: at this height “${touches.name}” touches the ground at ${degrees(touches.clear)}°, so it flies no slower than that allows`,
+    );
+  }
+  if (depth !== null && ["stallSpeed", "trimCommand"].includes(key)) {
+    const froude = (values.stallSpeed?.value ?? 0) / Math.sqrt(GRAVITY * Math.max(depth, 1e-6));
+    if (froude < LEAST_FROUDE)
+      out.push(`so slow for its depth that it makes waves: Froude number ${froude.toFixed(1)}, below ${LEAST_FROUDE}`);
+  }
   if (key === "trimCommand" && result.travel) {
     const d = result.values.trimCommand;
     const limit = d && d.value > 0 ? result.travel.up : result.travel.down;

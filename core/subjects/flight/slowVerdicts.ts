@@ -7,7 +7,9 @@ import { plain } from "../../wording/format";
 import { advice, chance, percent } from "../say";
 import { propulsion } from "../propulsion/node";
 import { lattice } from "./latticeNode";
-import { AT_SPEED } from "./node";
+import { launchSpeedOf } from "./cord";
+import { AT_SPEED } from "./trim";
+import { weighedOf } from "./weighed";
 
 import { figureBare, onWings, page, stop } from "./see";
 /** Share of a side beyond which a strip belongs to the tip. */
@@ -96,11 +98,18 @@ export const trimTakes = verdict<{ share: number; up: boolean }>({
       : `Trim at ${AT_SPEED} × stall speed takes ${percent(p.share)} of the pitch travel, nose ${p.up ? "up" : "down"}`,
 });
 
+/** The speed at which it is let go, where that is known; a cord gives less to what weighs more. */
+function letGoAt(see: See) {
+  const { auw } = see.metrics;
+  return launchSpeedOf(see.design.flight, auw && !auw.incomplete?.length ? auw.value : null);
+}
+
 /** Released slower than it can fly. */
 export const launchSlow = verdict<{ launch: string; odds: number; short: number }>({
   find(see) {
     const speed = see.metrics.stallSpeed;
-    const { launch, launchSpeed } = see.design.flight;
+    const { launch } = see.design.flight;
+    const launchSpeed = letGoAt(see);
     if (!speed || !launchSpeed || launch === "straight up") return [];
     const sd = Math.hypot(speed.sd, magnitudeSd(launchSpeed));
     const odds = normalCdf((launchSpeed.value - speed.value) / sd);
@@ -122,8 +131,10 @@ export const launchSlow = verdict<{ launch: string; odds: number; short: number 
       : `Only a ${chance(p.odds)} chance that it flies when let go (${p.launch})`,
 });
 
-/** Torque left over of the drives that push ahead, at full throttle, N·m; null where none is known. */
+/** Torque left over of the drives that push ahead, at full throttle, N·m: weighed, else computed; null: not known. */
 function torqueAhead(see: See): number | null {
+  const weighed = weighedOf(see.design, "torque");
+  if (weighed) return weighed.value;
   const drives = see.result(propulsion)?.drives;
   if (!drives) return null;
   let left = 0;
@@ -141,8 +152,9 @@ export const torqueRoll = verdict<{ share: number | null; rate: number | null }>
     const result = onWings(see);
     const speed = see.metrics.stallSpeed;
     const torque = torqueAhead(see);
-    if (!result || !speed || torque === null || see.metrics.torque?.unknown) return [];
-    const let_ = Math.max(see.design.flight.launchSpeed?.value ?? 0, 1.1 * speed.value);
+    if (!result || result.inWater || !speed || torque === null) return [];
+    if (see.metrics.torque?.unknown && !weighedOf(see.design, "torque")) return [];
+    const let_ = Math.max(letGoAt(see)?.value ?? 0, 1.1 * speed.value);
     const q = (result.density * let_ ** 2) / 2;
     if (result.rollControl) {
       const share = torque / (q * result.rollControl.reaction * result.rollControl.travel);

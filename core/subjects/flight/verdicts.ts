@@ -15,7 +15,7 @@ import { onWings, page, stop } from "./see";
 const yawAway = verdict<{ fins: boolean }>({
   find(see) {
     const result = onWings(see);
-    if (!result || !see.design.flight.whole || !balanceAlong(see, "x") || result.yaw > 0) return [];
+    if (!result || result.inWater || !see.design.flight.whole || !balanceAlong(see, "x") || result.yaw > 0) return [];
     return [
       {
         ...page,
@@ -34,7 +34,7 @@ const yawAway = verdict<{ fins: boolean }>({
 });
 
 /** Near the ground: a craft whose height point lies behind its pitch point climbs away or digs in. */
-const heightOrder = verdict<{ by: number }>({
+const heightOrder = verdict<{ by: number; under: boolean }>({
   find(see) {
     const result = onWings(see);
     const l = see.result(lattice);
@@ -47,7 +47,7 @@ const heightOrder = verdict<{ by: number }>({
         ...page,
         severity: by > 1.35 * sd ? stop(see) : "care",
         about: "height",
-        params: { by },
+        params: { by, under: result.inWater },
         figure: {
           label: "height point",
           value: result.heightPoint,
@@ -62,8 +62,8 @@ const heightOrder = verdict<{ by: number }>({
   remedies: () => [advice("A larger or higher tail moves the pitch point aft; fly only so low that you can catch it")],
   says: (p, h) =>
     p.by > 0
-      ? `Near the ground it does not hold its height: lift from height acts ${plain(p.by, "length", h, 0)} behind lift from pitch`
-      : "Near the ground it may not hold its height: lift from height acts no surer ahead than lift from pitch",
+      ? `${p.under ? "Under the surface" : "Near the ground"} it does not hold its height: lift from height acts ${plain(p.by, "length", h, 0)} behind lift from pitch`
+      : `${p.under ? "Under the surface" : "Near the ground"} it may not hold its height: lift from height acts no surer ahead than lift from pitch`,
 });
 
 /** A surface in the wash of a propeller close before it: the lattice knows nothing of it. */
@@ -109,6 +109,22 @@ const surfaceFar = verdict<{ surface: string; away: number }>({
     `“${p.surface}” stands ${plain(p.away, "length", h, 0)} away from the parts: every number of the wings rests on that`,
 });
 
+/** Chords below which a foil draws air as soon as it comes up or leans (common practice). */
+const DEEP = 1;
+/** A foil that runs hardly under the surface. */
+const foilShallow = verdict<{ surface: string; chords: number }>({
+  find(see) {
+    const l = see.result(lattice);
+    const main = l && see.design.surfaces[l.main];
+    if (!l?.inWater || !main || l.depth === null) return [];
+    const chords = l.depth / l.mac;
+    if (chords >= DEEP) return [];
+    return [{ ...page, severity: "care", about: main.id, params: { surface: main.name, chords }, figure: null }];
+  },
+  remedies: () => [advice("Let it run deeper: longer struts, or less lift set, so that it comes up less")],
+  says: (p) => `“${p.surface}” runs ${p.chords.toFixed(1)} chords deep: it draws air, and lets go of it all at once`,
+});
+
 export const verdicts = {
   "wings-not-whole": notWhole,
   "window-beyond": windowBeyond,
@@ -124,4 +140,5 @@ export const verdicts = {
   "height-order": heightOrder,
   "in-wash": inWash,
   "surface-far": surfaceFar,
+  "foil-shallow": foilShallow,
 };

@@ -1,5 +1,6 @@
 import { type LoopResult, loopOf } from "../../sizing/loop";
-import { type Outcome, subject } from "../../subject";
+import { type Outcome, solved, subject } from "../../subject";
+import { demand } from "../demand/node";
 import { mass } from "../mass/node";
 import { notCovered, unnoted } from "../propulsion/covered";
 import { DRIVEN } from "../propulsion/node";
@@ -8,7 +9,7 @@ import { DRIVEN } from "../propulsion/node";
 export const loop = subject({
   name: "loop",
   reads: [...DRIVEN, "duty", "dragArea", "brief.targets"],
-  needs: [mass],
+  needs: [mass, demand],
   compute(view, of): Outcome<LoopResult> {
     const long = view.brief.targets.find((t) => t.metric === "endurance" && t.comparison === "atLeast");
     const heavy = view.brief.targets.find((t) => t.metric === "auw" && t.comparison === "atMost");
@@ -19,7 +20,13 @@ export const loop = subject({
     const { mass: all, itemOfPack } = ledger.result;
     const unknown = unnoted(view)[0];
     if (unknown !== undefined) return { status: "not covered", because: unknown };
-    const result = loopOf(view, { all, pack: itemOfPack[view.units[0]?.batteryId ?? ""] ?? 0 }, long.value, 0);
+    const levelDrag = solved(of(demand))?.levelDrag ?? null;
+    const result = loopOf(
+      { ...view, levelDrag },
+      { all, pack: itemOfPack[view.units[0]?.batteryId ?? ""] ?? 0 },
+      long.value,
+      0,
+    );
     return result ? { status: "solved", result } : { status: "missing", needs: ["drive", "pack", "duty"] };
   },
 });

@@ -140,7 +140,10 @@ export function rollUp(design: Pick<Design, "items">): MassResult | null {
   const cov = { xz: 0, xy: 0, yz: 0 };
   const inertia = { roll: 0, pitch: 0, yaw: 0 };
   const inertiaVar = { roll: 0, pitch: 0, yaw: 0 };
-  const doubts: Record<Axis, { evidence: Evidence; share: number }[]> = { x: [], y: [], z: [] };
+  // Variance by how well what causes it is known.
+  const doubts = { x: new Map<Evidence, number>(), y: new Map<Evidence, number>(), z: new Map<Evidence, number>() };
+  const doubt = (axis: Axis, evidence: Evidence, by: number) =>
+    doubts[axis].set(evidence, (doubts[axis].get(evidence) ?? 0) + by);
   const items: ItemShare[] = withoutMass.map((id) => ({ id, mass: null, massSd: 0, placeSd: 0, blurX: 0 }));
   for (const item of known) {
     if (item.mass === null) continue;
@@ -157,10 +160,8 @@ export function rollUp(design: Pick<Design, "items">): MassResult | null {
       // The halves of a mirrored pair err in opposite directions across the craft: their common y error cancels.
       const byPlace = axis === "y" && item.mirrored ? 0 : perMetre(axis) ** 2;
       cgVar[axis] += byMass + byPlace;
-      doubts[axis].push(
-        { evidence: item.mass.evidence, share: byMass },
-        { evidence: item.placeEvidence, share: byPlace },
-      );
+      doubt(axis, item.mass.evidence, byMass);
+      doubt(axis, item.placeEvidence, byPlace);
     }
     cov.xz += perKg("x") * perKg("z") * d.x * d.z;
     cov.xy += perKg("x") * perKg("y") * d.x * d.y;
@@ -197,7 +198,9 @@ export function rollUp(design: Pick<Design, "items">): MassResult | null {
   }
   const byId = new Map(items.map((s) => [s.id, s]));
   const knownBy = (axis: Axis) =>
-    evidenceByShare(doubts[axis].map((i) => ({ ...i, share: cgVar[axis] > 0 ? i.share / cgVar[axis] : 0 })));
+    evidenceByShare(
+      [...doubts[axis]].map(([evidence, by]) => ({ evidence, share: cgVar[axis] > 0 ? by / cgVar[axis] : 0 })),
+    );
   const cgEvidence = { x: knownBy("x"), y: knownBy("y"), z: knownBy("z") };
   return {
     mass,

@@ -4,7 +4,7 @@ import { type Found, figureOf, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { gramPrice } from "../balance/gram";
 import { shortestSlide } from "../balance/solver";
-import { LIGHTEN, advice, askFor, figure, missed, percent, set } from "../say";
+import { LIGHTEN, advice, askFor, figure, graveness, missed, percent, set } from "../say";
 import { isBallast } from "./ballast";
 import { growthOf } from "./growth";
 import { weakHold } from "./held";
@@ -28,7 +28,7 @@ const massOver = verdict<{ by: number }>({
     return [
       {
         page: "brief",
-        severity: t.target.weight === "must" ? "stop" : "care",
+        severity: graveness(t),
         about: t.target.id,
         params: { by: t.predicted.value - t.target.value },
         figure: figureOf("AUW", t.predicted, t.target.value),

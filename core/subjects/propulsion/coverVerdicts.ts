@@ -1,5 +1,6 @@
 import { type Remedy, type See, verdict } from "../../subject";
 import { advice } from "../say";
+import { type Around, blankAround } from "./around/declares";
 import type { Surroundings } from "./declares";
 import { whereUnsaid } from "./covered";
 import { propulsion } from "./node";
@@ -26,18 +27,25 @@ const notSolved = verdict<{ reason: string }>({
 function sayWhere({ design }: See): Remedy[] {
   const silent = design.units.filter(whereUnsaid);
   const one = silent.length === 1;
-  const ways: [Surroundings, string][] = [
-    ["free air", one ? "It works in free air" : "They work in free air"],
-    ["in water", one ? "It works under water" : "They work under water"],
-    ["boxed or ducted", one ? "It sits in a box or duct" : "They sit in boxes or ducts"],
-    ["overlapped or coaxial", one ? "It overlaps another, or shares its axis" : "They overlap, or share an axis"],
-    ["not a propeller", one ? "It is no propeller" : "They are no propellers"],
+  const ways: [Surroundings, string, Around[]][] = [
+    ["in air", one ? "It works in free air" : "They work in free air", []],
+    ["in water", one ? "It works under water" : "They work under water", []],
+    ["in air", one ? "It sits in a box or duct" : "They sit in boxes or ducts", [blankAround("openings")]],
+    ["in air", one ? "It overlaps another" : "They overlap", [blankAround("overlap")]],
+    ["in air", one ? "It shares its axis with another" : "They share an axis", [blankAround("coaxial")]],
+    ["not a propeller", one ? "It is no propeller" : "They are no propellers", []],
   ];
   if (silent.length === 0) return [];
-  return ways.map(([where, text]) => ({
+  return ways.map(([where, text, around]) => ({
     code: "say-where",
     text,
-    patch: { set: silent.map((u) => ({ path: ["units", `#${u.id}`, "surroundings"], value: where })), addItems: [] },
+    patch: {
+      set: silent.flatMap((u) => [
+        { path: ["units", `#${u.id}`, "surroundings"], value: where },
+        ...(around.length > 0 ? [{ path: ["units", `#${u.id}`, "around"], value: around }] : []),
+      ]),
+      addItems: [],
+    },
   }));
 }
 

@@ -1,4 +1,4 @@
-import { NARROWEST, aroundTold, faceOf, openingsOf } from "./around/factor";
+import { aroundLacks, aroundOutside, aroundStandsOnly } from "./around/factor";
 import { kindOf, worksInFluid } from "./kinds/models";
 import { onGroundByModel } from "./kinds/which";
 import { drawRead, voltsKnown } from "./measured/curve";
@@ -13,27 +13,18 @@ type Drives = {
   >[];
 };
 
-const WHERE = {
-  "boxed or ducted": "in a box or duct",
-  "overlapped or coaxial": "overlapped or coaxial with another",
-} as const;
-const TELL = {
-  "boxed or ducted": "enter the openings that its flow passes, choose ducted fan if it is one",
-  "overlapped or coaxial": "enter how far apart the axes are, or that it is one of a pair",
-} as const;
-
 const IN_WATER: readonly PushedOn[] = ["fresh water", "sea water"];
 
 /** Why a curve does not hold where its drive works: it was measured elsewhere. */
-function elsewhere(name: string, m: NonNullable<Unit["measured"]>, works: Unit["surroundings"]): string | null {
+function elsewhere(unit: Drives["units"][number], m: NonNullable<Unit["measured"]>): string | null {
+  const { name, surroundings: works } = unit;
   const wet = IN_WATER.includes(m.on);
   if (works === "in water" && !wet)
     return `${name} works in water and was measured ${whereOf(m.on)}: measure it where it works`;
-  if (works === "free air" && m.on !== "air")
+  if (works === "in air" && m.on !== "air")
     return `${name} works in the air and was measured ${whereOf(m.on)}: measure it where it works`;
-  if (!m.asBuilt && (works === "boxed or ducted" || works === "overlapped or coaxial"))
-    return `${name} works ${WHERE[works]} and was measured by itself: weigh it as it is built in, 10 min`;
-  return null;
+  const silent = m.asBuilt ? null : aroundLacks(unit);
+  return silent && `${name} ${silent.where} and was measured by itself: ${silent.todo}, or weigh it as it is built in`;
 }
 
 /**
@@ -42,10 +33,10 @@ function elsewhere(name: string, m: NonNullable<Unit["measured"]>, works: Unit["
 export function standingOnly({
   units,
 }: {
-  units: readonly Pick<Unit, "name" | "measured" | "surroundings" | "around" | "propeller" | "propulsor">[];
+  units: readonly Pick<Unit, "name" | "measured" | "around" | "propeller" | "propulsor">[];
 }): string | null {
   const still = (u: Pick<Unit, "propulsor">) => u.propulsor !== null && !kindOf(u.propulsor).moves;
-  const names = units.filter((u) => u.measured || still(u) || aroundTold(u)).map((u) => u.name);
+  const names = units.filter((u) => u.measured || still(u) || aroundStandsOnly(u)).map((u) => u.name);
   const known = units.some((u) => u.measured)
     ? "was not measured"
     : units.some(still)
@@ -56,9 +47,12 @@ export function standingOnly({
     : `what ${names.join(", ")} ${names.length === 1 ? "pushes" : "push"} in motion ${known}`;
 }
 
+/** Whether a drive is told to overlap another or to share its axis. */
+export const isBeside = ({ around }: Pick<Unit, "around">): boolean =>
+  around.some((a) => a.kind === "overlap" || a.kind === "coaxial");
 /** How many units stand beside others. */
-const beside = (units: readonly Pick<Unit, "surroundings" | "count">[]): number =>
-  units.reduce((n, u) => n + (u.surroundings === "overlapped or coaxial" ? u.count : 0), 0);
+const beside = (units: readonly Pick<Unit, "around" | "count">[]): number =>
+  units.reduce((n, u) => n + (isBeside(u) ? u.count : 0), 0);
 
 /**
  * What is wanted to know what drives draw in use, as it would be entered: of a measured one its current; of one that
@@ -73,17 +67,10 @@ export const drawUnknown = ({ units }: { units: readonly Pick<Unit, "name" | "me
         : [],
   );
 
-/** Drives behind openings so narrow that their blades stall, as sentences. */
-export const tooNarrow = (
-  units: readonly Pick<Unit, "name" | "surroundings" | "around" | "propeller" | "propulsor" | "measured">[],
-): string[] =>
-  units.flatMap((u) => {
-    const disc = faceOf(u);
-    if (u.measured || !aroundTold(u) || !u.around || disc === null) return [];
-    return openingsOf(u.around).some((a) => a.value < NARROWEST * disc)
-      ? [`${u.name} breathes through less than ${Math.round(100 * NARROWEST)} % of its disc`]
-      : [];
-  });
+/** Drives around which something is beyond what the method of it holds for, as sentences. */
+export const tooNear = (
+  units: readonly Pick<Unit, "name" | "around" | "propeller" | "propulsor" | "measured">[],
+): string[] => units.flatMap((u) => (u.measured?.asBuilt ? [] : aroundOutside(u).map((does) => `${u.name} ${does}`)));
 
 /** What nobody knows of drives that their measured curves tell, and their numbers rest on, as sentences. */
 export const unnoted = ({ units }: { units: readonly Pick<Unit, "name" | "measured" | "throttleLimit">[] }): string[] =>
@@ -107,7 +94,7 @@ export function notCovered(design: Supported & Drives): string | null {
   const { units } = design;
   for (const u of units) {
     if (u.measured) {
-      const because = elsewhere(u.name, u.measured, u.surroundings);
+      const because = elsewhere(u, u.measured);
       if (because !== null) return because;
       continue;
     }
@@ -123,9 +110,9 @@ export function notCovered(design: Supported & Drives): string | null {
       if (held.beats && u.direction === "up")
         return `${u.name} carries a flapping craft: choose that it is flapping wings, or weigh what they lift`;
     }
-    if ((u.surroundings === "boxed or ducted" || u.surroundings === "overlapped or coaxial") && !aroundTold(u))
-      return `${u.name} works ${WHERE[u.surroundings]}: ${TELL[u.surroundings]}, or weigh what it pushes as it is built in`;
-    if (u.surroundings === "overlapped or coaxial" && beside(units) < 2)
+    const silent = aroundLacks(u);
+    if (silent) return `${u.name} ${silent.where}: ${silent.todo}, or weigh what it pushes as it is built in`;
+    if (isBeside(u) && beside(units) < 2)
       return `${u.name} overlaps another or shares its axis, and there is no other: count both among the like units, or add its partner as a drive`;
     if (u.surroundings === null && !held.inAir) return `where ${u.name} works is not said: in the air or in water`;
   }

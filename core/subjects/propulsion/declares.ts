@@ -98,14 +98,8 @@ export const learnedSchema = z.object({
 });
 export type Learned = z.infer<typeof learnedSchema>;
 
-/** Where a drive works; the last one says that it is something else, of which nothing is computed. */
-export const SURROUNDINGS = [
-  "free air",
-  "in water",
-  "boxed or ducted",
-  "overlapped or coaxial",
-  "not a propeller",
-] as const;
+/** What a drive works in; the last one says that it is something else, of which nothing is computed. */
+export const SURROUNDINGS = ["in air", "in water", "not a propeller"] as const;
 export type Surroundings = (typeof SURROUNDINGS)[number];
 
 const component = finite.min(-1).max(1);
@@ -119,6 +113,12 @@ const placeSchema = z.object({
       z: field(component.describe("up"), { label: "toward z", dimension: "ratio" }),
     })
     .refine((v) => Math.hypot(v.x, v.y, v.z) > 0.1, "a direction has a length: 1 along the way in which it pushes"),
+  weighed: field(
+    magnitude("any")
+      .optional()
+      .describe("what this one pushes, N, all units of the drive at one throttle and pack; absent: not weighed"),
+    { label: "weighed at its corner", dimension: "force", about: "knowing" },
+  ),
 });
 
 const ofUnit = z.object({
@@ -193,15 +193,20 @@ const ofUnit = z.object({
       .describe("what turns on its shaft where that is no open propeller; null: the propeller tells"),
     { label: "propulsor", change: "propeller" },
   ),
-  surroundings: field(z.enum(SURROUNDINGS).nullable().default(null).describe("where it works; null: not said"), {
+  surroundings: field(z.enum(SURROUNDINGS).nullable().default(null).describe("what it works in; null: not said"), {
     label: "works",
     change: "motor",
   }),
   around: field(
-    aroundSchema
-      .nullable()
-      .default(null)
-      .describe("openings before and behind it, discs that it overlaps, or a partner on its axis; null: not entered"),
+    z
+      .array(aroundSchema)
+      .max(8)
+      .refine(
+        (list) => new Set(list.map((a) => a.kind)).size === list.length,
+        "each thing around a drive is entered once",
+      )
+      .default([])
+      .describe("what is around it: openings, grille, other discs, bodies, ground; empty: nothing"),
     { label: "around", change: "place" },
   ),
   places: field(
@@ -261,7 +266,7 @@ export const CHAIN = {
   source:
     "Three-constant motor model; blade-element-momentum propeller (Glauert 1935; one unknown per blade element after Ning 2014); generic cell curves (common practice).",
   range:
-    "Open propellers by themselves in air or water, standing still or moving along their axis, 2 to 6 blades, pitch/diameter 0.3 to 1.2, tip Mach below 0.75, in water below the speed at which tips cavitate. A drive never on a stand: thrust ± 10 %, torque ± 15 %; in water ± 20 % and ± 25 %.",
+    "Open propellers by themselves, or with what is entered around them, in air or water, standing still or moving along their axis, 2 to 6 blades, pitch/diameter 0.3 to 1.2, tip Mach below 0.75, in water below the speed at which tips cavitate. A drive never on a stand: thrust ± 10 %, torque ± 15 %; in water ± 20 % and ± 25 %.",
 };
 
 /** The numbers of drives standing at their throttle limits. */

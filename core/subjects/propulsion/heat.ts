@@ -1,4 +1,6 @@
 import type { Regulator, Unit } from "../../design/schema";
+import type { UnitHabit } from "../../design/units";
+import { plain } from "../../wording/format";
 import type { OperatingPoint } from "./chain";
 import { windingOf } from "./learned";
 import { noLoadAt } from "./motor";
@@ -11,8 +13,9 @@ import { regulatorPower } from "./setup";
 const RATED_RISE = { motor: 60, controller: 50 };
 const RISE_BAND = 0.35;
 
-/** A rise (K) with how far its estimate may be off. */
-export const riseText = (rise: number): string => `+${rise.toFixed(0)} ± ${(RISE_BAND * rise).toFixed(0)} K`;
+/** A rise (K) with how far its estimate may be off, in the unit of the habit. */
+export const riseText = (rise: number, habit: UnitHabit): string =>
+  `+${plain(rise, "warmth", habit, 0).split("\u00a0")[0]} ± ${plain(RISE_BAND * rise, "warmth", habit, 0)}`;
 
 /**
  * Steady temperature rise (K) of motor and controller by a lumped model: heat leaves in proportion to the rise, and

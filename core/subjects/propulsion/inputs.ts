@@ -2,15 +2,20 @@ import { type Evidence, magnitudeSd } from "../../design/evidence";
 import type { Battery, Design, Unit } from "../../design/schema";
 import type { Dimension } from "../../design/units";
 import { taughtOf } from "./learned";
-import { aroundFactor, aroundTold } from "./around/factor";
+import { aroundFactor } from "./around/factor";
 import { kindInputs, kindOf } from "./kinds/models";
+import { INDUCED_OFF, type LevelDrag } from "./levelDrag";
 import { doubtOf, voltageExponent } from "./measured/curve";
 import type { MeasuredPropulsor } from "./measured/declares";
 import { WARM_WINDING } from "./motor";
 
-/** What the solvers read of a design: the duty and the drag area only where they are asked for. */
+/**
+ * What the solvers read of a design: the duty and the drag area only where they are asked for. Of a craft on wings what
+ * holds it back in level flight stands in place of the area: known once its wings are solved.
+ */
 export type Driven = Pick<Design, "states" | "gasLift" | "units" | "batteries" | "conductors" | "regulators"> & {
   brief: Pick<Design["brief"], "environment">;
+  levelDrag?: LevelDrag | null;
 } & Partial<Pick<Design, "duty" | "dragArea">>;
 
 export const INPUT_KEYS = [
@@ -31,6 +36,7 @@ export const INPUT_KEYS = [
   "cellVoltage",
   "mass",
   "dragArea",
+  "induced",
   "load",
   "forceFactor",
   "currentFactor",
@@ -94,10 +100,10 @@ function unitInputs(unit: Unit): PowerInput[] {
     evidence: by,
     dimension: "ratio",
   });
-  if (unit.measured) return measuredInputs(unit, unit.measured);
   const method = unit.propulsor ? kindOf(unit.propulsor).doubt : unit.surroundings === "in water" ? IN_WATER : METHOD;
-  const around = aroundTold(unit) ? aroundFactor(unit) : null;
+  const around = unit.measured?.asBuilt ? null : aroundFactor(unit);
   const beside = around ? [factor("aroundFactor", around, around.evidence)] : [];
+  if (unit.measured) return [...measuredInputs(unit, unit.measured), ...beside];
   if (!taught)
     return [
       ...enteredInputs(unit),
@@ -250,7 +256,8 @@ export function powerInputs(
     evidence: "calculated",
     dimension,
   });
-  const { dragArea = null, duty = [] } = design;
+  const { dragArea = null, levelDrag = null, duty = [] } = design;
+  const area = levelDrag?.area ?? (dragArea && { ...dragArea, sd: magnitudeSd(dragArea) });
   return [
     ...loadInputs(duty),
     ...design.units.flatMap(unitInputs),
@@ -269,19 +276,20 @@ export function powerInputs(
           },
         ]
       : []),
-    ...(dragArea
+    ...(area
       ? [
           {
             key: "dragArea" as const,
             of: "",
             name: "",
-            value: dragArea.value,
-            sd: magnitudeSd(dragArea),
-            evidence: dragArea.evidence,
+            value: area.value,
+            sd: area.sd,
+            evidence: area.evidence,
             dimension: "area" as const,
           },
         ]
       : []),
+    ...(levelDrag ? [method("induced", 1, INDUCED_OFF, "ratio")] : []),
   ];
 }
 

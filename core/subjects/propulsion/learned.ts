@@ -60,6 +60,31 @@ const numbersIn = (x: unknown): unknown =>
         )
     : x;
 
+/**
+ * A short sign of all drives and packs as they are, without how their figures are known: the same as long as nothing
+ * of them is changed: parts, number, spin, where each stands where that is said. FNV-1a over their figures.
+ */
+export function drivesSign({
+  units,
+  batteries,
+}: {
+  units: readonly Unit[];
+  batteries: readonly { id: string; chemistry: string; series: number }[];
+}): string {
+  const text = JSON.stringify([
+    units.map((u) =>
+      numbersIn([
+        ...[u.motor, u.controller, u.gear, u.propulsor ?? u.propeller, u.count, u.spin, u.batteryId],
+        ...[u.places, u.direction, u.tilt],
+      ]),
+    ),
+    batteries.map((b) => [b.id, b.chemistry, b.series]),
+  ]);
+  let hash = 0x811c9dc5;
+  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193) >>> 0;
+  return hash.toString(16).padStart(8, "0");
+}
+
 /** Whether the pack is another than the one that fed the stand. */
 export const packChanged = (
   now: { chemistry: string; series: number; capacity: { value: number } } | undefined,

@@ -4,7 +4,7 @@ import { type Doubtful, sdOf } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, keysOf, subject } from "../../subject";
 import type { OperatingPoint } from "./chain";
 import { cavitation } from "./cavitation";
-import { assumed, notCovered, tooNarrow, unnoted } from "./covered";
+import { assumed, notCovered, tooNear, unnoted } from "./covered";
 import { quantities } from "./declares";
 import { type Driven, type PowerInput, inputId } from "./inputs";
 import { indices, missingOf, solveAll, thrustOf, unitValuesOf } from "./nominal";
@@ -227,7 +227,7 @@ function compute(view: Driven): Outcome<PropulsionResult> {
       inputs,
       whole: base.units.every((u) => u.drive.propeller.solved),
       incomplete: [assumed(view)].filter((s) => s !== null),
-      outside: [...outsideOf(view, base, drives), ...cavitating(base, drives), ...tooNarrow(view.units)],
+      outside: [...outsideOf(view, base, drives), ...cavitating(base, drives), ...tooNear(view.units)],
       unknown: unnoted(view),
     },
   };

@@ -121,9 +121,14 @@ export const indices = (setup: { units: readonly unknown[] }) => setup.units.map
 /** Thrust (N) of these drives with all their like units. */
 export const thrustOf = (setup: PowerSetup, points: readonly OperatingPoint[], which: readonly number[]) =>
   which.reduce((s, i) => s + (points[i]?.thrust ?? 0) * (setup.units[i]?.drive.count ?? 0), 0);
-/** Drag (N) at a speed (m/s); null without a drag area. */
+/** Drag (N) at a speed (m/s); null while nobody knows it, and at a speed at which wings carry nothing. */
 export const dragAt = (setup: PowerSetup, speed: number) =>
-  setup.dragArea === null ? null : 0.5 * setup.medium.density * speed ** 2 * setup.dragArea;
+  setup.drag === null || (setup.onWings && !(speed > 0)) ? null : setup.drag(speed);
+/** Full thrust of the main drives at a speed over the drag there, N; 0 thrust where the drives windmill. */
+export function surplusAt(setup: PowerSetup, speed: number): number {
+  const s = solveAll(setup, 1, speed, setup.main);
+  return (s.status === "converged" ? thrustOf(setup, s.points, setup.main) : 0) - (dragAt(setup, speed) ?? 0);
+}
 /** Whether nobody knows what a drive of a pack draws in use. */
 const drawUnknownOf = (setup: PowerSetup, p: PackSetup, k: number): boolean => {
   const u = setup.units[p.units[k] ?? -1];
@@ -172,19 +177,21 @@ export function mainThrottle(setup: PowerSetup, thrust: number, speed = 0): numb
   return found.status === "converged" ? found.x : null;
 }
 
+/** Beyond this speed no search is made, m/s. */
+export const FASTEST = 120;
 /**
  * Speed (m/s) at which full thrust meets the drag; NaN without a drag area, or for a craft that is not pushed along.
  */
 function topSpeed(setup: PowerSetup): number {
   const direction = setup.units[setup.main[0] ?? 0]?.unit.direction;
-  if (setup.dragArea === null || (direction !== "ahead" && direction !== "astern")) return Number.NaN;
-  const surplus = (v: number) => {
-    const s = solveAll(setup, 1, v, setup.main);
-    return (s.status === "converged" ? thrustOf(setup, s.points, setup.main) : 0) - (dragAt(setup, v) ?? 0);
-  };
-  let high = 2;
-  while (surplus(high) > 0 && high < 120) high *= 1.6;
-  const found = findRoot(surplus, 0, high, 1e-3, 60);
+  if (setup.drag === null || (direction !== "ahead" && direction !== "astern")) return Number.NaN;
+  const surplus = (v: number) => surplusAt(setup, v);
+  // On wings it is slow flight, too, that full thrust may not hold: the fastest is looked for from above.
+  const { onWings } = setup;
+  let [low, high] = onWings ? [FASTEST / 1.1, FASTEST] : [0, 2];
+  if (onWings) while (low > 1 && !(surplus(low) > 0)) [low, high] = [low / 1.1, low];
+  else while (surplus(high) > 0 && high < FASTEST) high *= 1.6;
+  const found = findRoot(surplus, low, high, 1e-3, 60);
   return found.status === "converged" ? found.x : Number.NaN;
 }
 

@@ -1,18 +1,10 @@
+import { cross, dot, minus, scaled, sum } from "../../numeric/vector";
 import { isPlaced } from "../mass/placed";
+import { magnitudeSd } from "../../design/evidence";
 import type { Design, Point, Unit } from "../../design/schema";
 
 /** A direction or a force in body axes: x aft, y to starboard, z up. */
 export type Vector = Point;
-
-const minus = (a: Vector, b: Vector): Vector => ({ x: a.x - b.x, y: a.y - b.y, z: a.z - b.z });
-const dot = (a: Vector, b: Vector): number => a.x * b.x + a.y * b.y + a.z * b.z;
-const cross = (a: Vector, b: Vector): Vector => ({
-  x: a.y * b.z - a.z * b.y,
-  y: a.z * b.x - a.x * b.z,
-  z: a.x * b.y - a.y * b.x,
-});
-const scaled = (a: Vector, s: number): Vector => ({ x: s * a.x, y: s * a.y, z: s * a.z });
-const sum = (a: Vector, b: Vector): Vector => ({ x: a.x + b.x, y: a.y + b.y, z: a.z + b.z });
 
 /**
  * Way in which a drive pushes the craft by its word and tilt, as a unit vector; tilt leans it up, and up or down aft.
@@ -56,6 +48,19 @@ export interface PlacedUnit {
   at: Point;
   /** unit vector */
   toward: Vector;
+  /** its thrust over the mean of the drive's like units; 1 where they were not all weighed */
+  share: number;
+}
+
+/**
+ * Thrust of each of a drive's units over their mean, with the standard uncertainty of that, as they were weighed one by
+ * one at one throttle; null where not all of them were, or there is only one.
+ */
+export function cornersOf({ places }: Pick<Unit, "places">): { share: number; sd: number }[] | null {
+  const weighed = places.flatMap((p) => p.weighed ?? []);
+  if (weighed.length < 2 || weighed.length < places.length) return null;
+  const mean = weighed.reduce((s, w) => s + w.value, 0) / weighed.length;
+  return weighed.map((w) => ({ share: w.value / mean, sd: magnitudeSd(w) / mean }));
 }
 
 /**
@@ -67,12 +72,14 @@ export interface PlacedUnit {
 export function placedUnits(design: Pick<Design, "units" | "items">, drive: number): PlacedUnit[] {
   const unit = design.units[drive];
   if (!unit) return [];
+  const corners = cornersOf(unit);
   if (unit.places.length > 0)
     return unit.places.map(({ at, toward }, k) => ({
       drive,
       k,
       at,
       toward: scaled(toward, 1 / Math.sqrt(dot(toward, toward))),
+      share: corners?.[k]?.share ?? 1,
     }));
   const item = design.items.find((i) => i.id === unit.propellerItemId);
   if (!item || !isPlaced(item)) return [];
@@ -80,7 +87,13 @@ export function placedUnits(design: Pick<Design, "units" | "items">, drive: numb
   const sides = item.mirrored && unit.count > 1 ? [1, -1] : [0];
   return Array.from({ length: unit.count }, (_, k) => {
     const side = sides[k % sides.length] ?? 0;
-    return { drive, k, at: side === 0 ? item.place : { ...item.place, y: side * Math.abs(item.place.y) }, toward };
+    return {
+      drive,
+      k,
+      at: side === 0 ? item.place : { ...item.place, y: side * Math.abs(item.place.y) },
+      toward,
+      share: 1,
+    };
   });
 }
 
@@ -97,7 +110,7 @@ export function pushOf(
     const units = placedUnits(design, drive);
     if (units.length === 0) return null;
     for (const u of units) {
-      const f = scaled(u.toward, thrust / units.length);
+      const f = scaled(u.toward, (u.share * thrust) / units.length);
       force = sum(force, f);
       moment = sum(moment, cross(minus(u.at, about), f));
       placed.push(u);
@@ -148,6 +161,7 @@ export function recount(unit: Unit, count: number): void {
     const last = unit.places.at(-1);
     if (!last) return;
     const { at, toward } = structuredClone(last);
+    // What the last one was weighed at is not known of the new one.
     unit.places.push({ at: { ...at, y: -at.y }, toward: { ...toward, y: -toward.y } });
   }
   unit.places.length = count;

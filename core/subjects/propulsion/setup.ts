@@ -7,8 +7,9 @@ import type { DutyPhase, Pack } from "../energy/endurance";
 import { type Drive, type Source, solveState } from "./state";
 import type { Driven, InputKey, InputValues } from "./inputs";
 import { dutyOf, scaledMap, taughtOf, windingOf } from "./learned";
-import { aroundFactor, aroundTold } from "./around/factor";
+import { aroundFactor, mapPastBodies } from "./around/factor";
 import { kindOf } from "./kinds/models";
+import { levelDragAt } from "./levelDrag";
 import { type MeasuredCurve, measuredCurveOf, voltageExponent } from "./measured/curve";
 import type { MeasuredPropulsor } from "./measured/declares";
 import { type Propeller, propellerMapOf, variedMap } from "./propeller";
@@ -56,8 +57,12 @@ export interface PowerSetup {
   main: number[];
   /** weight, N; null while the mass is not known */
   weight: number | null;
-  /** m²; null while not known */
+  /** N that hold it back through the air at a speed (m/s, above nought); null while not known */
+  drag: ((speed: number) => number) | null;
+  /** drag coefficient times area of what stands in the wind, m²; null while not known */
   dragArea: number | null;
+  /** what carrying the weight costs is in that drag: there is no level flight at no speed */
+  onWings: boolean;
   /** What the duty asks for and the design does not tell; null when all is there. */
   dutyNeeds: "mass" | "drag area" | null;
   hasDuty: boolean;
@@ -141,7 +146,7 @@ function measuredOf(
   return measuredCurveOf(
     m,
     {
-      forceFactor: v(unit.id, "forceFactor", 1),
+      forceFactor: v(unit.id, "forceFactor", 1) * (m.asBuilt ? 1 : v(unit.id, "aroundFactor", 1)),
       currentFactor: v(unit.id, "currentFactor", 1),
       gap: v(unit.id, "curveGap", 0),
       voltageExponent: v(unit.id, "voltageExponent", voltageExponent(m.on).value),
@@ -154,6 +159,171 @@ function measuredOf(
 /** The section model as it is; another one is only what a simulated craft really has. */
 const PLAIN_BLADE = { lift: 1, drag: 1 };
 
+/** What every part of a set-up is read from. */
+interface Given {
+  design: Driven;
+  medium: Air;
+  wet: Medium;
+  /** value of an uncertain input of one thing; the stated one where none is given */
+  v: (of: string, key: InputKey, stated: number) => number;
+  /** resistance (Ω) in the path of a pack, or of one drive on it */
+  inPath: (batteryId: string, unitId: string | null) => number;
+}
+
+function givenBy(design: Driven, values: InputValues): Given {
+  const { environment } = design.brief;
+  return {
+    design,
+    medium: airOf(environment),
+    wet: waterOf(environment),
+    v: (of, key, stated) => values.get(`${of}/${key}`) ?? stated,
+    inPath: (batteryId, unitId) =>
+      design.conductors
+        .filter((c) => c.batteryId === batteryId && c.unitId === unitId)
+        .reduce((s, c) => s + c.resistance, 0),
+  };
+}
+
+/** One entry of like units in plain numbers. */
+function unitSetUp(
+  { design, medium, wet, v, inPath }: Given,
+  unit: Unit,
+  near: UnitSetup | null,
+  blade: { lift: number; drag: number },
+): UnitSetup {
+  const { motor, controller, gear, propeller, propulsor } = unit;
+  const taught = taughtOf(unit);
+  const beside = unit.measured?.asBuilt ? 1 : (aroundFactor(unit)?.value ?? 1);
+  const shape: Propeller = {
+    diameter: v(unit.id, "diameter", propeller.diameter.value),
+    pitch: v(unit.id, "pitch", propeller.pitch.value),
+    blades: propeller.blades,
+    chord: v(unit.id, "chord", propeller.chord.value),
+    liftFactor: blade.lift,
+    dragFactor: blade.drag,
+  };
+  const around = mediumOf(unit, design.brief.environment);
+  const measured =
+    unit.measured && measuredOf(unit.measured, unit, v, { air: medium, water: wet, packs: design.batteries });
+  const map = measured
+    ? NO_PROPELLER
+    : propulsor
+      ? kindOf(propulsor).map(propulsor, (key, stated) => v(unit.id, `propulsor.${key}`, stated), around)
+      : mapNear(shape, around, near);
+  return {
+    unit,
+    tips: measured ? null : propulsor ? kindOf(propulsor).tips(propulsor) : shape.diameter,
+    map,
+    medium: around,
+    limit: unit.throttleLimit,
+    propeller: measured || propulsor ? null : shape,
+    drive: {
+      count: unit.count,
+      motor: {
+        kv: v(unit.id, "kv", motor.kv.value) * (taught ? v(unit.id, "kvFactor", taught.kv.value) : 1),
+        resistance: v(unit.id, "motorResistance", motor.resistance.value) * windingOf(unit),
+        noLoadCurrent: v(unit.id, "noLoadCurrent", motor.noLoadCurrent.value),
+      },
+      controllerResistance: v(unit.id, "controllerResistance", controller.resistance.value),
+      pathResistance: inPath(unit.batteryId, unit.id),
+      ratio: gear.ratio,
+      gearEfficiency: Math.min(1, v(unit.id, "gearEfficiency", gear.efficiency.value)),
+      propeller: scaledMap(
+        measured ? map : mapPastBodies(map, unit, around.density),
+        v(unit.id, "thrustFactor", taught?.thrust.value ?? 1) * v(unit.id, "aroundFactor", beside),
+        v(unit.id, "torqueFactor", taught?.torque.value ?? 1),
+        v(unit.id, "movingFactor", 1),
+      ),
+      ...(taught?.throttle ? { duty: dutyOf(taught.throttle) } : {}),
+      ...(measured ? { measured } : {}),
+    },
+  };
+}
+
+/** What a pack gives at the start of a run, and holds. */
+function packSetUp({ design, v, inPath }: Given, battery: Battery): Omit<PackSetup, "units" | "phases"> {
+  const { packTemperature } = design.brief.environment;
+  const cells = battery.series;
+  const offset = v("", "cellVoltage", 0);
+  const open = (openCircuit(battery.chemistry, battery.startCharge) + offset) * cells;
+  const resistance =
+    cells *
+      v(battery.id, "cellResistance", battery.cellResistance.value) *
+      coldFactor(battery.chemistry, packTemperature) +
+    inPath(battery.id, null);
+  const otherLoad =
+    battery.otherLoad +
+    design.regulators.filter((r) => r.batteryId === battery.id).reduce((s, r) => s + regulatorPower(r, open), 0);
+  const capacity = v(battery.id, "capacity", battery.capacity.value) * coldCapacity(battery.chemistry, packTemperature);
+  const { chemistry, usable, startCharge } = battery;
+  return {
+    battery,
+    pack: { chemistry, series: cells, capacity, resistance, usable, startCharge, otherLoad, offset },
+    start: { openCircuit: open, resistance, otherLoad },
+  };
+}
+
+/** What the phases of the duty ask of the drives on one pack. */
+function phasesOn(
+  { design, v }: Given,
+  battery: Battery,
+  units: readonly UnitSetup[],
+  craft: Pick<PowerSetup, "weight" | "drag">,
+): DutyPhase[] {
+  const { duty = [] } = design;
+  const cycle = duty.reduce((s, p) => s + p.seconds * p.repeats, 0);
+  const own = units.flatMap((u, i) => (u.unit.batteryId === battery.id ? [i] : []));
+  const byDisc = units.every((u) => u.propeller !== null);
+  const strength = (i: number) => {
+    const u = units[i];
+    if (!u) return 0;
+    return u.unit.count * (byDisc ? (u.propeller?.diameter ?? 0) ** 2 : fullPush(u, design.batteries));
+  };
+  const all = (indices: readonly number[]) => indices.reduce((s, i) => s + strength(i), 0);
+  return duty.map((p): DutyPhase => {
+    const chosen =
+      p.unitIds.length > 0
+        ? units.flatMap((u, i) => (p.unitIds.includes(u.unit.id) ? [i] : []))
+        : p.by === "throttle"
+          ? units.map((_, i) => i)
+          : mainUnits(design);
+    const here = chosen.filter((i) => own.includes(i));
+    // A thrust asked of drives on several packs is shared out by their disc area.
+    const part = chosen.length === 0 ? 0 : here.length === chosen.length ? 1 : all(here) / all(chosen);
+    const share = (p.seconds * p.repeats) / cycle;
+    if (p.by === "current" || p.by === "power") {
+      const value = v(p.id, "load", p.value) * (chosen.length > 0 ? part : battery === design.batteries[0] ? 1 : 0);
+      return { share, drives: [], by: p.by === "current" ? { current: value } : { power: value }, speed: 0 };
+    }
+    const thrust =
+      p.by === "thrust"
+        ? p.value
+        : p.by === "thrustToWeight"
+          ? p.value * (craft.weight ?? 0)
+          : p.by === "speed" && p.value > 0
+            ? (craft.drag?.(p.value) ?? 0)
+            : 0;
+    const speed = p.by === "speed" ? p.value : 0;
+    return {
+      share,
+      drives: here.map((i) => own.indexOf(i)),
+      by: p.by === "throttle" ? { throttle: p.value } : { thrust: thrust * part },
+      speed,
+    };
+  });
+}
+
+/** What holds a craft back through the air: its drag area, and on described wings what carrying its weight costs. */
+function dragOf({ design, medium, v }: Given, area: number | null, weight: number | null): PowerSetup["drag"] {
+  const { levelDrag = null } = design;
+  if (area === null) return null;
+  const q = (speed: number) => (medium.density / 2) * speed ** 2;
+  if (!levelDrag) return (speed) => q(speed) * area;
+  if (weight === null) return null;
+  const more = v("", "induced", 1);
+  return (speed) => levelDragAt(levelDrag, area, q(speed), weight, more);
+}
+
 /** Builds the solvers' numbers from a design and values for its uncertain inputs (nominal where none is given). */
 export function setUp(
   design: Driven,
@@ -161,146 +331,29 @@ export function setUp(
   near: PowerSetup | null = null,
   blade: { lift: number; drag: number } = PLAIN_BLADE,
 ): PowerSetup {
-  const { duty = [], dragArea: area = null } = design;
-  const v = (of: string, key: InputKey, fallback: number) => values.get(`${of}/${key}`) ?? fallback;
-  const { environment } = design.brief;
-  const medium = airOf(environment);
-  const wet = waterOf(environment);
-  const inPath = (batteryId: string, unitId: string | null) =>
-    design.conductors
-      .filter((c) => c.batteryId === batteryId && c.unitId === unitId)
-      .reduce((s, c) => s + c.resistance, 0);
-  const units = design.units.map((unit, k): UnitSetup => {
-    const { motor, controller, gear, propeller } = unit;
-    const taught = taughtOf(unit);
-    const beside = aroundTold(unit) ? (aroundFactor(unit)?.value ?? 1) : 1;
-    const shape: Propeller = {
-      diameter: v(unit.id, "diameter", propeller.diameter.value),
-      pitch: v(unit.id, "pitch", propeller.pitch.value),
-      blades: propeller.blades,
-      chord: v(unit.id, "chord", propeller.chord.value),
-      liftFactor: blade.lift,
-      dragFactor: blade.drag,
-    };
-    const { propulsor } = unit;
-    const around = mediumOf(unit, environment);
-    const measured =
-      unit.measured && measuredOf(unit.measured, unit, v, { air: medium, water: wet, packs: design.batteries });
-    const map = measured
-      ? NO_PROPELLER
-      : propulsor
-        ? kindOf(propulsor).map(propulsor, (key, stated) => v(unit.id, `propulsor.${key}`, stated), around)
-        : mapNear(shape, around, near?.units[k] ?? null);
-    return {
-      unit,
-      tips: measured ? null : propulsor ? kindOf(propulsor).tips(propulsor) : shape.diameter,
-      map,
-      medium: around,
-      limit: unit.throttleLimit,
-      propeller: measured || propulsor ? null : shape,
-      drive: {
-        count: unit.count,
-        motor: {
-          kv: v(unit.id, "kv", motor.kv.value) * (taught ? v(unit.id, "kvFactor", taught.kv.value) : 1),
-          resistance: v(unit.id, "motorResistance", motor.resistance.value) * windingOf(unit),
-          noLoadCurrent: v(unit.id, "noLoadCurrent", motor.noLoadCurrent.value),
-        },
-        controllerResistance: v(unit.id, "controllerResistance", controller.resistance.value),
-        pathResistance: inPath(unit.batteryId, unit.id),
-        ratio: gear.ratio,
-        gearEfficiency: Math.min(1, v(unit.id, "gearEfficiency", gear.efficiency.value)),
-        propeller: scaledMap(
-          map,
-          v(unit.id, "thrustFactor", taught?.thrust.value ?? 1) * v(unit.id, "aroundFactor", beside),
-          v(unit.id, "torqueFactor", taught?.torque.value ?? 1),
-          v(unit.id, "movingFactor", 1),
-        ),
-        ...(taught?.throttle ? { duty: dutyOf(taught.throttle) } : {}),
-        ...(measured ? { measured } : {}),
-      },
-    };
-  });
+  const { duty = [] } = design;
+  const given = givenBy(design, values);
+  const units = design.units.map((unit, k) => unitSetUp(given, unit, near?.units[k] ?? null, blade));
   const mass = values.get("/mass");
   const weight = mass === undefined ? null : mass * GRAVITY;
-  const dragArea = area ? v("", "dragArea", area.value) : null;
+  const area = design.levelDrag?.area ?? design.dragArea;
+  const dragArea = area ? given.v("", "dragArea", area.value) : null;
+  const drag = dragOf(given, dragArea, weight);
   const dutyNeeds =
     duty.some((p) => p.by === "thrustToWeight") && weight === null
       ? ("mass" as const)
-      : duty.some((p) => p.by === "speed") && dragArea === null
+      : duty.some((p) => p.by === "speed") && drag === null
         ? ("drag area" as const)
         : null;
-  const cycle = duty.reduce((s, p) => s + p.seconds * p.repeats, 0);
-  const byDisc = units.every((u) => u.propeller !== null);
-  const strength = (i: number) => {
-    const u = units[i];
-    if (!u) return 0;
-    return u.unit.count * (byDisc ? (u.propeller?.diameter ?? 0) ** 2 : fullPush(u, design.batteries));
-  };
-  const partOf = (here: number[], chosen: number[]) =>
-    chosen.length > 0 && here.length === chosen.length
-      ? 1
-      : chosen.length > 0
-        ? here.reduce((s, i) => s + strength(i), 0) / chosen.reduce((s, i) => s + strength(i), 0)
-        : 0;
   const packs = design.batteries.map((battery): PackSetup => {
-    const cells = battery.series;
-    const open = (openCircuit(battery.chemistry, battery.startCharge) + v("", "cellVoltage", 0)) * cells;
-    const resistance =
-      cells *
-        v(battery.id, "cellResistance", battery.cellResistance.value) *
-        coldFactor(battery.chemistry, environment.packTemperature) +
-      inPath(battery.id, null);
-    const otherLoad =
-      battery.otherLoad +
-      design.regulators.filter((r) => r.batteryId === battery.id).reduce((s, r) => s + regulatorPower(r, open), 0);
     const own = units.flatMap((u, i) => (u.unit.batteryId === battery.id ? [i] : []));
-    const pack: Pack = {
-      chemistry: battery.chemistry,
-      series: cells,
-      capacity:
-        v(battery.id, "capacity", battery.capacity.value) *
-        coldCapacity(battery.chemistry, environment.packTemperature),
-      resistance,
-      usable: battery.usable,
-      startCharge: battery.startCharge,
-      otherLoad,
-      offset: v("", "cellVoltage", 0),
-    };
-    const phases =
-      dutyNeeds !== null
-        ? []
-        : duty.map((p): DutyPhase => {
-            const chosen =
-              p.unitIds.length > 0
-                ? units.flatMap((u, i) => (p.unitIds.includes(u.unit.id) ? [i] : []))
-                : p.by === "throttle"
-                  ? units.map((_, i) => i)
-                  : mainUnits(design);
-            const here = chosen.filter((i) => own.includes(i));
-            const share = (p.seconds * p.repeats) / cycle;
-            if (p.by === "current" || p.by === "power") {
-              const value =
-                v(p.id, "load", p.value) *
-                (chosen.length > 0 ? partOf(here, chosen) : battery === design.batteries[0] ? 1 : 0);
-              return { share, drives: [], by: p.by === "current" ? { current: value } : { power: value }, speed: 0 };
-            }
-            // A thrust asked of drives on several packs is shared out by their disc area.
-            const part = partOf(here, chosen);
-            const speed = p.by === "speed" ? p.value : 0;
-            const thrust =
-              p.by === "thrust"
-                ? p.value
-                : p.by === "thrustToWeight"
-                  ? p.value * (weight ?? 0)
-                  : 0.5 * medium.density * speed ** 2 * (dragArea ?? 0);
-            return {
-              share,
-              drives: here.map((i) => own.indexOf(i)),
-              by: p.by === "throttle" ? { throttle: p.value } : { thrust: thrust * part },
-              speed,
-            };
-          });
-    return { battery, pack, units: own, phases, start: { openCircuit: open, resistance, otherLoad } };
+    const phases = dutyNeeds === null ? phasesOn(given, battery, units, { weight, drag }) : [];
+    return { ...packSetUp(given, battery), units: own, phases };
   });
-  return { units, packs, medium, main: mainUnits(design), weight, dragArea, dutyNeeds, hasDuty: duty.length > 0 };
+  const main = mainUnits(design);
+  return {
+    ...{ units, packs, medium: given.medium, main, weight, dragArea, drag, dutyNeeds },
+    onWings: design.levelDrag != null,
+    hasDuty: duty.length > 0,
+  };
 }

@@ -9,6 +9,10 @@ export interface Varied {
   others: { id: string; of: string; setup: PowerSetup }[];
 }
 
+/** The drives with every input as it is known best. */
+export const plainSetup = (design: Driven): PowerSetup =>
+  setUp(design, new Map(powerInputs(design, null).map((i) => [inputId(i), i.value])));
+
 /** @param mass the craft's (kg), where the duty asks for multiples of the weight; else null */
 export function vary(design: Driven, mass: Parameters<typeof powerInputs>[1] = null): Varied {
   const inputs = powerInputs(design, mass);

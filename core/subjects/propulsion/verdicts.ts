@@ -4,10 +4,11 @@ import { plain } from "../../wording/format";
 import { extent } from "../extent/node";
 import { ratios } from "../ratios/node";
 import { advice, figure, percent, set } from "../say";
-import { takenByAround } from "./aroundVerdicts";
+import { standsInStream, takenByAround } from "./aroundVerdicts";
 import { bladeVerdicts } from "./bladeVerdicts";
 import { coverVerdicts } from "./coverVerdicts";
 import { currentVerdicts } from "./currentVerdicts";
+import { isBeside } from "./covered";
 import { isOpenPropeller } from "./kinds/which";
 import { kindVerdicts } from "./kinds/verdicts";
 import { pathVerdicts } from "./pathVerdicts";
@@ -128,7 +129,7 @@ const thrustBeside = verdict<{ beside: number; toPort: boolean }>({
 const discsOverlap = verdict<{ drive: string; by: number }>({
   find: (see) =>
     see.design.units.flatMap((unit, i) => {
-      if (!isOpenPropeller(unit) || unit.surroundings === "overlapped or coaxial" || unit.places.length < 2) return [];
+      if (!isOpenPropeller(unit) || isBeside(unit) || unit.places.length < 2) return [];
       const diameter = unit.propeller.diameter.value;
       const units = placedUnits(see.design, i);
       const by = Math.max(...units.flatMap((a, k) => units.slice(k + 1).map((b) => overlapOf(a, b, diameter))));
@@ -244,6 +245,7 @@ export const verdicts = {
   ...bladeVerdicts,
   ...kindVerdicts,
   "taken-by-around": takenByAround,
+  "in-stream": standsInStream,
   "thrust-line": thrustLine,
   "thrust-beside": thrustBeside,
   "discs-overlap": discsOverlap,

@@ -6,7 +6,7 @@ import { plain } from "../../wording/format";
 import { isOpenPropeller } from "../propulsion/kinds/which";
 import { propulsion } from "../propulsion/node";
 import { liftedByRotors } from "../propulsion/setup";
-import { LIGHTEN, advice, fitDiameter, ofCraft, percent, resize, solveFor } from "../say";
+import { LIGHTEN, advice, fitDiameter, graveness, ofCraft, percent, resize, solveFor } from "../say";
 
 const thrustTarget = ({ targets }: See): TargetResult | undefined =>
   targets.find((t) => t.status === "missed" && (t.target.metric === "thrustToWeight" || t.target.metric === "thrust"));
@@ -64,7 +64,7 @@ const thrustShort = verdict<{ factor: number }>({
     return [
       {
         page: "power",
-        severity: target.target.weight === "must" ? "stop" : "care",
+        severity: graveness(target),
         about: target.target.id,
         params: { factor: target.target.value / target.predicted.value },
         figure: figureOf(

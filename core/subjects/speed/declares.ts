@@ -14,6 +14,15 @@ export const quantities = numbers({
     range:
       "One drag area at all speeds; propellers moving along their axis, below the advance ratio at which thrust is gone.",
   },
+  madeGood: {
+    label: "Speed made good into the worst wind",
+    dimension: "speed",
+    page: "stability",
+    formula: "top speed − wind",
+    source: "Sum of velocities.",
+    range:
+      "Level, at full throttle, against the steady wind that the brief calls the worst. Below nought it is carried backwards.",
+  },
 });
 
 /** What motion through the air adds to the document. */

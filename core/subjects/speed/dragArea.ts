@@ -1,7 +1,15 @@
 import type { Known } from "../../design/evidence";
 import { sdOf } from "../../numeric/doubt";
 import { operatingAt } from "../propulsion/band";
+import type { FlightResult } from "../flight/node";
 import type { Driven } from "../propulsion/inputs";
+import { INDUCED_OFF, type LevelDrag, levelDragAt } from "../propulsion/levelDrag";
+
+/** What carrying its weight costs a craft on its wings; null where they are not solved, or other things carry it. */
+export const liftCost = (
+  flown: Pick<FlightResult, "levelDrag" | "weight"> | null,
+): { levelDrag: LevelDrag; weight: number } | null =>
+  flown?.levelDrag ? { levelDrag: flown.levelDrag, weight: flown.weight } : null;
 
 /**
  * Drag area (m²) from one timed straight run: at a steady speed the drag is the thrust of the drives at that throttle
@@ -9,6 +17,7 @@ import type { Driven } from "../propulsion/inputs";
  * With a wind the two ways are averaged by whoever timed them. Its doubt: the thrust's, and twice the speed's.
  *
  * @param speed through the air, m/s, > 0, and its standard uncertainty
+ * @param lift on described wings: what carrying the weight (N) costs is no part of the area
  * @returns null when the drives give no thrust there (the speed cannot have been held by them)
  */
 export function dragAreaFrom(
@@ -16,15 +25,20 @@ export function dragAreaFrom(
   density: number,
   throttle: number,
   speed: { value: number; sd: number },
+  lift: { levelDrag: LevelDrag; weight: number } | null = null,
 ): Known | null {
   if (!(speed.value > 0)) return null;
   const at = operatingAt(design, throttle, speed.value, "main");
   if (!at || !(at.thrust.value > 0)) return null;
-  const value = (2 * at.thrust.value) / (density * speed.value ** 2);
+  const q = (density / 2) * speed.value ** 2;
+  const all = at.thrust.value / q;
+  const lifted = lift ? levelDragAt(lift.levelDrag, 0, q, lift.weight) / q : 0;
+  const value = all - lifted;
+  if (!(value > 0)) return null;
   return {
     value,
     evidence: "calculated",
-    sd: value * Math.hypot(sdOf(at.thrust) / at.thrust.value, (2 * speed.sd) / speed.value),
+    sd: Math.hypot((all * sdOf(at.thrust)) / at.thrust.value, (all * 2 * speed.sd) / speed.value, INDUCED_OFF * lifted),
     note: `from a timed run, ${speed.value.toFixed(1)} m/s at ${Math.round(throttle * 100)} %`,
   };
 }

@@ -131,20 +131,38 @@ export const surfaceSchema = z.object({
 });
 export type Surface = z.infer<typeof surfaceSchema>;
 
-/** A frame of a body: an ellipse or a box across it. */
+/** Points of half a free section, at most. */
+export const MOST_POINTS = 24;
+/** Frames of a body, at most. */
+export const MOST_FRAMES = 24;
+/** A frame of a body: an ellipse, a box, or a section of its own across it, alike on both sides. */
 const frameSchema = z.object({
   x: field(coordinate, { label: "x", dimension: "length" }),
   z: field(coordinate.describe("height of its middle, m"), { label: "height of its middle", dimension: "length" }),
   width: field(z.number().min(0).max(100), { label: "width", dimension: "length" }),
   height: field(z.number().min(0).max(100), { label: "height", dimension: "length" }),
+  outline: field(
+    z
+      .array(
+        z.object({
+          out: field(z.number().min(0).max(1).describe("from its middle, share of half the width"), { label: "out" }),
+          up: field(z.number().min(-1).max(1).describe("from its middle, share of half the height"), { label: "up" }),
+        }),
+      )
+      .max(MOST_POINTS)
+      .optional()
+      .describe("half of a free section from its lowest point to its highest; level from its ends to the middle"),
+    { label: "section" },
+  ),
 });
+export type Frame = z.infer<typeof frameSchema>;
 /** A fuselage, pod, nacelle, hull or envelope. */
 export const bodySchema = z.object({
   id: idSchema,
   name: nameSchema,
   y: field(coordinate.describe("of its middle, m to starboard"), { label: "y", dimension: "length" }),
   mirrored: field(z.boolean().describe("the same again on the port side"), { label: "mirrored" }),
-  across: field(z.enum(["round", "box"]), { label: "across" }),
+  across: field(z.enum(["round", "box", "free"]), { label: "across" }),
   shapeBy: field(evidenceSchema.exclude(["calculated"]).default("guess").describe("how its shape is known"), {
     label: "shape known by",
     about: "knowing",
@@ -153,7 +171,7 @@ export const bodySchema = z.object({
     z
       .array(frameSchema)
       .min(2, "at least two frames")
-      .max(24, "at most 24 frames")
+      .max(MOST_FRAMES, "at most 24 frames")
       .refine(
         (f) => f.every((s, k) => k === 0 || s.x > (f[k - 1]?.x ?? 0)),
         "each frame must stand behind the one before",
@@ -164,6 +182,21 @@ export const bodySchema = z.object({
 export type BodyShape = z.infer<typeof bodySchema>;
 
 export const LAUNCHES = ["not said", "thrown", "rail or bungee", "wheels", "skids", "water", "straight up"] as const;
+/** A cord that is stretched to let the craft go. */
+export const cordSchema = z.object({
+  pull: field(z.number().positive().max(1e5).nullable().describe("fully stretched, N; null: not said"), {
+    label: "pull of the cord",
+    dimension: "force",
+  }),
+  stretch: field(z.number().positive().max(1000).nullable().describe("beyond its slack length, m; null: not said"), {
+    label: "stretch of the cord",
+    dimension: "distance",
+  }),
+  rise: field(z.number().min(0).max(1000).describe("of the craft while it is pulled, m"), {
+    label: "rise along the cord",
+    dimension: "distance",
+  }),
+});
 /** What is said of how it flies. */
 export const flightSchema = z.object({
   height: field(
@@ -172,11 +205,49 @@ export const flightSchema = z.object({
       .describe("height of the baseline over ground or water in flight, m; null: far above"),
     { label: "height in flight", dimension: "length" },
   ),
+  waterline: field(
+    magnitude("length")
+      .nullable()
+      .default(null)
+      .describe("height of the water's surface above the baseline when foils carry it, m; null: not said"),
+    { label: "water on the foils stands at", dimension: "length" },
+  ),
   launch: field(z.enum(LAUNCHES), { label: "launch" }),
   launchSpeed: field(magnitude("any").nullable().describe("speed at which it is let go, m/s; null: not said"), {
     label: "speed at release",
     dimension: "speed",
   }),
+  cord: field(
+    cordSchema.nullable().default(null).describe("that lets it go, where its speed was not read; null: not said"),
+    { label: "cord" },
+  ),
+  rolling: field(
+    magnitude("any")
+      .nullable()
+      .default(null)
+      .describe("pull that keeps it moving on the ground it starts from, over its weight; null: not said"),
+    { label: "pull on the ground", dimension: "ratio" },
+  ),
+  torque: field(
+    magnitude("any")
+      .nullable()
+      .default(null)
+      .describe(
+        "about its length, of the drives at full throttle, standing, as it was weighed, N·m; null: as computed",
+      ),
+    { label: "torque weighed", dimension: "torque" },
+  ),
+  steering: field(
+    magnitude("any")
+      .nullable()
+      .default(null)
+      .describe("yaw moment of the full command, standing, as it was weighed, N·m; null: as computed"),
+    { label: "steering weighed", dimension: "torque" },
+  ),
+  weighedWith: field(
+    z.string().max(24).default("").describe("sign of the drives that torque and steering were weighed with"),
+    { label: "drives that were weighed", about: "knowing" },
+  ),
   whole: field(z.boolean().default(false).describe("every surface and body that the air acts on is described"), {
     label: "every surface and body described",
   }),
@@ -193,8 +264,14 @@ export const flightSchema = z.object({
 export type FlightSaid = z.infer<typeof flightSchema>;
 export const UNSAID_FLIGHT: FlightSaid = {
   height: null,
+  waterline: null,
   launch: "not said",
   launchSpeed: null,
+  cord: null,
+  rolling: null,
+  torque: null,
+  steering: null,
+  weighedWith: "",
   whole: false,
   margin: null,
 };

@@ -161,6 +161,15 @@ export function surfaceFrom(pattern: Pattern, design: Pick<Design, "items" | "su
   };
 }
 
+/** A name that no other of them has. */
+export const freeName = (others: readonly { name: string }[], wanted: string): string => {
+  const taken = new Set(others.map((o) => o.name));
+  for (let k = 1; ; k++) {
+    const name = k === 1 ? wanted : `${wanted} ${k}`;
+    if (!taken.has(name)) return name;
+  }
+};
+
 /** A first body along the craft. */
 export function bodyFrom(design: Pick<Design, "items" | "surfaces" | "bodies">): BodyShape {
   const box = extent(design);
@@ -176,7 +185,7 @@ export function bodyFrom(design: Pick<Design, "items" | "surfaces" | "bodies">):
   });
   return {
     id: freeId(design.bodies, "b"),
-    name: design.bodies.length === 0 ? "Body" : `Body ${design.bodies.length + 1}`,
+    name: freeName(design.bodies, "Body"),
     y: 0,
     mirrored: false,
     across: "round",

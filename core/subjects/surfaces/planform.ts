@@ -116,3 +116,7 @@ export function cutAt(s: Surface, share: number): Station {
     along,
   };
 }
+
+/** A surface that lifts: one that does not stand on edge. */
+export const lifts = (s: Pick<Surface, "panels">): boolean =>
+  s.panels.some((p) => Math.abs(Math.cos(p.dihedral)) > 0.5);

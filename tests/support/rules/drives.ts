@@ -1,3 +1,4 @@
+import { blankAround } from "../../../core/subjects/propulsion/around/declares";
 import { measuredAs, scaleOnly } from "../curves";
 import { usualState } from "../../../core/design/schema";
 import { newPhase } from "../../../core/design/schema";
@@ -48,8 +49,8 @@ export const DRIVE_CASES: RuleCase[] = [
   ],
   [
     "lasting-open",
-    (d) => void (unit(d).surroundings = "boxed or ducted"),
-    (d) => void (unit(d).surroundings = "free air"),
+    (d) => void (unit(d).around = [blankAround("openings")]),
+    (d) => void (unit(d).surroundings = "in air"),
   ],
   [
     "load-over-rating",
@@ -283,8 +284,8 @@ export const DRIVE_CASES: RuleCase[] = [
     (d) => void (unit(d).surroundings = "not a propeller"),
     (d) => void (unit(d).surroundings = "in water"),
   ],
-  ["drive-not-covered", (d) => void (unit(d).surroundings = "boxed or ducted"), () => {}],
-  ["drive-not-covered", (d) => void (unit(d).surroundings = "overlapped or coaxial"), () => {}],
+  ["drive-not-covered", (d) => void (unit(d).around = [blankAround("openings")]), () => {}],
+  ["drive-not-covered", (d) => void (unit(d).around = [blankAround("overlap")]), () => {}],
   [
     "drive-not-covered",
     (d) => {
@@ -294,10 +295,16 @@ export const DRIVE_CASES: RuleCase[] = [
     (d) => void (d.states = [usualState("submerged")]),
   ],
   [
-    "taken-by-around",
-    (d) => Object.assign(unit(d), { count: 2, surroundings: "overlapped or coaxial", around: { kind: "coaxial" } }),
-    () => {},
+    "in-stream",
+    (d) => {
+      item(d, "hull").place.x = 0.5;
+      item(d, "hull").size = { x: 0.6, y: 0.2, z: 0.06 };
+    },
+    (d) => {
+      item(d, "hull").place.x = 0.9;
+    },
   ],
+  ["taken-by-around", (d) => Object.assign(unit(d), { count: 2, around: [blankAround("coaxial")] }), () => {}],
   [
     "curve-unknown",
     (d) =>

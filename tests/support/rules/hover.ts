@@ -28,8 +28,41 @@ export const middle =
     change(d);
   };
 
+/** Two rotors on one axis that blow over a pair of vanes, with the CG so far (m) beside the line of their thrust. */
+export function onItsTail(d: Design, beside: number): void {
+  const mass = d.items.reduce((s, i) => s + (i.mass?.value ?? 0) * i.quantity, 0);
+  const z = d.items.reduce((s, i) => s + (i.mass?.value ?? 0) * i.quantity * i.place.z, 0) / mass;
+  quad(at(d))(d);
+  const u = unit(d);
+  u.count = 2;
+  u.direction = "ahead";
+  u.places = [0, 0.05].map((x) => ({ at: { x, y: 0, z: z + beside }, toward: { x: -1, y: 0, z: 0 } }));
+  d.surfaces = [
+    {
+      id: "vanes",
+      name: "Vanes",
+      medium: "air",
+      itemId: null,
+      at: { x: 0.62, y: 0.005, z },
+      chord: 0.05,
+      incidence: 0,
+      mirrored: true,
+      panels: [{ span: 0.09, chord: 0.05, sweep: 0, dihedral: 0, twist: 0 }],
+      shapeBy: "measured",
+      section: { family: "symmetric", zeroLift: null, most: null, drag: null },
+      controls: [{ id: "v", name: "Vane", does: ["pitch"], from: 0, to: 1, chord: 1, up: 0.5, down: 0.5 }],
+    },
+  ];
+}
+
+const corners = (...newtons: number[]) =>
+  middle((d) => {
+    for (const [k, p] of unit(d).places.entries()) p.weighed = known(newtons[k] ?? 5);
+  });
+
 /** Rules of craft that hang on their drives. */
 export const HOVER_CASES: RuleCase[] = [
+  ["corners-unequal", corners(5, 5, 5, 4.2), corners(5, 5, 5.05, 5)],
   ["level-lost", (d) => quad(at(d) + 0.2)(d), middle()],
   [
     "unit-hard",
@@ -51,6 +84,8 @@ export const HOVER_CASES: RuleCase[] = [
     },
     middle(),
   ],
+  ["torque-unheld", (d) => quad(at(d), "clockwise")(d), middle()],
+  ["vane-short", (d) => onItsTail(d, 0.04), (d) => onItsTail(d, 0)],
   ["axis-thin", (d) => quad(at(d) + 0.11)(d), middle()],
   ["one-unit-dead", middle(), (d) => quad(at(d), "half each", 8)(d)],
 ];

@@ -20,6 +20,28 @@ const tail = (d: Design) => {
   return t;
 };
 
+const duty = (d: Design) => {
+  const [phase] = d.duty;
+  if (!phase) throw new Error("no duty");
+  return phase;
+};
+const known = (value: number) => ({ value, evidence: "measured" as const });
+
+/** The same surfaces as foils, the water so far above the baseline. */
+const foils = (d: Design, waterline: number) => {
+  for (const s of d.surfaces) s.medium = "water";
+  d.flight.waterline = known(waterline);
+};
+
+/** On three wheels, one at its nose, the others so far back; it starts from them. */
+const onWheels = (d: Design, back: number) => {
+  Object.assign(d.flight, { launch: "wheels", rolling: known(0.05) });
+  const foot = (id: string, x: number, y: number) => ({
+    ...{ id, name: `${id} wheel`, itemId: null, at: { x, y, z: -0.02 }, mirrored: y > 0, placeBy: "measured" as const },
+  });
+  d.feet = [foot("nose", 0.1, 0), foot("main", back, 0.12)];
+};
+
 /** Rules of craft that fly on wings. */
 export const WING_CASES: RuleCase[] = [
   ["wings-not-whole", but((d) => void (d.flight.whole = false)), flown],
@@ -121,6 +143,28 @@ export const WING_CASES: RuleCase[] = [
       wing(d).controls = [{ ...elevator(20, 20), id: "a", name: "Aileron", does: ["roll"], from: 0.4, to: 1 }];
     }),
   ],
+  // A motor too slow for its propeller.
+  ["level-short", but((d) => void (unit(d).motor.kv.value = 400)), flown],
+  ["climbs-little", but((d) => void (unit(d).motor.kv.value = 500)), flown],
+  [
+    "never-leaves",
+    but((d) => Object.assign(d.flight, { launch: "wheels", rolling: known(0.8) })),
+    but((d) => Object.assign(d.flight, { launch: "wheels", rolling: known(0.05) })),
+  ],
+  // Feet under its tail: full nose up has no arm about them.
+  ["nose-late", but((d) => onWheels(d, 0.6)), but((d) => onWheels(d, 0.36))],
+  [
+    "duty-sinks",
+    but((d) => Object.assign(duty(d), { by: "throttle", value: 0.25 })),
+    but((d) => Object.assign(duty(d), { by: "throttle", value: 0.6 })),
+  ],
+  // Standing, a newton costs less than in flight.
+  [
+    "duty-beyond",
+    but((d) => Object.assign(duty(d), { by: "thrust", value: 0.7 })),
+    but((d) => Object.assign(duty(d), { by: "speed", value: 10 })),
+  ],
+  ["foil-shallow", but((d) => foils(d, 0.14)), but((d) => foils(d, 0.5))],
   ["surface-far", but((d) => void (tail(d).at.x = 62)), flown],
   [
     "height-order",

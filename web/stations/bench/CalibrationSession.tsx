@@ -9,6 +9,9 @@ import { usePreferences } from "../../app/preferences";
 import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
 import { ClipboardSheet } from "./ClipboardSheet";
+import { useHalfState } from "../../app/halfWritten";
+import { useDesk } from "../../app/desk";
+import { HalfLine } from "../../app/HalfLine";
 import { SessionFoot } from "./SessionFoot";
 import { useEntry } from "./useSession";
 
@@ -37,18 +40,20 @@ export function CalibrationSession({
   onOpen: (number: number | null) => void;
 }) {
   const { habit } = usePreferences();
-  const [test, setTest] = useState<Calibration>(
+  const [asked, setAsked] = useState(false);
+  const { slug, version } = useDesk();
+  const { value: fresh, set: setFresh } = useHalfState<{ shown: number | null; known: number | null }>(
+    slug,
+    version.label,
+    `bench calibration pair ${session?.number ?? "new"}`,
+    { shown: null, known: null },
+  );
+  const { keep, entry, test, change, head, foot } = useEntry<Calibration>(
+    session,
+    onOpen,
+    "calibration",
     () => session?.calibration ?? { instrument: "", quantity: "current", by: "known values", pairs: [] },
   );
-  const [asked, setAsked] = useState(false);
-  const [fresh, setFresh] = useState<{ shown: number | null; known: number | null }>({ shown: null, known: null });
-  const { keep, entry, touch, foot } = useEntry(session, onOpen);
-  const change = (mutate: (t: Calibration) => void) => {
-    const next = structuredClone(test);
-    mutate(next);
-    setTest(next);
-    touch();
-  };
   const charge = test.by === "charge returned";
   const dimension: Dimension = charge ? "capacity" : DIMENSION[test.quantity];
   const result = correctionOf(test);
@@ -62,6 +67,7 @@ export function CalibrationSession({
           : result.message;
   return (
     <div className="text-[12px]">
+      <HalfLine {...head} />
       <Instrument test={test} change={change} />
       <p className="mt-1 text-pencil">{HOW[test.quantity]}</p>
       <table className="rows mt-2 w-full max-w-[520px]">

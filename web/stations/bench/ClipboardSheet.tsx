@@ -1,4 +1,6 @@
+import { DISPLAY } from "../../../core/design/units";
 import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
 
 /** Prints the sheet of the open test, and nothing else. */
 export function printSheet(): void {
@@ -20,13 +22,15 @@ export function ClipboardSheet({
   checks?: readonly string[];
 }) {
   const { file, version } = useDesk();
+  const { habit } = usePreferences();
   return (
     <section className="print-only" aria-hidden="true">
       <h2>
         {file.craft.name} {version.label}: {title}
       </h2>
       <p className="clip-head">
-        Date ____________ Place ____________________ Air ______ °C Pack ____________ By ____________________
+        Date ____________ Place ____________________ Air ______ {DISPLAY[habit].temperature} Pack ____________ By
+        ____________________
       </p>
       {checks.length > 0 && (
         <ul className="clip-checks">

@@ -1,14 +1,15 @@
-import { useState } from "react";
 import { judgeFastThrottle } from "../../../core/bench/fastThrottle";
 import { type Bench, type FastThrottle, SAFETY } from "../../../core/design/bench";
 import { CHEMISTRY } from "../../../core/subjects/energy/battery";
 import { SAFETY_LINE, fastThrottleText } from "../../../core/wording/sweep";
+import { HalfLine } from "../../app/HalfLine";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { QuantityField } from "../../fields/QuantityField";
 import { ClipboardSheet } from "./ClipboardSheet";
 import { SessionFoot } from "./SessionFoot";
 import { SafetyList } from "./thrust/SafetyList";
+import { notYetSafe } from "./thrust/thrustDraft";
 import { useEntry } from "./useSession";
 
 type Trial = FastThrottle["trials"][number];
@@ -25,19 +26,14 @@ export function FastThrottleSession({
   const { habit } = usePreferences();
   const { design } = useDesk();
   const [first] = design.units;
-  const [test, setTest] = useState<FastThrottle>(
+  const { keep, entry, test, change, head, foot } = useEntry<FastThrottle>(
+    session,
+    onOpen,
+    "fast-throttle",
     () =>
       session?.fastThrottle ?? {
         unitId: first?.id ?? "none",
-        safety: {
-          restraint: false,
-          plane: false,
-          shield: false,
-          distance: false,
-          people: false,
-          cutOff: false,
-          place: "outdoors",
-        },
+        safety: notYetSafe("outdoors"),
         trials: RAMPS.slice(0, 2).map(
           (ramp): Trial => ({
             diameter: first?.propeller.diameter.value ?? 0.2,
@@ -48,14 +44,8 @@ export function FastThrottleSession({
           }),
         ),
       },
+    (t) => ({ ...t, safety: notYetSafe("outdoors") }),
   );
-  const { keep, entry, touch, foot } = useEntry(session, onOpen);
-  const change = (mutate: (t: FastThrottle) => void) => {
-    const next = structuredClone(test);
-    mutate(next);
-    setTest(next);
-    touch();
-  };
   const unit = design.units.find((u) => u.id === test.unitId);
   const battery = design.batteries.find((b) => b.id === unit?.batteryId);
   const floor = battery ? CHEMISTRY[battery.chemistry].floor * battery.series : null;
@@ -64,6 +54,7 @@ export function FastThrottleSession({
   if (!first) return <p>Describe a drive in Power first.</p>;
   return (
     <div className="text-[12px]">
+      <HalfLine {...head} />
       <p>
         From idle to full in the time of the ramp. Change one thing at a time: the ramp on one propeller first, then the
         propeller at one ramp.

@@ -5,6 +5,7 @@ import { differenceText, foretoldText, lineText, meaningText, scatterText } from
 import { TextField } from "../../fields/TextField";
 import { ClipboardSheet } from "./ClipboardSheet";
 import { FreeChart } from "./FreeChart";
+import { HalfLine } from "../../app/HalfLine";
 import { SessionFoot } from "./SessionFoot";
 import { useEntry } from "./useSession";
 
@@ -23,20 +24,26 @@ const LETTER = ["A", "B"] as const;
  * line through them, what its slope means, and whether the two differ.
  */
 export function FreeSession({ session, onOpen }: { session: Bench | null; onOpen: (number: number | null) => void }) {
-  const [test, setTest] = useState<Free>(() => session?.free ?? blank());
-  // What is typed stays as it is typed: only what can be read of it goes into the session.
-  const [texts, setTexts] = useState(() => test.conditions.map((c) => pointsText(c.points)));
   const [asked, setAsked] = useState(false);
-  const { keep, entry, touch, foot } = useEntry(session, onOpen);
-  const change = (mutate: (t: Free) => void) => {
-    const next = structuredClone(test);
-    mutate(next);
-    setTest(next);
-    touch();
-  };
+  // What is typed stays as it is typed: only what can be read of it goes into the session.
+  const {
+    keep,
+    entry,
+    test: { read: test, texts },
+    change: changeBoth,
+    head,
+    foot,
+  } = useEntry(session, onOpen, "free", () => {
+    const read = session?.free ?? blank();
+    return { read, texts: read.conditions.map((c) => pointsText(c.points)) };
+  });
+  const change = (mutate: (t: Free) => void) => changeBoth((both) => mutate(both.read));
   const write = (k: number, text: string) => {
-    setTexts(texts.map((t, i) => (i === k ? text : t)));
-    change((t) => void (t.conditions[k] && (t.conditions[k].points = readPoints(text).points)));
+    changeBoth(({ read, texts: typed }) => {
+      typed[k] = text;
+      const condition = read.conditions[k];
+      if (condition) condition.points = readPoints(text).points;
+    });
   };
   const problems = texts.flatMap((t, k) => readPoints(t).problems.map((p) => `${LETTER[k]}, ${p}`));
   const wrong = freeSchema.safeParse(test).error?.issues[0]?.message ?? null;
@@ -46,6 +53,7 @@ export function FreeSession({ session, onOpen }: { session: Bench | null; onOpen
       : wrong && `enter ${wrong}`;
   return (
     <div className="text-[12px]">
+      <HalfLine {...head} />
       <p className="max-w-[70ch]">
         Anything that can be read twice: a field in µT over the distance of a wire, vibration in m/s² with and without a
         damper, power over rpm without a propeller. Nothing is converted: names and units are yours.
@@ -59,12 +67,16 @@ export function FreeSession({ session, onOpen }: { session: Bench | null; onOpen
           change={change}
           write={write}
           onSecond={() => {
-            setTexts([...texts, ""]);
-            change((t) => void t.conditions.push({ name: "", points: [] }));
+            changeBoth(({ read, texts: typed }) => {
+              typed.push("");
+              read.conditions.push({ name: "", points: [] });
+            });
           }}
           onAlone={() => {
-            setTexts(texts.slice(0, 1));
-            change((t) => void t.conditions.splice(1));
+            changeBoth(({ read, texts: typed }) => {
+              typed.splice(1);
+              read.conditions.splice(1);
+            });
           }}
         />
         <FreeReport test={test} />

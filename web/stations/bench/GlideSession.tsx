@@ -8,10 +8,13 @@ import { GRAVITY } from "../../../core/subjects/air/air";
 import { inducedOf, lattice } from "../../../core/subjects/flight/latticeNode";
 import { plain, show } from "../../../core/wording/format";
 import { Computed } from "../../app/Computed";
+import { useHalfState } from "../../app/halfWritten";
+import { HalfLine } from "../../app/HalfLine";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
+import { BesideMeasured } from "./BesideMeasured";
 import { ClipboardSheet } from "./ClipboardSheet";
 import { SessionFoot } from "./SessionFoot";
 import { useEntry } from "./useSession";
@@ -35,19 +38,24 @@ const TRIM: Record<Exclude<Pass["saw"], "straight">, string> = {
 
 /** Passes without power: how far for the height, how fast, and what they show of the trim. */
 export function GlideSession({ session, onOpen }: { session: Bench | null; onOpen: (number: number | null) => void }) {
-  const [test, setTest] = useState<Glide>(() => session?.glide ?? { trim: "", cg: null, passes: [] });
-  const [fresh, setFresh] = useState<Fresh>(EMPTY);
+  const { slug, version } = useDesk();
+  const { value: fresh, set: setFresh } = useHalfState<Fresh>(
+    slug,
+    version.label,
+    `bench glide pass ${session?.number ?? "new"}`,
+    EMPTY,
+  );
   const [asked, setAsked] = useState(false);
-  const { keep, entry, touch, foot } = useEntry(session, onOpen);
-  const change = (mutate: (t: Glide) => void) => {
-    const next = structuredClone(test);
-    mutate(next);
-    setTest(next);
-    touch();
-  };
+  const { keep, entry, test, change, head, foot } = useEntry<Glide>(
+    session,
+    onOpen,
+    "glide",
+    () => session?.glide ?? { trim: "", cg: null, passes: [] },
+  );
   const missing = test.passes.length === 0 ? "enter a pass: height lost, distance and time" : null;
   return (
     <div className="text-[12px]">
+      <HalfLine {...head} />
       <p className="max-w-[70ch]">
         Without power, in still air, over soft ground and nobody ahead: counted from where its speed has settled to
         where it touches. Filmed from the side against two marks, or from a height that is known. Three passes tell more
@@ -227,19 +235,10 @@ function GlideReport({ test }: { test: Glide }) {
   };
   return (
     <section aria-label="What the passes say" className="mt-3 border-t border-hair pt-2">
-      <table className="rows w-full max-w-[480px]">
-        <thead>
-          <tr>
-            <th />
-            <th>predicted</th>
-            <th>measured</th>
-          </tr>
-        </thead>
-        <tbody>
-          {row("glideRatio", result.ratio)}
-          {row("glideSpeed", result.speed)}
-        </tbody>
-      </table>
+      <BesideMeasured>
+        {row("glideRatio", result.ratio)}
+        {row("glideSpeed", result.speed)}
+      </BesideMeasured>
       <p className="mt-1 text-pencil">
         Predicted at its best; a glide at another speed falls short of it. {result.ratio?.n ?? 0} of{" "}
         {test.passes.length} went straight and count.

@@ -1,10 +1,12 @@
 import { useMutation } from "@tanstack/react-query";
+import { produce } from "immer";
 import { useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
 import { type Contract, contracts } from "../../../api/contracts";
 import { type Bench, type BenchEntry, type TestKind, benchEntrySchema } from "../../../core/design/bench";
 import { call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
+import { useHalfWritten, useKeeping } from "../../app/halfWritten";
 import { NotChosen, saveAgainst } from "../../app/saveAgainst";
 import { useDelete } from "../../app/useDelete";
 
@@ -19,6 +21,7 @@ const blankEntry = (): Omit<BenchEntry, TestKind> & Pick<Bench, TestKind> => ({
   calibration: null,
   glide: null,
   free: null,
+  moment: null,
   notes: "",
   files: [],
 });
@@ -32,6 +35,7 @@ const entryOf = ({
   calibration,
   glide,
   free,
+  moment,
   notes,
   files,
 }: Bench): BenchEntry => ({
@@ -42,6 +46,7 @@ const entryOf = ({
   calibration,
   glide,
   free,
+  moment,
   notes,
   files,
 });
@@ -53,13 +58,15 @@ const entryOf = ({
 function useSession(
   session: Bench | null,
   touched: boolean,
+  /** The revision that what was left half-written grew from. */
+  grewFrom: number | null,
   onOpen: (number: number | null) => void,
   onKept: () => void,
 ) {
   const { slug, version, revisions, refresh, flush } = useDesk();
   // The revision that was opened: what is saved elsewhere while something is entered here must not pass for it.
   const held = session ? (revisions.bench[session.number] ?? 0) : 0;
-  const opened = useRef(held);
+  const opened = useRef(grewFrom ?? held);
   useEffect(() => {
     if (!touched && held > opened.current) opened.current = held;
   }, [held, touched]);
@@ -125,26 +132,77 @@ function useSession(
     const { revisions: now } = await call(contracts.getCraft satisfies Contract, { params: { slug } });
     return now.versions[version.label] ?? 0;
   };
-  return { keep, remove, after, onError, freshRevision };
+  return { keep, remove, after, onError, freshRevision, opened };
 }
 
+/** What a session holds while it is filled in: the entry, and its test as the form has it. */
+interface Filling<T> {
+  entry: ReturnType<typeof blankEntry> | BenchEntry;
+  test: T;
+}
+
+/** What the form of a session is called among what is half-written. */
+export const benchFormName = (session: Bench | null, form: string): string =>
+  `bench ${session ? session.number : form}`;
+
 /**
- * What every session has besides its test: date, notes, pictures, and whether anything was changed since it was kept.
- * `foot` is what its foot needs.
+ * What every session has: its test as the form holds it, date, notes, pictures, and whether anything was changed since
+ * it was kept. What is neither kept nor thrown away is there again when the form is opened. `head` and `foot` are what its
+ * head and foot
+ * needs.
+ * @param form which new session it is
+ * @param begin the test as it is kept, or as a new one begins; null: there is nothing to test yet
+ * @param takenUp what was left half-written of a new one, as it is taken up again: a stand is made safe anew
  */
-export function useEntry(session: Bench | null, onOpen: (number: number | null) => void) {
-  const [entry, setEntry] = useState(() => (session ? entryOf(session) : blankEntry()));
-  const [touched, setTouched] = useState(false);
-  const actions = useSession(session, touched, onOpen, () => setTouched(false));
+export function useEntry<T>(
+  session: Bench | null,
+  onOpen: (number: number | null) => void,
+  form: string,
+  begin: () => T,
+  takenUp: (test: T) => T = (test) => test,
+) {
+  const { slug, version } = useDesk();
+  const [fresh] = useState((): Filling<T> => ({ entry: session ? entryOf(session) : blankEntry(), test: begin() }));
+  const half = useHalfWritten(slug, version.label, benchFormName(session, form), fresh);
+  const [filling, setFilling] = useState(() =>
+    half.left ? { ...half.left.value, test: session ? half.left.value.test : takenUp(half.left.value.test) } : fresh,
+  );
+  const [touched, setTouched] = useState(half.left !== null);
+  const { opened, ...actions } = useSession(session, touched, half.left?.revision ?? null, onOpen, () => {
+    setTouched(false);
+    half.done();
+  });
+  useKeeping(half, filling, touched, opened.current);
+  const { entry, test } = filling;
   const put = (part: Partial<BenchEntry>) => {
     setTouched(true);
-    setEntry({ ...entry, ...part });
+    setFilling((f) => ({ ...f, entry: { ...f.entry, ...part } }));
+  };
+  /** Changes the test; what does not change is not copied, so that readings may come in ten times a second. */
+  const change = (mutate: (test: T) => void) => {
+    setTouched(true);
+    setFilling((f) => ({
+      ...f,
+      test: produce(f.test, (draft) => {
+        mutate(draft as T);
+      }),
+    }));
   };
   return {
     ...actions,
     entry,
+    test,
+    change,
     touched,
-    touch: () => setTouched(true),
+    /** What was left half-written before the form was opened, and how to begin anew. */
+    head: {
+      left: half.left,
+      onThrow: () => {
+        half.done();
+        setTouched(false);
+        setFilling({ entry: session ? entryOf(session) : blankEntry(), test: begin() });
+      },
+    },
     foot: {
       session,
       notes: entry.notes,

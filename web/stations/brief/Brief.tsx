@@ -5,13 +5,16 @@ import type { Target } from "../../../core/design/schema";
 import { type TargetResult, undecided } from "../../../core/design/targets";
 import { plain } from "../../../core/wording/format";
 import { Computed } from "../../app/Computed";
+import { wholeTargets } from "../../../core/design/inState";
+import { wholeDuty } from "../../../core/mission";
 import { useDesk } from "../../app/desk";
+import { useEveryState } from "../../app/useEveryState";
 import { usePreferences } from "../../app/preferences";
 import { EvidenceSelect } from "../../fields/EvidenceSelect";
 import { QuantityField } from "../../fields/QuantityField";
 import { Aboard } from "./Aboard";
 import { Environment } from "./Environment";
-import { HeldUp } from "./HeldUp";
+import { States } from "./States";
 import { MassBar } from "./MassBar";
 
 /** What a brief can ask for: everything computed that a builder would set a limit to. */
@@ -49,8 +52,43 @@ function OddsBar({ odds }: { odds: number | null }) {
   );
 }
 
-function TargetRow({ result }: { result: TargetResult }) {
-  const { edit, evaluation } = useDesk();
+/** Of which state a target is asked. */
+function AskedOf({
+  target,
+  whole,
+  change,
+}: {
+  target: Target;
+  whole: boolean;
+  change: (mutate: (t: Target) => void) => void;
+}) {
+  const { design } = useDesk();
+  return (
+    <select
+      aria-label={`${METRICS[target.metric].label}: asked of`}
+      className="cell text-[11px] text-pencil"
+      value={target.stateId ?? ""}
+      onChange={(e) =>
+        change((t) => {
+          if (e.target.value === "") delete t.stateId;
+          else t.stateId = e.target.value;
+        })
+      }
+    >
+      <option value="">
+        {whole ? "the whole duty" : target.metric === "endurance" ? "the whole duty" : "every state"}
+      </option>
+      {design.states.map((s) => (
+        <option key={s.id} value={s.id}>
+          {s.name}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+function TargetRow({ result, whole = false }: { result: TargetResult; whole?: boolean }) {
+  const { design, edit, evaluation } = useDesk();
   const { habit } = usePreferences();
   const { target } = result;
   const metric = METRICS[target.metric];
@@ -63,22 +101,32 @@ function TargetRow({ result }: { result: TargetResult }) {
   return (
     <tr data-target={target.metric}>
       <td className="text-ink">
-        <select
-          aria-label="What is asked"
-          className="cell font-semibold"
-          value={target.metric}
-          onChange={(e) =>
-            change((t) => {
-              t.metric = e.target.value as MetricKey;
-            })
-          }
-        >
-          {ASKABLE.map((k) => (
-            <option key={k} value={k}>
-              {METRICS[k].label}
-            </option>
-          ))}
-        </select>
+        {/* A menu shows one line and cuts it: its choice stands over it in words that wrap. */}
+        <span className="relative block py-[3px] pr-4 has-[select:focus-visible]:outline-2 has-[select:focus-visible]:outline-accent">
+          <b aria-hidden="true" className="font-semibold">
+            {metric.label}
+          </b>
+          <span aria-hidden="true" className="absolute right-0 text-pencil">
+            ▾
+          </span>
+          <select
+            aria-label="What is asked"
+            className="absolute inset-0 h-full w-full cursor-pointer opacity-0"
+            value={target.metric}
+            onChange={(e) =>
+              change((t) => {
+                t.metric = e.target.value as MetricKey;
+              })
+            }
+          >
+            {(ASKABLE.includes(target.metric) ? ASKABLE : [...ASKABLE, target.metric]).map((k) => (
+              <option key={k} value={k}>
+                {METRICS[k].label}
+              </option>
+            ))}
+          </select>
+        </span>
+        {design.states.length > 1 && <AskedOf target={target} whole={whole} change={change} />}
       </td>
       <td>
         <select
@@ -110,28 +158,34 @@ function TargetRow({ result }: { result: TargetResult }) {
         </select>
       </td>
       <BoundField metric={metric} target={target} change={change} />
-      <td className="text-right">
-        <Computed metric={target.metric} quantity={evaluation.metrics[target.metric]} />
+      <td className="text-right" data-label="predicted">
+        <Computed
+          metric={target.metric}
+          quantity={whole ? (result.predicted ?? undefined) : evaluation.metrics[target.metric]}
+        />
       </td>
       <td
         className={`text-right font-semibold ${undecided(result.odds) ? "text-care" : status.colour}`}
         data-status={result.status}
+        data-label="so far"
       >
-        {undecided(result.odds) ? `likely ${status.word}` : status.word}
-        {result.margin !== null && (
-          <span className="num block whitespace-nowrap text-[11px] font-normal text-pencil">
-            {result.status === "open"
-              ? `${plain(result.margin, metric.dimension, habit)} left so far`
-              : result.margin >= 0
-                ? `${plain(result.margin, metric.dimension, habit)} spare`
-                : `${plain(-result.margin, metric.dimension, habit)} off`}
-          </span>
-        )}
-        {result.because !== null && (
-          <span className="block max-w-44 text-[11px] font-normal text-pencil">{result.because}</span>
-        )}
+        <span>
+          {undecided(result.odds) ? `likely ${status.word}` : status.word}
+          {result.margin !== null && (
+            <span className="num block whitespace-nowrap text-[11px] font-normal text-pencil">
+              {result.status === "open"
+                ? `${plain(result.margin, metric.dimension, habit)} left so far`
+                : result.margin >= 0
+                  ? `${plain(result.margin, metric.dimension, habit)} spare`
+                  : `${plain(-result.margin, metric.dimension, habit)} off`}
+            </span>
+          )}
+          {result.because !== null && (
+            <span className="block max-w-44 text-[11px] font-normal text-pencil">{result.because}</span>
+          )}
+        </span>
       </td>
-      <td className="pl-3!">
+      <td className="pl-3!" data-label="chance, %">
         <OddsBar odds={result.odds} />
       </td>
       <td>
@@ -200,7 +254,7 @@ const FIRST: [MetricKey, Target["comparison"], number, number?][] = [
 ];
 
 export function BriefStation() {
-  const { design, evaluation, edit } = useDesk();
+  const { design, state, evaluation, edit } = useDesk();
   const { targets } = design.brief;
   const missing = FIRST.find(([key]) => !targets.some((t) => t.metric === key)) ?? FIRST[0];
   const add = () => {
@@ -214,10 +268,14 @@ export function BriefStation() {
         value,
         ...(upper === undefined ? {} : { upper }),
         weight: "must",
+        ...(design.states.length > 1 && metric !== "auw" && metric !== "endurance" ? { stateId: state.id } : {}),
       }),
     );
   };
-  const all = evaluation.targets.filter((t) => t.target.weight === "must");
+  const every = useEveryState();
+  const ofDuty = wholeDuty(design, every?.found.mission ?? null);
+  const elsewhere = targets.length - evaluation.targets.length - wholeTargets(design).length;
+  const all = [...evaluation.targets, ...ofDuty].filter((t) => t.target.weight === "must");
   return (
     <div className="flex flex-col">
       <section aria-label="Targets" className="px-4 py-3">
@@ -233,14 +291,14 @@ export function BriefStation() {
             e.target.value !== design.brief.purpose && edit((d) => void (d.brief.purpose = e.target.value))
           }
         />
-        <HeldUp />
+        <States />
         {targets.length === 0 ? (
           <p className="mt-2">
             No targets yet. Begin with the mass that it may have: every other number follows from it.
           </p>
         ) : (
           <div className="wide">
-            <table className="rows mt-1 w-full">
+            <table className="rows cards mt-1 w-full">
               <thead>
                 <tr>
                   <th className="min-w-[150px]">Target</th>
@@ -257,6 +315,9 @@ export function BriefStation() {
                 {evaluation.targets.map((t) => (
                   <TargetRow key={t.target.id} result={t} />
                 ))}
+                {ofDuty.map((t) => (
+                  <TargetRow key={t.target.id} result={t} whole />
+                ))}
               </tbody>
             </table>
           </div>
@@ -269,6 +330,7 @@ export function BriefStation() {
             <span>
               {all.filter((t) => t.status === "met").length} of {all.length} musts met,{" "}
               {all.filter((t) => t.status === "open").length} open
+              {elsewhere > 0 && `; ${elsewhere} asked of another state`}
             </span>
           )}
         </p>

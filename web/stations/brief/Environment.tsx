@@ -19,9 +19,9 @@ const Labelled = ({ label, children }: { label: string; children: ReactNode }) =
 
 /** What it works in: air, water, wind, and how cold the packs are. */
 export function Environment() {
-  const { design, edit, evaluation } = useDesk();
+  const { design, seen, edit, evaluation } = useDesk();
   const e = design.brief.environment;
-  const held = supportOf(design);
+  const held = supportOf(seen);
   const field = (
     key: Exclude<keyof typeof e, "humidity" | "water" | "waterTemperature">,
     label: string,
@@ -70,7 +70,7 @@ export function Environment() {
         {field("packTemperature", "Pack temperature at the start", "temperature")}
         {field("altitude", "Altitude", "distance")}
         {field("wind", "Worst wind", "speed")}
-        {(wetDrive(design) || held.afloat) && (
+        {(wetDrive(seen) || held.afloat) && (
           <>
             <Labelled label="Water">
               <select

@@ -6,14 +6,18 @@ import { useDesk } from "../../app/desk";
 
 /** What holds it up: several at once may. What follows from the rest of the design cannot be taken away here. */
 export function HeldUp() {
-  const { design, edit } = useDesk();
-  const held = supportOf(design);
-  const said = design.states[0]?.heldUpBy ?? [];
+  const { seen, state, edit } = useDesk();
+  const held = supportOf(seen);
+  const said = state.heldUpBy;
   const change = (way: HeldUpBy, on: boolean) => {
     const next = HELD_UP_BY.filter((w) => (w === way ? on : said.includes(w)));
     if (next.length === 0) return void toast.error("Something holds it up: choose the other one first.");
     if (next.length > MOST_WAYS) return void toast.error(`At most ${MOST_WAYS} at once: take one away first.`);
-    edit((d) => void (d.states[0] ? (d.states[0].heldUpBy = next) : (d.states = [usualState(...next)])));
+    edit((d) => {
+      const own = d.states.find((s) => s.id === state.id);
+      if (own) own.heldUpBy = next;
+      else d.states = [usualState(...next)];
+    });
   };
   return (
     <fieldset className="mt-3 flex flex-wrap items-center gap-x-4 gap-y-1">

@@ -6,7 +6,7 @@ import { usePreferences } from "../../app/preferences";
 
 /** The mass limit as a bar: what each group of the ledger takes of it, and what is left, or how far it is over. */
 export function MassBar() {
-  const { design, evaluation } = useDesk();
+  const { seen: design, evaluation } = useDesk();
   const { habit } = usePreferences();
   const limit = design.brief.targets.find((t) => t.metric === "auw" && t.comparison === "atMost")?.value;
   const total = resultIn(evaluation, balance)?.mass;

@@ -10,6 +10,8 @@ import { GROUPS } from "../../../core/faults/catalogue";
 import { symptomsLike } from "../../../core/faults/find";
 import type { Cause } from "../../../core/faults/symptoms/kinds";
 import { call, sayError } from "../../app/client";
+import { HalfLine } from "../../app/HalfLine";
+import { useHalfState } from "../../app/halfWritten";
 import { saveAgainst } from "../../app/saveAgainst";
 import { useDelete } from "../../app/useDelete";
 import { testCost } from "./SuspectTable";
@@ -33,13 +35,25 @@ const blank = (): OwnSymptom => ({
   causes: [blankCause(1)],
 });
 
+/** What the form of an entry is called among what is half-written. */
+const entryFormName = (id: string | undefined) => `catalogue ${id ?? "new"}`;
+
 /** One entry of one's own: the same record as those that ship. */
 function EntryForm({ held, onDone }: { held: SymptomRecord | null; onDone: () => void }) {
   const queries = useQueryClient();
   const remove = useDelete();
   // As it was opened: what is saved elsewhere meanwhile must not pass for it.
   const [opened, setOpened] = useState(held);
-  const [entry, setEntry] = useState<OwnSymptom>(() => held?.symptom ?? blank());
+  const {
+    value: entry,
+    set: setEntry,
+    half,
+    anew,
+  } = useHalfState<OwnSymptom>("", "", entryFormName(held?.symptom.id), held?.symptom ?? blank());
+  const done = () => {
+    half.done();
+    onDone();
+  };
   const [wrong, setWrong] = useState<{ path: string; text: string } | null>(null);
   const at = (path: string) =>
     wrong?.path === path && (
@@ -49,6 +63,7 @@ function EntryForm({ held, onDone }: { held: SymptomRecord | null; onDone: () =>
     );
   return (
     <section aria-label="Catalogue entry" className="border border-ink bg-sheet p-3">
+      <HalfLine left={half.left} onThrow={anew} />
       <div className="grid grid-cols-[1fr_180px] gap-2 max-[640px]:grid-cols-[minmax(0,1fr)]">
         <label>
           What is seen, heard or felt
@@ -87,7 +102,7 @@ function EntryForm({ held, onDone }: { held: SymptomRecord | null; onDone: () =>
         setOpened={setOpened}
         setEntry={setEntry}
         queries={queries}
-        onDone={onDone}
+        onDone={done}
         held={held}
         remove={remove}
       />

@@ -1,11 +1,12 @@
 import { useMemo } from "react";
 import { useSearchParams } from "react-router";
 import { type Fault, newFault } from "../../../core/design/craftFile";
+import { HalfList } from "../../app/HalfLine";
 import { useDesk } from "../../app/desk";
 import { faultName } from "../runs/words";
 import { CatalogueSheet } from "./CatalogueSheet";
 import { CostChart } from "./CostChart";
-import { FaultForm } from "./FaultForm";
+import { FaultForm, faultFormName } from "./FaultForm";
 
 const STATE_COLOUR: Record<Fault["state"], string> = {
   open: "text-care",
@@ -16,7 +17,7 @@ const STATE_COLOUR: Record<Fault["state"], string> = {
 };
 
 export function FaultsStation() {
-  const { file, version, go } = useDesk();
+  const { slug, file, version, go } = useDesk();
   const [search, setSearch] = useSearchParams();
   const ownRuns = file.runs.filter((r) => r.version === version.label);
   const making = Number(search.get("new") ?? Number.NaN);
@@ -70,12 +71,23 @@ export function FaultsStation() {
     );
   };
   return (
-    <div className="grid h-full grid-cols-[184px_1fr] max-[640px]:h-auto max-[640px]:grid-cols-[minmax(0,1fr)]">
+    <div className="grid h-full grid-cols-[184px_1fr] print:grid-cols-[minmax(0,1fr)] max-[640px]:h-auto max-[640px]:grid-cols-[minmax(0,1fr)]">
       <nav
         aria-label="Faults"
-        className="border-r border-hair px-4 py-3 max-[640px]:max-h-52 max-[640px]:overflow-y-auto max-[640px]:border-b max-[640px]:border-r-0"
+        className="border-r border-hair px-4 py-3 print:hidden max-[640px]:max-h-52 max-[640px]:overflow-y-auto max-[640px]:border-b max-[640px]:border-r-0"
       >
         <h2>Faults</h2>
+        <HalfList
+          slug={slug}
+          version=""
+          open={start ? faultFormName(null) : fault ? faultFormName(fault.number) : null}
+          name={(form) =>
+            form === "fault new" ? "New fault" : form.startsWith("fault ") ? faultName(Number(form.slice(6))) : null
+          }
+          onOpen={(form) =>
+            setSearch(form === "fault new" ? { new: String(lastRun?.number ?? "") } : { fault: form.slice(6) })
+          }
+        />
         <ul className="mt-2">
           {file.faults.toReversed().map((f) => (
             <li key={f.number} className="border-b border-hair">

@@ -1,10 +1,12 @@
 import { moneySign } from "../../../core/design/money";
-import type { Control, UseFieldArrayReturn, UseFormRegister } from "react-hook-form";
+import type { Control, UseFieldArrayReturn, UseFormRegister, UseFormRegisterReturn } from "react-hook-form";
 import { useWatch } from "react-hook-form";
 import { RISKS } from "../../../core/design/risk";
+import { useDesk } from "../../app/desk";
 import { Balance } from "./Balance";
 import { EffectField } from "./EffectField";
 import type { Filled, Values } from "./form";
+import { PartLit } from "./PartLit";
 
 /** Stones: one for each line of a note. */
 const stones = (note: string) => note.split(/\n|;/).filter((l) => l.trim() !== "").length;
@@ -40,10 +42,10 @@ export function SuspectTable({
   if (suspects.fields.length === 0) return null;
   return (
     <div className="wide">
-      <table className="rows w-full min-w-[660px] table-fixed">
+      <table className="rows cards w-full min-w-[660px] table-fixed">
         <thead>
           <tr>
-            <th className="w-[17%]">suspect</th>
+            <th className="w-[19%]">suspect</th>
             <th className="w-[104px]">against, for</th>
             <th>for it</th>
             <th>against it</th>
@@ -56,7 +58,6 @@ export function SuspectTable({
             const s = rows[i];
             if (!s) return null;
             const number = { setValueAs: (v: unknown) => (v === "" || v === null ? 0 : Number(v)) };
-            const small = "cell num w-12! text-right";
             return (
               <SuspectRow
                 key={field.key}
@@ -65,7 +66,6 @@ export function SuspectTable({
                 register={register}
                 i={i}
                 suspects={suspects}
-                small={small}
                 number={number}
               />
             );
@@ -76,6 +76,29 @@ export function SuspectTable({
   );
 }
 
+/** Minutes and money: what a test takes, or what went into it. */
+function Effort({
+  minutes,
+  cost,
+  named,
+  spent = false,
+}: {
+  minutes: UseFormRegisterReturn;
+  cost: UseFormRegisterReturn;
+  named: (what: string) => string;
+  spent?: boolean;
+}) {
+  const field = { className: "cell num w-12! text-right", type: "number", min: 0 };
+  return (
+    <span className={`flex items-center ${spent ? "font-semibold text-ink" : ""}`}>
+      <input {...field} aria-label={named("minutes")} {...minutes} />
+      min
+      <input {...field} step="any" aria-label={named(moneySign())} {...cost} />
+      {moneySign()}
+    </span>
+  );
+}
+
 /** One suspect: how it is tested, what that showed, how it stands. */
 function SuspectRow({
   s,
@@ -83,7 +106,6 @@ function SuspectRow({
   register,
   i,
   suspects,
-  small,
   number,
 }: {
   s: Filled["suspects"][number];
@@ -91,9 +113,10 @@ function SuspectRow({
   register: UseFormRegister<Filled>;
   i: number;
   suspects: UseFieldArrayReturn<Filled, "suspects", "key">;
-  small: "cell num w-12! text-right";
   number: { setValueAs: (v: unknown) => number };
 }) {
+  const { design } = useDesk();
+  const gone = s.part && !design.items.some((item) => item.id === s.part);
   return (
     <tr data-suspect={s.id} className={s.state === "ruled in" ? "bg-tint-stop" : ""}>
       <td className={`text-ink ${s.state === "ruled out" ? "text-pencil" : "font-semibold"}`}>
@@ -105,11 +128,25 @@ function SuspectRow({
             {s.spentCost ? `, ${s.spentCost} ${moneySign()}` : ""}
           </span>
         )}
+        <select
+          className="cell font-normal text-[11px]"
+          aria-label={`${s.cause}, the part that it is about`}
+          {...register(`suspects.${i}.part`)}
+        >
+          <option value="">which part?</option>
+          {design.items.map((item) => (
+            <option key={item.id} value={item.id}>
+              {item.name}
+            </option>
+          ))}
+          {gone && <option value={s.part}>a part that is no longer there</option>}
+        </select>
+        {s.part && <PartLit design={design} partId={s.part} />}
       </td>
       <td>
         <Balance against={stones(s.against)} forIt={stones(s.for)} state={s.state} />
       </td>
-      <td>
+      <td data-label="for it">
         <textarea
           className="cell"
           rows={2}
@@ -118,7 +155,7 @@ function SuspectRow({
           {...register(`suspects.${i}.for`)}
         />
       </td>
-      <td>
+      <td data-label="against it">
         <textarea
           className="cell"
           rows={2}
@@ -127,71 +164,50 @@ function SuspectRow({
           {...register(`suspects.${i}.against`)}
         />
       </td>
-      <td>
-        <textarea className="cell" rows={2} aria-label={`${s.cause}, test`} {...register(`suspects.${i}.test`)} />
-        <input
-          className="cell text-ink"
-          aria-label={`${s.cause}, result`}
-          placeholder="result"
-          {...register(`suspects.${i}.result`)}
-        />
-        <EffectField control={control} i={i} cause={s.cause} state={s.state} />
-      </td>
-      <td className="text-[11px]">
-        <select className="cell" aria-label={`${s.cause}, state`} {...register(`suspects.${i}.state`)}>
-          <option>open</option>
-          <option>ruled in</option>
-          <option>ruled out</option>
-        </select>
-        <button type="button" className="link text-[11px]" onClick={() => suspects.remove(i)}>
-          remove
-        </button>
-        <span className="flex items-center">
+      <td data-label="test, result">
+        <span className="block">
+          {" "}
+          <textarea className="cell" rows={2} aria-label={`${s.cause}, test`} {...register(`suspects.${i}.test`)} />
           <input
-            className={small}
-            type="number"
-            min={0}
-            aria-label={`${s.cause}, minutes of the test`}
-            {...register(`suspects.${i}.minutes`, {
+            className="cell text-ink"
+            aria-label={`${s.cause}, result`}
+            placeholder="result"
+            {...register(`suspects.${i}.result`)}
+          />
+          <EffectField control={control} i={i} cause={s.cause} state={s.state} />
+        </span>
+      </td>
+      <td className="text-[11px]" data-label="effort">
+        <span className="block">
+          {" "}
+          <select className="cell" aria-label={`${s.cause}, state`} {...register(`suspects.${i}.state`)}>
+            <option>open</option>
+            <option>ruled in</option>
+            <option>ruled out</option>
+          </select>
+          <button type="button" className="link text-[11px]" onClick={() => suspects.remove(i)}>
+            remove
+          </button>
+          <Effort
+            minutes={register(`suspects.${i}.minutes`, {
               setValueAs: (v: unknown) => (v === "" || v === null ? null : Number(v)),
             })}
+            cost={register(`suspects.${i}.cost`, number)}
+            named={(what) => `${s.cause}, ${what} of the test`}
           />
-          min
-          <input
-            className={small}
-            type="number"
-            min={0}
-            step="any"
-            aria-label={`${s.cause}, ${moneySign()} of the test`}
-            {...register(`suspects.${i}.cost`, number)}
+          <select className="cell" aria-label={`${s.cause}, the test risks`} {...register(`suspects.${i}.risk`)}>
+            {RISKS.map((r) => (
+              <option key={r} value={r}>
+                {r === "none" ? "risk not stated" : `risks ${r}`}
+              </option>
+            ))}
+          </select>
+          <Effort
+            spent
+            minutes={register(`suspects.${i}.spentMinutes`, number)}
+            cost={register(`suspects.${i}.spentCost`, number)}
+            named={(what) => `${s.cause}, ${what} spent`}
           />
-          {moneySign()}
-        </span>
-        <select className="cell" aria-label={`${s.cause}, the test risks`} {...register(`suspects.${i}.risk`)}>
-          {RISKS.map((r) => (
-            <option key={r} value={r}>
-              {r === "none" ? "risk not stated" : `risks ${r}`}
-            </option>
-          ))}
-        </select>
-        <span className="flex items-center font-semibold text-ink">
-          <input
-            className={small}
-            type="number"
-            min={0}
-            aria-label={`${s.cause}, minutes spent`}
-            {...register(`suspects.${i}.spentMinutes`, number)}
-          />
-          min
-          <input
-            className={small}
-            type="number"
-            min={0}
-            step="any"
-            aria-label={`${s.cause}, ${moneySign()} spent`}
-            {...register(`suspects.${i}.spentCost`, number)}
-          />
-          {moneySign()}
         </span>
       </td>
     </tr>

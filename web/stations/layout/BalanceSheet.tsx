@@ -32,7 +32,7 @@ const METRIC = { x: "cgX", y: "cgY", z: "cgZ" } as const;
  * it.
  */
 function useGoals() {
-  const { design, evaluation } = useDesk();
+  const { seen: design, evaluation } = useDesk();
   const aside = evaluation.findings.some((f) => f.code === "cg-sideways");
   const start = (axis: Axis): number | null => {
     const t = design.brief.targets.find((x) => x.metric === METRIC[axis] && x.comparison === "between");
@@ -75,7 +75,7 @@ function Way({ text, plan, patch, first }: { text: string; plan: BalancePlan | n
 
 /** The balance solver over everything that may move or be added. */
 export function BalanceSheet() {
-  const { design, edit, evaluation } = useDesk();
+  const { seen: design, edit, evaluation } = useDesk();
   const { habit } = usePreferences();
   const { goal, setGoal } = useGoals();
   const [fixed, setFixed] = useState<ReadonlySet<string>>(new Set());
@@ -172,7 +172,7 @@ function Ways({
   closed: ReadonlySet<string>;
   goals: Partial<Record<Axis, CgGoal>>;
 }) {
-  const { design } = useDesk();
+  const { seen: design } = useDesk();
   const { habit } = usePreferences();
   const question = {
     sliders: sliding.filter((i) => !fixed.has(i.id)).map((i) => i.id),

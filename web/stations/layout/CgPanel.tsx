@@ -24,7 +24,7 @@ const MORE: MetricKey[] = [
 
 /** Mass and CG, predicted beside the newest measurement of this version; odds, growth, inertia. */
 export function CgPanel() {
-  const { design, evaluation, preview } = useDesk();
+  const { seen: design, evaluation, preview } = useDesk();
   const { habit } = usePreferences();
   const measured = useMeasured();
   const chance = (e: typeof evaluation) => {

@@ -10,6 +10,7 @@ import { DrawingSheet } from "./DrawingSheet";
 import { blankPart } from "../../../core/subjects/mass/ledger";
 import { Ledger } from "./ledger/Ledger";
 import { LeverageSheet } from "./LeverageSheet";
+import { PaperSheet } from "./PaperSheet";
 import { Selected } from "./Selected";
 import { WalkBackSheet } from "./WalkBackSheet";
 import { WindowStrip } from "./WindowStrip";
@@ -20,6 +21,7 @@ const SHEETS = {
   leverage: "Cost of weight by position",
   walk: "Move the CG back",
   drawing: "Envelope and outline",
+  paper: "On paper",
 } as const;
 type SheetName = keyof typeof SHEETS;
 const NAMES = Object.entries(SHEETS) as [SheetName, string][];
@@ -58,12 +60,16 @@ export function LayoutStation() {
             <CraftDrawing selected={selected} onSelect={select} width={width} height={width < 500 ? 420 : 378} />
             <WindowStrip width={width} />
           </div>
-          <div className="w-[276px] shrink-0 border-l border-hair px-4 py-3 max-[640px]:w-full max-[640px]:border-l-0">
+          {/* As high as the drawing, whatever is selected: the list beneath does not move under the hand. */}
+          <div className="w-[276px] shrink-0 border-l border-hair px-4 py-3 max-[640px]:w-full max-[640px]:border-l-0 min-[641px]:max-h-[470px] min-[641px]:overflow-y-auto">
             <CgPanel />
-            {item && <Selected item={item} number={index + 1} />}
-            <p className="mt-3 text-[11px] text-pencil">
-              Dashed outline: mass not yet weighed. Dotted, with ?: nobody has said where. ± = 68 %, ellipse = 90 %.
-            </p>
+            {item ? (
+              <Selected item={item} number={index + 1} />
+            ) : (
+              <p className="mt-3 text-[11px] text-pencil">
+                Dashed outline: mass not yet weighed. Dotted, with ?: nobody has said where. ± = 68 %, ellipse = 90 %.
+              </p>
+            )}
           </div>
         </div>
       )}
@@ -82,6 +88,8 @@ export function LayoutStation() {
           <WalkBackSheet />
         ) : shown === "drawing" ? (
           <DrawingSheet />
+        ) : shown === "paper" ? (
+          <PaperSheet />
         ) : (
           <Ledger selected={selected} onSelect={select} />
         )}

@@ -28,7 +28,7 @@ const BASE = 150;
  * what they cost in all.
  */
 export function LeverageSheet({ onSelect }: { onSelect: (id: string) => void }) {
-  const { design, evaluation } = useDesk();
+  const { seen: design, evaluation } = useDesk();
   const { habit } = usePreferences();
   const spots = ballastSpots(design);
   const [chosen, setChosen] = useState<string | null>(null);

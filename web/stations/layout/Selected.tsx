@@ -13,52 +13,111 @@ import { QuantityField } from "../../fields/QuantityField";
 
 const SLIDE = { x: "slide", y: "slideY", z: "slideZ" } as const;
 
-/** Everything about the selected part that the ledger's row does not hold. */
-export function Selected({ item, number }: { item: Item; number: number }) {
-  const { design, edit, evaluation } = useCalmDesk("sheet");
+type ChangeItem = (mutate: (item: Item) => void) => unknown;
+
+/** How far the part may slide along an axis, when it may. */
+function SlideRow({ item, axis, change }: { item: Item; axis: Axis; change: ChangeItem }) {
+  const range = slideOf(item, axis);
+  const key = SLIDE[axis];
+  if (!range) return null;
+  return (
+    <tr>
+      <td className="whitespace-nowrap pr-2">slides {axis}</td>
+      {(["from", "to"] as const).map((end) => (
+        <td key={end}>
+          <QuantityField
+            label={`${item.name}, slides ${axis === "x" ? "" : `${axis} `}${end}`}
+            value={range[end]}
+            dimension="length"
+            onCommit={(v) => v !== null && change((p) => void (p[key] = { ...range, [end]: v }))}
+          />
+        </td>
+      ))}
+      <td className="text-right">
+        <button type="button" className="link" onClick={() => change((p) => void (p[key] = null))}>
+          lock
+        </button>
+      </td>
+    </tr>
+  );
+}
+
+/** What the part moves along with. */
+function AttachedTo({ item, change }: { item: Item; change: ChangeItem }) {
+  const { design } = useCalmDesk("sheet");
+  const under = attachedTo(design.items, item.id);
+  const hosts = design.items.filter((i) => i.id !== item.id && !under.includes(i));
+  return (
+    <tr>
+      <td className="pr-2">attached to</td>
+      <td colSpan={3}>
+        <select
+          className="cell"
+          aria-label={`${item.name}, attached to`}
+          value={item.parentId ?? ""}
+          onChange={(e) => change((p) => void (p.parentId = e.target.value === "" ? null : e.target.value))}
+        >
+          <option value="">nothing</option>
+          {hosts.map((h) => (
+            <option key={h.id} value={h.id}>
+              {h.name}
+            </option>
+          ))}
+        </select>
+      </td>
+    </tr>
+  );
+}
+
+/** What moving the part does to the CG, and what a gram saved on it is worth. */
+function WhatItDoes({ item }: { item: Item }) {
+  const { seen: design, evaluation } = useCalmDesk("sheet");
   const { habit } = usePreferences();
   const gram = DISPLAY[habit].mass;
+  const mass = resultIn(evaluation, balance);
+  const moving = movingMass(design.items, item);
+  const perTen = mass && moving > 0 ? (0.01 * moving) / mass.mass : null;
+  const under = attachedTo(design.items, item.id);
+  const price = mass?.placed.x ? gramPrice(design, mass.cg.x) : null;
+  const counter = price?.at(item.place.x) ?? 0;
+  return (
+    <>
+      {perTen !== null && (
+        <p className="mt-1 text-[12px]">
+          {plain(0.01, "length", habit, habit === "metric" ? 0 : 2)} of slide moves the CG{" "}
+          <b className="num text-ink">{plain(perTen, "length", habit)}</b>
+          {under.length > 0 && ` with the ${under.length} ${under.length === 1 ? "part" : "parts"} on it`}.
+        </p>
+      )}
+      {item.mass && price && isPlaced(item, "x") && (
+        <p className="text-[12px]">
+          1 {gram} saved here is worth{" "}
+          <b className="num text-ink">
+            {(1 + counter).toFixed(2)} {gram}
+          </b>
+          {Math.abs(counter) > 0.02
+            ? `: itself, ${counter > 0 ? "and" : "less"} ${Math.abs(counter).toFixed(2)} ${gram} of counterweight at the ${price.spot.name}`
+            : ""}
+          .
+        </p>
+      )}
+    </>
+  );
+}
+
+/** Everything about the selected part that the ledger's row does not hold. */
+export function Selected({ item, number }: { item: Item; number: number }) {
+  const { edit } = useCalmDesk("sheet");
   const change = (mutate: (item: Item) => void) =>
     edit((d) => {
       const found = d.items.find((i) => i.id === item.id);
       if (found) mutate(found);
     });
-  const mass = resultIn(evaluation, balance);
-  const moving = movingMass(design.items, item);
-  const perTen = mass && moving > 0 ? (0.01 * moving) / mass.mass : null;
-  const under = attachedTo(design.items, item.id);
-  const hosts = design.items.filter((i) => i.id !== item.id && !under.includes(i));
-  const price = mass?.placed.x ? gramPrice(design, mass.cg.x) : null;
-  const counter = price?.at(item.place.x) ?? 0;
   const remove = () =>
     edit((d) => {
       d.items = d.items.filter((i) => i.id !== item.id);
       for (const i of d.items) if (i.parentId === item.id) i.parentId = item.parentId;
     });
-  const slideRow = (axis: Axis) => {
-    const range = slideOf(item, axis);
-    const key = SLIDE[axis];
-    return range ? (
-      <tr key={axis}>
-        <td className="whitespace-nowrap pr-2">slides {axis}</td>
-        {(["from", "to"] as const).map((end) => (
-          <td key={end}>
-            <QuantityField
-              label={`${item.name}, slides ${axis === "x" ? "" : `${axis} `}${end}`}
-              value={range[end]}
-              dimension="length"
-              onCommit={(v) => v !== null && change((p) => void (p[key] = { ...range, [end]: v }))}
-            />
-          </td>
-        ))}
-        <td className="text-right">
-          <button type="button" className="link" onClick={() => change((p) => void (p[key] = null))}>
-            lock
-          </button>
-        </td>
-      </tr>
-    ) : null;
-  };
   const fixed = AXES.filter((a) => slideOf(item, a) === null && !(a === "y" && item.mirrored));
   return (
     <section aria-label="Selected part" className="mt-4">
@@ -85,26 +144,11 @@ export function Selected({ item, number }: { item: Item; number: number }) {
               </td>
             ))}
           </tr>
-          {AXES.map(slideRow)}
+          {AXES.map((axis) => (
+            <SlideRow key={axis} item={item} axis={axis} change={change} />
+          ))}
           {fixed.length > 0 && <AllowMovement fixed={fixed} change={change} />}
-          <tr>
-            <td className="pr-2">attached to</td>
-            <td colSpan={3}>
-              <select
-                className="cell"
-                aria-label={`${item.name}, attached to`}
-                value={item.parentId ?? ""}
-                onChange={(e) => change((p) => void (p.parentId = e.target.value === "" ? null : e.target.value))}
-              >
-                <option value="">nothing</option>
-                {hosts.map((h) => (
-                  <option key={h.id} value={h.id}>
-                    {h.name}
-                  </option>
-                ))}
-              </select>
-            </td>
-          </tr>
+          <AttachedTo item={item} change={change} />
           <HeldBy item={item} change={change} />
           <WhatItIs item={item} change={change} />
           <tr>
@@ -129,25 +173,7 @@ export function Selected({ item, number }: { item: Item; number: number }) {
           </tr>
         </tbody>
       </table>
-      {perTen !== null && (
-        <p className="mt-1 text-[12px]">
-          {plain(0.01, "length", habit, habit === "metric" ? 0 : 2)} of slide moves the CG{" "}
-          <b className="num text-ink">{plain(perTen, "length", habit)}</b>
-          {under.length > 0 && ` with the ${under.length} ${under.length === 1 ? "part" : "parts"} on it`}.
-        </p>
-      )}
-      {item.mass && price && isPlaced(item, "x") && (
-        <p className="text-[12px]">
-          1 {gram} saved here is worth{" "}
-          <b className="num text-ink">
-            {(1 + counter).toFixed(2)} {gram}
-          </b>
-          {Math.abs(counter) > 0.02
-            ? `: itself, ${counter > 0 ? "and" : "less"} ${Math.abs(counter).toFixed(2)} ${gram} of counterweight at the ${price.spot.name}`
-            : ""}
-          .
-        </p>
-      )}
+      <WhatItDoes item={item} />
       <p className="mt-1">
         <button type="button" className="link text-[12px]" onClick={remove}>
           Remove this part

@@ -1,4 +1,4 @@
-import { type ReactNode, useState } from "react";
+import type { ReactNode } from "react";
 import { z } from "zod";
 import {
   type Item,
@@ -16,6 +16,7 @@ import { plain } from "../../../core/wording/format";
 import { SIDE_WORD, TRIM_LINE, TUNE_LINE } from "../../../core/wording/walkBack";
 import { today } from "../../app/dates";
 import { useDesk } from "../../app/desk";
+import { useHalfState } from "../../app/halfWritten";
 import { usePreferences } from "../../app/preferences";
 import { EvidenceSelect } from "../../fields/EvidenceSelect";
 import { QuantityField } from "../../fields/QuantityField";
@@ -329,7 +330,12 @@ const VERDICT: Record<WalkBackRecord["verdict"], string> = { "go on": "go on", a
 
 /** What is kept of a step once it was flown. */
 function RecordForm({ step, onKeep }: { step: WalkBackStep; onKeep: (r: WalkBackRecord) => void }) {
-  const [draft, setDraft] = useState<WalkBackRecord>({
+  const { slug, version } = useDesk();
+  const {
+    value: draft,
+    set: setDraft,
+    half,
+  } = useHalfState<WalkBackRecord>(slug, version.label, `walk back ${step.number}`, {
     step: step.number,
     date: today(),
     cg: null,
@@ -398,7 +404,14 @@ function RecordForm({ step, onKeep }: { step: WalkBackStep; onKeep: (r: WalkBack
           ))}
         </select>
       </label>
-      <button type="button" className="btn btn-sm" onClick={() => onKeep(draft)}>
+      <button
+        type="button"
+        className="btn btn-sm"
+        onClick={() => {
+          half.done();
+          onKeep(draft);
+        }}
+      >
         Keep step {step.number}
       </button>
     </div>

@@ -13,7 +13,7 @@ const HEIGHT = 70;
 
 /** The surroundings of the CG window enlarged: where the CG is, how surely, and where a remedy would bring it. */
 export function WindowStrip({ width }: { width: number }) {
-  const { design, evaluation, preview } = useDesk();
+  const { seen: design, evaluation, preview } = useDesk();
   const { habit } = usePreferences();
   const window = cgLimits(design, resultIn(evaluation, flight), "x");
   const cg = evaluation.metrics.cgX;

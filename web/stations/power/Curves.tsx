@@ -3,10 +3,12 @@ import type { Design, Unit } from "../../../core/design/schema";
 import { DISPLAY, toDisplay } from "../../../core/design/units";
 import { resultIn } from "../../../core/evaluate";
 import { GRAVITY } from "../../../core/subjects/air/air";
+import { demand } from "../../../core/subjects/demand/node";
 import { CHEMISTRY } from "../../../core/subjects/energy/battery";
 import type { Discharge } from "../../../core/subjects/energy/dischargeBand";
 import { type DischargePoint, discharge } from "../../../core/subjects/energy/dischargeBand";
 import { mass as massSubject } from "../../../core/subjects/mass/node";
+import { powered } from "../../../core/subjects/powered/node";
 import type { CurvePoint } from "../../../core/subjects/propulsion/band";
 import { curveOf } from "../../../core/subjects/propulsion/band";
 import type { PropulsionResult } from "../../../core/subjects/propulsion/node";
@@ -24,13 +26,70 @@ type Sheet = keyof typeof SHEETS;
 
 const NOTHING_READ: { x: number; y: number }[] = [];
 
+/** Voltage, power and charge over the run, in minutes. */
+function tracesOf(run: ReturnType<typeof discharge> | null) {
+  const of = (y: (p: DischargePoint) => number, sd: (p: DischargePoint) => number) =>
+    run?.points.map((p) => ({ x: p.seconds / 60, y: y(p), sd: sd(p) })) ?? [];
+  return {
+    voltage: of(
+      (p) => p.voltage,
+      (p) => p.voltageSd,
+    ),
+    power: of(
+      (p) => p.power,
+      (p) => p.powerSd,
+    ),
+    charge: of(
+      (p) => 100 * p.charge,
+      (p) => 100 * p.chargeSd,
+    ),
+  };
+}
+
+/** Which pack the run is worked out with, and how long it lasts. */
+function PackAndTime({
+  pack,
+  setPack,
+  run,
+}: {
+  pack: keyof typeof CHANGES;
+  setPack: (next: keyof typeof CHANGES) => void;
+  run: ReturnType<typeof discharge> | null;
+}) {
+  const { habit } = usePreferences();
+  return (
+    <span className="ml-auto flex items-center gap-1 text-[11px]" role="group" aria-label="Pack">
+      {(Object.keys(CHANGES) as (keyof typeof CHANGES)[]).map((p) => (
+        <button
+          key={p}
+          type="button"
+          className={`chip ${p === pack ? "chip-on" : ""}`}
+          aria-pressed={p === pack}
+          onClick={() => setPack(p)}
+        >
+          {p === "cold"
+            ? `at ${plain(CHANGES.cold.packTemperature, "temperature", habit, 0)}`
+            : p === "old"
+              ? "old, twice the resistance"
+              : p}
+        </button>
+      ))}
+      <b className="num ml-2 text-ink">
+        {run && Number.isFinite(run.seconds)
+          ? `${plain(run.seconds, "time", habit)} ± ${showSd(run.sd, "time", habit)}`
+          : ""}
+      </b>
+    </span>
+  );
+}
+
 /**
  * Curves of the drives that the craft is judged by: standing against throttle, at full throttle against speed, and
  * the pack over a run.
  */
 export function Curves({ result, throttle, speed }: { result: PropulsionResult; throttle: number; speed: number }) {
   const { habit } = usePreferences();
-  const { design: asIs, evaluation } = useDesk();
+  const { seen: asIs, evaluation } = useDesk();
   // Typing comes first: the curves follow in a turn of their own.
   const design = useDeferredValue(asIs);
   const [sheet, setSheet] = useState<Sheet>(speed > 0 ? "speed" : "throttle");
@@ -58,13 +117,13 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
     }),
     [curve, sheet, force],
   );
-  const drag = useMemo(
-    () =>
-      sheet === "speed" && curve.some((c) => c.drag !== null)
-        ? curve.map((c) => ({ x: c.x, y: force(c.drag ?? 0) }))
-        : null,
-    [curve, sheet, force],
-  );
+  // On wings carrying the weight costs too: the line is that of level flight, from just above its stall.
+  const level = resultIn(evaluation, powered)?.points;
+  const drag = useMemo(() => {
+    if (sheet !== "speed") return null;
+    if (level) return level.map((p) => ({ x: toDisplay(p.speed, "speed", habit), y: force(p.drag) }));
+    return curve.some((c) => c.drag !== null) ? curve.map((c) => ({ x: c.x, y: force(c.drag ?? 0) })) : null;
+  }, [curve, level, sheet, force, habit]);
   // What was read, as it was read: on another pack or charge the curve stands off from it.
   const read = useMemo(() => {
     const m = sheet === "throttle" && design.units.length === 1 ? unit?.measured : null;
@@ -74,31 +133,20 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
   }, [design.units.length, unit, sheet, force]);
   const [pack, setPack] = useState<keyof typeof CHANGES>("as it is");
   const mass = resultIn(evaluation, massSubject);
+  const levelDrag = resultIn(evaluation, demand)?.levelDrag ?? null;
   const run = useMemo(
     () =>
       sheet === "discharge"
-        ? discharge(design, mass && { value: mass.mass, sd: mass.massSd, evidence: mass.evidence }, CHANGES[pack])
+        ? discharge(
+            design,
+            mass && { value: mass.mass, sd: mass.massSd, evidence: mass.evidence },
+            CHANGES[pack],
+            levelDrag,
+          )
         : null,
-    [design, mass, pack, sheet],
+    [design, mass, pack, sheet, levelDrag],
   );
-  const traces = useMemo(() => {
-    const of = (y: (p: DischargePoint) => number, sd: (p: DischargePoint) => number) =>
-      run?.points.map((p) => ({ x: p.seconds / 60, y: y(p), sd: sd(p) })) ?? [];
-    return {
-      voltage: of(
-        (p) => p.voltage,
-        (p) => p.voltageSd,
-      ),
-      power: of(
-        (p) => p.power,
-        (p) => p.powerSd,
-      ),
-      charge: of(
-        (p) => 100 * p.charge,
-        (p) => 100 * p.chargeSd,
-      ),
-    };
-  }, [run]);
+  const traces = useMemo(() => tracesOf(run), [run]);
   return (
     <section aria-label="Curves" className="px-4 py-3" data-late={design !== asIs || undefined}>
       <Sheets
@@ -108,28 +156,7 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
         value={sheet}
         onChange={setSheet}
         className="mb-2"
-        aside={
-          sheet === "discharge" && (
-            <span className="ml-auto flex items-center gap-1 text-[11px]" role="group" aria-label="Pack">
-              {(Object.keys(CHANGES) as (keyof typeof CHANGES)[]).map((p) => (
-                <button
-                  key={p}
-                  type="button"
-                  className={`chip ${p === pack ? "chip-on" : ""}`}
-                  aria-pressed={p === pack}
-                  onClick={() => setPack(p)}
-                >
-                  {p === "cold" ? "at −5 °C" : p === "old" ? "old, twice the resistance" : p}
-                </button>
-              ))}
-              <b className="num ml-2 text-ink">
-                {run && Number.isFinite(run.seconds)
-                  ? `${plain(run.seconds, "time", habit)} ± ${showSd(run.sd, "time", habit)}`
-                  : ""}
-              </b>
-            </span>
-          )
-        }
+        aside={sheet === "discharge" && <PackAndTime pack={pack} setPack={setPack} run={run} />}
       >
         <div className="grid grid-cols-3 gap-4 max-[900px]:grid-cols-[minmax(0,1fr)]">
           {sheet === "discharge" ? (

@@ -1,62 +1,59 @@
 import { useState } from "react";
-import { positiveOf } from "../../../core/design/evidence";
-import { dragAreaFrom } from "../../../core/subjects/speed/dragArea";
+import { resultIn } from "../../../core/evaluate";
+import { flight } from "../../../core/subjects/flight/node";
+import { dragAreaFrom, liftCost } from "../../../core/subjects/speed/dragArea";
 import { DISPLAY } from "../../../core/design/units";
 import { useDesk } from "../../app/desk";
+import { useHalfState } from "../../app/halfWritten";
 import { usePreferences } from "../../app/preferences";
-import { KnownField } from "../../fields/KnownField";
+import { DragAreaField } from "../../fields/DragAreaField";
 import { QuantityField } from "../../fields/QuantityField";
 
 /** What holds the craft back when it moves: entered, or from one timed straight run. */
 export function DragArea() {
-  const { design, edit, evaluation } = useDesk();
+  const { design, seen, state, edit, evaluation, slug, version } = useDesk();
   const { habit } = usePreferences();
-  const [timed, setTimed] = useState<{ speed: number | null; doubt: number | null; throttle: number }>({
-    speed: null,
-    doubt: null,
-    throttle: 1,
-  });
+  const {
+    value: timed,
+    set: setTimed,
+    half,
+  } = useHalfState<{
+    speed: number | null;
+    doubt: number | null;
+    throttle: number;
+  }>(slug, version.label, "timed run", { speed: null, doubt: null, throttle: 1 });
   const [problem, setProblem] = useState<string | null>(null);
   const derive = () => {
     if (timed.speed === null || timed.speed <= 0)
       return setProblem("The speed that was timed is needed, more than zero.");
-    const known = dragAreaFrom(design, evaluation.metrics.airDensity?.value ?? 1.225, timed.throttle, {
-      value: timed.speed,
-      sd: timed.doubt ?? 0.05 * timed.speed,
-    });
-    if (!known) return setProblem("By this model the drives give no thrust at that speed: check speed, pitch and Kv.");
+    const known = dragAreaFrom(
+      seen,
+      evaluation.metrics.airDensity?.value ?? 1.225,
+      timed.throttle,
+      { value: timed.speed, sd: timed.doubt ?? 0.05 * timed.speed },
+      liftCost(resultIn(evaluation, flight)),
+    );
+    if (!known)
+      return setProblem(
+        "By this model the drives give too little thrust at that speed to hold it: check speed, pitch and Kv.",
+      );
     setProblem(null);
     edit((d) => void (d.dragArea = known));
+    half.done();
   };
   return (
     <section aria-label="Drag area" className="mt-4 text-[12px]">
       <h2 className="text-[14px]">Drag area</h2>
-      {design.dragArea ? (
-        <div className="mt-1 flex items-center gap-2">
-          <span className="w-40">
-            <KnownField
-              label="Drag area"
-              value={design.dragArea}
-              dimension="area"
-              schema={positiveOf("area")}
-              onCommit={(k) => edit((d) => void (d.dragArea = k))}
-            />
-          </span>
-          <span className="flex-1 text-pencil">{design.dragArea.note}</span>
-          <button type="button" className="link" onClick={() => edit((d) => void (d.dragArea = null))}>
-            forget it
-          </button>
-        </div>
-      ) : (
-        <p className="text-pencil">
-          Not known: no speed is predicted.{" "}
-          <button
-            type="button"
-            className="link"
-            onClick={() => edit((d) => void (d.dragArea = { value: 0.02, evidence: "guess" }))}
-          >
-            guess 2 dm²
-          </button>
+      <p className="mt-1 text-pencil">
+        {!design.dragArea &&
+          (evaluation.metrics.speed
+            ? "Not entered: that of wings and bodies stands for it, without gear and struts. "
+            : "Not known: no speed is predicted. ")}
+        <DragAreaField label="Drag area" value={design.dragArea} onChange={(k) => edit((d) => void (d.dragArea = k))} />
+      </p>
+      {design.dragArea && !seen.dragArea && (
+        <p className="text-care">
+          Not known in the state “{state.name}”: drives turn or surfaces fold in it. Say one of its own in Brief.
         </p>
       )}
       <div className="mt-1 flex flex-wrap items-end gap-2">

@@ -47,6 +47,8 @@ export function DrivesSheet({
       d.conductors = d.conductors.filter((c) => c.unitId !== chosen && c.batteryId !== chosen);
       d.regulators = d.regulators.filter((r) => r.batteryId !== chosen);
       d.batteries = d.batteries.filter((b) => b.id !== chosen);
+      for (const b of d.boxes)
+        for (const list of ["motors", "controllers", "packs"] as const) b[list] = b[list].filter((id) => id !== chosen);
       for (const p of d.duty) p.unitIds = p.unitIds.filter((id) => id !== chosen);
     });
   const removable =

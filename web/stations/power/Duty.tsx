@@ -1,14 +1,17 @@
 import { Fragment, useState } from "react";
 import type { Unit } from "../../../core/design/schema";
 import { type Phase, newPhase, phaseSchema } from "../../../core/design/schema";
+import { spansStates } from "../../../core/design/inState";
 import { DISPLAY, type Dimension } from "../../../core/design/units";
 import { resultIn } from "../../../core/evaluate";
 import { knownOf } from "../../../core/subjects/energy/load";
 import { energy } from "../../../core/subjects/energy/node";
 import { mass } from "../../../core/subjects/mass/node";
 import { GUESSED_LOAD } from "../../../core/subjects/propulsion/inputs";
+import { plain, show } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
+import { useEveryState } from "../../app/useEveryState";
 import { EvidenceSelect } from "../../fields/EvidenceSelect";
 import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
@@ -37,7 +40,8 @@ const BLIND: readonly Phase["by"][] = ["throttle", "thrust", "current", "power"]
 function PhaseMore({ phase: p, change }: { phase: Phase; change: (mutate: (p: Phase) => void) => void }) {
   const { habit } = usePreferences();
   const load = p.by === "current" || p.by === "power";
-  const { design, evaluation } = useDesk();
+  const { design: entered, seen: design, evaluation } = useDesk();
+  const { states } = entered;
   const known = p.known ?? { evidence: "guess" as const, sd: GUESSED_LOAD * p.value, note: "" };
   // What is said to be known is said of the craft as it stands: of another one it is not taken.
   const know = (said: Partial<typeof known>) =>
@@ -52,6 +56,25 @@ function PhaseMore({ phase: p, change }: { phase: Phase; change: (mutate: (p: Ph
     <tr>
       <td colSpan={8} className="border-t-0! pt-0! text-[11px] text-pencil">
         <span className="flex flex-wrap items-center gap-x-2">
+          {states.length > 1 && (
+            <label className="flex items-center gap-1">
+              in
+              <select
+                className="cell w-auto!"
+                aria-label={`${p.name}, in the state`}
+                value={p.stateId ?? states[0]?.id}
+                onChange={(e) =>
+                  change((x) => void (x.stateId = e.target.value === states[0]?.id ? null : e.target.value))
+                }
+              >
+                {states.map((s) => (
+                  <option key={s.id} value={s.id}>
+                    {s.name}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
           {p.by !== "speed" && (
             <span className="flex items-center gap-1">
               over the ground
@@ -95,7 +118,7 @@ function PhaseMore({ phase: p, change }: { phase: Phase; change: (mutate: (p: Ph
 
 /** What the packs are asked for over a run: one cycle, repeated until the usable charge is spent. */
 export function Duty() {
-  const { design, edit, evaluation } = useDesk();
+  const { design, state, edit, evaluation } = useDesk();
   const { duty, units } = design;
   const cycle = duty.reduce((s, p) => s + p.seconds * p.repeats, 0);
   const [measuring, setMeasuring] = useState(false);
@@ -144,6 +167,7 @@ export function Duty() {
                     by: "throttle",
                     value: 1,
                     unitIds: [],
+                    stateId: state.id === design.states[0]?.id ? null : state.id,
                   }),
                 ),
             )
@@ -158,6 +182,7 @@ export function Duty() {
         )}
         {end && <span>ends when {ENDED[end]}</span>}
       </p>
+      <OverStates />
       {duty.some((p) => BLIND.includes(p.by)) && (
         <p className="text-[11px] text-pencil">
           A phase held by throttle, newtons, current or power does not feel a change of mass; one by the weight or the
@@ -165,6 +190,53 @@ export function Duty() {
         </p>
       )}
       {measuring && <MeasuredLoad onDone={() => setMeasuring(false)} />}
+    </section>
+  );
+}
+
+/** How long the duty lasts over all states that it goes through; nothing where it stays in one. */
+function OverStates() {
+  const { design } = useDesk();
+  const { habit } = usePreferences();
+  const every = useEveryState();
+  if (!spansStates(design)) return null;
+  const mission = every?.found.mission ?? null;
+  if (!mission) return <p className="mt-1 text-pencil">Working out how long it lasts over its states …</p>;
+  return (
+    <section aria-label="Over its states" className={`mt-2 ${every?.current ? "" : "opacity-60"}`}>
+      <h3>Over its states</h3>
+      <table className="rows">
+        <tbody>
+          {mission.states.map(({ state, share, endurance }) => (
+            <tr key={state.id}>
+              <td className="text-ink">{state.name}</td>
+              <td className="num text-right">{Math.round(100 * share)} % of the time</td>
+              <td className="num text-right">
+                {endurance ? `alone it would last ${plain(endurance.value, "time", habit)}` : "open"}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p data-mission={mission.status}>
+        {mission.status === "open" ? (
+          <>Open: {mission.because}.</>
+        ) : (
+          <>
+            Together it lasts{" "}
+            <b className="num text-ink">
+              {show(mission.endurance.value, mission.endurance.sd, "time", habit).value} ±{" "}
+              {show(mission.endurance.value, mission.endurance.sd, "time", habit).sd} {DISPLAY[habit].time}
+            </b>
+            : each state takes its share of the charge. Keep enough for the one that it must land or come home in.
+            {[...(mission.endurance.incomplete ?? []), ...(mission.endurance.unknown ?? [])].map((o) => (
+              <span key={o} className="block text-care">
+                Left out: {o}.
+              </span>
+            ))}
+          </>
+        )}
+      </p>
     </section>
   );
 }

@@ -1,20 +1,36 @@
 import { usePreferences } from "../../app/preferences";
-import { useState } from "react";
 import { toast } from "sonner";
 import type { Battery } from "../../../core/design/schema";
 import { cellResistanceFrom } from "../../../core/subjects/energy/loadTest";
 import { plain, showSd } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
+import { useHalfState } from "../../app/halfWritten";
 import { QuantityField } from "../../fields/QuantityField";
+
+/** What a load test was read to give; null: not yet. */
+interface Read {
+  resting: number | null;
+  loaded: number | null;
+  current: number | null;
+  temperature: number;
+}
 
 /** The pack's own resistance from two voltages and a current, taken over as measured. */
 export function LoadTest({ battery }: { battery: Battery }) {
   const { habit } = usePreferences();
-  const { design, edit } = useDesk();
-  const [resting, setResting] = useState<number | null>(null);
-  const [loaded, setLoaded] = useState<number | null>(null);
-  const [current, setCurrent] = useState<number | null>(null);
-  const [temperature, setTemperature] = useState<number>(design.brief.environment.packTemperature);
+  const { design, edit, slug, version } = useDesk();
+  const {
+    value: read,
+    set,
+    anew,
+  } = useHalfState<Read>(slug, version.label, `load test ${battery.id}`, {
+    resting: null,
+    loaded: null,
+    current: null,
+    temperature: design.brief.environment.packTemperature,
+  });
+  const { resting, loaded, current, temperature } = read;
+  const put = (key: keyof Read) => (value: number | null) => set((r) => ({ ...r, [key]: value }));
   const result =
     resting !== null && loaded !== null && current !== null
       ? cellResistanceFrom({ resting, loaded, current, temperature }, battery)
@@ -25,7 +41,9 @@ export function LoadTest({ battery }: { battery: Battery }) {
       const found = d.batteries.find((b) => b.id === battery.id);
       if (found) found.cellResistance = result.cellResistance;
     });
-    if (refused === null) toast.success("Measured: the cell resistance is in the pack.");
+    if (refused !== null) return;
+    anew();
+    toast.success("Measured: the cell resistance is in the pack.");
   };
   return (
     <section aria-label="Load test" className="col-span-full mt-2 border-t border-hair pt-2">
@@ -39,7 +57,7 @@ export function LoadTest({ battery }: { battery: Battery }) {
             value={resting}
             dimension="voltage"
             empty="V"
-            onCommit={setResting}
+            onCommit={put("resting")}
           />
         </label>
         <label className="w-24">
@@ -50,7 +68,7 @@ export function LoadTest({ battery }: { battery: Battery }) {
             value={loaded}
             dimension="voltage"
             empty="V"
-            onCommit={setLoaded}
+            onCommit={put("loaded")}
           />
         </label>
         <label className="w-24">
@@ -61,7 +79,7 @@ export function LoadTest({ battery }: { battery: Battery }) {
             value={current}
             dimension="current"
             empty="A"
-            onCommit={setCurrent}
+            onCommit={put("current")}
           />
         </label>
         <label className="w-24">
@@ -71,7 +89,7 @@ export function LoadTest({ battery }: { battery: Battery }) {
             label="Load test, temperature"
             value={temperature}
             dimension="temperature"
-            onCommit={(v) => v !== null && setTemperature(v)}
+            onCommit={(v) => v !== null && put("temperature")(v)}
           />
         </label>
         {result?.ok && (
@@ -85,8 +103,9 @@ export function LoadTest({ battery }: { battery: Battery }) {
           {result.ok ? (
             <>
               <b className="num text-ink">{plain(result.cellResistance.value, "resistance", habit)}</b>{" "}
-              <span className="num">± {showSd(result.cellResistance.sd, "resistance", habit)}</span> a cell at 25 °C;
-              the pack now has <span className="num">{plain(battery.cellResistance.value, "resistance", habit)}</span>
+              <span className="num">± {showSd(result.cellResistance.sd, "resistance", habit)}</span> a cell at{" "}
+              {plain(25, "temperature", habit, 0)}; the pack now has{" "}
+              <span className="num">{plain(battery.cellResistance.value, "resistance", habit)}</span>
               {result.cellResistance.value > 1.8 * battery.cellResistance.value
                 ? ": an old or a tired pack, or a poor plug."
                 : "."}

@@ -17,11 +17,11 @@ const ENDED: Record<Exclude<LoopResult["status"], "closes">, string> = {
 
 /** The sizing loop made visible: each turn carries what the turn before added, and it closes or runs away. */
 export function LoopSheet() {
-  const { design } = useDesk();
+  const { design: entered, seen: design } = useDesk();
   const { habit } = usePreferences();
   const [minutes, setMinutes] = useState<number | null>(null);
   const [structure, setStructure] = useState(0.2);
-  const wanted = minutes ?? design.brief.targets.find((t) => t.metric === "endurance")?.value ?? 600;
+  const wanted = minutes ?? entered.brief.targets.find((t) => t.metric === "endurance")?.value ?? 600;
   const limit = design.brief.targets.find((t) => t.metric === "auw" && t.comparison === "atMost")?.value ?? null;
   const loop = useMemo(() => sizingLoop(design, wanted, structure), [design, wanted, structure]);
   const turns = loop?.turns ?? [];

@@ -1,11 +1,12 @@
 import { usePreferences } from "../../app/preferences";
-import { useState } from "react";
+import { withDuty } from "../../../core/design/inState";
 import { resultIn } from "../../../core/evaluate";
 import { type Load, dutyOfLoad } from "../../../core/subjects/energy/load";
 import { mass } from "../../../core/subjects/mass/node";
 import { plain } from "../../../core/wording/format";
 import type { Dimension } from "../../../core/design/units";
 import { useDesk } from "../../app/desk";
+import { useHalfState } from "../../app/halfWritten";
 import { QuantityField } from "../../fields/QuantityField";
 
 /** What a meter or a charger tells of a run, and the share by which it is commonly off. */
@@ -34,19 +35,27 @@ const TOLD: Record<
   },
 };
 
+/** What was read, as it is entered. */
+interface Read {
+  seconds: number | null;
+  told: string;
+  value: number | null;
+  off: number | null;
+  note: string;
+}
+const BEGIN: Read = { seconds: 60, told: "current", value: null, off: null, note: "" };
+
 /**
  * Puts what a run, or a minute in the tub, was found to draw in place of the duty: from then on it outranks what the
  * drives are computed to draw.
  */
 export function MeasuredLoad({ onDone }: { onDone: () => void }) {
   const { habit } = usePreferences();
-  const { design, edit, evaluation } = useDesk();
-  const [seconds, setSeconds] = useState<number | null>(60);
-  const [told, setTold] = useState("current");
-  const [value, setValue] = useState<number | null>(null);
-  const [off, setOff] = useState<number | null>(null);
-  const [note, setNote] = useState("");
-  const by = TOLD[told] as (typeof TOLD)[string];
+  const { seen: design, state, edit, evaluation, slug, version } = useDesk();
+  const { value: read, set, half } = useHalfState(slug, version.label, "measured load", BEGIN);
+  const { seconds, told, value, off, note } = read;
+  const put = (key: keyof Read) => (to: Read[typeof key]) => set((r) => ({ ...r, [key]: to }));
+  const by = TOLD[told] ?? (TOLD.current as (typeof TOLD)[string]);
   const share = off ?? by.off;
   const load: Load | null =
     value !== null && value > 0 && seconds !== null && seconds > 0
@@ -55,7 +64,9 @@ export function MeasuredLoad({ onDone }: { onDone: () => void }) {
   const adopt = () => {
     if (!load) return;
     const kg = resultIn(evaluation, mass)?.mass ?? null;
-    edit((d) => void (d.duty = [dutyOfLoad({ ...load, sd: share * load.value }, design, kg)]));
+    const found = dutyOfLoad({ ...load, sd: share * load.value }, design, kg);
+    edit((d) => void (d.duty = withDuty(d, state.id, [found])));
+    half.done();
     onDone();
   };
   return (
@@ -68,7 +79,7 @@ export function MeasuredLoad({ onDone }: { onDone: () => void }) {
       <div className="mt-1 flex flex-wrap items-end gap-2">
         <label className="w-20">
           It ran
-          <QuantityField boxed label="Measured, ran for" value={seconds} dimension="time" onCommit={setSeconds} />
+          <QuantityField boxed label="Measured, ran for" value={seconds} dimension="time" onCommit={put("seconds")} />
         </label>
         <label>
           and showed
@@ -77,8 +88,8 @@ export function MeasuredLoad({ onDone }: { onDone: () => void }) {
             aria-label="Measured, by"
             value={told}
             onChange={(e) => {
-              setTold(e.target.value);
-              setValue(null);
+              const to = e.target.value;
+              set((r) => ({ ...r, told: to, value: null }));
             }}
           >
             {Object.entries(TOLD).map(([key, t]) => (
@@ -97,12 +108,12 @@ export function MeasuredLoad({ onDone }: { onDone: () => void }) {
             value={value}
             dimension={by.dimension}
             empty="–"
-            onCommit={setValue}
+            onCommit={put("value")}
           />
         </label>
         <label className="w-20">
           ± of it
-          <QuantityField boxed label="Measured, ±" value={share} dimension="percent" onCommit={setOff} />
+          <QuantityField boxed label="Measured, ±" value={share} dimension="percent" onCommit={put("off")} />
         </label>
         <label className="w-44">
           where from
@@ -112,7 +123,7 @@ export function MeasuredLoad({ onDone }: { onDone: () => void }) {
             value={note}
             maxLength={200}
             placeholder="run 3, clamp meter"
-            onChange={(e) => setNote(e.target.value)}
+            onChange={(e) => put("note")(e.target.value)}
           />
         </label>
         <button type="button" className="btn btn-sm" disabled={!load} onClick={adopt}>

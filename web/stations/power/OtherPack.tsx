@@ -1,5 +1,3 @@
-import type { SetStateAction } from "react";
-import { useState } from "react";
 import { genericPack } from "../../../core/catalogue/catalogue";
 import { CHEMISTRIES, type Battery } from "../../../core/design/schema";
 import { resultIn } from "../../../core/evaluate";
@@ -10,6 +8,7 @@ import { capacityFor, energyPackOf, otherPack, type Drawn } from "../../../core/
 import { mass } from "../../../core/subjects/mass/node";
 import { plain, show } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
+import { useHalfState } from "../../app/halfWritten";
 import { usePreferences } from "../../app/preferences";
 import { QuantityField } from "../../fields/QuantityField";
 
@@ -19,16 +18,33 @@ const WHY = {
   "voltage off its curve": "Such a resting voltage is off this chemistry's curve: check cells in series.",
 };
 
+/** A timed run, and which pack is asked about. */
+interface Asked {
+  seconds: number | null;
+  by: Drawn["by"];
+  charge: number | null;
+  energy: number | null;
+  rested: [number | null, number | null];
+  other: EnergyPack;
+}
+
 /** One timed run on this pack predicts another pack, by energy. */
 export function OtherPack({ battery }: { battery: Battery }) {
   const { habit } = usePreferences();
-  const { design, edit, evaluation } = useDesk();
-  const [seconds, setSeconds] = useState<number | null>(null);
-  const [by, setBy] = useState<Drawn["by"]>("charge");
-  const [charge, setCharge] = useState<number | null>(null);
-  const [energy, setEnergy] = useState<number | null>(null);
-  const [rested, setRested] = useState<[number | null, number | null]>([null, null]);
-  const [other, setOther] = useState<{ chemistry: Chemistry; series: number; capacity: number }>(energyPackOf(battery));
+  const { seen: design, edit, evaluation, slug, version } = useDesk();
+  const {
+    value: asked,
+    set,
+    half,
+  } = useHalfState<Asked>(slug, version.label, `timed run ${battery.id}`, {
+    seconds: null,
+    by: "charge",
+    charge: null,
+    energy: null,
+    rested: [null, null],
+    other: energyPackOf(battery),
+  });
+  const { seconds, by, charge, energy, rested, other } = asked;
   const drawn: Drawn =
     by === "charge"
       ? { by, ampereHours: charge ?? 0 }
@@ -39,8 +55,9 @@ export function OtherPack({ battery }: { battery: Battery }) {
     seconds !== null &&
     (by === "charge" ? charge !== null : by === "energy" ? energy !== null : rested.every((v) => v !== null));
   const result = otherPack(energyPackOf(battery), drawn, seconds ?? 0, other, battery.usable);
-  const hold = (power: number, off: number, lasted: number, fit: boolean) =>
-    edit((d) => {
+  const hold = (power: number, off: number, lasted: number, fit: boolean) => {
+    half.done();
+    return edit((d) => {
       const kg = resultIn(evaluation, mass)?.mass ?? null;
       d.duty = [
         dutyOfLoad(
@@ -65,24 +82,12 @@ export function OtherPack({ battery }: { battery: Battery }) {
           evidence: "guess",
         };
     });
+  };
   const wanted = design.brief.targets.find((t) => t.metric === "endurance" && t.comparison === "atLeast")?.value;
   return (
     <section aria-label="Another pack" className="col-span-full mt-2 border-t border-hair pt-2">
       <h2 className="text-[14px]">Another pack, from one timed run on this one</h2>
-      <PackAsked
-        seconds={seconds}
-        setSeconds={setSeconds}
-        by={by}
-        setBy={setBy}
-        charge={charge}
-        setCharge={setCharge}
-        energy={energy}
-        setEnergy={setEnergy}
-        rested={rested}
-        setRested={setRested}
-        other={other}
-        setOther={setOther}
-      />
+      <PackAsked asked={asked} put={(change) => set((a) => ({ ...a, ...change }))} />
       {given && (
         <p className="mt-2 text-[13px]" data-other-pack={result.status}>
           {result.status === "predicted" ? (
@@ -147,33 +152,8 @@ export function OtherPack({ battery }: { battery: Battery }) {
 }
 
 /** Which pack is asked about. */
-function PackAsked({
-  seconds,
-  setSeconds,
-  by,
-  setBy,
-  charge,
-  setCharge,
-  energy,
-  setEnergy,
-  rested,
-  setRested,
-  other,
-  setOther,
-}: {
-  seconds: number | null;
-  setSeconds: (next: number | null) => void;
-  by: "voltage" | "energy" | "charge";
-  setBy: (next: "voltage" | "energy" | "charge") => void;
-  charge: number | null;
-  setCharge: (next: number | null) => void;
-  energy: number | null;
-  setEnergy: (next: number | null) => void;
-  rested: [number | null, number | null];
-  setRested: (next: [number | null, number | null]) => void;
-  other: EnergyPack;
-  setOther: (value: SetStateAction<{ chemistry: Chemistry; series: number; capacity: number }>) => void;
-}) {
+function PackAsked({ asked, put }: { asked: Asked; put: (change: Partial<Asked>) => void }) {
+  const { seconds, by, charge, energy, rested, other } = asked;
   return (
     <div className="mt-1 flex flex-wrap items-end gap-3">
       <label className="w-24">
@@ -184,7 +164,7 @@ function PackAsked({
           value={seconds}
           dimension="time"
           empty="min"
-          onCommit={setSeconds}
+          onCommit={(v) => put({ seconds: v })}
         />
       </label>
       <label>
@@ -193,7 +173,7 @@ function PackAsked({
           className="box"
           aria-label="Drawn, by"
           value={by}
-          onChange={(e) => setBy(e.target.value as Drawn["by"])}
+          onChange={(e) => put({ by: e.target.value as Drawn["by"] })}
         >
           <option value="charge">charge returned</option>
           <option value="energy">energy</option>
@@ -209,14 +189,21 @@ function PackAsked({
             value={charge}
             dimension="capacity"
             empty="Ah"
-            onCommit={setCharge}
+            onCommit={(v) => put({ charge: v })}
           />
         </label>
       )}
       {by === "energy" && (
         <label className="w-24">
           Wh
-          <QuantityField boxed label="Energy drawn" value={energy} dimension="energy" empty="Wh" onCommit={setEnergy} />
+          <QuantityField
+            boxed
+            label="Energy drawn"
+            value={energy}
+            dimension="energy"
+            empty="Wh"
+            onCommit={(v) => put({ energy: v })}
+          />
         </label>
       )}
       {by === "voltage" &&
@@ -229,7 +216,7 @@ function PackAsked({
               value={rested[i] ?? null}
               dimension="voltage"
               empty="V"
-              onCommit={(v) => setRested(i === 0 ? [v, rested[1]] : [rested[0], v])}
+              onCommit={(v) => put({ rested: i === 0 ? [v, rested[1]] : [rested[0], v] })}
             />
           </label>
         ))}
@@ -239,7 +226,7 @@ function PackAsked({
           className="box"
           aria-label="Other pack, chemistry"
           value={other.chemistry}
-          onChange={(e) => setOther({ ...other, chemistry: e.target.value as Chemistry })}
+          onChange={(e) => put({ other: { ...other, chemistry: e.target.value as Chemistry } })}
         >
           {CHEMISTRIES.map((c) => (
             <option key={c} value={c}>
@@ -255,7 +242,7 @@ function PackAsked({
           label="Other pack, cells"
           value={other.series}
           dimension="count"
-          onCommit={(v) => v !== null && v >= 1 && setOther({ ...other, series: Math.round(v) })}
+          onCommit={(v) => v !== null && v >= 1 && put({ other: { ...other, series: Math.round(v) } })}
         />
       </label>
       <label className="w-24">
@@ -265,7 +252,7 @@ function PackAsked({
           label="Other pack, capacity"
           value={other.capacity}
           dimension="capacity"
-          onCommit={(v) => v !== null && v > 0 && setOther({ ...other, capacity: v })}
+          onCommit={(v) => v !== null && v > 0 && put({ other: { ...other, capacity: v } })}
         />
       </label>
     </div>

@@ -3,8 +3,10 @@ import { type Regulator, railLoadSchema, regulatorSchema } from "../../../core/d
 import { regulatorHeat, riseText } from "../../../core/subjects/propulsion/heat";
 import type { PropulsionResult } from "../../../core/subjects/propulsion/node";
 import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
 import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
+import { Boxes } from "./Boxes";
 import { ConductorTable } from "./path/Conductors";
 
 /** The current path branch by branch, and the regulators with what hangs on them. */
@@ -23,7 +25,7 @@ export function PathForm({ result }: { result: PropulsionResult | null }) {
     <section aria-label="Current path" className="text-[12px]">
       <h2 className="text-[14px]">Current path</h2>
       <p className="text-pencil">
-        Wires there and back, plugs, switches, fuses. A branch counts once for each of its like units. + K: rise over
+        Wires there and back, plugs, switches, fuses. A branch counts once for each of its like units. + … ±: rise over
         the air at full throttle, lasting, ± 35 %.
       </p>
       <ConductorTable result={result} />
@@ -49,97 +51,7 @@ export function PathForm({ result }: { result: PropulsionResult | null }) {
       </button>
       <h2 className="mt-4 text-[14px]">Regulators (BECs) and their loads</h2>
       {design.regulators.map((r) => (
-        <div key={r.id} className="mt-2 border-t border-hair pt-1" data-regulator={r.id}>
-          <div className="flex flex-wrap items-end gap-2">
-            <span className="w-40">
-              regulator
-              <TextField
-                boxed
-                required
-                label={`Regulator ${r.name}, name`}
-                value={r.name}
-                onCommit={(v) => regulator(r.id, (x) => void (x.name = v))}
-              />
-            </span>
-            <label>
-              kind
-              <select
-                className="box"
-                aria-label={`${r.name}, kind`}
-                value={r.kind}
-                onChange={(e) => regulator(r.id, (x) => void (x.kind = e.target.value as Regulator["kind"]))}
-              >
-                <option>switching</option>
-                <option>linear</option>
-              </select>
-            </label>
-            <label>
-              from
-              <select
-                className="box"
-                aria-label={`${r.name}, from pack`}
-                value={r.batteryId}
-                onChange={(e) => regulator(r.id, (x) => void (x.batteryId = e.target.value))}
-              >
-                {design.batteries.map((b) => (
-                  <option key={b.id} value={b.id}>
-                    {b.name}
-                  </option>
-                ))}
-              </select>
-            </label>
-            {(
-              [
-                ["voltage", "gives", "voltage"],
-                ["maxCurrent", "at most", "current"],
-                ["dropout", "needs above", "voltage"],
-                ["efficiency", "efficiency", "percent"],
-              ] as const
-            ).map(([key, word, dimension]) => (
-              <label key={key} className="w-20">
-                {word}
-                <QuantityField
-                  boxed
-                  label={`${r.name}, ${word}`}
-                  value={r[key]}
-                  dimension={dimension}
-                  schema={regulatorSchema.shape[key]}
-                  onCommit={(v) => v !== null && regulator(r.id, (x) => void (x[key] = v))}
-                />
-              </label>
-            ))}
-            <button
-              type="button"
-              className="link"
-              onClick={() => edit((d) => void (d.regulators = d.regulators.filter((x) => x.id !== r.id)))}
-            >
-              remove
-            </button>
-            <span className="num ml-auto text-pencil" data-heat={r.id}>
-              loses {heatOf(r).loss.toFixed(1)} W, {riseText(heatOf(r).rise)}
-            </span>
-          </div>
-          <Regulators r={r} regulator={regulator} />
-          <button
-            type="button"
-            className="link"
-            onClick={() =>
-              regulator(
-                r.id,
-                (x) =>
-                  void x.loads.push({
-                    id: freeId(x.loads, "l"),
-                    name: `Servo ${x.loads.length + 1}`,
-                    current: 0.15,
-                    peak: 0.8,
-                    minVoltage: 4,
-                  }),
-              )
-            }
-          >
-            add a load
-          </button>
-        </div>
+        <OneRegulator key={r.id} r={r} heat={heatOf(r)} regulator={regulator} />
       ))}
       <button
         type="button"
@@ -163,12 +75,120 @@ export function PathForm({ result }: { result: PropulsionResult | null }) {
       >
         add a regulator
       </button>
+      <Boxes />
     </section>
   );
 }
 
+/** One regulator: what it gives and needs, the heat it makes, and its loads. */
+function OneRegulator({
+  r,
+  heat,
+  regulator,
+}: {
+  r: Regulator;
+  heat: ReturnType<typeof regulatorHeat>;
+  regulator: (id: string, mutate: (r: Regulator) => void) => string | null;
+}) {
+  const { design, edit } = useDesk();
+  const { habit } = usePreferences();
+  return (
+    <div className="mt-2 border-t border-hair pt-1" data-regulator={r.id}>
+      <div className="flex flex-wrap items-end gap-2">
+        <span className="w-40">
+          regulator
+          <TextField
+            boxed
+            required
+            label={`Regulator ${r.name}, name`}
+            value={r.name}
+            onCommit={(v) => regulator(r.id, (x) => void (x.name = v))}
+          />
+        </span>
+        <label>
+          kind
+          <select
+            className="box"
+            aria-label={`${r.name}, kind`}
+            value={r.kind}
+            onChange={(e) => regulator(r.id, (x) => void (x.kind = e.target.value as Regulator["kind"]))}
+          >
+            <option>switching</option>
+            <option>linear</option>
+          </select>
+        </label>
+        <label>
+          from
+          <select
+            className="box"
+            aria-label={`${r.name}, from pack`}
+            value={r.batteryId}
+            onChange={(e) => regulator(r.id, (x) => void (x.batteryId = e.target.value))}
+          >
+            {design.batteries.map((b) => (
+              <option key={b.id} value={b.id}>
+                {b.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        {(
+          [
+            ["voltage", "gives", "voltage"],
+            ["maxCurrent", "at most", "current"],
+            ["dropout", "needs above", "voltage"],
+            ["efficiency", "efficiency", "percent"],
+          ] as const
+        ).map(([key, word, dimension]) => (
+          <label key={key} className="w-20">
+            {word}
+            <QuantityField
+              boxed
+              label={`${r.name}, ${word}`}
+              value={r[key]}
+              dimension={dimension}
+              schema={regulatorSchema.shape[key]}
+              onCommit={(v) => v !== null && regulator(r.id, (x) => void (x[key] = v))}
+            />
+          </label>
+        ))}
+        <button
+          type="button"
+          className="link"
+          onClick={() => edit((d) => void (d.regulators = d.regulators.filter((x) => x.id !== r.id)))}
+        >
+          remove
+        </button>
+        <span className="num ml-auto text-pencil" data-heat={r.id}>
+          loses {heat.loss.toFixed(1)} W, {riseText(heat.rise, habit)}
+        </span>
+      </div>
+      <Loads r={r} regulator={regulator} />
+      <button
+        type="button"
+        className="link"
+        onClick={() =>
+          regulator(
+            r.id,
+            (x) =>
+              void x.loads.push({
+                id: freeId(x.loads, "l"),
+                name: `Servo ${x.loads.length + 1}`,
+                current: 0.15,
+                peak: 0.8,
+                minVoltage: 4,
+              }),
+          )
+        }
+      >
+        add a load
+      </button>
+    </div>
+  );
+}
+
 /** What feeds the receiver and the servos. */
-function Regulators({
+function Loads({
   r,
   regulator,
 }: {

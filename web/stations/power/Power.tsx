@@ -34,7 +34,7 @@ export function PowerStation() {
 }
 
 function Driven() {
-  const { design, evaluation } = useDesk();
+  const { seen: design, evaluation } = useDesk();
   const result = resultIn(evaluation, propulsion);
   const outcome = evaluation.outcomes[propulsion.name];
   const uncovered = outcome?.status === "not covered" ? outcome.because : null;

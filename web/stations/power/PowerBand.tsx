@@ -1,10 +1,11 @@
+import { thingAround } from "../../../core/subjects/propulsion/around/factor";
 import type { Battery, Conductor, Regulator, Unit } from "../../../core/design/schema";
 import type { Dimension, UnitHabit } from "../../../core/design/units";
 import type { OperatingPoint } from "../../../core/subjects/propulsion/chain";
 import { wetDrive } from "../../../core/subjects/propulsion/covered";
 import { riseText, temperatureRise } from "../../../core/subjects/propulsion/heat";
 import { kindOf } from "../../../core/subjects/propulsion/kinds/models";
-import { show } from "../../../core/wording/format";
+import { plain, show } from "../../../core/wording/format";
 import { measuredText } from "../../../core/wording/measured";
 import { usePreferences } from "../../app/preferences";
 
@@ -39,6 +40,8 @@ const quantityIn = (habit: UnitHabit) => (value: number, spread: number | undefi
 /** The links of one drive with what flows into each, for all its like units together. */
 function linksOf({ unit, point: p, sd }: BandDrive, habit: UnitHabit): Link[] {
   const quantity = quantityIn(habit);
+  // Small drives turn with thousandths of a newton metre.
+  const torque = (v: number) => (habit === "metric" ? `${(v * 1000).toFixed(0)} mN·m` : plain(v, "torque", habit));
   const n = unit.count;
   if (unit.measured)
     return [
@@ -58,7 +61,7 @@ function linksOf({ unit, point: p, sd }: BandDrive, habit: UnitHabit): Link[] {
     ];
   // Whether the water, or what air there is in a hull or box, cools this motor is not said: no rise is told.
   const rise =
-    wetDrive({ units: [unit] }) || unit.surroundings === "boxed or ducted" || unit.propulsor?.kind === "screw drum"
+    wetDrive({ units: [unit] }) || thingAround(unit, "openings") || unit.propulsor?.kind === "screw drum"
       ? null
       : temperatureRise(p, unit);
   const each = n > 1 ? "each " : "";
@@ -70,7 +73,7 @@ function linksOf({ unit, point: p, sd }: BandDrive, habit: UnitHabit): Link[] {
       lines: [
         `${each}${quantity(p.motorVoltage, sd.motorVoltage, "voltage")}`,
         `${each}${quantity(p.current, sd.current, "current")}`,
-        rise ? riseText(rise.controller) : "",
+        rise ? riseText(rise.controller, habit) : "",
       ],
       limit: { value: unit.controller.maxCurrent, now: p.current },
     },
@@ -80,8 +83,8 @@ function linksOf({ unit, point: p, sd }: BandDrive, habit: UnitHabit): Link[] {
       loss: p.motorLoss * n,
       lines: [
         quantity(p.motorRpm, sd.motorRpm, "rotation"),
-        `${each}${(p.motorTorque * 1000).toFixed(0)} mN·m`,
-        rise ? riseText(rise.motor) : "",
+        `${each}${torque(p.motorTorque)}`,
+        rise ? riseText(rise.motor, habit) : "",
       ],
       limit: { value: unit.motor.maxCurrent, now: p.current },
     },
@@ -89,10 +92,7 @@ function linksOf({ unit, point: p, sd }: BandDrive, habit: UnitHabit): Link[] {
       name: "Gearing",
       power: p.shaftPower * n,
       loss: p.gearLoss * n,
-      lines: [
-        unit.gear.ratio === 1 ? "direct" : `${unit.gear.ratio} : 1`,
-        `${each}${(p.torque * 1000).toFixed(0)} mN·m out`,
-      ],
+      lines: [unit.gear.ratio === 1 ? "direct" : `${unit.gear.ratio} : 1`, `${each}${torque(p.torque)} out`],
       limit: null,
     },
     {

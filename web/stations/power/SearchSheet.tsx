@@ -14,7 +14,7 @@ import { useShelf } from "./shelf/useShelf";
  * out.
  */
 export function SearchSheet() {
-  const { design } = useDesk();
+  const { seen: design } = useDesk();
   const { habit } = usePreferences();
   const target = (metric: string) => design.brief.targets.find((t) => t.metric === metric)?.value ?? null;
   const [unitId, setUnitId] = useState(design.units[0]?.id ?? "");

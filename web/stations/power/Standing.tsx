@@ -31,7 +31,7 @@ const OF_PARTS: readonly MetricKey[] = ["current", "rpm", "torque", "motorLoss",
 
 /** What the drives give standing at full throttle, what they are asked for, and what to beware of. */
 export function Standing({ result }: { result: PropulsionResult | null }) {
-  const { design, evaluation, preview, go } = useDesk();
+  const { seen: design, evaluation, preview, go } = useDesk();
   const { habit } = usePreferences();
   const byCurve = design.units[result?.lead ?? 0]?.measured != null;
   return (

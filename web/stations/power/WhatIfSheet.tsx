@@ -1,6 +1,8 @@
 import { usePreferences } from "../../app/preferences";
 import { useMemo, useState } from "react";
 import type { Dimension } from "../../../core/design/units";
+import { resultIn } from "../../../core/evaluate";
+import { demand } from "../../../core/subjects/demand/node";
 import type { Nominal } from "../../../core/subjects/propulsion/nominal";
 import { type Scaling, UNSCALED, whatIf } from "../../../core/sizing/whatIf";
 import { plain } from "../../../core/wording/format";
@@ -36,9 +38,10 @@ const READ: [label: string, dimension: Dimension, pick: (n: Nominal) => number][
 /** What happens when one thing is scaled: the whole chain solved again, with the law in words. */
 export function WhatIfSheet() {
   const { habit } = usePreferences();
-  const { design } = useDesk();
+  const { seen: design, evaluation } = useDesk();
+  const levelDrag = resultIn(evaluation, demand)?.levelDrag ?? null;
   const [scaling, setScaling] = useState<Scaling>(UNSCALED);
-  const result = useMemo(() => whatIf(design, scaling), [design, scaling]);
+  const result = useMemo(() => whatIf(design, scaling, levelDrag), [design, scaling, levelDrag]);
   const turned = KNOBS.filter(([key]) => scaling[key] !== 1);
   return (
     <section

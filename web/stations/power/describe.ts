@@ -38,7 +38,7 @@ export function firstDrive(design: Design, mass: number | null): { unit: Unit; b
       places: [],
       copiesBecause: "",
       propulsor: null,
-      around: null,
+      around: [],
       motorItemId: null,
       controllerItemId: null,
       direction: supportOf(design).onThrust && !supportOf(design).beats ? "up" : "ahead",

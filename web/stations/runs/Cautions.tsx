@@ -12,7 +12,7 @@ export function Cautions({
   places: readonly CautionPlace[];
   run?: Parameters<typeof cautionsFor>[2];
 }) {
-  const { design, evaluation } = useDesk();
+  const { seen: design, evaluation } = useDesk();
   const tip = fastestTip(design, resultIn(evaluation, propulsion));
   const all = cautionsFor(design, tip, run);
   return (

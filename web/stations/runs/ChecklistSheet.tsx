@@ -1,7 +1,9 @@
 import { useSearchParams } from "react-router";
 import { STAGES } from "../../../core/design/craftFile";
+import { runsInState } from "../../../core/runs/ladder";
 import { LISTS, type ListName, checklist } from "../../../core/safety/checklist";
 import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
 import { ClipboardSheet, printSheet } from "../bench/ClipboardSheet";
 import { usePlanTicks } from "./usePlanTicks";
 import { useStops } from "./useLadder";
@@ -9,17 +11,20 @@ import { useTicks } from "./useTicks";
 
 /** Checklists that write themselves, from what is aboard, what was changed and what has gone wrong before. */
 export function ChecklistSheet() {
-  const { file, version, design, slug, go } = useDesk();
+  const { file, version, design, seen, slug, go } = useDesk();
+  const { habit } = usePreferences();
   const [search, setSearch] = useSearchParams();
   const list: ListName = LISTS.find((l) => l === search.get("list")) ?? "at the site";
   const reached = Math.max(
     0,
-    ...file.runs.filter((r) => r.version === version.label && r.outcome === "passed").map((r) => r.stage),
+    ...runsInState(file.runs, { ...version, design: seen })
+      .filter((r) => r.outcome === "passed")
+      .map((r) => r.stage),
   );
   const plan = file.plans.find((p) => String(p.number) === search.get("plan") && p.state === "planned");
   const stage = plan?.stage ?? Math.min(7, Math.max(1, Number(search.get("stage")) || reached + 1));
   const stops = useStops();
-  const lines = checklist(file, { ...version, design }, stops, list, stage);
+  const lines = checklist(file, { ...version, design }, stops, list, stage, habit);
   const today = useTicks(`${slug}/${version.label}/${list}`);
   const ofPlan = usePlanTicks(plan);
   // The list of a planned run is kept with its plan; without one, ticks count for the day.

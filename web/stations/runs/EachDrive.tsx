@@ -2,6 +2,7 @@ import type { DriveReading } from "../../../core/design/craftFile";
 import { type DriveRow, likeBy, oddDrives } from "../../../core/runs/eachDrive";
 import { DRIVE_READ } from "../../../core/design/runEnds";
 import { oddText } from "../../../core/wording/eachDrive";
+import { DISPLAY } from "../../../core/design/units";
 import { plain } from "../../../core/wording/format";
 import { usePreferences } from "../../app/preferences";
 import { QuantityField } from "../../fields/QuantityField";
@@ -9,7 +10,7 @@ import { QuantityField } from "../../fields/QuantityField";
 const READ = [
   ["current", "current", "A"],
   ["rpm", "rotation", "rpm"],
-  ["temperature", "temperature", "°C after"],
+  ["temperature", "temperature", "temperature"],
 ] as const;
 
 /** What the readings of the drives say against one another. */
@@ -61,7 +62,7 @@ export function EachDrive({
                 boxed
                 label={`${r.name}, ${key}`}
                 dimension={dimension}
-                empty={unit}
+                empty={key === "temperature" ? `${DISPLAY[habit].temperature} after` : unit}
                 value={of(r)?.[key] ?? null}
                 onCommit={(read) => {
                   const [least, most] = DRIVE_READ[key];

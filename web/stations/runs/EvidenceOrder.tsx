@@ -1,5 +1,4 @@
 import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { contracts } from "../../../api/contracts";
@@ -8,6 +7,7 @@ import { understood } from "../../../core/runs/ladder";
 import { EVIDENCE_TEXT } from "../../../core/wording/evidence";
 import { call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
+import { useHalfText } from "../../app/halfWritten";
 import { Pictures } from "../../fields/Pictures";
 import { asNewRun } from "./heldRun";
 import { faultName } from "./words";
@@ -18,7 +18,7 @@ import { faultName } from "./words";
  */
 export function EvidenceOrder({ run, onDone }: { run: Run; onDone: () => void }) {
   const { slug, file, revisions, refresh, go } = useDesk();
-  const [notes, setNotes] = useState(run.crash?.notes ?? "");
+  const [notes, setNotes, said] = useHalfText(slug, run.version, `evidence ${run.number}`, run.crash?.notes ?? "");
   const [, setSearch] = useSearchParams();
   const save = useMutation({
     mutationFn: (change: Partial<Run>) => {
@@ -29,7 +29,10 @@ export function EvidenceOrder({ run, onDone }: { run: Run; onDone: () => void })
         body: { revision: revisions.runs[run.number] ?? 0, run: { ...asNewRun(run), ...change } },
       });
     },
-    onSuccess: refresh,
+    onSuccess: async (_, change) => {
+      if (change.crash) said();
+      await refresh();
+    },
     onError: (e) => toast.error(sayError(e)),
   });
   const { crash } = run;

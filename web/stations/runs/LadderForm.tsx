@@ -13,7 +13,9 @@ import { waysOf } from "../../../core/design/support";
 import { DISPLAY } from "../../../core/design/units";
 import { usualLadder } from "../../../core/runs/ladders";
 import { metricName } from "../../../core/wording/ladder";
+import { HalfLine } from "../../app/HalfLine";
 import { useDesk } from "../../app/desk";
+import { useHalfState } from "../../app/halfWritten";
 import { usePreferences } from "../../app/preferences";
 import { useVersionWords } from "../../app/useVersionWords";
 import { Lines } from "../../fields/Lines";
@@ -136,15 +138,18 @@ function GateRow({
   );
 }
 
+/** What the form is called among what is half-written. */
+export const LADDER_FORM = "ladder";
+
 /**
  * The ladder of this version, to be made one's own: names, gates, abort rules and safety plan of each rung. The next
  * version begins with it.
  */
 export function LadderForm({ onDone }: { onDone: () => void }) {
-  const { version, design } = useDesk();
+  const { version, design, slug } = useDesk();
   const { rungs } = useLadder();
   const words = useVersionWords();
-  const [ladder, setLadder] = useState<Ladder>(rungs);
+  const { value: ladder, set: setLadder, half, anew } = useHalfState<Ladder>(slug, version.label, LADDER_FORM, rungs);
   const [wrong, setWrong] = useState<{ rung: number; text: string } | null>(null);
   const save = () => {
     const checked = ladderSchema.safeParse(ladder);
@@ -154,13 +159,22 @@ export function LadderForm({ onDone }: { onDone: () => void }) {
       return;
     }
     setWrong(null);
-    words.mutate({ ladder: checked.data }, { onSuccess: onDone });
+    words.mutate(
+      { ladder: checked.data },
+      {
+        onSuccess: () => {
+          half.done();
+          onDone();
+        },
+      },
+    );
   };
   const set = (stage: number, change: Partial<Rung>) =>
     setLadder((l) => l.map((r) => (r.stage === stage ? { ...r, ...change } : r)));
   return (
     <section aria-label="Edit the ladder">
       <h2 className="border-b border-ink pb-1 text-[18px]">The test ladder of {version.label}</h2>
+      <HalfLine left={half.left} onThrow={anew} />
       <p className="mt-1 max-w-2xl">
         From the bottom up. A run is held against the gates that its rung had when it was logged; what is changed here
         holds from the next run on, and goes along into the next version.

@@ -30,7 +30,7 @@ const QUANTITIES = Object.keys(METRICS).filter((k) =>
 
 /** Laps of one course from a file: what was understood, what is refused and why; then one run for each version. */
 export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (course: string) => void }) {
-  const { file, slug, version, flush, refresh } = useDesk();
+  const { file, slug, version, state, flush, refresh } = useDesk();
   const { text, reading, take: takeText, separate, correct } = useTable(guessLaps);
   const [course, setCourse] = useState("");
   const [stage, setStage] = useState(5);
@@ -57,7 +57,10 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
     mutationFn: async () => {
       await flush();
       const runs = table.versions.map((name, k) => {
+        const label = labelFor(name, k);
+        const about = file.versions.find((v) => v.label === label)?.design.states.find((s) => s.id === state.id);
         const blank = blankRun({
+          ...(about ? { state: about.id } : {}),
           stage,
           purpose: `Laps of ${course.trim()}`,
           cautionsRead: read,
@@ -66,7 +69,7 @@ export function LapImport({ onClose, onDone }: { onClose: () => void; onDone: (c
           laps: table.laps.filter((l) => l.version === name).map(({ version: _v, line: _l, ...lap }) => lap),
         });
         // The laps say nothing of what the rung asks: it is not passed by them.
-        return { version: labelFor(name, k), run: { ...blank, outcome: "partly" as const } };
+        return { version: label, run: { ...blank, outcome: "partly" as const } };
       });
       // All versions of the list at once, or none.
       await call(contracts.createRuns, { params: { slug }, body: { runs } });

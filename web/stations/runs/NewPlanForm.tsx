@@ -5,6 +5,7 @@ import { toast } from "sonner";
 import { type NewPlan, contracts } from "../../../api/contracts";
 import { call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
+import { useHalfText } from "../../app/halfWritten";
 import { RungSelect } from "./RungSelect";
 import { useLadder } from "./useLadder";
 
@@ -54,7 +55,7 @@ export function NewPlanForm({
   const { slug, version, refresh, flush } = useDesk();
   const { rungs } = useLadder();
   const [rung, setRung] = useState(stage);
-  const [question, setQuestion] = useState("");
+  const [question, setQuestion, written] = useHalfText(slug, version.label, "plan new");
   const [missing, setMissing] = useState(false);
   const begin = usePlanStart(rung);
   const make = useMutation({
@@ -66,6 +67,7 @@ export function NewPlanForm({
       });
     },
     onSuccess: async ({ number }) => {
+      written();
       await refresh();
       onDone(number);
     },

@@ -36,8 +36,8 @@ export function PlanSheet({ plan, onLog, onGone }: { plan: Plan; onLog: () => vo
   const { draft, put, theirs, settleWith, settled } = usePlanDraft(plan);
   const stops = useStops();
   const checks = useMemo(
-    () => checklist(file, { ...version, design }, stops, "at the site", draft.stage),
-    [file, version, design, stops, draft.stage],
+    () => checklist(file, { ...version, design }, stops, "at the site", draft.stage, habit),
+    [file, version, design, stops, draft.stage, habit],
   );
 
   return (
@@ -141,45 +141,13 @@ function GoBoard({
   plan: Plan;
   checks: CheckLine[];
   closed: boolean;
-  put: (
-    change: Partial<{
-      stage: number;
-      limits: {
-        wind: number | null;
-        waves: number | null;
-        current: number | null;
-        coldest: number | null;
-        warmest: number | null;
-        surface: string;
-      };
-      day: {
-        wind: number | null;
-        waves: number | null;
-        current: number | null;
-        temperature: number | null;
-        surface: "yes" | "no" | null;
-      };
-      abort: string[];
-      question: string;
-      course: string;
-      repeats: number;
-      success: string;
-      people: { name: string; role: string }[];
-      place: string;
-      around: ("people" | "out of sight" | "fog" | "night" | "roads" | "power lines" | "airfield" | "animals")[];
-      alone: boolean;
-      safety: string[];
-      ticks: string[];
-      goneOn: string;
-      state: "planned" | "done" | "dropped";
-    }>,
-  ) => void;
+  put: (change: Partial<NewPlan>) => void;
   settled: () => Promise<unknown>;
   onLog: () => void;
 }) {
   const { locks, say } = useLadder();
   const { habit } = usePreferences();
-  const { go, slug, version } = useDesk();
+  const { go, slug, version, state } = useDesk();
 
   const held = locks(draft.stage);
   const lines = board({ ...plan, ...draft }, held, checks);
@@ -228,7 +196,7 @@ function GoBoard({
       {!closed && (
         <p className="no-print mt-3 flex flex-col gap-2">
           {may ? (
-            <a className="act act-first" href={`/field/${slug}/${version.label}?plan=${plan.number}`}>
+            <a className="act act-first" href={`/field/${slug}/${version.label}?plan=${plan.number}&state=${state.id}`}>
               Start the log at the site
             </a>
           ) : (

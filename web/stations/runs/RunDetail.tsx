@@ -1,6 +1,7 @@
 import { moved } from "../../../core/safety/checklist";
 import { AnglesOf } from "./AnglesField";
 import { contracts } from "../../../api/contracts";
+import { inState, withDuty } from "../../../core/design/inState";
 import type { Run } from "../../../core/design/craftFile";
 import type { MetricKey } from "../../../core/design/metrics";
 import { resultIn, workingOf } from "../../../core/evaluate";
@@ -26,8 +27,10 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
   const load = loadOfRun(run);
   const adoptLoad = (found: Load) => {
     const kg = run.metrics.find((m) => m.metric === "auw")?.measured?.value ?? resultIn(evaluation, mass)?.mass ?? null;
-    edit((d) => void (d.duty = [dutyOfLoad(found, version.design, kg)]));
+    const phase = dutyOfLoad(found, inState(version.design, run.state), kg);
+    edit((d) => void (d.duty = withDuty(d, run.state, [phase])));
   };
+  const several = version.design.states.length > 1;
   const remove = useDelete();
   const mend = worthMending(run, (metric) => workingOf(version.design, evaluation, metric as MetricKey));
   // Asked of the newest run that went well, and of a craft that has something to trim.
@@ -42,6 +45,7 @@ export function RunDetail({ run, onEdit, onGone }: { run: Run; onEdit: () => voi
         <b className="text-ink">{run.purpose}</b>
         <span className="text-pencil">
           {run.date.slice(0, 10)}, {run.date.slice(11, 16)}
+          {several && `, ${version.design.states.find((s) => s.id === run.state)?.name ?? run.state}`}
           {run.place && `, ${run.place}`}
           {run.seconds !== null && `, lasted ${clock(run.seconds)}`}
         </span>

@@ -7,8 +7,9 @@ import { markOf } from "../../../core/runs/marks";
 import { miss } from "../../../core/runs/miss";
 import type { Pattern } from "../../../core/runs/patterns";
 import { PATTERN_TEXT } from "../../../core/runs/patterns";
+import { flight } from "../../../core/subjects/flight/node";
 import { propulsion } from "../../../core/subjects/propulsion/node";
-import { dragAreaFrom } from "../../../core/subjects/speed/dragArea";
+import { dragAreaFrom, liftCost } from "../../../core/subjects/speed/dragArea";
 import { plain, show } from "../../../core/wording/format";
 import { GATE_WORD, gateText, metricName } from "../../../core/wording/ladder";
 import { useDesk } from "../../app/desk";
@@ -273,9 +274,10 @@ export function ToMend({ run, patterns, mend }: { run: Run; patterns: Pattern[];
   const adoptSpeed = () => {
     const speed = run.metrics.find((m) => m.metric === "speed")?.measured;
     const { metrics } = evaluation;
-    const known = speed ? dragAreaFrom(version.design, metrics.airDensity?.value ?? 1.225, 1, speed) : null;
+    const lift = liftCost(resultIn(evaluation, flight));
+    const known = speed ? dragAreaFrom(version.design, metrics.airDensity?.value ?? 1.225, 1, speed, lift) : null;
     if (!known) {
-      toast.error("The drives give no thrust at that speed: it was not held by them alone.");
+      toast.error("The drives give too little thrust at that speed: it was not held by them alone.");
       return;
     }
     // On a frozen version this opens a child draft with it.

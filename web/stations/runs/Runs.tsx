@@ -1,17 +1,21 @@
 import { useHotkeys } from "react-hotkeys-hook";
 import { useSearchParams } from "react-router";
+import type { Plan } from "../../../core/design/plan";
+import type { Run } from "../../../core/design/run";
+import { HalfList } from "../../app/HalfLine";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { useKeptLog } from "../../field/log";
 import { ChecklistSheet } from "./ChecklistSheet";
 import { EvidenceOrder } from "./EvidenceOrder";
 import { Ladder } from "./Ladder";
-import { LadderForm } from "./LadderForm";
+import { LADDER_FORM, LadderForm } from "./LadderForm";
 import { NewPlanForm } from "./NewPlanForm";
 import { PlanSheet } from "./PlanSheet";
 import { ReadySheet } from "./ReadySheet";
 import { RunDetail } from "./RunDetail";
-import { RunForm } from "./RunForm";
+import { RunForm, runFormName } from "./RunForm";
+import { RunTimeline } from "./RunTimeline";
 import { SeriesSheet } from "./SeriesSheet";
 import { useLadder } from "./useLadder";
 
@@ -34,11 +38,121 @@ function useAsked() {
   };
 }
 
+type Asked = ReturnType<typeof useAsked>;
+
+/** What a half-written form is called in the list of them; null: it is none of this station's. */
+const halfName = (form: string): string | null =>
+  form === LADDER_FORM
+    ? "The test ladder"
+    : form === "plan new"
+      ? "Plan"
+      : form.startsWith("run new")
+        ? "New run"
+        : form.startsWith("run ")
+          ? `Run ${form.slice(4)}`
+          : null;
+
+/** Where a half-written form is taken up again. */
+function whereHalf(form: string, next: number): Record<string, string> {
+  const [kind, which, plan] = form.split(" ");
+  if (form === LADDER_FORM) return { ladder: "1" };
+  if (kind === "plan") return { newplan: String(next) };
+  return which === "new" ? { log: "new", ...(plan ? { plan } : {}) } : { edit: which ?? "" };
+}
+
+function OpenPlans({ open, plan, show }: { open: Plan[] } & Pick<Asked, "plan" | "show">) {
+  if (open.length === 0) return null;
+  return (
+    <ul aria-label="Plans" className="mb-2">
+      {open.map((p) => (
+        <li key={p.number}>
+          <button
+            type="button"
+            className={`link text-left ${plan?.number === p.number ? "font-semibold" : ""}`}
+            onClick={() => show({ plan: String(p.number) })}
+          >
+            {p.question}
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** The one thing that is asked for: a form, a list, a plan, a run, or what to begin with. */
+function Sheet({
+  asked: { search, show, plan, evidence, run },
+  edited,
+  next,
+  done,
+}: {
+  asked: Asked;
+  edited: Run | undefined;
+  next: number;
+  done: (n: number | null) => void;
+}) {
+  const { version } = useDesk();
+  const logging = search.get("log");
+  if (search.has("list")) return <ChecklistSheet />;
+  if (search.has("series")) return <SeriesSheet />;
+  if (search.has("ready")) return <ReadySheet />;
+  if (search.has("ladder")) return <LadderForm onDone={() => show({})} />;
+  if (search.has("newplan"))
+    return (
+      <NewPlanForm
+        key={search.get("newplan")}
+        stage={Math.min(7, Math.max(1, Number(search.get("newplan")) || next))}
+        onDone={(n) => show({ plan: String(n) })}
+        onCancel={() => show({})}
+      />
+    );
+  if (logging !== null || edited)
+    return (
+      <RunForm
+        key={`${logging}${edited?.number}${plan?.number}`}
+        run={edited}
+        plan={logging === null ? undefined : plan}
+        onDone={done}
+      />
+    );
+  if (plan)
+    return (
+      <PlanSheet
+        key={plan.number}
+        plan={plan}
+        onLog={() => show({ log: "new", plan: String(plan.number) })}
+        onGone={() => show({})}
+      />
+    );
+  if (evidence) return <EvidenceOrder run={evidence} onDone={() => show({ run: String(evidence.number) })} />;
+  if (run) return <RunDetail run={run} onEdit={() => show({ edit: String(run.number) })} onGone={() => show({})} />;
+  return (
+    <>
+      <h2 className="text-[18px]">No run of {version.label} yet</h2>
+      <p className="mt-2 max-w-lg">
+        Start on the lowest rung: power off, on the bench. Weigh it, balance it, check that every surface moves the
+        right way, and log that as run one.
+      </p>
+      <button type="button" className="act act-first mt-4" onClick={() => show({ log: "new" })}>
+        Log the first run
+      </button>
+      <button type="button" className="link mt-3 block" onClick={() => show({ newplan: String(next) })}>
+        or plan it first: a question, and what must hold
+      </button>
+      <button type="button" className="link mt-2 block" onClick={() => show({ series: "1" })}>
+        or read laps of a course from a file
+      </button>
+    </>
+  );
+}
+
 export function RunsStation() {
-  const { version, slug, file } = useDesk();
+  const { version, slug, file, design, state } = useDesk();
+  const several = design.states.length > 1;
   const { keys } = usePreferences();
   const { next } = useLadder();
-  const { search, runs, show, plan, evidence, run } = useAsked();
+  const asked = useAsked();
+  const { search, runs, show, plan, run } = asked;
   const logging = search.get("log");
   const edited = runs.find((r) => String(r.number) === search.get("edit"));
   useHotkeys("n", () => show({ log: "new" }), { enabled: keys && logging === null && !edited, preventDefault: true });
@@ -47,59 +161,12 @@ export function RunsStation() {
   const running = log !== null && log.startedAt !== null;
   const open = file.plans.filter((p) => p.version === version.label && p.state === "planned");
 
-  const sheet = () => {
-    if (search.has("list")) return <ChecklistSheet />;
-    if (search.has("series")) return <SeriesSheet />;
-    if (search.has("ready")) return <ReadySheet />;
-    if (search.has("ladder")) return <LadderForm onDone={() => show({})} />;
-    if (search.has("newplan"))
-      return (
-        <NewPlanForm
-          key={search.get("newplan")}
-          stage={Math.min(7, Math.max(1, Number(search.get("newplan")) || next))}
-          onDone={(n) => show({ plan: String(n) })}
-          onCancel={() => show({})}
-        />
-      );
-    if (logging !== null || edited)
-      return (
-        <RunForm
-          key={`${logging}${edited?.number}${plan?.number}`}
-          run={edited}
-          plan={logging === null ? undefined : plan}
-          onDone={done}
-        />
-      );
-    if (plan)
-      return (
-        <PlanSheet
-          key={plan.number}
-          plan={plan}
-          onLog={() => show({ log: "new", plan: String(plan.number) })}
-          onGone={() => show({})}
-        />
-      );
-    if (evidence) return <EvidenceOrder run={evidence} onDone={() => show({ run: String(evidence.number) })} />;
-    if (run) return <RunDetail run={run} onEdit={() => show({ edit: String(run.number) })} onGone={() => show({})} />;
-    return (
-      <>
-        <h2 className="text-[18px]">No run of {version.label} yet</h2>
-        <p className="mt-2 max-w-lg">
-          Start on the lowest rung: power off, on the bench. Weigh it, balance it, check that every surface moves the
-          right way, and log that as run one.
-        </p>
-        <button type="button" className="act act-first mt-4" onClick={() => show({ log: "new" })}>
-          Log the first run
-        </button>
-        <button type="button" className="link mt-3 block" onClick={() => show({ newplan: String(next) })}>
-          or plan it first: a question, and what must hold
-        </button>
-        <button type="button" className="link mt-2 block" onClick={() => show({ series: "1" })}>
-          or read laps of a course from a file
-        </button>
-      </>
-    );
-  };
+  const formOpen = search.has("newplan")
+    ? "plan new"
+    : logging !== null || edited
+      ? runFormName(edited?.number, logging === null ? undefined : plan?.number)
+      : null;
+
   return (
     <div className="grid h-full grid-cols-[212px_1fr] max-[640px]:h-auto max-[640px]:grid-cols-[minmax(0,1fr)]">
       <section className="border-r border-hair px-4 py-3 max-[640px]:border-b max-[640px]:border-r-0">
@@ -115,25 +182,21 @@ export function RunsStation() {
           <button type="button" className="act" onClick={() => show({ newplan: String(next) })}>
             Plan a run
           </button>
-          <a className="act max-[640px]:min-h-11 max-[640px]:content-center" href={`/field/${slug}/${version.label}`}>
+          <a
+            className="act max-[640px]:min-h-11 max-[640px]:content-center"
+            href={`/field/${slug}/${version.label}${several ? `?state=${state.id}` : ""}`}
+          >
             {running ? "A log is running" : "At the site"}
           </a>
         </div>
-        {open.length > 0 && (
-          <ul aria-label="Plans" className="mb-2">
-            {open.map((p) => (
-              <li key={p.number}>
-                <button
-                  type="button"
-                  className={`link text-left ${plan?.number === p.number ? "font-semibold" : ""}`}
-                  onClick={() => show({ plan: String(p.number) })}
-                >
-                  {p.question}
-                </button>
-              </li>
-            ))}
-          </ul>
-        )}
+        <HalfList
+          slug={slug}
+          version={version.label}
+          open={formOpen}
+          name={halfName}
+          onOpen={(form) => show(whereHalf(form, next))}
+        />
+        <OpenPlans {...{ open, plan, show }} />
         <div className="max-[640px]:hidden">
           <div className="mb-2 flex items-baseline justify-between">
             <h2>Test ladder</h2>
@@ -142,7 +205,7 @@ export function RunsStation() {
             </button>
           </div>
           <Ladder
-            runs={runs}
+            runs={runs.filter((r) => r.state === state.id)}
             current={!search.has("plan") && !search.has("newplan") && logging === null ? (run?.number ?? null) : null}
             onPick={(n) => show({ run: String(n) })}
             onPlan={(stage) => show({ newplan: String(stage) })}
@@ -160,7 +223,10 @@ export function RunsStation() {
           </button>
         </p>
       </section>
-      <section className="min-w-0 px-4 py-3">{sheet()}</section>
+      <section className="min-w-0 px-4 py-3">
+        {formOpen === null && <RunTimeline current={plan || search.size > 1 ? null : (run?.number ?? null)} />}
+        <Sheet {...{ asked, edited, next, done }} />
+      </section>
     </div>
   );
 }

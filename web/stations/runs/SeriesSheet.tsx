@@ -105,10 +105,74 @@ function Strip({
 const shown = (value: number, dimension: Dimension, habit: UnitHabit, places: number): string =>
   dimension === "time" ? `${value.toFixed(places)}\u00a0s` : plain(value, dimension, habit, places);
 
+/** Leaves a lap out of the comparison, with the reason, or takes it back in. */
+function useLeaveOut() {
+  const { file, slug, revisions, refresh } = useDesk();
+  return useMutation({
+    mutationFn: async ({ lap, out }: { lap: SeriesLap; out: string }) => {
+      const run = file.runs.find((r) => r.number === lap.run);
+      if (!run) throw new Error("This run is gone.");
+      const body = { ...asNewRun(run), laps: run.laps.map((l) => (l.label === lap.label ? { ...l, out } : l)) };
+      await saveAgainst<NewRun>({
+        what: `Run ${run.number}`,
+        revision: revisions.runs[run.number] ?? 0,
+        mine: body,
+        read: heldRun,
+        send: (revision) =>
+          call(contracts.saveRun, { params: { slug, number: run.number }, body: { revision, run: body } }),
+      });
+    },
+    onSuccess: refresh,
+    onError: (e) => toast.error(sayError(e)),
+  });
+}
+
+/** The test behind the sentence, and what else than the change could be the cause. */
+function HowSure({
+  compared,
+  from,
+  to,
+  dimension,
+}: {
+  compared: ReturnType<typeof compareSeries>;
+  from: string;
+  to: string;
+  dimension: Dimension;
+}) {
+  const { habit } = usePreferences();
+  return (
+    <>
+      {compared.result && (
+        <details className="mt-2 text-pencil" data-welch>
+          <summary className="min-h-6">How sure</summary>
+          Means {shown(compared.result.a.mean, dimension, habit, 3)} and{" "}
+          {shown(compared.result.b.mean, dimension, habit, 3)}; t {compared.result.t.toFixed(2)},{" "}
+          {compared.result.freedom.toFixed(1)} degrees of freedom, p{" "}
+          {compared.result.p < 0.0001 ? "below 0.0001" : compared.result.p.toFixed(4)} (Welch).
+          {compared.withAll &&
+            compared.left.some((l) => l.why === "low-pack") &&
+            ` With the low packs in: t ${compared.withAll.t.toFixed(2)}.`}
+        </details>
+      )}
+      {compared.confounders.length > 0 && (
+        <section aria-label="What else could be the cause" className="mt-2">
+          <h3 className="text-[13px]">What else could be the cause</h3>
+          <ul className="list-disc pl-4">
+            {compared.confounders.map((c) => (
+              <li key={c.kind} data-confounder={c.kind} className="text-care">
+                {confounderText(c, from, to, habit)}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </>
+  );
+}
+
 /** Series on one course: two versions held against each other, with what else could be the cause. */
 export function SeriesSheet() {
-  const { habit } = usePreferences();
-  const { file, version, slug, revisions, refresh } = useDesk();
+  const { file, version } = useDesk();
   const [search, setSearch] = useSearchParams();
   const [importing, setImporting] = useState(false);
   const courses = useMemo(() => coursesOf(file), [file]);
@@ -142,23 +206,7 @@ export function SeriesSheet() {
     [laps, from, to, metric, per, changes, lowest],
   );
   const doubts = lapDoubts(laps, lowest);
-  const leave = useMutation({
-    mutationFn: async ({ lap, out }: { lap: SeriesLap; out: string }) => {
-      const run = file.runs.find((r) => r.number === lap.run);
-      if (!run) throw new Error("This run is gone.");
-      const body = { ...asNewRun(run), laps: run.laps.map((l) => (l.label === lap.label ? { ...l, out } : l)) };
-      await saveAgainst<NewRun>({
-        what: `Run ${run.number}`,
-        revision: revisions.runs[run.number] ?? 0,
-        mine: body,
-        read: heldRun,
-        send: (revision) =>
-          call(contracts.saveRun, { params: { slug, number: run.number }, body: { revision, run: body } }),
-      });
-    },
-    onSuccess: refresh,
-    onError: (e) => toast.error(sayError(e)),
-  });
+  const leave = useLeaveOut();
   const dimension = dimensionOf(metric);
   const rows = [from, to].filter(Boolean).map((v, k) => {
     const sample = k === 0 ? compared.result?.a : compared.result?.b;
@@ -222,30 +270,7 @@ export function SeriesSheet() {
       <div className="mt-2">
         <Strip rows={rows} dimension={per === "lap" ? dimension : "ratio"} />
       </div>
-      {compared.result && (
-        <details className="mt-2 text-pencil" data-welch>
-          <summary className="min-h-6">How sure</summary>
-          Means {shown(compared.result.a.mean, per === "lap" ? dimension : "ratio", habit, 3)} and{" "}
-          {shown(compared.result.b.mean, per === "lap" ? dimension : "ratio", habit, 3)}; t{" "}
-          {compared.result.t.toFixed(2)}, {compared.result.freedom.toFixed(1)} degrees of freedom, p{" "}
-          {compared.result.p < 0.0001 ? "below 0.0001" : compared.result.p.toFixed(4)} (Welch).
-          {compared.withAll &&
-            compared.left.some((l) => l.why === "low-pack") &&
-            ` With the low packs in: t ${compared.withAll.t.toFixed(2)}.`}
-        </details>
-      )}
-      {compared.confounders.length > 0 && (
-        <section aria-label="What else could be the cause" className="mt-2">
-          <h3 className="text-[13px]">What else could be the cause</h3>
-          <ul className="list-disc pl-4">
-            {compared.confounders.map((c) => (
-              <li key={c.kind} data-confounder={c.kind} className="text-care">
-                {confounderText(c, from, to, habit)}
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
+      <HowSure {...{ compared, from, to }} dimension={per === "lap" ? dimension : "ratio"} />
       <Laps course={course} laps={laps} doubts={doubts} leave={leave} />
       {imported}
     </section>

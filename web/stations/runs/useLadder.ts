@@ -11,7 +11,7 @@ import { usePreferences } from "../../app/preferences";
  * going up.
  */
 export function useLadder() {
-  const { file, version, design, evaluation } = useDesk();
+  const { file, version, seen: design, evaluation } = useDesk();
   const { habit } = usePreferences();
   return useMemo(() => {
     const own = { ...version, design };

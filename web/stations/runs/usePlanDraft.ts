@@ -1,17 +1,11 @@
 import { useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
-import { z } from "zod";
 import { type NewPlan, contracts, newPlanSchema } from "../../../api/contracts";
 import type { Plan } from "../../../core/design/craftFile";
-import { ApiError, call, sayError } from "../../app/client";
+import { call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
+import { type Held, sendOver, staleWith } from "./planSaving";
 
-/** A plan as the server holds it, in the answer to a stale save. */
-const heldSchema = z.object({ revision: z.number(), plan: newPlanSchema });
-type Held = z.infer<typeof heldSchema>;
-
-const staleWith = (e: unknown): Held | null =>
-  e instanceof ApiError && e.problem.type === "/problems/stale" ? heldSchema.parse(e.problem.current) : null;
 const alikeButTicks = (a: NewPlan, b: NewPlan): boolean =>
   JSON.stringify({ ...a, ticks: [] }) === JSON.stringify({ ...b, ticks: [] });
 
@@ -27,10 +21,12 @@ export function usePlanDraft(plan: Plan) {
   /** As the server was known to hold it when this page saved last. */
   const base = useRef<NewPlan>(draft);
   const [theirs, setTheirs] = useState<Held | null>(null);
+  /** Saves that are under way: what is read meanwhile does not take the place of what was just entered. */
+  const under = useRef(0);
   useEffect(() => {
     const held = revisions.plans[plan.number] ?? 0;
     // Not while somebody chooses between two states: neither is merged in silence.
-    if (held > revision.current && theirs === null) {
+    if (held > revision.current && theirs === null && under.current === 0) {
       revision.current = held;
       base.current = newPlanSchema.parse(plan);
       setDraft(base.current);
@@ -39,29 +35,35 @@ export function usePlanDraft(plan: Plan) {
   const put = (change: Partial<NewPlan>) => {
     const next = { ...draft, ...change };
     setDraft(next);
+    under.current++;
     queue.current = queue.current
       .then(async () => {
-        const send = (of: NewPlan) =>
-          call(contracts.savePlan, {
+        // Ticks belong to its checklist: they go as the server was known to hold them, never as they stood here.
+        const send = () => {
+          const sent = { ...next, ticks: base.current.ticks };
+          return call(contracts.savePlan, {
             params: { slug, number: plan.number },
-            body: { revision: revision.current, plan: of },
+            body: { revision: revision.current, plan: sent },
+          }).then((saved) => {
+            revision.current = saved.revision;
+            base.current = sent;
           });
-        const saved = await send(next).catch((e) => {
-          const held = staleWith(e);
-          // Ticked on its checklist meanwhile, and nothing else: the ticks stay, and what was entered here goes in.
-          if (!held || !alikeButTicks(held.plan, base.current)) throw e;
+        };
+        await sendOver(send, (held) => {
+          // Ticked on its checklist meanwhile, and nothing else: what was entered here goes in.
+          if (!alikeButTicks(held.plan, base.current)) return null;
           revision.current = held.revision;
-          return send({ ...next, ticks: held.plan.ticks });
+          base.current = held.plan;
+          return send;
         });
-        revision.current = saved.revision;
-        base.current = next;
         await refresh();
       })
       .catch((e) => {
         const held = staleWith(e);
         if (held) setTheirs(held);
         else toast.error(sayError(e));
-      });
+      })
+      .finally(() => under.current--);
   };
   /** What the server holds since somebody else saved it; nothing while nobody did. */
   const settleWith = (held: Held, mine: boolean) => {

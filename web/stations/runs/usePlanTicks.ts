@@ -1,10 +1,11 @@
 import { useMutation } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
-import { contracts, newPlanSchema } from "../../../api/contracts";
+import { type NewPlan, contracts, newPlanSchema } from "../../../api/contracts";
 import type { Plan } from "../../../core/design/craftFile";
-import { ApiError, call, sayError } from "../../app/client";
+import { call, sayError } from "../../app/client";
 import { useDesk } from "../../app/desk";
+import { sendOver } from "./planSaving";
 
 const toggled = (list: readonly string[], id: string) =>
   list.includes(id) ? list.filter((x) => x !== id) : [...list, id];
@@ -26,22 +27,13 @@ export function usePlanTicks(
     mutationFn: async (ticks: readonly string[]) => {
       if (!plan) return;
       const { number } = plan;
-      const send = (of: Plan, revision = 0) =>
-        call(contracts.savePlan, {
-          params: { slug, number },
-          body: { revision, plan: { ...newPlanSchema.parse(of), ticks: [...ticks] } },
-        });
-      try {
-        await send(plan, revisions.plans[number]);
-      } catch (e) {
-        if (!(e instanceof ApiError && e.problem.status === 409)) throw e;
-        // The plan was saved meanwhile, most often by its own sheet a moment ago: the ticks go with what it holds now,
-        // unless it was ticked there too.
-        const fresh = await call(contracts.getCraft, { params: { slug } });
-        const now = fresh.file.plans.find((p) => p.number === number);
-        if (!now || !(same(now.ticks, plan.ticks) || same(now.ticks, ours.current))) throw e;
-        await send(now, fresh.revisions.plans[number]);
-      }
+      const send = (revision: number, of: NewPlan) => () =>
+        call(contracts.savePlan, { params: { slug, number }, body: { revision, plan: { ...of, ticks: [...ticks] } } });
+      // Saved meanwhile, most often by its own sheet a moment ago: the ticks go with what it holds now, unless it was
+      // ticked there too.
+      await sendOver(send(revisions.plans[number] ?? 0, newPlanSchema.parse(plan)), (now) =>
+        same(now.plan.ticks, plan.ticks) || same(now.plan.ticks, ours.current) ? send(now.revision, now.plan) : null,
+      );
       ours.current = ticks;
       await refresh();
     },

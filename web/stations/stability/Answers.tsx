@@ -13,7 +13,7 @@ const LARGE = "leading-8 [&_.num]:text-[22px]! [&_.num_.num]:text-[13px]! [&_.pr
 
 /** The answers in large figures: where the CG must be and where it is, how far ahead of the neutral point, how slow. */
 export function Answers() {
-  const { design, evaluation, edit, frozen } = useDesk();
+  const { seen: design, evaluation, edit, frozen } = useDesk();
   const { habit } = usePreferences();
   const { metrics } = evaluation;
   const wings = resultIn(evaluation, lattice);
@@ -31,6 +31,10 @@ export function Answers() {
             <p className="num text-[22px]! leading-8 text-ink" data-window>
               {a.value} to {b.value} <span className="text-[13px]">{a.unit}</span>
             </p>
+          ) : !from && b ? (
+            <p className="num text-[22px]! leading-8 text-ink" data-window>
+              no farther aft than {b.value} <span className="text-[13px]">{b.unit}</span>
+            </p>
           ) : (
             <p className="text-[18px] leading-8 text-stop" data-window>
               nowhere: its pitch control trims no stable CG
@@ -38,7 +42,13 @@ export function Answers() {
           )}
           <p className="flex flex-wrap items-baseline gap-x-2 text-pencil">
             <Computed metric="cgForward" quantity={from} digitsOnly />
-            <span>{wings?.forwardBy === "control" ? "by its pitch control," : "by judgement,"}</span>
+            <span>
+              {!from
+                ? "how far ahead: no pitch control on its foils;"
+                : wings?.forwardBy === "control"
+                  ? "by its pitch control,"
+                  : "by judgement,"}
+            </span>
             <Computed metric="cgAft" quantity={to} digitsOnly />
             <span>{DISPLAY[habit].length} by margin</span>
           </p>
@@ -89,6 +99,11 @@ export function Answers() {
           <p className="text-pencil">
             trim at 1.3 times it <Computed metric="trimCommand" quantity={metrics.trimCommand} />; wing loading{" "}
             <Computed metric="wingLoading" quantity={metrics.wingLoading} />
+            {metrics.cubeLoading && (
+              <>
+                , cube loading <Computed metric="cubeLoading" quantity={metrics.cubeLoading} />
+              </>
+            )}
           </p>
         </div>
       </div>

@@ -1,22 +1,33 @@
+import { useState } from "react";
 import type { z } from "zod";
 import { type BodyShape, bodySchema } from "../../../core/design/schema";
+import { coordinate } from "../../../core/design/fields";
 import { DISPLAY } from "../../../core/design/units";
+import { bodyGives, heldBelow, plainOutline } from "../../../core/subjects/surfaces/bodyShape";
+import { waterOf } from "../../../core/subjects/propulsion/setup";
+import { MOST_FRAMES } from "../../../core/subjects/surfaces/declares";
 import { bodyFrom } from "../../../core/subjects/surfaces/patterns";
+import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { EvidenceSelect } from "../../fields/EvidenceSelect";
 import { Line, NumberLine } from "../../fields/FormParts";
 import { QuantityField } from "../../fields/QuantityField";
 import { TextField } from "../../fields/TextField";
+import { BodyFile } from "./BodyFile";
+import { Section } from "./Section";
+import { SHAPE_BY } from "./shapeBy";
 
 const FRAME = bodySchema.shape.frames;
 const COLUMNS = ["x", "z", "width", "height"] as const;
 const WORDS = { x: "x aft", z: "middle, up", width: "width", height: "height" } as const;
+const MOST_BODIES = 12;
 const SIZE = { min: 0, max: 100 };
 
 /** Bodies by a few frames each: fuselages, pods, hulls, envelopes. */
 export function BodiesSheet() {
   const { design, edit } = useDesk();
+  const [reading, setReading] = useState(false);
   return (
     <div className="px-4 py-3 text-[12px]">
       {design.bodies.length === 0 && (
@@ -28,20 +39,28 @@ export function BodiesSheet() {
       {design.bodies.map((b) => (
         <BodyForm key={b.id} body={b} />
       ))}
-      <button type="button" className="act mt-3" onClick={() => edit((d) => void d.bodies.push(bodyFrom(d)))}>
-        Add a body
-      </button>
+      {design.bodies.length < MOST_BODIES && (
+        <p className="mt-3 flex items-center gap-4">
+          <button type="button" className="act" onClick={() => edit((d) => void d.bodies.push(bodyFrom(d)))}>
+            Add a body
+          </button>
+          <button type="button" className="act" onClick={() => setReading(true)}>
+            A body from a file
+          </button>
+        </p>
+      )}
+      {reading && <BodyFile onClose={() => setReading(false)} />}
     </div>
   );
 }
 
 function BodyForm({ body: b }: { body: BodyShape }) {
   const { edit } = useDesk();
-  const put = (change: (b: BodyShape) => void) =>
+  const put = (change: (b: BodyShape) => void, key?: string) =>
     edit((d) => {
       const found = d.bodies.find((x) => x.id === b.id);
       if (found) change(found);
-    });
+    }, key);
   return (
     <section
       aria-label={b.name}
@@ -56,10 +75,16 @@ function BodyForm({ body: b }: { body: BodyShape }) {
             className="box"
             aria-label={`${b.name}, across`}
             value={b.across}
-            onChange={(e) => put((x) => void (x.across = e.target.value as BodyShape["across"]))}
+            onChange={(e) =>
+              put((x) => {
+                x.across = e.target.value as BodyShape["across"];
+                if (x.across === "free") for (const f of x.frames) f.outline ??= plainOutline();
+              })
+            }
           >
             <option>round</option>
             <option>box</option>
+            <option value="free">free sections</option>
           </select>
         </Line>
         <NumberLine
@@ -76,7 +101,7 @@ function BodyForm({ body: b }: { body: BodyShape }) {
               value={b.shapeBy}
               onChange={(level) => put((x) => void (x.shapeBy = level as BodyShape["shapeBy"]))}
             />
-            {{ guess: "a guess", datasheet: "a drawing", measured: "measured", proven: "proven" }[b.shapeBy]}
+            {SHAPE_BY[b.shapeBy]}
           </span>
         </Line>
         <Line label="Sides">
@@ -89,6 +114,8 @@ function BodyForm({ body: b }: { body: BodyShape }) {
             the same to port
           </label>
         </Line>
+        <BodyNumbers b={b} />
+        <BelowHeight b={b} />
         <button
           type="button"
           className="link self-start"
@@ -102,9 +129,70 @@ function BodyForm({ body: b }: { body: BodyShape }) {
   );
 }
 
-/** The frames of the body, from its nose. */
-function Frames({ b, put }: { b: BodyShape; put: (change: (b: BodyShape) => void) => string | null }) {
+/** What its frames make of it. */
+function BodyNumbers({ b }: { b: BodyShape }) {
   const { habit } = usePreferences();
+  const made = bodyGives(b);
+  const at = (p: { x: number; z: number } | null) =>
+    p && ` around x ${plain(p.x, "length", habit)}, z ${plain(p.z, "length", habit)}`;
+  return (
+    <Line label="Gives">
+      <span data-gives={b.id}>
+        {plain(made.length, "length", habit)} long; {b.mirrored && "both together "}
+        {plain(made.volume, "volume", habit)}
+        {at(made.middle)}; skin with its ends {plain(made.skin, "area", habit)}
+        {at(made.skinMiddle)}
+        {b.shapeBy === "guess" && ": of a shape that is a guess"}
+      </span>
+    </Line>
+  );
+}
+
+/** What would be under water if it stood at a height: level, upright, and by itself. */
+function BelowHeight({ b }: { b: BodyShape }) {
+  const { design } = useDesk();
+  const { habit } = usePreferences();
+  const [z, setZ] = useState<number | null>(null);
+  const wet = z === null ? null : heldBelow(b, z);
+  const water = waterOf(design.brief.environment);
+  return (
+    <Line label="Water up to z">
+      <QuantityField
+        boxed
+        label={`${b.name}, water up to z`}
+        value={z}
+        dimension="length"
+        schema={coordinate}
+        onCommit={setZ}
+      />
+      {wet && (
+        <span className="block" data-below={b.id}>
+          {wet.middle === null ? (
+            "nothing of it is below"
+          ) : (
+            <>
+              {b.mirrored && "both "}
+              {plain(wet.volume, "volume", habit)} below: <b>{plain(wet.volume * water.density, "mass", habit)}</b> of{" "}
+              {design.brief.environment.water ?? "fresh"} water, around x {plain(wet.middle.x, "length", habit)}, z{" "}
+              {plain(wet.middle.z, "length", habit)}; cut {plain(wet.waterplane, "area", habit)}. Level and by itself:
+              how the whole craft floats is not computed here.
+            </>
+          )}
+        </span>
+      )}
+    </Line>
+  );
+}
+
+/** The frames of the body, from its nose. */
+function Frames({ b, put }: { b: BodyShape; put: (change: (b: BodyShape) => void, key?: string) => string | null }) {
+  const { frozen } = useDesk();
+  const { habit } = usePreferences();
+  const [looked, setLooked] = useState(() => {
+    const sizes = b.frames.map((f) => f.width * f.height);
+    return sizes.indexOf(Math.max(...sizes));
+  });
+  const k = Math.min(looked, b.frames.length - 1);
   const element = (FRAME as unknown as z.ZodArray<z.ZodObject<Record<(typeof COLUMNS)[number], z.ZodType<number>>>>)
     .element;
   return (
@@ -152,7 +240,27 @@ function Frames({ b, put }: { b: BodyShape; put: (change: (b: BodyShape) => void
           ))}
         </tbody>
       </table>
-      {b.frames.length < 24 && (
+      {b.across === "free" && (
+        <div className="mt-2 flex flex-wrap items-start gap-4">
+          <Section body={b} k={k} frozen={frozen} put={(frame, key) => put((x) => void (x.frames[k] = frame), key)} />
+          <label>
+            Section of frame{" "}
+            <select
+              className="box w-auto!"
+              aria-label={`${b.name}, section of frame`}
+              value={k}
+              onChange={(e) => setLooked(Number(e.target.value))}
+            >
+              {b.frames.map((f, i) => (
+                <option key={i} value={i}>
+                  {i + 1} at {plain(f.x, "length", habit)}
+                </option>
+              ))}
+            </select>
+          </label>
+        </div>
+      )}
+      {b.frames.length < MOST_FRAMES && (
         <button
           type="button"
           className="link mt-1"

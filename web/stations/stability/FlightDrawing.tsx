@@ -15,6 +15,7 @@ import { usePreferences } from "../../app/preferences";
 import { useWidth } from "../../app/useWidth";
 import { Shapes, controlsPath, surfacePath } from "../../drawing/Shapes";
 import { CgMark, Ruler, WindowBand } from "../../drawing/marks";
+import { GroundLine, WaterLine, WingsWindow } from "./flightMarks";
 import { ACROSS, type Sheet, UP, type ViewName, sheetFor } from "../../drawing/scale";
 
 const MM = 0.001;
@@ -24,7 +25,7 @@ const kept = (v: number) => Number(Math.min(FAR, Math.max(-FAR, v)).toFixed(4));
 
 /** The craft from the side and from above in its true outline; wings are dragged and shaped where they are drawn. */
 export function FlightDrawing({ chosen, onChoose }: { chosen: string | null; onChoose: (id: string) => void }) {
-  const { design, evaluation, frozen, file } = useDesk();
+  const { seen: design, evaluation, frozen, file } = useDesk();
   const { habit } = usePreferences();
   const [ref, width] = useWidth<HTMLDivElement>(860);
   const height = width < 500 ? 360 : 400;
@@ -51,7 +52,9 @@ export function FlightDrawing({ chosen, onChoose }: { chosen: string | null; onC
           VIEWS.map((view) => (
             <WindowBand key={view} {...{ sheet, view }} axis="x" low={limits.low} high={limits.high} />
           ))}
-        {own && limits?.by !== "wings" && VIEWS.map((view) => <WingsWindow key={view} {...{ sheet, view }} {...own} />)}
+        {own &&
+          (limits?.by !== "wings" || !Number.isFinite(own.low)) &&
+          VIEWS.map((view) => <WingsWindow key={view} {...{ sheet, view }} {...own} />)}
         {VIEWS.map((view) => {
           const f = sheet.views[view];
           return (
@@ -62,7 +65,12 @@ export function FlightDrawing({ chosen, onChoose }: { chosen: string | null; onC
               {view === "top" && (
                 <path d={`M${f.x} ${sheet.py("top", 0)}h${f.w}`} stroke="var(--hair)" strokeDasharray="8 3 2 3" />
               )}
-              {view === "side" && <GroundLine sheet={sheet} height={design.flight.height?.value ?? null} />}
+              {view === "side" &&
+                (wings?.inWater ? (
+                  <WaterLine sheet={sheet} level={design.flight.waterline?.value ?? 0} />
+                ) : (
+                  <GroundLine sheet={sheet} height={design.flight.height?.value ?? null} />
+                ))}
               <Shapes {...{ sheet, view }} surfaces={[]} bodies={design.bodies} />
               <PartsFaint sheet={sheet} view={view} />
               {design.surfaces.map((s) => (
@@ -111,32 +119,6 @@ export function FlightDrawing({ chosen, onChoose }: { chosen: string | null; onC
         )}
       </p>
     </div>
-  );
-}
-
-/** The window that the wings need beside one that was stated. */
-function WingsWindow({ sheet, view, low, high }: { sheet: Sheet; view: ViewName; low: number; high: number }) {
-  const f = sheet.views[view];
-  const [a, b] = [sheet.px(view, low), sheet.px(view, high)];
-  return (
-    <g pointerEvents="none" stroke="var(--clear)" strokeDasharray="5 3" data-wings-window>
-      <path d={`M${a} ${f.y - 14}v${f.h + 28}M${b} ${f.y - 14}v${f.h + 28}`} />
-      {view === "side" && <path d={`M${a} ${f.y - 10}H${b}`} strokeDasharray="none" />}
-    </g>
-  );
-}
-
-/** Ice, ground or water under a craft that flies close to it. */
-function GroundLine({ sheet, height }: { sheet: Sheet; height: number | null }) {
-  const f = sheet.views.side;
-  const y = height === null ? f.y + f.h + 1 : Math.min(sheet.py("side", -height), sheet.height - 4);
-  return (
-    <path
-      d={`M${f.x} ${y}h${f.w}${height === null ? "" : Array.from({ length: 24 }, (_, k) => `M${f.x + (k * f.w) / 24} ${y}l-4 5`).join("")}`}
-      stroke="var(--rule)"
-      fill="none"
-      pointerEvents="none"
-    />
   );
 }
 

@@ -1,6 +1,7 @@
 import { scaleLinear } from "d3-scale";
 import type { LatticeResult } from "../../../core/subjects/flight/latticeNode";
-import { AT_SPEED, type FlightResult } from "../../../core/subjects/flight/node";
+import type { FlightResult } from "../../../core/subjects/flight/node";
+import { AT_SPEED } from "../../../core/subjects/flight/trim";
 import { stripLine, trimmed } from "../../../core/subjects/flight/model";
 import { resultIn } from "../../../core/evaluate";
 import { balance } from "../../../core/subjects/balance/node";
@@ -10,7 +11,7 @@ const [WIDTH, HEIGHT] = [420, 150];
 
 /** Lift coefficient along a side of the main wing at the stall and in slow flight, against what its section holds. */
 export function SpanLoad({ wings, flown }: { wings: LatticeResult; flown: FlightResult }) {
-  const { design, evaluation } = useDesk();
+  const { seen: design, evaluation } = useDesk();
   const mass = resultIn(evaluation, balance);
   const cg = mass?.placed.x ? mass.cg.x : undefined;
   const trim = cg === undefined ? null : trimmed(wings.model, cg);

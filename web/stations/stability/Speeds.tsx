@@ -1,21 +1,38 @@
 import { scaleLinear } from "d3-scale";
 import { DISPLAY, toDisplay } from "../../../core/design/units";
-import { AT_SPEED, type FlightResult } from "../../../core/subjects/flight/node";
+import type { FlightResult } from "../../../core/subjects/flight/node";
+import { AT_SPEED } from "../../../core/subjects/flight/trim";
 import { plain } from "../../../core/wording/format";
 import { Computed } from "../../app/Computed";
 import { useDesk } from "../../app/desk";
+import { launchSpeedOf } from "../../../core/subjects/flight/cord";
 import { usePreferences } from "../../app/preferences";
 import { useWidth } from "../../app/useWidth";
 import { ticksIn } from "../../drawing/scale";
 
-const HEIGHT = 96;
+/** Baseline of a row of names: the first above the bar, the others under it. */
+const baseline = (row: number) => (row === 0 ? 28 : 54 + 14 * row);
+/** Width of a letter of a name, about. */
+const LETTER = 5.8;
+
+/** A row for each name so that none stands over another, in their order. */
+function rowsOf(names: readonly { at: number; half: number }[]): number[] {
+  const rows: number[] = [];
+  for (const [k, n] of names.entries()) {
+    const taken = new Set(
+      names.slice(0, k).flatMap((o, i) => (Math.abs(o.at - n.at) < o.half + n.half + 4 ? [rows[i]] : [])),
+    );
+    rows.push(names.findIndex((_, row) => !taken.has(row)));
+  }
+  return rows;
+}
 
 /** The speeds of level flight on one line: below the stall it does not fly. */
 export function Speeds({ flown }: { flown: FlightResult }) {
-  const { design, evaluation } = useDesk();
+  const { seen: design, evaluation } = useDesk();
   const { habit } = usePreferences();
   const [ref, width] = useWidth<HTMLElement>(860);
-  const { stallSpeed: stall, glideSpeed, glideRatio, speed: top } = evaluation.metrics;
+  const { stallSpeed: stall, glideSpeed, glideRatio, speed: top, noseUpSpeed: noseUp } = evaluation.metrics;
   if (!stall)
     return (
       <section ref={ref} aria-label="Speeds" className="col-span-full">
@@ -25,34 +42,29 @@ export function Speeds({ flown }: { flown: FlightResult }) {
         </p>
       </section>
     );
-  const let_ = design.flight.launchSpeed;
+  const { auw } = evaluation.metrics;
+  const let_ = launchSpeedOf(design.flight, auw && !auw.incomplete?.length ? auw.value : null);
   const end = Math.max(
     2.2 * stall.value,
     (top?.value ?? 0) * 1.1,
     (glideSpeed?.value ?? 0) * 1.15,
     (let_?.value ?? 0) * 1.1,
+    (noseUp?.value ?? 0) * 1.1,
   );
   const x = scaleLinear([0, end], [8, width - 8]);
-  const mark = (value: number, sd: number, word: string, row: 0 | 1, ink?: boolean) => (
-    <g key={word} stroke={ink ? "var(--ink)" : "var(--pencil)"}>
-      <path d={`M${x(value)} 34v20`} strokeWidth="2" />
-      <path
-        d={`M${x(Math.max(0, value - sd))} 44H${x(Math.min(end, value + sd))}`}
-        strokeDasharray="3 2"
-        strokeWidth="1.4"
-      />
-      <text
-        x={Math.min(Math.max(x(value), 30), width - 34)}
-        y={row === 0 ? 28 : 68}
-        textAnchor="middle"
-        stroke="none"
-        fill="var(--ink2)"
-        fontSize="11"
-      >
-        {word} {plain(value, "speed", habit)}
-      </text>
-    </g>
-  );
+  const marks = [
+    { word: flown.slow?.by === "control" ? "control at its stop" : "stall", ...stall },
+    ...(top ? [{ word: "top", ...top }] : []),
+    ...(glideSpeed ? [{ word: "best glide", ...glideSpeed }] : []),
+    ...(noseUp && noseUp.value > 0 ? [{ word: "nose up", ...noseUp }] : []),
+    ...(let_ ? [{ word: "let go", value: let_.value, sd: let_.sd ?? 0, evidence: let_.evidence }] : []),
+  ].map((m) => {
+    const text = `${m.word} ${plain(m.value, "speed", habit)}`;
+    const half = (text.length * LETTER) / 2;
+    return { ...m, text, half, at: Math.min(Math.max(x(m.value), half + 4), width - half - 4) };
+  });
+  const rows = rowsOf(marks);
+  const floor = baseline(Math.max(1, ...rows)) + 8;
   const unit = toDisplay(1, "speed", habit);
   return (
     <section ref={ref} aria-label="Speeds" className="col-span-full min-w-0">
@@ -60,7 +72,7 @@ export function Speeds({ flown }: { flown: FlightResult }) {
         Speeds <span className="font-normal text-pencil">{DISPLAY[habit].speed}, level</span>
       </h2>
       <svg
-        viewBox={`0 0 ${width} ${HEIGHT}`}
+        viewBox={`0 0 ${width} ${floor + 20}`}
         width="100%"
         className="mt-1 block bg-sheet"
         role="img"
@@ -86,20 +98,49 @@ export function Speeds({ flown }: { flown: FlightResult }) {
         <text x={x(0) + 4} y="14" fontSize="11" fill="var(--stop)">
           does not fly
         </text>
-        {mark(stall.value, stall.sd, flown.slow?.by === "control" ? "control at its stop" : "stall", 0)}
-        {glideSpeed && mark(glideSpeed.value, glideSpeed.sd, "best glide", 1)}
-        {top && mark(top.value, top.sd, "top", 0)}
-        {let_ && mark(let_.value, let_.sd ?? 0, "let go", 1, let_.evidence === "measured")}
-        <path d={`M8 76H${width - 8}`} stroke="var(--ink)" />
+        {marks.map((m, k) => (
+          <g key={m.word} stroke={m.word === "let go" && m.evidence === "measured" ? "var(--ink)" : "var(--pencil)"}>
+            <path d={`M${x(m.value)} 34v20`} strokeWidth="2" />
+            <path
+              d={`M${x(Math.max(0, m.value - m.sd))} 44H${x(Math.min(end, m.value + m.sd))}`}
+              strokeDasharray="3 2"
+              strokeWidth="1.4"
+            />
+            <text
+              x={m.at}
+              y={baseline(rows[k] ?? 0)}
+              textAnchor="middle"
+              stroke="none"
+              fill="var(--ink2)"
+              fontSize="11"
+              data-speed={m.word}
+            >
+              {m.text}
+            </text>
+          </g>
+        ))}
+        <path d={`M8 ${floor}H${width - 8}`} stroke="var(--ink)" />
         {ticksIn(0, end, 8, 1 / unit).map((t) => (
           <g key={t}>
-            <path d={`M${x(t)} 73v3`} stroke="var(--ink)" />
-            <text x={x(t)} y="89" textAnchor="middle" className="num" style={{ fontSize: 11 }} fill="var(--ink2)">
+            <path d={`M${x(t)} ${floor - 3}v3`} stroke="var(--ink)" />
+            <text
+              x={x(t)}
+              y={floor + 13}
+              textAnchor="middle"
+              className="num"
+              style={{ fontSize: 11 }}
+              fill="var(--ink2)"
+            >
               {Math.round(t * unit)}
             </text>
           </g>
         ))}
       </svg>
+      {stall.outside?.map((o) => (
+        <p key={o} className="mt-1 text-care">
+          Slowest, outside its method: {o}.
+        </p>
+      ))}
       <p className="mt-1 text-pencil">
         Best glide <Computed metric="glideRatio" quantity={glideRatio} /> at{" "}
         <Computed metric="glideSpeed" quantity={glideSpeed} />

@@ -7,14 +7,22 @@ import { Sheets } from "../../app/Tabs";
 import { useDesk } from "../../app/desk";
 import { authority } from "../../../core/subjects/authority/node";
 import { Answers } from "./Answers";
+import { AxisBoard } from "./AxisBoard";
+import { Between } from "./Between";
 import { BodiesSheet } from "./BodiesSheet";
 import { FlightDrawing } from "./FlightDrawing";
 import { FlightSheet } from "./FlightSheet";
+import { InWind } from "./InWind";
 import { NoWing } from "./NoWing";
+import { OnTheGround } from "./OnTheGround";
+import { ShapeDrop } from "./ShapeDrop";
 import { SpanLoad } from "./SpanLoad";
 import { Speeds } from "./Speeds";
+import { Stored } from "./Stored";
 import { SurfacesSheet } from "./SurfacesSheet";
+import { UnderPower } from "./UnderPower";
 import { UnderThrust } from "./UnderThrust";
+import { CgShift } from "./CgShift";
 import { TrimCurve } from "./TrimCurve";
 
 const SHEETS = { surfaces: "Wings and fins", bodies: "Bodies", flight: "How it flies" } as const;
@@ -47,7 +55,14 @@ export function StabilityStation() {
     return (
       <>
         {under}
-        <NoWing why={outcome?.status === "not covered" ? why : null} onAdded={(id) => put({ of: id })} />
+        <Between />
+        <AxisBoard />
+        <InWind />
+        <Stored />
+        <OnTheGround />
+        <ShapeDrop onAdded={(id) => put({ of: id, sheet: id === null ? "bodies" : null })}>
+          <NoWing why={outcome?.status === "not covered" ? why : null} onAdded={(id) => put({ of: id })} />
+        </ShapeDrop>
       </>
     );
   return (
@@ -61,12 +76,21 @@ export function StabilityStation() {
           What is described is drawn, and counts in length and width where its shape is known.
         </p>
       )}
-      <FlightDrawing chosen={chosen?.id ?? null} onChoose={(id) => put({ of: id, sheet: null })} />
+      <ShapeDrop onAdded={(id) => put({ of: id, sheet: id === null ? "bodies" : null })}>
+        <FlightDrawing chosen={chosen?.id ?? null} onChoose={(id) => put({ of: id, sheet: null })} />
+      </ShapeDrop>
+      <Between />
+      <AxisBoard />
+      <InWind />
+      <Stored />
+      <OnTheGround />
       {flown && wings && (
         <div className="grid grid-cols-2 gap-x-6 gap-y-4 border-t border-hair px-4 py-3 max-[760px]:grid-cols-1">
           <Speeds flown={flown} />
+          <UnderPower />
           <SpanLoad wings={wings} flown={flown} />
           <TrimCurve wings={wings} flown={flown} />
+          <CgShift wings={wings} flown={flown} />
         </div>
       )}
       <Sheets

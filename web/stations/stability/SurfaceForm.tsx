@@ -4,6 +4,7 @@ import { DISPLAY } from "../../../core/design/units";
 import { RING_PANELS, ringOf, ringPanels } from "../../../core/subjects/surfaces/patterns";
 import { planformOf } from "../../../core/subjects/surfaces/planform";
 import { SECTIONS, SECTION_NAMES, sectionOf } from "../../../core/subjects/surfaces/sections";
+import { USUAL_VOLUMES, volumesOf } from "../../../core/subjects/surfaces/volumes";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
@@ -17,9 +18,12 @@ import { Panels } from "./Panels";
 const SHAPE = surfaceSchema.shape;
 const CHORD = SHAPE.chord as z.ZodType<number>;
 
+const usual = (of: keyof typeof USUAL_VOLUMES) =>
+  `common practice ${USUAL_VOLUMES[of].join(" to ")}; ${of === "tail" ? "the margin decides" : "whether the wind turns it away decides"}`;
+
 /** One surface: where it stands, its panels, its section, and what is hinged to it. */
 export function SurfaceForm({ surface: s }: { surface: Surface }) {
-  const { edit } = useDesk();
+  const { design, edit } = useDesk();
   const { habit } = usePreferences();
   const put = (change: (s: Surface) => void) =>
     edit((d) => {
@@ -27,6 +31,10 @@ export function SurfaceForm({ surface: s }: { surface: Surface }) {
       if (found) change(found);
     });
   const plan = planformOf(s);
+  const volumes = volumesOf(
+    s,
+    design.surfaces.filter((o) => o.medium === s.medium),
+  );
   const ring = ringOf(s);
   const long = (v: number) => plain(v, "length", habit, habit === "metric" ? 0 : 2);
   return (
@@ -69,6 +77,16 @@ export function SurfaceForm({ surface: s }: { surface: Surface }) {
               <Line label="Mean chord">{`${long(plan.mac)}, from ${long(plan.macX)}`}</Line>
               <Line label="Aspect ratio">{plan.aspect.toFixed(1)}</Line>
             </>
+          )}
+          {volumes && Math.abs(volumes.tail) >= 0.005 && (
+            <Line label={volumes.tail < 0 ? "Canard volume" : "Tail volume"} hint={usual("tail")}>
+              {Math.abs(volumes.tail).toFixed(2)}
+            </Line>
+          )}
+          {volumes && volumes.fin >= 0.0005 && (
+            <Line label="Fin volume" hint={usual("fin")}>
+              {volumes.fin.toFixed(3)}
+            </Line>
           )}
         </Group>
       </section>

@@ -3,7 +3,7 @@ import type { AuthorityResult } from "../../../core/subjects/authority/node";
 import { mixingCsv, mixingJson } from "../../../core/exchange/mixing";
 import { saveFile } from "../../drawing/saveSvg";
 import { THIN_AXIS } from "../../../core/subjects/authority/verdicts";
-import { plain } from "../../../core/wording/format";
+import { plain, show } from "../../../core/wording/format";
 import { Computed } from "../../app/Computed";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
@@ -29,6 +29,20 @@ export function UnderThrust({ result }: { result: AuthorityResult }) {
     const { plus, minus } = holding.reach[turn];
     const share = Math.min(plus, minus) / scale;
     const open = turn === "yaw" && result.noTorque;
+    const vanes = result.vanes.find((v) => v.turn === turn && v.most > 0);
+    const each = vanes && show(vanes.most, vanes.sd, "torque", habit);
+    if (vanes)
+      return (
+        <tr key={turn} data-axis={turn}>
+          <td className="text-ink">{WORD[turn]}</td>
+          <td className="num text-right" colSpan={2}>
+            {each?.value} ± {each?.sd} {each?.unit}, each way
+          </td>
+          <td className={vanes.word === "holds" ? "text-clear" : vanes.word === "thin" ? "text-care" : "text-stop"}>
+            {vanes.word} by {vanes.names.join(", ")}, {plain(vanes.need, "torque", habit)} to be held
+          </td>
+        </tr>
+      );
     const word = open
       ? "open"
       : never
@@ -113,7 +127,8 @@ export function UnderThrust({ result }: { result: AuthorityResult }) {
       </div>
       <p className="mt-1 text-pencil">
         Of one-way units by a linear programme: level, still air. Units that turn half each way are taken in turns.
-        Vanes and surfaces are not counted.{" "}
+        Controls in a wash count by what of them stands in it, ± 30 %: like the rotors' torque it grows with the thrust,
+        so that their ratio is the same at any throttle. Swirl is not counted.{" "}
         {result.mixing && (
           <span className="no-print">
             How each answers a newton and a newton metre, as a file:{" "}

@@ -3,15 +3,16 @@ import { useState } from "react";
 import { toast } from "sonner";
 import { ADVICE_STATES, type Advice } from "../../../core/design/craftFile";
 import { useDesk } from "../../app/desk";
+import { useHalfText } from "../../app/halfWritten";
 import { useVersionWords } from "../../app/useVersionWords";
 import { TextField } from "../../fields/TextField";
 import { newKey } from "../runs/blankRun";
 
 /** Advice received about this version, and what was made of it. */
 export function AdviceList() {
-  const { version } = useDesk();
+  const { slug, version } = useDesk();
   const words = useVersionWords();
-  const [text, setText] = useState("");
+  const [text, setText, written] = useHalfText(slug, version.label, "advice");
   const [from, setFrom] = useState("");
   const put = (advice: Advice[]) => words.mutate({ advice });
   const change = (a: Advice, next: Partial<Advice>) =>
@@ -71,6 +72,7 @@ export function AdviceList() {
             ...version.advice,
             { id: newKey(), date: localIso(new Date()), from: from.trim(), text: text.trim(), state: "open", made: "" },
           ]);
+          written();
           setText("");
         }}
       >

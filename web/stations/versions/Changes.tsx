@@ -120,62 +120,70 @@ function ThingRow({
           <span className="block text-[11px] text-pencil">and {thing.changes.length - 4} more</span>
         )}
       </td>
-      <td className="num py-1! text-right align-top!">{signed(thing.mass, "mass", habit)}</td>
-      <td className="num py-1! text-right align-top!">{signed(thing.cg, "length", habit)}</td>
-      <td className="py-1! align-top!">
-        <TextField
-          label={`Why: ${thing.subject}`}
-          value={why.why}
-          placeholder="why?"
-          onCommit={(text) => onWhy({ ...why, why: text.trim().slice(0, 200) })}
-        />
-        <select
-          className="cell text-[11px]"
-          aria-label={`Led to it: ${thing.subject}`}
-          value={why.fault !== null ? `f${why.fault}` : why.run !== null ? `r${why.run}` : ""}
-          onChange={(e) => {
-            const n = Number(e.target.value.slice(1));
-            onWhy({
-              ...why,
-              fault: e.target.value.startsWith("f") ? n : null,
-              run: e.target.value.startsWith("r") ? n : null,
-            });
-          }}
-        >
-          <option value="">no linked cause</option>
-          {file.faults.map((f) => (
-            <option key={f.number} value={`f${f.number}`}>
-              {faultName(f.number)} {f.title}
-            </option>
-          ))}
-          {file.runs.map((r) => (
-            <option key={r.number} value={`r${r.number}`}>
-              run {r.number}, {r.version}
-            </option>
-          ))}
-        </select>
+      <td className="num py-1! text-right align-top!" data-label="mass">
+        {signed(thing.mass, "mass", habit)}
       </td>
-      <td className="py-1! align-top!">
-        {claims.map((c) => (
-          <span key={`${c.metric}${c.amount}`} className="block text-[12px]">
-            {metricName(c.metric)} {c.direction}, {c.amount}
-            {version.frozenAt === null && (
-              <button
-                type="button"
-                className="link ml-1"
-                aria-label={`Take back: ${metricName(c.metric)}`}
-                onClick={() => onClaim(version.claims.filter((x) => x !== c))}
-              >
-                ×
-              </button>
-            )}
-          </span>
-        ))}
-        {version.frozenAt === null ? (
-          <ClaimForm change={thing.key} of={thing.subject} onAdd={(c) => onClaim([...version.claims, c])} />
-        ) : (
-          claims.length === 0 && <span className="text-[11px] text-pencil">no claim</span>
-        )}
+      <td className="num py-1! text-right align-top!" data-label="CG aft">
+        {signed(thing.cg, "length", habit)}
+      </td>
+      <td className="py-1! align-top!" data-label="reason, cause">
+        <span className="block">
+          <TextField
+            label={`Why: ${thing.subject}`}
+            value={why.why}
+            placeholder="why?"
+            onCommit={(text) => onWhy({ ...why, why: text.trim().slice(0, 200) })}
+          />
+          <select
+            className="cell text-[11px]"
+            aria-label={`Led to it: ${thing.subject}`}
+            value={why.fault !== null ? `f${why.fault}` : why.run !== null ? `r${why.run}` : ""}
+            onChange={(e) => {
+              const n = Number(e.target.value.slice(1));
+              onWhy({
+                ...why,
+                fault: e.target.value.startsWith("f") ? n : null,
+                run: e.target.value.startsWith("r") ? n : null,
+              });
+            }}
+          >
+            <option value="">no linked cause</option>
+            {file.faults.map((f) => (
+              <option key={f.number} value={`f${f.number}`}>
+                {faultName(f.number)} {f.title}
+              </option>
+            ))}
+            {file.runs.map((r) => (
+              <option key={r.number} value={`r${r.number}`}>
+                run {r.number}, {r.version}
+              </option>
+            ))}
+          </select>
+        </span>
+      </td>
+      <td className="py-1! align-top!" data-label="expected">
+        <span className="block">
+          {claims.map((c) => (
+            <span key={`${c.metric}${c.amount}`} className="block text-[12px]">
+              {metricName(c.metric)} {c.direction}, {c.amount}
+              {version.frozenAt === null && (
+                <button
+                  type="button"
+                  className="link ml-1"
+                  aria-label={`Take back: ${metricName(c.metric)}`}
+                  onClick={() => onClaim(version.claims.filter((x) => x !== c))}
+                >
+                  ×
+                </button>
+              )}
+            </span>
+          ))}
+          {version.frozenAt === null ? (
+            <ClaimForm change={thing.key} of={thing.subject} onAdd={(c) => onClaim([...version.claims, c])} />
+          ) : (
+            claims.length === 0 && <span className="text-[11px] text-pencil">no claim</span>
+          )}
+        </span>
       </td>
     </tr>
   );
@@ -207,7 +215,7 @@ export function Changes() {
         <p className="mt-1">Nothing yet.</p>
       ) : (
         <div className="wide">
-          <table className="rows mt-1 w-full">
+          <table className="rows cards mt-1 w-full">
             <thead>
               <tr>
                 <th className="w-[28%]">part or set-up</th>
@@ -238,8 +246,12 @@ export function Changes() {
             <tfoot>
               <tr>
                 <td className="text-ink">In all</td>
-                <td className="num text-right">{signed(changed.total.mass, "mass", habit)}</td>
-                <td className="num text-right">{signed(changed.total.cg, "length", habit)}</td>
+                <td className="num text-right" data-label="mass">
+                  {signed(changed.total.mass, "mass", habit)}
+                </td>
+                <td className="num text-right" data-label="CG aft">
+                  {signed(changed.total.cg, "length", habit)}
+                </td>
                 <td />
                 <td>
                   {version.frozenAt === null && (

@@ -198,7 +198,7 @@ export function Drift() {
       label: own.label,
       predicted: metrics[metric],
       measured: file.runs
-        .filter((r) => r.version === own.label)
+        .filter((r) => r.version === own.label && r.state === own.design.states[0]?.id)
         .flatMap((r) => r.metrics.flatMap((m) => (m.metric === metric && m.measured ? [m.measured] : [])))
         .at(-1),
       target: own.design.brief.targets.find((t) => t.metric === metric),

@@ -9,6 +9,7 @@ import { plain } from "../../../core/wording/format";
 import { statusText } from "../../../core/wording/report";
 import { localIso } from "../../app/dates";
 import { useDesk } from "../../app/desk";
+import { useHalfText } from "../../app/halfWritten";
 import { usePreferences } from "../../app/preferences";
 import { useVersionWords } from "../../app/useVersionWords";
 import { ClipboardSheet, printSheet } from "../bench/ClipboardSheet";
@@ -26,18 +27,26 @@ const hours = (h: number) => `${h.toFixed(1)} h`;
  * again.
  */
 export function FateSheet() {
-  const { file, version, design, evaluation } = useDesk();
+  const { slug, file, version, seen: design, evaluation } = useDesk();
   const words = useVersionWords();
   const { fate } = version;
-  const [why, setWhy] = useState(fate.why);
-  const [exit, setExit] = useState(fate.exit);
+  const [why, setWhy, whySaid] = useHalfText(slug, version.label, "fate why", fate.why);
+  const [exit, setExit, exitSaid] = useHalfText(slug, version.label, "fate exit", fate.exit);
   const [missing, setMissing] = useState(false);
   const own = useMemo(() => ({ ...version, design }), [version, design]);
   const { branch, whole } = useMemo(() => spendOfBranch(file, version.label), [file, version.label]);
   const parts = useMemo(() => reusableParts(file, own), [file, own]);
   const status = useMemo(() => statusOf(file, own, evaluation.findings), [file, own, evaluation.findings]);
   const save = (next: Partial<Fate>) =>
-    words.mutate({ fate: { ...fate, why: why.trim(), exit: exit.trim(), ...next } });
+    words.mutate(
+      { fate: { ...fate, why: why.trim(), exit: exit.trim(), ...next } },
+      {
+        onSuccess: () => {
+          whySaid();
+          exitSaid();
+        },
+      },
+    );
   const choose = (state: Fate["state"]) => {
     setMissing(state !== "going" && why.trim() === "");
     if (state === "going" || why.trim() !== "") save({ state, at: localIso(new Date()) });

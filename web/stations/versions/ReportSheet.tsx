@@ -10,11 +10,14 @@ const COLOUR = { works: "text-clear", "works with cautions": "text-care", "do no
 
 /** The build report: on screen, on paper, and as Markdown. */
 export function ReportSheet() {
-  const { file, version, design, evaluation, slug } = useDesk();
+  const { file, version, design, seen, state, evaluation, slug } = useDesk();
   const { habit } = usePreferences();
   const own = useMemo(() => ({ ...version, design }), [version, design]);
-  const text = useMemo(() => buildReport(file, own, evaluation, habit), [file, own, evaluation, habit]);
-  const { status } = statusOf(file, own, evaluation.findings);
+  const text = useMemo(
+    () => buildReport(file, own, evaluation, habit, state.id),
+    [file, own, evaluation, habit, state.id],
+  );
+  const { status } = statusOf(file, { ...own, design: seen }, evaluation.findings);
   return (
     <section aria-label="Build report" className="px-4 py-3">
       <p className="no-print flex flex-wrap items-baseline gap-4 border-b border-ink pb-2">

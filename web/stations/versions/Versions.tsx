@@ -15,10 +15,13 @@ import { ChildForm } from "../../app/ChildDialog";
 import { Value } from "../../app/Computed";
 import { Dialog } from "../../app/Dialog";
 import { call } from "../../app/client";
+import { inState } from "../../../core/design/inState";
 import { useDesk } from "../../app/desk";
+import { useHalfText } from "../../app/halfWritten";
 import { usePreferences } from "../../app/preferences";
 import { useDelete } from "../../app/useDelete";
 import { useVersionWords } from "../../app/useVersionWords";
+import { BeforeAfter } from "./BeforeAfter";
 import { AdviceList } from "./AdviceList";
 import { Changes } from "./Changes";
 import { Drift } from "./Drift";
@@ -44,8 +47,9 @@ const COMPARED: MetricKey[] = [
 /** Words about a version: its question, and what it showed. */
 function Story({ version }: { version: Version }) {
   const words = useVersionWords();
-  const [question, setQuestion] = useState(version.question);
-  const [finding, setFinding] = useState(version.finding);
+  const { slug } = useDesk();
+  const [question, setQuestion, asked] = useHalfText(slug, version.label, "question", version.question);
+  const [finding, setFinding, found] = useHalfText(slug, version.label, "result", version.finding);
   const changed = question !== version.question || finding !== version.finding;
   return (
     <section aria-label={`About ${version.label}`} className="flex flex-col gap-2">
@@ -69,7 +73,17 @@ function Story({ version }: { version: Version }) {
             type="button"
             className="act act-first"
             disabled={words.isPending}
-            onClick={() => words.mutate({ question, finding })}
+            onClick={() =>
+              words.mutate(
+                { question, finding },
+                {
+                  onSuccess: () => {
+                    asked();
+                    found();
+                  },
+                },
+              )
+            }
           >
             Save these words
           </button>
@@ -81,19 +95,20 @@ function Story({ version }: { version: Version }) {
 
 /** The newest measurement of a metric on a version. */
 function useMeasured() {
-  const { file } = useDesk();
+  const { file, state } = useDesk();
   return (label: string, metric: string) =>
     file.runs
-      .filter((r) => r.version === label)
+      .filter((r) => r.version === label && r.state === state.id)
       .flatMap((r) => r.metrics.flatMap((m) => (m.metric === metric && m.measured ? [m] : [])))
       .at(-1);
 }
 
 function Comparison({ from, to }: { from: Version; to: Version }) {
   const { habit } = usePreferences();
+  const { state } = useDesk();
   const measured = useMeasured();
-  const a = useMemo(() => evaluate(from.design), [from]);
-  const b = useMemo(() => evaluate(to.design), [to]);
+  const a = useMemo(() => evaluate(inState(from.design, state.id)), [from, state.id]);
+  const b = useMemo(() => evaluate(inState(to.design, state.id)), [to, state.id]);
   const changes = useMemo(() => difference(from.design, to.design), [from, to]);
   return (
     <div
@@ -335,6 +350,7 @@ export function VersionsStation() {
       </div>
       <Changes />
       <div className="border-t border-hair px-4 py-3">
+        <BeforeAfter from={from} to={to} />
         <Comparison from={from} to={to} />
       </div>
       <AdviceList />

@@ -1,5 +1,6 @@
 import { type Evidence, type Known, magnitudeSd } from "../../../design/evidence";
 import type { Support } from "../../../design/support";
+import { taggedFields } from "../../../design/taggedFields";
 import type { Dimension } from "../../../design/units";
 import { remembering } from "../../../numeric/memo";
 import type { Medium } from "../../air/air";
@@ -7,7 +8,7 @@ import { stallOutside } from "../section";
 import { type MapSpan, type ShaftMap, fastestRpm, tabulated } from "../shaft";
 import { cycloidLoad } from "./cycloid";
 import { type Propulsor, type PropulsorKind, type PropulsorOf, propulsorSchema } from "./declares";
-import { kindFields } from "./fields";
+
 import { drumLoad } from "./drum";
 import { type Duct, ductLoad, ductLoss, ringOf } from "./duct";
 import { PEAK, flapperLoad } from "./flapper";
@@ -280,7 +281,7 @@ export const worksInFluid = (unit: { propulsor: Propulsor | null }): boolean =>
 
 /** Everything uncertain of a propulsor: each number that was entered with how it is known, and those of its method. */
 export const kindInputs = (p: Propulsor): KindInput[] => [
-  ...kindFields(p).flatMap(({ key, label, dimension, value }): KindInput[] =>
+  ...taggedFields(propulsorSchema, p).flatMap(({ key, label, dimension, value }): KindInput[] =>
     typeof value === "object" && value !== null
       ? [{ key, label, dimension, value: value.value, sd: magnitudeSd(value), evidence: value.evidence }]
       : [],

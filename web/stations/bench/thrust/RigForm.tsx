@@ -23,6 +23,70 @@ const WORD: Record<Readable, string> = {
   noise: "noise",
 };
 
+/** A figure of the stand, with its word above; what it cannot be is said beneath. */
+function RigNumber({
+  label,
+  value,
+  dimension,
+  put,
+  refused,
+  empty,
+}: {
+  label: string;
+  value: number | null;
+  dimension: Dimension;
+  put: (v: number) => void;
+  refused: (v: number) => string | null;
+  empty?: string | undefined;
+}) {
+  return (
+    <label className="w-28">
+      {label}
+      <QuantityField
+        boxed
+        label={label}
+        value={value}
+        dimension={dimension}
+        empty={empty}
+        onCommit={(v) => {
+          if (v === null) return null;
+          const why = refused(v);
+          if (why === null) put(v);
+          return why;
+        }}
+      />
+    </label>
+  );
+}
+
+/** What is read at each throttle beside the thrust. */
+function WhatIsMeasured({ test, onChange }: Props) {
+  return (
+    <div className="flex flex-wrap items-center gap-1" role="group" aria-label="Measured">
+      Measured:
+      {READABLE.map((m) => (
+        <button
+          key={m}
+          type="button"
+          className={`chip ${test.plan.measures.includes(m) ? "chip-on" : ""}`}
+          aria-pressed={test.plan.measures.includes(m)}
+          disabled={m === "thrust"}
+          onClick={() =>
+            onChange(
+              (t) =>
+                void (t.plan.measures = t.plan.measures.includes(m)
+                  ? t.plan.measures.filter((x) => x !== m)
+                  : READABLE.filter((x) => x === m || t.plan.measures.includes(x))),
+            )
+          }
+        >
+          {WORD[m]}
+        </button>
+      ))}
+    </div>
+  );
+}
+
 /** The stand: what it is built like, its zero and check, its instruments, the air; drawn beside. */
 export function RigForm({ test, onChange }: Props) {
   const { habit } = usePreferences();
@@ -36,39 +100,13 @@ export function RigForm({ test, onChange }: Props) {
     low = -Infinity,
     empty?: string,
   ) => (
-    <label className="w-28">
-      {label}
-      <QuantityField
-        boxed
-        label={label}
-        value={value}
-        dimension={dimension}
-        empty={empty}
-        onCommit={(v) => {
-          if (v === null) return null;
-          if (v < low) return `Accepted: ${low === 0 ? "zero or more" : `above ${low}`}.`;
-          put(v);
-          return null;
-        }}
-      />
-    </label>
+    <RigNumber
+      {...{ label, value, dimension, put, empty }}
+      refused={(v) => (v < low ? `Accepted: ${low === 0 ? "zero or more" : `above ${low}`}.` : null)}
+    />
   );
   const positive = (label: string, value: number, dimension: Dimension, put: (v: number) => void) => (
-    <label className="w-28">
-      {label}
-      <QuantityField
-        boxed
-        label={label}
-        value={value}
-        dimension={dimension}
-        onCommit={(v) => {
-          if (v === null) return null;
-          if (!(v > 0)) return "Accepted: more than zero.";
-          put(v);
-          return null;
-        }}
-      />
-    </label>
+    <RigNumber {...{ label, value, dimension, put }} refused={(v) => (v > 0 ? null : "Accepted: more than zero.")} />
   );
   const factor = checkFactor(rig);
   return (
@@ -132,28 +170,7 @@ export function RigForm({ test, onChange }: Props) {
           )}
           <span className="num pb-1 text-pencil">{densityAt(test.air).toFixed(3)} kg/m³</span>
         </div>
-        <div className="flex flex-wrap items-center gap-1" role="group" aria-label="Measured">
-          Measured:
-          {READABLE.map((m) => (
-            <button
-              key={m}
-              type="button"
-              className={`chip ${test.plan.measures.includes(m) ? "chip-on" : ""}`}
-              aria-pressed={test.plan.measures.includes(m)}
-              disabled={m === "thrust"}
-              onClick={() =>
-                onChange(
-                  (t) =>
-                    void (t.plan.measures = t.plan.measures.includes(m)
-                      ? t.plan.measures.filter((x) => x !== m)
-                      : READABLE.filter((x) => x === m || t.plan.measures.includes(x))),
-                )
-              }
-            >
-              {WORD[m]}
-            </button>
-          ))}
-        </div>
+        <WhatIsMeasured test={test} onChange={onChange} />
       </div>
       <div>
         <RigDrawing rig={rig} habit={habit} />

@@ -83,7 +83,7 @@ export function SweepNumbers({ result }: { result: SweepResult }) {
           row(
             "Motor",
             plain(result.temperature.highest, "temperature", habit),
-            `rise ${result.temperature.rise.toFixed(0)} K${result.temperature.perMinute === null ? "" : `, ${result.temperature.perMinute.toFixed(1)} K a minute`}`,
+            `rise ${plain(result.temperature.rise, "warmth", habit)}${result.temperature.perMinute === null ? "" : `, ${plain(result.temperature.perMinute, "warmth", habit, 1)} a minute`}`,
           )}
         {result.highest.current !== null && row("Most current", plain(result.highest.current, "current", habit))}
         {result.highest.rpm !== null && row("Highest speed", plain(result.highest.rpm, "rotation", habit))}

@@ -230,17 +230,15 @@ function ByHand({ test, throttles, onChange }: Props & { throttles: number[] }) 
   );
 }
 
-/** The plan run on a stand that streams its readings. Escape, or the large button, cuts the throttle. */
-function ByStand({ test, throttles, onChange }: Props & { throttles: number[] }) {
+/** Commands the stand step by step and takes its readings, until the plan is done or the throttle is cut. */
+function useStandSweep({
+  test,
+  throttles,
+  faults,
+  onChange,
+}: Props & { throttles: number[]; faults: Record<FaultKey, boolean> }) {
   const { design } = useDesk();
   const stand = useStand();
-  const [faults, setFaults] = useState<Record<FaultKey, boolean>>({
-    bending: false,
-    slipping: false,
-    looseTare: false,
-    wrongCurrent: false,
-    silent: false,
-  });
   const [progress, setProgress] = useState<{ step: number; rest: number } | null>(null);
   const running = useRef<{ step: number; since: number; taken: number; restUntil: number } | null>(null);
   const { safety, plan } = test;
@@ -323,6 +321,19 @@ function ByStand({ test, throttles, onChange }: Props & { throttles: number[] })
       toast.error(sayError(e));
     }
   };
+  return { stand, progress, stop, start };
+}
+
+/** The plan run on a stand that streams its readings. Escape, or the large button, cuts the throttle. */
+function ByStand({ test, throttles, onChange }: Props & { throttles: number[] }) {
+  const [faults, setFaults] = useState<Record<FaultKey, boolean>>({
+    bending: false,
+    slipping: false,
+    looseTare: false,
+    wrongCurrent: false,
+    silent: false,
+  });
+  const { stand, progress, stop, start } = useStandSweep({ test, throttles, faults, onChange });
   const { latest, silent } = stand;
   return (
     <div

@@ -2,10 +2,11 @@ import { isOpenPropeller } from "../../../../core/subjects/propulsion/kinds/whic
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { contracts } from "../../../../api/contracts";
-import { sweepText } from "../../../../core/bench/sweepTable";
+import { type SweepTable, sweepText } from "../../../../core/bench/sweepTable";
 import { type Bench, SAFETY, type ThrustTest } from "../../../../core/design/bench";
 import { SAFETY_LINE } from "../../../../core/wording/sweep";
 import { call } from "../../../app/client";
+import { HalfLine } from "../../../app/HalfLine";
 import { useDesk } from "../../../app/desk";
 import { saveFile } from "../../../drawing/saveSvg";
 import { ClipboardSheet } from "../ClipboardSheet";
@@ -16,21 +17,79 @@ import { SafetyList } from "./SafetyList";
 import { SweepImport } from "./SweepImport";
 import { SweepReport } from "./SweepReport";
 import { SweepRun } from "./SweepRun";
-import { newRig, newThrust, throttlesOf } from "./thrustDraft";
+import { newRig, newThrust, notYetSafe, throttlesOf } from "./thrustDraft";
+
+/** Takes the readings of a file over, with the stand that it tells of when that is wanted. */
+function takeTable(t: ThrustTest, table: SweepTable, withStand: boolean): void {
+  t.readings = table.readings.map(({ line: _, ...r }) => r);
+  if (!withStand) return;
+  const { hints } = table;
+  // Another stand: neither the check mass nor the calibrations of this one belong to it.
+  if (hints.thrustArm !== null && hints.scaleArm !== null)
+    Object.assign(t.rig, { ...newRig(), thrustArm: hints.thrustArm, scaleArm: hints.scaleArm });
+  if (hints.tare !== null) t.rig.tare = hints.tare;
+  if (hints.temperature !== null) t.air.temperature = hints.temperature;
+  if (hints.density !== null) t.air.pressure = hints.density * 287.05287 * (t.air.temperature + 273.15);
+}
+
+/** Readings from a file, out to one, or thrown away. */
+function ReadingsTools({
+  test,
+  refused,
+  name,
+  onRead,
+  onClear,
+}: {
+  test: ThrustTest;
+  refused: number;
+  name: string;
+  onRead: () => void;
+  onClear: () => void;
+}) {
+  return (
+    <p className="no-print mt-2 flex flex-wrap items-center gap-4 text-[12px]">
+      <button type="button" className="link" onClick={onRead}>
+        read a file
+      </button>
+      {test.readings.length > 0 && (
+        <>
+          <span data-readings>
+            <b className="num">{test.readings.length}</b> readings{refused > 0 ? `, ${refused} rows refused` : ""}
+          </span>
+          <button type="button" className="link" onClick={() => saveFile(name, sweepText(test.readings), "text/csv")}>
+            save as CSV
+          </button>
+          <button
+            type="button"
+            className="link"
+            onClick={() => window.confirm("Throw all readings of this sweep away?") && onClear()}
+          >
+            throw them away
+          </button>
+        </>
+      )}
+    </p>
+  );
+}
 
 /** A sweep on the thrust stand, new or kept. */
 export function ThrustSession({ session, onOpen }: { session: Bench | null; onOpen: (number: number | null) => void }) {
   const { slug, design, file } = useDesk();
-  const [test, setTest] = useState<ThrustTest | null>(() => {
-    if (session?.thrust) return session.thrust;
-    const made = newThrust(design);
-    // The stand is the one of last time, with the safety list to tick anew.
-    const before = file.bench.findLast((b) => b.thrust !== null)?.thrust;
-    return made && before ? { ...made, rig: before.rig, plan: before.plan } : made;
-  });
   const [importing, setImporting] = useState(false);
   const [refused, setRefused] = useState(0);
-  const { keep, after, onError, freshRevision, entry, touched, touch, foot } = useEntry(session, onOpen);
+  const { keep, after, onError, freshRevision, entry, test, change, touched, head, foot } = useEntry<ThrustTest | null>(
+    session,
+    onOpen,
+    "sweep",
+    () => {
+      if (session?.thrust) return session.thrust;
+      const made = newThrust(design);
+      // The stand is the one of last time, with the safety list to tick anew.
+      const before = file.bench.findLast((b) => b.thrust !== null)?.thrust;
+      return made && before ? { ...made, rig: before.rig, plan: before.plan } : made;
+    },
+    (t) => t && { ...t, safety: notYetSafe() },
+  );
   const learn = useMutation({
     mutationFn: async (asked: { unitIds: string[]; pack: boolean }) => {
       if (!session) throw new Error("Keep the session first.");
@@ -43,22 +102,7 @@ export function ThrustSession({ session, onOpen }: { session: Bench | null; onOp
     onError,
   });
   if (!test) return <p>Describe a drive in Power first: the sweep is held against what is predicted of it.</p>;
-  const change = (mutate: (t: ThrustTest) => void) => {
-    touch();
-    setTest((t) => {
-      if (!t) return t;
-      // Readings grow one by one while it runs: only what changes is copied.
-      const next = {
-        ...t,
-        rig: structuredClone(t.rig),
-        air: { ...t.air },
-        plan: structuredClone(t.plan),
-        readings: [...t.readings],
-      };
-      mutate(next);
-      return next;
-    });
-  };
+  const changeTest = (mutate: (t: ThrustTest) => void) => change((t) => t && mutate(t));
   const unit = design.units.find((u) => u.id === test.unitId);
   const report = (
     <SweepReport
@@ -66,62 +110,31 @@ export function ThrustSession({ session, onOpen }: { session: Bench | null; onOp
       session={touched ? null : session}
       busy={learn.isPending}
       onLearn={(asked) => learn.mutate(asked)}
-      onChange={(m) =>
-        change((t) => {
-          t.readings = t.readings.map((r) => ({ ...r }));
-          m(t);
-        })
-      }
+      onChange={changeTest}
     />
   );
   const setUp = (
     <>
-      <RigForm test={test} onChange={change} />
+      <RigForm test={test} onChange={changeTest} />
       <div className="mt-3">
-        <SafetyList safety={test.safety} onChange={(s) => change((t) => void (t.safety = s))} />
+        <SafetyList safety={test.safety} onChange={(s) => changeTest((t) => void (t.safety = s))} />
       </div>
       <div className="mt-3">
-        <SweepRun test={test} onChange={change} />
+        <SweepRun test={test} onChange={changeTest} />
       </div>
-      <p className="no-print mt-2 flex flex-wrap items-center gap-4 text-[12px]">
-        <button type="button" className="link" onClick={() => setImporting(true)}>
-          read a file
-        </button>
-        {test.readings.length > 0 && (
-          <>
-            <span data-readings>
-              <b className="num">{test.readings.length}</b> readings{refused > 0 ? `, ${refused} rows refused` : ""}
-            </span>
-            <button
-              type="button"
-              className="link"
-              onClick={() =>
-                saveFile(
-                  `${slug}-${session ? code(session.number) : "sweep"}.csv`,
-                  sweepText(test.readings),
-                  "text/csv",
-                )
-              }
-            >
-              save as CSV
-            </button>
-            <button
-              type="button"
-              className="link"
-              onClick={() =>
-                window.confirm("Throw all readings of this sweep away?") && change((t) => void (t.readings = []))
-              }
-            >
-              throw them away
-            </button>
-          </>
-        )}
-      </p>
+      <ReadingsTools
+        test={test}
+        refused={refused}
+        name={`${slug}-${session ? code(session.number) : "sweep"}.csv`}
+        onRead={() => setImporting(true)}
+        onClear={() => changeTest((t) => void (t.readings = []))}
+      />
     </>
   );
   const end = <SessionFoot {...foot} missing={null} onKeep={() => keep.mutate({ ...entry, thrust: test })} />;
   return (
     <>
+      <HalfLine {...head} />
       {session ? (
         <>
           {report}
@@ -146,17 +159,7 @@ export function ThrustSession({ session, onOpen }: { session: Bench | null; onOp
           onTake={(table, withStand) => {
             setImporting(false);
             setRefused(table.reports.filter((r) => r.severity === "error").length);
-            change((t) => {
-              t.readings = table.readings.map(({ line: _, ...r }) => r);
-              if (!withStand) return;
-              const { hints } = table;
-              // Another stand: neither the check mass nor the calibrations of this one belong to it.
-              if (hints.thrustArm !== null && hints.scaleArm !== null)
-                Object.assign(t.rig, { ...newRig(), thrustArm: hints.thrustArm, scaleArm: hints.scaleArm });
-              if (hints.tare !== null) t.rig.tare = hints.tare;
-              if (hints.temperature !== null) t.air.temperature = hints.temperature;
-              if (hints.density !== null) t.air.pressure = hints.density * 287.05287 * (t.air.temperature + 273.15);
-            });
+            changeTest((t) => takeTable(t, table, withStand));
           }}
         />
       )}

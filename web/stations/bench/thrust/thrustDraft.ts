@@ -32,15 +32,7 @@ export function newThrust(design: Design): ThrustTest | null {
     unitId: unit.id,
     rig: newRig(),
     air: { temperature: airTemperature, pressure: Math.round(air(altitude, airTemperature).pressure) },
-    safety: {
-      restraint: false,
-      plane: false,
-      shield: false,
-      distance: false,
-      people: false,
-      cutOff: false,
-      place: "indoors",
-    },
+    safety: notYetSafe(),
     plan: {
       steps: [0, ...STEPS(10)],
       down: true,
@@ -60,6 +52,17 @@ export function throttlesOf({ steps, down, repeats }: ThrustTest["plan"]): numbe
   const once = down ? [...up, ...up.slice(0, -1).reverse()] : up;
   return Array.from({ length: repeats }, () => once).flat();
 }
+
+/** A safety list with nothing ticked yet. */
+export const notYetSafe = (place: ThrustTest["safety"]["place"] = "indoors"): ThrustTest["safety"] => ({
+  restraint: false,
+  plane: false,
+  shield: false,
+  distance: false,
+  people: false,
+  cutOff: false,
+  place,
+});
 
 /** Whether a throttle may be commanded with this safety list; why not, in words. */
 export function notSafe(safety: ThrustTest["safety"], throttle: number): string | null {

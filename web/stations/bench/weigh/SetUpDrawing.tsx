@@ -13,7 +13,7 @@ const H = 170;
 
 /** How the craft is set up for a weigh-in: its own parts in outline on the supports as they are entered. */
 export function SetUpDrawing({ draft }: { draft: Draft }) {
-  const { design, evaluation } = useDesk();
+  const { seen: design, evaluation } = useDesk();
   const { habit } = usePreferences();
   const box = resultIn(evaluation, extent);
   if (!box) return null;

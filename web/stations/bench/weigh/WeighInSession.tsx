@@ -1,12 +1,13 @@
 import { resultIn } from "../../../../core/evaluate";
 import { extent } from "../../../../core/subjects/extent/node";
 import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { contracts } from "../../../../api/contracts";
 import type { Bench, WeighInKind } from "../../../../core/design/bench";
 import type { MassEvidence } from "../../../../core/subjects/mass/evidence";
 import { KIND_WORD } from "../../../../core/wording/bench";
 import { call } from "../../../app/client";
+import { HalfLine } from "../../../app/HalfLine";
 import { useDesk } from "../../../app/desk";
 import { ClipboardSheet } from "../ClipboardSheet";
 import { SessionFoot } from "../SessionFoot";
@@ -14,6 +15,20 @@ import { useEntry } from "../useSession";
 import { Result } from "./Result";
 import { WeighInForm } from "./WeighInForm";
 import { draftOf, finish, newDraft } from "./weighInDraft";
+
+/**
+ * The state in which a craft with several is weighed: the first, whose places and masses the mass list holds. It is
+ * looked at as long as the session is open, so that what was weighed is held against what it was weighed as. Null for a
+ * craft with one state.
+ */
+function useSetUpAs(): string | null {
+  const { design, state, look } = useDesk();
+  const [first] = design.states;
+  useEffect(() => {
+    if (first && first.id !== state.id) look(first.id);
+  }, [first, state.id, look]);
+  return design.states.length > 1 && first ? first.name : null;
+}
 
 /** One weigh-in, new or kept: form, result, and what may be taken over. */
 export function WeighInSession({
@@ -26,14 +41,25 @@ export function WeighInSession({
   onOpen: (number: number | null) => void;
 }) {
   const { slug, evaluation, design } = useDesk();
-  const [draft, setDraft] = useState(() =>
+  const setUpAs = useSetUpAs();
+  const [asked, setAsked] = useState(false);
+  const {
+    keep,
+    after,
+    onError,
+    freshRevision,
+    entry,
+    test: draft,
+    change,
+    touched,
+    head,
+    foot,
+  } = useEntry(session, onOpen, kind, () =>
     session?.weighIn
       ? draftOf(session.weighIn, resultIn(evaluation, extent))
       : newDraft(kind, resultIn(evaluation, extent)),
   );
-  const [asked, setAsked] = useState(false);
   const done = finish(draft);
-  const { keep, after, onError, freshRevision, entry, touched, touch, foot } = useEntry(session, onOpen);
   const adopt = useMutation({
     mutationFn: async ({ evidence, said }: { evidence: MassEvidence; said: string }) => {
       if (!session) throw new Error("Keep the session first.");
@@ -48,17 +74,12 @@ export function WeighInSession({
   });
   const form = (
     <>
-      <WeighInForm
-        draft={draft}
-        onChange={(change) => {
-          touch();
-          setDraft((d) => {
-            const next = structuredClone(d);
-            change(next);
-            return next;
-          });
-        }}
-      />
+      {setUpAs !== null && (
+        <p className="mb-2 text-care">
+          Set it up as in {setUpAs}: what is found goes into the mass list, which is of that state.
+        </p>
+      )}
+      <WeighInForm draft={draft} onChange={change} />
       <SessionFoot
         {...foot}
         missing={!done.ok && asked ? done.why : null}
@@ -92,6 +113,7 @@ export function WeighInSession({
   // A kept session opens on what it says; a new one on what to do.
   return session ? (
     <>
+      <HalfLine {...head} />
       {result}
       <section aria-label="Readings" className="mt-5 border-t border-hair pt-3">
         <h2 className="mb-2">Set-up and readings</h2>
@@ -100,6 +122,7 @@ export function WeighInSession({
     </>
   ) : (
     <>
+      <HalfLine {...head} />
       {form}
       {result && <div className="mt-4 border-t border-ink pt-3">{result}</div>}
     </>

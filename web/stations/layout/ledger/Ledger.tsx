@@ -1,5 +1,7 @@
-import { type DragEvent, useEffect, useMemo, useRef, useState } from "react";
+import { toast } from "sonner";
+import { type DragEvent, type RefObject, useEffect, useMemo, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
+import type { Item } from "../../../../core/design/schema";
 import { useCalmDesk } from "../../../app/desk";
 import { usePreferences } from "../../../app/preferences";
 import { useNarrow } from "../../../app/useNarrow";
@@ -9,10 +11,66 @@ import { useVirtualRows } from "../../../grid/useVirtualRows";
 import { ImportDialog } from "./ImportDialog";
 import { LedgerTable } from "./LedgerTable";
 import { LedgerTools } from "./LedgerTools";
-import { SHEETS, type SheetName, useColumns } from "./columns";
+import { useColumns } from "./columns";
+import { SHEETS, type SheetName } from "./numbers";
 import { useDerived } from "./derived";
 import { linesOf, useLedgerTable } from "./useLedgerTable";
 import { useRowEdits } from "./useRowEdits";
+
+/** What can be done with several rows at once. */
+function ChosenRows({
+  many,
+  double,
+  copy,
+  remove,
+  onNone,
+}: {
+  many: Item[];
+  double: (ids: ReadonlySet<string>) => void;
+  copy: (items: Item[]) => Promise<unknown>;
+  remove: (ids: ReadonlySet<string>) => void;
+  onNone: () => void;
+}) {
+  return (
+    <p className="no-print flex flex-wrap items-center gap-3 bg-tint-accent px-2 py-1 text-[12px]" role="status">
+      <b className="text-ink">{many.length} chosen</b>
+      <button type="button" className="link" onClick={() => double(new Set(many.map((i) => i.id)))}>
+        duplicate
+      </button>
+      <button type="button" className="link" onClick={() => void copy(many)}>
+        copy
+      </button>
+      <button type="button" className="link" onClick={() => remove(new Set(many.map((i) => i.id)))}>
+        remove
+      </button>
+      <button type="button" className="link" onClick={onNone}>
+        none
+      </button>
+      <span className="text-pencil">Ctrl+D in a cell fills the first one’s value into all</span>
+    </p>
+  );
+}
+
+/** The part whose name takes the focus as soon as it is drawn. */
+function useEntering(
+  lines: ReturnType<typeof linesOf>,
+  view: ReturnType<typeof useVirtualRows>,
+  body: RefObject<HTMLTableSectionElement | null>,
+) {
+  const entering = useRef<string | null>(null);
+  useEffect(() => {
+    const id = entering.current;
+    if (id === null) return;
+    const at = lines.findIndex((l) => l.kind === "part" && l.item.id === id);
+    if (at >= 0 && (at < view.from || at >= view.to)) view.show(at);
+    const field = body.current?.querySelector<HTMLElement>(`[data-row="${CSS.escape(id)}"] [data-col="name"] input`);
+    if (!field) return;
+    entering.current = null;
+    field.scrollIntoView({ block: "nearest" });
+    field.focus();
+  });
+  return entering;
+}
 
 /**
  * The mass ledger, edited in place like a spreadsheet: keys from cell to cell, blocks pasted and copied, rows chosen,
@@ -24,7 +82,7 @@ export function Ledger({ selected, onSelect }: { selected: string | null; onSele
   const [sheet, setSheet] = useState<SheetName>(SHEETS[0]);
   const [importing, setImporting] = useState<string | null>(null);
   const columns = useColumns(sheet);
-  const derived = useDerived();
+  const derived = useDerived(sheet);
   const { table, byId, sorting, wanted, setWanted, chosen, setChosen, shown } = useLedgerTable(design.items, columns);
   // What was planned is a column for those who plan: it stands there when a part has it, or when it is asked for.
   const plans = design.items.some((i) => i.planned !== null);
@@ -42,20 +100,8 @@ export function Ledger({ selected, onSelect }: { selected: string | null; onSele
   const body = useRef<HTMLTableSectionElement>(null);
   const view = useVirtualRows(lines.length, body);
 
-  /** The part whose name takes the focus as soon as it is drawn. */
-  const entering = useRef<string | null>(null);
   const numberOf = useMemo(() => new Map(design.items.map((i, k) => [i.id, k + 1])), [design.items]);
-  useEffect(() => {
-    const id = entering.current;
-    if (id === null) return;
-    const at = lines.findIndex((l) => l.kind === "part" && l.item.id === id);
-    if (at >= 0 && (at < view.from || at >= view.to)) view.show(at);
-    const field = body.current?.querySelector<HTMLElement>(`[data-row="${CSS.escape(id)}"] [data-col="name"] input`);
-    if (!field) return;
-    entering.current = null;
-    field.scrollIntoView({ block: "nearest" });
-    field.focus();
-  });
+  const entering = useEntering(lines, view, body);
   const order = useRef<string[]>([]);
   order.current = ordered.map((i) => i.id);
   const { add, chosenWith, remove, double, shift, copy, fill, pick, drop, paste } = useRowEdits({
@@ -89,6 +135,8 @@ export function Ledger({ selected, onSelect }: { selected: string | null; onSele
     const [given] = event.dataTransfer.files;
     if (!given) return;
     event.preventDefault();
+    if (/\.(svg|stl)$/i.test(given.name))
+      return void toast.info(`${given.name} is a shape: drop it on the drawing in Stability.`);
     void textOf(given).then(setImporting);
   };
   const many = ordered.filter((i) => chosen[i.id]);
@@ -114,24 +162,7 @@ export function Ledger({ selected, onSelect }: { selected: string | null; onSele
         file={file}
         version={version}
       />
-      {many.length > 0 && (
-        <p className="no-print flex flex-wrap items-center gap-3 bg-tint-accent px-2 py-1 text-[12px]" role="status">
-          <b className="text-ink">{many.length} chosen</b>
-          <button type="button" className="link" onClick={() => double(new Set(many.map((i) => i.id)))}>
-            duplicate
-          </button>
-          <button type="button" className="link" onClick={() => void copy(many)}>
-            copy
-          </button>
-          <button type="button" className="link" onClick={() => remove(new Set(many.map((i) => i.id)))}>
-            remove
-          </button>
-          <button type="button" className="link" onClick={() => setChosen({})}>
-            none
-          </button>
-          <span className="text-pencil">Ctrl+D in a cell fills the first one’s value into all</span>
-        </p>
-      )}
+      {many.length > 0 && <ChosenRows {...{ many, double, copy, remove }} onNone={() => setChosen({})} />}
       <div className="overflow-x-auto">
         <LedgerTable
           ordered={ordered}

@@ -4,7 +4,7 @@ import type { Design, Item } from "../../../../core/design/schema";
 import { partsText } from "../../../../core/exchange/partsExchange";
 import { saveFile } from "../../../drawing/saveSvg";
 import { ColumnMenu } from "./ColumnMenu";
-import { SHEETS, type SheetName } from "./columns";
+import { SHEETS, type SheetName } from "./numbers";
 import type { Column } from "./numbers";
 import type { useLedgerTable } from "./useLedgerTable";
 

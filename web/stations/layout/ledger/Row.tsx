@@ -115,7 +115,7 @@ export const Row = memo(
   },
   (a, b) =>
     (Object.keys(a) as (keyof RowProps)[]).every((k) => k === "derived" || a[k] === b[k]) &&
-    (Object.keys(a.derived) as (keyof Derived)[]).every((k) => a.derived[k] === b.derived[k]),
+    (Object.keys({ ...a.derived, ...b.derived }) as (keyof Derived)[]).every((k) => a.derived[k] === b.derived[k]),
 );
 
 /** Name and sums of a group of parts. */

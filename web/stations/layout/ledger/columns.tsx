@@ -15,14 +15,10 @@ import type { Derived } from "./derived";
 import { makingColumns } from "./makingColumns";
 import { massColumns } from "./massColumns";
 import { placeColumns } from "./placeColumns";
-import { type Column, type Surroundings, numbers, total } from "./numbers";
-
-/** What the columns of the ledger show. */
-export const SHEETS = ["mass and place", "making and cost", "shares and leverage"] as const;
-export type SheetName = (typeof SHEETS)[number];
+import { type Column, type SheetName, type Surroundings, numbers, total } from "./numbers";
 
 export function useColumns(sheet: SheetName): Column[] {
-  const { design, evaluation } = useCalmDesk("sheet");
+  const { seen: design, evaluation } = useCalmDesk("sheet");
   const { edit } = useDeskActions();
   const { habit } = usePreferences();
   const window = cgLimits(design, resultIn(evaluation, flight), "x");

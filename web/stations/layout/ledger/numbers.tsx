@@ -7,6 +7,10 @@ import { QuantityField } from "../../../fields/QuantityField";
 
 import type { Derived } from "./derived";
 
+/** What the columns of the ledger show. */
+export const SHEETS = ["mass and place", "making and cost", "shares and leverage"] as const;
+export type SheetName = (typeof SHEETS)[number];
+
 export type Column = GridColumn<Item, Derived, Design>;
 
 export interface Surroundings {

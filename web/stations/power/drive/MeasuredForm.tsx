@@ -52,7 +52,7 @@ const follows = (unit: Unit, sea: boolean): PushedOn | null =>
     ? sea
       ? "sea water"
       : "fresh water"
-    : unit.surroundings === "free air"
+    : unit.surroundings === "in air"
       ? "air"
       : null;
 

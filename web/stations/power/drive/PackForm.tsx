@@ -93,7 +93,7 @@ export function PackForm({ battery }: { battery: Battery }) {
         />
       </Group>
       <LoadTest battery={battery} key={`test-${battery.id}`} />
-      <OtherPack battery={battery} />
+      <OtherPack battery={battery} key={`other-${battery.id}`} />
     </section>
   );
 }

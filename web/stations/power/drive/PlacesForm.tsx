@@ -1,6 +1,7 @@
 import type { Unit } from "../../../../core/design/schema";
+import { positiveOf } from "../../../../core/design/evidence";
 import { coordinate } from "../../../../core/design/fields";
-import { anglesOf, byAngles, meanWay, placedUnits } from "../../../../core/subjects/propulsion/placed";
+import { anglesOf, byAngles, cornersOf, meanWay, placedUnits } from "../../../../core/subjects/propulsion/placed";
 import { finite } from "../../../../core/design/bounds";
 import { DISPLAY } from "../../../../core/design/units";
 import { useDesk } from "../../../app/desk";
@@ -64,10 +65,11 @@ export function PlacesForm({ unit, drive }: { unit: Unit; drive: (mutate: (u: Un
               <th className="text-right">z up</th>
               <th className="text-right">turned to starboard, °</th>
               <th className="text-right">raised, °</th>
+              <th className="text-right">weighed, {DISPLAY[habit].force}</th>
             </tr>
           </thead>
           <tbody>
-            {unit.places.map(({ at, toward }, k) => {
+            {unit.places.map(({ at, toward, weighed }, k) => {
               const angles = anglesOf(toward);
               const turn = (change: Partial<typeof angles>) =>
                 put((places) => {
@@ -108,12 +110,30 @@ export function PlacesForm({ unit, drive }: { unit: Unit; drive: (mutate: (u: Un
                       onCommit={(v) => v !== null && turn({ raised: v })}
                     />
                   </td>
+                  <td>
+                    <QuantityField
+                      label={`Unit ${k + 1}, weighed at its corner`}
+                      value={weighed?.value ?? null}
+                      dimension="force"
+                      schema={positiveOf("force")}
+                      empty="–"
+                      onCommit={(v) =>
+                        put((places) => {
+                          const place = places[k];
+                          if (!place) return;
+                          if (v === null) delete place.weighed;
+                          else place.weighed = { value: v, evidence: "measured" };
+                        })
+                      }
+                    />
+                  </td>
                 </tr>
               );
             })}
           </tbody>
         </table>
       </div>
+      <Corners unit={unit} />
       <p className="mt-1 flex flex-wrap gap-x-3 text-pencil">
         <span>Turned 0° and raised 0° push ahead; raised 90° pushes up. Each can be dragged in Layout.</span>
         <button type="button" className="link" onClick={() => drive((u) => void (u.places = []))}>
@@ -121,5 +141,27 @@ export function PlacesForm({ unit, drive }: { unit: Unit; drive: (mutate: (u: Un
         </button>
       </p>
     </section>
+  );
+}
+
+/** What the units were weighed at, against one another. */
+function Corners({ unit }: { unit: Unit }) {
+  const corners = cornersOf(unit);
+  const missing = unit.places.filter((p) => !p.weighed).length;
+  if (unit.places.length < 2) return null;
+  return (
+    <p className="mt-1 text-pencil" data-corners={corners ? "told" : "open"}>
+      {corners ? (
+        <>
+          Of their mean:{" "}
+          <span className="num text-ink">{corners.map((c) => `${(100 * c.share).toFixed(0)} %`).join(" · ")}</span>.
+          Each counts with its own.
+        </>
+      ) : missing < unit.places.length ? (
+        `${missing} of ${unit.places.length} are not weighed yet: until then all count alike.`
+      ) : (
+        "Weigh each corner: one after the other at the same throttle and pack. Unequal ones show here and in the verdicts."
+      )}
+    </p>
   );
 }

@@ -1,15 +1,17 @@
 import { type Conductor, conductorSchema } from "../../../../core/design/schema";
-import type { AroundFactor } from "../../../../core/subjects/propulsion/around/factor";
+import type { AroundFactor } from "../../../../core/subjects/propulsion/around/models";
 import { conductorRise, riseText } from "../../../../core/subjects/propulsion/heat";
 import type { PropulsionResult } from "../../../../core/subjects/propulsion/node";
 import { currentThrough } from "../../../../core/subjects/propulsion/pathVerdicts";
 import { useDesk } from "../../../app/desk";
+import { usePreferences } from "../../../app/preferences";
 import { QuantityField } from "../../../fields/QuantityField";
 import { TextField } from "../../../fields/TextField";
 
 /** One cable or plug: how thick, how long, and how warm it gets. */
 export function ConductorRow({ c, now }: { c: Conductor; now: AroundFactor | null }) {
   const { edit, design } = useDesk();
+  const { habit } = usePreferences();
   const conductor = (id: string, mutate: (c: Conductor) => void) =>
     edit((d) => {
       const found = d.conductors.find((c) => c.id === id);
@@ -82,7 +84,7 @@ export function ConductorRow({ c, now }: { c: Conductor; now: AroundFactor | nul
       </td>
       <td className={`num text-right ${now && now.value > c.maxCurrent ? "text-stop" : ""}`}>
         {now
-          ? `${now.value.toFixed(1)} A, ${Math.round((100 * now.value) / c.maxCurrent)} %, ${riseText(conductorRise(now.value, c.maxCurrent))}`
+          ? `${now.value.toFixed(1)} A, ${Math.round((100 * now.value) / c.maxCurrent)} %, ${riseText(conductorRise(now.value, c.maxCurrent), habit)}`
           : ""}
       </td>
       <td className="text-right">

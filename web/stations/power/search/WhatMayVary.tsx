@@ -7,6 +7,8 @@ import { parseQuantity } from "../../../../core/design/readQuantity";
 import type { Unit } from "../../../../core/design/schema";
 import type { ShelfPart } from "../../../../core/design/shelf";
 import type { Dimension } from "../../../../core/design/units";
+import { resultIn } from "../../../../core/evaluate";
+import { demand } from "../../../../core/subjects/demand/node";
 import { DISPLAY, toDisplay } from "../../../../core/design/units";
 import type { SearchBounds, SearchProgress, SearchResult, SearchTask } from "../../../../core/sizing/search";
 import {
@@ -95,6 +97,126 @@ export const FIELDS: [key: SearchKey, label: string, dimension: Dimension][] = [
   ["count", "Identical drives", "count"],
 ];
 
+/** The search in a worker of its own: begun anew or stopped, its last answer stands. */
+function useSearchRun({
+  worker,
+  setProgress,
+  begin,
+  end,
+}: {
+  worker: RefObject<ReturnType<typeof newSlow> | null>;
+  setProgress: (next: SearchProgress | null) => void;
+  begin: () => void;
+  end: (found: SearchResult) => void;
+}) {
+  const stop = () => {
+    worker.current?.end();
+    worker.current = null;
+    setProgress(null);
+  };
+  const run = (task: SearchTask) => {
+    stop();
+    begin();
+    const made = newSlow();
+    worker.current = made;
+    // What was still on its way when it was stopped tells nothing any more.
+    const tell = proxy((p: SearchProgress) => {
+      if (worker.current === made) setProgress(p);
+    });
+    Promise.race([made.slow.search(task, tell), made.broken])
+      .then((found) => {
+        if (worker.current !== made) return;
+        stop();
+        end(found);
+      })
+      .catch((error: unknown) => {
+        if (worker.current !== made) return;
+        stop();
+        toast.error(`The search ended: ${error instanceof Error ? error.message : String(error)}`);
+      });
+  };
+  return { run, stop };
+}
+
+/** The values of each size that are tried; what one's own parts settle is not asked. */
+function ValuesTried({
+  held,
+  space,
+  setSpace,
+}: {
+  held: ReadonlySet<keyof OwnParts>;
+  space: SearchSpace;
+  setSpace: (next: SearchSpace) => void;
+}) {
+  const { habit } = usePreferences();
+  const settled = OWN_KINDS.flatMap(([kind, , keys]) => (held.has(kind) ? keys : []));
+  return (
+    <table className="mt-1 w-full">
+      <tbody>
+        {FIELDS.filter(([key]) => !settled.includes(key)).map(([key, label, dimension]) => (
+          <tr key={key}>
+            <td className="pr-2">
+              {label} <span className="text-pencil">{DISPLAY[habit][dimension]}</span>
+            </td>
+            <td className="w-[200px]">
+              <ListField
+                label={`Search ${label}`}
+                values={space[key]}
+                dimension={dimension}
+                onCommit={(list) => setSpace({ ...space, [key]: list })}
+              />
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+const BOUNDS = [
+  ["maxMass", "All-up mass at most", "mass"],
+  ["minEndurance", "Endurance at least", "time"],
+  ["minThrustToWeight", "Thrust to weight at least", "ratio"],
+  ["maxCost", "Cost at most, at its dearest", "money"],
+  ["maxCurrent", "Pack current at most", "current"],
+  ["maxTipMach", "Tip Mach at most", "ratio"],
+  ["structure", "Structure for each added g", "ratio"],
+] as const satisfies [keyof SearchBounds, string, Dimension][];
+
+/** What every candidate must keep. */
+function WhatMustHold({ bounds, setBounds }: { bounds: SearchBounds; setBounds: (next: SearchBounds) => void }) {
+  const taken = (key: (typeof BOUNDS)[number][0], v: number | null) =>
+    key === "structure" ? Math.max(0, v ?? 0) : key === "maxTipMach" ? (v ?? 1) : v;
+  return (
+    <>
+      <h2 className="mt-3">What must hold</h2>
+      <div className="mt-1 flex flex-col gap-1">
+        {BOUNDS.map(([key, label, dimension]) =>
+          key === "maxCost" && usualPrice(1) === null ? (
+            <p key={key} className="text-care">
+              Cost: say in the workshop what a euro is worth in {moneyHere().currency}. Usual prices are in euros.
+            </p>
+          ) : (
+            <label key={key} className="flex items-center justify-between gap-2">
+              {label}
+              <span className="w-28">
+                <QuantityField
+                  boxed
+                  label={label}
+                  value={bounds[key] ?? null}
+                  dimension={dimension}
+                  empty="free"
+                  onCommit={(v) => setBounds({ ...bounds, [key]: taken(key, v) })}
+                />
+              </span>
+            </label>
+          ),
+        )}
+      </div>
+    </>
+  );
+}
+
 /** Which parts are tried, and what must be kept. */
 export function WhatMayVary({
   parts,
@@ -127,64 +249,21 @@ export function WhatMayVary({
   setHeld: Dispatch<SetStateAction<ReadonlySet<keyof OwnParts>>>;
   progress: SearchProgress | null;
 }) {
-  const { design } = useDesk();
-  const { habit } = usePreferences();
+  const { design, evaluation } = useDesk();
+  const levelDrag = resultIn(evaluation, demand)?.levelDrag ?? null;
   const shelf = (kind: keyof OwnParts) => parts.filter((p) => p.kind === kind);
   const own = Object.fromEntries([...held].map((kind) => [kind, shelf(kind)])) as OwnParts;
-  const stop = () => {
-    worker.current?.end();
-    worker.current = null;
-    setProgress(null);
-  };
   const count = sizeOf(space, own);
-  const run = () => {
-    stop();
-    setResult(null);
-    setChosen(null);
-    const made = newSlow();
-    worker.current = made;
-    setProgress({ tried: 0, of: count, found: 0 });
-    const task: SearchTask = { design, unitId: unit?.id ?? "", space, bounds, own };
-    // What was still on its way when it was stopped tells nothing any more.
-    const tell = proxy((p: SearchProgress) => {
-      if (worker.current === made) setProgress(p);
-    });
-    Promise.race([made.slow.search(task, tell), made.broken])
-      .then((found) => {
-        if (worker.current !== made) return;
-        stop();
-        setResult(found);
-      })
-      .catch((error: unknown) => {
-        if (worker.current !== made) return;
-        stop();
-        toast.error(`The search ended: ${error instanceof Error ? error.message : String(error)}`);
-      });
-  };
-  const bound = (
-    key: "maxMass" | "minEndurance" | "minThrustToWeight" | "maxCost" | "maxTipMach" | "maxCurrent" | "structure",
-    label: string,
-    dimension: Dimension,
-  ) => (
-    <label className="flex items-center justify-between gap-2">
-      {label}
-      <span className="w-28">
-        <QuantityField
-          boxed
-          label={label}
-          value={bounds[key] ?? null}
-          dimension={dimension}
-          empty="free"
-          onCommit={(v) =>
-            setBounds({
-              ...bounds,
-              [key]: key === "structure" ? Math.max(0, v ?? 0) : key === "maxTipMach" ? (v ?? 1) : v,
-            })
-          }
-        />
-      </span>
-    </label>
-  );
+  const { run, stop } = useSearchRun({
+    worker,
+    setProgress,
+    begin: () => {
+      setResult(null);
+      setChosen(null);
+      setProgress({ tried: 0, of: count, found: 0 });
+    },
+    end: setResult,
+  });
   return (
     <div>
       <h2>What may vary</h2>
@@ -229,50 +308,20 @@ export function WhatMayVary({
           </button>
         ))}
       </p>
-      <table className="mt-1 w-full">
-        <tbody>
-          {FIELDS.filter(([key]) => !OWN_KINDS.some(([kind, , keys]) => held.has(kind) && keys.includes(key))).map(
-            ([key, label, dimension]) => (
-              <tr key={key}>
-                <td className="pr-2">
-                  {label} <span className="text-pencil">{DISPLAY[habit][dimension]}</span>
-                </td>
-                <td className="w-[200px]">
-                  <ListField
-                    label={`Search ${label}`}
-                    values={space[key]}
-                    dimension={dimension}
-                    onCommit={(list) => setSpace({ ...space, [key]: list })}
-                  />
-                </td>
-              </tr>
-            ),
-          )}
-        </tbody>
-      </table>
-      <h2 className="mt-3">What must hold</h2>
-      <div className="mt-1 flex flex-col gap-1">
-        {bound("maxMass", "All-up mass at most", "mass")}
-        {bound("minEndurance", "Endurance at least", "time")}
-        {bound("minThrustToWeight", "Thrust to weight at least", "ratio")}
-        {usualPrice(1) === null ? (
-          <p className="text-care">
-            Cost: say in the workshop what a euro is worth in {moneyHere().currency}. Usual prices are in euros.
-          </p>
-        ) : (
-          bound("maxCost", "Cost at most, at its dearest", "money")
-        )}
-        {bound("maxCurrent", "Pack current at most", "current")}
-        {bound("maxTipMach", "Tip Mach at most", "ratio")}
-        {bound("structure", "Structure for each added g", "ratio")}
-      </div>
+      <ValuesTried held={held} space={space} setSpace={setSpace} />
+      <WhatMustHold bounds={bounds} setBounds={setBounds} />
       <p className="mt-3 flex items-center gap-3">
         {progress ? (
           <button type="button" className="act" onClick={stop}>
             Cancel
           </button>
         ) : (
-          <button type="button" className="act act-first" disabled={count > MOST} onClick={run}>
+          <button
+            type="button"
+            className="act act-first"
+            disabled={count > MOST}
+            onClick={() => run({ design, unitId: unit?.id ?? "", space, bounds, own, levelDrag })}
+          >
             Search {count}
           </button>
         )}

@@ -1,12 +1,13 @@
 import { moneySign } from "../../../../core/design/money";
-import { useState } from "react";
 import { ageOf, newestResistance } from "../../../../core/catalogue/packShelf";
 import { positiveOf } from "../../../../core/design/evidence";
 import { CHEMISTRIES } from "../../../../core/design/schema";
 import { type PackReading, type ShelfPack, shelfPackSchema } from "../../../../core/design/shelf";
 import { CHEMISTRY } from "../../../../core/subjects/energy/battery";
+import { DISPLAY } from "../../../../core/design/units";
 import { plain, showSd } from "../../../../core/wording/format";
 import { today } from "../../../app/dates";
+import { useHalfState } from "../../../app/halfWritten";
 import { usePreferences } from "../../../app/preferences";
 import { KnownField } from "../../../fields/KnownField";
 import { QuantityField } from "../../../fields/QuantityField";
@@ -119,14 +120,18 @@ function PackLog({
   onGone: () => void;
 }) {
   const { pack } = record;
-  const [fresh, setFresh] = useState<PackReading>({ date: today(), ...EMPTY });
+  const {
+    value: fresh,
+    set: setFresh,
+    half,
+  } = useHalfState<PackReading>("", "", `pack ${record.id} reading`, { date: today(), ...EMPTY });
   const save = (mutate: (p: ShelfPack) => void) =>
     shelf.save({ id: record.id, revision: record.revision, part: pack }, (p) => p.kind === "pack" && mutate(p));
   return (
     <section aria-label={`Log of ${pack.name}`} className="mt-3 border-t border-hair pt-2">
       <NewReading shelf={shelf} record={record} onGone={onGone} pack={pack} save={save} />
       <div className="overflow-x-auto">
-        <PackReadings save={save} fresh={fresh} setFresh={setFresh} pack={pack} />
+        <PackReadings save={save} fresh={fresh} setFresh={setFresh} onLogged={half.done} pack={pack} />
       </div>
     </section>
   );
@@ -264,16 +269,21 @@ function PackReadings({
   save,
   fresh,
   setFresh,
+  onLogged,
   pack,
 }: {
   save: (mutate: (p: ShelfPack) => void) => Promise<boolean>;
   fresh: PackReading;
   setFresh: (next: PackReading) => void;
+  /** What was begun is in the log. */
+  onLogged: () => void;
   pack: ShelfPack;
 }) {
   const { habit } = usePreferences();
   const log = async () => {
-    if (await save((p) => void p.readings.push(fresh))) setFresh({ date: today(), ...EMPTY });
+    if (!(await save((p) => void p.readings.push(fresh)))) return;
+    setFresh({ date: today(), ...EMPTY });
+    onLogged();
   };
   const empty = Object.entries(fresh).every(([k, v]) => k === "date" || v === null);
   const number = (
@@ -301,7 +311,7 @@ function PackReadings({
           <th className="text-right">at</th>
           <th className="text-right">pack at</th>
           <th className="text-right">charge returned</th>
-          <th className="text-right">a cell, 25 °C</th>
+          <th className="text-right">a cell, {plain(25, "temperature", habit, 0)}</th>
           <th />
         </tr>
       </thead>
@@ -350,7 +360,7 @@ function PackReadings({
           <td>{number("resting", "Reading, resting", "voltage", "V")}</td>
           <td>{number("loaded", "Reading, under load", "voltage", "V")}</td>
           <td>{number("current", "Reading, current", "current", "A")}</td>
-          <td>{number("temperature", "Reading, temperature", "temperature", "°C")}</td>
+          <td>{number("temperature", "Reading, temperature", "temperature", DISPLAY[habit].temperature)}</td>
           <td>{number("returned", "Reading, charge returned", "capacity", "Ah")}</td>
           <td />
           <td className="text-right">

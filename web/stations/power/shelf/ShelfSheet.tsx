@@ -182,6 +182,57 @@ function ShelfTable({
   );
 }
 
+/** What of the craft may be laid on the shelf, as a part of this kind. Null: nothing of it. */
+function asShelved(
+  kind: ShelfKind,
+  battery: Battery | undefined,
+  unit: Unit | undefined,
+  design: Design,
+  craft: string,
+  shelf: Shelf,
+): ShelfPart | null {
+  if (kind === "pack" && battery) {
+    const { chemistry, series, capacity, cellResistance, cRating } = battery;
+    const item = design.items.find((i) => i.id === battery.itemId);
+    const name = shelf.freeName("pack", battery.name);
+    return {
+      kind,
+      name,
+      chemistry,
+      series,
+      capacity,
+      cellResistance,
+      cRating,
+      mass: item?.mass ?? null,
+      price: priceEach(item),
+      bought: null,
+      cycles: null,
+      notes: "",
+      readings: [],
+    };
+  }
+  if (kind === "drive" && unit?.learned && learnedHolds(unit)) {
+    const { motor, controller, gear, propeller, learned } = unit;
+    return {
+      kind,
+      name: shelf.freeName("drive", `${unit.name}, ${craft}`.slice(0, 70)),
+      mass: null,
+      price: null,
+      notes: "",
+      motor,
+      controller,
+      gear,
+      propeller,
+      learned,
+    };
+  }
+  if (!unit || kind === "pack" || kind === "servo" || kind === "drive") return null;
+  const entry = entryOf(design, unit, kind);
+  const called =
+    design.items.find((i) => i.id === entry)?.name ?? `${kind[0]?.toUpperCase()}${kind.slice(1)} of ${unit.name}`;
+  return partFrom(design, unit, kind, shelf.freeName(kind, called.slice(0, 70)), entry);
+}
+
 /** Which kind is shown, and what may be laid on the shelf. */
 function ShelfTools({
   kind,
@@ -211,49 +262,7 @@ function ShelfTools({
   const { design, file } = useDesk();
   const places: { id: string; name: string }[] = kind === "pack" ? design.batteries : design.units;
 
-  const shelve = (): ShelfPart | null => {
-    if (kind === "pack" && battery) {
-      const { chemistry, series, capacity, cellResistance, cRating } = battery;
-      const item = design.items.find((i) => i.id === battery.itemId);
-      const name = shelf.freeName("pack", battery.name);
-      return {
-        kind,
-        name,
-        chemistry,
-        series,
-        capacity,
-        cellResistance,
-        cRating,
-        mass: item?.mass ?? null,
-        price: priceEach(item),
-        bought: null,
-        cycles: null,
-        notes: "",
-        readings: [],
-      };
-    }
-    if (kind === "drive" && unit?.learned && learnedHolds(unit)) {
-      const { motor, controller, gear, propeller, learned } = unit;
-      return {
-        kind,
-        name: shelf.freeName("drive", `${unit.name}, ${file.craft.name}`.slice(0, 70)),
-        mass: null,
-        price: null,
-        notes: "",
-        motor,
-        controller,
-        gear,
-        propeller,
-        learned,
-      };
-    }
-    if (!unit || kind === "pack" || kind === "servo" || kind === "drive") return null;
-    const entry = entryOf(design, unit, kind);
-    const called =
-      design.items.find((i) => i.id === entry)?.name ?? `${kind[0]?.toUpperCase()}${kind.slice(1)} of ${unit.name}`;
-    return partFrom(design, unit, kind, shelf.freeName(kind, called.slice(0, 70)), entry);
-  };
-  const own = shelve();
+  const own = asShelved(kind, battery, unit, design, file.craft.name, shelf);
   const read = async (file: File) => {
     if (kind === "drive") return;
     if (file.size > MOST_BYTES)

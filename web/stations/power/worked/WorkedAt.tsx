@@ -11,7 +11,7 @@ import type { WorkingPoint } from "./useWorkingPoint";
 
 /** What the drives are worked at: speed, throttle, which of them. */
 export function WorkedAt({ result, at }: { result: PropulsionResult | null; at: WorkingPoint }) {
-  const { design, evaluation } = useDesk();
+  const { seen: design, evaluation } = useDesk();
   const { habit } = usePreferences();
   const { throttle, speed, idle, put, setLive, commit } = at;
   const hover = evaluation.metrics.thrustThrottle;
@@ -105,8 +105,9 @@ export function WorkedAt({ result, at }: { result: PropulsionResult | null; at: 
         </span>
       )}
       <span className="num text-[11px] text-pencil">
-        air {environment.airTemperature} °C, pack {environment.packTemperature} °C,{" "}
-        {evaluation.metrics.airDensity?.value.toFixed(3)} kg/m³
+        air {plain(environment.airTemperature, "temperature", habit, 0)}, pack{" "}
+        {plain(environment.packTemperature, "temperature", habit, 0)},{" "}
+        {evaluation.metrics.airDensity && plain(evaluation.metrics.airDensity.value, "density", habit)}
         {wetDrive(design) &&
           `; drives in ${environment.water ?? "fresh"} water, ${waterOf(environment).density.toFixed(0)} kg/m³`}
       </span>

@@ -1,0 +1,344 @@
+import type { HeldUpBy } from "../../design/schema";
+import { supportOf } from "../../design/support";
+import type { FlightSaid } from "../surfaces/declares";
+import { type Of, type Outcome, subject } from "../../subject";
+import { thrustersOf } from "../authority/thrusters";
+import { balance } from "../balance/node";
+import { type LatticeResult, HINGE_DOUBT, lattice } from "../flight/latticeNode";
+import { type FlightResult, NOT_WHOLE, flight } from "../flight/node";
+import { AT_SPEED, trimAt } from "../flight/trim";
+import { trimmed } from "../flight/model";
+import { launchSpeedOf } from "../flight/cord";
+import { weighedOf } from "../flight/weighed";
+import { mass } from "../mass/node";
+import { placesUnsaid } from "../mass/placed";
+import { type PropulsionResult, propulsion } from "../propulsion/node";
+import { placedUnits } from "../propulsion/placed";
+import { type FallenAt, fallenAt, falling } from "./falling";
+import { type AxisLine, type WingedState, linesOf } from "./inFlight";
+import { type Command, type Commanded, type Driver, SIX, type SixAxis, commands, wordOf } from "./six";
+
+/** A craft on its wings at one speed and throttle. */
+export interface AtSpeed {
+  moment: "let go" | "slow" | "closed";
+  /** m/s */
+  speed: number;
+  lines: AxisLine[];
+}
+
+/** An axis of a craft that does not hang on its drives. */
+export interface SixLine {
+  axis: SixAxis;
+  command: Command;
+  /** N or N·m below which an effect counts as none */
+  least: number;
+  word: Commanded;
+  /** What holds it there without any drive. */
+  held: "water" | "ground" | "cushion" | "weight below lift" | null;
+  /** Surfaces that turn it about this axis while it moves. */
+  surfaces: string[];
+  /** N·m at full command as it was weighed; null: it was not */
+  weighed: { value: number; sd: number } | null;
+}
+export interface DeadDriver {
+  name: string;
+  command: Record<SixAxis, Command>;
+  /** Axes that are commanded less well without it. */
+  changed: { axis: SixAxis; from: Commanded; to: Commanded }[];
+  /** Share that is left of the most thrust ahead; 1 where it gave none. */
+  surgeLeft: number;
+}
+
+export type AxesResult = { kind: "wings"; moments: AtSpeed[]; otherDrives: boolean } | ByDrives;
+
+/** Six axes by the drives; what one dead unit leaves of them is asked for where somebody looks. */
+export interface ByDrives {
+  kind: "drives";
+  lines: SixLine[];
+  drivers: (Driver & { name: string })[];
+  cg: Machine["cg"];
+  /** What was weighed was so with other drives than these: it does not count. */
+  otherDrives: boolean;
+  /** Standard uncertainty of the least known drive's thrust, as a share of it: that of every number here, at most. */
+  share: number;
+}
+
+/** What holds an axis by itself, by what carries the craft. */
+const HELD: Partial<Record<HeldUpBy, { by: NonNullable<SixLine["held"]>; axes: SixAxis[] }>> = {
+  hull: { by: "water", axes: ["heave", "roll", "pitch"] },
+  ground: { by: "ground", axes: ["heave", "roll", "pitch"] },
+  cushion: { by: "cushion", axes: ["heave", "roll", "pitch"] },
+  // Where the weight hangs below what lifts; how far is not computed here.
+  gas: { by: "weight below lift", axes: ["roll", "pitch"] },
+  submerged: { by: "weight below lift", axes: ["roll", "pitch"] },
+};
+
+/**
+ * Share of its thrust that a propeller gives when it turns backwards: its camber and twist stand the wrong way round.
+ * Between 0.5 and 0.7 for usual blades (common practice, from memory).
+ */
+const ASTERN = 0.6;
+/** Shares of what all drives could do together that count as an effect (judgement). */
+const LEAST = 0.01;
+
+interface Machine {
+  drives: PropulsionResult;
+  cg: { x: number; y: number; z: number };
+}
+
+type Design = Parameters<typeof placedUnits>[0] & Parameters<typeof supportOf>[0];
+
+/** Each unit as it acts; what lacks is the name of a drive that has no place or no thrust. */
+function driversOf(
+  view: Design,
+  drives: PropulsionResult,
+): { drivers: (Driver & { name: string })[] } | { lacks: string } {
+  const read = thrustersOf(view, drives, [...drives.drives.keys()]);
+  if ("lacks" in read) return read;
+  const drivers = read.units.map((u) => {
+    const { kind } = view.units[u.drive]?.propulsor ?? {};
+    const turnsAlike = kind === "screw drum" || kind === "wheel";
+    return { ...u, astern: !u.reversible ? 0 : turnsAlike ? 1 : ASTERN };
+  });
+  return { drivers };
+}
+
+type Weighed = Parameters<typeof weighedOf>[0];
+
+/** The six axes of a craft that something else holds up. */
+function ofDrives(
+  view: Design & {
+    surfaces: readonly { name: string; controls: readonly { name: string; does: readonly string[] }[] }[];
+  } & Weighed,
+  { drives, cg }: Machine,
+): Outcome<AxesResult> {
+  const read = driversOf(view, drives);
+  if ("lacks" in read) return { status: "missing", needs: [read.lacks] };
+  const { drivers } = read;
+  const { ways } = supportOf(view);
+  const steering = weighedOf(view, "steering");
+  const held = new Map<SixAxis, NonNullable<SixLine["held"]>>();
+  for (const way of ways) for (const axis of HELD[way]?.axes ?? []) held.set(axis, HELD[way]?.by ?? "water");
+  const free = [...held.keys()];
+  const total = drivers.reduce((s, d) => s + d.most, 0);
+  const size = Math.max(...drivers.map((d) => Math.hypot(d.at.x - cg.x, d.at.y - cg.y, d.at.z - cg.z)), 1e-3);
+  const least = (axis: SixAxis) => LEAST * total * (SIX.indexOf(axis) < 3 ? 1 : size);
+  const all = commands(drivers, cg, free);
+  const surfaces = (axis: SixAxis) =>
+    view.surfaces.flatMap((s) => s.controls.filter((c) => c.does.includes(axis)).map((c) => c.name));
+  return {
+    status: "solved",
+    result: {
+      kind: "drives",
+      otherDrives: steering === null && view.flight.steering !== null,
+      drivers,
+      cg,
+      share: Math.max(...drives.drives.map((d) => d.sd.thrust / d.values.thrust)),
+      lines: SIX.map((axis) => ({
+        axis,
+        command: all[axis],
+        least: least(axis),
+        word: wordOf(all[axis], least(axis)),
+        held: held.get(axis) ?? null,
+        surfaces: surfaces(axis),
+        weighed: axis === "yaw" ? steering : null,
+      })),
+    },
+  };
+}
+
+/** What one dead unit leaves of the axes, and of the thrust ahead. */
+export function lossOf({ lines, drivers, cg }: ByDrives, dead: number): DeadDriver {
+  const free = lines.filter((l) => l.held !== null).map((l) => l.axis);
+  const left = commands(drivers, cg, free, dead);
+  const ahead = lines.find((l) => l.axis === "surge")?.command.coupled.plus ?? 0;
+  return {
+    name: drivers[dead]?.name ?? "",
+    command: left,
+    changed: lines.flatMap(({ axis, word, least }) => {
+      const to = wordOf(left[axis], least);
+      return to === word ? [] : [{ axis, from: word, to }];
+    }),
+    surgeLeft: ahead > 0 ? left.surge.coupled.plus / ahead : 1,
+  };
+}
+
+/** Thrust along the flight, torque about it and where it acts, of the drives that push ahead, at full throttle. */
+export function ahead(
+  view: Design,
+  drives: PropulsionResult | null,
+  cg: Machine["cg"],
+  cgSd: Machine["cg"],
+  fallen: FallenAt[] | null,
+) {
+  if (view.units.length === 0) return { thrust: { value: 0, sd: 0 }, torque: { value: 0, sd: 0 }, arm: null };
+  if (!drives) return { thrust: null, torque: null, arm: null };
+  let [thrust, thrustVar, torque, torqueVar, over, beside] = [0, 0, 0, 0, 0, 0];
+  let placed = true;
+  let known = true;
+  for (const [i, drive] of drives.drives.entries()) {
+    const unit = view.units[i];
+    if (!unit) continue;
+    const units = placedUnits(view, i);
+    const left = fallen?.[i] ?? { thrust: 1, torque: 1 };
+    if (units.length !== unit.count) {
+      // What nobody placed counts where its word says that it pushes ahead.
+      if (unit.direction !== "ahead") continue;
+      placed = false;
+      thrust += left.thrust * drive.values.thrust;
+      thrustVar += (left.thrust * drive.sd.thrust) ** 2;
+      continue;
+    }
+    for (const { at, toward, k, share } of units.filter((u) => u.toward.x < -0.5)) {
+      const t = (share * left.thrust * drive.values.thrust) / drive.count;
+      thrust += t;
+      thrustVar += ((left.thrust * drive.sd.thrust) / drive.count) ** 2;
+      over += t * (at.z - cg.z);
+      beside += t * (at.y - cg.y);
+      const spin = unit.spin === "half each" ? (k % 2 === 0 ? 1 : -1) : unit.spin === "clockwise" ? 1 : -1;
+      const q = drive.values.torque;
+      if (Number.isFinite(q) && q > 0) {
+        torque += share * left.torque * spin * q * toward.x;
+        torqueVar += unit.spin === "half each" ? 0 : (left.torque * drive.sd.torque) ** 2;
+      } else known = false;
+    }
+  }
+  return {
+    thrust: { value: thrust, sd: Math.sqrt(thrustVar) },
+    torque: known && placed ? { value: torque, sd: Math.sqrt(torqueVar) } : null,
+    arm:
+      placed && thrust > 0
+        ? { over: { value: over / thrust, sd: cgSd.z }, beside: { value: beside / thrust, sd: cgSd.y } }
+        : null,
+  };
+}
+
+/** The three moments of a craft on its wings. */
+function onWings(
+  view: Design & Weighed & { flight: FlightSaid },
+  of: Of,
+  l: LatticeResult,
+  f: FlightResult,
+): Outcome<AxesResult> {
+  const at = of(balance);
+  const stall = f.values.stallSpeed;
+  if (!f.at || !stall || at.status !== "solved") return { status: "missing", needs: ["how slow it flies"] };
+  const solved = of(propulsion);
+  const { cg, cgSd } = at.result;
+  const slow = AT_SPEED * stall.value;
+  const ledger = of(mass);
+  const lacks = ledger.status === "solved" ? ledger.result.incomplete : ["mass"];
+  const weight = ledger.status === "solved" && lacks.length === 0 ? ledger.result.mass : null;
+  const letGo = Math.max(launchSpeedOf(view.flight, weight)?.value ?? 0, 1.1 * stall.value);
+  const falls = of(falling);
+  const fallen = falls.status === "solved" ? fallenAt(falls.result, letGo) : null;
+  const computed = ahead(view, solved.status === "solved" ? solved.result : null, cg, cgSd, fallen);
+  const torque = weighedOf(view, "torque");
+  // What was weighed outranks what was computed; which way it turns is told by the spin.
+  const full = torque
+    ? { ...computed, torque: { ...torque, value: torque.value * ((computed.torque?.value ?? 1) < 0 ? -1 : 1) } }
+    : computed;
+  const across = placesUnsaid(view.items, "y").length === 0;
+  const doubtful = solved.status === "solved" ? [...solved.result.unknown, ...solved.result.outside] : [];
+  const travels = trimmed(l.model, cg.x);
+  const perRad = travels
+    ? l.model.controls.reduce((s, c, k) => s + (travels.signs[k] ?? 0) * (c.reaction.my + cg.x * c.reaction.z), 0)
+    : 0;
+  const hinged = (value: number) => ({ value, sd: HINGE_DOUBT * value });
+  const state = (speed: number, throttle: "full" | "level" | "closed"): WingedState | null => {
+    const trim = trimAt(l, f.at as NonNullable<FlightResult["at"]>, speed);
+    if (!trim) return null;
+    const thrust =
+      throttle === "full"
+        ? full.thrust
+        : throttle === "closed"
+          ? { value: 0, sd: 0 }
+          : full.thrust && { value: trim.drag, sd: 0 };
+    // Torque goes with thrust along one propeller, nearly.
+    const share = !full.thrust || full.thrust.value === 0 ? 0 : (thrust?.value ?? 0) / full.thrust.value;
+    const pressure = (f.density * speed ** 2) / 2;
+    return {
+      pressure,
+      weight: f.weight,
+      thrust,
+      drag: trim.drag,
+      most: throttle === "full" && view.units.length > 0 && fallen === null,
+      torque:
+        throttle === "closed"
+          ? { value: 0, sd: 0 }
+          : full.torque && { value: share * full.torque.value, sd: share * full.torque.sd },
+      arm: full.arm,
+      cgAcross: across ? { value: cg.y, sd: cgSd.y } : null,
+      cgAlong: cgSd.x,
+      roll: l.rollControl ? hinged(Math.abs(l.rollControl.mx) * l.rollTravel) : null,
+      yaw: l.yawControl ? hinged(Math.abs(l.yawControl.mz - cg.x * l.yawControl.y) * l.yawTravel) : null,
+      pitch:
+        f.travel && trim.command !== null
+          ? { perRad: hinged(perRad), up: f.travel.up - trim.command, down: f.travel.down + trim.command }
+          : null,
+    };
+  };
+  const moments = (
+    [
+      ["let go", letGo, "full"],
+      ["slow", slow, "level"],
+      ["closed", slow, "closed"],
+    ] as const
+  ).flatMap(([moment, speed, throttle]) => {
+    const s = state(speed, throttle);
+    if (!s) return [];
+    const lines = linesOf(s).map((line): AxisLine => {
+      const open = [
+        ...line.open,
+        ...(view.flight.whole ? [] : [NOT_WHOLE]),
+        ...lacks.slice(0, 1),
+        // With the throttle closed it does not matter what the drives give.
+        ...(throttle === "closed" ? [] : doubtful.slice(0, 1)),
+      ];
+      return open.length > 0 && line.word !== "never had" ? { ...line, open, word: "open" } : line;
+    });
+    return [{ moment, speed, lines }];
+  });
+  return moments.length > 0
+    ? {
+        status: "solved",
+        result: { kind: "wings", moments, otherDrives: torque === null && view.flight.torque !== null },
+      }
+    : { status: "missing", needs: ["a trim that flies level"] };
+}
+
+/** What turns a craft about each axis, and what answers: on its wings at three moments, elsewhere by its drives. */
+export const axes = subject({
+  name: "axes",
+  reads: ["states", "gasLift", "units", "batteries", "items", "surfaces", "flight"],
+  needs: [propulsion, balance, mass, lattice, flight, falling],
+  compute(view, of): Outcome<AxesResult> {
+    const support = supportOf(view);
+    if (support.beats) return { status: "not covered", because: "it flies by beating wings" };
+    if (support.onThrust)
+      return { status: "not covered", because: "it hangs on its drives: what they hold is told under thrust" };
+    const wings = of(lattice);
+    if (support.ways.includes("wings")) {
+      const flown = of(flight);
+      if (wings.status !== "solved") return wings;
+      if (flown.status !== "solved") return flown;
+      if (flown.result.inWater)
+        return { status: "not covered", because: "foils carry it: what turns it on them is not computed so far" };
+      return onWings(view, of, wings.result, flown.result);
+    }
+    const [drives, at] = [of(propulsion), of(balance)];
+    if (view.units.length === 0) return { status: "missing", needs: ["a drive"] };
+    if (drives.status !== "solved") return drives;
+    if (at.status !== "solved") return { status: "missing", needs: ["mass"] };
+    const [open] = placesUnsaid(view.items, "x", "y", "z");
+    if (open !== undefined) return { status: "missing", needs: [`every part's place: ${open}`] };
+    const ledger = of(mass);
+    const [lacks] = [
+      ...(ledger.status === "solved" ? ledger.result.incomplete : ["mass"]),
+      ...drives.result.unknown,
+      ...drives.result.outside,
+    ];
+    if (lacks !== undefined) return { status: "missing", needs: [lacks] };
+    return ofDrives(view, { drives: drives.result, cg: at.result.cg });
+  },
+});

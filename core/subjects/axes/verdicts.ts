@@ -1,0 +1,113 @@
+import { supportOf } from "../../design/support";
+import { type Figure, type See, verdict } from "../../subject";
+import { stop } from "../flight/see";
+import { advice, percent } from "../say";
+import type { Turning } from "./inFlight";
+import { type SixLine, axes } from "./node";
+
+const page = { page: "stability" as const };
+
+const lineOf = (see: See, axis: SixLine["axis"]): SixLine | null => {
+  const result = see.result(axes);
+  return result?.kind === "drives" ? (result.lines.find((l) => l.axis === axis) ?? null) : null;
+};
+
+/** What coasts on when its throttle is closed, and has nothing but drives to steer with. */
+const steersByThrust = verdict<{ ahead: boolean }>({
+  find(see) {
+    const yaw = lineOf(see, "yaw");
+    // On the ground it stands when its throttle is closed.
+    if (!yaw || yaw.surfaces.length > 0 || yaw.word === "never had" || supportOf(see.design).onGround) return [];
+    const ahead = yaw.word === "with others";
+    return [{ ...page, severity: ahead ? "care" : "note", about: "yaw by thrust", params: { ahead }, figure: null }];
+  },
+  remedies: () => [advice("Keep some throttle in every turn; a rudder or fin that works without it")],
+  says: (p) =>
+    p.ahead
+      ? "It steers only while it pushes: slowed down or with the throttle closed it goes straight on"
+      : "It steers by its drives alone: with the throttle closed nothing turns it",
+});
+
+/** Nothing turns it at all. */
+const nothingSteers = verdict<Record<string, never>>({
+  find(see) {
+    const yaw = lineOf(see, "yaw");
+    if (yaw?.word !== "never had" || yaw.surfaces.length > 0) return [];
+    return [{ ...page, severity: "care", about: "no yaw", params: {}, figure: null }];
+  },
+  remedies: () => [advice("A rudder, or two drives apart from one another that are commanded one by one")],
+  says: () => "Nothing steers it: no drive and no surface turns its nose",
+});
+
+/** What must hold its place, and cannot step aside. */
+const noSway = verdict<Record<string, never>>({
+  find(see) {
+    const sway = lineOf(see, "sway");
+    const { gas, weighedOff } = supportOf(see.design);
+    if (!sway || !(gas || weighedOff) || sway.word === "both ways" || sway.word === "one way") return [];
+    return [{ ...page, severity: "note", about: "no sway", params: {}, figure: null }];
+  },
+  remedies: () => [advice("Turn into the wind or current and hold there; plan no sideways approach")],
+  says: () => "It cannot step sideways without turning: against a side wind or current it must point into it",
+});
+
+/** On its wings: what is always there takes more than a control has. */
+const axisLost = verdict<{ axis: Turning; moment: string; share: number | null }>({
+  find(see) {
+    const result = see.result(axes);
+    if (result?.kind !== "wings") return [];
+    // The motor's torque against the roll control is told by itself.
+    return (["pitch", "yaw"] as const).flatMap((axis) => {
+      const worst = result.moments
+        .flatMap(({ moment, lines }) => lines.filter((l) => l.axis === axis).map((l) => ({ moment, ...l })))
+        .filter((l) => l.word === "lost")
+        .toSorted((a, b) => (b.share ?? 99) - (a.share ?? 99))[0];
+      if (!worst) return [];
+      const figure: Figure | null =
+        worst.share === null
+          ? null
+          : {
+              label: `share of the ${axis} control`,
+              value: worst.share,
+              sd: 0.2 * worst.share,
+              dimension: "percent",
+              evidence: "calculated",
+              limit: 1,
+            };
+      return [
+        {
+          ...page,
+          severity: stop(see),
+          about: `${axis} lost`,
+          params: { axis, moment: worst.moment, share: worst.share },
+          figure,
+        },
+      ];
+    });
+  },
+  remedies: (_see, { params }) => [
+    advice(
+      params.axis === "pitch"
+        ? "Less throttle as it is let go; the thrust line nearer the CG; more travel, or a larger control"
+        : "The thrust line through the CG; a larger rudder, or more travel",
+    ),
+  ],
+  says: (p) => {
+    const when =
+      p.moment === "let go"
+        ? "Let go at full throttle"
+        : p.moment === "slow"
+          ? "In slow flight"
+          : "With the throttle closed";
+    return p.share === null
+      ? `${when} nothing is left of the ${p.axis} control`
+      : `${when} it takes ${percent(p.share)} of what is left of the ${p.axis} control`;
+  },
+});
+
+export const verdicts = {
+  "steers-by-thrust": steersByThrust,
+  "nothing-steers": nothingSteers,
+  "no-sway": noSway,
+  "axis-lost": axisLost,
+};

@@ -1,0 +1,120 @@
+import type { Remedy, See } from "../../subject";
+import { figureOf, verdict } from "../../subject";
+import { plain } from "../../wording/format";
+import type { Turning } from "../axes/inFlight";
+import { advice, percent, set } from "../say";
+import { wind } from "./node";
+
+const page = { page: "stability" as const };
+
+/** Share of its thrust that holding a place may take: the rest is for gusts and hands (judgement). */
+const MOST = 0.85;
+/** The same of what a craft pushes with ahead: water and ground hold it back besides. */
+const MOST_AHEAD = 0.5;
+/** Wind over the top speed from which on care is wanted (common practice: two thirds). */
+const NEAR = 2 / 3;
+
+/** Plan for less wind: the brief's worst wind as it is held. */
+const lessWind = (to: number, habit: Parameters<typeof plain>[2]): Remedy => ({
+  code: "less-wind",
+  text: `Plan for no more than ${plain(to, "speed", habit, 1)} of wind`,
+  patch: set(["brief", "environment", "wind"], to),
+});
+const tenth = (v: number) => Math.floor(10 * v) / 10;
+
+/** Its own speed is below the wind, or near it. */
+const windBeyond = verdict<{ top: number; wind: number }>({
+  find(see) {
+    const { madeGood: made, speed: top } = see.metrics;
+    const worst = see.design.brief.environment.wind;
+    if (!made || !top || worst <= NEAR * top.value) return [];
+    const sure = made.value < 0 && !made.unknown && !made.incomplete;
+    return [
+      {
+        ...page,
+        severity: sure ? "stop" : "care",
+        about: "worst wind",
+        params: { top: top.value, wind: worst },
+        figure: figureOf("made good into it", made, 0),
+      },
+    ];
+  },
+  remedies: (_see, { params }, habit) => [
+    lessWind(tenth(NEAR * params.top), habit),
+    advice("More pitch or fewer square centimetres in the wind; start upwind of where it must come back to"),
+  ],
+  says: (p, habit) =>
+    p.wind > p.top
+      ? `The worst wind, ${plain(p.wind, "speed", habit, 1)}, is faster than it is: it is carried off at full throttle`
+      : `The worst wind, ${plain(p.wind, "speed", habit, 1)}, is ${percent(p.wind / p.top)} of its top speed: little is left to come back with`,
+});
+
+/** What holding a place takes of the thrust. */
+const windHolds = verdict<{ share: number; wind: number; hover: boolean; most: number }>({
+  find(see) {
+    const result = see.result(wind);
+    const share = see.metrics.windShare;
+    // Where its speed against the wind is known, that tells more.
+    if (!result?.held || result.held.kind === "wings" || !share || see.metrics.madeGood) return [];
+    const hover = result.held.kind === "hover";
+    const most = hover ? MOST : MOST_AHEAD;
+    if (share.value <= most) return [];
+    return [
+      {
+        ...page,
+        severity: share.value > 1 && !share.unknown ? "stop" : "care",
+        about: "worst wind",
+        params: { share: share.value, wind: result.wind, hover, most },
+        figure: figureOf("share of its thrust", share, most),
+      },
+    ];
+  },
+  remedies(see: See, { params }, habit) {
+    const standing = see.metrics.hoverShare?.value ?? 0;
+    // The push goes with the square of the wind; a craft that hovers has its weight to carry besides.
+    const factor = params.hover
+      ? Math.sqrt(Math.max(0, (params.most / standing) ** 2 - 1) / Math.max(1e-9, (params.share / standing) ** 2 - 1))
+      : params.most / params.share;
+    const to = tenth(params.wind * Math.sqrt(factor));
+    return [
+      ...(to > 0 ? [lessWind(to, habit)] : []),
+      advice("More thrust, or less area in the wind: take off or cover what stands out"),
+    ];
+  },
+  says: (p, habit) =>
+    p.hover
+      ? `Holding its place in ${plain(p.wind, "speed", habit, 1)} of wind takes ${percent(p.share)} of its hardest unit`
+      : `${plain(p.wind, "speed", habit, 1)} of wind from ahead takes ${percent(p.share)} of its thrust, before anything else holds it back`,
+});
+
+/** A side wind turns it, and what answers is less. */
+const windTurns = verdict<{ axis: Turning; share: number | null; wind: number }>({
+  find(see) {
+    const result = see.result(wind);
+    if (!result?.held || result.held.kind === "wings") return [];
+    return result.held.lines
+      .filter((l) => l.word === "lost")
+      .map((l) => ({
+        ...page,
+        severity: "care" as const,
+        about: `wind ${l.axis}`,
+        params: { axis: l.axis, share: l.share, wind: result.wind },
+        figure: null,
+      }));
+  },
+  remedies: (_see, { params }) => [
+    advice(
+      params.axis === "yaw"
+        ? "The middle of the side area nearer the CG: a fin at the other end, or the drives farther apart"
+        : "The CG nearer the middle of what the wind meets; less area there, or more that answers",
+    ),
+  ],
+  says: (p, habit) =>
+    `${plain(p.wind, "speed", habit, 1)} of wind turns it about ${p.axis} with ${p.share === null ? "all" : percent(p.share)} of what answers there`,
+});
+
+export const verdicts = {
+  "wind-beyond": windBeyond,
+  "wind-holds": windHolds,
+  "wind-turns": windTurns,
+};

@@ -1,0 +1,87 @@
+import type { AxisLine, Piece, Turning, Word } from "../subjects/axes/inFlight";
+import type { AtSpeed, SixLine } from "../subjects/axes/node";
+import type { Commanded, SixAxis } from "../subjects/axes/six";
+
+/** The moment of flight that a board is of. */
+export const MOMENT_WORD: Record<AtSpeed["moment"], string> = {
+  "let go": "let go, full throttle",
+  slow: "slow flight",
+  closed: "throttle closed",
+};
+
+export const TURN_WORD: Record<Turning, string> = { roll: "Roll", pitch: "Pitch", yaw: "Yaw" };
+
+/** What turns it, with the side that it turns to. */
+export function pieceText({ what, value }: Pick<Piece, "what" | "value">, axis: Turning): string {
+  const [plus, minus] = {
+    roll: ["starboard down", "port down"],
+    pitch: ["nose up", "nose down"],
+    yaw: ["nose to starboard", "nose to port"],
+  }[axis];
+  const name = {
+    torque: "motor torque",
+    offset: axis === "pitch" ? "doubt of the CG" : "CG beside the middle",
+    "thrust line": "thrust line",
+    "thrust beside": "thrust beside the CG",
+    control: "control",
+    fins: "fins",
+    wind: "wind",
+    body: "body at a slant to the wind",
+  }[what];
+  return value === 0 ? name : `${name}, ${value > 0 ? plus : minus}`;
+}
+
+export const WORD_COLOUR: Record<Word, "clear" | "care" | "stop"> = {
+  holds: "clear",
+  thin: "care",
+  lost: "stop",
+  "never had": "care",
+  open: "care",
+};
+
+/** What answers about an axis; what is missing where nothing does. */
+export const answerText = (line: Pick<AxisLine, "axis" | "answer">): string =>
+  line.answer
+    ? { roll: "roll control, full travel", pitch: "pitch control, beyond its trim", yaw: "rudder, full travel" }[
+        line.axis
+      ]
+    : { roll: "no roll control", pitch: "no pitch control", yaw: "no rudder" }[line.axis];
+
+export const SIX_WORD: Record<SixAxis, string> = {
+  surge: "Ahead and astern",
+  sway: "Sideways",
+  heave: "Up and down",
+  roll: "Roll",
+  pitch: "Pitch",
+  yaw: "Yaw",
+};
+
+export const COMMANDED_WORD: Record<Commanded, string> = {
+  "both ways": "both ways",
+  "one way": "one way only",
+  "with others": "only with another axis",
+  "never had": "never had",
+};
+
+/** What holds an axis by itself, as far as that is known here. */
+const HELD_WORD: Record<NonNullable<SixLine["held"]>, string> = {
+  water: "the water, where it floats upright (not computed)",
+  ground: "the ground",
+  cushion: "the cushion (not computed)",
+  "weight below lift": "its weight, where that hangs below its lift (not computed)",
+};
+
+/** What holds or turns an axis when no drive does. */
+export const heldText = ({ held, surfaces }: Pick<SixLine, "held" | "surfaces">): string =>
+  [
+    ...(held ? [HELD_WORD[held]] : []),
+    ...(surfaces.length > 0 ? [`${surfaces.join(", ")}, while it moves (not computed)`] : []),
+  ].join("; ") || "nothing";
+
+/** How what turns it by itself is answered, with why that is open where it is. */
+export const answersText = ({ word, open }: Pick<AxisLine, "word" | "open">): string =>
+  word === "open" ? `open: ${open.join("; ")}` : word === "never had" ? "nothing answers" : word;
+
+/** Whether full throttle holds the height of a turn. */
+export const levelText = (level: boolean | null): string =>
+  level === null ? "open" : level ? "holds its height" : "sinks: slows down, or descends";

@@ -1,0 +1,1 @@
+ALTER TABLE "runs" ADD COLUMN "state" text DEFAULT 'usual' NOT NULL;

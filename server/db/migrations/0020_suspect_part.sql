@@ -1,0 +1,1 @@
+ALTER TABLE "suspects" ADD COLUMN "part" text DEFAULT '' NOT NULL;

@@ -1,0 +1,63 @@
+import { type Design, usualState } from "../../../core/design/schema";
+import { quietDesign } from "../designs";
+import { winged } from "../wings";
+import { type RuleCase, known, unit } from "./change";
+
+/** A craft afloat with propellers abreast that push ahead, each way or one way. */
+const afloat =
+  (reversible: boolean, change: (d: Design) => void = () => {}) =>
+  (d: Design) => {
+    d.states = [usualState("hull")];
+    const u = unit(d);
+    u.count = 2;
+    u.direction = "ahead";
+    u.tilt = 0;
+    u.reversible = reversible;
+    u.places = [-0.15, 0.15].map((y) => ({ at: { x: 0.6, y, z: 0.2 }, toward: { x: -1, y: 0, z: 0 } }));
+    change(d);
+  };
+const one = afloat(true, (d) => {
+  const u = unit(d);
+  u.count = 1;
+  const cg = d.items.reduce((s, i) => s + (i.mass?.value ?? 0) * i.place.y, 0);
+  u.places = [{ at: { x: 0.6, y: cg, z: 0.2 }, toward: { x: -1, y: 0, z: 0 } }];
+});
+/** The same with a rudder behind it. */
+const steered = (d: Design) => {
+  afloat(false)(d);
+  const other = quietDesign();
+  winged(other);
+  const fin = other.surfaces.at(-1);
+  if (!fin) throw new Error("no fin");
+  fin.controls = [{ id: "r", name: "Rudder", does: ["yaw"], from: 0, to: 1, chord: 0.4, up: 0.4, down: 0.4 }];
+  d.surfaces = [fin];
+};
+
+/** A thrust line above the CG, on wings. */
+const tall = (z: number) => (d: Design) => {
+  winged(d);
+  const u = unit(d);
+  u.direction = "ahead";
+  u.count = 1;
+  u.places = [{ at: { x: 0.1, y: 0, z }, toward: { x: -1, y: 0, z: 0 } }];
+};
+
+/** Floating on gas, with drives on both sides. */
+const onGas = (sideways: boolean) => (d: Design) => {
+  afloat(true)(d);
+  d.states = [usualState("gas")];
+  d.gasLift = known(1);
+  if (!sideways) return;
+  const u = unit(d);
+  u.count = 3;
+  u.places = [...u.places, { at: { x: 0.35, y: 0, z: 0.1 }, toward: { x: 0, y: 1, z: 0 } }];
+};
+
+/** Rules of what commands each axis. */
+export const AXES_CASES: RuleCase[] = [
+  ["steers-by-thrust", afloat(false), steered],
+  ["steers-by-thrust", afloat(true), afloat(true, (d) => void (d.states = [usualState("ground")]))],
+  ["nothing-steers", one, afloat(true)],
+  ["no-sway", onGas(false), onGas(true)],
+  ["axis-lost", tall(0.9), tall(0.1)],
+];

@@ -1,0 +1,263 @@
+import { useMemo, useState } from "react";
+import { resultIn } from "../../../core/evaluate";
+import { whyNone } from "../../../core/subject";
+import type { AxisLine } from "../../../core/subjects/axes/inFlight";
+import { type AtSpeed, type ByDrives as DriveAxes, axes, lossOf } from "../../../core/subjects/axes/node";
+import {
+  COMMANDED_WORD,
+  MOMENT_WORD,
+  SIX_WORD,
+  TURN_WORD,
+  WORD_COLOUR,
+  answerText,
+  heldText,
+  pieceText,
+} from "../../../core/wording/axes";
+import { plain, show } from "../../../core/wording/format";
+import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
+
+const COLOUR = { clear: "text-clear", care: "text-care", stop: "text-stop" } as const;
+
+/** What turns the craft about each axis against what answers, and what commands each. */
+export function AxisBoard() {
+  const { evaluation } = useDesk();
+  const result = resultIn(evaluation, axes);
+  const outcome = evaluation.outcomes[axes.name];
+  if (!result) {
+    const why = outcome?.status === "missing" ? whyNone(outcome) : null;
+    return why === null ? null : (
+      <section aria-label="Axes" className="border-b border-hair px-4 py-3">
+        <h2>What commands each axis</h2>
+        <p className="text-care">Open: {why}.</p>
+      </section>
+    );
+  }
+  return (
+    <>
+      {result.kind === "wings" ? <OnWings moments={result.moments} /> : <ByDrives result={result} />}
+      {result.otherDrives && (
+        <p className="px-4 pb-2 text-care" data-other-drives>
+          What was weighed was so with other drives or packs than these: it does not count. Weigh it again on the bench.
+        </p>
+      )}
+    </>
+  );
+}
+
+const W = 220;
+
+/** A moment with its ±, in the digits that it deserves. */
+function Moment({ value, sd }: { value: number; sd: number }) {
+  const { habit } = usePreferences();
+  const said = show(value, sd, "torque", habit);
+  return (
+    <span className="num whitespace-nowrap text-ink">
+      {said.value}
+      {said.sd && ` ± ${said.sd}`} {said.unit}
+    </span>
+  );
+}
+
+/** What is always there against what answers it, drawn on one scale. */
+function Bars({ line, most }: { line: AxisLine; most: number }) {
+  const { habit } = usePreferences();
+  const turned = line.disturbs.reduce((s, p) => s + p.value, 0);
+  const sd = Math.hypot(...line.disturbs.map((p) => p.sd));
+  const x = (v: number) => (most > 0 ? (v / most) * W : 0);
+  const answer = line.answer?.value ?? 0;
+  return (
+    <svg
+      viewBox={`0 0 ${W} 24`}
+      width={W}
+      height="24"
+      role="img"
+      aria-label={`${TURN_WORD[line.axis]}: ${plain(Math.abs(turned), "torque", habit)} against ${plain(answer, "torque", habit)}`}
+    >
+      <rect x="0" y="2" width={x(answer)} height="8" fill="var(--band)" stroke="var(--pencil)" />
+      <rect
+        x="0"
+        y="14"
+        width={x(Math.abs(turned))}
+        height="8"
+        fill={line.word === "lost" ? "var(--stop)" : "var(--ink2)"}
+      />
+      {sd > 0 && (
+        <path
+          d={`M${x(Math.max(0, Math.abs(turned) - sd))} 18H${x(Math.abs(turned) + sd)}`}
+          stroke="var(--pencil)"
+          strokeWidth="2"
+        />
+      )}
+    </svg>
+  );
+}
+
+/** The board of a craft on its wings, at a moment that is chosen. */
+function OnWings({ moments }: { moments: AtSpeed[] }) {
+  const { habit } = usePreferences();
+  const [wanted, setWanted] = useState<AtSpeed["moment"]>("let go");
+  const at = moments.find((m) => m.moment === wanted) ?? moments[0];
+  if (!at) return null;
+  const most = Math.max(
+    ...at.lines.flatMap((l) => [
+      l.answer?.value ?? 0,
+      Math.abs(l.disturbs.reduce((s, p) => s + p.value, 0)) + Math.hypot(...l.disturbs.map((p) => p.sd)),
+    ]),
+  );
+  return (
+    <section aria-label="Axes" className="border-b border-hair px-4 py-3">
+      <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
+        <h2>What turns it, and what answers</h2>
+        <span role="group" aria-label="Moment of flight" className="flex flex-wrap gap-1">
+          {moments.map((m) => (
+            <button
+              key={m.moment}
+              type="button"
+              className={`chip ${m === at ? "chip-on" : ""}`}
+              aria-pressed={m === at}
+              onClick={() => setWanted(m.moment)}
+            >
+              {MOMENT_WORD[m.moment]}
+            </button>
+          ))}
+        </span>
+        <span className="text-pencil">at {plain(at.speed, "speed", habit)}</span>
+      </div>
+      <div className="overflow-x-auto">
+        <table className="rows mt-1 w-auto">
+          <thead>
+            <tr>
+              <th>axis</th>
+              <th />
+              <th>always there</th>
+              <th>answers</th>
+              <th>on one scale</th>
+              <th className="text-right!">takes</th>
+            </tr>
+          </thead>
+          <tbody>
+            {at.lines.map((l) => (
+              <tr key={l.axis} data-axis-line={l.axis} data-word={l.word}>
+                <td className="text-ink">{TURN_WORD[l.axis]}</td>
+                <td className={COLOUR[WORD_COLOUR[l.word]]}>
+                  <span className="whitespace-nowrap">{l.word}</span>
+                  {l.open.length > 0 && <span className="block text-[11px]">{l.open.join("; ")}</span>}
+                </td>
+                <td className="text-[12px]">
+                  {l.disturbs
+                    .filter((p) => Math.abs(p.value) + p.sd > 1e-4)
+                    .map((p) => (
+                      <span key={p.what} className="block">
+                        {pieceText(p, l.axis)} <Moment value={Math.abs(p.value)} sd={p.sd} />
+                      </span>
+                    ))}
+                </td>
+                <td className="text-[12px]">
+                  {answerText(l)} {l.answer && <Moment {...l.answer} />}
+                </td>
+                <td>
+                  <Bars line={l} most={most} />
+                </td>
+                <td className="num whitespace-nowrap text-right">
+                  {l.share === null ? "–" : `${Math.round(100 * l.share)} %`}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <p className="mt-1 text-pencil">
+        Upper bar: what the control has left. Lower: what it must hold, with its ±. It holds where that takes half of it
+        at most; the other half is for gusts and hands. Gusts, propeller wash and what fins and dihedral do by
+        themselves are not counted.
+      </p>
+    </section>
+  );
+}
+
+/** Six axes of a craft that something else holds up: what its drives command, with all of them and with one dead. */
+function ByDrives({ result }: { result: DriveAxes }) {
+  const { habit } = usePreferences();
+  const [dead, setDead] = useState<number | null>(null);
+  const loss = useMemo(() => (dead === null ? null : lossOf(result, dead)), [result, dead]);
+  return (
+    <section aria-label="Axes" className="border-b border-hair px-4 py-3">
+      <h2>What commands each axis</h2>
+      <p className="mt-1 flex flex-wrap items-center gap-1" role="group" aria-label="Dead drive">
+        <button
+          type="button"
+          className={`chip ${dead === null ? "chip-on" : ""}`}
+          aria-pressed={dead === null}
+          onClick={() => setDead(null)}
+        >
+          all work
+        </button>
+        {result.drivers.map(({ name }, k) => (
+          <button
+            key={name}
+            type="button"
+            className={`chip ${dead === k ? "chip-on" : ""}`}
+            aria-pressed={dead === k}
+            onClick={() => setDead(k)}
+          >
+            {name} dead
+          </button>
+        ))}
+      </p>
+      <div className="overflow-x-auto">
+        <table className="rows mt-1 w-auto">
+          <thead>
+            <tr>
+              <th>axis</th>
+              <th className="text-right!">one way</th>
+              <th className="text-right!">the other</th>
+              <th>by drives</th>
+              <th>with the throttle closed</th>
+            </tr>
+          </thead>
+          <tbody>
+            {result.lines.map((l, i) => {
+              const dimension = i < 3 ? "force" : "torque";
+              const change = loss?.changed.find((c) => c.axis === l.axis);
+              const word = change?.to ?? l.word;
+              return (
+                <tr key={l.axis} data-axis-line={l.axis} data-word={word}>
+                  <td className="text-ink">{SIX_WORD[l.axis]}</td>
+                  {(["plus", "minus"] as const).map((way) => {
+                    const most = (loss ? loss.command : { [l.axis]: l.command })[l.axis]?.alone[way] ?? 0;
+                    return (
+                      <td key={way} className="num whitespace-nowrap text-right">
+                        {most > l.least ? plain(most, dimension, habit) : "–"}
+                      </td>
+                    );
+                  })}
+                  <td className={change ? "text-stop" : word === "both ways" ? "text-clear" : "text-care"}>
+                    {change
+                      ? `${word === "never had" ? "gone" : COMMANDED_WORD[word]} (was ${COMMANDED_WORD[change.from]})`
+                      : COMMANDED_WORD[word]}
+                  </td>
+                  <td>
+                    {heldText(l)}
+                    {l.weighed && !loss && (
+                      <span className="block" data-weighed>
+                        weighed at full command: <Moment {...l.weighed} />
+                      </span>
+                    )}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+      <p className="mt-1 text-pencil" data-loss={loss ? (loss.changed.length === 0 ? "unseen" : "seen") : "none"}>
+        {loss
+          ? loss.changed.length === 0
+            ? `Nobody may notice: every axis is still commanded${loss.surgeLeft < 0.99 ? `, with ${Math.round(100 * loss.surgeLeft)} % of the thrust ahead` : ""}. Look at each drive’s current before every run.`
+            : `What you would see: ${loss.changed.map((c) => SIX_WORD[c.axis].toLowerCase()).join(", ")} ${loss.changed.length > 1 ? "go" : "goes"}${loss.surgeLeft < 0.99 ? `; ${Math.round(100 * loss.surgeLeft)} % of the thrust ahead is left` : ""}.`
+          : `The most on each axis with nothing done on the others, standing, by a linear programme over one-way units; each ± ${Math.round(100 * result.share)} %, as the thrusts are. A propeller turned backwards counts with 60 % of its thrust. Drives only: what the wind does is told below, what current and hull do is not counted.`}
+      </p>
+    </section>
+  );
+}
