@@ -79,16 +79,17 @@ const standsStill = (page: Page) =>
 
 /** A page has drawn what it was opened for, waits for no script and no data, and its document stands still. */
 export async function settled(page: Page): Promise<void> {
-  await page.waitForFunction(() => {
-    const text = document.querySelector("main")?.innerText.trim() ?? "";
-    return text !== "" && !text.includes("Opening …");
-  });
+  const there = () =>
+    (document.querySelector("main")?.innerText.trim() ?? "") !== "" &&
+    document.querySelector("main [role=status][aria-busy=true]") === null;
   const asked = watched(page);
   for (let k = 0; k < 40; k++) {
+    // Asked again at each turn: where nothing moves for a moment the page may still be reading what this browser keeps.
+    await page.waitForFunction(there);
     const begun = asked.begun;
     await standsStill(page);
     for (const [r, since] of asked.open) if (Date.now() - since > LOST) asked.open.delete(r);
-    if (asked.open.size === 0 && asked.begun === begun) return;
+    if (asked.open.size === 0 && asked.begun === begun && (await page.evaluate(there))) return;
   }
 }
 

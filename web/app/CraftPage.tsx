@@ -3,6 +3,7 @@ import { useParams } from "react-router";
 import { PAGES, type Page } from "../../core/design/metrics";
 import { BrokenLines } from "./BrokenLines";
 import { Frame } from "./Frame";
+import { Opening } from "./Opening";
 import { Missing } from "./Missing";
 import { sayError } from "./client";
 import { DeskProvider, useCraft } from "./desk";
@@ -35,7 +36,12 @@ export function CraftPage() {
   const { slug = "", label, station = "brief" } = useParams();
   useAllPages();
   const { data, error, isPending } = useCraft(slug);
-  if (isPending) return <main className="p-8">Opening {slug} …</main>;
+  if (isPending)
+    return (
+      <main>
+        <Opening what={slug} />
+      </main>
+    );
   // What was read before stays in view when the server does not answer for a while.
   if (!data) return <Missing what="craft" detail={sayError(error)} />;
   const version = label === undefined ? data.file.versions.at(-1) : data.file.versions.find((v) => v.label === label);
@@ -54,7 +60,7 @@ export function CraftPage() {
       <title>{`${data.file.craft.name} ${version.label}, ${known} · Ultraform`}</title>
       <Frame station={known}>
         <BrokenLines record={data} />
-        <Suspense fallback={<p className="p-6 text-pencil">Opening …</p>}>
+        <Suspense fallback={<Opening />}>
           <View />
         </Suspense>
       </Frame>

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { FieldSheet } from "../../core/runs/sheetShape";
 import { localIso } from "../app/dates";
+import { Opening } from "../app/Opening";
 import { keep, useOutbox } from "../app/outbox";
 import { sayError } from "../app/request";
 import { newKey } from "../stations/runs/blankRun";
@@ -53,7 +54,7 @@ export function FieldPage() {
     return (
       <main className="p-6">
         {error === null ? (
-          `Opening ${slug} …`
+          <Opening what={slug} />
         ) : (
           <>
             <title>No such craft · Ultraform</title>

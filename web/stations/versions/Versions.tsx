@@ -14,6 +14,7 @@ import { metricName } from "../../../core/wording/ladder";
 import { ChildForm } from "../../app/ChildDialog";
 import { Value } from "../../app/Computed";
 import { Dialog } from "../../app/Dialog";
+import { Opening } from "../../app/Opening";
 import { call } from "../../app/client";
 import { inState } from "../../../core/design/inState";
 import { useDesk } from "../../app/desk";
@@ -284,7 +285,7 @@ export function VersionsStation() {
   if (search.has("report"))
     return (
       <SheetFrame>
-        <Suspense fallback={<p className="p-4 text-pencil">Opening …</p>}>
+        <Suspense fallback={<Opening />}>
           <ReportSheet />
         </Suspense>
       </SheetFrame>
