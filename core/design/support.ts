@@ -6,6 +6,8 @@ import { HELD_UP_BY } from "./schema";
  * a way that is added is one line here and one in each table of words, rungs, marks and rules of thumb.
  */
 const FOLLOWS = [
+  /** lift of surfaces through the air carries it */
+  "by speed",
   /** a propeller stands in the air unless somebody says otherwise */
   "in air",
   /** what holds the craft back is the air */
@@ -23,7 +25,7 @@ const FOLLOWS = [
 type Follows = (typeof FOLLOWS)[number];
 
 const OF: Record<HeldUpBy, readonly Follows[]> = {
-  wings: ["in air", "air drag", "leaves the ground"],
+  wings: ["by speed", "in air", "air drag", "leaves the ground"],
   rotors: ["in air", "air drag", "leaves the ground", "on thrust"],
   hull: ["afloat"],
   gas: ["in air", "air drag", "weighed off", "gas"],
@@ -50,6 +52,8 @@ export interface Support {
   leavesGround: boolean;
   /** It hangs on the thrust of its drives, and on nothing else that shares the weight. */
   onThrust: boolean;
+  /** The speed of its wings carries it, and nothing else does. */
+  onWingsAlone: boolean;
   weighedOff: boolean;
   onGround: boolean;
   gas: boolean;
@@ -76,6 +80,7 @@ export function supportOf(design: Supported, state: State | undefined = design.s
     afloat: some("afloat"),
     leavesGround: some("leaves the ground"),
     onThrust: some("on thrust") && !some("gas"),
+    onWingsAlone: every("by speed"),
     weighedOff: some("weighed off"),
     onGround: some("on the ground"),
     gas: some("gas"),
@@ -104,6 +109,7 @@ export function supportInAny(design: Supported): Support {
     afloat: some("afloat"),
     leavesGround: some("leavesGround"),
     onThrust: some("onThrust"),
+    onWingsAlone: every("onWingsAlone"),
     weighedOff: some("weighedOff"),
     onGround: some("onGround"),
     gas: some("gas"),

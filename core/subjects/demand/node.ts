@@ -6,6 +6,8 @@ import { byLoadAlone, strangeLoads } from "../energy/load";
 import { type FlightResult, ONLY_WINGS, flight } from "../flight/node";
 import { mass } from "../mass/node";
 import type { LevelDrag } from "../propulsion/levelDrag";
+import { DRIVEN } from "../propulsion/node";
+import { flownByThrottle } from "../propulsion/onWings";
 
 export interface DemandResult {
   /**
@@ -24,16 +26,31 @@ export interface DemandResult {
 /** What is said where wings carry a craft of which nobody knows what that costs. */
 const NO_LIFT_COST = "what carrying the weight costs is not in its drag: its wings are not described, or not solved";
 
+type Asked = View<
+  "states" | "gasLift" | "duty" | "dragArea" | "units" | "batteries" | "conductors" | "regulators" | "brief.environment"
+>;
+
+/**
+ * What holds the craft back where its duty states a throttle on wings. Nothing where it is computed as standing: also
+ * while only a part of its drag is known, for with that it would fly too fast and draw too little.
+ */
+function byThrottle(view: Asked, flown: Outcome<FlightResult>): LevelDrag | null {
+  if (flown.status !== "solved" || !flown.result.whole) return null;
+  const { levelDrag, values } = flown.result;
+  const slowest = values.stallSpeed?.value;
+  return slowest !== undefined && flownByThrottle(view, slowest).length > 0 ? levelDrag : null;
+}
+
 /** What holds the craft back at the speeds that its duty asks for. */
 function heldBack(
-  view: View<"states" | "gasLift" | "duty" | "dragArea" | "units" | "batteries">,
+  view: Asked,
   flown: Outcome<FlightResult>,
 ): Outcome<{ levelDrag: LevelDrag | null; incomplete: string[] }> {
   const asked = view.duty.filter((p) => p.by === "speed");
   const held = supportOf(view);
   const onWings = held.ways.includes("wings");
   const standing = standingOnly(view);
-  if (asked.length === 0) return { status: "solved", result: { levelDrag: null, incomplete: [] } };
+  if (asked.length === 0) return { status: "solved", result: { levelDrag: byThrottle(view, flown), incomplete: [] } };
   if (!held.airDrag)
     return {
       status: "not covered",
@@ -66,7 +83,7 @@ function heldBack(
 /** What the duty asks of the drives beyond what stands in it: the weight, when a phase is stated in multiples of it. */
 export const demand = subject({
   name: "demand",
-  reads: ["states", "gasLift", "duty", "dragArea", "units", "batteries"],
+  reads: [...DRIVEN, "duty", "dragArea"],
   needs: [mass, flight],
   compute(view, of): Outcome<DemandResult> {
     if (view.duty.length === 0) return { status: "missing", needs: ["duty"] };

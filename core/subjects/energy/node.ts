@@ -11,6 +11,7 @@ import { powered } from "../powered/node";
 import type { PowerInput } from "../propulsion/inputs";
 import { missingOf } from "../propulsion/nominal";
 import type { PackSetup, PowerSetup } from "../propulsion/setup";
+import type { OnWings } from "../propulsion/onWings";
 import { vary } from "../propulsion/vary";
 import { inputsOf, knownBy, shapesOutside } from "../propulsion/words";
 import { type DischargeStates, type EnduranceResult, discharge } from "./endurance";
@@ -26,6 +27,15 @@ export interface PackRun {
   lowest: number | null;
   endedBy: EnduranceResult["endedBy"];
   trace: EnduranceResult["trace"];
+  /** m through the air until then, where every phase has its speed from the duty or from what its throttle flies */
+  metres: Doubtful | null;
+}
+/** How a phase that states a throttle is flown on wings, as the run begins. */
+export interface FlownPhase {
+  id: string;
+  /** m/s */
+  speed: number;
+  flown: OnWings["flown"];
 }
 export interface EnergyResult {
   /** One for each pack, in the design's order. */
@@ -33,6 +43,7 @@ export interface EnergyResult {
   /** Index of the pack that is spent first, whose end is the run's. */
   first: number;
   inputs: PowerInput[];
+  flown: FlownPhase[];
 }
 
 const runOf = (setup: PowerSetup, p: PackSetup, along: DischargeStates | null = null) =>
@@ -77,8 +88,15 @@ export const energy = subject({
     const unread = byLoad ? [] : drawUnknown({ units: workingIn(view) });
     if (unread.length > 0) return { status: "missing", needs: unread };
     const { inputs, base, others } = vary({ ...view, levelDrag: asked.result.levelDrag }, asked.result.mass);
+    const flown: FlownPhase[] = [];
     const packs = base.packs.map((p, k): PackRun => {
       const { states, ...here } = runOf(base, p);
+      for (const [j, phase] of p.phases.entries()) {
+        const id = view.duty[j]?.id ?? "";
+        const speed = states[0]?.[j]?.speed;
+        if (phase.onWings && speed !== undefined && !flown.some((f) => f.id === id))
+          flown.push({ id, speed, flown: phase.onWings.flown });
+      }
       const own = new Set([
         p.battery.id,
         ...p.units.flatMap((i) => base.units[i]?.unit.id ?? []),
@@ -88,16 +106,22 @@ export const energy = subject({
         seconds: r.seconds,
         power: r.joules / r.seconds,
         current: (r.ampereHours * 3600) / r.seconds,
+        metres: r.metres,
       });
       const at = means(here);
-      const by: Record<keyof typeof at, Record<string, number>> = { seconds: {}, power: {}, current: {} };
+      const by: Record<keyof typeof at, Record<string, number>> = {
+        seconds: {},
+        power: {},
+        current: {},
+        metres: {},
+      };
       if (Number.isFinite(here.seconds))
         for (const { id, of: whose, setup } of others) {
           const there = setup.packs[k];
           // What belongs to another pack or its drives leaves this one as it is.
           if (!there || (whose !== "" && !own.has(whose))) continue;
           const moved = means(runOf(setup, there, states));
-          for (const key of ["seconds", "power", "current"] as const) {
+          for (const key of ["seconds", "power", "current", "metres"] as const) {
             const d = moved[key] - at[key];
             if (Number.isFinite(d) && d !== 0) by[key][id] = d;
           }
@@ -111,6 +135,7 @@ export const energy = subject({
         lowest: here.trace.length > 0 ? Math.min(...here.trace.map((t) => t.voltage)) : null,
         endedBy: here.endedBy,
         trace: here.trace,
+        metres: p.phases.every((f) => f.speed > 0) ? { value: at.metres, by: by.metres } : null,
       };
     });
     const first = packs.reduce(
@@ -118,7 +143,7 @@ export const energy = subject({
       0,
     );
     if (packs[first]?.endedBy === "notSolved") return { status: "failed", reason: "notSolved" };
-    return { status: "solved", result: { packs, first, inputs } };
+    return { status: "solved", result: { packs, first, inputs, flown } };
   },
   quantities(result, view, of) {
     const run = result.packs[result.first];
@@ -141,7 +166,7 @@ export const energy = subject({
       ...rest,
     });
     const { endurance, meanPower, meanCurrent } = run;
-    const speed = meanSpeed(view.duty);
+    const speed = speedOf(run, view.duty);
     // A pack that is spent at once has no mean.
     const means = Number.isFinite(meanPower.value) && Number.isFinite(meanCurrent.value);
     return {
@@ -150,7 +175,7 @@ export const energy = subject({
       ...(speed === null || !means
         ? {}
         : {
-            range: q(through(endurance, endurance.value * speed, speed), "distance"),
+            range: q(rangeOf(run, view.duty, speed), "distance"),
             energyPerDistance: q(perDistance(result.packs, speed), "energyPerDistance"),
           }),
     };
@@ -165,8 +190,10 @@ export const energy = subject({
         : key === "meanCurrent"
           ? run.meanCurrent
           : key === "energyPerDistance"
-            ? perDistance(result.packs, meanSpeed(view.duty) ?? 1)
-            : run.endurance;
+            ? perDistance(result.packs, speedOf(run, view.duty) ?? 1)
+            : key === "range"
+              ? rangeOf(run, view.duty, speedOf(run, view.duty) ?? 1)
+              : run.endurance;
     return inputsOf(result.inputs, of, view.units.length > 1);
   },
 });
@@ -182,6 +209,13 @@ function meanSpeed(duty: readonly Phase[]): number | null {
   }
   return metres > 0 ? metres / seconds : null;
 }
+
+/** The same where phases that state a throttle tell it by the speed that they fly at. */
+const speedOf = (run: PackRun, duty: readonly Phase[]): number | null =>
+  meanSpeed(duty) ?? (run.metres && run.metres.value > 0 ? run.metres.value / run.endurance.value : null);
+/** m over the ground at a mean speed that is stated, else through still air at the speeds that the throttles fly at. */
+const rangeOf = (run: PackRun, duty: readonly Phase[], speed: number): Doubtful =>
+  meanSpeed(duty) === null && run.metres ? run.metres : through(run.endurance, run.endurance.value * speed, speed);
 
 /** J that all packs give for each metre at a speed. */
 function perDistance(packs: readonly PackRun[], speed: number): Doubtful {

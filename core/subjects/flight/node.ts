@@ -285,6 +285,7 @@ export const flight = subject({
             ? {
                 area: { value: resistance.area, sd: resistance.sd, evidence: known?.evidence ?? "calculated" },
                 ...polarOf(l, trim),
+                carries: slow?.load ?? null,
               }
             : null,
         inWater,

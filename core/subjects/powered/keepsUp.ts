@@ -7,6 +7,7 @@ import { notCovered } from "../propulsion/covered";
 import { dragAt, missingOf, solveAll, thrustOf } from "../propulsion/nominal";
 import { DRIVEN } from "../propulsion/node";
 import type { PowerSetup } from "../propulsion/setup";
+import { AT_REST } from "../propulsion/onWings";
 import { plainSetup } from "../propulsion/vary";
 import { type PoweredResult, powered } from "./node";
 
@@ -18,8 +19,6 @@ export interface KeepsUpResult {
   least: number | null;
 }
 
-/** Throttle below which a phase is one of rest, or of gliding: it may be on the ground (judgement). */
-const AT_REST = 0.1;
 /** Share of the weight that a mean thrust may be short of it: the method and the means of a duty are no closer. */
 const NEARLY = 0.97;
 /** m/s of sinking that are within what the duty's throttles are known to. */

@@ -4,7 +4,7 @@ import { type Around, blankAround } from "./around/declares";
 import type { Surroundings } from "./declares";
 import { whereUnsaid } from "./covered";
 import { propulsion } from "./node";
-import { liftedByRotors } from "./setup";
+import { liftedByRotors } from "./mainUnits";
 
 /** The chain has no solution: said with how the solver ended. */
 const notSolved = verdict<{ reason: string }>({

@@ -13,6 +13,8 @@ export interface LevelDrag {
   c1: number;
   /** the part that goes with its square, 1/m² */
   c2: number;
+  /** most that the wings carry over ½ρv², m²; null where no stall ends it */
+  carries: number | null;
 }
 
 /**

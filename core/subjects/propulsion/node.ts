@@ -14,7 +14,8 @@ import { stallOutside } from "./section";
 import { isOpenPropeller } from "./kinds/which";
 import { BY_CURVE } from "./measured/curve";
 import { propellerLoad } from "./propeller";
-import { type PowerSetup, liftedByRotors } from "./setup";
+import { liftedByRotors } from "./mainUnits";
+import type { PowerSetup } from "./setup";
 import { type Varied, spreadOf, vary } from "./vary";
 import { inputsOf, knownBy, shapesOutside, tipOutside } from "./words";
 

@@ -1,4 +1,3 @@
-import { type Supported, supportOf } from "../../design/support";
 import type { Battery, Regulator, Unit } from "../../design/schema";
 import { type Air, GRAVITY, type Medium, USUAL_HUMIDITY, air } from "../air/air";
 import { water } from "../water/water";
@@ -10,6 +9,8 @@ import { dutyOf, scaledMap, taughtOf, windingOf } from "./learned";
 import { aroundFactor, mapPastBodies } from "./around/factor";
 import { kindOf } from "./kinds/models";
 import { levelDragAt } from "./levelDrag";
+import { mainUnits } from "./mainUnits";
+import { AT_REST, flownByThrottle, holdsLevel, slowestOn } from "./onWings";
 import { type MeasuredCurve, measuredCurveOf, voltageExponent } from "./measured/curve";
 import type { MeasuredPropulsor } from "./measured/declares";
 import { type Propeller, propellerMapOf, variedMap } from "./propeller";
@@ -66,21 +67,6 @@ export interface PowerSetup {
   /** What the duty asks for and the design does not tell; null when all is there. */
   dutyNeeds: "mass" | "drag area" | null;
   hasDuty: boolean;
-}
-
-/** Whether a craft hangs on the thrust of its drives. */
-export const liftedByRotors = (design: Supported): boolean => supportOf(design).onThrust;
-
-/**
- * The drives that a craft is judged by: those that push up when it is held up by them, else those that push ahead,
- * else astern, else all.
- */
-export function mainUnits(design: Supported & Pick<Driven, "units">): number[] {
-  const lifted = liftedByRotors(design);
-  const indices = design.units.map((_, i) => i);
-  const along = (wanted: readonly string[]) => indices.filter((i) => wanted.includes(design.units[i]?.direction ?? ""));
-  const first = [lifted ? ["up"] : ["ahead"], ["ahead"], ["astern"]].map(along).find((found) => found.length > 0);
-  return first ?? indices;
 }
 
 /** Coldest water that is assumed where nobody says how warm it is, °C. */
@@ -265,12 +251,14 @@ function packSetUp({ design, v, inPath }: Given, battery: Battery): Omit<PackSet
 
 /** What the phases of the duty ask of the drives on one pack. */
 function phasesOn(
-  { design, v }: Given,
+  { design, medium, v }: Given,
   battery: Battery,
   units: readonly UnitSetup[],
   craft: Pick<PowerSetup, "weight" | "drag">,
 ): DutyPhase[] {
-  const { duty = [] } = design;
+  const { duty = [], levelDrag = null } = design;
+  const least = levelDrag && craft.weight !== null ? slowestOn(levelDrag, craft.weight, medium.density) : null;
+  const flown = least === null ? [] : flownByThrottle(design, least);
   const cycle = duty.reduce((s, p) => s + p.seconds * p.repeats, 0);
   const own = units.flatMap((u, i) => (u.unit.batteryId === battery.id ? [i] : []));
   const byDisc = units.every((u) => u.propeller !== null);
@@ -304,13 +292,39 @@ function phasesOn(
             ? (craft.drag?.(p.value) ?? 0)
             : 0;
     const speed = p.by === "speed" ? p.value : 0;
-    return {
-      share,
-      drives: here.map((i) => own.indexOf(i)),
-      by: p.by === "throttle" ? { throttle: p.value } : { thrust: thrust * part },
-      speed,
-    };
+    const drives = here.map((i) => own.indexOf(i));
+    if (p.by !== "throttle") return { share, drives, by: { thrust: thrust * part }, speed };
+    const by = { throttle: p.value };
+    const { drag } = craft;
+    if (!drag || least === null || here.length === 0 || !flown.includes(p)) return { share, drives, by, speed };
+    return { share, drives, by, speed: least, onWings: { drag: (v) => drag(v) * part, flown: "level" } };
   });
+}
+
+/**
+ * A duty that also sinks, or stands still with its throttle closed, climbs in the phases that hold more than level:
+ * all others fly level.
+ *
+ * @param near the same duty with numbers a little different: it is flown as that is
+ */
+function climbsOrLevel(
+  phases: readonly DutyPhase[],
+  { start, units: own }: Pick<PackSetup, "start" | "units">,
+  units: readonly UnitSetup[],
+  near: readonly DutyPhase[] | null,
+): DutyPhase[] {
+  const climbs =
+    near?.some((p) => p.onWings?.flown === "climbing") ??
+    phases.some(({ by, onWings, drives, speed }) => {
+      if (!("throttle" in by)) return false;
+      if (!onWings) return by.throttle < AT_REST;
+      const commands = drives.flatMap((k) => {
+        const u = units[own[k] ?? -1];
+        return u ? [{ drive: u.drive, throttle: Math.min(by.throttle, u.limit) }] : [];
+      });
+      return !holdsLevel(commands, start, onWings.drag, speed);
+    });
+  return phases.map((p) => (climbs && p.onWings ? { ...p, onWings: { ...p.onWings, flown: "climbing" } } : p));
 }
 
 /** What holds a craft back through the air: its drag area, and on described wings what carrying its weight costs. */
@@ -345,10 +359,11 @@ export function setUp(
       : duty.some((p) => p.by === "speed") && drag === null
         ? ("drag area" as const)
         : null;
-  const packs = design.batteries.map((battery): PackSetup => {
+  const packs = design.batteries.map((battery, k): PackSetup => {
     const own = units.flatMap((u, i) => (u.unit.batteryId === battery.id ? [i] : []));
+    const pack = { ...packSetUp(given, battery), units: own };
     const phases = dutyNeeds === null ? phasesOn(given, battery, units, { weight, drag }) : [];
-    return { ...packSetUp(given, battery), units: own, phases };
+    return { ...pack, phases: climbsOrLevel(phases, pack, units, near?.packs[k]?.phases ?? null) };
   });
   const main = mainUnits(design);
   return {

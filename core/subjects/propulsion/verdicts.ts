@@ -14,7 +14,7 @@ import { kindVerdicts } from "./kinds/verdicts";
 import { pathVerdicts } from "./pathVerdicts";
 import { propulsion } from "./node";
 import { overlapOf, placedUnits, pushOf } from "./placed";
-import { liftedByRotors } from "./setup";
+import { liftedByRotors } from "./mainUnits";
 
 const EVEN_OUT = advice("Match the motors and propellers so they share the load");
 

@@ -5,7 +5,7 @@ import { type Remedy, type See, figureOf, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { isOpenPropeller } from "../propulsion/kinds/which";
 import { propulsion } from "../propulsion/node";
-import { liftedByRotors } from "../propulsion/setup";
+import { liftedByRotors } from "../propulsion/mainUnits";
 import { LIGHTEN, advice, fitDiameter, graveness, ofCraft, percent, resize, solveFor } from "../say";
 
 const thrustTarget = ({ targets }: See): TargetResult | undefined =>

@@ -1,4 +1,4 @@
-import { liftedByRotors } from "../propulsion/setup";
+import { liftedByRotors } from "../propulsion/mainUnits";
 import { weakest } from "../../design/evidence";
 import type { Design, Unit } from "../../design/schema";
 import { type Found, type See, verdict } from "../../subject";

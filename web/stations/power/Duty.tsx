@@ -41,6 +41,7 @@ function PhaseMore({ phase: p, change }: { phase: Phase; change: (mutate: (p: Ph
   const { habit } = usePreferences();
   const load = p.by === "current" || p.by === "power";
   const { design: entered, seen: design, evaluation } = useDesk();
+  const flown = resultIn(evaluation, energy)?.flown.find((f) => f.id === p.id);
   const { states } = entered;
   const known = p.known ?? { evidence: "guess" as const, sd: GUESSED_LOAD * p.value, note: "" };
   // What is said to be known is said of the craft as it stands: of another one it is not taken.
@@ -89,6 +90,12 @@ function PhaseMore({ phase: p, change }: { phase: Phase; change: (mutate: (p: Ph
                 />
               </span>
               {p.groundSpeed !== null && DISPLAY[habit].speed}
+            </span>
+          )}
+          {flown && p.by === "throttle" && (
+            <span className="text-pencil" data-flown={flown.flown}>
+              {flown.flown === "level" ? "flies level at" : "climbs or sinks at"} {plain(flown.speed, "speed", habit)}
+              {p.groundSpeed === null && ", computed"}
             </span>
           )}
           {load && (
@@ -186,7 +193,7 @@ export function Duty() {
       {duty.some((p) => BLIND.includes(p.by)) && (
         <p className="text-[11px] text-pencil">
           A phase held by throttle, newtons, current or power does not feel a change of mass; one by the weight or the
-          speed does.
+          speed does{run && run.flown.length > 0 && ", and a throttle that flies wings"}.
         </p>
       )}
       {measuring && <MeasuredLoad onDone={() => setMeasuring(false)} />}
