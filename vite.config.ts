@@ -1,3 +1,6 @@
+import { createHash } from "node:crypto";
+import { readFileSync, readdirSync, statSync } from "node:fs";
+import { join } from "node:path";
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
@@ -13,6 +16,17 @@ const SERVER = {
 
 /** What is built for Node besides: the command line and the benchmark, each from its own file. */
 const one = ["cli/main.ts", "scripts/bench.ts"].find((file) => process.argv.includes(file));
+
+/** Stands for all that the pages are made of: what a browser kept of another release is not taken for this one's. */
+function buildOf(): string {
+  const hash = createHash("sha256");
+  const take = (path: string): void => {
+    if (statSync(path).isDirectory()) for (const name of readdirSync(path).sort()) take(join(path, name));
+    else hash.update(path).update(readFileSync(path));
+  };
+  for (const path of ["core", "api", "web", "package-lock.json"]) take(path);
+  return hash.digest("hex").slice(0, 16);
+}
 
 export default defineConfig(({ isSsrBuild }) =>
   isSsrBuild
@@ -31,6 +45,7 @@ export default defineConfig(({ isSsrBuild }) =>
       }
     : {
         root: "web",
+        define: { __BUILD__: JSON.stringify(buildOf()) },
         plugins: [react(), tailwindcss()],
         build: {
           outDir: "../dist/web",

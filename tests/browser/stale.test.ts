@@ -248,3 +248,54 @@ describe("edits that cannot be sent", () => {
     );
   });
 });
+
+describe("what this browser worked out of a craft before", () => {
+  const place = "tern v5 usual";
+  /** Changes what is kept of the craft; tells whether there was anything. */
+  const keptNow = (change: "look" | "another thrust" | "another release" | "another design") =>
+    user.page.evaluate(
+      (key, what) =>
+        new Promise<{ build: string; thrust: number } | null>((done) => {
+          const opening = indexedDB.open("ultraform-answers");
+          opening.onsuccess = () => {
+            const all = opening.result.transaction("answers", "readwrite").objectStore("answers");
+            const asked = all.get(key);
+            asked.onsuccess = () => {
+              const kept = asked.result;
+              if (!kept) return done(null);
+              const { thrust } = kept.answers.propulsion.outcome.result.values;
+              if (what === "another thrust") thrust.value *= 2;
+              if (what === "another release") kept.build = "another";
+              if (what === "another design") kept.design = `${kept.design} `;
+              const put = all.put(kept, key);
+              put.onsuccess = () => done({ build: kept.build, thrust: thrust.value });
+            };
+          };
+        }),
+      place,
+      change,
+    );
+  const rail = () => user.read('nav[aria-label="Stations"]');
+  const opened = async () => {
+    await user.open("/craft/tern/v5/brief");
+    return /([\d.]+)\sN standing/.exec((await rail()).replaceAll("\u00a0", " "))?.[1];
+  };
+  it("stands at once when it is opened again, and is taken for the very same design and release alone", async () => {
+    const first = await opened();
+    for (let k = 0; k < 100 && (await keptNow("look")) === null; k++) await new Promise((r) => setTimeout(r, 100));
+    const kept = await keptNow("another thrust");
+    expect(kept?.thrust).toBeCloseTo(2 * Number(first), 0);
+    // What is kept is what is shown: a number that was changed there comes back so.
+    expect(Number(await opened())).toBeCloseTo(2 * Number(first), 0);
+    // Not after the application changed, though the design is the same; then it is kept anew.
+    await keptNow("another release");
+    expect(await opened()).toBe(first);
+    for (let k = 0; k < 100 && (await keptNow("look"))?.build === "another"; k++)
+      await new Promise((r) => setTimeout(r, 100));
+    expect((await keptNow("look"))?.thrust).toBeCloseTo(Number(first), 0);
+    // Not of a design that differs in one letter.
+    await keptNow("another thrust");
+    await keptNow("another design");
+    expect(await opened()).toBe(first);
+  });
+});

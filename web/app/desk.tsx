@@ -26,6 +26,7 @@ import { type Evaluation, type EvaluationContext, evaluate, parentMassOf } from 
 import { call } from "./client";
 import type { SaveState } from "./saveQueue";
 import { stepNow } from "./oneStep";
+import { readAnswers } from "./keptAnswers";
 import { useEvaluation } from "./useEvaluation";
 import { useKeptHistory } from "./useKeptHistory";
 import { useLookedAt } from "./useLookedAt";
@@ -166,7 +167,7 @@ function CalmDesk({ children }: { children: ReactNode }) {
 export const useCraft = (slug: string) =>
   useQuery({
     queryKey: ["craft", slug],
-    queryFn: () => call(contracts.getCraft, { params: { slug } }),
+    queryFn: async () => (await Promise.all([call(contracts.getCraft, { params: { slug } }), readAnswers(slug)]))[0],
     refetchOnWindowFocus: "always",
   });
 
@@ -319,7 +320,7 @@ export function DeskProvider({
   const parent = file.versions.find((v) => v.label === version.parent);
   const context = useMemo(() => ({ parentMass: parentMassOf(parent) }), [parent]);
   const seen = useMemo(() => inState(design, state.id), [design, state]);
-  const evaluation = useEvaluation(seen, context);
+  const evaluation = useEvaluation(seen, context, `${slug} ${version.label} ${state.id}`);
   const preview = usePreview(design, state, previewPatch, context);
 
   const desk: Desk = {

@@ -2,19 +2,28 @@ import { useEffect, useMemo, useReducer, useRef } from "react";
 import type { Design } from "../../core/design/schema";
 import { type Evaluation, type EvaluationContext, evaluate } from "../../core/evaluate";
 import { askSlow } from "../worker/slow";
+import { answersFor, keepAnswers } from "./keptAnswers";
 
 /**
  * The evaluation of a design. What is slow is worked out beside the page after the first time: until it is there what
- * stood before the change goes on standing, named in `waiting`. Only the newest change is asked for.
+ * stood before the change goes on standing, named in `waiting`. Only the newest change is asked for. What this browser
+ * worked out of the same design before is taken over.
+ *
+ * @param place craft, version and state, as text
  */
-export function useEvaluation(design: Design, context: EvaluationContext): Evaluation {
+export function useEvaluation(design: Design, context: EvaluationContext, place: string): Evaluation {
   const standing = useRef<{ design: Design; evaluation: Evaluation } | null>(null);
   const [answered, again] = useReducer((n: number) => n + 1, 0);
   // biome-ignore lint/correctness/useExhaustiveDependencies: an answer that came is found where results are remembered
-  const evaluation = useMemo(
-    () => evaluate(design, context, undefined, standing.current && { standing: standing.current }),
-    [design, context, answered],
-  );
+  const evaluation = useMemo(() => {
+    const kept = standing.current ? null : answersFor(design);
+    return evaluate(
+      design,
+      context,
+      undefined,
+      standing.current ? { standing: standing.current } : kept && { answers: kept },
+    );
+  }, [design, context, answered]);
   const wanted = useRef<Design | null>(null);
   const asking = useRef(false);
   useEffect(() => {
@@ -39,5 +48,6 @@ export function useEvaluation(design: Design, context: EvaluationContext): Evalu
       asking.current = false;
     })();
   }, [design, evaluation, context]);
+  useEffect(() => keepAnswers(place, design, evaluation), [place, design, evaluation]);
   return evaluation;
 }

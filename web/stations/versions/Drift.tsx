@@ -3,10 +3,10 @@ import { useMemo } from "react";
 import { METRICS, type MetricKey } from "../../../core/design/metrics";
 import type { Target } from "../../../core/design/schema";
 import { DISPLAY, toDisplay, type Dimension } from "../../../core/design/units";
-import { evaluate } from "../../../core/evaluate";
 import { spendOf } from "../../../core/lineage/spend";
 import { growthOf } from "../../../core/subjects/mass/growth";
 import { useDesk } from "../../app/desk";
+import { evaluateKept } from "../../app/keptAnswers";
 import { usePreferences } from "../../app/preferences";
 import { Guessing } from "./Guessing";
 
@@ -184,14 +184,15 @@ const METRIC_CHARTS: [MetricKey, string][] = [
 
 /** How mass, CG, margin, cost and hours moved from version to version. */
 export function Drift() {
-  const { file, version, design } = useDesk();
+  const { slug, file, version, design } = useDesk();
   const evaluated = useMemo(
     () =>
       file.versions.map((v) => {
         const own = v.label === version.label ? { ...v, design } : v;
-        return { own, metrics: evaluate(own.design).metrics, growth: growthOf(own.design), spend: spendOf(file, own) };
+        const { metrics } = evaluateKept(`${slug} ${v.label}`, own.design);
+        return { own, metrics, growth: growthOf(own.design), spend: spendOf(file, own) };
       }),
-    [file, version.label, design],
+    [slug, file, version.label, design],
   );
   const pointsOf = (metric: MetricKey): Point[] =>
     evaluated.map(({ own, metrics, growth }) => ({

@@ -5,7 +5,6 @@ import type { CraftFile, Version } from "../../../core/design/craftFile";
 import { METRICS, type MetricKey } from "../../../core/design/metrics";
 import type { RunMetric } from "../../../core/design/run";
 import type { Evaluation } from "../../../core/evaluate";
-import { evaluate } from "../../../core/evaluate";
 import { baselineOf } from "../../../core/lineage/baseline";
 import { difference } from "../../../core/lineage/difference";
 import { changeEnds } from "../../../core/wording/changes";
@@ -18,6 +17,7 @@ import { Opening } from "../../app/Opening";
 import { call } from "../../app/client";
 import { inState } from "../../../core/design/inState";
 import { useDesk } from "../../app/desk";
+import { evaluateKept } from "../../app/keptAnswers";
 import { useHalfText } from "../../app/halfWritten";
 import { usePreferences } from "../../app/preferences";
 import { useDelete } from "../../app/useDelete";
@@ -106,10 +106,13 @@ function useMeasured() {
 
 function Comparison({ from, to }: { from: Version; to: Version }) {
   const { habit } = usePreferences();
-  const { state } = useDesk();
+  const { slug, state } = useDesk();
   const measured = useMeasured();
-  const a = useMemo(() => evaluate(inState(from.design, state.id)), [from, state.id]);
-  const b = useMemo(() => evaluate(inState(to.design, state.id)), [to, state.id]);
+  const inIt = (v: Version) => evaluateKept(`${slug} ${v.label} ${state.id}`, inState(v.design, state.id));
+  // biome-ignore lint/correctness/useExhaustiveDependencies: by what it is asked of
+  const a = useMemo(() => inIt(from), [slug, from, state.id]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: by what it is asked of
+  const b = useMemo(() => inIt(to), [slug, to, state.id]);
   const changes = useMemo(() => difference(from.design, to.design), [from, to]);
   return (
     <div
