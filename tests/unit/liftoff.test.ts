@@ -160,7 +160,7 @@ describe("what is behind", () => {
     const level = { up: { x: 0, y: 0, z: 1 }, ahead: { x: -1, y: 0, z: 0 } };
     const at = { x: 0.4, y: 0, z: -0.03 };
     const found = touchesFirst({ surfaces: [], bodies: [body("pod", 0.6, 0.01), body("boom", 0.9, 0.06)] }, at, level);
-    expect(found).toEqual({ name: "boom", clear: Math.atan2(0.09, 0.5) });
+    expect(found).toEqual({ name: "boom", clear: Math.atan2(0.09, 0.5), behind: 0.5 });
     expect(touchesFirst({ surfaces: [], bodies: [body("pod", 0.3, 0)] }, at, level)).toBeNull();
   });
   it("is told where it keeps the craft down, and no feet are moved for it", () => {

@@ -3,6 +3,8 @@ import type { Design } from "../../core/design/schema";
 import { tryPatch } from "../../core/design/patch";
 import { evaluate, remediesFor, resultIn } from "../../core/evaluate";
 import { GRAVITY } from "../../core/subjects/air/air";
+import { lattice } from "../../core/subjects/flight/latticeNode";
+import { trimAt } from "../../core/subjects/flight/trim";
 import { flight } from "../../core/subjects/flight/node";
 import { keepsUp } from "../../core/subjects/powered/keepsUp";
 import { groundRun } from "../../core/subjects/liftoff/node";
@@ -138,6 +140,46 @@ describe("level flight under power", () => {
     );
     expect(still.outcomes.powered).toMatchObject({ status: "not covered" });
     expect(still.metrics.levelTime).toBeUndefined();
+  });
+  it("near the ground is no slower than what touches lets it turn nose up: by the angle of level flight there", () => {
+    const low = (height: number) =>
+      flown((d) => {
+        d.bodies[0]?.frames.push({ x: 0.7, z: 0.02, width: 0.03, height: 0.03 });
+        d.flight.height = known(height);
+        d.dragArea = known(0.006);
+      });
+    const design = low(0.003);
+    const e = evaluate(design);
+    const f = resultIn(e, flight);
+    if (!f?.touches || !f.at || f.slowest === null) throw new Error("not solved");
+    // The trim of level flight at that speed has just the angle at which the tail end touches (no couple of thrust).
+    const l = resultIn(e, lattice);
+    const trim = l && trimAt(l, { ...f.at, thrust: null }, f.slowest.value);
+    expect(trim?.alpha).toBeCloseTo(f.touches.clear, 6);
+    // A height that is less well known leaves it less well known: by a step in the height itself.
+    const step = resultIn(evaluate(low(0.003 + 0.001)), flight)?.slowest?.value ?? 0;
+    const doubtful = low(0.003);
+    doubtful.flight.height = { value: 0.003, sd: 0.001, evidence: "measured" };
+    const sd = resultIn(evaluate(structuredClone(doubtful)), flight)?.slowest?.sd ?? 0;
+    expect(sd / (f.slowest.value - step)).toBeGreaterThan(0.7);
+    expect(sd / (f.slowest.value - step)).toBeLessThan(1.3);
+    expect(f.slowest.value).toBeGreaterThan(1.2 * (f.values.stallSpeed?.value ?? 0));
+    const result = resultOf(design);
+    expect(Math.min(...result.points.map((p) => p.speed))).toBeCloseTo(f.slowest.value, 6);
+    expect(result.time?.speed).toBeGreaterThanOrEqual(f.slowest.value);
+    expect(result.range?.speed).toBeGreaterThanOrEqual(f.slowest.value);
+    // A duty between the stall and that speed is not flown, and it is said why.
+    const between = structuredClone(design);
+    between.duty = between.duty.map((p) => ({ ...p, by: "speed" as const, value: 0.97 * (f.slowest?.value ?? 0) }));
+    expect(JSON.stringify(evaluate(between).outcomes.energy)).toMatch(/so nose up that “body” touches the ground/);
+    // With wings set nose down and its tail end on the ground, none is.
+    const down = low(0);
+    for (const s of down.surfaces.slice(0, 1)) s.incidence = -0.12;
+    for (const b of down.bodies) for (const frame of b.frames.slice(-1)) frame.z = 0;
+    expect(evaluate(structuredClone(down)).outcomes.powered).toMatchObject({
+      status: "not covered",
+      because: expect.stringMatching(/touches the ground at every angle/),
+    });
   });
   it("rests on the CG: while a part has no place it is open", () => {
     const e = evaluate(

@@ -36,9 +36,8 @@ type Asked = View<
  */
 function byThrottle(view: Asked, flown: Outcome<FlightResult>): LevelDrag | null {
   if (flown.status !== "solved" || !flown.result.whole) return null;
-  const { levelDrag, values } = flown.result;
-  const slowest = values.stallSpeed?.value;
-  return slowest !== undefined && flownByThrottle(view, slowest).length > 0 ? levelDrag : null;
+  const { levelDrag, slowest } = flown.result;
+  return slowest !== null && flownByThrottle(view, slowest.value).length > 0 ? levelDrag : null;
 }
 
 /** What holds the craft back at the speeds that its duty asks for. */
@@ -65,15 +64,20 @@ function heldBack(
         "the duty asks for a speed, and what pods, struts and spray cost on foils is not computed so far: state the phase by throttle, thrust, or a mean current",
     };
   if (onWings && flown.status === "solved") {
-    const { levelDrag, values, whole } = flown.result;
-    if (!levelDrag || !values.stallSpeed)
+    const { levelDrag, slowest, touches, whole } = flown.result;
+    if (!levelDrag || slowest === null)
       return { status: "missing", needs: [flown.result.at ? "a trim that flies level" : "mass and CG"] };
-    const slow = asked.find((p) => p.value < (values.stallSpeed?.value ?? 0));
-    if (slow)
+    const slow = asked.find((p) => p.value < slowest.value);
+    if (slow) {
+      const stalls = slow.value < (flown.result.values.stallSpeed?.value ?? 0);
       return {
         status: "not covered",
-        because: `the duty asks in “${slow.name}” for a speed below its stall speed: it does not fly there`,
+        because:
+          stalls || !touches
+            ? `the duty asks in “${slow.name}” for a speed below its stall speed: it does not fly there`
+            : `the duty asks in “${slow.name}” for a speed at which it flies so nose up that “${touches.name}” touches the ground`,
       };
+    }
     return { status: "solved", result: { levelDrag, incomplete: whole ? [] : [ONLY_WINGS] } };
   }
   if (view.dragArea === null) return { status: "missing", needs: ["drag area"] };

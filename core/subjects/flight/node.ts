@@ -21,7 +21,7 @@ import { bodyMoments } from "./body";
 import { quantities } from "./declares";
 import { type Resistance, SKIN, bodyHeight, dragOf } from "./inputs";
 import { type FlightInput, type LatticeResult, lattice, shapeWorking } from "./latticeNode";
-import { type FlightModel, type Slowest, slowest, trimmed } from "./model";
+import { type FlightModel, type Slowest, type Trim, slowest, trimmed } from "./model";
 import { canBank, radiusOf } from "./turning";
 
 type FlightKey = keyof typeof quantities;
@@ -38,6 +38,11 @@ export interface FlightResult {
   resistance: Resistance;
   /** near the ground: what touches it first as the nose comes up, and at how many rad; null: far above, or nothing */
   touches: Touches | null;
+  /**
+   * Slowest level flight, m/s: the stall, or near the ground the speed at which it flies so nose up that something
+   * touches; null while not known.
+   */
+  slowest: { value: number; sd: number } | null;
   /** what holds it back in level flight; null while mass or CG are missing */
   levelDrag: LevelDrag | null;
   /** foils in water carry it; how deep the main one runs, m, null in air */
@@ -106,6 +111,26 @@ const slowestLoad = (m: FlightModel, cg: number): Slowest | null => {
   const trim = trimmed(m, cg);
   return trim && slowest(m, trim);
 };
+
+/** Least load over ½ρv² that is asked of wings that touch the ground before they carry at all, m². */
+const HARDLY = 1e-6;
+/** Most that the wings carry over ½ρv² in level flight, m²: as far as their stall, or as what touches the ground lets them turn nose up. */
+function mostLoad(stall: number, trim: Trim | null, touches: Touches | null): number {
+  if (!trim || !touches || !(trim.alpha.per > 0)) return stall;
+  return Math.max(HARDLY, Math.min(stall, (touches.clear - trim.alpha.at0) / trim.alpha.per));
+}
+
+/** The speed of that load, m/s: as well known as the stall, or as the height over the ground. */
+function slowestOf(
+  is: { slow: Slowest; carries: number; trim: Trim | null; touches: Touches | null; heightSd: number },
+  { weight, density }: Pick<At, "weight" | "density">,
+  stall: Doubtful | null,
+): { value: number; sd: number } {
+  const value = Math.sqrt((2 * weight) / (density * is.carries));
+  if (is.carries === is.slow.load || !is.trim || !is.touches) return { value, sd: stall ? sdOf(stall) : 0 };
+  const angleSd = (is.heightSd * Math.cos(is.touches.clear) ** 2) / is.touches.behind;
+  return { value, sd: ((value / 2) * angleSd) / (is.trim.alpha.per * is.carries) };
+}
 
 /** What the CG, the mass and the air are not known by, beside the wings. */
 interface Doubts {
@@ -266,6 +291,12 @@ export const flight = subject({
       }
     }
     const trim = cg ? trimmed(l.model, cg.cg.x) : null;
+    const touches =
+      cg && view.flight.height && !inWater
+        ? touchesFirst(view, { x: cg.cg.x, y: 0, z: -view.flight.height.value }, LEVEL)
+        : null;
+    const carries = slow && mostLoad(slow.load, trim, touches);
+    const heightSd = view.flight.height ? magnitudeSd(view.flight.height) : 0;
     const x = cg?.cg.x ?? l.neutral.value;
     return {
       status: "solved",
@@ -275,9 +306,10 @@ export const flight = subject({
         slow,
         at: state,
         steepest,
-        touches:
-          cg && view.flight.height && !inWater
-            ? touchesFirst(view, { x: cg.cg.x, y: 0, z: -view.flight.height.value }, LEVEL)
+        touches,
+        slowest:
+          slow && carries !== null && state
+            ? slowestOf({ slow, carries, trim, touches, heightSd }, state, values.stallSpeed)
             : null,
         resistance,
         levelDrag:
@@ -285,7 +317,7 @@ export const flight = subject({
             ? {
                 area: { value: resistance.area, sd: resistance.sd, evidence: known?.evidence ?? "calculated" },
                 ...polarOf(l, trim),
-                carries: slow?.load ?? null,
+                carries,
               }
             : null,
         inWater,

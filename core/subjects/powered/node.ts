@@ -92,11 +92,12 @@ function lasting(setup: PowerSetup, steps?: number): { seconds: number; power: n
 function tableOf(
   full: FullThrust,
   { design, base, values }: { design: Driven; base: PowerSetup; values: ReadonlyMap<string, number> },
+  from: number,
   stall: number,
 ): LevelPoint[] {
   const points: LevelPoint[] = [];
   let holds = false;
-  for (let v = 1.05 * stall; v < FASTEST; v *= points.length < CLOSE ? STEP : STEP ** 4) {
+  for (let v = from; v < FASTEST; v *= points.length < CLOSE ? STEP : STEP ** 4) {
     const [drag, thrust] = [dragAt(base, v) ?? Number.NaN, full(base, v)];
     const holdsHere = thrust >= drag;
     const at = holdsHere ? lasting(setUp(held(design, v), values, base), STEPS) : null;
@@ -168,9 +169,15 @@ export const powered = subject({
       (wetDrive(view) ? "a drive works in water: what that costs in motion is not computed so far" : null);
     if (because !== null) return { status: "not covered", because };
     const ledger = of(mass);
-    const { levelDrag, values: wings } = flown.result;
-    if (ledger.status !== "solved" || !levelDrag || !wings.stallSpeed)
+    const { levelDrag, slowest: least, values: wings } = flown.result;
+    if (ledger.status !== "solved" || !levelDrag || !wings.stallSpeed || least === null)
       return { status: "missing", needs: [flown.result.at ? "a trim that flies level" : "mass and CG"] };
+    const slowest = least.value;
+    if (slowest > FASTEST)
+      return {
+        status: "not covered",
+        because: `at the height that it flies at “${flown.result.touches?.name}” touches the ground at every angle that carries it`,
+      };
     const { mass: value, massSd: sd, evidence } = ledger.result;
     const auw = { value, sd, evidence };
     const design: Driven = { ...view, levelDrag };
@@ -181,9 +188,11 @@ export const powered = subject({
     const stall = wings.stallSpeed;
     const full = fullThrust();
     const known = new Map(inputs.map((i) => [`${i.of}/${i.key}`, i.value]));
-    const points = tableOf(full, { design, base, values: known }, stall.value);
-    const cruised = (p: LevelPoint) => p.speed >= CRUISED_FROM * stall.value;
-    const most = bestSpeed(points, (p) => p.thrust - p.drag) ?? stall.value;
+    // Near the ground it flies no slower than what touches lets it turn nose up.
+    const from = Math.max(1.05 * stall.value, slowest);
+    const points = tableOf(full, { design, base, values: known }, from, Math.max(stall.value, slowest));
+    const cruised = (p: LevelPoint) => p.speed >= Math.max(CRUISED_FROM * stall.value, slowest);
+    const most = bestSpeed(points, (p) => p.thrust - p.drag) ?? from;
     const surplus: Best = { speed: most, is: spread(varied, (s) => surplusOf(full, s, most)) };
     // Far above the ground: near it a climb leaves what carries it.
     const upAt = view.flight.height === null ? bestSpeed(points, (p) => (p.thrust - p.drag) * p.speed) : null;

@@ -6,6 +6,8 @@ import { edgesOf, outlineOf } from "../surfaces/planform";
 export interface Touches {
   name: string;
   clear: number;
+  /** m behind the point that it turns about */
+  behind: number;
 }
 
 /**
@@ -27,7 +29,7 @@ export function touchesFirst(
       const behind = -dot(from, ahead);
       if (!(behind > NEAR)) continue;
       const clear = Math.max(0, Math.atan2(dot(from, up), behind));
-      if (!first || clear < first.clear) first = { name, clear };
+      if (!first || clear < first.clear) first = { name, clear, behind };
     }
   };
   for (const b of bodies) look(b.name, edgesOf(b));

@@ -43,9 +43,13 @@ export function Speeds({ flown }: { flown: FlightResult }) {
       </section>
     );
   const { auw } = evaluation.metrics;
+  // Near the ground something touches before the wing stalls.
+  const touching = flown.touches && flown.slowest && flown.slowest.value > 1.001 * stall.value ? flown.slowest : null;
+  const least = touching?.value ?? stall.value;
   const let_ = launchSpeedOf(design.flight, auw && !auw.incomplete?.length ? auw.value : null);
   const end = Math.max(
     2.2 * stall.value,
+    1.2 * least,
     (top?.value ?? 0) * 1.1,
     (glideSpeed?.value ?? 0) * 1.15,
     (let_?.value ?? 0) * 1.1,
@@ -54,6 +58,9 @@ export function Speeds({ flown }: { flown: FlightResult }) {
   const x = scaleLinear([0, end], [8, width - 8]);
   const marks = [
     { word: flown.slow?.by === "control" ? "control at its stop" : "stall", ...stall },
+    ...(touching && flown.touches
+      ? [{ word: `“${flown.touches.name}” touches`, ...touching, evidence: "calculated" as const }]
+      : []),
     ...(top ? [{ word: "top", ...top }] : []),
     ...(glideSpeed ? [{ word: "best glide", ...glideSpeed }] : []),
     ...(noseUp && noseUp.value > 0 ? [{ word: "nose up", ...noseUp }] : []),
@@ -78,20 +85,18 @@ export function Speeds({ flown }: { flown: FlightResult }) {
         role="img"
         aria-label="Speeds of level flight"
       >
-        <rect x={x(0)} y="38" width={x(stall.value) - x(0)} height="12" fill="var(--tint-stop)" />
+        <rect x={x(0)} y="38" width={x(Math.min(end, least)) - x(0)} height="12" fill="var(--tint-stop)" />
         <rect
-          x={x(stall.value)}
+          x={x(Math.min(end, least))}
           y="38"
-          width={x(Math.min(end, AT_SPEED * stall.value)) - x(stall.value)}
+          width={Math.max(0, x(Math.min(end, AT_SPEED * stall.value)) - x(Math.min(end, least)))}
           height="12"
           fill="var(--tint-care)"
         />
         <rect
-          x={x(AT_SPEED * stall.value)}
+          x={x(Math.max(AT_SPEED * stall.value, least))}
           y="38"
-          width={
-            x(top?.value ?? end) - x(AT_SPEED * stall.value) > 0 ? x(top?.value ?? end) - x(AT_SPEED * stall.value) : 0
-          }
+          width={Math.max(0, x(top?.value ?? end) - x(Math.max(AT_SPEED * stall.value, least)))}
           height="12"
           fill="var(--tint-clear)"
         />
