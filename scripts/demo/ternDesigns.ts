@@ -357,8 +357,9 @@ export const tern4 = edit(tern3, (d) => {
 export const tern5 = edit(tern4, (d) => {
   grams(d, "tail", 118, "guess");
   d.surfaces = ternWings(0.31, 0.11).surfaces;
-  // A thrust read standing costs less than the same in flight: now by the speed at which it skims.
-  d.duty = d.duty.map((p) => (p.id === "p2" ? { ...p, by: "speed", value: 16, groundSpeed: 16 } : p));
+  // A thrust read standing costs less than the same in flight: now by the speed at which it skims,
+  // above the one at which its hull is so nose up that it touches.
+  d.duty = d.duty.map((p) => (p.id === "p2" ? { ...p, by: "speed", value: 18, groundSpeed: 18 } : p));
   grams(d, "boom", 64, "measured");
   item(d, "pack").place.x = 0.286;
   unit(d).propeller.diameter = known(0.19, "datasheet");

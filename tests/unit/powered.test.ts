@@ -172,6 +172,12 @@ describe("level flight under power", () => {
     const between = structuredClone(design);
     between.duty = between.duty.map((p) => ({ ...p, by: "speed" as const, value: 0.97 * (f.slowest?.value ?? 0) }));
     expect(JSON.stringify(evaluate(between).outcomes.energy)).toMatch(/so nose up that “body” touches the ground/);
+    // By less than twice the doubt below it, it may be flown: computed, and open.
+    const near = structuredClone(doubtful);
+    near.duty = near.duty.map((p) => ({ ...p, by: "speed" as const, value: (f.slowest?.value ?? 0) - sd }));
+    const maybe = evaluate(near);
+    expect(maybe.metrics.endurance?.incomplete?.join()).toMatch(/so nose up that “body” touches/);
+    expect(maybe.targets.find((t) => t.target.metric === "endurance")?.status).toBe("open");
     // With wings set nose down and its tail end on the ground, none is.
     const down = low(0);
     for (const s of down.surfaces.slice(0, 1)) s.incidence = -0.12;

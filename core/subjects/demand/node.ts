@@ -67,18 +67,22 @@ function heldBack(
     const { levelDrag, slowest, touches, whole } = flown.result;
     if (!levelDrag || slowest === null)
       return { status: "missing", needs: [flown.result.at ? "a trim that flies level" : "mass and CG"] };
-    const slow = asked.find((p) => p.value < slowest.value);
-    if (slow) {
-      const stalls = slow.value < (flown.result.values.stallSpeed?.value ?? 0);
+    const stall = flown.result.values.stallSpeed?.value ?? 0;
+    const slow = asked.find((p) => p.value < stall);
+    if (slow)
       return {
         status: "not covered",
-        because:
-          stalls || !touches
-            ? `the duty asks in “${slow.name}” for a speed below its stall speed: it does not fly there`
-            : `the duty asks in “${slow.name}” for a speed at which it flies so nose up that “${touches.name}” touches the ground`,
+        because: `the duty asks in “${slow.name}” for a speed below its stall speed: it does not fly there`,
       };
-    }
-    return { status: "solved", result: { levelDrag, incomplete: whole ? [] : [ONLY_WINGS] } };
+    const low = touches && asked.find((p) => p.value < slowest.value);
+    const touching = low
+      ? `the duty asks in “${low.name}” for a speed at which it flies so nose up that “${touches.name}” touches the ground`
+      : null;
+    // How high it flies is not known so well: what is slower by less than twice its doubt may be flown.
+    if (touching !== null && low && low.value < slowest.value - 2 * slowest.sd)
+      return { status: "not covered", because: touching };
+    const incomplete = [...(touching === null ? [] : [touching]), ...(whole ? [] : [ONLY_WINGS])];
+    return { status: "solved", result: { levelDrag, incomplete } };
   }
   if (view.dragArea === null) return { status: "missing", needs: ["drag area"] };
   return { status: "solved", result: { levelDrag: null, incomplete: onWings ? [NO_LIFT_COST] : [] } };
