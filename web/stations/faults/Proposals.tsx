@@ -1,11 +1,12 @@
 import { usePreferences } from "../../app/preferences";
 import { useMemo } from "react";
 import { type Suspect, newSuspect } from "../../../core/design/craftFile";
-import { evaluate } from "../../../core/evaluate";
 import { rankContext } from "../../../core/faults/context";
+import { partMeant } from "../../../core/faults/partMeant";
 import { type RankReason, cheapestTest, rankCauses } from "../../../core/faults/rank";
 import { reasonText } from "../../../core/wording/faults";
 import { useDesk } from "../../app/desk";
+import { evaluateKept } from "../../app/keptAnswers";
 import { testCost } from "./SuspectTable";
 import { useCatalogue } from "./useCatalogue";
 
@@ -14,16 +15,16 @@ import { useCatalogue } from "./useCatalogue";
  * earlier faults tell.
  */
 function useRanked(symptomId: string | null, runNumber: number, self: number | null) {
-  const { file } = useDesk();
+  const { slug, file } = useDesk();
   const catalogue = useCatalogue();
   return useMemo(() => {
     const symptom = catalogue.find((s) => s.id === symptomId);
     const run = file.runs.find((r) => r.number === runNumber);
     const version = file.versions.find((v) => v.label === run?.version);
     if (!symptom || !run || !version) return null;
-    const { findings } = evaluate(version.design);
+    const { findings } = evaluateKept(`${slug} ${version.label}`, version.design);
     return { findings, version, causes: rankCauses(symptom, rankContext(file, run, findings, symptom.id, self)) };
-  }, [catalogue, symptomId, runNumber, self, file]);
+  }, [catalogue, symptomId, runNumber, self, slug, file]);
 }
 
 const keyOf = (r: RankReason) => JSON.stringify(r);
@@ -98,6 +99,7 @@ export function Proposals({
                     minutes: cause.minutes,
                     cost: cause.cost ?? 0,
                     risk: cause.risk ?? "none",
+                    part: partMeant(cause, ranked.version.design, ranked.findings),
                   }),
                 )
               }
