@@ -256,9 +256,12 @@ export function userOf(page: Page, address: string): User {
         void (r.method() === "GET" && r.url().includes("/api/") ? r.abort("timedout") : r.continue());
       await page.setRequestInterception(true);
       page.on("request", meet);
-      await meanwhile();
-      page.off("request", meet);
-      await page.setRequestInterception(false);
+      try {
+        await meanwhile();
+      } finally {
+        page.off("request", meet);
+        await page.setRequestInterception(false);
+      }
     },
     key: async (key) => {
       await front();

@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { plain, show } from "../../core/wording/format";
 import { type Dimension, toDisplay } from "../../core/design/units";
 import { parseQuantity } from "../../core/design/readQuantity";
+import { editable, readField } from "../../web/fields/readField";
 
 const read = (text: string, dimension: Dimension) => {
   const r = parseQuantity(text, dimension);
@@ -158,6 +159,22 @@ describe("typed quantities", () => {
         },
       ),
     );
+  });
+});
+
+describe("a time that stands in a field", () => {
+  it("is a short number of minutes, or minutes and seconds, and reads back as the very same time", () => {
+    expect([12, 88, 90, 74, 720, 0.5, 5401].map((s) => editable(s, "time", "metric"))).toEqual([
+      "0.2",
+      "1:28",
+      "1.5",
+      "1:14",
+      "12",
+      "0.00833333",
+      "90.0167",
+    ]);
+    for (let s = 1; s < 3600; s++)
+      expect(readField(editable(s, "time", "metric"), { dimension: "time" }, "metric")).toMatchObject({ value: s });
   });
 });
 

@@ -39,10 +39,13 @@ export function readField(text: string, spec: NumberSpec, habit: UnitHabit): Fie
 
 /**
  * Digits enough that showing a value and reading it back changes nothing that matters (1 in 100 000). A capacity that
- * would be read in mAh without its unit stands with it.
+ * would be read in mAh without its unit stands with it; whole seconds that make no short number of minutes are told as
+ * minutes and seconds.
  */
 export function editable(value: number, dimension: Dimension, habit: UnitHabit): string {
   const number = String(Number(toDisplay(value, dimension, habit).toPrecision(6)));
+  if (dimension === "time" && value > 0 && value < 3600 && Number.isInteger(value) && /\.\d{3}/.test(number))
+    return `${Math.floor(value / 60)}:${String(value % 60).padStart(2, "0")}`;
   return dimension === "capacity" && Math.abs(value) >= MILLI_FROM ? `${number} Ah` : number;
 }
 
