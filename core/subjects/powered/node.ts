@@ -26,7 +26,7 @@ export interface LevelPoint {
   drag: number;
   /** N at full throttle */
   thrust: number;
-  /** share of the throttle limits that holds it level; null where full throttle does not */
+  /** share of the throttle limits that holds it level; null where full throttle does not, or something touches the ground */
   throttle: number | null;
   /** W from the packs; null where it is not held */
   power: number | null;
@@ -48,6 +48,8 @@ export interface PoweredResult {
   range: Best | null;
   /** fastest level flight; null where there is none */
   top: Doubtful | null;
+  /** why that is not flown, as a sentence: something touches the ground first; null where nothing does */
+  touching: string | null;
   /** thrust less drag, N, where that is most, and the speed there */
   surplus: Best;
   /** N */
@@ -88,28 +90,39 @@ function lasting(setup: PowerSetup, steps?: number): { seconds: number; power: n
   };
 }
 
+/** Speeds that are looked at, m/s: ever farther apart, and the slowest that is flown among them. */
+function speedsFrom(low: number, slowest: number): number[] {
+  const out: number[] = [];
+  for (let v = low; v < FASTEST; v *= out.length < CLOSE ? STEP : STEP ** 4) {
+    if (v > slowest && (out.at(-1) ?? slowest) < slowest) out.push(slowest);
+    out.push(v);
+  }
+  return out;
+}
+
 /** Speeds from just above the stall to just beyond what full throttle holds, each with what it takes. */
 function tableOf(
   full: FullThrust,
   { design, base, values }: { design: Driven; base: PowerSetup; values: ReadonlyMap<string, number> },
-  from: number,
   stall: number,
+  slowest: number,
 ): LevelPoint[] {
   const points: LevelPoint[] = [];
   let holds = false;
-  for (let v = from; v < FASTEST; v *= points.length < CLOSE ? STEP : STEP ** 4) {
+  for (const v of speedsFrom(1.05 * stall, slowest)) {
     const [drag, thrust] = [dragAt(base, v) ?? Number.NaN, full(base, v)];
     const holdsHere = thrust >= drag;
-    const at = holdsHere ? lasting(setUp(held(design, v), values, base), STEPS) : null;
+    const flown = holdsHere && v >= slowest;
+    const at = flown ? lasting(setUp(held(design, v), values, base), STEPS) : null;
     points.push({
       speed: v,
       drag,
       thrust,
-      throttle: holdsHere ? mainThrottle(base, drag, v) : null,
+      throttle: flown ? mainThrottle(base, drag, v) : null,
       power: at?.power ?? null,
       seconds: at?.seconds ?? null,
     });
-    if (holds ? !holdsHere : v > IN_VAIN * stall && !holdsHere) break;
+    if (holds ? !holdsHere : v > IN_VAIN * Math.max(stall, slowest) && !holdsHere) break;
     holds ||= holdsHere;
   }
   return points;
@@ -188,11 +201,11 @@ export const powered = subject({
     const stall = wings.stallSpeed;
     const full = fullThrust();
     const known = new Map(inputs.map((i) => [`${i.of}/${i.key}`, i.value]));
+    const points = tableOf(full, { design, base, values: known }, stall.value, slowest);
+    const cruised = (p: LevelPoint) => p.speed >= CRUISED_FROM * stall.value;
     // Near the ground it flies no slower than what touches lets it turn nose up.
-    const from = Math.max(1.05 * stall.value, slowest);
-    const points = tableOf(full, { design, base, values: known }, from, Math.max(stall.value, slowest));
-    const cruised = (p: LevelPoint) => p.speed >= Math.max(CRUISED_FROM * stall.value, slowest);
-    const most = bestSpeed(points, (p) => p.thrust - p.drag) ?? from;
+    const above = points.filter((p) => p.speed >= slowest);
+    const most = bestSpeed(above, (p) => p.thrust - p.drag) ?? Math.max(1.05 * stall.value, slowest);
     const surplus: Best = { speed: most, is: spread(varied, (s) => surplusOf(full, s, most)) };
     // Far above the ground: near it a climb leaves what carries it.
     const upAt = view.flight.height === null ? bestSpeed(points, (p) => (p.thrust - p.drag) * p.speed) : null;
@@ -206,6 +219,7 @@ export const powered = subject({
     const timeAt = bestSpeed(points, (p) => (cruised(p) ? p.seconds : null));
     const rangeAt = bestSpeed(points, (p) => (cruised(p) && p.seconds !== null ? p.seconds * p.speed : null));
     const [time, far] = [lasts(timeAt), lasts(rangeAt)];
+    const top = topOf(full, varied, points);
     return {
       status: "solved",
       result: {
@@ -222,7 +236,11 @@ export const powered = subject({
                 },
               }
             : null,
-        top: topOf(full, varied, points),
+        top,
+        touching:
+          top && flown.result.touches && top.value < slowest
+            ? `at its top speed it flies so nose up that “${flown.result.touches.name}” touches the ground`
+            : null,
         surplus,
         weight: base.weight ?? Number.NaN,
         stall: stall.value,

@@ -19,6 +19,8 @@ export interface SpeedResult {
   inputs: PowerInput[];
   /** the drag is that of described wings and bodies, and of what carrying the weight costs */
   wings: boolean;
+  /** why it is not flown so, as a sentence; null where nothing says so */
+  touching: string | null;
 }
 
 /**
@@ -63,7 +65,7 @@ export const areaSpeed = subject({
       const d = (surplus(setup, v) - here) / -slope;
       if (Number.isFinite(d) && d !== 0) by[id] = d;
     }
-    return { status: "solved", result: { speed: { value: v, by }, inputs, wings: false } };
+    return { status: "solved", result: { speed: { value: v, by }, inputs, wings: false, touching: null } };
   },
 });
 
@@ -79,15 +81,16 @@ export const speed = subject({
     // Wings that wait for something: what is known is the area alone.
     if (!shaped || (flown.status === "missing" && view.dragArea !== null)) return of(areaSpeed);
     if (flown.status !== "solved") return flown;
-    const { top, inputs } = flown.result;
+    const { top, touching, inputs } = flown.result;
     return top
-      ? { status: "solved", result: { speed: top, inputs, wings: true } }
+      ? { status: "solved", result: { speed: top, inputs, wings: true, touching } }
       : { status: "failed", reason: "full throttle does not hold it level" };
   },
-  quantities({ speed: s, inputs, wings }, view): Partial<Record<"speed" | "madeGood", Quantity>> {
+  quantities({ speed: s, inputs, wings, touching }, view): Partial<Record<"speed" | "madeGood", Quantity>> {
     const unsaid = assumed(view);
     const incomplete = [
       ...(unsaid === null ? [] : [unsaid]),
+      ...(touching === null ? [] : [touching]),
       ...(wings && !view.flight.whole ? [NOT_WHOLE] : []),
       ...(wings && view.dragArea === null ? [ONLY_WINGS] : []),
     ];

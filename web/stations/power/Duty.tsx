@@ -6,6 +6,8 @@ import { DISPLAY, type Dimension } from "../../../core/design/units";
 import { resultIn } from "../../../core/evaluate";
 import { knownOf } from "../../../core/subjects/energy/load";
 import { energy } from "../../../core/subjects/energy/node";
+import { supportOf } from "../../../core/design/support";
+import { AT_REST } from "../../../core/subjects/propulsion/onWings";
 import { mass } from "../../../core/subjects/mass/node";
 import { GUESSED_LOAD } from "../../../core/subjects/propulsion/inputs";
 import { plain, show } from "../../../core/wording/format";
@@ -41,7 +43,9 @@ function PhaseMore({ phase: p, change }: { phase: Phase; change: (mutate: (p: Ph
   const { habit } = usePreferences();
   const load = p.by === "current" || p.by === "power";
   const { design: entered, seen: design, evaluation } = useDesk();
-  const flown = resultIn(evaluation, energy)?.flown.find((f) => f.id === p.id);
+  const run = resultIn(evaluation, energy);
+  const flown = run?.flown.find((f) => f.id === p.id);
+  const standing = run && !flown && p.by === "throttle" && p.value >= AT_REST && supportOf(design).onWingsAlone;
   const { states } = entered;
   const known = p.known ?? { evidence: "guess" as const, sd: GUESSED_LOAD * p.value, note: "" };
   // What is said to be known is said of the craft as it stands: of another one it is not taken.
@@ -92,6 +96,7 @@ function PhaseMore({ phase: p, change }: { phase: Phase; change: (mutate: (p: Ph
               {p.groundSpeed !== null && DISPLAY[habit].speed}
             </span>
           )}
+          {standing && <span className="text-pencil">as standing: in flight a propeller draws less</span>}
           {flown && p.by === "throttle" && (
             <span className="text-pencil" data-flown={flown.flown}>
               {flown.flown === "level" ? "flies level at" : "climbs or sinks at"} {plain(flown.speed, "speed", habit)}
