@@ -324,7 +324,7 @@ describe("where the CG must be", () => {
       const boxes = await user.page.$$eval("[data-speed]", (l) =>
         l.map((e) => e.getBoundingClientRect()).map((b) => [b.left, b.right, b.top, b.bottom]),
       );
-      expect(boxes.length).toBe(5);
+      expect(boxes.length).toBe(6);
       for (const [k, a] of boxes.entries())
         for (const b of boxes.slice(k + 1)) {
           const [over, beside] = [
