@@ -52,18 +52,27 @@ describe("a throttle on wings", () => {
     const levelDrag = resultIn(e, demand)?.levelDrag ?? null;
     const mass = e.metrics.auw?.value ?? 0;
     const setup = setUp({ ...design, levelDrag }, new Map([["/mass", mass]]));
-    const [pack] = setup.packs;
-    if (!pack) throw new Error("no pack");
-    const trace = enduranceOf(setup, pack)?.trace[0];
     const [f] = flownOf(design);
-    const charged = { ...setup, packs: [{ ...pack, start: { ...pack.start } }] };
-    // At the charge that the run begins with, half a step below full.
-    const full = solveAll(charged, 0.8, f?.speed ?? 0, setup.main);
+    // A full pack: the run looks first half a step of charge below it.
+    const full = solveAll(setup, 0.8, f?.speed ?? 0, setup.main);
     if (full.status !== "converged") throw new Error(full.status);
     const over = thrustOf(setup, full.points, setup.main) / (setup.drag?.(f?.speed ?? 0) ?? 1);
     expect(over).toBeGreaterThan(1);
     expect(over).toBeLessThan(1.06);
-    expect(trace?.power).toBeGreaterThan(0);
+  });
+  it("that holds it level on a full pack and not on an emptier one is open: from when on it sinks is said", () => {
+    const least = Math.min(...table(flying([phase(0.7)])).flatMap((p) => p.throttle ?? []));
+    const barely = evaluate(flying([phase(1.015 * least)]));
+    expect(resultIn(barely, energy)?.flown[0]).toMatchObject({ flown: "level", holds: true });
+    const run = resultIn(barely, energy)?.packs[0];
+    expect(run?.sinksFrom).toBeGreaterThan(0);
+    expect(run?.sinksFrom).toBeLessThan(0.9 * (run?.endurance.value ?? 0));
+    expect(barely.metrics.endurance?.incomplete?.join()).toMatch(/from about \d+ min on, .* holds it level no longer/);
+    expect(barely.targets.find((t) => t.target.metric === "endurance")?.status).not.toBe("met");
+    // With more of it nothing is left open.
+    const well = evaluate(flying([phase(1.4 * least)]));
+    expect(resultIn(well, energy)?.packs[0]?.sinksFrom).toBeNull();
+    expect(well.metrics.endurance?.incomplete).toBeUndefined();
   });
   it("gives a distance where nobody stated a speed, and slows as the pack empties", () => {
     const design = flying([phase(0.8)]);

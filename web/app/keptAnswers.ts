@@ -3,9 +3,9 @@ import type { Design } from "../../core/design/schema";
 import { type Answers, type Evaluation, answersOf, evaluate } from "../../core/evaluate";
 
 /**
- * Slow results of designs that were looked at in this browser, so that a craft that is opened again shows its numbers at
- * once. They are taken for the very same design, letter by letter, and of the very same release alone: anything else is
- * worked out anew.
+ * Slow results of designs that were looked at in this browser, so that a craft that is opened again shows its numbers
+ * at once. They are taken for the very same design, letter by letter, and of the very same release alone: anything
+ * else is worked out anew.
  */
 interface Kept {
   build: string;

@@ -58,7 +58,7 @@ export interface EnduranceResult {
  * Where each phase stood in each step of the discharge: from there a run with an input a little different is
  * followed.
  */
-export type DischargeStates = (PackState & { throttle: number; speed: number })[][];
+export type DischargeStates = (PackState & { throttle: number; speed: number; holds: boolean })[][];
 
 const STEPS = 24;
 /** Halvings of the step in which a run ends: to a thousandth of it. */
@@ -107,7 +107,7 @@ function phasesAt(
         const current = "current" in phase.by ? phase.by.current : steadyCurrent(source, phase.by.power);
         const volts = source.openCircuit - source.resistance * current;
         if (!(volts > 0)) return "floor";
-        here.push({ rail: volts, speeds: [], throttle: 0, speed: 0 });
+        here.push({ rail: volts, speeds: [], throttle: 0, speed: 0, holds: true });
         mean += phase.share * current;
         watts += phase.share * volts * current;
         if (phase.share > 0) {
@@ -118,10 +118,11 @@ function phasesAt(
       }
       let state: (PackState & { throttle: number }) | null;
       let { speed } = phase;
+      let holds = true;
       if ("throttle" in phase.by) {
         const throttle = Math.min(phase.by.throttle, limit);
         const commands = commandsAt(only[j] ?? [], throttle);
-        if (phase.onWings) speed = speedOnWings(commands, source, phase.onWings, speed, near?.[j] ?? null);
+        if (phase.onWings) ({ speed, holds } = speedOnWings(commands, source, phase.onWings, speed, near?.[j] ?? null));
         const solved = stateNear(commands, source, speed, near?.[j] ?? null);
         // What the air drives while it sinks draws nothing.
         const idle = phase.onWings !== undefined && solved.status === "windmilling";
@@ -130,7 +131,7 @@ function phasesAt(
         else return "notSolved";
       } else state = stateForThrust(only[j] ?? [], source, phase.by.thrust, limit, speed, near?.[j] ?? null);
       if (state === null) return "thrust";
-      here.push({ ...state, speed });
+      here.push({ ...state, speed, holds });
       const still = state.speeds.length === 0;
       const current = still
         ? restingCurrent(source)
@@ -152,8 +153,8 @@ function phasesAt(
  * that moment, and the step lasts as long as the mean current takes to draw it (midpoint rule; error below 0.5 %,
  * tested against a finer integration).
  * A phase that asks for a thrust raises its throttle as the pack empties; the run ends where it can no longer be
- * held, inside its step. A phase that states a throttle on wings flies slower as the pack empties. Each step starts
- * from the one before.
+ * held, inside its step. A phase that states a throttle on wings flies slower as the pack empties, and sinks where it
+ * holds it level no longer: its states tell. Each step starts from the one before.
  *
  * @param drives of this pack, with their throttle limits
  * @param phases shares of the time that add up to 1

@@ -29,6 +29,8 @@ export interface PackRun {
   trace: EnduranceResult["trace"];
   /** m through the air until then, where every phase has its speed from the duty or from what its throttle flies */
   metres: Doubtful | null;
+  /** s from when on a throttle that is flown level on wings holds it level no longer; null where it does all along */
+  sinksFrom: number | null;
 }
 /** How a phase that states a throttle is flown on wings, as the run begins. */
 export interface FlownPhase {
@@ -36,6 +38,8 @@ export interface FlownPhase {
   /** m/s */
   speed: number;
   flown: OnWings["flown"];
+  /** whether that throttle holds it level at all */
+  holds: boolean;
 }
 export interface EnergyResult {
   /** One for each pack, in the design's order. */
@@ -93,9 +97,9 @@ export const energy = subject({
       const { states, ...here } = runOf(base, p);
       for (const [j, phase] of p.phases.entries()) {
         const id = view.duty[j]?.id ?? "";
-        const speed = states[0]?.[j]?.speed;
-        if (phase.onWings && speed !== undefined && !flown.some((f) => f.id === id))
-          flown.push({ id, speed, flown: phase.onWings.flown });
+        const first = states[0]?.[j];
+        if (phase.onWings && first && !flown.some((f) => f.id === id))
+          flown.push({ id, speed: first.speed, flown: phase.onWings.flown, holds: first.holds });
       }
       const own = new Set([
         p.battery.id,
@@ -135,6 +139,7 @@ export const energy = subject({
         lowest: here.trace.length > 0 ? Math.min(...here.trace.map((t) => t.voltage)) : null,
         endedBy: here.endedBy,
         trace: here.trace,
+        sinksFrom: sinksFrom(p.phases, states, here.trace),
         metres: p.phases.every((f) => f.speed > 0) ? { value: at.metres, by: by.metres } : null,
       };
     });
@@ -156,6 +161,7 @@ export const energy = subject({
       ...(unsaid === null ? [] : [unsaid]),
       ...(asked?.incomplete ?? []),
       ...aloft(view.duty, run.endurance.value, of),
+      ...(run.sinksFrom === null ? [] : [sinksAfter(run.sinksFrom)]),
     ];
     const rest = doubtsOf(asked?.byLoad ? [] : shapesOutside(view.units), incomplete, measured);
     const q = (d: Doubtful, dimension: Dimension): Quantity => ({
@@ -197,6 +203,18 @@ export const energy = subject({
     return inputsOf(result.inputs, of, view.units.length > 1);
   },
 });
+
+/** When a phase that flies level on wings begins to sink: its throttle stays, and the pack's volts do not. */
+function sinksFrom(
+  phases: PackSetup["phases"],
+  states: DischargeStates,
+  trace: EnduranceResult["trace"],
+): number | null {
+  const k = states.findIndex((here) => phases.some((p, j) => p.onWings?.flown === "level" && here[j]?.holds === false));
+  return k < 0 ? null : (trace[k]?.seconds ?? 0);
+}
+const sinksAfter = (seconds: number): string =>
+  `from about ${Math.round(seconds / 60)} min on, as the pack empties, the throttle that is stated holds it level no longer`;
 
 /** Mean speed over the ground of one cycle, m/s; null while a phase does not say its own, or nothing moves. */
 function meanSpeed(duty: readonly Phase[]): number | null {

@@ -114,7 +114,10 @@ const slowestLoad = (m: FlightModel, cg: number): Slowest | null => {
 
 /** Least load over ½ρv² that is asked of wings that touch the ground before they carry at all, m². */
 const HARDLY = 1e-6;
-/** Most that the wings carry over ½ρv² in level flight, m²: as far as their stall, or as what touches the ground lets them turn nose up. */
+/**
+ * Most that the wings carry over ½ρv² in level flight, m²: as far as their stall, or as what touches the ground lets
+ * them turn nose up.
+ */
 function mostLoad(stall: number, trim: Trim | null, touches: Touches | null): number {
   if (!trim || !touches || !(trim.alpha.per > 0)) return stall;
   return Math.max(HARDLY, Math.min(stall, (touches.clear - trim.alpha.at0) / trim.alpha.per));

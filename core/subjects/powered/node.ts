@@ -26,7 +26,7 @@ export interface LevelPoint {
   drag: number;
   /** N at full throttle */
   thrust: number;
-  /** share of the throttle limits that holds it level; null where full throttle does not, or something touches the ground */
+  /** share of the throttle limits that holds it level; null where full throttle does not, or something touches */
   throttle: number | null;
   /** W from the packs; null where it is not held */
   power: number | null;
@@ -203,9 +203,7 @@ export const powered = subject({
     const known = new Map(inputs.map((i) => [`${i.of}/${i.key}`, i.value]));
     const points = tableOf(full, { design, base, values: known }, stall.value, slowest);
     const cruised = (p: LevelPoint) => p.speed >= CRUISED_FROM * stall.value;
-    // Near the ground it flies no slower than what touches lets it turn nose up.
-    const above = points.filter((p) => p.speed >= slowest);
-    const most = bestSpeed(above, (p) => p.thrust - p.drag) ?? Math.max(1.05 * stall.value, slowest);
+    const most = bestSpeed(points, (p) => p.thrust - p.drag) ?? stall.value;
     const surplus: Best = { speed: most, is: spread(varied, (s) => surplusOf(full, s, most)) };
     // Far above the ground: near it a climb leaves what carries it.
     const upAt = view.flight.height === null ? bestSpeed(points, (p) => (p.thrust - p.drag) * p.speed) : null;
@@ -284,7 +282,6 @@ function numberOf(result: PoweredResult, key: PoweredKey): Doubtful | null {
 
 function whyNot(key: PoweredKey, result: PoweredResult, said: { height: unknown }): string | null {
   if (numberOf(result, key)) return null;
-  return key === "climbRate" && said.height !== null
-    ? "so near the ground a climb leaves what carries it"
-    : "full throttle does not hold it level";
+  if (key === "climbRate" && said.height !== null) return "so near the ground a climb leaves what carries it";
+  return result.touching ?? "full throttle does not hold it level";
 }

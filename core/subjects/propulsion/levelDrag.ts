@@ -13,7 +13,10 @@ export interface LevelDrag {
   c1: number;
   /** the part that goes with its square, 1/m² */
   c2: number;
-  /** most that the wings carry over ½ρv² in level flight, m²: to the stall, or till something touches the ground; null where nobody knows */
+  /**
+   * most that the wings carry over ½ρv² in level flight, m²: to the stall, or till something touches the ground; null
+   * where nobody knows
+   */
   carries: number | null;
 }
 

@@ -59,7 +59,7 @@ const LOOKED = 21;
 /**
  * Speed (m/s) at which a throttle flies wings. Level: the fastest at which thrust meets drag, which is the one that it
  * settles at (a little faster the drag has more, a little slower the thrust). Climbing: where (T − D)·v is most. A
- * throttle that holds it level at no speed flies it where it sinks least, which is the same.
+ * throttle that holds it level at no speed flies it where it sinks least, which is the same: `holds` is false then.
  *
  * @param least slowest speed that is flown, m/s, above nought
  * @param near a state nearby, with its speed, from which it is followed
@@ -71,13 +71,13 @@ export function speedOnWings(
   { drag, flown }: OnWings,
   least: number,
   near: (PackState & { speed: number }) | null = null,
-): number {
+): { speed: number; holds: boolean } {
   const over = surplusOf(commands, source, drag, near);
   if (near && flown === "level") {
     const [low, high] = [Math.max(least, near.speed / 1.05), near.speed * 1.05];
     if (over(low) > 0 && over(high) < 0) {
       const found = findRoot(over, low, high, 1e-4, 60);
-      if (found.status === "converged") return found.x;
+      if (found.status === "converged") return { speed: found.x, holds: true };
     }
   }
   const looked = lookedAt(over, least);
@@ -85,9 +85,10 @@ export function speedOnWings(
   if (flown === "level" && last >= 0) {
     const [a, b] = [looked[last], looked[last + 1]];
     const found = a && b && findRoot(over, a.v, b.v, 1e-4, 60);
-    if (found?.status === "converged") return found.x;
+    if (found?.status === "converged") return { speed: found.x, holds: true };
   }
-  return mostClimb(over, looked, least);
+  const speed = mostClimb(over, looked, least);
+  return { speed, holds: over(speed) > 0 };
 }
 
 /** Whether a throttle holds it level at any speed from the least upwards. */

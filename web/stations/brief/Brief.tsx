@@ -37,13 +37,13 @@ function OddsBar({ odds }: { odds: number | null }) {
   const colour = n < 20 ? "var(--stop)" : n < 70 ? "var(--care)" : "var(--ink)";
   return (
     <span className="flex items-center gap-2">
-      <svg width="108" height="14" viewBox="0 0 108 14" aria-hidden="true">
-        <path d="M2 7h104" stroke="var(--hair)" />
+      <svg width="72" height="14" viewBox="0 0 72 14" aria-hidden="true">
+        <path d="M2 7h68" stroke="var(--hair)" />
         {[0, 25, 50, 75, 100].map((t) => (
-          <path key={t} d={`M${2 + t * 1.04} 4v6`} stroke="var(--rule)" />
+          <path key={t} d={`M${2 + t * 0.68} 4v6`} stroke="var(--rule)" />
         ))}
-        <path d={`M2 7h${n * 1.04}`} stroke={colour} strokeWidth="3" />
-        <path d={`M${2 + n * 1.04} 1v12`} stroke={colour} strokeWidth="2" />
+        <path d={`M2 7h${n * 0.68}`} stroke={colour} strokeWidth="3" />
+        <path d={`M${2 + n * 0.68} 1v12`} stroke={colour} strokeWidth="2" />
       </svg>
       <b className="num" style={{ color: colour }}>
         {n}
@@ -172,7 +172,7 @@ function TargetRow({ result, whole = false }: { result: TargetResult; whole?: bo
         <span>
           {undecided(result.odds) ? `likely ${status.word}` : status.word}
           {result.margin !== null && (
-            <span className="num block whitespace-nowrap text-[11px] font-normal text-pencil">
+            <span className="num block text-[11px] font-normal text-pencil">
               {result.status === "open"
                 ? `${plain(result.margin, metric.dimension, habit)} left so far`
                 : result.margin >= 0
@@ -302,12 +302,12 @@ export function BriefStation() {
               <thead>
                 <tr>
                   <th className="min-w-[150px]">Target</th>
-                  <th className="w-[66px]" />
-                  <th className="w-[86px]" />
-                  <th className="w-[172px]">wanted</th>
+                  <th className="min-w-[70px] print:min-w-0" />
+                  <th className="min-w-[92px] print:min-w-0" />
+                  <th className="w-[168px] min-w-[168px] print:min-w-0">wanted</th>
                   <th className="text-right!">predicted</th>
-                  <th className="text-right!" />
-                  <th className="w-[150px] pl-3!">chance of meeting it, %</th>
+                  <th className="w-[190px] min-w-[126px] print:min-w-0" />
+                  <th className="w-[100px] pl-3!">chance, %</th>
                   <th />
                 </tr>
               </thead>

@@ -99,7 +99,8 @@ function PhaseMore({ phase: p, change }: { phase: Phase; change: (mutate: (p: Ph
           {standing && <span className="text-pencil">as standing: in flight a propeller draws less</span>}
           {flown && p.by === "throttle" && (
             <span className="text-pencil" data-flown={flown.flown}>
-              {flown.flown === "level" ? "flies level at" : "climbs or sinks at"} {plain(flown.speed, "speed", habit)}
+              {!flown.holds ? "sinks, least at" : flown.flown === "level" ? "flies level at" : "climbs at"}{" "}
+              {plain(flown.speed, "speed", habit)}
               {p.groundSpeed === null && ", computed"}
             </span>
           )}

@@ -104,15 +104,15 @@ function useMeasured() {
       .at(-1);
 }
 
+const keptIn = (slug: string, v: Version, stateId: string): Evaluation =>
+  evaluateKept(`${slug} ${v.label} ${stateId}`, inState(v.design, stateId));
+
 function Comparison({ from, to }: { from: Version; to: Version }) {
   const { habit } = usePreferences();
   const { slug, state } = useDesk();
   const measured = useMeasured();
-  const inIt = (v: Version) => evaluateKept(`${slug} ${v.label} ${state.id}`, inState(v.design, state.id));
-  // biome-ignore lint/correctness/useExhaustiveDependencies: by what it is asked of
-  const a = useMemo(() => inIt(from), [slug, from, state.id]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: by what it is asked of
-  const b = useMemo(() => inIt(to), [slug, to, state.id]);
+  const a = useMemo(() => keptIn(slug, from, state.id), [slug, from, state.id]);
+  const b = useMemo(() => keptIn(slug, to, state.id), [slug, to, state.id]);
   const changes = useMemo(() => difference(from.design, to.design), [from, to]);
   return (
     <div
