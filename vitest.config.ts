@@ -62,7 +62,8 @@ export default defineConfig({
         test: {
           name: "browser",
           include: ["tests/browser/**/*.test.ts"],
-          testTimeout: 300_000,
+          // SLOW: the pages' processor that many times slower (tests/support/page.ts).
+          testTimeout: 300_000 * Number(process.env.SLOW ?? 1),
           hookTimeout: 240_000,
           maxWorkers: 2,
           // Real keys before a browser on a machine shared with others: what passes only at its second try is said so

@@ -263,6 +263,11 @@ describe("faults that come again", () => {
     // Where the part sits that it is about is lit in a drawing.
     await user.choose("Servo gear worn, the part that it is about", "Tail servos");
     await user.page.waitForSelector('[data-suspect="servo"] [data-lit="servo"]');
+    // A card beside the sheet's edges, with nothing that is written in it cut.
+    const cut = await user.page.$$eval("[data-suspect], [data-suspect] textarea", (all) =>
+      all.filter((e) => e.scrollWidth > e.clientWidth + 1 || e.scrollHeight > e.clientHeight + 1).length,
+    );
+    expect(cut).toBe(0);
     // Readings of its test: how large the effect is, and how sure.
     const row = '[data-suspect="servo"]';
     await user.page.$eval(`${row} summary`, (e) => (e as HTMLElement).click());

@@ -14,7 +14,7 @@ import { HalfLine } from "../../app/HalfLine";
 import { useHalfState } from "../../app/halfWritten";
 import { saveAgainst } from "../../app/saveAgainst";
 import { useDelete } from "../../app/useDelete";
-import { testCost } from "./SuspectTable";
+import { testCost } from "./SuspectCards";
 import { useCatalogue, useOwnSymptoms } from "./useCatalogue";
 
 /** What the choice shows until somebody says what the test puts at risk: nothing is taken for granted. */

@@ -18,7 +18,7 @@ import { AddSuspect, FaultBasics, FaultHead, PilotError } from "./FaultFields";
 import { Mending } from "./Mending";
 import { Proposals } from "./Proposals";
 import { Story } from "./Story";
-import { SuspectTable } from "./SuspectTable";
+import { SuspectCards } from "./SuspectCards";
 import { type Filled, type Values, formSchema } from "./form";
 import { useCatalogue } from "./useCatalogue";
 
@@ -191,7 +191,7 @@ export function FaultForm({
       <FaultBasics register={register} catalogue={catalogue} />
 
       <h3 className="mt-4">Suspects</h3>
-      <SuspectTable control={control} register={register} suspects={suspects} />
+      <SuspectCards control={control} register={register} suspects={suspects} />
       <Proposals
         symptom={filled.symptom || null}
         run={Number(filled.run)}

@@ -7,7 +7,7 @@ import { type RankReason, cheapestTest, rankCauses } from "../../../core/faults/
 import { reasonText } from "../../../core/wording/faults";
 import { useDesk } from "../../app/desk";
 import { evaluateKept } from "../../app/keptAnswers";
-import { testCost } from "./SuspectTable";
+import { testCost } from "./SuspectCards";
 import { useCatalogue } from "./useCatalogue";
 
 /**
