@@ -16,7 +16,8 @@ import { endurance } from "../core/subjects/energy/endurance";
 import { nominalSetup } from "../core/subjects/propulsion/nominal";
 import { setUp } from "../core/subjects/propulsion/setup";
 import { search, type SearchBounds } from "../core/sizing/search";
-import { choices, drivenBy, sizeOf, spaceAround } from "../core/sizing/searchSpace";
+import { driveOf, partsOf, searchedOf } from "../core/sizing/searchParts";
+import { choices, sizeOf, spaceAround } from "../core/sizing/searchSpace";
 import { plainEndurance, plainFullThrottle } from "./plainChain";
 import { EVERY_KIND } from "../tests/support/kinds";
 import { startChromium } from "../tests/support/chromium";
@@ -204,8 +205,8 @@ for (const parts of [15, 60, 300]) {
     );
   }
   const design = standing("tern");
-  const unitId = design?.units[0]?.id ?? "";
-  const around = design && spaceAround(design, unitId);
+  const unitIds = design?.units.slice(0, 1).map((u) => u.id) ?? [];
+  const around = design && spaceAround(design, unitIds);
   const [first, pack] = [design?.units[0], design?.batteries[0]];
   if (design && around && first && pack) {
     const space = { ...around, kv: around.kv.slice(0, 2) };
@@ -226,9 +227,14 @@ for (const parts of [15, 60, 300]) {
         `${name.padEnd(46)} ${Math.round((count * 1000) / (spent() - start))} candidates in a second (${count})`,
       );
     };
+    const drivenBy = (choice: (typeof list)[number]) => {
+      const was = searchedOf(design, first);
+      const parts = partsOf(choice, pack.chemistry, was);
+      return { unit: driveOf(was, choice, parts, true), battery: parts.pack.fitted(pack) };
+    };
     const plainly = () => {
       for (const choice of list) {
-        const { unit, battery } = drivenBy(first, pack, choice);
+        const { unit, battery } = drivenBy(choice);
         const setup = setUp({ ...design, units: [unit], batteries: [battery] }, new Map([["/mass", 1]]));
         const [fed] = setup.packs;
         const [driven] = setup.units;
@@ -242,16 +248,16 @@ for (const parts of [15, 60, 300]) {
     };
     // A first run of both makes the maps of the propellers, which they share.
     plainly();
-    if (!SMOKE) for (const _ of search({ design, unitId, space, bounds }));
+    if (!SMOKE) for (const _ of search({ design, unitIds, space, bounds }));
     if (!SMOKE)
-      timeOf("sizing search, with its endurance", of, () => void [...search({ design, unitId, space, bounds })]);
+      timeOf("sizing search, with its endurance", of, () => void [...search({ design, unitIds, space, bounds })]);
     // Apart from the product: the same candidates in a plain loop, full throttle only, by the plain bisection.
     timeOf("plain loop, full throttle only", list.length, plainly);
     // And with what the search works out besides: how long each lasts at the duty, in as many steps of charge.
     const some = list.filter((_, k) => k % (SMOKE ? 10 : 30) === 0);
     timeOf("plain loop, with its endurance", some.length, () => {
       for (const choice of some) {
-        const { unit, battery } = drivenBy(first, pack, choice);
+        const { unit, battery } = drivenBy(choice);
         const setup = setUp({ ...design, units: [unit], batteries: [battery] }, new Map([["/mass", 1]]));
         const [fed] = setup.packs;
         const [driven] = setup.units;

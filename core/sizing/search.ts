@@ -14,17 +14,16 @@ import {
   unitValuesOf,
 } from "../subjects/propulsion/nominal";
 import type { LevelDrag } from "../subjects/propulsion/levelDrag";
-import { setUp } from "../subjects/propulsion/setup";
-import {
-  type Choice,
-  type OwnParts,
-  type SearchSpace,
-  choices,
-  drivenBy,
-  massWith,
-  partsOf,
-  sizeOf,
-} from "./searchSpace";
+import { type PowerSetup, setUp } from "../subjects/propulsion/setup";
+import { rollUp } from "../subjects/mass/rollup";
+import { drawRead } from "../subjects/propulsion/measured/curve";
+import { shapesOutside } from "../subjects/propulsion/words";
+import { stallOutside } from "../subjects/propulsion/section";
+import { propellerLoad } from "../subjects/propulsion/propeller";
+import { kindOf } from "../subjects/propulsion/kinds/models";
+import { onGroundByModel } from "../subjects/propulsion/kinds/which";
+import { type Choice, type OwnParts, type Searched, driveOf, partsOf } from "./searchParts";
+import { type SearchSpace, choices, countOf, drivesIn, massWith, packsOf, sizeOf } from "./searchSpace";
 
 /** What a candidate must hold to. */
 export interface SearchBounds {
@@ -47,8 +46,8 @@ export interface SearchBounds {
 /** What a search is asked. */
 export interface SearchTask {
   design: Design;
-  /** Drive that is searched, with its pack; others stay. */
-  unitId: string;
+  /** Drives that are searched, with their packs: all of them get the same parts. Others stay. */
+  unitIds: readonly string[];
   space: SearchSpace;
   bounds: SearchBounds;
   own?: OwnParts;
@@ -60,7 +59,7 @@ export interface Candidate {
   choice: Choice;
   /** All-up mass with the loop closed, kg. */
   auw: number;
-  /** s; Infinity when nothing is drawn */
+  /** s; Infinity when nothing is drawn; NaN where nobody can tell */
   endurance: number;
   thrustToWeight: number;
   /** motor heat over what it stands, 0 to 1 and beyond */
@@ -82,6 +81,7 @@ export type Knock =
   | "mass"
   | "cost"
   | "endurance"
+  | "outside the method"
   | "no solution";
 
 export interface SearchResult {
@@ -93,6 +93,10 @@ export interface SearchResult {
   knocked: Partial<Record<Knock, number>>;
   /** The candidate that misses least when nothing holds. */
   nearest: { candidate: Candidate; misses: Knock } | null;
+  /** Why no time is told of any of them, as the end of a sentence; null where it is. */
+  noTime: string | null;
+  /** What is on a shaft and has no mass in the ledger: its mass stays out of all, whatever its size. */
+  unweighed: string[];
 }
 
 export interface SearchProgress {
@@ -124,98 +128,156 @@ function together(parts: readonly { price: number | null; law: number; pieces: n
   return { least, most };
 }
 
+/** A drive of a candidate, and what its shaft and pack do at full throttle. */
+interface Working {
+  unit: Unit;
+  battery: Battery;
+  current: number;
+  tipMach: number;
+  packCurrent: number;
+  packVoltage: number;
+  rpm: number;
+  /** asked of what all else leaves */
+  outside: () => boolean;
+}
+
 /** What knocks a candidate out before its endurance is worked out; null when nothing does. */
-function knockOf(
-  candidate: Candidate,
-  bounds: SearchBounds,
-  { unit, battery }: { unit: Unit; battery: Battery },
-  at: { tipMach: number; packCurrent: number; packVoltage: number },
-): Knock | null {
+function knockOf(candidate: Candidate, bounds: SearchBounds, drives: readonly Working[]): Knock | null {
   const { choice } = candidate;
+  // Of a measured curve what its motor and controller stand is not known here: only its pack is chosen.
+  const made = drives.filter((d) => !d.unit.measured);
   if (candidate.heat > 1) return "motor current";
-  if (candidate.current > unit.controller.maxCurrent || choice.series > unit.controller.maxCells) return "controller";
-  if (at.tipMach > bounds.maxTipMach) return "tip speed";
-  if (at.packCurrent > Math.min(choice.capacity * battery.cRating, bounds.maxCurrent ?? Infinity))
+  if (
+    made.some(({ unit, current }) => current > unit.controller.maxCurrent || choice.series > unit.controller.maxCells)
+  )
+    return "controller";
+  if (drives.some((d) => d.tipMach > bounds.maxTipMach)) return "tip speed";
+  if (drives.some((d) => d.packCurrent > Math.min(choice.capacity * d.battery.cRating, bounds.maxCurrent ?? Infinity)))
     return "pack current";
-  if (at.packVoltage / choice.series < CHEMISTRY[battery.chemistry].floor) return "cells too low";
+  if (drives.some((d) => d.packVoltage / choice.series < CHEMISTRY[d.battery.chemistry].floor)) return "cells too low";
   if (bounds.maxMass !== null && candidate.auw > bounds.maxMass) return "mass";
   if (bounds.minThrustToWeight !== null && candidate.thrustToWeight < bounds.minThrustToWeight) return "thrust";
   if (bounds.maxCost !== null && candidate.cost && candidate.cost.most > bounds.maxCost) return "cost";
+  if (drives.some((d) => d.outside())) return "outside the method";
   return null;
+}
+
+/** Whether what is on a shaft leaves the range of its method, by its shape or standing at this rpm. */
+function leavesMethod({ unit, medium, propeller }: PowerSetup["units"][number], rpm: number): boolean {
+  if (unit.measured) return false;
+  if (shapesOutside([unit]).length > 0) return true;
+  if (unit.propulsor) return (kindOf(unit.propulsor).beyond?.(unit.propulsor, rpm, medium) ?? null) !== null;
+  return propeller !== null && stallOutside(propellerLoad(propeller, medium, 0, rpm).stalled).length > 0;
+}
+
+/** What a choice costs: its drives and its packs; null where a usual price is needed and none can be told. */
+function costOf(
+  choice: Choice,
+  made: readonly { parts: ReturnType<typeof partsOf>; unit: Unit; count: number }[],
+  packs: number,
+): Price | null {
+  const [first] = made;
+  if (!first) return null;
+  return together([
+    ...made.flatMap(({ parts: { motor, controller, propeller }, unit, count }) => {
+      const law = usualPrices(choice.motorMass, unit.controller.maxCurrent, 0, choice.diameter);
+      return [
+        { price: motor.price, law: law.motor, pieces: count },
+        { price: controller.price, law: law.controller, pieces: count },
+        { price: propeller.price, law: law.propeller, pieces: count },
+      ];
+    }),
+    { price: first.parts.pack.price, law: usualPrices(0, 0, first.parts.pack.energy, 0).pack, pieces: packs },
+  ]);
 }
 
 /**
  * Judges choices by the numbers that the design made of each would give (tested), without making it: the masses of
- * the choice on top of what stays, its drive and pack among the others.
- * Each is solved from the state of the one before where that is near enough. Null: its drive has no solution.
+ * the choice on top of what stays, its drives and packs among the others.
+ * Each is solved from the state of the one before where that is near enough. Null: a drive has no solution.
  */
 export function judging({
   design,
-  unitId,
+  unitIds,
   bounds,
   levelDrag,
-}: Pick<SearchTask, "design" | "unitId" | "bounds" | "levelDrag">): Judge {
-  const k = design.units.findIndex((u) => u.id === unitId);
-  const was = design.units[k];
-  const p = design.batteries.findIndex((b) => b.id === was?.batteryId);
-  const pack = design.batteries[p];
-  if (!was || !pack || !computable(design)) return () => null;
-  const massOf = massWith(design, was, bounds.structure);
+}: Pick<SearchTask, "design" | "unitIds" | "bounds" | "levelDrag">): Judge {
+  const searched = drivesIn(design, unitIds);
+  const packs = packsOf(design, searched);
+  const [pack] = packs;
+  if (searched.length === 0 || !pack || !computable(design)) return () => null;
+  const massOf = massWith(design, searched, bounds.structure);
+  const today = rollUp(design)?.mass ?? null;
+  const alone = searched.length === 1;
   const all = indices(design);
+  const places = searched.map((s) => design.units.findIndex((u) => u.id === s.unit.id));
   let near: SolvedAll | null = null;
   return (choice, steps) => {
-    const parts = partsOf(choice, pack.chemistry);
-    const fitted = drivenBy(was, pack, choice, parts);
+    const parts = searched.map((s) => partsOf(choice, pack.chemistry, s));
     const auw = massOf(choice, parts);
     if (!(auw > 0)) return null;
-    const setup = setUp(
-      {
-        ...design,
-        levelDrag,
-        units: design.units.with(k, fitted.unit),
-        batteries: design.batteries.with(p, fitted.battery),
-      },
-      new Map([["/mass", auw]]),
-    );
+    const made = searched.map((s, k) => {
+      const own = parts[k] as (typeof parts)[number];
+      return {
+        parts: own,
+        unit: driveOf(s, choice, own, alone, auw / (today ?? auw)),
+        count: countOf(s, choice, alone),
+      };
+    });
+    const fitted = (b: Battery) => (packs.includes(b) ? (parts[0]?.pack.fitted(b) ?? b) : b);
+    const units = [...design.units];
+    for (const [k, at] of places.entries()) units[at] = (made[k] as (typeof made)[number]).unit;
+    const batteries = design.batteries.map(fitted);
+    const setup = setUp({ ...design, levelDrag, units, batteries }, new Map([["/mass", auw]]));
     const everything = solveAll(setup, 1, 0, all, near?.status === "converged" ? near.states : null);
     if (everything.status !== "converged") return null;
     near = everything;
-    const alone = setup.main.length === all.length ? everything : solveAll(setup, 1, 0, setup.main);
-    const here = everything.points[k];
-    if (alone.status !== "converged" || !here) return null;
-    const { motor, controller, propeller } = parts;
-    const law = usualPrices(motor.mass.value, fitted.unit.controller.maxCurrent, parts.pack.energy, choice.diameter);
-    const thrust = thrustOf(setup, alone.points, setup.main);
+    const main = setup.main.length === all.length ? everything : solveAll(setup, 1, 0, setup.main);
+    if (main.status !== "converged") return null;
+    const drives = places.map((at): Working => {
+      const p = everything.points[at] as (typeof everything.points)[number];
+      const unit = units[at] as Unit;
+      const { tipMach } = unitValuesOf(setup, everything.points, at);
+      return {
+        ...{ unit, tipMach, current: p.current, rpm: p.rpm, packCurrent: p.packCurrent, packVoltage: p.packVoltage },
+        battery: batteries.find((b) => b.id === unit.batteryId) ?? pack,
+        outside: () => leavesMethod(setup.units[at] as (typeof setup.units)[number], p.rpm),
+      };
+    });
+    const thrust = thrustOf(setup, main.points, setup.main);
+    const warm = drives.map((d) => (d.unit.measured ? 0 : d.current / d.unit.motor.maxCurrent));
     const candidate: Candidate = {
       choice,
       auw,
       endurance: Number.NaN,
       thrustToWeight: thrust / (auw * GRAVITY),
-      heat: here.current / fitted.unit.motor.maxCurrent,
-      cost: together([
-        { price: motor.price, law: law.motor, pieces: choice.count },
-        { price: controller.price, law: law.controller, pieces: choice.count },
-        { price: propeller.price, law: law.propeller, pieces: choice.count },
-        { price: parts.pack.price, law: law.pack, pieces: 1 },
-      ]),
+      heat: Math.max(...warm),
+      cost: costOf(choice, made, packs.length),
       thrust,
-      current: here.current,
+      current: Math.max(...drives.map((d) => d.current)),
     };
-    const { tipMach } = unitValuesOf(setup, everything.points, k);
-    const knock = knockOf(candidate, bounds, fitted, {
-      tipMach,
-      packCurrent: here.packCurrent,
-      packVoltage: here.packVoltage,
-    });
+    const knock = knockOf(candidate, bounds, drives);
     if (knock) return { candidate, knock };
     const lasting = setup.packs.flatMap((x) => enduranceOf(setup, x, steps)?.seconds ?? []);
     candidate.endurance = lasting.length > 0 ? Math.min(...lasting) : Number.NaN;
-    return {
-      candidate,
-      knock: bounds.minEndurance !== null && !(candidate.endurance >= bounds.minEndurance) ? "endurance" : null,
-    };
+    // Where of no candidate a time can be told, none is short of it: it is open.
+    const short = lasting.length > 0 && bounds.minEndurance !== null && !(candidate.endurance >= bounds.minEndurance);
+    return { candidate, knock: short ? "endurance" : null };
   };
 }
+
+/** Why of no candidate a time can be told; null where it can. */
+function noTimeOf(design: Design): string | null {
+  if (design.duty.length === 0) return "there is no mission profile";
+  if (design.units.some(onGroundByModel)) return "what a drive on the ground draws as it goes is not computed";
+  if (design.units.some((u) => u.measured !== null && !drawRead(u.measured)))
+    return "a drive was never measured with its current";
+  return null;
+}
+
+/** What is on a shaft and is not listed with its mass. */
+const unweighedIn = (searched: readonly Searched[]): string[] =>
+  searched.flatMap(({ unit, propulsorMass }) => (unit.propulsor && !propulsorMass ? [unit.name] : []));
 
 const spend = ({ cost }: Candidate) => (cost ? expected(cost) : 0);
 
@@ -286,5 +348,10 @@ export function* search(task: SearchTask): Generator<SearchProgress, SearchResul
       : Array.from({ length: SHOWN }, (_, i) => front[Math.round((i * (front.length - 1)) / (SHOWN - 1))] as Candidate);
   const shown = judging({ ...task, bounds: { ...bounds, minEndurance: null } });
   const pareto = thin.flatMap((c) => shown(c.choice)?.candidate ?? []);
-  return { tried, pareto, front: front.length, knocked, nearest: held.length > 0 ? null : nearest };
+  return {
+    ...{ tried, pareto, front: front.length, knocked },
+    nearest: held.length > 0 ? null : nearest,
+    noTime: noTimeOf(task.design),
+    unweighed: unweighedIn(drivesIn(task.design, task.unitIds)),
+  };
 }

@@ -7,7 +7,7 @@ import { tern2 } from "./ternDesigns";
  */
 export const ternSearch: SearchTask = {
   design: tern2,
-  unitId: "d1",
+  unitIds: ["d1"],
   space: {
     diameter: [0.16, 0.17, 0.18],
     pitchRatio: [0.5, 0.55, 0.611],

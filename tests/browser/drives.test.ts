@@ -13,7 +13,7 @@ describe("a drive of any principle", () => {
     user.page.$$eval('input[name^="known-"]', (list, n) => (list[n] as HTMLInputElement).click(), k);
   it("counts by what a scale said: typed with real keys, refused at its row, taken, and off again", async () => {
     const before = await demo.design("tern");
-    await user.open("/craft/tern/v5/power");
+    await user.go("/craft/tern/v5/power");
     await user.page.waitForSelector('input[name^="known-"]');
     await choose(1);
     await user.page.waitForSelector('form[aria-label="Measured curve"]');
@@ -75,7 +75,7 @@ describe("a drive of any principle", () => {
         word,
       );
     const left = () => user.page.$eval("fieldset[data-around] > p b", (b) => Number.parseFloat(b.textContent ?? ""));
-    await user.open("/craft/tern/v5/power");
+    await user.go("/craft/tern/v5/power");
     await user.page.waitForSelector("fieldset[data-works='in air']");
     await toggle("box or duct");
     await user.page.waitForFunction(() => !document.querySelector('[data-metric="thrust"]'));
@@ -104,7 +104,7 @@ describe("a drive of any principle", () => {
   });
   it("is chosen by picture: only its own fields stand there, a number that cannot be is refused, and back again", async () => {
     const before = await demo.design("tern");
-    await user.open("/craft/tern/v5/power");
+    await user.go("/craft/tern/v5/power");
     const turns = async (word: string) => {
       await user.page.waitForSelector("fieldset[data-turns]");
       await user.page.$$eval(
@@ -156,7 +156,7 @@ describe("a drive of any principle", () => {
     expect(await demo.design("tern")).toEqual(before);
   });
   it("says what its motor gives by itself, and the reduction for a wanted rate", async () => {
-    await user.open("/craft/tern/v5/power");
+    await user.go("/craft/tern/v5/power");
     expect(await user.read("[data-alone]")).toMatch(/free [\d\s ]+ rpm; wastes least at .*held still/);
     await user.fill("Rate to turn at", "600 rpm");
     await user.see(/a reduction of \d+(\.\d)? : 1/);
@@ -170,7 +170,7 @@ describe("a drive of any principle", () => {
   });
   it("has its units placed one by one, in numbers and with the pointer; the verdict and the ledger's way come back", async () => {
     const before = await demo.design("lantern");
-    await user.open("/craft/lantern/v2/power");
+    await user.go("/craft/lantern/v2/power");
     expect(await user.read("[data-places]")).toMatch(/Placed by “Side fans” in the mass list, half on each side/);
     await user.click("Place each one");
     await user.page.waitForSelector('[data-places="2"]');
@@ -184,7 +184,7 @@ describe("a drive of any principle", () => {
     const [one, two] = (await demo.design("lantern")).units[0]?.places ?? [];
     expect(two?.at.y).toBeCloseTo(-0.1, 9);
     expect(one?.toward.z).toBeCloseTo(Math.sin(Math.PI / 18), 9);
-    await user.open("/craft/lantern/v2/layout");
+    await user.go("/craft/lantern/v2/layout");
     const handle = await user.page.waitForSelector('[data-unit="0-1"]');
     const box = await handle?.boundingBox();
     if (!box) throw new Error("no handle");
@@ -199,7 +199,7 @@ describe("a drive of any principle", () => {
     await user.click("Undo");
     await user.saved();
     expect((await demo.design("lantern")).units[0]?.places[1]?.at).toEqual(two?.at);
-    await user.open("/craft/lantern/v2/power");
+    await user.go("/craft/lantern/v2/power");
     await user.fill("Unit 1, raised", "0");
     await user.click("back to the mass list");
     await user.saved();

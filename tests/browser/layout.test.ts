@@ -17,7 +17,7 @@ const cgX = async () => Number((await user.read('[data-metric="cgX"]')).split(" 
 
 describe("a parts list into an empty craft", () => {
   it("is understood, shows what it refuses and why, and is added", async () => {
-    await user.open("/");
+    await user.go("/");
     await user.fill("Parts you already have", "0 g");
     await user.fill("Name", "Dunlin");
     await user.click("Create craft");
@@ -87,7 +87,7 @@ describe("a parts list into an empty craft", () => {
 
 describe("Layout of the demo craft", () => {
   it("groups carry subtotals that add up; the other sheets show cost and shares", async () => {
-    await user.open("/craft/tern/v5/layout");
+    await user.go("/craft/tern/v5/layout");
     await user.page.waitForSelector("[data-group]");
     const weighed = await user.page.$$eval("[data-group], [data-total]", (rows) =>
       rows.map((r) => Number((r.children[5]?.textContent ?? "").replace(/[^\d.]/g, ""))),
@@ -156,7 +156,7 @@ describe("Layout of the demo craft", () => {
     expect(seen.size).toBeGreaterThan(1);
   });
   it("the solver's ways preview and apply; what is out of reach is said with the nearest point", async () => {
-    await user.open("/craft/tern/v5/layout?sheet=balance");
+    await user.go("/craft/tern/v5/layout?sheet=balance");
     await user.see("Move Battery, 3 cells, large 65 mm forward");
     await user.fill("CG goal x", "345");
     await user.page.waitForFunction(() => document.querySelectorAll("[data-way]").length >= 2);
@@ -174,7 +174,7 @@ describe("Layout of the demo craft", () => {
     await user.saved();
   });
   it("plans the walk back to a stop line", async () => {
-    await user.open("/craft/tern/v5/layout?sheet=walk");
+    await user.go("/craft/tern/v5/layout?sheet=walk");
     await user.choose("Part to walk with", "Battery");
     await user.fill("Stop line", "347");
     await user.fill("Steps", "2");
@@ -183,7 +183,7 @@ describe("Layout of the demo craft", () => {
     expect((await demo.design("tern")).walkBack).toMatchObject({ stop: 0.347, steps: 2, itemId: "pack" });
   });
   it("lays an outline under the side view and refuses what is none", async () => {
-    await user.open("/craft/tern/v5/layout?sheet=drawing");
+    await user.go("/craft/tern/v5/layout?sheet=drawing");
     const area = await user.page.waitForSelector('textarea[aria-label="SVG path"]');
     await area?.type("<script>");
     await user.click("Lay it under");
@@ -200,7 +200,7 @@ describe("Layout of the demo craft", () => {
 
 describe("a weigh-in", () => {
   it("tells mass and CG, is kept, and names what the ledger has wrong", async () => {
-    await user.open("/craft/dunlin/v1/bench?new=two-scales");
+    await user.go("/craft/dunlin/v1/bench?new=two-scales");
     await user.fill("Support 1, x", "300");
     await user.fill("Support 2, x", "1000");
     await user.click("Keep this session");
@@ -235,7 +235,7 @@ describe("a weigh-in", () => {
   });
   it("adds evidence to a frozen version without opening a draft; the runs keep what was predicted", async () => {
     const runs = (await exported("samphire")).runs;
-    await user.open("/craft/samphire/v1/bench?session=2");
+    await user.go("/craft/samphire/v1/bench?session=2");
     await user.see(/Undecided: \d+ entries explain it about equally/);
     const accept = await user.page.waitForSelector("[data-suspect] button");
     await accept?.click();
@@ -245,7 +245,7 @@ describe("a weigh-in", () => {
     expect(file.runs).toEqual(runs);
   });
   it("weighed parts go into the ledger with their predictions kept beside them", async () => {
-    await user.open("/craft/tern/v5/bench?new=parts");
+    await user.go("/craft/tern/v5/bench?new=parts");
     await user.fill("Fin and tailplane, reading 1", "131 g");
     await user.click("Keep this session");
     await user.see("kept.");
@@ -281,7 +281,7 @@ describe("on a phone", () => {
 
 it("each page has its own title, and Back goes back one sheet", async () => {
   const chosen = () => user.page.$eval("[role=tab][aria-selected=true]", (e) => e.textContent);
-  await user.open("/craft/tern/v5/layout");
+  await user.go("/craft/tern/v5/layout");
   expect(await user.page.title()).toBe("Tern v5, layout · Ultraform");
   const first = await chosen();
   await user.page.$$eval("[role=tab]", (l) =>
@@ -301,13 +301,13 @@ it("each page has its own title, and Back goes back one sheet", async () => {
     first,
   );
   expect(await user.page.title()).toBe("Tern v5, layout · Ultraform");
-  await user.open("/");
+  await user.go("/");
   expect(await user.page.title()).toBe("Workshop · Ultraform");
 });
 
 describe("the craft turned", () => {
   it("is turned by mouse and keys, a part is taken from it, and it goes back to its flat views", async () => {
-    await user.open("/craft/lantern/v2/layout");
+    await user.go("/craft/lantern/v2/layout");
     await user.click("turned");
     const eye = () => user.page.$eval("[data-eye]", (e) => (e.getAttribute("data-eye") ?? "").split(" ").map(Number));
     const [around = 0, above = 0] = await eye();

@@ -31,7 +31,7 @@ const cgX = async () => Number((await user.read('[data-metric="cgX"]')).split(" 
 
 describe("the whole loop, as a user would", () => {
   it("opens with the demo craft", async () => {
-    await user.open("/");
+    await user.go("/");
     await user.see("Tern");
     await user.see("Annulus");
     await user.see("CG sits");
@@ -222,11 +222,11 @@ describe("the whole loop, as a user would", () => {
     await user.fill("Worked at speed", "1.5");
     await user.see("Thrust and drag");
     await user.saved();
-    await user.open("/craft/plover/v1/power");
+    await user.go("/craft/plover/v1/power");
   });
 
   it("searches for a drive beside the page, and applies one whose row comes true; the loop and what-if answer", async () => {
-    await user.open("/craft/tern/v5/power?sheet=search");
+    await user.go("/craft/tern/v5/power?sheet=search");
     await user.fill("Search Kv", "1500, 1900", "Enter");
     await user.fill("Search Capacity", "2.7, 3.8", "Enter");
     await user.click("Search 540");
@@ -247,17 +247,17 @@ describe("the whole loop, as a user would", () => {
     );
     await user.click("Undo");
     await user.saved();
-    await user.open("/craft/annulus/v2/power?sheet=loop");
+    await user.go("/craft/annulus/v2/power?sheet=loop");
     await user.page.waitForSelector('[data-loop="closes"]');
     await user.fill("Loop, time wanted", "300 min");
     await user.page.waitForSelector('[data-loop="outOfThrust"]');
-    await user.open("/craft/annulus/v2/power?sheet=whatif");
+    await user.go("/craft/annulus/v2/power?sheet=whatif");
     const slider = await user.page.waitForSelector('input[aria-label="Reduction, % more or less"]');
     await slider?.focus();
     for (let k = 0; k < 20; k++) await user.page.keyboard.press("ArrowRight");
     await user.see("More reduction multiplies torque, not power");
     expect(await user.read('[data-whatif="Motor current"]')).toMatch(/−\d+ %/);
-    await user.open("/craft/annulus/v2/power?sheet=shelf");
+    await user.go("/craft/annulus/v2/power?sheet=shelf");
     await user.click("Shelve 4 cells, 2.2 Ah");
     await user.page.waitForSelector('[aria-label="Log of 4 cells, 2.2 Ah"]');
     await user.fill("Reading, resting", "16.4 V");
@@ -271,7 +271,7 @@ describe("the whole loop, as a user would", () => {
     await user.see("Ice box, B is in the draft.");
     await user.click("Undo");
     await user.saved();
-    await user.open("/craft/annulus/v2/power?sheet=generic");
+    await user.go("/craft/annulus/v2/power?sheet=generic");
     await user.click("Packs");
     await user.fill("Generic Cells", "30");
     await user.see("Accepted: a whole number, 1 to 24.");
@@ -280,7 +280,7 @@ describe("the whole loop, as a user would", () => {
     await user.see(/is in the draft; the ledger carries it as/);
     await user.click("Undo");
     await user.saved();
-    await user.open("/craft/plover/v1/power");
+    await user.go("/craft/plover/v1/power");
   });
 
   it("logs a run that freezes the version; what has no model is not predicted", async () => {
@@ -372,7 +372,7 @@ describe("the whole loop, as a user would", () => {
   });
 
   it("a mass, a diameter and the air temperature changed: twenty-odd displayed numbers equal those of the command line", async () => {
-    await user.open("/craft/plover/v2/layout");
+    await user.go("/craft/plover/v2/layout");
     await user.fill("Propeller, predicted each", "23 g");
     await user.saved();
     await user.station("1");
@@ -414,12 +414,12 @@ describe("the whole loop, as a user would", () => {
     const before = await exported("plover");
     const path = join(work, "plover.json");
     writeFileSync(path, JSON.stringify(before));
-    await user.open("/");
+    await user.go("/");
     const input = (await user.page.waitForSelector('input[type="file"]')) as ElementHandle<HTMLInputElement>;
     await input.uploadFile(path);
     await user.page.waitForFunction(() => location.pathname.startsWith("/craft/plover-2"));
     expect(await exported("plover-2")).toEqual(before);
-    await user.open("/");
+    await user.go("/");
     const broken = join(work, "broken.json");
     writeFileSync(broken, JSON.stringify({ ...before, runs: [{ ...before.runs[0], version: "v9" }] }));
     const again = (await user.page.waitForSelector('input[type="file"]')) as ElementHandle<HTMLInputElement>;
@@ -429,8 +429,8 @@ describe("the whole loop, as a user would", () => {
 
   it("a stale save of the same part shows both states and merges nothing", async () => {
     const other = await demo.another();
-    await user.open("/craft/plover/v2/layout");
-    await other.open("/craft/plover/v2/layout");
+    await user.go("/craft/plover/v2/layout");
+    await other.go("/craft/plover/v2/layout");
     await other.fill("Hull, weighed each", "190 g");
     await other.saved();
     await user.unaware(async () => {
@@ -462,7 +462,7 @@ describe("the whole loop, as a user would", () => {
     // The newest version of Tern is opened by most of the other tests.
     for (const path of ["tern/v3b", "annulus/v1"])
       for (const station of ["brief", "layout", "power", "stability", "bench", "runs", "faults", "versions"]) {
-        await user.open(`/craft/${path}/${station}`);
+        await user.go(`/craft/${path}/${station}`);
         await user.see("Verdicts");
         // The frame fills the window; only what is inside it scrolls.
         expect(await user.page.evaluate(() => document.documentElement.scrollHeight - innerHeight)).toBeLessThanOrEqual(

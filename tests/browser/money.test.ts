@@ -14,7 +14,7 @@ const priceField = '[aria-label$=", price"]';
 
 describe("the money of a workshop", () => {
   it("a range is typed as people write it, shown as one, and counted as one", async () => {
-    await user.open("/craft/tern/v5/layout");
+    await user.go("/craft/tern/v5/layout");
     await user.click("making and cost");
     const label = await user.page.evaluate((of: string) => {
       const field = document.querySelector<HTMLElement>(of);
@@ -43,11 +43,11 @@ describe("the money of a workshop", () => {
 
   it("is chosen once and holds everywhere, and no number changes", async () => {
     const before = (await demo.design("tern")).items.map((i) => i.cost);
-    await user.open("/");
+    await user.go("/");
     await user.page.select("#currency", "GBP");
     await user.see("No number was changed");
     await user.see("Usual prices that come with the application are in euros");
-    await user.open("/craft/tern/v5/layout");
+    await user.go("/craft/tern/v5/layout");
     await user.click("making and cost");
     await user.see("unit price £");
     await user.go("/craft/tern/v5/power?sheet=search");
@@ -57,10 +57,10 @@ describe("the money of a workshop", () => {
     expect(await user.page.evaluate(() => document.body.textContent?.includes("€"))).toBe(false);
     expect((await demo.design("tern")).items.map((i) => i.cost)).toEqual(before);
     expect((await demo.exported("tern")).currency).toBe("GBP");
-    await user.open("/");
+    await user.go("/");
     await user.fill("What one euro is worth", "0.85");
     await user.gone("Usual prices that come with the application");
-    await user.open("/craft/tern/v5/power?sheet=search");
+    await user.go("/craft/tern/v5/power?sheet=search");
     await user.see("Cost at most");
   });
 
@@ -69,7 +69,7 @@ describe("the money of a workshop", () => {
     file.craft = { ...file.craft, name: "Tern from elsewhere" };
     const path = join(demo.work, "elsewhere.json");
     writeFileSync(path, JSON.stringify(file));
-    await user.open("/");
+    await user.go("/");
     const input = await user.page.$('input[aria-label="Craft file"]');
     await (input as unknown as { uploadFile: (p: string) => Promise<void> }).uploadFile(path);
     await user.see("are in EUR, those of this workshop in GBP");
@@ -85,7 +85,7 @@ describe("the money of a workshop", () => {
   });
 
   it("is euros again when somebody says so", async () => {
-    await user.open("/");
+    await user.go("/");
     await user.page.select("#currency", "EUR");
     await user.page.waitForFunction(() => document.querySelector("[aria-label='What one euro is worth']") === null);
     expect((await demo.exported("tern")).currency).toBe("EUR");

@@ -61,14 +61,14 @@ describe("for whoever does not see the page", () => {
     },
   );
   it("colour is never the only sign: rungs, gates, board lines and verdicts say it in words", async () => {
-    await user.open("/craft/tern/v5/runs?plan=2");
+    await user.go("/craft/tern/v5/runs?plan=2");
     for (const text of await user.page.$$eval("[data-board]", (l) =>
       l.map((e) => `${e.getAttribute("data-board")}|${e.textContent}`),
     )) {
       const [state = "", said = ""] = text.split("|");
       expect(said).toContain(state);
     }
-    await user.open("/craft/tern/v4/runs?run=14");
+    await user.go("/craft/tern/v4/runs?run=14");
     for (const text of await user.page.$$eval("[data-gate]", (l) =>
       l.map((e) => `${e.getAttribute("data-gate")}|${e.textContent}`),
     )) {
@@ -82,7 +82,7 @@ describe("for whoever does not see the page", () => {
 
 describe("without a mouse", () => {
   it("a plan is opened, filled and saved by keys alone", async () => {
-    await user.open("/craft/tern/v5/runs?newplan=2");
+    await user.go("/craft/tern/v5/runs?newplan=2");
     await user.page.focus('form[aria-label="New plan"] input');
     await user.page.keyboard.type("Does it pull 5.4 N?");
     await user.page.keyboard.press("Enter");
@@ -101,7 +101,7 @@ describe("without a mouse", () => {
     expect((await demo.exported("tern")).plans.at(-1)?.people.at(-1)).toEqual({ name: "Ada", role: "watches" });
   });
   it("the log at the site is ended by holding a key, and not by a tap on it", async () => {
-    await user.open("/field/samphire/v1");
+    await user.go("/field/samphire/v1");
     const check = await user.page.$(".field input[type=checkbox]");
     if (check) await check.press("Space");
     const why = await user.page.$('[aria-label="Locked"] input');
@@ -118,10 +118,10 @@ describe("without a mouse", () => {
     await user.page.keyboard.up("Enter");
   });
   it("n begins a run, Escape leaves a dialog, and the stations are reached by their numbers from every new sheet", async () => {
-    await user.open("/craft/tern/v4/runs?ready=1");
+    await user.go("/craft/tern/v4/runs?ready=1");
     await user.key("n");
     await user.see("New run of v4");
-    await user.open("/craft/tern/v4/versions?fate=1");
+    await user.go("/craft/tern/v4/versions?fate=1");
     await user.station("7");
     await user.see("Faults");
   });
@@ -131,7 +131,7 @@ describe("on paper", () => {
   it.each(["/craft/tern/v4/versions?report=1", "/craft/tern/v5/runs?plan=2", "/craft/tern/v4/runs?ready=1"])(
     "%s: what only hands can press is left out",
     async (path) => {
-      await user.open(path);
+      await user.go(path);
       await user.page.emulateMediaType("print");
       const shown = await user.page.$$eval(".no-print, .rail, .brand, .verdict-drawer, .track nav", (l) =>
         l.filter((e) => (e as HTMLElement).offsetParent !== null).map((e) => e.outerHTML.slice(0, 80)),

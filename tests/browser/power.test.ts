@@ -35,7 +35,7 @@ describe("a drive that cannot be", () => {
     ["b", "Usable share", "NaN", /not a number/],
   ])("%s %s of %s is refused at its field, and nothing is lost", async (of, label, text, message) => {
     const design = await demo.design("tern");
-    await user.open(`/craft/tern/v5/power${of === "b" ? `?of=${design.batteries[0]?.id}` : ""}`);
+    await user.go(`/craft/tern/v5/power${of === "b" ? `?of=${design.batteries[0]?.id}` : ""}`);
     await user.fill(label, text);
     const field = await user.page.waitForSelector(`[aria-label="${label}"][aria-invalid="true"]`);
     expect(await field?.evaluate((e) => (e as HTMLInputElement).value)).toBe(text);
@@ -46,7 +46,7 @@ describe("a drive that cannot be", () => {
     expect(await demo.design("tern")).toEqual(design);
   });
   it("gearing is taken in stages, by teeth", async () => {
-    await user.open("/craft/tern/v5/power");
+    await user.go("/craft/tern/v5/power");
     await user.fill("Gear ratio", "42:30 × 1.5");
     await user.saved();
     expect((await demo.design("tern")).units[0]?.gear.ratio).toBeCloseTo(2.1, 9);
@@ -67,7 +67,7 @@ describe("what is worked out beside the page", () => {
         }
       };
     });
-    await user.open("/craft/tern/v5/power");
+    await user.go("/craft/tern/v5/power");
     await page.removeScriptToEvaluateOnNewDocument(identifier);
     const before = await metric("thrust");
     await user.fill("Propeller diameter", "300 mm");
@@ -89,7 +89,7 @@ describe("what is worked out beside the page", () => {
 
 describe("points of work", () => {
   it("less throttle gives less thrust; the throttle for a thrust is the one that gives it", async () => {
-    await user.open("/craft/tern/v5/power?throttle=60");
+    await user.go("/craft/tern/v5/power?throttle=60");
     await user.fill("Throttle for thrust", "6 N", "Enter");
     await user.page.waitForFunction(() => /throttle=\d+/.test(location.search));
     const throttle = Number(new URL(user.page.url()).searchParams.get("throttle"));
@@ -102,7 +102,7 @@ describe("points of work", () => {
     expect(above?.[1] ?? 0).toBeGreaterThanOrEqual(5.95);
   });
   it("moving takes thrust away, and a drag area gives a top speed that a timed run can state", async () => {
-    await user.open("/craft/tern/v5/power?speed=10");
+    await user.go("/craft/tern/v5/power?speed=10");
     await user.click("against speed");
     const moving = await curve("Thrust and drag");
     expect(moving.length).toBeGreaterThan(8);
@@ -121,7 +121,7 @@ describe("points of work", () => {
     await user.saved();
   });
   it("over the discharge: a band, and another time for a cold pack and an old one, which sag more", async () => {
-    await user.open("/craft/tern/v5/power");
+    await user.go("/craft/tern/v5/power");
     await user.click("over the discharge");
     await user.see(/min ± /);
     const now = await curve("Pack voltage under the heaviest phase");
@@ -146,7 +146,7 @@ describe("points of work", () => {
 
 describe("several drives", () => {
   it("share the pack's sag: with the others at rest a drive has more volts", async () => {
-    await user.open("/craft/lantern/v2/power");
+    await user.go("/craft/lantern/v2/power");
     const loaded = await metric("packVoltage");
     const text = () => user.page.$eval("main svg", (e) => e.textContent ?? "");
     const all = await text();
@@ -164,7 +164,7 @@ describe("several drives", () => {
     expect(loaded).toBeCloseTo(volts(all), 1);
   });
   it("a drive is added, fed by another pack, and taken out again", async () => {
-    await user.open("/craft/lantern/v2/power");
+    await user.go("/craft/lantern/v2/power");
     await user.click("add a pack");
     await user.saved();
     await user.click("add a drive");
@@ -183,7 +183,7 @@ describe("several drives", () => {
     const [plug] = design.conductors;
     const [rail] = design.regulators;
     if (!plug || !rail) throw new Error("no path");
-    await user.open("/craft/lantern/v2/power?of=path");
+    await user.go("/craft/lantern/v2/power?of=path");
     await user.fill(`${plug.name}, made for`, "4 A");
     await user.saved();
     await user.see(`${plug.name} carries`);
@@ -211,7 +211,7 @@ const upload = async (text: string, what = "packs") => {
 
 describe("packs of one's own", () => {
   it("a list is read: what is refused is named with its line, the rest stands on the shelf, and goes out again", async () => {
-    await user.open("/craft/tern/v5/power?sheet=shelf");
+    await user.go("/craft/tern/v5/power?sheet=shelf");
     await user.page.waitForSelector('[data-pack="Ice box, A"]');
     await upload(
       "Pack;Cells;Capacity (mAh);Mass (g)\nShed one;3;2 200;181\nShed two;3;2,200;180\nShed three;90;1000;50\n",
@@ -249,13 +249,13 @@ describe("packs of one's own", () => {
     await other.page.close();
   });
   it("fitted, the craft is predicted with it", async () => {
-    await user.open("/craft/tern/v5/power");
+    await user.go("/craft/tern/v5/power");
     const before = await metric("packVoltage");
-    await user.open("/craft/tern/v5/power?sheet=shelf");
+    await user.go("/craft/tern/v5/power?sheet=shelf");
     await user.click("Fit Ice box, B");
     await user.see("Ice box, B is in the draft.");
     await user.saved();
-    await user.open("/craft/tern/v5/power");
+    await user.go("/craft/tern/v5/power");
     // Twice the resistance of the newer pack: it sags more.
     expect(await metric("packVoltage")).toBeLessThan(before);
     const { batteries, items } = await demo.design("tern");
@@ -268,7 +268,7 @@ describe("packs of one's own", () => {
 
 describe("parts of one's own", () => {
   it("a list of motors is read; one is measured, fitted, and the ledger and the drive have it", async () => {
-    await user.open("/craft/tern/v5/power?sheet=shelf");
+    await user.go("/craft/tern/v5/power?sheet=shelf");
     await user.click("Motors");
     await user.page.waitForSelector('[data-part="Long can"]');
     await upload(
@@ -305,7 +305,7 @@ describe("parts of one's own", () => {
     expect(await demo.downloaded("motors.csv")).toMatch(/Shed motor,120,,measured,1585/);
   });
   it("the search is held to them, and says which", async () => {
-    await user.open("/craft/tern/v5/power?sheet=search");
+    await user.go("/craft/tern/v5/power?sheet=search");
     const chip = async (kind: string) => {
       const path = `xpath/.//*[@aria-label="Only from your shelf"]//button[contains(., "${kind}")]`;
       await (await user.page.waitForSelector(path))?.evaluate((e) => (e as HTMLElement).click());
@@ -372,6 +372,62 @@ describe("the search", () => {
     await (await user.page.waitForSelector('section[aria-label="Search"] .act-first'))?.click();
     await user.see(/[Nn]othing|[Nn]one/);
     await user.see(/mass \d+/);
+  });
+  it("asks what matters, draws all that nothing beats, and names a dozen first", async () => {
+    await user.open("/craft/tern/v5/power?sheet=search");
+    await (await user.page.waitForSelector('section[aria-label="Search"] .act-first'))?.click();
+    await user.page.waitForSelector("[data-candidate]");
+    const rows = () =>
+      user.page.$$eval("[data-candidate]", (l) =>
+        l.map((r) => ({
+          auw: Number.parseFloat(r.children[3]?.textContent ?? ""),
+          time: Number.parseFloat(r.children[4]?.textContent ?? ""),
+        })),
+      );
+    expect(await rows()).toHaveLength(12);
+    await user.click("lighter");
+    await user.see("Show all");
+    const light = await rows();
+    expect(light.map((r) => r.auw)).toEqual(light.map((r) => r.auw).toSorted((a, b) => a - b));
+    await user.click("lighter");
+    await user.click("longer");
+    const long = await rows();
+    expect(long.map((r) => r.time)).toEqual(long.map((r) => r.time).toSorted((a, b) => b - a));
+    // The plot is the page: wider than high, and most of the sheet's width.
+    const [plot, sheet] = await user.page.$eval('section[aria-label="Search"] svg[role="group"]', (e) => [
+      e.getBoundingClientRect().width,
+      e.closest("section")?.getBoundingClientRect().width ?? 0,
+    ]);
+    expect((plot ?? 0) / (sheet ?? 1)).toBeGreaterThan(0.9);
+    await user.click("Show all");
+    expect((await rows()).length).toBeGreaterThan(12);
+  });
+  it("varies what a fan in a duct is, several of them together, and applies it to all", async () => {
+    await user.open("/craft/lantern/v2/power?sheet=search");
+    await user.see("Drives: those chosen together get the same parts");
+    const boxes = await user.page.$$('section[aria-label="Search"] fieldset input[type="checkbox"]');
+    const names = await user.page.$$eval('section[aria-label="Search"] fieldset label', (l) =>
+      l.map((e) => (e as HTMLElement).innerText),
+    );
+    const fan = names.findIndex((n) => n.includes("by itself"));
+    expect(fan).toBeGreaterThanOrEqual(0);
+    await boxes[fan]?.click();
+    await user.page.waitForSelector('[aria-label="Search Duct inside"]');
+    expect(await user.page.$('[aria-label="Search Diameter"]')).toBeNull();
+    await user.fill(
+      "Search Kv",
+      (await user.page.$eval('[aria-label="Search Kv"]', (e) => (e as HTMLInputElement).value)).split(",")[1] ?? "",
+    );
+    await user.fill(
+      "Search Motor mass",
+      (await user.page.$eval('[aria-label="Search Motor mass"]', (e) => (e as HTMLInputElement).value)).split(",")[1] ??
+        "",
+    );
+    for (const bound of ["All-up mass at most", "Endurance at least", "Thrust to weight at least"])
+      await user.fill(bound, "");
+    await (await user.page.waitForSelector('section[aria-label="Search"] .act-first'))?.click();
+    await user.see(/that nothing beats|Nothing holds/);
+    await user.see(/Why not the rest/);
   });
 });
 

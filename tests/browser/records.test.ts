@@ -28,7 +28,7 @@ afterAll(() => {
 
 describe("every run of the craft", () => {
   it("stands in the order of time at the rung that it was on, and opens from there, in its version", async () => {
-    await user.open("/craft/tern/v4/runs");
+    await user.go("/craft/tern/v4/runs");
     await user.page.waitForSelector("[data-run-mark]");
     const numbers = await user.page.$$eval("[data-run-mark]", (l) =>
       l.map((e) => Number(e.getAttribute("data-run-mark"))),
@@ -43,7 +43,7 @@ describe("every run of the craft", () => {
 
 describe("planning a run", () => {
   it("needs a question, and brings the rung's own rules", async () => {
-    await user.open("/craft/tern/v5/runs?newplan=3");
+    await user.go("/craft/tern/v5/runs?newplan=3");
     await user.click("Plan it");
     await user.see("A run answers a question: write it down.");
     await user.fill("Purpose of this run", "Does it lift with the new propeller?");
@@ -116,8 +116,8 @@ describe("planning a run", () => {
     const number = (await file()).plans.at(-1)?.number;
     const path = `/craft/tern/v5/runs?plan=${number}`;
     const other = await demo.another();
-    await other.open(path);
-    await user.open(path);
+    await other.go(path);
+    await user.go(path);
     await user.fill("Place", "south bay");
     for (let k = 0; k < 40 && (await file()).plans.at(-1)?.place !== "south bay"; k++)
       await new Promise((r) => setTimeout(r, 100));
@@ -134,14 +134,14 @@ describe("planning a run", () => {
       await new Promise((r) => setTimeout(r, 100));
     expect((await file()).plans.at(-1)?.course).toBe("long one");
     await other.page.close();
-    await user.open(path);
+    await user.go(path);
   });
   it("a tick on a list that was opened before another save is kept, and takes nothing of that save back", async () => {
     const number = (await file()).plans.at(-1)?.number;
     const other = await demo.another();
-    await other.open(`/craft/tern/v5/runs?list=at+the+site&plan=${number}`);
+    await other.go(`/craft/tern/v5/runs?list=at+the+site&plan=${number}`);
     await other.page.waitForSelector("[data-check] input");
-    await user.open(`/craft/tern/v5/runs?plan=${number}`);
+    await user.go(`/craft/tern/v5/runs?plan=${number}`);
     await user.fill("Place", "north bay");
     for (let k = 0; k < 40 && (await file()).plans.at(-1)?.place !== "north bay"; k++)
       await new Promise((r) => setTimeout(r, 100));
@@ -158,7 +158,7 @@ describe("planning a run", () => {
   });
   it("a tick that overtakes two saves of its own sheet is not taken back by either, nor are they lost", async () => {
     const number = (await file()).plans.at(-1)?.number;
-    await user.open(`/craft/tern/v5/runs?plan=${number}`);
+    await user.go(`/craft/tern/v5/runs?plan=${number}`);
     await user.page.waitForSelector('[aria-label="Course"]');
     // The sheet's saves are slow, as over a bad line; those of the checklist are not.
     await user.page.evaluate(() => {
@@ -189,7 +189,7 @@ describe("planning a run", () => {
   });
   it("does not begin without all go or a reason, and the run keeps both", async () => {
     const number = (await file()).plans.at(-1)?.number;
-    await user.open(`/craft/tern/v5/runs?plan=${number}`);
+    await user.go(`/craft/tern/v5/runs?plan=${number}`);
     await user.page.waitForSelector('[data-may="not yet"]');
     await user.fill("Reason for running anyway", "a hop of three seconds");
     await user.page.waitForSelector('[data-may="go"]');
@@ -220,7 +220,7 @@ describe("planning a run", () => {
 
 describe("the test ladder", () => {
   it("shows what each rung asks, and is edited with the error at its rung", async () => {
-    await user.open("/craft/tern/v4/runs");
+    await user.go("/craft/tern/v4/runs");
     expect(await user.read('[data-rung="5"]')).toMatch(/Straight 100 m failed/);
     expect(await user.read('[data-rung="4"]')).toMatch(/Nose angle at most 8.0°/);
     await user.click("edit it");
@@ -236,7 +236,7 @@ describe("the test ladder", () => {
     expect(ladder?.[6]?.skipped).toBe("no wind this winter");
   });
   it("is it ready to travel? Red lines with their minutes; what hands show is ticked for the day", async () => {
-    await user.open("/craft/tern/v4/runs?ready=1");
+    await user.go("/craft/tern/v4/runs?ready=1");
     await user.page.waitForSelector('[data-travel="not yet"]');
     const red = await user.page.$$eval('[data-ready="red"]', (l) => l.map((e) => e.textContent ?? ""));
     expect(red.join("\n")).toMatch(/short of the thrust you asked for/);
@@ -253,7 +253,7 @@ describe("the test ladder", () => {
 
 describe("faults that come again", () => {
   it("tell the earlier story and ask for the next weakest after strengthening", async () => {
-    await user.open("/craft/tern/v4/faults?fault=8");
+    await user.go("/craft/tern/v4/faults?fault=8");
     await user.see("The same part, so far");
     expect(await user.read('[aria-label="So far"]')).toMatch(/F-07.*v2.*Hinge line greased/);
     await user.see("Not proven yet:");
@@ -264,8 +264,9 @@ describe("faults that come again", () => {
     await user.choose("Servo gear worn, the part that it is about", "Tail servos");
     await user.page.waitForSelector('[data-suspect="servo"] [data-lit="servo"]');
     // A card beside the sheet's edges, with nothing that is written in it cut.
-    const cut = await user.page.$$eval("[data-suspect], [data-suspect] textarea", (all) =>
-      all.filter((e) => e.scrollWidth > e.clientWidth + 1 || e.scrollHeight > e.clientHeight + 1).length,
+    const cut = await user.page.$$eval(
+      "[data-suspect], [data-suspect] textarea",
+      (all) => all.filter((e) => e.scrollWidth > e.clientWidth + 1 || e.scrollHeight > e.clientHeight + 1).length,
     );
     expect(cut).toBe(0);
     // Readings of its test: how large the effect is, and how sure.
@@ -322,7 +323,7 @@ describe("faults that come again", () => {
     await user.page.waitForFunction(() =>
       document.querySelector("[data-symptom]")?.textContent?.includes("Whistles over the ice"),
     );
-    await user.open("/craft/tern/v4/faults?new=13");
+    await user.go("/craft/tern/v4/faults?new=13");
     await user.fill("What was seen, in a few words", "Whistling in the turn");
     await user.click("Whistles over the ice");
     await user.click("Suspect it: Tape lifts at the leading edge");
@@ -352,14 +353,14 @@ describe("faults that come again", () => {
     await user.click("Delete");
     await user.see("F-09 is deleted.");
     expect((await file()).faults.map((f) => f.number)).not.toContain(9);
-    await user.open("/");
+    await user.go("/");
     await user.see("F-09 of Tern");
     await user.click("Bring back F-09 of Tern");
     await user.see("F-09 of Tern is back");
     expect((await file()).faults.at(-1)?.suspects.length).toBe(2);
   });
   it("a moment of a run begins a fault with its symptom", async () => {
-    await user.open("/craft/tern/v4/runs?run=14");
+    await user.go("/craft/tern/v4/runs?run=14");
     await user.click("record as a fault");
     await user.page.waitForFunction(() =>
       [...document.querySelectorAll("select")].some((s) => s.value === "climbs-backflips"),
@@ -372,7 +373,7 @@ describe("faults that come again", () => {
 
 describe("versions", () => {
   it("stand over one another in a drawing: what was moved, what is new, what is as it was", async () => {
-    await user.open("/craft/tern/v4/versions?from=v3");
+    await user.go("/craft/tern/v4/versions?from=v3");
     const of = (became: string) =>
       user.page.$$eval(`section[aria-label="Before and after"] [data-view="side"] [data-became="${became}"]`, (l) =>
         l.map((e) => e.querySelector("title")?.textContent?.split(":")[0] ?? ""),
@@ -391,7 +392,7 @@ describe("versions", () => {
     await user.page.waitForFunction(() => !document.querySelector('section[aria-label="Before and after"]'));
   });
   it("stand as a tree: branch raised and paused, the last that worked marked", async () => {
-    await user.open("/craft/tern/v5/versions");
+    await user.go("/craft/tern/v5/versions");
     await user.page.waitForSelector('[data-version="v3b"]');
     expect(await user.page.$eval('[data-version="v3b"]', (e) => e.getAttribute("data-lane"))).toBe("1");
     expect(await user.read('[data-version="v3b"]')).toMatch(/paused/);
@@ -399,7 +400,7 @@ describe("versions", () => {
     await user.see("Back to what worked: branch from v4");
   });
   it("list every difference by itself; a reason and a claim are said of it before the first run", async () => {
-    await user.open("/craft/annulus/v2/versions");
+    await user.go("/craft/annulus/v2/versions");
     await user.page.waitForSelector("[data-thing]");
     const thing = await user.page.$eval("[data-thing]", (e) => ({
       key: e.getAttribute("data-thing") ?? "",
@@ -418,7 +419,7 @@ describe("versions", () => {
     expect(v2?.claims.at(-1)).toEqual({ metric: "auw", direction: "down", amount: "by 10 g", change: thing.key });
   });
   it("keep advice and what was made of it", async () => {
-    await user.open("/craft/tern/v5/versions");
+    await user.go("/craft/tern/v5/versions");
     await user.fill("Advice", "Try it without the strips first");
     await user.fill("From whom", "a neighbour");
     await user.click("Note it");
@@ -433,7 +434,7 @@ describe("versions", () => {
   });
   it("the set-up is compared with the parent; a tune is stale by what changed, and a debt stands until repaid", async () => {
     // v5 was run by now: it is frozen, and its set-up opens a child draft.
-    await user.open("/craft/tern/v5/versions?setup=1");
+    await user.go("/craft/tern/v5/versions?setup=1");
     expect(await user.read('[data-stale="Pitch damper"]')).toMatch(/stale: .*propeller/);
     await user.see(/Set-up: [2-9] things to look at/);
     await user.page.$eval('[data-record="set-up"] summary', (e) => (e as HTMLElement).click());
@@ -443,7 +444,7 @@ describe("versions", () => {
     await user.fill("Why is it changed?", "a stiffer pylon");
     await user.click("Open the draft");
     await user.page.waitForFunction(() => location.pathname.includes("/v6/"));
-    await user.open("/craft/tern/v6/versions?setup=1");
+    await user.go("/craft/tern/v6/versions?setup=1");
     await user.fill("Gain, hides", "");
     await user.saved();
     await user.see("Repaid in v6: Gain, which hid “rime on the gyro bracket");
@@ -454,7 +455,7 @@ describe("versions", () => {
     expect((await tern("v6")).design.setup.at(-1)).toMatchObject({ group: "Lights", kind: "gain" });
   });
   it("stop, salvage, pause or go on: laid out with hours, money and parts; a decision needs its reason", async () => {
-    await user.open("/craft/tern/v6/versions?fate=1");
+    await user.go("/craft/tern/v6/versions?fate=1");
     expect(await user.read('[aria-label="What it has taken"]')).toMatch(/Finding and mending faults/);
     await user.click("Pause");
     await user.see("Say why first");
@@ -468,7 +469,7 @@ describe("versions", () => {
     expect((await tern("v6")).fate.reused.length).toBe(1);
   });
   it("the build report says its status first, and goes out as Markdown", async () => {
-    await user.open("/craft/tern/v4/versions?report=1");
+    await user.go("/craft/tern/v4/versions?report=1");
     await user.page.waitForSelector('[data-status="do not build"]');
     await user.page.waitForSelector(".report table");
     await user.click("save as Markdown");
@@ -478,7 +479,7 @@ describe("versions", () => {
     expect(text).toContain("| Logger with card |");
   });
   it("tell whether the guessing gets better, and how hours, cost and margin moved", async () => {
-    await user.open("/craft/tern/v4/versions");
+    await user.go("/craft/tern/v4/versions");
     await user.see("Is my guessing getting better?");
     expect(await user.page.$$eval("[data-guess]", (l) => l.length)).toBeGreaterThanOrEqual(4);
     expect(await user.read("[data-trend]")).toMatch(/The misses get .*of 100 lay within one ±/);
@@ -495,7 +496,7 @@ describe("versions", () => {
 it("a run that went well asks for its trims, each side; sides that differ are said, and the list at the site has them", async () => {
   const before = (await file()).runs.findLast((r) => r.version === "v4" && r.outcome === "passed" && r.stage >= 3);
   if (!before) throw new Error("no run");
-  await user.open(`/craft/tern/v4/runs?run=${before.number}`);
+  await user.go(`/craft/tern/v4/runs?run=${before.number}`);
   await user.see("It went well: measure its trims");
   await user.click("Write them down");
   await user.page.waitForSelector('[aria-label="Another: surface, mount or tail"]');
@@ -522,7 +523,7 @@ it("a run that went well asks for its trims, each side; sides that differ are sa
     ["starboard", "neutral", 2.5],
     ["port", "neutral", 1.5],
   ]);
-  await user.open("/craft/tern/v4/runs?list=1");
+  await user.go("/craft/tern/v4/runs?list=1");
   await user.click("at the site");
   await user.see(new RegExp(`tail mount, port: neutral \\+1\\.5° ± 0\\.5°, as in run ${before.number}`));
 });

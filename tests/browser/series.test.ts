@@ -13,7 +13,7 @@ beforeAll(() => {
 
 describe("series", () => {
   it("two versions on one course are told apart, with what else could be the cause", async () => {
-    await user.open("/craft/tern/v4/runs");
+    await user.go("/craft/tern/v4/runs");
     await user.click("Compare series");
     await user.see(/Energy used is \d+\.\d % higher on v4 than on v3: between/);
     await user.page.waitForSelector('[data-confounder="changes"]');
@@ -37,7 +37,7 @@ describe("series", () => {
     );
   });
   it("laps are read from a file: what is refused and doubtful is named by its line, then they are compared", async () => {
-    await user.open("/craft/annulus/v2/runs?series=1");
+    await user.go("/craft/annulus/v2/runs?series=1");
     await user.see("No series yet");
     await user.click("Read laps from a file");
     const input = (await user.page.waitForSelector('input[aria-label="Lap file"]')) as ElementHandle<HTMLInputElement>;
@@ -73,7 +73,7 @@ describe("series", () => {
 
 describe("checklists", () => {
   it("say not yet until what must be done is ticked; ticks last the day, and print", async () => {
-    await user.open("/craft/tern/v4/runs");
+    await user.go("/craft/tern/v4/runs");
     await user.click("Checklists");
     await user.see("Not yet: ");
     await user.see("Changed since v3: Fin and tailplane");
@@ -98,7 +98,7 @@ describe("claims", () => {
   it("are settled by what was measured: unclear from one repeat each, or not measured; several changes get no credit", async () => {
     const verdicts = new Set<string>();
     for (const v of ["v2", "v3", "v3b", "v4"]) {
-      await user.open(`/craft/tern/${v}/versions`);
+      await user.go(`/craft/tern/${v}/versions`);
       await user.page.waitForSelector("[data-claim]");
       for (const verdict of await user.page.$$eval("[data-claim]", (l) =>
         l.map((e) => e.getAttribute("data-claim") ?? ""),
@@ -109,7 +109,7 @@ describe("claims", () => {
     expect(await user.read("[data-credit]")).toMatch(
       /7 things were changed at once: the effect is credited to none of them\..*cheapest first: .*\(about 5 min\)/,
     );
-    await user.open("/craft/tern/v2/versions");
+    await user.go("/craft/tern/v2/versions");
     await user.see("nobody knows how far repeats scatter");
   });
 });

@@ -92,7 +92,7 @@ export async function settled(page: Page): Promise<void> {
   const asked = watched(page);
   for (let k = 0; k < 40; k++) {
     // Asked again at each turn: where nothing moves for a moment the page may still be reading what this browser keeps.
-    await page.waitForFunction(there);
+    await page.waitForFunction(there, { polling: 60 });
     const begun = asked.begun;
     await standsStill(page);
     for (const [r, since] of asked.open) if (Date.now() - since > LOST) asked.open.delete(r);
@@ -225,7 +225,7 @@ export function userOf(page: Page, address: string): User {
       await page
         .waitForFunction(
           (pattern: string) => new RegExp(pattern).test(document.body.innerText.replace(/[\u00a0\u202f]/g, " ")),
-          { timeout: WAIT },
+          { timeout: WAIT, polling: 60 },
           source,
         )
         .catch(async () => {
@@ -233,7 +233,11 @@ export function userOf(page: Page, address: string): User {
         });
     },
     gone: async (text) => {
-      await page.waitForFunction((t: string) => !document.body.innerText.includes(t), { timeout: WAIT }, text);
+      await page.waitForFunction(
+        (t: string) => !document.body.innerText.includes(t),
+        { timeout: WAIT, polling: 60 },
+        text,
+      );
     },
     read: async (selector) => {
       const element = await page.waitForSelector(selector);
@@ -243,7 +247,7 @@ export function userOf(page: Page, address: string): User {
       await page
         .waitForFunction(
           (c: string, wanted: boolean) => Boolean(document.querySelector(`[data-code="${c}"]`)) === wanted,
-          { timeout: WAIT },
+          { timeout: WAIT, polling: 60 },
           code,
           is,
         )

@@ -23,7 +23,8 @@ import {
   judging,
   search,
 } from "../../core/sizing/search";
-import { type OwnParts, type SearchSpace, sizeOf, spaceAround, withChoice } from "../../core/sizing/searchSpace";
+import type { OwnParts } from "../../core/sizing/searchParts";
+import { type SearchSpace, sizeOf, spaceAround, withChoice } from "../../core/sizing/searchSpace";
 import { packEnergy } from "../../core/subjects/energy/otherPack";
 import { UNSCALED, whatIf } from "../../core/sizing/whatIf";
 import { tern3 } from "../../scripts/demo/ternDesigns";
@@ -52,7 +53,7 @@ const small: SearchSpace = {
 
 const unitId = quietDesign().units[0]?.id ?? "";
 function run(space: SearchSpace, b: SearchBounds = bounds, own?: OwnParts): SearchResult {
-  const steps = search({ design: quietDesign(), unitId, space, bounds: b, own });
+  const steps = search({ design: quietDesign(), unitIds: [unitId], space, bounds: b, own });
   let next = steps.next();
   while (!next.done) next = steps.next();
   return next.value;
@@ -75,7 +76,7 @@ describe("sizing search", () => {
           for (const motorMass of small.motorMass)
             for (const series of small.series)
               for (const capacity of small.capacity) {
-                const judged = judging({ design: quietDesign(), unitId, bounds })(
+                const judged = judging({ design: quietDesign(), unitIds: [unitId], bounds })(
                   { diameter, pitchRatio, blades: 2, kv, motorMass, ratio: 1, series, capacity, count: 1 },
                   6,
                 );
@@ -87,14 +88,14 @@ describe("sizing search", () => {
   });
   it("a candidate applied gives its row again within 0.1 %", () => {
     for (const c of result.pareto.slice(0, 5)) {
-      const { metrics } = evaluate(withChoice(quietDesign(), unitId, c.choice, bounds.structure));
+      const { metrics } = evaluate(withChoice(quietDesign(), [unitId], c.choice, bounds.structure));
       expect(Math.abs((metrics.auw?.value ?? 0) / c.auw - 1)).toBeLessThan(1e-3);
       expect(Math.abs((metrics.endurance?.value ?? 0) / c.endurance - 1)).toBeLessThan(1e-3);
       expect(Math.abs((metrics.thrustToWeight?.value ?? 0) / c.thrustToWeight - 1)).toBeLessThan(1e-3);
     }
   });
   it("judges by plain numbers what the design made of a choice gives, whatever it came from", () => {
-    const judge = judging({ design: quietDesign(), unitId, bounds });
+    const judge = judging({ design: quietDesign(), unitIds: [unitId], bounds });
     for (const diameter of [0.24, 0.18])
       for (const count of [1, 2])
         for (const ratio of [1, 2.2]) {
@@ -109,7 +110,7 @@ describe("sizing search", () => {
             capacity: 2,
             count,
           };
-          const made = withChoice(quietDesign(), unitId, choice, bounds.structure);
+          const made = withChoice(quietDesign(), [unitId], choice, bounds.structure);
           const mass = rollUp(made)?.mass ?? 0;
           const setup = nominalSetup(made, mass);
           const whole = setup && nominalPower(setup);
@@ -133,15 +134,15 @@ describe("sizing search", () => {
       capacity: 6,
       count: 1,
     };
-    const mass = (structure: number) => rollUp(withChoice(quietDesign(), unitId, heavy, structure))?.mass ?? 0;
+    const mass = (structure: number) => rollUp(withChoice(quietDesign(), [unitId], heavy, structure))?.mass ?? 0;
     expect(mass(0.3)).toBeGreaterThan(mass(0.1));
     expect(mass(0.1)).toBeGreaterThan(mass(0));
   });
   it("applied twice, the structure does not grow twice", () => {
     const c = result.pareto[0];
     if (!c) throw new Error("none");
-    const once = withChoice(quietDesign(), unitId, c.choice, 0.2);
-    expect(rollUp(withChoice(once, unitId, c.choice, 0.2))?.mass).toBeCloseTo(rollUp(once)?.mass ?? 0, 9);
+    const once = withChoice(quietDesign(), [unitId], c.choice, 0.2);
+    expect(rollUp(withChoice(once, [unitId], c.choice, 0.2))?.mass).toBeCloseTo(rollUp(once)?.mass ?? 0, 9);
   });
   it("says what knocked out the rest, and the nearest, when nothing holds", () => {
     const none = run({ ...small, capacity: [1.3] }, { ...bounds, minEndurance: 1e5 });
@@ -158,13 +159,13 @@ describe("sizing search", () => {
     expect(run(small, { ...bounds, maxTipMach: 0.1 }).knocked["tip speed"]).toBeGreaterThan(0);
   });
   it("starts around the drive that is there", () => {
-    const space = spaceAround(quietDesign(), unitId);
+    const space = spaceAround(quietDesign(), [unitId]);
     expect(space?.kv).toContain(1000);
     expect(space && sizeOf(space)).toBeLessThan(60_000);
     expect(
       spaceAround(
         changed((d) => void (d.units = [])),
-        unitId,
+        [unitId],
       ),
     ).toBeNull();
   });
@@ -232,7 +233,7 @@ describe("held to parts of one's own", () => {
   it("judges by their own figures and prices; applied, they are in the drive and the ledger with their evidence", () => {
     const c = held.pareto.find((p) => p.endurance > 0);
     if (!c) throw new Error("none");
-    const made = withChoice(quietDesign(), unitId, c.choice, bounds.structure);
+    const made = withChoice(quietDesign(), [unitId], c.choice, bounds.structure);
     expect(made.units[0]?.motor).toEqual({
       kv: known(c.choice.kv),
       resistance: c.choice.own?.motor?.resistance,
@@ -278,7 +279,7 @@ describe("one drive of several", () => {
   it("is searched, and the other stays as it is", () => {
     const steps = search({
       design: two,
-      unitId: "second",
+      unitIds: ["second"],
       space: { ...small, capacity: [2.2], series: [3] },
       bounds: { ...bounds, maxMass: null, minEndurance: null },
     });
@@ -286,7 +287,7 @@ describe("one drive of several", () => {
     while (!next.done) next = steps.next();
     const [c] = next.value.pareto;
     if (!c) throw new Error("none");
-    const made = withChoice(two, "second", c.choice, 0.2);
+    const made = withChoice(two, ["second"], c.choice, 0.2);
     expect(made.units[0]).toEqual(two.units[0]);
     expect(made.units[1]?.motor.kv.value).toBe(c.choice.kv);
     // Nothing in the ledger was the second drive's: its parts are added, those of the first keep their mass.

@@ -1,5 +1,3 @@
-import { kindOf } from "../../../core/subjects/propulsion/kinds/models";
-import { isOpenPropeller } from "../../../core/subjects/propulsion/kinds/which";
 import { useDeferredValue, useMemo } from "react";
 import { resultIn } from "../../../core/evaluate";
 import { propulsion } from "../../../core/subjects/propulsion/node";
@@ -38,12 +36,6 @@ function Driven() {
   const result = resultIn(evaluation, propulsion);
   const outcome = evaluation.outcomes[propulsion.name];
   const uncovered = outcome?.status === "not covered" ? outcome.because : null;
-  const other = design.units.find((u) => !isOpenPropeller(u));
-  const noParts = !other
-    ? null
-    : other.measured || !other.propulsor
-      ? `${other.name} is known by what it was measured to push: no other motor, propeller or gearing can be told from that.`
-      : `${other.name} is a ${kindOf(other.propulsor).word}: what is searched here are open propellers. Its own figures, motor and gearing are changed under Drives, where each change shows at once.`;
   const at = useWorkingPoint();
   const { throttle, speed, still, search, put } = at;
   const asIs = useMemo(() => ({ design, throttle, speed, still }), [design, throttle, speed, still]);
@@ -52,11 +44,18 @@ function Driven() {
   const sheet = (Object.keys(SHEETS) as SheetName[]).find((n) => n === search.get("sheet")) ?? "drives";
   return (
     <>
-      <WorkedAt result={result} at={at} />
-      <div className="wide px-4 pt-3" data-late={shown !== asIs || undefined}>
-        <PathOfPower {...shown} solved={result !== null} uncovered={uncovered} />
-      </div>
-      {result && <Curves key={speed > 0 ? "moving" : "standing"} result={result} throttle={throttle} speed={speed} />}
+      {/* The search is a page of its own: its plot has the place of the flow and the curves. */}
+      {sheet !== "search" && (
+        <>
+          <WorkedAt result={result} at={at} />
+          <div className="wide px-4 pt-3" data-late={shown !== asIs || undefined}>
+            <PathOfPower {...shown} solved={result !== null} uncovered={uncovered} />
+          </div>
+          {result && (
+            <Curves key={speed > 0 ? "moving" : "standing"} result={result} throttle={throttle} speed={speed} />
+          )}
+        </>
+      )}
       <Sheets
         label="Power sheets"
         names={Object.entries(SHEETS) as [SheetName, string][]}
@@ -69,14 +68,9 @@ function Driven() {
             Not covered: {uncovered}. Nothing is sized by a model that does not hold for it.
           </p>
         )}
-        {noParts && (sheet === "search" || sheet === "whatif") && (
-          <p className="px-4 py-4" data-uncovered>
-            {noParts} Another pack can be told, under the pack; so can the loop.
-          </p>
-        )}
-        {uncovered === null && !noParts && sheet === "search" && <SearchSheet />}
+        {uncovered === null && sheet === "search" && <SearchSheet />}
         {uncovered === null && sheet === "loop" && <LoopSheet />}
-        {uncovered === null && !noParts && sheet === "whatif" && <WhatIfSheet />}
+        {uncovered === null && sheet === "whatif" && <WhatIfSheet />}
         {sheet === "shelf" && <ShelfSheet />}
         {sheet === "generic" && <GenericSheet />}
         {sheet === "drives" && <DrivesSheet result={result} of={search.get("of")} put={put} />}

@@ -1,27 +1,175 @@
-import { useEffect, useRef, useState } from "react";
-import type { SearchBounds, SearchProgress, SearchResult } from "../../../core/sizing/search";
-import { type OwnParts, type SearchSpace, spaceAround } from "../../../core/sizing/searchSpace";
+import { useMemo, useState } from "react";
+import { resultIn } from "../../../core/evaluate";
+import { AIMS, type Aim, bestOf } from "../../../core/sizing/rank";
+import type { Candidate, SearchBounds, SearchProgress, SearchResult } from "../../../core/sizing/search";
+import type { OwnParts } from "../../../core/sizing/searchParts";
+import { type SearchSpace, sizeOf, spaceAround } from "../../../core/sizing/searchSpace";
+import { demand } from "../../../core/subjects/demand/node";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
-import type { newSlow } from "../../worker/slow";
-import { FoundPlot, FoundTable } from "./search/Found";
-import { WhatMayVary } from "./search/WhatMayVary";
+import { Chosen } from "./search/Chosen";
+import { FoundPlot } from "./search/FoundPlot";
+import { FoundTable } from "./search/FoundTable";
+import { MayVarySaid, WhatMayVary } from "./search/WhatMayVary";
+import { MustHoldSaid, WhatMustHold } from "./search/WhatMustHold";
+import { useSearchRun } from "./search/useSearchRun";
+import { ownKindsOf } from "./search/varied";
 import { useShelf } from "./shelf/useShelf";
 
+const MOST = 60_000;
+/** How many are named first. */
+const DOZEN = 12;
+
+const AIM_WORDS: Record<Aim, string> = {
+  lighter: "lighter",
+  longer: "longer",
+  stronger: "more thrust",
+  cooler: "cooler",
+  cheaper: "cheaper",
+};
+
+/** What matters most: what is found is ordered by it. */
+function WhatMatters({ aims, setAims }: { aims: readonly Aim[]; setAims: (next: Aim[]) => void }) {
+  return (
+    <div className="flex flex-wrap items-center gap-1" role="group" aria-label="What matters most">
+      <b className="mr-1 text-[13px] text-ink">What matters most?</b>
+      {AIMS.map((aim) => (
+        <button
+          key={aim}
+          type="button"
+          className={`chip ${aims.includes(aim) ? "chip-on" : ""}`}
+          aria-pressed={aims.includes(aim)}
+          onClick={() => setAims(AIMS.filter((a) => (a === aim ? !aims.includes(a) : aims.includes(a))))}
+        >
+          {AIM_WORDS[aim]}
+        </button>
+      ))}
+      {aims.length === 0 && <span className="text-pencil">nothing chosen: all five alike</span>}
+    </div>
+  );
+}
+
+/** What fell out and why, what is not told, and what came nearest where nothing holds. */
+function FoundWords({ result }: { result: SearchResult }) {
+  const { habit } = usePreferences();
+  const { nearest } = result;
+  return (
+    <>
+      <p className="mt-1" data-knocked>
+        Why not the rest:{" "}
+        {Object.entries(result.knocked)
+          .sort((a, b) => b[1] - a[1])
+          .map(([why, n]) => `${why} ${n}`)
+          .join(", ") || "none fell out"}
+        .
+      </p>
+      {result.noTime && (
+        <p className="mt-1 text-care" data-open="time">
+          Time is open: {result.noTime}. None was dropped for being short of it.
+        </p>
+      )}
+      {result.unweighed.length > 0 && (
+        <p className="mt-1 text-care" data-open="mass">
+          What is on the shaft of {result.unweighed.join(", ")} has no mass in the parts list: every AUW here leaves out
+          how it grows. List it under Layout.
+        </p>
+      )}
+      {nearest && (
+        <p className="mt-1 text-care">
+          Nearest: {plain(nearest.candidate.choice.diameter, "length", habit)} on{" "}
+          {plain(nearest.candidate.choice.kv, "kv", habit)}, {plain(nearest.candidate.auw, "mass", habit)}, falls to{" "}
+          {nearest.misses}.
+        </p>
+      )}
+    </>
+  );
+}
+
+/** What was found: the plot, the chosen one, and the dozen nearest to what matters. */
+function Found({
+  result,
+  aims,
+  bounds,
+  unitIds,
+}: {
+  result: SearchResult;
+  aims: readonly Aim[];
+  bounds: SearchBounds;
+  unitIds: readonly string[];
+}) {
+  const { seen: design, evaluation } = useDesk();
+  const [chosen, setChosen] = useState<Candidate | null>(null);
+  const [every, setEvery] = useState(false);
+  const units = design.units.filter((u) => unitIds.includes(u.id));
+  const ranked = useMemo(() => bestOf(result.pareto, aims, result.pareto.length), [result, aims]);
+  const named = ranked.slice(0, DOZEN);
+  const { auw, endurance, thrustToWeight } = evaluation.metrics;
+  const now = auw && {
+    auw: auw.value,
+    endurance: endurance?.value ?? Number.NaN,
+    thrustToWeight: thrustToWeight?.value ?? Number.NaN,
+  };
+  const left = result.front > result.pareto.length ? `, ${result.pareto.length} kept` : "";
+  return (
+    <div className="mt-3">
+      <h2>
+        {result.pareto.length === 0 ? "Nothing holds" : `${result.front} that nothing beats${left}`}{" "}
+        <span className="text-[12px] font-normal text-pencil">
+          of {result.tried} tried, over mass, endurance, thrust, cost and heat
+        </span>
+      </h2>
+      <FoundWords result={result} />
+      {result.pareto.length > 0 && (
+        <>
+          <div className="mt-2">
+            <FoundPlot
+              named={named}
+              all={result.pareto}
+              chosen={chosen}
+              now={now ?? null}
+              bounds={bounds}
+              timed={result.noTime === null}
+              onChoose={setChosen}
+            />
+          </div>
+          {chosen ? (
+            <Chosen pick={chosen} units={units} structure={bounds.structure} />
+          ) : (
+            <p className="mt-2 text-pencil">Choose a point or a row to see its parts and put it into the draft.</p>
+          )}
+          <FoundTable list={every ? ranked : named} units={units} chosen={chosen} setChosen={setChosen} />
+          {ranked.length > DOZEN && (
+            <button type="button" className="link mt-1 min-h-6" onClick={() => setEvery(!every)}>
+              {every ? `Show the ${DOZEN} nearest` : `Show all ${ranked.length}`}
+            </button>
+          )}
+        </>
+      )}
+    </div>
+  );
+}
+
+/** What was asked of the search, so that what it found is read against that. */
+interface Asked {
+  result: SearchResult;
+  bounds: SearchBounds;
+  unitIds: string[];
+}
+
 /**
- * Search for a better drive: what may vary, what must hold, then the set that nothing beats, with why the rest fell
- * out.
+ * Search for a better drive: what matters, what may vary and what must hold; then a plot of all that nothing beats,
+ * and the dozen nearest to what matters.
  */
 export function SearchSheet() {
-  const { seen: design } = useDesk();
-  const { habit } = usePreferences();
+  const { seen: design, evaluation } = useDesk();
   const target = (metric: string) => design.brief.targets.find((t) => t.metric === metric)?.value ?? null;
-  const [unitId, setUnitId] = useState(design.units[0]?.id ?? "");
-  const unit = design.units.find((u) => u.id === unitId) ?? design.units[0];
-  const [space, setSpace] = useState<SearchSpace | null>(() => spaceAround(design, unitId));
+  const [unitIds, setUnitIds] = useState(design.units.slice(0, 1).map((u) => u.id));
+  const units = design.units.filter((u) => unitIds.includes(u.id));
+  const [space, setSpace] = useState<SearchSpace | null>(() => spaceAround(design, unitIds));
   const { parts } = useShelf();
   const [held, setHeld] = useState<ReadonlySet<keyof OwnParts>>(new Set());
+  const [aims, setAims] = useState<Aim[]>([]);
   const [bounds, setBounds] = useState<SearchBounds>({
     maxMass: target("auw"),
     minEndurance: target("endurance"),
@@ -31,72 +179,104 @@ export function SearchSheet() {
     maxCurrent: null,
     structure: 0.2,
   });
+  const [asking, setAsking] = useState(true);
   const [progress, setProgress] = useState<SearchProgress | null>(null);
-  const [result, setResult] = useState<SearchResult | null>(null);
-  const [chosen, setChosen] = useState<number | null>(null);
-  const worker = useRef<ReturnType<typeof newSlow> | null>(null);
-  useEffect(() => () => worker.current?.end(), []);
+  const [found, setFound] = useState<Asked | null>(null);
+  const kinds = ownKindsOf(units[0]).map(([kind]) => kind);
+  const own = Object.fromEntries(
+    [...held].filter((k) => kinds.includes(k)).map((kind) => [kind, parts.filter((p) => p.kind === kind)]),
+  ) as OwnParts;
+  const count = space ? sizeOf(space, own) : 0;
+  const { run, stop } = useSearchRun({
+    setProgress,
+    begin: () => {
+      setFound(null);
+      setAsking(false);
+      setProgress({ tried: 0, of: count, found: 0 });
+    },
+    end: (result) => setFound({ result, bounds, unitIds }),
+  });
   if (!space) return <p className="px-4 py-4">Describe a drive and its pack first: the search starts from them.</p>;
+  const levelDrag = resultIn(evaluation, demand)?.levelDrag ?? null;
+  const said = (what: React.ReactNode) => (!asking ? <span className="text-pencil"> {what}</span> : null);
   return (
-    <section
-      aria-label="Search"
-      className="grid grid-cols-[330px_minmax(0,1fr)] gap-6 px-4 py-3 text-[12px] max-[860px]:grid-cols-[minmax(0,1fr)]"
-    >
-      <WhatMayVary
-        parts={parts}
-        held={held}
-        worker={worker}
-        setProgress={setProgress}
-        space={space}
-        setResult={setResult}
-        setChosen={setChosen}
-        unit={unit}
-        bounds={bounds}
-        setBounds={setBounds}
-        setUnitId={setUnitId}
-        setSpace={setSpace}
-        setHeld={setHeld}
-        progress={progress}
-      />
-      <div className="min-w-0">
-        {!result && !progress && (
-          <p className="text-pencil">
-            Every combination is tried with its own mass: motor, controller, propeller, pack and the structure that
-            grows with them.
-          </p>
-        )}
-        {result && (
-          <>
-            <h2>
-              {result.pareto.length === 0
-                ? "Nothing holds"
-                : `${result.front} that nothing beats${result.front > result.pareto.length ? `, ${result.pareto.length} shown` : ""}`}{" "}
-              <span className="text-[12px] font-normal text-pencil">
-                of {result.tried} tried, over mass, endurance, thrust, cost and heat
-              </span>
-            </h2>
-            <p className="mt-1" data-knocked>
-              Why not the rest:{" "}
-              {Object.entries(result.knocked)
-                .sort((a, b) => b[1] - a[1])
-                .map(([why, n]) => `${why} ${n}`)
-                .join(", ") || "none fell out"}
-              .
-            </p>
-            {result.nearest && (
-              <p className="mt-1 text-care">
-                Nearest: {plain(result.nearest.candidate.choice.diameter, "length", habit)} on{" "}
-                {plain(result.nearest.candidate.choice.kv, "kv", habit)},{" "}
-                {plain(result.nearest.candidate.auw, "mass", habit)}, falls to {result.nearest.misses}.
-              </p>
-            )}
-            {result.pareto.length > 0 && (
-              <FoundPlot unit={unit} bounds={bounds} chosen={chosen} result={result} setChosen={setChosen} />
-            )}
-            {result.pareto.length > 0 && <FoundTable result={result} chosen={chosen} setChosen={setChosen} />}
-          </>
-        )}
+    <section aria-label="Search" className="px-4 py-3 text-[12px]">
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
+        <WhatMatters aims={aims} setAims={setAims} />
+        <span className="flex flex-wrap items-center gap-3">
+          {progress ? (
+            <button
+              type="button"
+              className="act"
+              onClick={() => {
+                stop();
+                setAsking(true);
+              }}
+            >
+              Cancel
+            </button>
+          ) : (
+            <button
+              type="button"
+              className="act act-first"
+              disabled={count > MOST || count === 0}
+              onClick={() => run({ design, unitIds, space, bounds, own, levelDrag })}
+            >
+              Search {count}
+            </button>
+          )}
+          {count > MOST && <span className="text-stop">At most {MOST} combinations: hold something fixed.</span>}
+          {progress && (
+            <span role="status">
+              <progress value={progress.tried} max={progress.of} className="w-24 align-middle accent-[var(--accent)]" />{" "}
+              {progress.tried} of {progress.of}, {progress.found} hold
+            </span>
+          )}
+        </span>
       </div>
+      <div
+        className={
+          asking ? "mt-2 grid grid-cols-[minmax(0,1fr)_300px] gap-6 max-[860px]:grid-cols-[minmax(0,1fr)]" : "mt-1"
+        }
+      >
+        <details open={asking} onToggle={(e) => setAsking(e.currentTarget.open)}>
+          <summary className="min-h-6 cursor-pointer text-ink">
+            <span>
+              <b>What may vary</b>
+              {said(<MayVarySaid units={units} space={space} />)}
+            </span>
+          </summary>
+          <WhatMayVary
+            parts={parts}
+            held={held}
+            setHeld={setHeld}
+            units={units}
+            chooseDrives={(ids) => {
+              setUnitIds(ids);
+              setSpace(spaceAround(design, ids));
+              setFound(null);
+            }}
+            space={space}
+            setSpace={setSpace}
+          />
+        </details>
+        <details open={asking} onToggle={(e) => setAsking(e.currentTarget.open)}>
+          <summary className="min-h-6 cursor-pointer text-ink">
+            <span>
+              <b>What must hold</b>
+              {said(<MustHoldSaid bounds={bounds} />)}
+            </span>
+          </summary>
+          <WhatMustHold bounds={bounds} setBounds={setBounds} />
+        </details>
+      </div>
+      {!found && !progress && (
+        <p className="mt-3 text-pencil">
+          Every combination is tried with its own mass: motor, controller, what is on the shaft, pack and the structure
+          that grows with them.
+        </p>
+      )}
+      {found && <Found {...found} aims={aims} />}
     </section>
   );
 }

@@ -4,18 +4,26 @@ import type { Dimension } from "../../../core/design/units";
 import { resultIn } from "../../../core/evaluate";
 import { demand } from "../../../core/subjects/demand/node";
 import type { Nominal } from "../../../core/subjects/propulsion/nominal";
-import { type Scaling, UNSCALED, whatIf } from "../../../core/sizing/whatIf";
+import { shapedOf } from "../../../core/sizing/otherSize";
+import { type Scaling, UNSCALED, knobsOf, whatIf } from "../../../core/sizing/whatIf";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 
-const KNOBS: [key: Exclude<keyof Scaling, "cells">, label: string, law: string][] = [
+/** What can be turned, its law of an open propeller, and what holds of everything else. */
+const KNOBS: [key: Exclude<keyof Scaling, "cells">, label: string, law: string, elsewhere?: string][] = [
   [
     "diameter",
     "Diameter",
     "At the same rpm thrust grows with diameter⁴ and power with diameter⁵; the motor slows, so a little less.",
+    "All of it grows alike, its mass excepted.",
   ],
-  ["pitch", "Pitch", "More pitch asks for torque at once and pays only when moving; standing, the blade stalls."],
-  ["kv", "Kv", "The same iron wound faster: rpm with Kv, current with about Kv³ at the same propeller."],
+  ["pitch", "Pitch", "More pitch asks for torque at once and pays only when moving; standing, the blade stalls.", ""],
+  [
+    "kv",
+    "Kv",
+    "The same iron wound faster: rpm with Kv, current with about Kv³ at the same propeller.",
+    "The same iron wound faster: rpm with Kv as far as its load lets it.",
+  ],
   [
     "ratio",
     "Reduction",
@@ -24,15 +32,15 @@ const KNOBS: [key: Exclude<keyof Scaling, "cells">, label: string, law: string][
   ["mass", "Mass", "Hover power grows with mass^1.5, speeds to fly with its square root."],
 ];
 
-const READ: [label: string, dimension: Dimension, pick: (n: Nominal) => number][] = [
-  ["Propeller speed", "rotation", (n) => n.craft.rpm],
-  ["Motor current", "current", (n) => n.craft.current],
-  ["Thrust, standing", "force", (n) => n.craft.thrust],
+const READ: [label: string, dimension: Dimension, pick: (n: Nominal, drive: number) => number | undefined][] = [
+  ["Shaft speed", "rotation", (n, k) => n.units[k]?.rpm],
+  ["Motor current", "current", (n, k) => n.units[k]?.current],
+  ["Its thrust, standing", "force", (n, k) => n.units[k]?.thrust],
   ["Thrust to weight", "ratio", (n) => n.craft.thrustToWeight],
-  ["Motor losses", "power", (n) => n.craft.motorLoss],
+  ["Motor losses", "power", (n, k) => n.units[k]?.motorLoss],
   ["Pack power", "power", (n) => n.craft.packPower],
   ["Endurance at the duty", "time", (n) => n.craft.endurance],
-  ["Tip Mach number", "ratio", (n) => n.craft.tipMach],
+  ["Tip Mach number", "ratio", (n, k) => n.units[k]?.tipMach],
 ];
 
 /** What happens when one thing is scaled: the whole chain solved again, with the law in words. */
@@ -41,7 +49,11 @@ export function WhatIfSheet() {
   const { seen: design, evaluation } = useDesk();
   const levelDrag = resultIn(evaluation, demand)?.levelDrag ?? null;
   const [scaling, setScaling] = useState<Scaling>(UNSCALED);
-  const result = useMemo(() => whatIf(design, scaling, levelDrag), [design, scaling, levelDrag]);
+  const [unitId, setUnitId] = useState(design.units[0]?.id ?? "");
+  const unit = design.units.find((u) => u.id === unitId) ?? design.units[0];
+  const result = useMemo(() => whatIf(design, scaling, levelDrag, unit?.id), [design, scaling, levelDrag, unit?.id]);
+  const can = unit ? knobsOf(unit) : [];
+  const size = unit ? (shapedOf(unit)?.size.label ?? "") : "";
   const turned = KNOBS.filter(([key]) => scaling[key] !== 1);
   return (
     <section
@@ -50,9 +62,34 @@ export function WhatIfSheet() {
     >
       <div>
         <h2>What if</h2>
-        {KNOBS.map(([key, label]) => (
+        {design.units.length > 1 && (
+          <label className="mt-1 grid grid-cols-[80px_1fr] items-center gap-2">
+            Drive
+            <select
+              className="box"
+              aria-label="Drive to scale"
+              value={unit?.id}
+              onChange={(e) => {
+                setUnitId(e.target.value);
+                setScaling(UNSCALED);
+              }}
+            >
+              {design.units.map((u) => (
+                <option key={u.id} value={u.id}>
+                  {u.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+        {unit?.measured && (
+          <p className="mt-1 text-pencil">
+            {unit.name} is known by its measured curve: another motor, gearing or size cannot be told from that.
+          </p>
+        )}
+        {KNOBS.filter(([key]) => can.includes(key)).map(([key, label]) => (
           <label key={key} className="mt-1 grid grid-cols-[80px_1fr_56px] items-center gap-2">
-            {label}
+            {key === "diameter" ? size : label}
             <input
               type="range"
               min={-40}
@@ -87,11 +124,16 @@ export function WhatIfSheet() {
         <button type="button" className="act mt-2" onClick={() => setScaling(UNSCALED)}>
           As it is
         </button>
-        {turned.map(([key, , law]) => (
-          <p key={key} className="mt-2">
-            {law}
-          </p>
-        ))}
+        {turned.flatMap(([key, , law, open = law]) => {
+          const said = unit?.propulsor ? open : law;
+          return said === "" ? (
+            []
+          ) : (
+            <p key={key} className="mt-2">
+              {said}
+            </p>
+          );
+        })}
         {scaling.cells !== 0 && (
           <p className="mt-2">
             Rpm goes with the cells, current with about their square, heat with more: the propeller decides, not the
@@ -116,7 +158,10 @@ export function WhatIfSheet() {
             </thead>
             <tbody>
               {READ.map(([label, dimension, pick]) => {
-                const [a, b] = [pick(result.before), pick(result.after)];
+                const [a, b] = [result.before, result.after].map((n) => pick(n, result.drive) ?? Number.NaN) as [
+                  number,
+                  number,
+                ];
                 const share = a !== 0 ? b / a - 1 : Number.NaN;
                 return (
                   <tr key={label} data-whatif={label}>

@@ -1,149 +1,23 @@
-import { moneyHere, usualPrice } from "../../../../core/design/money";
-import { proxy } from "comlink";
-import type { Dispatch, RefObject, SetStateAction } from "react";
-import { useState } from "react";
-import { toast } from "sonner";
-import { parseQuantity } from "../../../../core/design/readQuantity";
 import type { Unit } from "../../../../core/design/schema";
 import type { ShelfPart } from "../../../../core/design/shelf";
-import type { Dimension } from "../../../../core/design/units";
-import { resultIn } from "../../../../core/evaluate";
-import { demand } from "../../../../core/subjects/demand/node";
-import { DISPLAY, toDisplay } from "../../../../core/design/units";
-import type { SearchBounds, SearchProgress, SearchResult, SearchTask } from "../../../../core/sizing/search";
-import {
-  type OwnParts,
-  type SearchKey,
-  type SearchSpace,
-  sizeOf,
-  spaceAround,
-} from "../../../../core/sizing/searchSpace";
+import { DISPLAY } from "../../../../core/design/units";
+import { alike } from "../../../../core/sizing/otherSize";
+import type { OwnParts, Shroud } from "../../../../core/sizing/searchParts";
+import type { SearchSpace } from "../../../../core/sizing/searchSpace";
+import { isOpenPropeller } from "../../../../core/subjects/propulsion/kinds/which";
 import { useDesk } from "../../../app/desk";
 import { usePreferences } from "../../../app/preferences";
-import { QuantityField } from "../../../fields/QuantityField";
-import { newSlow } from "../../../worker/slow";
-
-/** A list of values of one kind, typed with commas or spaces between them. */
-function ListField({
-  label,
-  values,
-  dimension,
-  onCommit,
-}: {
-  label: string;
-  values: number[];
-  dimension: Dimension;
-  onCommit: (values: number[]) => void;
-}) {
-  const { habit } = usePreferences();
-  const shown = values.map((v) => Number(toDisplay(v, dimension, habit).toPrecision(4))).join(", ");
-  const [text, setText] = useState<string | null>(null);
-  const [error, setError] = useState<string | null>(null);
-  const commit = () => {
-    if (text === null) return;
-    const read = text
-      .split(/[;,]\s*|\s+/)
-      .filter(Boolean)
-      .map((t) => parseQuantity(t, dimension, habit));
-    const bad = read.find((r) => !r.ok);
-    const list = [...new Set(read.flatMap((r) => (r.ok && r.value > 0 ? [r.value] : [])))].sort((a, b) => a - b);
-    if (bad || list.length === 0) {
-      setError(bad && !bad.ok ? bad.message : "Accepted: values above zero, with commas between them.");
-      return;
-    }
-    setError(null);
-    setText(null);
-    onCommit(list);
-  };
-  return (
-    <>
-      <input
-        className="box num"
-        aria-label={label}
-        aria-invalid={error !== null}
-        value={text ?? shown}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={commit}
-        onKeyDown={(e) => e.key === "Enter" && commit()}
-      />
-      {error && (
-        <span role="alert" className="block text-[11px] text-stop">
-          {error}
-        </span>
-      )}
-    </>
-  );
-}
-
-/** Kinds of one's own parts that a search can be held to, and what of the space they settle. */
-const OWN_KINDS: [kind: keyof OwnParts, title: string, settles: SearchKey[]][] = [
-  ["motor", "motors", ["kv", "motorMass"]],
-  ["controller", "controllers", []],
-  ["propeller", "propellers", ["diameter", "pitchRatio", "blades"]],
-  ["pack", "packs", ["series", "capacity"]],
-];
-
-const MOST = 60_000;
-
-export const FIELDS: [key: SearchKey, label: string, dimension: Dimension][] = [
-  ["diameter", "Diameter", "length"],
-  ["pitchRatio", "Pitch over diameter", "ratio"],
-  ["blades", "Blades", "count"],
-  ["kv", "Kv", "kv"],
-  ["motorMass", "Motor mass", "mass"],
-  ["ratio", "Reduction", "ratio"],
-  ["series", "Cells in series", "count"],
-  ["capacity", "Capacity", "capacity"],
-  ["count", "Identical drives", "count"],
-];
-
-/** The search in a worker of its own: begun anew or stopped, its last answer stands. */
-function useSearchRun({
-  worker,
-  setProgress,
-  begin,
-  end,
-}: {
-  worker: RefObject<ReturnType<typeof newSlow> | null>;
-  setProgress: (next: SearchProgress | null) => void;
-  begin: () => void;
-  end: (found: SearchResult) => void;
-}) {
-  const stop = () => {
-    worker.current?.end();
-    worker.current = null;
-    setProgress(null);
-  };
-  const run = (task: SearchTask) => {
-    stop();
-    begin();
-    const made = newSlow();
-    worker.current = made;
-    // What was still on its way when it was stopped tells nothing any more.
-    const tell = proxy((p: SearchProgress) => {
-      if (worker.current === made) setProgress(p);
-    });
-    Promise.race([made.slow.search(task, tell), made.broken])
-      .then((found) => {
-        if (worker.current !== made) return;
-        stop();
-        end(found);
-      })
-      .catch((error: unknown) => {
-        if (worker.current !== made) return;
-        stop();
-        toast.error(`The search ended: ${error instanceof Error ? error.message : String(error)}`);
-      });
-  };
-  return { run, stop };
-}
+import { ListField } from "./ListField";
+import { OWN_KINDS, ownKindsOf, variedOf } from "./varied";
 
 /** The values of each size that are tried; what one's own parts settle is not asked. */
 function ValuesTried({
+  units,
   held,
   space,
   setSpace,
 }: {
+  units: readonly Unit[];
   held: ReadonlySet<keyof OwnParts>;
   space: SearchSpace;
   setSpace: (next: SearchSpace) => void;
@@ -153,186 +27,146 @@ function ValuesTried({
   return (
     <table className="mt-1 w-full">
       <tbody>
-        {FIELDS.filter(([key]) => !settled.includes(key)).map(([key, label, dimension]) => (
-          <tr key={key}>
-            <td className="pr-2">
-              {label} <span className="text-pencil">{DISPLAY[habit][dimension]}</span>
-            </td>
-            <td className="w-[200px]">
-              <ListField
-                label={`Search ${label}`}
-                values={space[key]}
-                dimension={dimension}
-                onCommit={(list) => setSpace({ ...space, [key]: list })}
-              />
-            </td>
-          </tr>
-        ))}
+        {variedOf(units)
+          .filter(([key]) => !settled.includes(key))
+          .map(([key, label, dimension]) => (
+            <tr key={key}>
+              <td className="pr-2">
+                {label} <span className="text-pencil">{DISPLAY[habit][dimension]}</span>
+              </td>
+              <td className="w-[200px]">
+                <ListField
+                  label={`Search ${label}`}
+                  values={space[key]}
+                  dimension={dimension}
+                  onCommit={(list) => setSpace({ ...space, [key]: list })}
+                />
+              </td>
+            </tr>
+          ))}
       </tbody>
     </table>
   );
 }
 
-const BOUNDS = [
-  ["maxMass", "All-up mass at most", "mass"],
-  ["minEndurance", "Endurance at least", "time"],
-  ["minThrustToWeight", "Thrust to weight at least", "ratio"],
-  ["maxCost", "Cost at most, at its dearest", "money"],
-  ["maxCurrent", "Pack current at most", "current"],
-  ["maxTipMach", "Tip Mach at most", "ratio"],
-  ["structure", "Structure for each added g", "ratio"],
-] as const satisfies [keyof SearchBounds, string, Dimension][];
+/** How many values of each are tried, in a line. */
+export function MayVarySaid({ units, space }: { units: readonly Unit[]; space: SearchSpace }) {
+  const said = variedOf(units).flatMap(([key, label]) =>
+    space[key].length > 1 ? `${label}: ${space[key].length}` : [],
+  );
+  return <>{said.join(" · ") || "one of each"}</>;
+}
 
-/** What every candidate must keep. */
-function WhatMustHold({ bounds, setBounds }: { bounds: SearchBounds; setBounds: (next: SearchBounds) => void }) {
-  const taken = (key: (typeof BOUNDS)[number][0], v: number | null) =>
-    key === "structure" ? Math.max(0, v ?? 0) : key === "maxTipMach" ? (v ?? 1) : v;
+/** Which drives are searched together: what is on their shafts is of one kind. */
+function WhichDrives({ units, choose }: { units: readonly Unit[]; choose: (ids: string[]) => void }) {
+  const { seen: design } = useDesk();
+  const chosen = new Set(units.map((u) => u.id));
+  const [first] = units;
+  if (design.units.length < 2) return null;
   return (
-    <>
-      <h2 className="mt-3">What must hold</h2>
-      <div className="mt-1 flex flex-col gap-1">
-        {BOUNDS.map(([key, label, dimension]) =>
-          key === "maxCost" && usualPrice(1) === null ? (
-            <p key={key} className="text-care">
-              Cost: say in the workshop what a euro is worth in {moneyHere().currency}. Usual prices are in euros.
-            </p>
-          ) : (
-            <label key={key} className="flex items-center justify-between gap-2">
-              {label}
-              <span className="w-28">
-                <QuantityField
-                  boxed
-                  label={label}
-                  value={bounds[key] ?? null}
-                  dimension={dimension}
-                  empty="free"
-                  onCommit={(v) => setBounds({ ...bounds, [key]: taken(key, v) })}
-                />
-              </span>
-            </label>
-          ),
-        )}
-      </div>
-    </>
+    <fieldset className="mt-1">
+      <legend className="text-pencil">Drives: those chosen together get the same parts</legend>
+      {design.units.map((u) => {
+        const own = chosen.has(u.id);
+        const fits = first === undefined || alike(u, first);
+        return (
+          <label key={u.id} className="mr-3 inline-flex min-h-6 items-center gap-1">
+            <input
+              type="checkbox"
+              checked={own}
+              onChange={() => {
+                // Of another kind: in place of those, not beside them.
+                if (!own)
+                  choose(
+                    fits ? [...design.units.flatMap((x) => (chosen.has(x.id) || x.id === u.id ? x.id : []))] : [u.id],
+                  );
+                else if (chosen.size > 1) choose(units.flatMap((x) => (x.id === u.id ? [] : x.id)));
+              }}
+            />
+            {u.name}
+            {!own && !fits && <span className="text-pencil">(by itself)</span>}
+          </label>
+        );
+      })}
+    </fieldset>
   );
 }
 
-/** Which parts are tried, and what must be kept. */
+const SHROUDS: Shroud[] = ["open", "in a duct"];
+/** Whether propellers are tried open, in a duct, or both. */
+function Shrouds({ space, setSpace }: { space: SearchSpace; setSpace: (next: SearchSpace) => void }) {
+  const now = space.shrouds ?? ["open"];
+  return (
+    <p className="mt-1 flex flex-wrap items-center gap-1" role="group" aria-label="Propellers">
+      Propellers:
+      {SHROUDS.map((s) => (
+        <button
+          key={s}
+          type="button"
+          className={`chip ${now.includes(s) ? "chip-on" : ""}`}
+          aria-pressed={now.includes(s)}
+          onClick={() => {
+            const next = SHROUDS.filter((x) => (x === s ? !now.includes(s) : now.includes(x)));
+            if (next.length > 0) setSpace({ ...space, shrouds: next });
+          }}
+        >
+          {s}
+        </button>
+      ))}
+      {now.includes("in a duct") && (
+        <small className="text-pencil">
+          duct: half as long as wide, printed 1 mm thick, its lip not known: a guess with a wide band
+        </small>
+      )}
+    </p>
+  );
+}
+
+/** Which parts are tried. */
 export function WhatMayVary({
   parts,
   held,
-  worker,
-  setProgress,
-  space,
-  setResult,
-  setChosen,
-  unit,
-  bounds,
-  setBounds,
-  setUnitId,
-  setSpace,
   setHeld,
-  progress,
+  units,
+  chooseDrives,
+  space,
+  setSpace,
 }: {
   parts: ShelfPart[];
   held: ReadonlySet<keyof OwnParts>;
-  worker: RefObject<ReturnType<typeof newSlow> | null>;
-  setProgress: (next: SearchProgress | null) => void;
+  setHeld: (next: ReadonlySet<keyof OwnParts>) => void;
+  units: readonly Unit[];
+  chooseDrives: (ids: string[]) => void;
   space: SearchSpace;
-  setResult: (next: SearchResult | null) => void;
-  setChosen: (next: number | null) => void;
-  unit: Unit | undefined;
-  bounds: SearchBounds;
-  setBounds: (next: SearchBounds) => void;
-  setUnitId: (next: string) => void;
-  setSpace: (next: SearchSpace | null) => void;
-  setHeld: Dispatch<SetStateAction<ReadonlySet<keyof OwnParts>>>;
-  progress: SearchProgress | null;
+  setSpace: (next: SearchSpace) => void;
 }) {
-  const { design, evaluation } = useDesk();
-  const levelDrag = resultIn(evaluation, demand)?.levelDrag ?? null;
+  const [unit] = units;
   const shelf = (kind: keyof OwnParts) => parts.filter((p) => p.kind === kind);
-  const own = Object.fromEntries([...held].map((kind) => [kind, shelf(kind)])) as OwnParts;
-  const count = sizeOf(space, own);
-  const { run, stop } = useSearchRun({
-    worker,
-    setProgress,
-    begin: () => {
-      setResult(null);
-      setChosen(null);
-      setProgress({ tried: 0, of: count, found: 0 });
-    },
-    end: setResult,
-  });
   return (
-    <div>
-      <h2>What may vary</h2>
+    <>
       <p className="text-pencil">
-        Generic parts by scaling laws, replacing {unit?.name} and its pack. One value holds a thing fixed.
+        {unit?.measured
+          ? `${unit.name} is known by its measured curve: only its pack is searched. Another motor, gearing or size cannot be told from that.`
+          : `Generic parts by scaling laws, replacing ${units.map((u) => u.name).join(" and ")} and ${units.length > 1 ? "their" : "its"} pack. One value holds a thing fixed.`}
       </p>
-      {design.units.length > 1 && (
-        <label className="mt-1 flex items-center gap-2">
-          Drive
-          <select
-            className="box"
-            aria-label="Drive to search"
-            value={unit?.id}
-            onChange={(e) => {
-              setUnitId(e.target.value);
-              setSpace(spaceAround(design, e.target.value));
-              setResult(null);
-            }}
-          >
-            {design.units.map((u) => (
-              <option key={u.id} value={u.id}>
-                {u.name}
-              </option>
-            ))}
-          </select>
-        </label>
-      )}
+      <WhichDrives units={units} choose={chooseDrives} />
+      {unit && isOpenPropeller(unit) && <Shrouds space={space} setSpace={setSpace} />}
       <p className="mt-1 flex flex-wrap items-center gap-1" role="group" aria-label="Only from your shelf">
         Only from your shelf:
-        {OWN_KINDS.map(([kind, title]) => (
+        {ownKindsOf(unit).map(([kind, title]) => (
           <button
             key={kind}
             type="button"
             className={`chip ${held.has(kind) ? "chip-on" : ""}`}
             aria-pressed={held.has(kind)}
             disabled={shelf(kind).length === 0}
-            onClick={() =>
-              setHeld((now) => new Set(now.has(kind) ? [...now].filter((k) => k !== kind) : [...now, kind]))
-            }
+            onClick={() => setHeld(new Set(held.has(kind) ? [...held].filter((k) => k !== kind) : [...held, kind]))}
           >
             {title} {shelf(kind).length}
           </button>
         ))}
       </p>
-      <ValuesTried held={held} space={space} setSpace={setSpace} />
-      <WhatMustHold bounds={bounds} setBounds={setBounds} />
-      <p className="mt-3 flex items-center gap-3">
-        {progress ? (
-          <button type="button" className="act" onClick={stop}>
-            Cancel
-          </button>
-        ) : (
-          <button
-            type="button"
-            className="act act-first"
-            disabled={count > MOST}
-            onClick={() => run({ design, unitId: unit?.id ?? "", space, bounds, own, levelDrag })}
-          >
-            Search {count}
-          </button>
-        )}
-        {count > MOST && <span className="text-stop">At most {MOST} combinations: hold something fixed.</span>}
-        {progress && (
-          <span role="status">
-            <progress value={progress.tried} max={progress.of} className="w-24 align-middle accent-[var(--accent)]" />{" "}
-            {progress.tried} of {progress.of}, {progress.found} hold
-          </span>
-        )}
-      </p>
-    </div>
+      <ValuesTried units={units} held={held} space={space} setSpace={setSpace} />
+    </>
   );
 }
