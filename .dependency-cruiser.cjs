@@ -27,7 +27,7 @@ module.exports = {
     {
       name: "no-circles",
       severity: "error",
-      from: { path: "^(core|api|server|cli)/" },
+      from: { path: "^(core|api|server|cli|web)/" },
       to: { circular: true, viaOnly: { dependencyTypesNot: ["type-only"] } },
     },
   ],

@@ -15,7 +15,9 @@ async function beside(commands) {
     commands.map(
       (args) =>
         new Promise((done) => {
-          const child = spawn("npx", ["--no-install", ...args], {
+          const [command, ...rest] =
+            args[0] === "node" ? [process.execPath, ...args.slice(1)] : ["npx", "--no-install", ...args];
+          const child = spawn(command, rest, {
             cwd: new URL("..", import.meta.url),
             stdio: ["ignore", "pipe", "pipe"],
           });
@@ -33,10 +35,12 @@ async function beside(commands) {
   if (failed !== undefined) process.exit(failed);
 }
 
-// The checks need one core each: side by side they take half of the time.
+// The checks need one core each: side by side they take half of the time. The compiler is the native one, which takes a
+// quarter of the time; what reads the sources for other checks needs the one before it (package "typescript").
+const TSC = "node_modules/tsc-native/bin/tsc";
 await beside([
-  ["tsc", "-p", "."],
-  ["tsc", "-p", "core"],
+  ["node", TSC, "-p", "."],
+  ["node", TSC, "-p", "core"],
   ["biome", "check", "--error-on-warnings", "."],
   ["knip", "--no-progress"],
   ["depcruise", "--config", ".dependency-cruiser.cjs", "core", "api", "server", "web", "cli"],
