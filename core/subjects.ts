@@ -20,6 +20,8 @@ import { verdicts as extentVerdicts } from "./subjects/extent/verdicts";
 import { flight } from "./subjects/flight/node";
 import { verdicts as flightVerdicts } from "./subjects/flight/verdicts";
 import { lattice } from "./subjects/flight/latticeNode";
+import { lateral } from "./subjects/lateral/node";
+import { verdicts as lateralVerdicts } from "./subjects/lateral/verdicts";
 import { liftoff } from "./subjects/liftoff/node";
 import { verdicts as liftoffVerdicts } from "./subjects/liftoff/verdicts";
 import { pull } from "./subjects/liftoff/pull";
@@ -62,6 +64,7 @@ export const SUBJECTS: readonly AnySubject<any>[] = [
   judged(ratios, ratioVerdicts),
   lattice,
   judged(flight, flightVerdicts),
+  judged(lateral, lateralVerdicts),
   judged(powered, poweredVerdicts),
   pull,
   demand,

@@ -4,6 +4,7 @@ import { quantities as box } from "../subjects/box/declares";
 import { quantities as cost } from "../subjects/cost/declares";
 import { quantities as energy } from "../subjects/energy/declares";
 import { quantities as flight } from "../subjects/flight/declares";
+import { quantities as lateral } from "../subjects/lateral/declares";
 import { quantities as liftoff } from "../subjects/liftoff/declares";
 import { quantities as mass } from "../subjects/mass/declares";
 import { quantities as powered } from "../subjects/powered/declares";
@@ -50,6 +51,7 @@ const COMPUTED = {
   ...speed,
   ...authority,
   ...flight,
+  ...lateral,
   ...powered,
   ...liftoff,
   ...wind,

@@ -26,6 +26,7 @@ const MIGRATIONS: Record<number, (file: Raw) => Raw> = {
   8: amountsSayTheirCurrency,
   9: runsSayTheirState,
   10: drivesHaveSeveralThingsAround,
+  11: leanAndSwingMayBeAskedFor,
 };
 
 /**
@@ -212,6 +213,11 @@ function drivesHaveSeveralThingsAround(file: Raw): Raw {
     typeof v?.design === "object" && v.design !== null ? { ...v, design: withAroundList(v.design as Raw) } : v,
   );
   return { ...file, ...(Array.isArray(file.versions) ? { versions } : {}), formatVersion: 11 };
+}
+
+/** 11 → 12: a target may ask how a lean grows and how the swing dies down; nothing of an older file does. */
+function leanAndSwingMayBeAskedFor(file: Raw): Raw {
+  return { ...file, formatVersion: 12 };
 }
 
 /** A file of an older version as this one has it; unchanged when it is of this version, or of none that is known. */

@@ -275,6 +275,18 @@ describe("where the CG must be", () => {
     expect(await user.read("[data-turn]")).toMatch(/^\d+\.\d° \d+\.\d m\/s \d+\.\d m\/s \d+ m \d+ s \d+ m open$/);
     await user.see("only wings and bodies are in its drag");
   });
+  it("left to itself: what a lean and a swing do, at three speeds; not covered near the ground", async () => {
+    await user.go("/craft/tern/v5/stability");
+    await user.see("Not covered: so near the ground");
+    await user.go("/craft/annulus/v2/stability");
+    await (await user.page.waitForSelector('[data-state="wing"]'))?.click();
+    await user.page.waitForSelector("[data-sideways]");
+    expect(await user.page.$$eval("[data-sideways]", (l) => l.length)).toBe(3);
+    // Its CG is behind what the ring holds, about both axes alike: a slip doubles in a blink.
+    expect(await user.read("[data-sideways]")).toMatch(/doubles in 0\.\d+ s/);
+    await (await user.page.waitForSelector('[data-state="usual"]'))?.click();
+    await user.page.waitForFunction(() => !document.querySelector("[data-sideways]"));
+  });
   it("stands on its feet: they are begun by one click, moved by keys, and what tips it over follows", async () => {
     await user.go("/craft/lantern/v2/stability");
     await user.page.waitForSelector('[data-stance="unsaid"]');

@@ -128,6 +128,22 @@ describe("parts of version 7", () => {
   });
 });
 
+describe("a file of version 11", () => {
+  it("opens as it is, and may ask for a lean and a swing from then on", () => {
+    const raw = read("fixtures/craft-11.json") as { versions: { design: { brief: { targets: object[] } } }[] };
+    const opened = openCraftFile(raw);
+    if (!opened.ok) throw new Error(JSON.stringify(opened.problems));
+    expect(opened.file.formatVersion).toBe(FORMAT_VERSION);
+    for (const [k, v] of opened.file.versions.entries())
+      expect(v.design.brief.targets).toEqual(raw.versions[k]?.design.brief.targets);
+    const asks = structuredClone(opened.file);
+    asks.versions[0]?.design.brief.targets.push({
+      ...{ id: "lean", metric: "leanGrowth", comparison: "atMost", value: 0.03, weight: "wish" },
+    });
+    expect(openCraftFile(asks).ok).toBe(true);
+  });
+});
+
 describe("what was around a drive of version 10", () => {
   const was = (units: object[], states: object[] = []) => withAroundList({ units, states });
   it("stands in a list, and works in air; a pair of the demo says nothing yet of its spacing", () => {

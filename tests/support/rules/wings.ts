@@ -42,8 +42,20 @@ const onWheels = (d: Design, back: number) => {
   d.feet = [foot("nose", 0.1, 0), foot("main", back, 0.12)];
 };
 
+/** All of its parts have a size, its wings so much dihedral (°), its fin so much height (m). */
+const sideways = (dihedral: number, fin: number, weight = 0.5) =>
+  but((d) => {
+    for (const i of d.items) if (i.size.y === 0) i.size = { x: 0.05, y: 0.05, z: 0.05 };
+    item(d, "hull").mass = known(weight);
+    wing(d).panels = [panel(0.55, 0.2, 0, dihedral)];
+    const upright = d.surfaces[2];
+    if (upright) upright.panels = [panel(fin, 0.1, 15, 90)];
+  });
+
 /** Rules of craft that fly on wings. */
 export const WING_CASES: RuleCase[] = [
+  ["spirals", sideways(-2, 0.3), sideways(16, 0.15)],
+  ["swings", sideways(16, 0.03, 2), sideways(4, 0.25)],
   ["wings-not-whole", but((d) => void (d.flight.whole = false)), flown],
   ["window-beyond", but((d) => void (target(d, "cg").upper = 0.45)), flown],
   ["window-beyond", but((d) => void (target(d, "cg").value = 0.2)), flown],

@@ -16,6 +16,7 @@ import { InWind } from "./InWind";
 import { NoWing } from "./NoWing";
 import { OnTheGround } from "./OnTheGround";
 import { ShapeDrop } from "./ShapeDrop";
+import { Sideways } from "./Sideways";
 import { SpanLoad } from "./SpanLoad";
 import { Speeds } from "./Speeds";
 import { Stored } from "./Stored";
@@ -91,6 +92,7 @@ export function StabilityStation() {
           <SpanLoad wings={wings} flown={flown} />
           <TrimCurve wings={wings} flown={flown} />
           <CgShift wings={wings} flown={flown} />
+          <Sideways />
         </div>
       )}
       <Sheets
