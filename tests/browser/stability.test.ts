@@ -272,7 +272,7 @@ describe("where the CG must be", () => {
     );
     expect(await user.page.$('[data-metric="turnRadius"]')).toBeNull();
     // Its drag area was never entered: gear and struts are not in what thrust would have to hold.
-    expect(await user.read("[data-turn]")).toMatch(/^\d+\.\d° \d+\.\d m\/s \d+\.\d m\/s \d+ m \d+ s \d+ m open$/);
+    expect(await user.read("[data-turn]")).toMatch(/^\d+\.\d° \d+\.\d m\/s \d+\.\d m\/s \d+ m \d+ s \d+ m \d+ m open$/);
     await user.see("only wings and bodies are in its drag");
   });
   it("left to itself: what a lean and a swing do, at three speeds; not covered near the ground", async () => {

@@ -51,6 +51,18 @@ export function turnAt(stall: number, margin: number, drag: number, bank: number
   };
 }
 
+/**
+ * Radius of the smallest circle that is kept around a point on the ground in a steady wind, m: with the wind behind it
+ * is fastest over the ground, and there it banks as far as it may: R = (v + w)²/(g·tan φ). Null where the wind is no
+ * slower than it flies: it is carried off.
+ *
+ * @param speed through the air, m/s, held all round
+ * @param wind m/s, ≥ 0
+ * Source: turns around a point, handbooks of flight training (steepest where the ground speed is highest).
+ */
+export const aroundPoint = ({ speed, bank }: Pick<TurnAt, "speed" | "bank">, wind: number): number | null =>
+  wind < speed ? (speed + wind) ** 2 / (GRAVITY * Math.tan(bank)) : null;
+
 /** Radius of the turn at 45°, m: it goes with the square of the stall speed. */
 export function radiusOf(stall: Doubtful, margin: number): Doubtful {
   const { radius } = turnAt(stall.value, margin, 0, TOLD);

@@ -1,5 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import { useMemo } from "react";
+import { type TurnAt, aroundPoint } from "../../../core/subjects/flight/turning";
 import { resultIn } from "../../../core/evaluate";
 import { whyNone } from "../../../core/subject";
 import type { AxisLine } from "../../../core/subjects/axes/inFlight";
@@ -131,6 +132,17 @@ function Lines({ lines }: { lines: AxisLine[] }) {
   );
 }
 
+/** Radius of the smallest circle that it keeps around a point in the worst wind. */
+function OverPoint({ turn, wind: worst }: { turn: TurnAt; wind: number }) {
+  const { habit } = usePreferences();
+  const radius = aroundPoint(turn, worst);
+  return radius === null ? (
+    <td className="text-right text-stop">carried off</td>
+  ) : (
+    <td className="num text-right whitespace-nowrap">{plain(radius, "distance", habit)}</td>
+  );
+}
+
 /** Level turns by their bank, and how far the wind carries it in a circle. */
 function Turns({ held, wind: worst }: { held: Extract<Held, { kind: "wings" }>; wind: number }) {
   const { habit } = usePreferences();
@@ -153,6 +165,7 @@ function Turns({ held, wind: worst }: { held: Extract<Held, { kind: "wings" }>; 
                 <th className="text-right!">radius</th>
                 <th className="text-right!">full circle</th>
                 {worst > 0 && <th className="text-right!">drifts in it</th>}
+                {worst > 0 && <th className="text-right!">circle over a point</th>}
                 <th>full throttle</th>
               </tr>
             </thead>
@@ -167,6 +180,7 @@ function Turns({ held, wind: worst }: { held: Extract<Held, { kind: "wings" }>; 
                   {worst > 0 && (
                     <td className="num text-right whitespace-nowrap">{plain(worst * t.circle, "distance", habit)}</td>
                   )}
+                  {worst > 0 && <OverPoint turn={t} wind={worst} />}
                   <td className={`whitespace-nowrap ${t.level === true ? "text-clear" : "text-care"}`}>
                     {levelText(t.level)}
                   </td>
