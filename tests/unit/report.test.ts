@@ -1,3 +1,4 @@
+import { produce } from "immer";
 import fc from "fast-check";
 import type { Table } from "mdast";
 import { toString as textOf } from "mdast-util-to-string";
@@ -29,13 +30,17 @@ function evaluationOf(design: Parameters<typeof evaluate>[0]) {
 
 /** A report of a craft whose first part and whose craft have a name. */
 function reportOf(name: string): string {
-  const odd = structuredClone(short);
-  odd.craft.name = name;
+  // What a name does not touch stays the same object: it is not worked out anew for each.
+  const odd = produce(short, (draft) => {
+    draft.craft.name = name;
+    const named = draft.versions.find((v) => v.label === "v4");
+    const item = named?.design.items[0];
+    if (!named || !item) throw new Error("no part");
+    item.name = name;
+    named.reason = name;
+  });
   const version = odd.versions.find((v) => v.label === "v4");
-  const item = version?.design.items[0];
-  if (!version || !item) throw new Error("no part");
-  item.name = name;
-  version.reason = name;
+  if (!version) throw new Error("no version");
   return buildReport(odd, version, evaluationOf(version.design));
 }
 /** What a reader of the Markdown makes of it: kinds of nodes that a report has no use for. */
