@@ -31,6 +31,7 @@ export interface LatticeResult {
   /** over ½ρV² about the origin, m² and m³, per unit of sideslip and of the rates (about the origin) */
   beta: Reaction;
   roll: Reaction;
+  pitch: Reaction;
   yaw: Reaction;
   /** all roll controls together, per rad: starboard trailing edges down, port ones up */
   rollControl: Reaction | null;
@@ -353,6 +354,7 @@ export const lattice = subject({
         strips: fine.elements.strips,
         beta: mixed(NONE, causes.beta ?? NONE, 1),
         roll: mixed(NONE, causes.p ?? NONE, 1),
+        pitch: mixed(NONE, causes.q ?? NONE, 1),
         yaw: mixed(NONE, causes.r ?? NONE, 1),
         rollControl: rolls.length > 0 ? rolls.reduce((s, r) => mixed(s, r.cause, r.gives), NONE) : null,
         rollTravel: Math.min(...rolls.map((r) => r.travel), Number.MAX_VALUE),

@@ -1,3 +1,4 @@
+import { mayFlutter, twitchy } from "./quickVerdicts";
 import { balanceAlong } from "../balance/known";
 import { behindWings, doubles, noWindow, notWhole, windowBeyond } from "./cgVerdicts";
 import { controlStop, launchSlow, stallFirst, torqueRoll, trimTakes } from "./slowVerdicts";
@@ -141,4 +142,6 @@ export const verdicts = {
   "in-wash": inWash,
   "surface-far": surfaceFar,
   "foil-shallow": foilShallow,
+  twitchy,
+  "may-flutter": mayFlutter,
 };

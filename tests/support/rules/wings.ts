@@ -130,6 +130,27 @@ export const WING_CASES: RuleCase[] = [
       (d) => void Object.assign(d.flight, { launchSpeed: { value: 6, evidence: "measured" }, launch: "straight up" }),
     ),
   ],
+  [
+    "twitchy",
+    but((d) => {
+      tail(d).controls = [{ ...elevator(40, 40), chord: 1 }];
+      item(d, "hull").place.x = 0.36;
+      Object.assign(unit(d).propeller, { pitch: known(0.16) });
+      unit(d).motor.kv.value = 1400;
+      d.dragArea = known(0.006);
+    }),
+    flown,
+  ],
+  [
+    "may-flutter",
+    but((d) => {
+      wing(d).panels = [panel(1.1, 0.2)];
+      d.dragArea = known(0.004);
+      Object.assign(unit(d).propeller, { pitch: known(0.2) });
+      unit(d).motor.kv.value = 1600;
+    }),
+    flown,
+  ],
   ["yaw-away", but((d) => void (d.surfaces = d.surfaces.slice(0, 2))), flown],
   [
     "torque-roll",

@@ -1,3 +1,4 @@
+import { chance } from "../../../core/subjects/say";
 import { freeId } from "../../../core/design/ids";
 import type { Metric } from "../../../core/design/metrics";
 import { METRICS, METRIC_KEYS, type MetricKey, isModelled } from "../../../core/design/metrics";
@@ -46,7 +47,8 @@ function OddsBar({ odds }: { odds: number | null }) {
         <path d={`M${2 + n * 0.68} 1v12`} stroke={colour} strokeWidth="2" />
       </svg>
       <b className="num" style={{ color: colour }}>
-        {n}
+        {/* The head of its column says per cent. */}
+        {chance(odds).replace(" %", "")}
       </b>
     </span>
   );

@@ -1,3 +1,4 @@
+import { chance } from "../../../core/subjects/say";
 import { METRICS, type MetricKey } from "../../../core/design/metrics";
 import { growthOf } from "../../../core/subjects/mass/growth";
 import { plain, show } from "../../../core/wording/format";
@@ -27,12 +28,9 @@ export function CgPanel() {
   const { seen: design, evaluation, preview } = useDesk();
   const { habit } = usePreferences();
   const measured = useMeasured();
-  const chance = (e: typeof evaluation) => {
-    const t = e.targets.find((x) => x.target.metric === "cgX");
-    return t?.odds === null || t?.odds === undefined ? null : Math.round(t.odds * 100);
-  };
-  const now = chance(evaluation);
-  const then = preview ? chance(preview.evaluation) : null;
+  const oddsIn = (e: typeof evaluation) => e.targets.find((x) => x.target.metric === "cgX")?.odds ?? null;
+  const now = oddsIn(evaluation);
+  const then = preview ? oddsIn(preview.evaluation) : null;
   const growth = growthOf(design);
   return (
     <section aria-label="Mass and centre of gravity">
@@ -40,10 +38,10 @@ export function CgPanel() {
       <CgTable measured={measured} />
       {now !== null && (
         <p className="mt-2 text-[12px]">
-          Chance that the CG is in range: <b className={`num ${now < 50 ? "text-stop" : "text-ink"}`}>{now}</b> %
-          {then !== null && then !== now && (
+          Chance that the CG is in range: <b className={`num ${now < 0.5 ? "text-stop" : "text-ink"}`}>{chance(now)}</b>
+          {then !== null && chance(then) !== chance(now) && (
             <>
-              , <b className="num text-accent">{then}</b> after the change
+              , <b className="num text-accent">{chance(then)}</b> after the change
             </>
           )}
         </p>

@@ -1,3 +1,4 @@
+import { chance } from "../../../core/subjects/say";
 import { type NewPlan, newPlanSchema } from "../../../api/contracts";
 import { type Rung, isMetricKey } from "../../../core/design/craftFile";
 import { AROUND } from "../../../core/design/hazards";
@@ -54,7 +55,7 @@ export function PlanPredictions({ rung }: { rung: Rung | undefined }) {
                   q.incomplete || q.outside || q.unknown ? (
                     <span title={(q.unknown ?? q.incomplete ?? q.outside)?.[0]}>open</span>
                   ) : (
-                    `${Math.round(oddsOf(g, q.value, q.sd) * 100)} %`
+                    chance(oddsOf(g, q.value, q.sd))
                   )
                 ) : (
                   ""
@@ -78,11 +79,7 @@ export function PlanPredictions({ rung }: { rung: Rung | undefined }) {
                     <Value quantity={q} />
                   </td>
                   <td className="num text-right">
-                    {t.odds === null ? (
-                      <span title={t.because ?? undefined}>open</span>
-                    ) : (
-                      `${Math.round(t.odds * 100)} %`
-                    )}
+                    {t.odds === null ? <span title={t.because ?? undefined}>open</span> : chance(t.odds)}
                   </td>
                 </tr>
               )

@@ -1,3 +1,4 @@
+import { chance } from "../../../core/subjects/say";
 import { metricName } from "../../../core/wording/ladder";
 import { useMemo, useState } from "react";
 import type { Claim, Version, Why } from "../../../core/design/craftFile";
@@ -322,7 +323,7 @@ function Claims({ version }: { version: Version }) {
                 {" "}
                 {version.parent && `${version.parent} ${shown(s.before)}, `}
                 {version.label} {shown(s.after)}
-                {s.odds !== null && `, odds ${Math.round(s.odds * 100)} %`}
+                {s.odds !== null && `, odds ${chance(s.odds)}`}
                 {s.why && `: ${s.why}`}
                 {s.repeats !== null &&
                   s.verdict !== "met" &&
