@@ -4,7 +4,7 @@ import { BaseSequencer, type TestSpecification } from "vitest/node";
 /** The files that take longest, longest first: begun last they would run alone on one core while the other rests. */
 const LONG = [
   ...["trouble", "keeping", "process", "torture", "durable", "roundTrip", "tree"].map((n) => `api/${n}`),
-  ...["records", "power", "loop", "bench", "names", "field", "drives", "layout", "accessible"].map(
+  ...["bench", "halfWritten", "records", "loop", "field", "accessible", "print", "stability", "power", "stale"].map(
     (n) => `browser/${n}`,
   ),
 ];
