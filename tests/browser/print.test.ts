@@ -18,7 +18,7 @@ const PAGES: [string, string, string[]][] = [
   ["a run", "/craft/tern/v4/runs", ["Test ladder"]],
   ["a checklist", "/craft/tern/v5/runs?list=at+the+site", ["Checklists"]],
   ["ready to travel", "/craft/tern/v5/runs?ready=1", ["Ready to travel?"]],
-  ["a fault", "/craft/tern/v4/faults", ["v4", "Suspects", "planned effort; actual effort"]],
+  ["a fault", "/craft/tern/v4/faults", ["v4", "Suspects", "test to confirm or rule out"]],
   ["the build report", "/craft/tern/v4/versions?report=1", []],
   ["a planned run", "/craft/tern/v5/runs?plan=2", []],
   ["before and after", "/craft/tern/v4/versions?from=v3", ["Before and after", "What it did"]],
