@@ -78,7 +78,7 @@ for (const [name, path] of Object.entries(VIEWS)) {
   }
   if (name === "field") await runInTheField();
   // The lower sheet of the station is what these pictures are about.
-  const down = { balance: 330, search: 500, shelf: 500, loop: 500 }[name];
+  const down = { balance: 330, search: 0, shelf: 500, loop: 500 }[name];
   if (down) await page.evaluate((y) => document.querySelector(".frame-main")?.scrollTo(0, y), down);
   await page.screenshot({ path: `${folder}/${name}.png` as `${string}.png` });
   if (name === "field") await page.setViewport({ width: 1280, height: 800 });
