@@ -17,12 +17,10 @@ import type { LevelDrag } from "../subjects/propulsion/levelDrag";
 import { type PowerSetup, setUp } from "../subjects/propulsion/setup";
 import { rollUp } from "../subjects/mass/rollup";
 import { drawRead } from "../subjects/propulsion/measured/curve";
+import { outsideAt } from "../subjects/propulsion/outside";
 import { shapesOutside } from "../subjects/propulsion/words";
-import { stallOutside } from "../subjects/propulsion/section";
-import { propellerLoad } from "../subjects/propulsion/propeller";
-import { kindOf } from "../subjects/propulsion/kinds/models";
 import { onGroundByModel } from "../subjects/propulsion/kinds/which";
-import { type Choice, type OwnParts, type Searched, driveOf, partsOf } from "./searchParts";
+import { type Choice, type OwnParts, type Searched, driveOf, partsOf, replaced } from "./searchParts";
 import { type SearchSpace, choices, countOf, drivesIn, massWith, packsOf, sizeOf } from "./searchSpace";
 
 /** What a candidate must hold to. */
@@ -97,6 +95,8 @@ export interface SearchResult {
   noTime: string | null;
   /** What is on a shaft and has no mass in the ledger: its mass stays out of all, whatever its size. */
   unweighed: string[];
+  /** Other parts without a mass: they stay out of every AUW. */
+  massless: string[];
 }
 
 export interface SearchProgress {
@@ -163,12 +163,8 @@ function knockOf(candidate: Candidate, bounds: SearchBounds, drives: readonly Wo
 }
 
 /** Whether what is on a shaft leaves the range of its method, by its shape or standing at this rpm. */
-function leavesMethod({ unit, medium, propeller }: PowerSetup["units"][number], rpm: number): boolean {
-  if (unit.measured) return false;
-  if (shapesOutside([unit]).length > 0) return true;
-  if (unit.propulsor) return (kindOf(unit.propulsor).beyond?.(unit.propulsor, rpm, medium) ?? null) !== null;
-  return propeller !== null && stallOutside(propellerLoad(propeller, medium, 0, rpm).stalled).length > 0;
-}
+const leavesMethod = (u: PowerSetup["units"][number], rpm: number): boolean =>
+  shapesOutside([u.unit]).length > 0 || outsideAt(u, rpm).length > 0;
 
 /** What a choice costs: its drives and its packs; null where a usual price is needed and none can be told. */
 function costOf(
@@ -258,21 +254,27 @@ export function judging({
     };
     const knock = knockOf(candidate, bounds, drives);
     if (knock) return { candidate, knock };
-    const lasting = setup.packs.flatMap((x) => enduranceOf(setup, x, steps)?.seconds ?? []);
-    candidate.endurance = lasting.length > 0 ? Math.min(...lasting) : Number.NaN;
-    // Where of no candidate a time can be told, none is short of it: it is open.
-    const short = lasting.length > 0 && bounds.minEndurance !== null && !(candidate.endurance >= bounds.minEndurance);
+    const lasting = setup.packs.map((x) => enduranceOf(setup, x, steps)?.seconds ?? null);
+    // One pack of which nobody can tell how long it lasts leaves all of it open.
+    const open = setup.packs.some((x, k) => x.phases.length > 0 && lasting[k] === null);
+    const told = lasting.filter((s) => s !== null);
+    candidate.endurance = told.length > 0 && !open ? Math.min(...told) : Number.NaN;
+    // Where no time can be told, none is short of it.
+    const known = !Number.isNaN(candidate.endurance);
+    const short = known && bounds.minEndurance !== null && candidate.endurance < bounds.minEndurance;
     return { candidate, knock: short ? "endurance" : null };
   };
 }
 
-/** Why of no candidate a time can be told; null where it can. */
-function noTimeOf(design: Design): string | null {
+/** Why of no candidate a time can be told. */
+function noTimeOf({ design, levelDrag }: Pick<SearchTask, "design" | "levelDrag">): string {
   if (design.duty.length === 0) return "there is no mission profile";
+  if (design.duty.some((p) => p.by === "speed") && !levelDrag && !design.dragArea)
+    return "it is to go at a speed, and its drag area is not known";
   if (design.units.some(onGroundByModel)) return "what a drive on the ground draws as it goes is not computed";
   if (design.units.some((u) => u.measured !== null && !drawRead(u.measured)))
     return "a drive was never measured with its current";
-  return null;
+  return "the mission profile was not solved with any of them";
 }
 
 /** What is on a shaft and is not listed with its mass. */
@@ -340,6 +342,7 @@ export function* search(task: SearchTask): Generator<SearchProgress, SearchResul
     }
     if (tried % REPORT_EVERY === 0) yield { tried, of, found: held.length };
   }
+  const searched = drivesIn(task.design, task.unitIds);
   const front = paretoOf(held).toSorted((a, b) => a.auw - b.auw);
   // A long front is thinned evenly over mass: its ends stay.
   const thin =
@@ -351,7 +354,10 @@ export function* search(task: SearchTask): Generator<SearchProgress, SearchResul
   return {
     ...{ tried, pareto, front: front.length, knocked },
     nearest: held.length > 0 ? null : nearest,
-    noTime: noTimeOf(task.design),
-    unweighed: unweighedIn(drivesIn(task.design, task.unitIds)),
+    noTime: pareto.length > 0 && pareto.every((c) => Number.isNaN(c.endurance)) ? noTimeOf(task) : null,
+    unweighed: unweighedIn(searched),
+    massless: task.design.items.flatMap((i) =>
+      i.mass === null && !replaced(task.design, searched).has(i.id) ? i.name : [],
+    ),
   };
 }

@@ -2,6 +2,8 @@ import type { Design, Unit } from "../design/schema";
 import { rollUp } from "../subjects/mass/rollup";
 import type { LevelDrag } from "../subjects/propulsion/levelDrag";
 import { type Nominal, nominalPower, nominalSetup } from "../subjects/propulsion/nominal";
+import { outsideAt } from "../subjects/propulsion/outside";
+import { shapesOutside } from "../subjects/propulsion/words";
 import { shapedOf, sizedKind } from "./otherSize";
 
 /** What the scaling panel may turn. Factors, except cells, which are added. */
@@ -20,6 +22,8 @@ export interface WhatIf {
   after: Nominal;
   /** which drive was scaled */
   drive: number;
+  /** where that drive then leaves the range of its method, as sentences */
+  outside: string[];
 }
 
 /** What may be turned of a drive: of one that is known by its curve alone, the pack and the mass. */
@@ -83,5 +87,9 @@ export function whatIf(
     nominalSetup({ ...next, levelDrag }, mass === null ? null : mass * scaling.mass),
   ];
   const [before, after] = setups.map((s) => s && nominalPower(s, 12));
-  return before && after ? { before, after, drive: next.units.indexOf(unit) } : null;
+  const drive = next.units.indexOf(unit);
+  const scaled = setups[1]?.units[drive];
+  const rpm = after?.units[drive]?.rpm ?? Number.NaN;
+  const outside = scaled ? [...shapesOutside([scaled.unit]), ...outsideAt(scaled, rpm)] : [];
+  return before && after ? { before, after, drive, outside } : null;
 }

@@ -7,8 +7,8 @@ import { type SearchSpace, choices, spaceAround, withChoice } from "../../core/s
 import { UNSCALED, knobsOf, whatIf } from "../../core/sizing/whatIf";
 import { rollUp } from "../../core/subjects/mass/rollup";
 import { nominalPower, nominalSetup } from "../../core/subjects/propulsion/nominal";
-import { changed } from "../support/designs";
-import { EVERY_KIND, kindAs } from "../support/kinds";
+import { changed, part } from "../support/designs";
+import { EVERY_KIND, kindAs, measuredTo as known } from "../support/kinds";
 import { measuredAs, readOff } from "../support/curves";
 
 const FREE: SearchBounds = {
@@ -131,6 +131,59 @@ describe("a search over every kind that has a model", () => {
     });
     expect(found.knocked["outside the method"] ?? 0).toBeGreaterThan(0);
     for (const { choice } of found.pareto) expect(choice.pitchRatio).toBe(1.07);
+  });
+});
+
+describe("what a search must not hide", () => {
+  const screw = () =>
+    changed((d) => {
+      const [unit] = d.units;
+      if (!unit) return;
+      unit.surroundings = "in water";
+      for (const s of d.states) s.heldUpBy = ["hull"];
+      d.brief.environment.water = "fresh";
+      unit.propeller = { ...unit.propeller, diameter: known(0.04), pitch: known(0.04), chord: known(0.012) };
+    });
+  it("drops a screw whose tips the water boils on, as Power calls it outside", () => {
+    const design = screw();
+    const space = {
+      ...thin(spaceAround(design, ids(design)) as SearchSpace),
+      kv: [300, 4000],
+      series: [4],
+      capacity: [5],
+    };
+    const found = run({ design, unitIds: ids(design), bounds: { ...FREE, maxTipMach: 1 }, space });
+    for (const { choice } of found.pareto) {
+      const e = evaluate(withChoice(design, ids(design), choice, FREE.structure));
+      expect(e.metrics.thrust?.outside ?? []).toEqual([]);
+    }
+    // A motor and a pack that stand what it draws: nothing else is wrong with it.
+    const strong = { kv: 4000, motorMass: 1, pitchRatio: 0.4, diameter: 0.03, capacity: 30 };
+    const fast = { ...([...choices(space)][0] as Candidate["choice"]), ...strong };
+    const made = evaluate(withChoice(design, ids(design), fast, FREE.structure));
+    expect((made.metrics.thrust?.outside ?? []).join()).toMatch(/may cavitate/);
+    const judged = judging({ design, unitIds: ids(design), bounds: { ...FREE, maxTipMach: 1 } })(fast);
+    expect(judged?.knock).toBe("outside the method");
+  });
+  it("names the parts that no AUW of it has in it", () => {
+    const design = changed((d) => void d.items.push(part({ id: "canopy", name: "Canopy", mass: null })));
+    const space = thin(spaceAround(design, ids(design)) as SearchSpace);
+    expect(run({ design, unitIds: ids(design), bounds: FREE, space }).massless).toEqual(["Canopy"]);
+  });
+  it("time is open where a speed is asked for and nothing tells the drag, and no candidate is short of it", () => {
+    const design = changed((d) => {
+      d.dragArea = null;
+      d.duty = [newPhase({ id: "p", name: "go", seconds: 60, repeats: 1, by: "speed", value: 9, unitIds: [] })];
+    });
+    const space = thin(spaceAround(design, ids(design)) as SearchSpace);
+    const found = run({ design, unitIds: ids(design), bounds: { ...FREE, minEndurance: 3600 }, space });
+    expect(found.noTime).toMatch(/drag area is not known/);
+    expect(found.knocked.endurance).toBeUndefined();
+  });
+  it("what if says where the scaled drive leaves its method", () => {
+    const design = changed(() => {});
+    expect(whatIf(design, UNSCALED)?.outside).toEqual([]);
+    expect(whatIf(design, { ...UNSCALED, pitch: 2.4 })?.outside.join()).toMatch(/pitch\/diameter/);
   });
 });
 

@@ -3,21 +3,19 @@ import type { Method, Quantity } from "../../design/quantity";
 import { type Doubtful, sdOf } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, keysOf, subject } from "../../subject";
 import type { OperatingPoint } from "./chain";
-import { cavitation } from "./cavitation";
+import { outsideAt, stalledAt } from "./outside";
 import { assumed, notCovered, tooNear, unnoted } from "./covered";
 import { quantities } from "./declares";
 import { type Driven, type PowerInput, inputId } from "./inputs";
 import { indices, missingOf, solveAll, thrustOf, unitValuesOf } from "./nominal";
 import type { Unit } from "../../design/schema";
 import { kindOf } from "./kinds/models";
-import { stallOutside } from "./section";
 import { isOpenPropeller } from "./kinds/which";
 import { BY_CURVE } from "./measured/curve";
-import { propellerLoad } from "./propeller";
 import { liftedByRotors } from "./mainUnits";
 import type { PowerSetup } from "./setup";
 import { type Varied, spreadOf, vary } from "./vary";
-import { inputsOf, knownBy, shapesOutside, tipOutside } from "./words";
+import { inputsOf, knownBy, shapesOutside } from "./words";
 
 /** What the solvers read of a design. */
 export const DRIVEN = [
@@ -120,27 +118,11 @@ function outsideOf(view: Driven, setup: PowerSetup, drives: readonly SolvedDrive
   return [
     ...shapesOutside(view.units),
     ...drives.flatMap((d, i) => {
-      const { propulsor: p = null, measured = null } = view.units[i] ?? {};
-      const medium = setup.units[i]?.medium;
-      const beyond = p && !measured && medium ? (kindOf(p).beyond?.(p, d.values.rpm, medium) ?? null) : null;
-      return [...tipOutside(d.values.tipMach), ...stallOutside(d.stalled), ...(beyond === null ? [] : [beyond])].map(
-        (said) => name(d) + said,
-      );
+      const u = setup.units[i];
+      return u ? outsideAt(u, d.values.rpm).map((said) => name(d) + said) : [];
     }),
   ];
 }
-
-/** Drives in water whose tips are fast enough for it to boil on them: their thrust is no longer that of the method. */
-const cavitating = (setup: PowerSetup, drives: readonly SolvedDrive[]): string[] =>
-  setup.units.flatMap((u, i) => {
-    const at = u.tips === null ? null : cavitation(u.unit, u.tips, drives[i]?.values.rpm ?? 0, u.medium);
-    const name = drives.length > 1 ? `${u.unit.name}: ` : "";
-    return at
-      ? [
-          `${name}blade tips at ${at.tip.toFixed(0)} m/s may cavitate, from about ${at.from.toFixed(0)} m/s on near the surface`,
-        ]
-      : [];
-  });
 
 /**
  * Throttles at which the thrust of a craft that hangs on its drives is worked out, so that a change of its weight
@@ -199,7 +181,7 @@ function compute(view: Driven): Outcome<PropulsionResult> {
       values,
       sd: sds(doubt),
       point,
-      stalled: u.propeller ? propellerLoad(u.propeller, u.medium, 0, point.rpm).stalled : 0,
+      stalled: stalledAt(u, point.rpm),
       evidence: knownBy(inputs, doubt.current),
       currentByDiameter:
         size && size.sd > 0 ? ((doubt.current.by[inputId(size)] ?? 0) / values.current) * (size.value / size.sd) : 0,
@@ -228,7 +210,7 @@ function compute(view: Driven): Outcome<PropulsionResult> {
       inputs,
       whole: base.units.every((u) => u.drive.propeller.solved),
       incomplete: [assumed(view)].filter((s) => s !== null),
-      outside: [...outsideOf(view, base, drives), ...cavitating(base, drives), ...tooNear(view.units)],
+      outside: [...outsideOf(view, base, drives), ...tooNear(view.units)],
       unknown: unnoted(view),
     },
   };

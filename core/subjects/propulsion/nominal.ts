@@ -1,3 +1,4 @@
+import { tipMachAt } from "./outside";
 import { findRoot } from "../../numeric/root";
 import { type OperatingPoint, solvePack } from "./chain";
 import { type PackState, type Unsolved, throttleForThrust } from "./state";
@@ -206,7 +207,7 @@ export function unitValuesOf(setup: PowerSetup, points: readonly OperatingPoint[
     rpm: p.rpm,
     torque: p.torque,
     motorLoss: p.motorLoss,
-    tipMach: u?.tips ? (p.rpm * Math.PI * u.tips) / 60 / u.medium.soundSpeed : Number.NaN,
+    tipMach: u ? tipMachAt(u, p.rpm) : Number.NaN,
   };
 }
 

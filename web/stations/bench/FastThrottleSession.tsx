@@ -1,3 +1,4 @@
+import { DriveSelect } from "../../fields/DriveSelect";
 import { judgeFastThrottle } from "../../../core/bench/fastThrottle";
 import { type Bench, type FastThrottle, SAFETY } from "../../../core/design/bench";
 import { CHEMISTRY } from "../../../core/subjects/energy/battery";
@@ -61,18 +62,7 @@ export function FastThrottleSession({
       </p>
       <label className="mt-2 block w-56">
         Drive
-        <select
-          className="box"
-          aria-label="Drive tested"
-          value={test.unitId}
-          onChange={(e) => change((t) => void (t.unitId = e.target.value))}
-        >
-          {design.units.map((u) => (
-            <option key={u.id} value={u.id}>
-              {u.name}
-            </option>
-          ))}
-        </select>
+        <DriveSelect label="Drive tested" value={test.unitId} onChange={(id) => change((t) => void (t.unitId = id))} />
       </label>
       <div className="mt-2">
         <SafetyList safety={test.safety} onChange={(s) => change((t) => void (t.safety = s))} />

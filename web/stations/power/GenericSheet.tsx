@@ -1,3 +1,4 @@
+import { DriveSelect } from "../../fields/DriveSelect";
 import { useState } from "react";
 import { toast } from "sonner";
 import {
@@ -112,18 +113,7 @@ export function GenericSheet() {
         {design.units.length > 1 && kind !== "servo" && (
           <label className="w-44">
             For
-            <select
-              className="box"
-              aria-label="Generic part for"
-              value={unit?.id}
-              onChange={(e) => setUnitId(e.target.value)}
-            >
-              {design.units.map((u) => (
-                <option key={u.id} value={u.id}>
-                  {u.name}
-                </option>
-              ))}
-            </select>
+            <DriveSelect label="Generic part for" value={unit?.id} onChange={setUnitId} />
           </label>
         )}
         <button

@@ -4,13 +4,15 @@ import { AIMS, type Aim, bestOf } from "../../../core/sizing/rank";
 import type { Candidate, SearchBounds, SearchProgress, SearchResult } from "../../../core/sizing/search";
 import type { OwnParts } from "../../../core/sizing/searchParts";
 import { type SearchSpace, sizeOf, spaceAround } from "../../../core/sizing/searchSpace";
+import type { Unit } from "../../../core/design/schema";
+import { propulsion } from "../../../core/subjects/propulsion/node";
 import { demand } from "../../../core/subjects/demand/node";
 import { plain } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { Chosen } from "./search/Chosen";
 import { FoundPlot } from "./search/FoundPlot";
-import { FoundTable } from "./search/FoundTable";
+import { FoundTable, Shaft } from "./search/FoundTable";
 import { MayVarySaid, WhatMayVary } from "./search/WhatMayVary";
 import { MustHoldSaid, WhatMustHold } from "./search/WhatMustHold";
 import { useSearchRun } from "./search/useSearchRun";
@@ -50,8 +52,50 @@ function WhatMatters({ aims, setAims }: { aims: readonly Aim[]; setAims: (next: 
   );
 }
 
-/** What fell out and why, what is not told, and what came nearest where nothing holds. */
-function FoundWords({ result }: { result: SearchResult }) {
+const listed = (names: readonly string[]) =>
+  `${names.slice(0, 3).join(", ")}${names.length > 3 ? ` and ${names.length - 3} more` : ""}`;
+
+/** What all of it leaves open: what nobody can tell, what has no mass, what Power is not sure of. */
+function LeftOpen({ result, units }: { result: SearchResult; units: readonly Unit[] }) {
+  const { evaluation } = useDesk();
+  const drives = resultIn(evaluation, propulsion);
+  const open = [...(drives?.unknown ?? []), ...(drives?.incomplete ?? [])];
+  const said: [of: string, text: string][] = [
+    ...(result.noTime
+      ? [["time", `Time is open: ${result.noTime}. None was dropped for being short of it.`] as [string, string]]
+      : []),
+    ...(result.unweighed.length > 0
+      ? [
+          [
+            "mass",
+            `What is on the shaft of ${listed(result.unweighed)} has no mass in the parts list: every AUW here leaves out how it grows. List it under Layout.`,
+          ] as [string, string],
+        ]
+      : []),
+    ...(result.massless.length > 0
+      ? [
+          [
+            "parts",
+            `Without a mass, and left out of every AUW: ${listed(result.massless)}. Weigh them before you buy by it.`,
+          ] as [string, string],
+        ]
+      : []),
+    ...(open.length > 0
+      ? [["drives", `Open of the drives as they are, and of all of these: ${listed(open)}.`] as [string, string]]
+      : []),
+    ...(units.some((u) => u.propulsor)
+      ? [["price", "Prices leave out what is on the shaft: nobody can tell a usual one."] as [string, string]]
+      : []),
+  ];
+  return said.map(([of, text]) => (
+    <p key={of} className="mt-1 text-care" data-open={of}>
+      {text}
+    </p>
+  ));
+}
+
+/** What fell out and why, and what came nearest where nothing holds. */
+function FoundWords({ result, units }: { result: SearchResult; units: readonly Unit[] }) {
   const { habit } = usePreferences();
   const { nearest } = result;
   return (
@@ -64,22 +108,12 @@ function FoundWords({ result }: { result: SearchResult }) {
           .join(", ") || "none fell out"}
         .
       </p>
-      {result.noTime && (
-        <p className="mt-1 text-care" data-open="time">
-          Time is open: {result.noTime}. None was dropped for being short of it.
-        </p>
-      )}
-      {result.unweighed.length > 0 && (
-        <p className="mt-1 text-care" data-open="mass">
-          What is on the shaft of {result.unweighed.join(", ")} has no mass in the parts list: every AUW here leaves out
-          how it grows. List it under Layout.
-        </p>
-      )}
+      <LeftOpen result={result} units={units} />
       {nearest && (
         <p className="mt-1 text-care">
-          Nearest: {plain(nearest.candidate.choice.diameter, "length", habit)} on{" "}
-          {plain(nearest.candidate.choice.kv, "kv", habit)}, {plain(nearest.candidate.auw, "mass", habit)}, falls to{" "}
-          {nearest.misses}.
+          Nearest: <Shaft c={nearest.candidate} units={units} />
+          {units[0]?.measured ? "" : ` on ${plain(nearest.candidate.choice.kv, "kv", habit)}`},{" "}
+          {plain(nearest.candidate.auw, "mass", habit)}, falls to {nearest.misses}.
         </p>
       )}
     </>
@@ -119,7 +153,7 @@ function Found({
           of {result.tried} tried, over mass, endurance, thrust, cost and heat
         </span>
       </h2>
-      <FoundWords result={result} />
+      <FoundWords result={result} units={units} />
       {result.pareto.length > 0 && (
         <>
           <div className="mt-2">

@@ -1,3 +1,4 @@
+import { DriveSelect } from "../../fields/DriveSelect";
 import { usePreferences } from "../../app/preferences";
 import { useMemo, useState } from "react";
 import type { Dimension } from "../../../core/design/units";
@@ -65,21 +66,14 @@ export function WhatIfSheet() {
         {design.units.length > 1 && (
           <label className="mt-1 grid grid-cols-[80px_1fr] items-center gap-2">
             Drive
-            <select
-              className="box"
-              aria-label="Drive to scale"
+            <DriveSelect
+              label="Drive to scale"
               value={unit?.id}
-              onChange={(e) => {
-                setUnitId(e.target.value);
+              onChange={(id) => {
+                setUnitId(id);
                 setScaling(UNSCALED);
               }}
-            >
-              {design.units.map((u) => (
-                <option key={u.id} value={u.id}>
-                  {u.name}
-                </option>
-              ))}
-            </select>
+            />
           </label>
         )}
         {unit?.measured && (
@@ -145,6 +139,12 @@ export function WhatIfSheet() {
         </p>
       </div>
       <div>
+        {result && result.outside.length > 0 && (
+          <p className="mb-1 text-care" data-outside>
+            Outside what the method holds for: {result.outside.join("; ")}. What it says of thrust then is not to be
+            trusted.
+          </p>
+        )}
         {result ? (
           <table className="rows w-full max-w-[620px]">
             <thead>

@@ -7,11 +7,11 @@ import { usePreferences } from "../../../app/preferences";
 import { variedOf } from "./varied";
 
 /** What is on the shaft of a candidate, in a few words. */
-function Shaft({ c, units }: { c: Candidate; units: readonly Unit[] }) {
+export function Shaft({ c, units }: { c: Candidate; units: readonly Unit[] }) {
   const { habit } = usePreferences();
   const keys = variedOf(units).map(([key]) => key);
   const { own, count, diameter, pitchRatio, blades, shroud } = c.choice;
-  if (!keys.includes("diameter")) return <>as it is</>;
+  if (!keys.includes("diameter")) return <>the drive as it is</>;
   return (
     <>
       {own?.propeller ? `${own.propeller.name} ` : ""}
