@@ -159,6 +159,25 @@ describe("left to itself", () => {
     const low = evaluate(craft((d) => void (d.flight.height = { value: 0.1, evidence: "measured" })));
     expect(low.outcomes.lateral).toMatchObject({ status: "not covered" });
   });
+  it("is no better known than its CG and its shapes: a place that is a guess widens it, a shape that is one says so", () => {
+    const sure = told(craft());
+    const loose = told(
+      craft((d) => {
+        for (const i of d.items) i.placeEvidence = "guess";
+      }),
+    );
+    const byCg = (r: typeof sure) => Math.abs(r.swing?.by["/cgx"] ?? 0);
+    expect(byCg(sure)).toBeGreaterThan(0);
+    expect(byCg(loose)).toBeGreaterThan(3 * byCg(sure));
+    expect(sure.inputs.map((i) => i.id)).toEqual(expect.arrayContaining(["/cgx", "/cgz", "/body", "/nb", "/yaw"]));
+    const drawn = told(
+      craft((d) => {
+        for (const s of [...d.surfaces, ...d.bodies]) s.shapeBy = "guess";
+      }),
+    );
+    expect(drawn.metrics.leanGrowth?.evidence).toBe("guess");
+    expect(sure.metrics.leanGrowth?.evidence).not.toBe("guess");
+  });
   it("is told with its doubt; until all surfaces are described it counts as incomplete", () => {
     const { metrics } = told(craft());
     expect(metrics.leanGrowth?.sd ?? 0).toBeGreaterThan(0);

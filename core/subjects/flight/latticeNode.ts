@@ -1,5 +1,5 @@
 import type { WorkingInput } from "../../design/quantity";
-import { type Evidence, magnitudeSd } from "../../design/evidence";
+import { type Evidence, evidenceByShare, magnitudeSd } from "../../design/evidence";
 import { type Doubtful, sharesOf } from "../../numeric/doubt";
 import { supportOf } from "../../design/support";
 import { type Outcome, subject } from "../../subject";
@@ -70,7 +70,7 @@ export const HINGE_DOUBT = HINGE.sd / HINGE.value;
 /** The lattice's own doubt about the neutral point, share of the mean chord (thin, attached, no wash: judgement). */
 const METHOD = 0.02;
 /** Doubt of the couple of a body beside wings, share. */
-const BODY = 0.35;
+export const BODY = 0.35;
 /** Flow that may be left through a surface, share of the free flow. */
 const LEFT = 1e-6;
 /** Elements of all surfaces together; a finer cut of many surfaces would take a page's worth of seconds. */
@@ -383,6 +383,12 @@ export const lattice = subject({
 export function inducedOf({ drag, model }: Pick<LatticeResult, "drag" | "model">): number {
   const k = drag.names.indexOf("alpha");
   return (drag.form[k]?.[k] ?? 0) / model.alpha.z ** 2;
+}
+
+/** How well a number of the wings is known, by what really moves it. */
+export function evidenceIn(inputs: readonly Pick<FlightInput, "id" | "evidence">[], of: Doubtful): Evidence {
+  const shares = sharesOf(of);
+  return evidenceByShare(inputs.map((i) => ({ evidence: i.evidence, share: shares.get(i.id) ?? 0 })));
 }
 
 /** What a number of the wings came from, the largest share of its doubt first. */

@@ -1,8 +1,8 @@
 import { placesUnsaid } from "../mass/placed";
-import { type Known, evidenceByShare, magnitudeSd } from "../../design/evidence";
+import { type Known, magnitudeSd } from "../../design/evidence";
 import type { Quantity } from "../../design/quantity";
 import type { Design } from "../../design/schema";
-import { type Doubtful, alsoBy, sdOf, sharesOf } from "../../numeric/doubt";
+import { type Doubtful, alsoBy, sdOf } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, keysOf, subject } from "../../subject";
 import { GRAVITY } from "../air/air";
 import { air } from "../air/node";
@@ -20,7 +20,7 @@ import { lifts, planformOf } from "../surfaces/planform";
 import { bodyMoments } from "./body";
 import { quantities } from "./declares";
 import { type Resistance, SKIN, bodyHeight, dragOf } from "./inputs";
-import { type FlightInput, type LatticeResult, lattice, shapeWorking } from "./latticeNode";
+import { type FlightInput, type LatticeResult, evidenceIn, lattice, shapeWorking } from "./latticeNode";
 import { type FlightModel, type Slowest, type Trim, slowest, trimmed } from "./model";
 import { canBank, radiusOf } from "./turning";
 
@@ -346,12 +346,11 @@ export const flight = subject({
       const d = result.values[key];
       if (!d) continue;
       const glide = key === "glideRatio" || key === "glideSpeed";
-      const shares = sharesOf(d);
       out[key] = {
         value: d.value,
         sd: sdOf(d),
         dimension: quantities[key].dimension,
-        evidence: evidenceByShare(result.inputs.map((i) => ({ evidence: i.evidence, share: shares.get(i.id) ?? 0 }))),
+        evidence: evidenceIn(result.inputs, d),
         ...doubtsOf(outsideOf(key, result), [
           ...(view.flight.whole ? [] : [NOT_WHOLE]),
           ...(SHAPE_ALONE.includes(key) ? [] : lacks),

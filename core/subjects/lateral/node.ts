@@ -1,11 +1,12 @@
-import type { Evidence } from "../../design/evidence";
-import { evidenceByShare } from "../../design/evidence";
+import { type Evidence, computedFrom } from "../../design/evidence";
 import type { Quantity, WorkingInput } from "../../design/quantity";
 import { supportOf } from "../../design/support";
-import { type Doubtful, sdOf, sharesOf } from "../../numeric/doubt";
+import { type Doubtful, sdOf } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, keysOf, subject } from "../../subject";
 import { balance } from "../balance/node";
-import { lattice } from "../flight/latticeNode";
+import { BODY, type LatticeResult, type FlightInput, evidenceIn, lattice, shapeWorking } from "../flight/latticeNode";
+import type { MassResult } from "../mass/rollup";
+import type { Point } from "../../design/schema";
 import { NOT_WHOLE, flight } from "../flight/node";
 import { AT_SPEED } from "../flight/trim";
 import { mass } from "../mass/node";
@@ -30,13 +31,9 @@ export interface LateralResult {
   /** damping of the swing there, of the critical; null where it does not swing */
   swing: Doubtful | null;
   /** what the doubt comes from, by its name in those */
-  inputs: Input[];
+  inputs: FlightInput[];
   derivatives: Derivatives;
 }
-interface Input extends Omit<WorkingInput, "share" | "source"> {
-  id: string;
-}
-
 /** Speeds that are told, over the stall speed. */
 const TOLD = [AT_SPEED, 1.8, 2.6];
 /** Doubt of each derivative by its method, as a share of it (judgement, from how strips and lattices compare). */
@@ -44,13 +41,64 @@ const METHOD = 0.2;
 
 /** What is moved for the doubt: a derivative, by its name. */
 const NAMED: { id: string; name: string; turn: "beta" | "p" | "r"; key: "l" | "n" }[] = [
-  { id: "/lb", name: "Rolling away from a side wind", turn: "beta", key: "l" },
-  { id: "/nb", name: "Turning into a side wind", turn: "beta", key: "n" },
-  { id: "/lp", name: "Damping of rolling", turn: "p", key: "l" },
-  { id: "/np", name: "Yaw by rolling", turn: "p", key: "n" },
-  { id: "/lr", name: "Roll by yawing", turn: "r", key: "l" },
-  { id: "/nr", name: "Damping of yawing", turn: "r", key: "n" },
+  { id: "/lb", name: "Rolling away from a side wind, method", turn: "beta", key: "l" },
+  { id: "/nb", name: "Turning into a side wind, method", turn: "beta", key: "n" },
+  { id: "/lp", name: "Damping of rolling, method", turn: "p", key: "l" },
+  { id: "/np", name: "Yaw by rolling, method", turn: "p", key: "n" },
+  { id: "/lr", name: "Roll by yawing, method", turn: "r", key: "l" },
+  { id: "/nr", name: "Damping of yawing, method", turn: "r", key: "n" },
 ];
+
+/** A derivative by so much more. */
+const withMore = (d: Derivatives, turn: "beta" | "p" | "r", key: "l" | "n", by: number): Derivatives => ({
+  ...d,
+  [turn]: { ...d[turn], [key]: d[turn][key] + by },
+});
+
+/** Each doubtful thing one standard uncertainty off: what it is, and the motions then. */
+function variedBy(
+  l: LatticeResult,
+  { cg, cgSd, cgEvidence, inertia, inertiaSd, inertiaEvidence }: MassResult,
+  d: { slow: Derivatives; inert: Inert; shape: Evidence; at: (cg: Point) => Derivatives | null },
+  modes: (d: Derivatives, i: Inert) => Modes,
+): { input: FlightInput; modes: Modes }[] {
+  const { slow, inert, shape } = d;
+  const method = ({ id, name, turn, key }: (typeof NAMED)[number]) => {
+    // What the bodies turn away has a doubt of its own.
+    const wings = slow[turn][key] + (id === "/nb" ? l.bodyYaw : 0);
+    return {
+      input: { id, name, value: 1, sd: METHOD, dimension: "ratio" as const, evidence: shape },
+      modes: modes(withMore(slow, turn, key, METHOD * wings), inert),
+    };
+  };
+  const moved = (["x", "z"] as const).flatMap((axis) => {
+    const there = d.at({ ...cg, [axis]: cg[axis] + cgSd[axis] });
+    const name = axis === "x" ? "CG, aft of datum" : "CG, height";
+    const input = { id: `/cg${axis}`, name, value: cg[axis], sd: cgSd[axis], dimension: "length" as const };
+    return there ? [{ input: { ...input, evidence: cgEvidence[axis] }, modes: modes(there, inert) }] : [];
+  });
+  const heavier = (["roll", "yaw"] as const).map((k) => {
+    const input = { id: `/${k}`, name: `Inertia, ${k}`, value: inertia[k], sd: inertiaSd[k] };
+    return {
+      input: { ...input, dimension: "inertia" as const, evidence: inertiaEvidence },
+      modes: modes(slow, { ...inert, [k]: inert[k] + inertiaSd[k] }),
+    };
+  });
+  const body = { id: "/body", name: "Couple of the bodies, method", value: 1, sd: BODY, dimension: "ratio" as const };
+  return [
+    ...NAMED.map(method),
+    ...(l.bodyYaw === 0
+      ? []
+      : [
+          {
+            input: { ...body, evidence: shape },
+            modes: modes(withMore(slow, "beta", "n", -BODY * l.bodyYaw), inert),
+          },
+        ]),
+    ...moved,
+    ...heavier,
+  ];
+}
 
 const grows = (m: Modes) => m.spiral;
 const damps = (m: Modes) => m.swing?.damping ?? null;
@@ -96,7 +144,7 @@ export const lateral = subject({
     if (open !== undefined) return { status: "missing", needs: [open] };
     const stall = f.values.stallSpeed?.value;
     if (!stall || !f.at) return { status: "missing", needs: ["how slow it flies"] };
-    const { cg, inertia, inertiaSd } = at.result;
+    const { cg, inertia } = at.result;
     if (!(inertia.roll > 0 && inertia.yaw > 0)) return { status: "missing", needs: ["the size of its parts"] };
     const inert: Inert = { mass: ledger.result.mass, roll: inertia.roll, yaw: inertia.yaw };
     const area = view.surfaces.reduce((s, w) => s + planformOf(w).area, 0);
@@ -106,16 +154,18 @@ export const lateral = subject({
     const modes = (d: Derivatives, i: Inert, speed: number) =>
       modesOf(equations(d, i, (f.density * speed ** 2) / 2, speed));
     const first = stall * AT_SPEED;
-    const varied = NAMED.map(({ id, turn, key }) => {
-      const d = { ...slow, [turn]: { ...slow[turn], [key]: slow[turn][key] * (1 + METHOD) } };
-      return { id, modes: modes(d, inert, first) };
-    });
-    const heavier = (["roll", "yaw"] as const).map((k) => ({
-      id: `/${k}`,
-      modes: modes(slow, { ...inert, [k]: inert[k] + inertiaSd[k] }, first),
-    }));
+    const varied = variedBy(
+      l,
+      at.result,
+      {
+        ...{ slow, inert },
+        shape: computedFrom([...view.surfaces, ...view.bodies].map((s) => s.shapeBy)),
+        at: (there) => derivativesOf(l, there, loadAt(f, first), profile),
+      },
+      (d, i) => modes(d, i, first),
+    );
     const here = modes(slow, inert, first);
-    const evidence: Evidence = at.result.inertiaEvidence;
+    const others = varied.map((v) => ({ id: v.input.id, modes: v.modes }));
     return {
       status: "solved",
       result: {
@@ -123,19 +173,10 @@ export const lateral = subject({
           const d = derivativesOf(l, cg, loadAt(f, stall * over), profile);
           return d ? [{ speed: stall * over, over, modes: modes(d, inert, stall * over) }] : [];
         }),
-        lean: doubtful(grows(here), [...varied, ...heavier], grows),
-        swing: doubtful(damps(here), [...varied, ...heavier], damps),
+        lean: doubtful(grows(here), others, grows),
+        swing: doubtful(damps(here), others, damps),
         derivatives: slow,
-        inputs: [
-          ...NAMED.map(({ id, name, turn, key }): Input => {
-            const value = slow[turn][key];
-            return { id, name, value, sd: METHOD * Math.abs(value), dimension: "ratio", evidence: "calculated" };
-          }),
-          ...(["roll", "yaw"] as const).map((k): Input => {
-            const name = k === "roll" ? "Inertia, roll" : "Inertia, yaw";
-            return { id: `/${k}`, name, value: inertia[k], sd: inertiaSd[k], dimension: "inertia", evidence };
-          }),
-        ],
+        inputs: varied.map((v) => v.input),
       },
     };
   },
@@ -146,12 +187,11 @@ export const lateral = subject({
       ["swingDamping", result.swing],
     ] as const) {
       if (!d) continue;
-      const shares = sharesOf(d);
       out[key] = {
         value: d.value,
         sd: sdOf(d),
         dimension: quantities[key].dimension,
-        evidence: evidenceByShare(result.inputs.map((i) => ({ evidence: i.evidence, share: shares.get(i.id) ?? 0 }))),
+        evidence: evidenceIn(result.inputs, d),
         ...doubtsOf([], view.flight.whole ? [] : [NOT_WHOLE]),
       };
     }
@@ -163,12 +203,9 @@ export const lateral = subject({
       : key === "swingDamping" && !swing
         ? "it does not swing: what disturbs it dies down without"
         : null,
-  working(key, result): WorkingInput[] {
-    const d = key === "leanGrowth" ? result.lean : result.swing;
-    const shares = d ? sharesOf(d) : new Map<string, number>();
-    return result.inputs
-      .map(({ id, ...i }) => ({ ...i, share: shares.get(id) ?? 0, source: null }))
-      .toSorted((a, b) => b.share - a.share);
+  working(key, { lean, swing, inputs }): WorkingInput[] {
+    const d = key === "leanGrowth" ? lean : swing;
+    return d ? shapeWorking(inputs, d) : [];
   },
 });
 

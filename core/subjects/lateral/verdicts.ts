@@ -47,7 +47,8 @@ const swings = verdict<{ damping: number; grows: boolean }>({
   find(see: See) {
     const swing = see.metrics.swingDamping;
     if (!swing || see.result(lateral) === null) return [];
-    if (swing.value + swing.sd >= DAMPED.good && swing.value >= DAMPED.least) return [];
+    // Within its doubt it may as well die down in time.
+    if (swing.value + swing.sd >= DAMPED.good) return [];
     const bad = swing.value < DAMPED.least;
     return [
       {

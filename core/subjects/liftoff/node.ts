@@ -1,10 +1,10 @@
-import { type Evidence, evidenceByShare, magnitudeSd } from "../../design/evidence";
+import { type Evidence, magnitudeSd } from "../../design/evidence";
 import type { Quantity } from "../../design/quantity";
-import { type Doubtful, alsoBy, sdOf, sharesOf } from "../../numeric/doubt";
+import { type Doubtful, alsoBy, sdOf } from "../../numeric/doubt";
 import { type Outcome, doubtsOf, keysOf, solved, subject, whyNone } from "../../subject";
 import { GRAVITY } from "../air/air";
 import { balance } from "../balance/node";
-import { type FlightInput, lattice, shapeWorking } from "../flight/latticeNode";
+import { type FlightInput, lattice, shapeWorking, evidenceIn } from "../flight/latticeNode";
 import { flight } from "../flight/node";
 import { mass } from "../mass/node";
 import { lacksOf } from "../powered/fullThrust";
@@ -236,15 +236,11 @@ export const liftoff = subject({
     for (const key of keysOf(quantities)) {
       const d = result.values[key];
       if (!d) continue;
-      const shares = sharesOf(d);
-      const byShape = evidenceByShare(
-        result.shapes.map((i) => ({ evidence: i.evidence, share: shares.get(i.id) ?? 0 })),
-      );
       out[key] = {
         value: d.value,
         sd: sdOf(d),
         dimension: quantities[key].dimension,
-        evidence: key === "liftOffRun" ? knownBy(result.inputs, d) : byShape,
+        evidence: key === "liftOffRun" ? knownBy(result.inputs, d) : evidenceIn(result.shapes, d),
         ...doubtsOf(key === "liftOffRun" ? shapesOutside(view.units) : [], [
           ...lacks,
           ...(result.why === null ? [] : [result.why]),
