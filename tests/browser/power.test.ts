@@ -402,6 +402,21 @@ describe("the search", () => {
     await user.click("Show all");
     expect((await rows()).length).toBeGreaterThan(12);
   });
+  it("refuses at its field what no design can hold, and loses nothing of it", async () => {
+    await user.open("/craft/tern/v5/power?sheet=search");
+    const field = (name: string) =>
+      user.page.$eval(`[aria-label="Search ${name}"]`, (e) => (e as HTMLInputElement).value);
+    for (const [name, typed, said] of [
+      ["Cells in series", "2.5, 3", /Accepted: whole numbers from 1 to 24/],
+      ["Capacity", "2, 1e99", /Accepted: values from .* to .*Ah/],
+      ["Kv", "0, 900", /Accepted: values from/],
+      ["Motor mass", "heavy", /heavy/],
+    ] as const) {
+      await user.fill(`Search ${name}`, typed);
+      await user.see(said);
+      expect(await field(name)).toBe(typed);
+    }
+  });
   it("varies what a fan in a duct is, several of them together, and applies it to all", async () => {
     await user.open("/craft/lantern/v2/power?sheet=search");
     await user.see("Drives: those chosen together get the same parts");

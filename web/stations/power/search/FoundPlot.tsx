@@ -109,7 +109,7 @@ export function FoundPlot({
         {inY(least) && (
           <g stroke="var(--care)" fill="var(--care)">
             <path d={`M${LEFT} ${py(least)}H${width - RIGHT}`} strokeDasharray="5 3" />
-            <text x={LEFT + 6} y={py(least) - 5} stroke="none">
+            <text x={(LEFT + width) / 2} y={py(least) + 12} textAnchor="middle" stroke="none">
               at least {plain(least, up, habit)}
             </text>
           </g>

@@ -11,13 +11,15 @@ export function Shaft({ c, units }: { c: Candidate; units: readonly Unit[] }) {
   const { habit } = usePreferences();
   const keys = variedOf(units).map(([key]) => key);
   const { own, count, diameter, pitchRatio, blades, shroud } = c.choice;
+  // A millimetre, or a tenth of an inch.
+  const digits = habit === "metric" ? 0 : 1;
   if (!keys.includes("diameter")) return <>the drive as it is</>;
   return (
     <>
       {own?.propeller ? `${own.propeller.name} ` : ""}
       {keys.includes("count") && count > 1 ? `${count} × ` : ""}
-      {plain(diameter, "length", habit, 0)}
-      {keys.includes("pitchRatio") ? ` × ${(pitchRatio * toDisplay(diameter, "length", habit)).toFixed(0)}` : ""}
+      {plain(diameter, "length", habit, digits)}
+      {keys.includes("pitchRatio") ? ` × ${(pitchRatio * toDisplay(diameter, "length", habit)).toFixed(digits)}` : ""}
       {keys.includes("blades") && blades > 2 ? `, ${blades} blades` : ""}
       {shroud ? `, ${shroud}` : ""}
     </>

@@ -1,18 +1,22 @@
 import { useState } from "react";
 import { parseQuantity } from "../../../../core/design/readQuantity";
 import { type Dimension, toDisplay } from "../../../../core/design/units";
+import { plain } from "../../../../core/wording/format";
 import { usePreferences } from "../../../app/preferences";
 
-/** A list of values of one kind, typed with commas or spaces between them. */
+/** A list of values of one kind, typed with commas or spaces between them; each within what the design can hold. */
 export function ListField({
   label,
   values,
   dimension,
+  accepted: [least, most],
   onCommit,
 }: {
   label: string;
   values: number[];
   dimension: Dimension;
+  /** least and most of each, SI; of what is counted whole numbers */
+  accepted: readonly [number, number];
   onCommit: (values: number[]) => void;
 }) {
   const { habit } = usePreferences();
@@ -25,10 +29,15 @@ export function ListField({
       .split(/[;,]\s*|\s+/)
       .filter(Boolean)
       .map((t) => parseQuantity(t, dimension, habit));
-    const bad = read.find((r) => !r.ok);
-    const list = [...new Set(read.flatMap((r) => (r.ok && r.value > 0 ? [r.value] : [])))].sort((a, b) => a - b);
-    if (bad || list.length === 0) {
-      setError(bad && !bad.ok ? bad.message : "Accepted: values above zero, with commas between them.");
+    const unread = read.find((r) => !r.ok);
+    const list = [...new Set(read.flatMap((r) => (r.ok ? [r.value] : [])))].sort((a, b) => a - b);
+    const fits = (v: number) => v >= least && v <= most && (dimension !== "count" || Number.isInteger(v));
+    if (unread || list.length === 0 || !list.every(fits)) {
+      const whole = dimension === "count" ? "whole numbers from" : "values from";
+      const [from, to] = [least, most].map((v) => plain(v, dimension, habit, dimension === "count" ? 0 : undefined));
+      setError(
+        unread && !unread.ok ? unread.message : `Accepted: ${whole} ${from} to ${to}, with commas between them.`,
+      );
       return;
     }
     setError(null);

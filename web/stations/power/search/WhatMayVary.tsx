@@ -29,7 +29,7 @@ function ValuesTried({
       <tbody>
         {variedOf(units)
           .filter(([key]) => !settled.includes(key))
-          .map(([key, label, dimension]) => (
+          .map(([key, label, dimension, accepted]) => (
             <tr key={key}>
               <td className="pr-2">
                 {label} <span className="text-pencil">{DISPLAY[habit][dimension]}</span>
@@ -39,6 +39,7 @@ function ValuesTried({
                   label={`Search ${label}`}
                   values={space[key]}
                   dimension={dimension}
+                  accepted={accepted}
                   onCommit={(list) => setSpace({ ...space, [key]: list })}
                 />
               </td>

@@ -1,18 +1,22 @@
+import { BOUNDS } from "../../../../core/design/bounds";
 import type { Unit } from "../../../../core/design/schema";
 import type { Dimension } from "../../../../core/design/units";
 import { shapedOf } from "../../../../core/sizing/otherSize";
 import type { OwnParts, SearchKey } from "../../../../core/sizing/searchParts";
 
-export type Varied = [key: SearchKey, label: string, dimension: Dimension];
+/** What is varied, in words, and least and most of it: a craft's own bounds, narrower where a search has no use for more. */
+export type Varied = [key: SearchKey, label: string, dimension: Dimension, accepted: readonly [number, number]];
+const MOST_BLADES = 16;
+const MOST_LIKE = 24;
 
 const PACK: Varied[] = [
-  ["series", "Cells in series", "count"],
-  ["capacity", "Capacity", "capacity"],
+  ["series", "Cells in series", "count", [1, MOST_LIKE]],
+  ["capacity", "Capacity", "capacity", [BOUNDS.capacity[0], BOUNDS.capacity[1]]],
 ];
 const MOTOR: Varied[] = [
-  ["kv", "Kv", "kv"],
-  ["motorMass", "Motor mass", "mass"],
-  ["ratio", "Reduction", "ratio"],
+  ["kv", "Kv", "kv", [BOUNDS.kv[0], BOUNDS.kv[1]]],
+  ["motorMass", "Motor mass", "mass", [BOUNDS.mass[0], BOUNDS.mass[1]]],
+  ["ratio", "Reduction", "ratio", [1e-3, 1e3]],
 ];
 
 /** What of these drives a search varies, in the words of their kind: several keep their numbers. */
@@ -21,12 +25,12 @@ export function variedOf(units: readonly Unit[]): Varied[] {
   const shaped = unit ? shapedOf(unit) : null;
   if (!shaped) return PACK;
   return [
-    ["diameter", shaped.size.label, "length"],
-    ...(shaped.ratio ? [["pitchRatio", shaped.ratio.label, "ratio"] as Varied] : []),
-    ...(shaped.blades === null ? [] : [["blades", "Blades", "count"] as Varied]),
+    ["diameter", shaped.size.label, "length", [1e-3, BOUNDS.length[1]]],
+    ...(shaped.ratio ? [["pitchRatio", shaped.ratio.label, "ratio", [0.05, 6]] as Varied] : []),
+    ...(shaped.blades === null ? [] : [["blades", "Blades", "count", [1, MOST_BLADES]] as Varied]),
     ...MOTOR,
     ...PACK,
-    ...(units.length === 1 ? [["count", "Identical drives", "count"] as Varied] : []),
+    ...(units.length === 1 ? [["count", "Identical drives", "count", [1, MOST_LIKE]] as Varied] : []),
   ];
 }
 
