@@ -83,9 +83,16 @@ function LeftOpen({ result, units }: { result: SearchResult; units: readonly Uni
     ...(open.length > 0
       ? [["drives", `Open of the drives as they are, and of all of these: ${listed(open)}.`] as [string, string]]
       : []),
-    ...(units.some((u) => u.propulsor)
-      ? [["price", "Prices leave out what is on the shaft: nobody can tell a usual one."] as [string, string]]
-      : []),
+    ...(units.some((u) => u.measured)
+      ? [
+          [
+            "scaled",
+            "On other cells its push is scaled from its measured curve, less surely the farther: weigh it on the pack you choose. Prices are those of the pack alone.",
+          ] as [string, string],
+        ]
+      : units.some((u) => u.propulsor)
+        ? [["price", "Prices leave out what is on the shaft: nobody can tell a usual one."] as [string, string]]
+        : []),
   ];
   return said.map(([of, text]) => (
     <p key={of} className="mt-1 text-care" data-open={of}>
