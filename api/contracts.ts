@@ -1,15 +1,14 @@
 import { moneySchema } from "../core/design/money";
 import { craftFileReading } from "../core/design/openFile";
 import { z } from "zod";
+import { FILE_TYPES, benchEntrySchema } from "../core/design/bench";
 import {
-  FILE_TYPES,
-  benchEntrySchema,
   rigSchema,
   safetySchema,
   testedDriveSchema,
   thrustReadingSchema,
   thrustTestSchema,
-} from "../core/design/bench";
+} from "../core/design/thrustTest";
 import {
   type CraftFile,
   craftFileSchema,
@@ -222,6 +221,8 @@ export const standSetupSchema = z.object({
     looseTare: z.boolean(),
     wrongCurrent: z.boolean(),
     silent: z.boolean().describe("stops answering above 35 % throttle"),
+    starved: z.boolean().default(false).describe("its inlet is too small"),
+    weak: z.boolean().default(false).describe("one of several that pushes less than its like"),
   }),
   seed: z.number().int().min(0).max(1e9),
 });

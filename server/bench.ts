@@ -3,7 +3,8 @@ import type { Adoption, Learn, NewBench } from "../api/contracts";
 import { learnFrom } from "../core/bench/learn";
 import { correctionsFor, sharedCurrentError, sharedThrustError } from "../core/bench/rig";
 import { readSweep } from "../core/bench/sweep";
-import { type TestedDrive, testedDrive } from "../core/design/bench";
+import { benchEntrySchema } from "../core/design/bench";
+import { type TestedDrive, testedDrive } from "../core/design/thrustTest";
 import type { Design } from "../core/design/schema";
 import { packFrom } from "../core/bench/learnPack";
 import { partsChanged } from "../core/subjects/propulsion/learned";
@@ -23,6 +24,7 @@ export async function createBench(db: Database, slug: string, label: string, ask
     await tx.insert(bench).values({
       ...asked,
       thrust: asked.thrust && { ...asked.thrust, drive: driveOf(designOf(version), asked.thrust.unitId) },
+      pulls: asked.pulls && { ...asked.pulls, drive: driveOf(designOf(version), asked.pulls.unitId) },
       craftId: craft.id,
       versionId: version.id,
       number,
@@ -51,19 +53,17 @@ export async function saveBench(
   return db.transaction(async (tx) => {
     const craft = await lockCraft(tx, slug);
     const where = and(eq(bench.craftId, craft.id), eq(bench.number, number));
-    const [before] = await tx.select({ thrust: bench.thrust }).from(bench).where(where);
-    // What stood on the stand stays what it was: editing readings does not change the drive that was tested.
-    const kept = asked.thrust && { ...asked.thrust, drive: before?.thrust?.drive ?? asked.thrust.drive };
-    const saved = await saveRow(tx, bench, where, revision, { ...asked, thrust: kept });
+    const [before] = await tx.select({ thrust: bench.thrust, pulls: bench.pulls }).from(bench).where(where);
+    // What was tested stays what it was: editing readings does not change the drive that they were read of.
+    const thrust = asked.thrust && { ...asked.thrust, drive: before?.thrust?.drive ?? asked.thrust.drive };
+    const pulls = asked.pulls && { ...asked.pulls, drive: before?.pulls?.drive ?? asked.pulls.drive };
+    const saved = await saveRow(tx, bench, where, revision, { ...asked, thrust, pulls });
     if (saved !== null) return saved;
     const [held] = await tx.select().from(bench).where(where);
     if (!held) throw notFound(`There is no bench session B-${number}.`);
-    const { date, weighIn, thrust, fastThrottle, calibration, glide, free, moment, notes, files } = held;
+    const session = benchEntrySchema.parse(held);
     throw stale(`Bench session B-${number} was saved elsewhere since it was opened here.`, {
-      current: {
-        revision: held.revision,
-        session: { date, weighIn, thrust, fastThrottle, calibration, glide, free, moment, notes, files },
-      },
+      current: { revision: held.revision, session },
     });
   });
 }

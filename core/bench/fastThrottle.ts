@@ -1,4 +1,4 @@
-import type { FastThrottle } from "../design/bench";
+import type { FastThrottle } from "../design/thrustTest";
 
 export type FastThrottleFinding =
   | { kind: "none" }

@@ -16,7 +16,7 @@ export const TOOLS = [
 ] as const;
 export type Tool = (typeof TOOLS)[number];
 
-export const TEST_KINDS = ["sweep", "fast-throttle", "glide", "moment", "free", "calibration"] as const;
+export const TEST_KINDS = ["sweep", "fast-throttle", "glide", "moment", "pulls", "free", "calibration"] as const;
 export type TestKind = WeighInKind | (typeof TEST_KINDS)[number];
 
 /** What each test is made with, any one set of it; and the minutes that it takes (judgement). */
@@ -38,6 +38,7 @@ const NEEDS: Record<TestKind, { with: readonly (readonly Tool[])[]; minutes: num
     ],
     minutes: 10,
   },
+  pulls: { with: [["luggage scale"], ["one scale"], ["thrust stand"]], minutes: 10 },
   free: { with: [[]], minutes: 10 },
   calibration: { with: [["known mass"]], minutes: 3 },
 };

@@ -1,4 +1,4 @@
-import type { TestedDrive } from "../design/bench";
+import type { TestedDrive } from "../design/thrustTest";
 import type { Learned, Unit } from "../design/schema";
 import { findRoot } from "../numeric/root";
 import type { Drive } from "../subjects/propulsion/state";

@@ -1,4 +1,4 @@
-import type { TestedDrive } from "../design/bench";
+import type { TestedDrive } from "../design/thrustTest";
 import { type Known, rank } from "../design/evidence";
 import type { Battery, Design } from "../design/schema";
 import { CHEMISTRY, coldFactor } from "../subjects/energy/battery";

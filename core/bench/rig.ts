@@ -1,4 +1,5 @@
-import type { Bench, Rig } from "../design/bench";
+import type { Bench } from "../design/bench";
+import type { Rig } from "../design/thrustTest";
 import { GRAVITY } from "../subjects/air/air";
 import type { Uncertain } from "../numeric/propagate";
 import { type Correction, PLAIN, correctionOf } from "./calibration";

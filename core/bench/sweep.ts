@@ -1,5 +1,5 @@
 import { tQuantile } from "../numeric/welch";
-import type { ThrustReading, ThrustTest } from "../design/bench";
+import type { ThrustReading, ThrustTest } from "../design/thrustTest";
 import type { Unit } from "../design/schema";
 import { type Fit, fitLinear } from "../numeric/leastSquares";
 import { median } from "../numeric/median";

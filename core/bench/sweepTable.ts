@@ -8,7 +8,7 @@ import {
   linesOf,
   readNumber,
 } from "../exchange/textTable";
-import { type ThrustReading, emptyReading } from "../design/bench";
+import { type ThrustReading, emptyReading } from "../design/thrustTest";
 
 /** What a column of a sweep can hold. */
 export const SWEEP_ROLES = [

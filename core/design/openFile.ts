@@ -27,6 +27,7 @@ const MIGRATIONS: Record<number, (file: Raw) => Raw> = {
   9: runsSayTheirState,
   10: drivesHaveSeveralThingsAround,
   11: leanAndSwingMayBeAskedFor,
+  12: pullsMayBeHeldAgainstOneAnother,
 };
 
 /**
@@ -218,6 +219,11 @@ function drivesHaveSeveralThingsAround(file: Raw): Raw {
 /** 11 → 12: a target may ask how a lean grows and how the swing dies down; nothing of an older file does. */
 function leanAndSwingMayBeAskedFor(file: Raw): Raw {
   return { ...file, formatVersion: 12 };
+}
+
+/** 12 → 13: a bench session may be of pulls in turns; sessions of before hold none. */
+function pullsMayBeHeldAgainstOneAnother(file: Raw): Raw {
+  return { ...file, formatVersion: 13 };
 }
 
 /** A file of an older version as this one has it; unchanged when it is of this version, or of none that is known. */

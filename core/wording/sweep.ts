@@ -3,7 +3,7 @@ import type { FastThrottleFinding } from "../bench/fastThrottle";
 import type { LearnResult } from "../bench/learn";
 import type { SweepSuspect } from "../bench/suspects";
 import type { SweepResult } from "../bench/sweep";
-import type { SAFETY } from "../design/bench";
+import type { SAFETY } from "../design/thrustTest";
 import type { UnitHabit } from "../design/units";
 import { plain } from "./format";
 

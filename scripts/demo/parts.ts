@@ -8,7 +8,8 @@ import {
   newFault,
   newSuspect,
 } from "../../core/design/craftFile";
-import type { Bench, Calibration, FastThrottle, WeighIn } from "../../core/design/bench";
+import type { Bench, Calibration, WeighIn } from "../../core/design/bench";
+import type { FastThrottle } from "../../core/design/thrustTest";
 import type { Evidence } from "../../core/design/evidence";
 import { weigh } from "../../core/subjects/mass/evidence";
 import type { MetricKey } from "../../core/design/metrics";
@@ -251,6 +252,7 @@ export const session = (number: number, version: string, date: string, weighIn: 
   glide: null,
   free: null,
   moment: null,
+  pulls: null,
   files: [],
   notes,
   tested: [],

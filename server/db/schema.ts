@@ -10,17 +10,9 @@ import {
   text,
   uniqueIndex,
 } from "drizzle-orm/pg-core";
-import type {
-  Attachment,
-  Bench,
-  Calibration,
-  FastThrottle,
-  Free,
-  Glide,
-  MomentTest,
-  ThrustTest,
-  WeighIn,
-} from "../../core/design/bench";
+import type { PullsTest } from "../../core/design/pulls";
+import type { Attachment, Bench, Calibration, Free, Glide, MomentTest, WeighIn } from "../../core/design/bench";
+import type { FastThrottle, ThrustTest } from "../../core/design/thrustTest";
 import type {
   Advice,
   Angle,
@@ -266,6 +258,7 @@ export const bench = pgTable(
     glide: jsonb("glide").$type<Glide>(),
     free: jsonb("free").$type<Free>(),
     moment: jsonb("moment").$type<MomentTest>(),
+    pulls: jsonb("pulls").$type<PullsTest>(),
     files: jsonb("files").$type<Attachment[]>().notNull().default([]),
     notes: text("notes").notNull(),
     tested: jsonb("tested").$type<Bench["tested"]>().notNull(),

@@ -1,5 +1,5 @@
 import { armRatio } from "../../core/bench/rig";
-import type { TestedDrive, ThrustTest } from "../../core/design/bench";
+import type { TestedDrive, ThrustTest } from "../../core/design/thrustTest";
 import type { Design } from "../../core/design/schema";
 import { GRAVITY } from "../../core/subjects/air/air";
 import type { Random } from "../../core/numeric/random";

@@ -107,6 +107,10 @@ export class SimulatedStand implements Stand {
     const bend = (n: number) => (faults.bending ? 1 - 0.28 * Math.min(1, (n * Math.PI * d) / 170) ** 2 : 1);
     const ct = (n: number) => (0.05 + 0.088 * ratio * (1 - 0.28 * ratio)) * solidity * bend(n);
     const cp = (n: number) => (0.011 + 0.082 * ratio ** 1.6) * solidity * bend(n) ** 0.6;
+    // Behind a small inlet a blade does less work on less air; one that is chipped pushes less for nearly the same work.
+    const starved = faults.starved ? { thrust: 0.78, torque: 0.92 } : { thrust: 1, torque: 1 };
+    const weak = faults.weak ? { thrust: 0.86, torque: 0.98 } : { thrust: 1, torque: 1 };
+    const [pushes, takes] = [starved.thrust * weak.thrust, starved.torque * weak.torque];
     const kt = 60 / (2 * Math.PI * motor.kv.value * TRUE_KV);
     const cells = battery?.series ?? 3;
     const capacity = battery?.capacity.value ?? 2;
@@ -131,7 +135,7 @@ export class SimulatedStand implements Stand {
       const i = duty > 0 ? Math.max(0, (duty * open - back) / (resistance + duty * duty * packR)) : 0;
       current = duty * i;
       voltage = open - packR * current;
-      const drag = cp(this.#rps) * density * this.#rps ** 2 * d ** 5 * (1 / (2 * Math.PI));
+      const drag = takes * cp(this.#rps) * density * this.#rps ** 2 * d ** 5 * (1 / (2 * Math.PI));
       const most = 0.25 * kt * motor.maxCurrent * gear.ratio;
       slipped = faults.slipping && drag > most ? Math.min(0.3, (0.12 * (drag - most)) / most) : 0;
       const bearings = kt * motor.noLoadCurrent.value * gear.ratio * (0.1 + (0.2 * this.#rps) / 300);
@@ -144,7 +148,7 @@ export class SimulatedStand implements Stand {
       const loss =
         i * i * motor.resistance.value * (1 + COPPER * (this.#winding - 25)) + 0.5 * motor.noLoadCurrent.value * back;
       this.#winding += ((loss - (this.#winding - air.temperature) * 0.9 * (0.3 + this.#rps / 150)) / heatCapacity) * dt;
-      thrust = ct(this.#rps) * density * this.#rps ** 2 * d ** 4;
+      thrust = pushes * ct(this.#rps) * density * this.#rps ** 2 * d ** 4;
     }
     this.#time += 1 / RATE;
 

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import type { BenchEntry, ThrustReading, WeighIn } from "../../core/design/bench";
+import type { BenchEntry, WeighIn } from "../../core/design/bench";
+import type { ThrustReading } from "../../core/design/thrustTest";
 import type { CraftFile } from "../../core/design/craftFile";
 import type { Design } from "../../core/design/schema";
 import { evaluate } from "../../core/evaluate";
@@ -257,6 +258,52 @@ describe("weighed moments", () => {
   });
 });
 
+describe("pulls in turns", () => {
+  const safety = { restraint: true, plane: true, shield: true, distance: true, people: true, cutOff: true };
+  const pulls = {
+    unitId: quietDesign().units[0]?.id ?? "",
+    of: "with and without",
+    what: "the lid",
+    throttle: 0.6,
+    safety: { ...safety, place: "outdoors" },
+    readings: [
+      { side: 0, pull: 10, voltage: 12, current: null },
+      { side: 1, pull: 8, voltage: 11.9, current: null },
+    ],
+  };
+  const kept = (of: object) => ({ date: "2026-02-01T10:00:00+01:00", pulls: of, notes: "" });
+  it("are kept in the order in which they were read, with the drive as it was, and travel with the craft", async () => {
+    const slug = await makeCraft();
+    const made = await call("POST", `/api/crafts/${slug}/versions/v1/bench`, kept(pulls));
+    expect(made.status).toBe(200);
+    const [session] = (await record(slug)).file.bench;
+    expect(session?.pulls?.readings).toEqual(pulls.readings);
+    expect(session?.pulls?.together).toBe(2);
+    expect(session?.pulls?.drive?.propeller).toEqual(quietDesign().units[0]?.propeller);
+    // Read again with one more: what it was read of stays what it was.
+    const more = { ...session?.pulls, readings: [...pulls.readings, pulls.readings[0]], drive: null };
+    const { revisions } = await record(slug);
+    const saved = await call("PUT", `/api/crafts/${slug}/bench/1`, {
+      revision: revisions.bench[1],
+      session: kept(more),
+    });
+    expect(saved.status).toBe(200);
+    const again = (await record(slug)).file.bench[0]?.pulls;
+    expect(again?.readings).toHaveLength(3);
+    expect(again?.drive).toEqual(session?.pulls?.drive);
+  });
+  it("are refused without a reading, with a pull below nothing, and of a drive that is not there", async () => {
+    const slug = await makeCraft();
+    const post = (of: object) => call("POST", `/api/crafts/${slug}/versions/v1/bench`, kept(of));
+    const none = await post({ ...pulls, readings: [] });
+    expect(none.status).toBe(400);
+    expect(problem(none.body).errors?.[0]?.message).toMatch(/at least one reading/);
+    expect((await post({ ...pulls, readings: [{ ...pulls.readings[0], pull: -1 }] })).status).toBe(400);
+    expect((await post({ ...pulls, of: "a guess" })).status).toBe(400);
+    expect((await post({ ...pulls, unitId: "gone" })).status).toBe(422);
+  });
+});
+
 describe("sweeps", () => {
   const sweepOf = (readings: ThrustReading[]): BenchEntry => ({
     date: "2026-02-01T10:00:00+01:00",
@@ -266,6 +313,7 @@ describe("sweeps", () => {
     glide: null,
     free: null,
     moment: null,
+    pulls: null,
     notes: "",
     files: [],
     thrust: {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { StandReading } from "../../api/contracts";
-import { SAFETY, type Safety } from "../../core/design/bench";
+import { SAFETY, type Safety } from "../../core/design/thrustTest";
 import { SimulatedStand } from "../../server/stand/simulatedStand";
 import { apiForTests, problem } from "../support/api";
 import { quietDesign } from "../support/designs";

@@ -59,7 +59,7 @@ describe("a sweep from a file", () => {
     await user.page.waitForSelector('[data-suspect="spike"]');
   });
   it("a column guessed wrongly is corrected before anything is taken", async () => {
-    await user.open("/craft/tern/v5/bench?new=sweep");
+    await user.go("/craft/tern/v5/bench?new=sweep");
     await user.click("read a file");
     await upload("Sweep file", demo.file("odd.csv", "a;b;c\n0;0,0;12,1\n50;1,2;11,8\n100;4,1;11,2\n130;1;1\n"));
     await user.see("Say which columns are throttle and scale.");
@@ -76,7 +76,7 @@ describe("a sweep from a file", () => {
 
 describe("a sweep by hand", () => {
   it("waits for the safety list, takes one field and Enter for each step, and says what it cannot read", async () => {
-    await user.open("/craft/lantern/v2/bench?new=sweep");
+    await user.go("/craft/lantern/v2/bench?new=sweep");
     await user.fill("Steps", "4");
     await user.fill("Reads at rest", "100");
     for (const text of ["100 12.3 0 0"]) await user.fill("Reading at this step", text, "Enter");
@@ -140,7 +140,7 @@ describe("the simulated stand", () => {
     await user.see("kept.");
     await user.page.waitForFunction(() => /session=\d+/.test(location.search));
     const session = new URL(user.page.url()).searchParams.get("session");
-    await user.open("/craft/tern/v5/power");
+    await user.go("/craft/tern/v5/power");
     const before = await thrust();
     await user.told("thrust-unmeasured");
     await user.open(`/craft/tern/v5/bench?session=${session}`);
@@ -148,36 +148,36 @@ describe("the simulated stand", () => {
     await user.click("Take the curve over");
     await user.see("The measured curve is the drive's own now.");
     await user.page.waitForFunction(() => !document.querySelector('[data-code="thrust-unmeasured"]'));
-    await user.open("/craft/tern/v5/power");
+    await user.go("/craft/tern/v5/power");
     await user.page.waitForSelector('[data-learned="holds"]');
     expect(Math.abs((await thrust()) / before - 1)).toBeGreaterThan(0.02);
     const learned = (await demo.design("tern")).units[0]?.learned;
     expect(learned?.session).toBe(Number(session));
   });
   it("another propeller makes it stale, visibly; back on the old one it holds, and one can go back to the model", async () => {
-    await user.open("/craft/tern/v5/power");
+    await user.go("/craft/tern/v5/power");
     await user.fill("Propeller pitch", "125");
     await user.saved();
     await user.page.waitForSelector('[data-learned="stale"]');
     await user.told("sweep-stale");
     await user.see("its factors are carried over with more doubt");
-    await user.open("/craft/tern/v5/bench");
+    await user.go("/craft/tern/v5/bench");
     await user.see(", stale");
-    await user.open("/craft/tern/v5/power");
+    await user.go("/craft/tern/v5/power");
     await user.fill("Propeller pitch", "110");
     await user.saved();
     await user.page.waitForSelector('[data-learned="holds"]');
-    await user.open("/craft/tern/v5/power?sheet=shelf");
+    await user.go("/craft/tern/v5/power?sheet=shelf");
     await user.click("Drives as measured");
     await user.click("Shelve Tractor on the pylon, Tern");
     await user.page.waitForSelector('[data-drive="Tractor on the pylon, Tern"]');
-    await user.open("/craft/tern/v5/power");
+    await user.go("/craft/tern/v5/power");
     await user.click("go back to the model");
     await user.saved();
     expect((await demo.design("tern")).units[0]?.learned).toBeNull();
   });
   it("a drive from the shelf brings its curve into another craft", async () => {
-    await user.open("/craft/lantern/v2/power?sheet=shelf");
+    await user.go("/craft/lantern/v2/power?sheet=shelf");
     await user.click("Drives as measured");
     await user.click("Fit Tractor on the pylon, Tern");
     await user.saved();
@@ -189,7 +189,7 @@ describe("the simulated stand", () => {
 
 describe("instruments, fast throttle, comparison", () => {
   it("an ammeter held against another gives a factor, which a later sweep reads through", async () => {
-    await user.open("/craft/tern/v5/bench?new=calibration");
+    await user.go("/craft/tern/v5/bench?new=calibration");
     await user.click("Keep this session");
     await user.see("Not complete: name the instrument.");
     await user.fill("Instrument", "Old clamp");
@@ -205,7 +205,7 @@ describe("instruments, fast throttle, comparison", () => {
     await user.see(/True = 1\.24\d\d/);
     await user.click("Keep this session");
     await user.see("kept.");
-    await user.open("/craft/tern/v5/bench?session=6");
+    await user.go("/craft/tern/v5/bench?session=6");
     const before = await value("Most current");
     await user.choose("Ammeter, calibrated in", "Old clamp");
     await until(
@@ -214,7 +214,7 @@ describe("instruments, fast throttle, comparison", () => {
     expect((await value("Most current")) / before).toBeGreaterThan(1.18);
   });
   it("a table of propellers and ramps comes to a conclusion, or leaves it unresolved", async () => {
-    await user.open("/craft/tern/v5/bench?new=fast-throttle");
+    await user.go("/craft/tern/v5/bench?new=fast-throttle");
     await user.see("Tick the safety list first");
     await tickSafety();
     await user.choose("Trial 1, cut out", "it cut out");
@@ -225,7 +225,7 @@ describe("instruments, fast throttle, comparison", () => {
     await user.see("The pack sinks to 8.60 V");
   });
   it("two sweeps are compared in one chart and a sentence each", async () => {
-    await user.open("/craft/tern/v5/bench?new=compare");
+    await user.go("/craft/tern/v5/bench?new=compare");
     const boxes = await user.page.$$('[aria-label="Sweeps compared"] input');
     for (const [k, box] of boxes.entries())
       if ((await box.evaluate((e) => (e as HTMLInputElement).checked)) !== k < 2) await box.click();
@@ -236,7 +236,7 @@ describe("instruments, fast throttle, comparison", () => {
     await user.see("At equal thrust there is nothing to compare: 99.00 N was not measured of both.");
   });
   it("all sessions stand in one list with one search", async () => {
-    await user.open("/craft/tern/v4/bench");
+    await user.go("/craft/tern/v4/bench");
     await user.fill("Search sessions", "clamp");
     await until("document.querySelectorAll('ul[aria-label=\"Sessions\"] li').length < 5");
     expect(await user.page.$$eval('ul[aria-label="Sessions"] li', (l) => l.length)).toBe(1);
@@ -245,7 +245,7 @@ describe("instruments, fast throttle, comparison", () => {
 
 describe("pictures and paper", () => {
   it("a drawing is kept with its session and comes back with it", async () => {
-    await user.open("/craft/tern/v5/bench?session=7");
+    await user.go("/craft/tern/v5/bench?session=7");
     await user.click("draw one");
     const sheet = await user.page.waitForSelector('canvas[aria-label="Sheet to draw on"]');
     const box = await sheet?.boundingBox();
@@ -258,7 +258,7 @@ describe("pictures and paper", () => {
     await user.page.waitForSelector('[aria-label="Picture sketch"] img');
     await user.click("Save B-07");
     await user.see("B-07 kept.");
-    await user.open("/craft/tern/v5/bench?session=7");
+    await user.go("/craft/tern/v5/bench?session=7");
     await until("document.querySelector('[aria-label=\"Picture sketch\"] img')?.naturalWidth === 700");
     const exported = await demo.exported("tern");
     expect(exported.files.map((f) => f.hash)).toEqual(
@@ -304,7 +304,7 @@ describe("on a phone", () => {
     },
   );
   it("takes readings of one's own by keys: a line with its meaning, two conditions, what is not read", async () => {
-    await user.open("/craft/lantern/v2/bench?new=free");
+    await user.go("/craft/lantern/v2/bench?new=free");
     const type = async (label: string, text: string) => {
       await user.page.click(`[aria-label="${label}"]`);
       await user.page.keyboard.type(text, { delay: 15 });
@@ -353,7 +353,7 @@ describe("on a phone", () => {
 
 describe("a turning moment", () => {
   it("is read off a scale, kept, taken over and stands on the axis board beside the predicted one", async () => {
-    await user.open("/craft/samphire/v2/bench?new=moment");
+    await user.go("/craft/samphire/v2/bench?new=moment");
     for (const pull of ["6.2 N", "5.7 N", "600 g"]) await user.fill("Pull, next", pull);
     // Nobody said how long the arm is: nothing is made up.
     await user.see("Open: the arm of the pull is not said");
@@ -381,7 +381,7 @@ describe("a turning moment", () => {
     expect(await user.read("[data-weighed]")).toMatch(/weighed at full command: .*1\.7/);
   });
   it("hung by two lines the swings tell its inertia, beside that of the list", async () => {
-    await user.open("/craft/tern/v5/bench?new=moment");
+    await user.go("/craft/tern/v5/bench?new=moment");
     await user.click("hung by two lines");
     await user.fill("Lines apart", "300 mm");
     await user.fill("Lines long", "1.2 m");
@@ -397,6 +397,68 @@ describe("a turning moment", () => {
     expect(await user.page.$('[data-moment="moment"]')).toBeNull();
     await user.fill("The lines carry", "320 g");
     await user.page.waitForSelector('[data-moment="moment"]');
+  });
+});
+
+describe("pulls in turns", () => {
+  const keep = async (...cells: string[]) => {
+    for (const [k, word] of ["pull", "volts", "amperes"].entries())
+      if (cells[k] !== undefined) await user.fill(`Next ${word}`, cells[k] ?? "", "Tab");
+    const had = (await pulls()).length;
+    await user.click("Keep, next");
+    await user.page.waitForFunction((n) => document.querySelectorAll("tr[data-pull]").length > n, {}, had);
+  };
+  const pulls = () => user.page.$$eval("tr[data-pull]", (rows) => rows.map((r) => (r as HTMLElement).dataset.pull));
+  it("with and without the lid: typed in turns, said with its doubt, and reckoned with under Power", async () => {
+    await user.go("/craft/tern/v5/bench?new=pulls");
+    await user.see("Tick the whole safety list before anything above idle.");
+    await tickSafety();
+    await user.fill("What is around it", "the lid");
+    await user.fill("Throttle in the test", "130");
+    await user.see("Accepted: above 0, to 100 %");
+    await user.fill("Throttle in the test", "60");
+    await user.click("Keep, next");
+    await user.see("Enter the pull: a number, 0 for nothing.");
+    await user.fill("Next pull", "-3");
+    await user.see("Accepted: zero or more");
+    await keep("10 N", "12", "10");
+    await user.see("built in");
+    await keep("800 g", "11.9", "8.5");
+    expect(await user.read("[data-evened]")).toMatch(/Brought to one voltage/);
+    await keep("7.85 N", "11.9", "8.5");
+    await keep("10 N", "11.8", "9.8");
+    expect(await pulls()).toEqual(["by itself", "built in", "built in", "by itself"]);
+    await user.see(/The lid takes 2[12] ± \d % of the thrust\./);
+    await user.see(/At equal power 8\d ± \d % is left/);
+    await user.click("Keep this session");
+    await user.see("Pulls, with and without");
+    await user.click("Take it over");
+    await user.see("taken over: the design reckons with these pulls");
+    await user.saved();
+    const around = (await demo.design("tern")).units[0]?.around;
+    expect(around?.find((a) => a.kind === "weighed")).toMatchObject({
+      alone: { evidence: "measured", note: expect.stringMatching(/^2 × pull, B-\d+$/) },
+    });
+    await user.go("/craft/tern/v5/power");
+    await user.see("weighed built in");
+  });
+  it("read off the simulated stand with a starved inlet the loss shows; Escape cuts the throttle", async () => {
+    await user.go("/craft/tern/v5/bench?new=pulls");
+    await tickSafety();
+    await user.click("Read the simulated stand");
+    await user.see("Say the throttle first: the same for all of them.");
+    await user.fill("Throttle in the test", "60");
+    await user.click("a starved inlet");
+    await user.click("Read the simulated stand");
+    await user.page.waitForSelector('[data-stand="running"]');
+    await user.page.keyboard.press("Escape");
+    await user.page.waitForSelector('[data-stand="idle"]');
+    expect(await pulls()).toEqual([]);
+    for (let k = 1; k <= 2; k++) {
+      await user.click("Read the simulated stand");
+      await user.page.waitForFunction((n) => document.querySelectorAll("tr[data-pull]").length === n, {}, k);
+    }
+    expect(await user.read('[data-pulls="left"]')).toMatch(/^(7[4-9]|8[0-6]) ± \d+ %$/);
   });
 });
 
@@ -416,6 +478,7 @@ describe("what lies on the bench", () => {
       "Total on one scale",
       "Two scales",
       "Fast throttle",
+      "Pulls in turns",
       "Readings of your own",
       "Thrust sweep",
       "Parts one by one",

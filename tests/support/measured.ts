@@ -2,7 +2,7 @@ import { learnFrom } from "../../core/bench/learn";
 import { packFrom } from "../../core/bench/learnPack";
 import { PLAIN } from "../../core/bench/calibration";
 import { readSweep } from "../../core/bench/sweep";
-import type { ThrustReading } from "../../core/design/bench";
+import type { ThrustReading } from "../../core/design/thrustTest";
 import type { Design, Unit } from "../../core/design/schema";
 import { air } from "../../core/subjects/air/air";
 import { solveChain } from "../../core/subjects/propulsion/chain";

@@ -1,5 +1,5 @@
 import type { StandReading, StandSetup } from "../../api/contracts";
-import type { ThrustReading } from "../../core/design/bench";
+import type { ThrustReading } from "../../core/design/thrustTest";
 import type { Design } from "../../core/design/schema";
 import { SimulatedStand } from "../../server/stand/simulatedStand";
 import { calm, rig } from "./sweeps";
@@ -10,6 +10,8 @@ export const noFaults: StandSetup["faults"] = {
   looseTare: false,
   wrongCurrent: false,
   silent: false,
+  starved: false,
+  weak: false,
 };
 
 /** The stand set up for the first drive of a design. */

@@ -1,4 +1,4 @@
-import { type Rig, type ThrustReading, type ThrustTest, emptyReading } from "../../core/design/bench";
+import { type Rig, type ThrustReading, type ThrustTest, emptyReading } from "../../core/design/thrustTest";
 import { seededRandom } from "../../core/numeric/random";
 
 const meter = (step: number, error: number) => ({ step, error, session: null });

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { WEIGH_IN_KINDS, type WeighIn } from "../../core/design/bench";
 import { throttlesOf, newRig, newThrust, notSafe, STEPS } from "../../web/stations/bench/thrust/thrustDraft";
 import { draftOf, finish, newDraft } from "../../web/stations/bench/weigh/weighInDraft";
-import { rigSchema, thrustTestSchema } from "../../core/design/bench";
+import { rigSchema, thrustTestSchema } from "../../core/design/thrustTest";
 import { quietDesign } from "../support/designs";
 
 const loads = fc.array(fc.double({ min: 0, max: 50, noNaN: true }), { minLength: 1, maxLength: 6 });

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { learnFrom } from "../../core/bench/learn";
 import { predictLevels } from "../../core/bench/predict";
 import { sharedCurrentError } from "../../core/bench/rig";
-import type { ThrustReading } from "../../core/design/bench";
+import type { ThrustReading } from "../../core/design/thrustTest";
 import { type Design, type Unit, designSchema } from "../../core/design/schema";
 import { applyPatch } from "../../core/design/patch";
 import { evaluate, remediesFor } from "../../core/evaluate";

@@ -7,7 +7,7 @@ import { judgeFastThrottle } from "../../core/bench/fastThrottle";
 import { armRatio, checkFactor, correctionsFor, sharedThrustError, thrustFrom } from "../../core/bench/rig";
 import { type SweepResult, densityAt, readSweep } from "../../core/bench/sweep";
 import { guessSweep, readSweepTable, sweepText } from "../../core/bench/sweepTable";
-import type { Rig, ThrustReading } from "../../core/design/bench";
+import type { Rig, ThrustReading } from "../../core/design/thrustTest";
 import { fastThrottleText } from "../../core/wording/sweep";
 import { quietDesign } from "../support/designs";
 import { calm, reading, rig, shownFor, syntheticSweep } from "../support/sweeps";

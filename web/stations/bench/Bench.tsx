@@ -13,12 +13,14 @@ import { FastThrottleSession } from "./FastThrottleSession";
 import { FreeSession } from "./FreeSession";
 import { GlideSession } from "./GlideSession";
 import { MomentSession } from "./moment/MomentSession";
+import { PullsSession } from "./pulls/PullsSession";
 import { ThrustSession } from "./thrust/ThrustSession";
 import { benchFormName, code } from "./useSession";
 import { WeighInSession } from "./weigh/WeighInSession";
 
 const OTHERS = {
   sweep: ["Thrust sweep", "thrust, power, the model's error"],
+  pulls: ["Pulls in turns", "what the lid takes, which corner is weak"],
   "fast-throttle": ["Fast throttle", "what cuts out, and why"],
   glide: ["Glide", "drag, and how it is trimmed"],
   moment: ["Turning moment", "what turns it, and what answers"],
@@ -46,6 +48,7 @@ function nameOf(b: Bench): string {
   if (b.fastThrottle) return "Fast throttle";
   if (b.glide) return `Glide, ${b.glide.passes.length} ${b.glide.passes.length === 1 ? "pass" : "passes"}`;
   if (b.moment) return `Moment about ${b.moment.axis}, ${b.moment.role}`;
+  if (b.pulls) return `Pulls, ${b.pulls.of}`;
   if (b.free) return b.free.question || "Readings of your own";
   return `Instrument: ${b.calibration?.instrument ?? ""}`;
 }
@@ -197,6 +200,8 @@ function OpenTest({
       <GlideSession key={`s${shown.number}`} session={shown} onOpen={onOpen} />
     ) : test === "moment" ? (
       <MomentSession key={`s${shown.number}`} session={shown} onOpen={onOpen} />
+    ) : test === "pulls" ? (
+      <PullsSession key={`s${shown.number}`} session={shown} onOpen={onOpen} />
     ) : test === "free" ? (
       <FreeSession key={`s${shown.number}`} session={shown} onOpen={onOpen} />
     ) : (
@@ -210,6 +215,8 @@ function OpenTest({
     <GlideSession key="new glide" session={null} onOpen={onOpen} />
   ) : kind === "moment" ? (
     <MomentSession key="new moment" session={null} onOpen={onOpen} />
+  ) : kind === "pulls" ? (
+    <PullsSession key="new pulls" session={null} onOpen={onOpen} />
   ) : kind === "free" ? (
     <FreeSession key="new free" session={null} onOpen={onOpen} />
   ) : kind === "calibration" ? (

@@ -1,6 +1,7 @@
 import { DriveSelect } from "../../fields/DriveSelect";
 import { judgeFastThrottle } from "../../../core/bench/fastThrottle";
-import { type Bench, type FastThrottle, SAFETY } from "../../../core/design/bench";
+import type { Bench } from "../../../core/design/bench";
+import { type FastThrottle, SAFETY } from "../../../core/design/thrustTest";
 import { CHEMISTRY } from "../../../core/subjects/energy/battery";
 import { SAFETY_LINE, fastThrottleText } from "../../../core/wording/sweep";
 import { HalfLine } from "../../app/HalfLine";

@@ -22,34 +22,13 @@ const blankEntry = (): Omit<BenchEntry, TestKind> & Pick<Bench, TestKind> => ({
   glide: null,
   free: null,
   moment: null,
+  pulls: null,
   notes: "",
   files: [],
 });
 
 /** What of a kept session a person may change. */
-const entryOf = ({
-  date,
-  weighIn,
-  thrust,
-  fastThrottle,
-  calibration,
-  glide,
-  free,
-  moment,
-  notes,
-  files,
-}: Bench): BenchEntry => ({
-  date,
-  weighIn,
-  thrust,
-  fastThrottle,
-  calibration,
-  glide,
-  free,
-  moment,
-  notes,
-  files,
-});
+const entryOf = (session: Bench): BenchEntry => benchEntrySchema.parse(session);
 
 /**
  * Keeping, saving and deleting a bench session, and what follows when it is done. A stale save is refused and said;

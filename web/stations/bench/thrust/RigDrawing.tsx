@@ -1,4 +1,4 @@
-import type { Rig } from "../../../../core/design/bench";
+import type { Rig } from "../../../../core/design/thrustTest";
 import type { UnitHabit } from "../../../../core/design/units";
 import { plain } from "../../../../core/wording/format";
 

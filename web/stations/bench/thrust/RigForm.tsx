@@ -1,7 +1,8 @@
 import { armRatio, checkFactor } from "../../../../core/bench/rig";
 import { densityAt } from "../../../../core/bench/sweep";
-import type { Bench, Rig, ThrustTest } from "../../../../core/design/bench";
-import { type Readable, READABLE } from "../../../../core/design/bench";
+import type { Bench } from "../../../../core/design/bench";
+import type { Rig, ThrustTest } from "../../../../core/design/thrustTest";
+import { type Readable, READABLE } from "../../../../core/design/thrustTest";
 import type { Dimension } from "../../../../core/design/units";
 import { plain } from "../../../../core/wording/format";
 import { useDesk } from "../../../app/desk";

@@ -1,4 +1,4 @@
-import { SAFETY, type Safety } from "../../../../core/design/bench";
+import { SAFETY, type Safety } from "../../../../core/design/thrustTest";
 import { SAFETY_DEFERS, SAFETY_LINE } from "../../../../core/wording/sweep";
 
 /**

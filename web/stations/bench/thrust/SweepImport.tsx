@@ -10,7 +10,7 @@ import {
   guessSweep,
   readSweepTable,
 } from "../../../../core/bench/sweepTable";
-import type { Rig } from "../../../../core/design/bench";
+import type { Rig } from "../../../../core/design/thrustTest";
 import { plain } from "../../../../core/wording/format";
 import { Dialog } from "../../../app/Dialog";
 import { usePreferences } from "../../../app/preferences";

@@ -9,7 +9,7 @@ import {
   type ThrustTest,
   emptyReading,
   testedDrive,
-} from "../../../../core/design/bench";
+} from "../../../../core/design/thrustTest";
 import { DISPLAY } from "../../../../core/design/units";
 import { parseQuantity } from "../../../../core/design/readQuantity";
 import { sayError } from "../../../app/client";
@@ -54,6 +54,7 @@ const FAULTS = [
   ["looseTare", "loose tare"],
   ["wrongCurrent", "wrong current meter"],
   ["silent", "stops answering"],
+  ["starved", "starved inlet"],
 ] as const;
 type FaultKey = (typeof FAULTS)[number][0];
 
@@ -308,7 +309,7 @@ function useStandSweep({
           battery,
           rig: test.rig,
           air: test.air,
-          faults,
+          faults: { ...faults, weak: false },
           seed: Math.floor(Math.random() * 1e6),
         },
         take,
@@ -332,6 +333,7 @@ function ByStand({ test, throttles, onChange }: Props & { throttles: number[] })
     looseTare: false,
     wrongCurrent: false,
     silent: false,
+    starved: false,
   });
   const { stand, progress, stop, start } = useStandSweep({ test, throttles, faults, onChange });
   const { latest, silent } = stand;

@@ -1,7 +1,8 @@
 import type { LearnResult } from "../../../../core/bench/learn";
 import { packFrom } from "../../../../core/bench/learnPack";
 import type { SweepResult } from "../../../../core/bench/sweep";
-import type { Bench, ThrustTest } from "../../../../core/design/bench";
+import type { Bench } from "../../../../core/design/bench";
+import type { ThrustTest } from "../../../../core/design/thrustTest";
 import type { Battery, Unit } from "../../../../core/design/schema";
 import { partsChanged } from "../../../../core/subjects/propulsion/learned";
 import { plain, showSd } from "../../../../core/wording/format";

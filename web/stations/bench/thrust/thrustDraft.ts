@@ -1,4 +1,4 @@
-import type { Rig, ThrustTest } from "../../../../core/design/bench";
+import type { Rig, ThrustTest } from "../../../../core/design/thrustTest";
 import type { Design } from "../../../../core/design/schema";
 import { air } from "../../../../core/subjects/air/air";
 

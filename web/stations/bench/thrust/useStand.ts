@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { type StandReading, type StandSetup, contracts, standReadingSchema } from "../../../../api/contracts";
-import type { Safety } from "../../../../core/design/bench";
+import type { Safety } from "../../../../core/design/thrustTest";
 import { call } from "../../../app/client";
 
 /** ms without a reading after which the stand is said not to answer. */

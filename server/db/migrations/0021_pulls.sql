@@ -1,0 +1,1 @@
+ALTER TABLE "bench" ADD COLUMN "pulls" jsonb;
