@@ -3,6 +3,7 @@ import { BaseSequencer, type TestSpecification } from "vitest/node";
 
 /** The files that take longest, longest first: begun last they would run alone on one core while the other rests. */
 const LONG = [
+  ...["subjects", "flight", "report", "extremes"].map((n) => `unit/${n}`),
   ...["trouble", "keeping", "process", "torture", "durable", "roundTrip", "tree"].map((n) => `api/${n}`),
   ...["bench", "halfWritten", "records", "loop", "field", "accessible", "print", "stability", "power", "stale"].map(
     (n) => `browser/${n}`,
@@ -41,7 +42,7 @@ export default defineConfig({
           testTimeout: 180_000,
           hookTimeout: 180_000,
           maxWorkers: 2,
-          globalSetup: "tests/support/image.ts",
+          globalSetup: ["tests/support/inMemory.ts", "tests/support/image.ts"],
         },
       },
       {
@@ -55,13 +56,14 @@ export default defineConfig({
           testTimeout: 180_000,
           hookTimeout: 180_000,
           fileParallelism: false,
-          globalSetup: "tests/support/onPostgres.ts",
+          globalSetup: ["tests/support/inMemory.ts", "tests/support/onPostgres.ts"],
         },
       },
       {
         test: {
           name: "browser",
           include: ["tests/browser/**/*.test.ts"],
+          globalSetup: "tests/support/inMemory.ts",
           // SLOW: the pages' processor that many times slower (tests/support/page.ts).
           testTimeout: 300_000 * Number(process.env.SLOW ?? 1),
           hookTimeout: 240_000,

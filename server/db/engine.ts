@@ -3,8 +3,8 @@ import { parentPort, workerData } from "node:worker_threads";
 import { PGlite } from "@electric-sql/pglite";
 
 // Most of the engine's functions run a few times. Those that run for a while are compiled once more for speed: with the
-// usual budget half of a start went into that, on every core, and what was asked was answered no sooner.
-setFlagsFromString("--wasm-tiering-budget=20000000");
+// usual budget most of a start went into that, on every core, and what was asked was answered no sooner.
+setFlagsFromString("--wasm-tiering-budget=1000000000");
 
 /**
  * The embedded database in a thread of its own: protocol messages in, answers out. A query that never ends or an

@@ -24,6 +24,8 @@ export async function startChromium(
       "--disable-component-update",
       "--disable-sync",
       "--disable-gpu",
+      // What would drop down from its address bar is two more pages that it keeps ready.
+      "--disable-features=WebUIOmniboxPopup,WebUIOmniboxAimPopup",
       "--lang=en-GB",
     ],
   });
