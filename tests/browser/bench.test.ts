@@ -390,6 +390,17 @@ describe("a turning moment", () => {
     await user.page.waitForSelector('[data-moment="inertia"]');
     expect(await user.read('[data-moment="inertia"]')).toMatch(/^0\.0\d+ ± 0\.0\d+ kg·m²$/);
   });
+  it("a timed turn near the ice stands beside the radius that nothing in the air goes below", async () => {
+    await user.click("timed turn");
+    await user.fill("Speed along the turn", "15 m/s");
+    await user.fill("Turn next, angle", "90");
+    await user.fill("Turn next, time", "1");
+    // 15 m/s over 1.57 rad/s.
+    expect(await user.read('[data-moment="radius"]')).toMatch(/^9\.\d+ ± /);
+    await user.page.waitForSelector("[data-too-tight]");
+    await user.see(/\d+ m or more/);
+    await user.click("hung by two lines");
+  });
   it("hung by its nose the propeller pulls along the lines: open until what they carry is read", async () => {
     await user.choose("About which axis", "roll");
     await user.fill("Twist, next", "14");

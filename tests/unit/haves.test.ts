@@ -11,7 +11,7 @@ describe("what can be found out with what lies on the bench", () => {
     expect(now()).toEqual(["fast-throttle", "free"]);
   });
   it("with one scale: its mass, its parts, a sweep; with two and a tape where the CG is along, too", () => {
-    expect(now("one scale")).toEqual(["total", "fast-throttle", "free", "sweep", "parts"]);
+    expect(now("one scale")).toEqual(["total", "fast-throttle", "pulls", "free", "sweep", "parts"]);
     expect(now("two scales", "tape measure")).toContain("two-scales");
     expect(now("two scales", "tape measure")).toContain("parts");
     expect(now("two scales", "tape measure")).not.toContain("three-scales");

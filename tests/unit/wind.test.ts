@@ -5,6 +5,7 @@ import { tryPatch } from "../../core/design/patch";
 import { evaluate, remediesFor, resultIn } from "../../core/evaluate";
 import { seededRandom } from "../../core/numeric/random";
 import { aroundPoint, turnAt, mostBank, radiusOf } from "../../core/subjects/flight/turning";
+import { type Bending, rudderFor, tightest } from "../../core/subjects/wind/flat";
 import { type Held, wind } from "../../core/subjects/wind/node";
 import { type Shape, shapeOf, shapesAlong, unionOf } from "../../core/subjects/wind/silhouette";
 import type { BodyShape } from "../../core/subjects/surfaces/declares";
@@ -447,5 +448,103 @@ describe("turning on wings", () => {
     const d = quietDesign();
     d.states = [usualState("hull")];
     expect(evaluate(d).metrics.turnRadius).toBeUndefined();
+  });
+});
+
+describe("turning near the ground", () => {
+  const craft = (over: Partial<Bending> = {}): Bending => ({
+    ...{
+      mass: 1.4,
+      speed: 16,
+      density: 1.25,
+      side: 0.05,
+      outline: 0.07,
+      thrust: 8,
+      bank: 0.2,
+      slips: 0.6,
+      travel: 0.35,
+    },
+    ...over,
+  });
+  // Statics of a level turn: v²/(g·tan φ) where nothing but the bank bends its way.
+  it("by its bank alone is the turn of every handbook", () => {
+    const t = tightest(craft({ travel: 0 }));
+    expect(t.slip).toBe(0);
+    expect(t.radius).toBeCloseTo(16 ** 2 / (9.80665 * Math.tan(0.2)), 6);
+    expect(tightest(craft({ travel: 0, bank: 0 })).radius).toBe(Number.POSITIVE_INFINITY);
+  });
+  /** Flies it round in small steps with full rudder until the turn is steady; m. */
+  function flown(b: Bending, more: { drag: number; damping: number; into: number }): number {
+    const q = (b.density * b.speed ** 2) / 2;
+    const gives = (b.slips ?? 1) * more.into;
+    const inertia = 0.02;
+    let [slip, r, way] = [0, 0, 0];
+    for (let k = 0; k < 60_000; k++) {
+      const dt = 5e-4;
+      const side = q * (b.side * slip + more.drag * b.outline * Math.sin(slip) * Math.abs(Math.sin(slip)));
+      const across = side + b.thrust * Math.sin(slip) + b.mass * 9.80665 * Math.tan(b.bank);
+      way = across / (b.mass * b.speed);
+      // Its nose goes into the turn by the rudder, and back by the side wind that this makes.
+      r += ((q * (gives * b.travel - more.into * slip - (more.damping * r) / b.speed)) / inertia) * dt;
+      slip += (r - way) * dt;
+    }
+    return b.speed / way;
+  }
+  it("is never tighter than the bound, whatever damps it and however its side drags", () => {
+    fc.assert(
+      fc.property(
+        fc.record({
+          side: fc.double({ min: 0, max: 0.1, noNaN: true }),
+          outline: fc.double({ min: 0.01, max: 0.15, noNaN: true }),
+          thrust: fc.double({ min: 0, max: 12, noNaN: true }),
+          bank: fc.double({ min: 0.02, max: 0.35, noNaN: true }),
+          slips: fc.double({ min: 0.1, max: 0.7, noNaN: true }),
+          drag: fc.double({ min: 0.4, max: 1.4, noNaN: true }),
+          damping: fc.double({ min: 0.02, max: 0.1, noNaN: true }),
+          into: fc.double({ min: 0.01, max: 0.05, noNaN: true }),
+        }),
+        ({ drag, damping, into, ...over }) => {
+          const b = craft(over);
+          const bound = tightest(b).radius;
+          const real = flown(b, { drag, damping, into });
+          expect(real).toBeGreaterThan(bound * 0.999);
+        },
+      ),
+      { numRuns: 25, seed: 3 },
+    );
+    // And it is no empty word: without damping and with the most drag the turn comes close to it.
+    const b = craft();
+    expect(flown(b, { drag: 1.4, damping: 1e-3, into: 0.03 }) / tightest(b).radius).toBeLessThan(1.1);
+  });
+  it("takes at the least the rudder that the bound is told with; no rudder beats fins that stall", () => {
+    const b = craft();
+    expect(rudderFor(b, tightest(b).radius)).toBeCloseTo(0.35, 6);
+    expect(rudderFor(b, 1000)).toBe(0);
+    expect(rudderFor(b, 5)).toBeNull();
+    const half = craft({ slips: 0.3 });
+    expect(rudderFor(half, tightest(b).radius)).toBeCloseTo(0.7, 6);
+    expect(tightest(half).radius).toBeGreaterThan(tightest(b).radius);
+    expect(tightest(craft({ slips: 3 })).by).toBe("slip");
+  });
+  it("of a craft is told where nothing is missing, and open where something is", () => {
+    const tern = demoFile("tern").versions.at(-1)?.design;
+    if (!tern) throw new Error("no version");
+    const of = (d: Design) => {
+      const h = held(d);
+      return h?.kind === "wings" ? h.flat : null;
+    };
+    const known = of(tern);
+    expect(known).toMatchObject({ status: "known", tightest: { by: "rudder" } });
+    const lacking = structuredClone(tern);
+    const [first] = lacking.items;
+    if (!first) throw new Error("no part");
+    first.unsized = true;
+    expect(of(lacking)).toMatchObject({ status: "open" });
+    const unsaid = structuredClone(tern);
+    unsaid.flight.whole = false;
+    expect(of(unsaid)).toMatchObject({ status: "open" });
+    const free = structuredClone(tern);
+    free.flight.height = null;
+    expect(of(free)).toBeNull();
   });
 });

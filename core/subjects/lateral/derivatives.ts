@@ -15,8 +15,8 @@ export interface Derivatives {
   r: Sideways;
 }
 
-/** Reaction about the origin as force and moments about a CG in the plane of symmetry. */
-function about(r: { y: number; mx: number; mz: number }, cg: { x: number; z: number }): Sideways {
+/** Reaction about the origin, m² and m³ over ½ρV², as force and moments about a CG in the plane of symmetry. */
+export function about(r: { y: number; mx: number; mz: number }, cg: { x: number; z: number }): Sideways {
   return { y: r.y, l: -(r.mx + cg.z * r.y), n: -(r.mz - cg.x * r.y) };
 }
 const plus = (a: Sideways, b: Sideways, by: number): Sideways => ({

@@ -21,7 +21,9 @@ import { mass } from "../mass/node";
 import type { MassResult } from "../mass/rollup";
 import { propulsion } from "../propulsion/node";
 import { knownBy } from "../propulsion/words";
+import { about } from "../lateral/derivatives";
 import { quantities } from "./declares";
+import { type Bending, type FlatTurn, tightest } from "./flat";
 import { BLUNT, OUTLINE } from "./outline";
 import { SEEN, type Silhouette, shapesAlong, unionOf } from "./silhouette";
 
@@ -61,6 +63,8 @@ export type Held =
       touches: number | null;
       /** What the numbers of the turns leave out, or rest on and nobody knows. */
       open: string[];
+      /** near the ground: what bends its way there, or why that cannot be told; null far above it */
+      flat: { status: "known"; bending: Bending; tightest: FlatTurn } | { status: "open"; because: string } | null;
     };
 
 /**
@@ -248,8 +252,54 @@ function pushing(view: View, of: Of, pressure: number, at: MassResult): Held | n
   };
 }
 
+/**
+ * What bends the way of a craft near the ground. Each is told at its most, so nothing may be missing.
+ *
+ * @param speed m/s
+ * @param bank rad at which a tip touches
+ */
+function flatly(
+  view: View,
+  of: Of,
+  at: { side: Silhouette; lacks: readonly string[]; speed: number; bank: number },
+): Extract<Held, { kind: "wings" }>["flat"] {
+  const open = (because: string) => ({ status: "open" as const, because });
+  const [l, here, ledger, balanced, drives] = [
+    solved(of(lattice)),
+    solved(of(air)),
+    solved(of(mass)),
+    solved(of(balance)),
+    of(propulsion),
+  ];
+  if (!l || !here || !ledger || !balanced) return open("waits for the mass");
+  const [lacking] = [
+    ...(view.flight.whole ? [] : [NOT_WHOLE]),
+    ...at.lacks.map((what) => `its outline from the side lacks ${what}`),
+    ...ledger.incomplete,
+    ...(drives.status === "solved" ? [...drives.result.unknown, ...drives.result.incomplete] : []),
+  ];
+  if (lacking !== undefined) return open(lacking);
+  if (view.units.length > 0 && drives.status !== "solved") return open(whyNone(drives) ?? "what it pushes with");
+  const { cg } = balanced;
+  const slip = about(l.beta, cg);
+  const into = slip.n - l.bodyYaw;
+  const control = l.yawControl && about(l.yawControl, cg);
+  const bending: Bending = {
+    mass: ledger.mass,
+    speed: at.speed,
+    density: here.density,
+    side: Math.max(0, -slip.y),
+    outline: at.side.area,
+    thrust: drives.status === "solved" ? drives.result.values.thrust.value : 0,
+    bank: at.bank,
+    slips: control && into > 0 ? Math.abs(control.n) / into : null,
+    travel: control ? l.yawTravel : 0,
+  };
+  return { status: "known", bending, tightest: tightest(bending) };
+}
+
 /** Turns as far above their stall as slow flight. */
-function turning(view: View, of: Of): Held | null {
+function turning(view: View, of: Of, side: Silhouette, lacks: readonly string[]): Held | null {
   const [flown, wings, drives, falls] = [solved(of(flight)), solved(of(lattice)), of(propulsion), solved(of(falling))];
   const stall = flown?.values.stallSpeed?.value;
   const level = flown?.at && wings && stall ? trimAt(wings, flown.at, AT_SPEED * stall) : null;
@@ -267,6 +317,7 @@ function turning(view: View, of: Of): Held | null {
       ...doubts,
     ],
     touches: most < Math.PI / 2 ? most : null,
+    flat: most < Math.PI / 2 ? flatly(view, of, { side, lacks, speed: AT_SPEED * stall, bank: most }) : null,
     turns: banksOf(most).map((bank) => {
       const turn = turnAt(stall, AT_SPEED, level.drag, bank);
       if (view.units.length === 0) return { ...turn, level: false };
@@ -312,7 +363,7 @@ export const wind = subject({
     if (support.ways.includes("wings")) {
       const flown = of(flight);
       if (solved(flown)?.inWater) return result(null, "foils carry it, and how they turn it is not computed so far");
-      const held = turning(view, of);
+      const held = turning(view, of, side, lacks);
       return result(held, held ? null : (whyNone(flown) ?? "waits for: how slow it flies"));
     }
     if (support.afloat && support.weighedOff)

@@ -12,6 +12,7 @@ import { plain, show } from "../../../core/wording/format";
 import { Computed } from "../../app/Computed";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
+import { TightTurn } from "./TightTurn";
 
 const COLOUR = { clear: "text-clear", care: "text-care", stop: "text-stop" } as const;
 
@@ -148,12 +149,7 @@ function Turns({ held, wind: worst }: { held: Extract<Held, { kind: "wings" }>; 
   const { habit } = usePreferences();
   return (
     <>
-      {held.touches !== null && (
-        <p className="mt-1 text-care">
-          So near the ground a tip touches from {plain(held.touches, "angle", habit)} of bank on: what it turns with
-          flat, by its rudder, is not computed.
-        </p>
-      )}
+      {held.touches !== null && held.flat && <TightTurn flat={held.flat} touches={held.touches} />}
       {held.turns.length > 0 && (
         <div className="overflow-x-auto">
           <table className="rows mt-2 w-auto">

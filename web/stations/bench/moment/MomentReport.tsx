@@ -5,6 +5,8 @@ import type { Dimension } from "../../../../core/design/units";
 import { resultIn } from "../../../../core/evaluate";
 import { axes } from "../../../../core/subjects/axes/node";
 import { balance } from "../../../../core/subjects/balance/node";
+import { tightest } from "../../../../core/subjects/wind/flat";
+import { wind } from "../../../../core/subjects/wind/node";
 import { drivesSign } from "../../../../core/subjects/propulsion/learned";
 import { plain, show } from "../../../../core/wording/format";
 import { useDesk } from "../../../app/desk";
@@ -30,6 +32,15 @@ function usePredicted({ axis, role }: MomentTest): { value: number; sd: number }
   return piece ? { value: Math.abs(piece.value), sd: piece.sd } : null;
 }
 
+/** The radius that no turn near the ground goes below, m; null where that is not told, or it banks freely. */
+function useTightest({ axis, way }: MomentTest): { radius: number; speed: number } | null {
+  const held = resultIn(useDesk().evaluation, wind)?.held;
+  if (axis !== "yaw" || way.by !== "timed turn" || held?.kind !== "wings") return null;
+  if (held.flat?.status !== "known") return null;
+  // Slower it turns tighter: what was paced or read off the clip counts.
+  return tightest({ ...held.flat.bending, speed: way.speed ?? held.flat.bending.speed });
+}
+
 /** What the readings say beside what is predicted, and what to take over. */
 export function MomentReport({ test, number }: { test: MomentTest; number: number | null }) {
   const { design, evaluation, edit, frozen } = useDesk();
@@ -43,6 +54,7 @@ export function MomentReport({ test, number }: { test: MomentTest; number: numbe
   const pushed = test.axis === "roll" || onThrust;
   const result = momentOf(test, listed, pushed);
   const predicted = usePredicted(test);
+  const least = useTightest(test);
   const inertia = mass && { value: mass.inertia[test.axis], sd: mass.inertiaSd[test.axis] };
   if (momentReadings(test) === 0) return null;
   const said = (m: { value: number; sd: number } | null, dimension: Dimension) => {
@@ -75,9 +87,20 @@ export function MomentReport({ test, number }: { test: MomentTest; number: numbe
         {row("moment", `Moment about ${test.axis}`, said(result.moment, "torque"), said(predicted, "torque"))}
         {row("inertia", `Inertia about ${test.axis}`, said(result.inertia, "inertia"), said(inertia, "inertia"))}
         {row("rate", "Turns", perSecond(result.rate), null)}
-        {row("radius", "On a circle of", said(result.radius, "distance"), null)}
+        {row(
+          "radius",
+          "On a circle of",
+          said(result.radius, "distance"),
+          least && `${plain(least.radius, "distance", habit)} or more`,
+        )}
       </BesideMeasured>
       {predicted && <p className="mt-1 text-pencil">Predicted at full throttle, standing.</p>}
+      {least && result.radius && result.radius.value + 2 * result.radius.sd < least.radius && (
+        <p className="mt-1 text-care" data-too-tight>
+          Tighter than anything in the air lets it turn at {plain(least.speed, "speed", habit, 1)}: it was slower, or
+          something touched.
+        </p>
+      )}
       {unsaidOf(test.way) !== null && <p className="mt-1 text-care">Open: {unsaidOf(test.way)} is not said.</p>}
       {test.way.by === "two lines" && test.way.mass === null && (
         <p className="mt-1 text-care" data-carried>
