@@ -20,6 +20,8 @@ import { verdicts as extentVerdicts } from "./subjects/extent/verdicts";
 import { flight } from "./subjects/flight/node";
 import { verdicts as flightVerdicts } from "./subjects/flight/verdicts";
 import { lattice } from "./subjects/flight/latticeNode";
+import { foils } from "./subjects/foils/node";
+import { verdicts as foilVerdicts } from "./subjects/foils/verdicts";
 import { lateral } from "./subjects/lateral/node";
 import { verdicts as lateralVerdicts } from "./subjects/lateral/verdicts";
 import { liftoff } from "./subjects/liftoff/node";
@@ -77,6 +79,7 @@ export const SUBJECTS: readonly AnySubject<any>[] = [
   judged(authority, authorityVerdicts),
   falling,
   judged(axes, axesVerdicts),
+  judged(foils, foilVerdicts),
   judged(wind, windVerdicts),
   judged(spin, spinVerdicts),
   judged(stance, stanceVerdicts),

@@ -1,5 +1,8 @@
 import type { AxisLine, Piece, Turning, Word } from "../subjects/axes/inFlight";
+import type { UnitHabit } from "../design/units";
+import type { Gust } from "../subjects/axes/gust";
 import type { AtSpeed, SixLine } from "../subjects/axes/node";
+import { plain } from "./format";
 import type { Commanded, SixAxis } from "../subjects/axes/six";
 
 /** The moment of flight that a board is of. */
@@ -85,3 +88,14 @@ export const answersText = ({ word, open }: Pick<AxisLine, "word" | "open">): st
 /** Whether full throttle holds the height of a turn. */
 export const levelText = (level: boolean | null): string =>
   level === null ? "open" : level ? "holds its height" : "sinks: slows down, or descends";
+
+/** What gusts a craft on its wings holds at one moment, sudden and whole. */
+export function gustText({ gust, lines }: Pick<AtSpeed, "gust" | "lines">, habit: UnitHabit): string {
+  const said = (g: Gust | null, axis: Turning, by: string): string =>
+    !lines.find((l) => l.axis === axis)?.answer
+      ? `no ${by} is there to hold one`
+      : g
+        ? `its ${by} holds ${g.more ? "more than" : "up to"} ${plain(g.speed, "speed", habit, 1)}`
+        : `what its ${by} holds is open`;
+  return `Sudden gusts: from the side ${said(gust.roll, "roll", "roll control")} and ${said(gust.yaw, "yaw", "rudder")}; from below ${plain(gust.up, "speed", habit, 1)} stall it.`;
+}

@@ -8,7 +8,8 @@ const { call, record: recordOf, makeCraft } = apiForTests();
 const trashOf = (body: unknown) => (body as { trash: number }).trash;
 
 describe("random lives of a version tree", () => {
-  it.each([1, 2, 3])(
+  // One of them once more on a server: the work is the same.
+  it.each(process.env.ULTRAFORM_TEST_DATABASE ? [1] : [1, 2, 3])(
     "seed %i: branch, edit, run, plan, delete, bring back and import in any order never corrupt it",
     async (seed) => {
       const random = seededRandom(seed);

@@ -390,7 +390,16 @@ describe("a turning moment", () => {
     await user.page.waitForSelector('[data-moment="inertia"]');
     expect(await user.read('[data-moment="inertia"]')).toMatch(/^0\.0\d+ ± 0\.0\d+ kg·m²$/);
   });
+  it("hung by its nose the propeller pulls along the lines: open until what they carry is read", async () => {
+    await user.choose("About which axis", "roll");
+    await user.fill("Twist, next", "14");
+    await user.see("Read off a scale above what these carry");
+    expect(await user.page.$('[data-moment="moment"]')).toBeNull();
+    await user.fill("The lines carry", "320 g");
+    await user.page.waitForSelector('[data-moment="moment"]');
+  });
   it("a timed turn near the ice stands beside the radius that nothing in the air goes below", async () => {
+    await user.choose("About which axis", "yaw");
     await user.click("timed turn");
     await user.fill("Speed along the turn", "15 m/s");
     await user.fill("Turn next, angle", "90");
@@ -399,15 +408,6 @@ describe("a turning moment", () => {
     expect(await user.read('[data-moment="radius"]')).toMatch(/^9\.\d+ ± /);
     await user.page.waitForSelector("[data-too-tight]");
     await user.see(/\d+ m or more/);
-    await user.click("hung by two lines");
-  });
-  it("hung by its nose the propeller pulls along the lines: open until what they carry is read", async () => {
-    await user.choose("About which axis", "roll");
-    await user.fill("Twist, next", "14");
-    await user.see("Read off a scale above what these carry");
-    expect(await user.page.$('[data-moment="moment"]')).toBeNull();
-    await user.fill("The lines carry", "320 g");
-    await user.page.waitForSelector('[data-moment="moment"]');
   });
 });
 

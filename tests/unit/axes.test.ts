@@ -1,5 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { gustThatStalls, sideGust } from "../../core/subjects/axes/gust";
+import { gustText } from "../../core/wording/axes";
 import { HALF, type WingedState, lineOf, linesOf } from "../../core/subjects/axes/inFlight";
 import { type Driver, SIX, type SixAxis, commands, sixOf, wordOf } from "../../core/subjects/axes/six";
 import { type FallingResult, fallenAt, falling } from "../../core/subjects/axes/falling";
@@ -366,6 +368,43 @@ describe("the board of a whole craft", () => {
       if (Number.isFinite(a)) expect(b / a).toBeCloseTo(4, 6);
     }
     expect(fast.speed).toBe(40);
+  });
+  // By hand: a wing loading of 60 N/m² at 13 m/s, 1.3 × its stall speed, slope 5 in standard air: Δn = 0.69 =
+  // ρ·V·a·w / (2·W/S) (sharp-edged gust, NACA TR 997), w = 1.04 m/s.
+  it("is stalled by the gust from below that takes what is left of its lift", () => {
+    const pressure = (1.225 * 13 ** 2) / 2;
+    expect(gustThatStalls(60, { speed: 13, stall: 10, pressure, lift: 5 })).toBeCloseTo(1.04, 2);
+    expect(gustThatStalls(60, { speed: 10, stall: 10, pressure, lift: 5 })).toBe(0);
+  });
+  it("holds the side gust whose slip takes its control, and tells no more than straight lines hold for", () => {
+    const gust = sideGust(1, 0.1, 50, 12);
+    expect(50 * 0.1 * 1.2 * Math.atan(gust.speed / 12)).toBeCloseTo(1, 9);
+    expect(gust.more).toBe(false);
+    expect(sideGust(100, 0.1, 50, 12)).toEqual({ speed: 12 * Math.tan(Math.PI / 12), more: true });
+    expect(sideGust(1, 0, 50, 12).more).toBe(true);
+    expect(sideGust(-1, 0.1, 50, 12)).toEqual({ speed: 0, more: false });
+  });
+  it("with more dihedral less of a side gust is held about roll; without a roll control none", () => {
+    const at = (dihedral: number, ailerons = true) => {
+      const { result } = wing((d) => {
+        d.units = [];
+        d.duty = [];
+        const main = d.surfaces.find((s) => s.id === "wing");
+        if (!main) throw new Error("no wing");
+        main.panels = [{ span: 0.55, chord: 0.2, sweep: 0, dihedral, twist: 0 }];
+        if (ailerons)
+          main.controls = [
+            { id: "a", name: "Aileron", does: ["roll"], from: 0.5, to: 1, chord: 0.25, up: 0.1, down: 0.1 },
+          ];
+      });
+      if (result?.kind !== "wings") throw new Error("no board");
+      return result.moments.find((m) => m.moment === "slow") ?? null;
+    };
+    const [little, much] = [at(0.1)?.gust.roll, at(0.3)?.gust.roll];
+    expect(much?.speed ?? 99).toBeLessThan(little?.speed ?? 0);
+    const none = at(0.1, false);
+    expect(none?.gust.roll).toBeNull();
+    if (none) expect(gustText(none, "metric")).toMatch(/no roll control is there to hold one.*from below \d/);
   });
   it("a thrust line far above the CG takes the pitch control when it is let go, and is said", () => {
     const high = (z: number) =>

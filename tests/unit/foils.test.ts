@@ -4,6 +4,8 @@ import { evaluate, resultIn } from "../../core/evaluate";
 import { elementsOf } from "../../core/subjects/flight/elements";
 import { solveLattice } from "../../core/subjects/flight/lattice";
 import { lattice } from "../../core/subjects/flight/latticeNode";
+import { flight } from "../../core/subjects/flight/node";
+import { foils } from "../../core/subjects/foils/node";
 import { wetted } from "../../core/subjects/flight/wet";
 import { planformOf, stationsOf } from "../../core/subjects/surfaces/planform";
 import { waterOf } from "../../core/subjects/propulsion/setup";
@@ -157,5 +159,28 @@ describe("a craft on foils", () => {
       for (const i of d.items) if (i.mass) i.mass.value *= 60;
     });
     expect(evaluate(heavy).metrics.stallSpeed?.outside?.join() ?? "").not.toMatch(/makes waves/);
+  });
+  // Least drag of a parabolic polar: 2·W·√(k·f) with f the profile area and k = 1/(π·e·b²) of the main foil alone; two
+  // foils share the load better or worse, and the water's surface takes some: within a third.
+  it("takes at the least what the polar of a foil of its span says, and more with the weight", () => {
+    const at = (more = 1) => {
+      const d = onFoils(20);
+      for (const i of d.items) if (i.mass) i.mass.value *= more;
+      const e = evaluate(d);
+      const r = resultIn(e, foils);
+      if (!r) throw new Error(JSON.stringify(e.outcomes.foils));
+      return { ...r, weight: (e.metrics.auw?.value ?? 0) * 9.80665, area: resultIn(e, flight)?.resistance.area ?? 0 };
+    };
+    const r = at();
+    const byHand = 2 * r.weight * Math.sqrt(r.area / (Math.PI * 0.95 * 1.1 ** 2));
+    expect(r.drag.value / byHand).toBeGreaterThan(0.75);
+    expect(r.drag.value / byHand).toBeLessThan(1.35);
+    expect(at(2).drag.value / r.drag.value).toBeCloseTo(2, 1);
+    expect(r.speed).toBeGreaterThanOrEqual(r.least);
+  });
+  it("a drive that is not known leaves its thrust open, and no verdict is told of it", () => {
+    const e = evaluate(onFoils(0.3, (d) => d.units.forEach((u) => void (u.surroundings = null))));
+    expect(resultIn(e, foils)).toMatchObject({ thrust: null });
+    expect(e.findings.map((f) => f.code).filter((c) => c === "foils-take" || c === "hump-takes")).toEqual([]);
   });
 });

@@ -4,6 +4,7 @@ import type { Design } from "../../core/design/schema";
 import { evaluate, findingText, remediesFor } from "../../core/evaluate";
 import type { Finding } from "../../core/subject";
 import { changed, quietDesign } from "../support/designs";
+import { measuredAs, scaleOnly } from "../support/curves";
 import { RULE_CASES } from "../support/ruleCases";
 
 const parent = { label: "v1", mass: 0.9 };
@@ -37,6 +38,26 @@ describe("verdict rules", () => {
     ).findings.map((f) => ["stop", "care", "note", "clear"].indexOf(f.severity));
     expect(order).toEqual([...order].sort());
     expect(order[0]).toBe(0);
+  });
+});
+
+describe("what nobody read", () => {
+  // A scale alone tells no amperes: whatever goes by them was judged as if it were too much ("pulls the cells to NaN V").
+  it("is judged by no rule: of drives that a scale alone told no current and no sag is said", () => {
+    for (const [code, fires, , context = {}] of RULE_CASES) {
+      const design = changed(fires);
+      for (const u of design.units)
+        u.measured = measuredAs(scaleOnly([0.25, 0.5, 0.75, 1].map((c) => [c, 6 * c] as const)));
+      const e = evaluate(design, context);
+      for (const f of e.findings) {
+        const numbers = [f.figure?.value ?? 0, f.figure?.sd ?? 0, ...Object.values(f.params)];
+        expect(
+          numbers.some((n) => Number.isNaN(n)),
+          `${f.code} of ${code}: ${findingText(f, "metric")}`,
+        ).toBe(false);
+        expect(["pack-floor", "pack-current", "conductor-current", "brown-out"], code).not.toContain(f.code);
+      }
+    }
   });
 });
 

@@ -14,6 +14,8 @@ import { mass } from "../mass/node";
 import { placesUnsaid } from "../mass/placed";
 import { type PropulsionResult, propulsion } from "../propulsion/node";
 import { placedUnits } from "../propulsion/placed";
+import { about } from "../lateral/derivatives";
+import { type Gust, gustThatStalls, sideGust } from "./gust";
 import { type FallenAt, fallenAt, falling } from "./falling";
 import { type AxisLine, type WingedState, linesOf } from "./inFlight";
 import { type Command, type Commanded, type Driver, SIX, type SixAxis, commands, wordOf } from "./six";
@@ -24,6 +26,13 @@ export interface AtSpeed {
   /** m/s */
   speed: number;
   lines: AxisLine[];
+  gust: {
+    /** from the side, as far as its controls hold it; null: there is none, or what turns it already is not known */
+    roll: Gust | null;
+    yaw: Gust | null;
+    /** m/s from below that stalls it */
+    up: number;
+  };
 }
 
 /** An axis of a craft that does not hang on its drives. */
@@ -278,6 +287,7 @@ function onWings(
           : null,
     };
   };
+  const slip = about(l.beta, cg);
   const moments = (
     [
       ["let go", letGo, "full"],
@@ -297,7 +307,24 @@ function onWings(
       ];
       return open.length > 0 && line.word !== "never had" ? { ...line, open, word: "open" } : line;
     });
-    return [{ moment, speed, lines }];
+    const held = (axis: "roll" | "yaw", turns: number): Gust | null => {
+      const line = lines.find((o) => o.axis === axis);
+      if (!line?.answer || line.word === "open") return null;
+      const taken = Math.abs(line.disturbs.reduce((sum, d) => sum + d.value, 0));
+      const sd = Math.hypot(line.answer.sd, ...line.disturbs.map((d) => d.sd));
+      return sideGust(line.answer.value - taken - sd, turns, s.pressure, speed);
+    };
+    const lift = l.model.alpha.z;
+    return [
+      {
+        ...{ moment, speed, lines },
+        gust: {
+          roll: held("roll", slip.l),
+          yaw: held("yaw", slip.n - l.bodyYaw),
+          up: gustThatStalls(f.weight, { speed, stall: stall.value, pressure: s.pressure, lift }),
+        },
+      },
+    ];
   });
   return moments.length > 0
     ? {

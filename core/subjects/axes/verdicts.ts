@@ -1,6 +1,7 @@
 import { supportOf } from "../../design/support";
 import { type Figure, type See, verdict } from "../../subject";
 import { stop } from "../flight/see";
+import { plain } from "../../wording/format";
 import { advice, percent } from "../say";
 import type { Turning } from "./inFlight";
 import { type SixLine, axes } from "./node";
@@ -105,9 +106,35 @@ const axisLost = verdict<{ axis: Turning; moment: string; share: number | null }
   },
 });
 
+/** Part of the wind by which it gusts (common practice: gusts of about half as much again). */
+const GUSTS = 0.5;
+/** On its wings: a side gust of the worst wind takes more than its roll control has in slow flight. */
+const gustBeyond = verdict<{ holds: number; gust: number }>({
+  find(see) {
+    const result = see.result(axes);
+    const gust = GUSTS * see.design.brief.environment.wind;
+    if (result?.kind !== "wings") return [];
+    const roll = result.moments.find((m) => m.moment === "slow")?.gust.roll;
+    if (!roll || roll.more || roll.speed >= gust) return [];
+    const figure: Figure = {
+      label: "side gust that it holds",
+      value: roll.speed,
+      sd: 0.25 * roll.speed,
+      dimension: "speed",
+      evidence: "calculated",
+      limit: gust,
+    };
+    return [{ ...page, severity: "care", about: "side gust", params: { holds: roll.speed, gust }, figure }];
+  },
+  remedies: () => [advice("Fly it faster in gusts; more roll control or travel; less dihedral")],
+  says: (p, habit) =>
+    `In slow flight its roll control holds a side gust of ${plain(p.holds, "speed", habit, 1)}: the worst wind gusts by ${plain(p.gust, "speed", habit, 1)}`,
+});
+
 export const verdicts = {
   "steers-by-thrust": steersByThrust,
   "nothing-steers": nothingSteers,
   "no-sway": noSway,
   "axis-lost": axisLost,
+  "gust-beyond": gustBeyond,
 };

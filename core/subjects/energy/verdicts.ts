@@ -141,7 +141,8 @@ const brownOut = verdict<{ rail: string; short: number }>({
         .filter((r) => r.batteryId === pack.id)
         .flatMap((r): Found<{ rail: string; short: number }>[] => {
           const needs = r.voltage + r.dropout;
-          if (lowest >= needs) return [];
+          // How far it sags is not known where nobody read what a drive draws.
+          if (!(lowest < needs)) return [];
           // The rail follows the pack down: what matters is whether anything on it stops.
           const rail = lowest - r.dropout;
           const strictest = Math.max(0, ...r.loads.map((l) => l.minVoltage));

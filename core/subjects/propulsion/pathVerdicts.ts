@@ -38,7 +38,8 @@ const conductorCurrent = verdict<{ name: string; factor: number; current: number
     if (!result) return [];
     return see.design.conductors.flatMap((c): Found<{ name: string; factor: number; current: number }>[] => {
       const { value, sd, evidence } = currentThrough(c, result);
-      if (value <= c.maxCurrent) return [];
+      // What is drawn may not be known: of a curve that a scale alone told.
+      if (!(value > c.maxCurrent)) return [];
       return [
         {
           page: "power",
@@ -65,13 +66,13 @@ const conductorCurrent = verdict<{ name: string; factor: number; current: number
   says: (p) => `${p.name} carries ${times(p.factor)} what it is made for`,
 });
 
-/** A rule held against every pack that is loaded. */
+/** A rule held against every pack whose load is known: what a curve that a scale alone told draws is not. */
 const eachPack = <P>(
   see: See,
   rule: (pack: LoadedPack, index: number) => Omit<Found<P>, "page" | "about">[],
 ): Found<P>[] =>
   (see.result(propulsion)?.packs ?? []).flatMap((p, i) =>
-    rule(p, i).map((f) => ({ ...f, page: "power" as const, about: p.id })),
+    Number.isFinite(p.values.current) ? rule(p, i).map((f) => ({ ...f, page: "power" as const, about: p.id })) : [],
   );
 
 /** Pack current against capacity times C rating, everything on it at full throttle at once. */

@@ -211,7 +211,7 @@ const sharingUnequal = verdict<{ hottest: string; share: number; idle: string }>
     const result = see.result(propulsion);
     const loads = (result?.main ?? []).flatMap((i) => {
       const [drive, unit] = [result?.drives[i], see.design.units[i]];
-      return drive && unit
+      return drive && unit && Number.isFinite(drive.values.current)
         ? [{ name: drive.name, load: drive.values.current / unit.motor.maxCurrent, evidence: drive.evidence }]
         : [];
     });

@@ -42,6 +42,21 @@ const tall = (z: number) => (d: Design) => {
   u.places = [{ at: { x: 0.1, y: 0, z }, toward: { x: -1, y: 0, z: 0 } }];
 };
 
+/** A wing with much dihedral and ailerons of so much travel, in a wind. */
+const leaning = (travel: number) => (d: Design) => {
+  winged(d);
+  d.brief.environment.wind = 8;
+  // Nothing but the middle for the thrust, and no torque: what is left of the roll control is all of it.
+  d.units = [];
+  d.duty = [];
+  const wing = d.surfaces.find((s) => s.id === "wing");
+  if (!wing) throw new Error("no wing");
+  wing.panels = [{ span: 0.55, chord: 0.2, sweep: 0, dihedral: 0.25, twist: 0 }];
+  wing.controls = [
+    { id: "a", name: "Aileron", does: ["roll"], from: 0.5, to: 1, chord: 0.25, up: travel, down: travel },
+  ];
+};
+
 /** Floating on gas, with drives on both sides. */
 const onGas = (sideways: boolean) => (d: Design) => {
   afloat(true)(d);
@@ -60,4 +75,5 @@ export const AXES_CASES: RuleCase[] = [
   ["nothing-steers", one, afloat(true)],
   ["no-sway", onGas(false), onGas(true)],
   ["axis-lost", tall(0.9), tall(0.1)],
+  ["gust-beyond", leaning(0.08), leaning(0.5)],
 ];

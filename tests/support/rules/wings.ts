@@ -1,5 +1,6 @@
 import type { Design } from "../../../core/design/schema";
 import { newWalkBack } from "../../../core/design/schema";
+import { measuredAs, scaleOnly } from "../curves";
 import { elevator, panel, winged } from "../wings";
 import { type RuleCase, item, target, unit } from "./change";
 
@@ -32,6 +33,17 @@ const foils = (d: Design, waterline: number) => {
   for (const s of d.surfaces) s.medium = "water";
   d.flight.waterline = known(waterline);
 };
+
+/** On foils, with a drive in the water that was measured to push so hard ahead, N. */
+const pushing = (newton: number) =>
+  but((d) => {
+    foils(d, 0.5);
+    d.bodies = [];
+    const u = unit(d);
+    Object.assign(u, { count: 1, direction: "ahead", tilt: 0, places: [], surroundings: "in water" });
+    const readings = scaleOnly([0.25, 0.5, 0.75, 1].map((c) => [c, newton * c] as const));
+    u.measured = measuredAs(readings, { on: "fresh water" });
+  });
 
 /** On three wheels, one at its nose, the others so far back; it starts from them. */
 const onWheels = (d: Design, back: number) => {
@@ -197,6 +209,8 @@ export const WING_CASES: RuleCase[] = [
     but((d) => Object.assign(duty(d), { by: "thrust", value: 0.7 })),
     but((d) => Object.assign(duty(d), { by: "speed", value: 10 })),
   ],
+  ["foils-take", pushing(0.2), pushing(9)],
+  ["hump-takes", pushing(1.2), pushing(9)],
   ["foil-shallow", but((d) => foils(d, 0.14)), but((d) => foils(d, 0.5))],
   ["surface-far", but((d) => void (tail(d).at.x = 62)), flown],
   [

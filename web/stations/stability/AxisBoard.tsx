@@ -10,6 +10,7 @@ import {
   TURN_WORD,
   WORD_COLOUR,
   answerText,
+  gustText,
   heldText,
   pieceText,
 } from "../../../core/wording/axes";
@@ -169,8 +170,11 @@ function OnWings({ moments }: { moments: AtSpeed[] }) {
       </div>
       <p className="mt-1 text-pencil">
         Upper bar: what the control has left. Lower: what it must hold, with its ±. It holds where that takes half of it
-        at most; the other half is for gusts and hands. Gusts, propeller wash and what fins and dihedral do by
-        themselves are not counted.
+        at most; the other half is for gusts and hands. Propeller wash and what fins and dihedral do by themselves are
+        not counted.
+      </p>
+      <p className="mt-1" data-gust>
+        {gustText(at, habit)}
       </p>
     </section>
   );

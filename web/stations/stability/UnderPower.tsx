@@ -3,12 +3,14 @@ import { DISPLAY, toDisplay } from "../../../core/design/units";
 import { resultIn } from "../../../core/evaluate";
 import { sdOf } from "../../../core/numeric/doubt";
 import { whyNone } from "../../../core/subject";
+import { foils } from "../../../core/subjects/foils/node";
 import { liftoff } from "../../../core/subjects/liftoff/node";
 import { CRUISED_FROM, type PoweredResult, powered } from "../../../core/subjects/powered/node";
 import { plain } from "../../../core/wording/format";
 import { Computed } from "../../app/Computed";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
+import { OnFoils } from "./OnFoils";
 import { CurveChart } from "../../charts/CurveChart";
 
 /** Level flight under its own power: what holds it back against what pushes, how long and far, how it climbs. */
@@ -17,6 +19,8 @@ export function UnderPower() {
   const outcome = evaluation.outcomes[powered.name];
   const result = resultIn(evaluation, powered);
   const why = outcome ? whyNone(outcome) : null;
+  const onFoils = resultIn(evaluation, foils);
+  if (onFoils) return <OnFoils result={onFoils} />;
   if (!result)
     return why === null ? null : (
       <section aria-label="Under power" className="col-span-full">
