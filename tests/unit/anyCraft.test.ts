@@ -54,6 +54,7 @@ describe("any craft", () => {
         const version = file.versions.at(-1);
         if (!version) return;
         const report = buildReport(file, version, evaluate(version.design));
+        expect(report.match(/.*\b(NaN|undefined|Infinity)\b.*/)?.[0]).toBeUndefined();
         for (const t of nodesOf(parsed(report), "table") as Table[])
           expect(new Set(t.children.map((r) => r.children.length)).size, report).toBe(1);
       }),
