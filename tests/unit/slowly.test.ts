@@ -56,6 +56,16 @@ describe("what is slow", () => {
   });
   it("is everything that costs a frame", () => {
     const slow = SUBJECTS.filter((s) => s.cost === "slow").map((s) => s.name);
-    expect(slow).toEqual(["propulsion", "lattice", "powered", "pull", "keepsUp", "energy", "areaSpeed", "falling"]);
+    expect(slow).toEqual([
+      "propulsion",
+      "lattice",
+      "powered",
+      "pull",
+      "keepsUp",
+      "energy",
+      "loop",
+      "areaSpeed",
+      "falling",
+    ]);
   });
 });

@@ -8,6 +8,8 @@ import { DRIVEN } from "../propulsion/node";
 /** The sizing loop for the time asked, gone round where a limit of mass and a wanted time stand against each other. */
 export const loop = subject({
   name: "loop",
+  // It goes round a dozen times: 40 ms of every frame while a part was dragged, since the trim follows the CG.
+  cost: "slow",
   reads: [...DRIVEN, "duty", "dragArea", "brief.targets"],
   needs: [mass, demand],
   compute(view, of): Outcome<LoopResult> {
