@@ -198,6 +198,7 @@ export function takePulls(design: Design, test: PullsTest, result: PullsResult, 
     note: `${m.n} × pull, B-${String(number).padStart(2, "0")}`,
   });
   if (test.of === "each corner") {
+    if (test.readings.some((r) => r.side >= result.sides.length)) return not("it had more units when it was read");
     if (result.corners.length === 0) return not("a pull of each corner is needed");
     const dead = result.sides.findIndex((m) => m && !(m.value > 0));
     if (dead >= 0) return not(`unit ${dead + 1} pushes nothing: find out why first`);

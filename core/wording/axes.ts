@@ -97,5 +97,7 @@ export function gustText({ gust, lines }: Pick<AtSpeed, "gust" | "lines">, habit
       : g
         ? `its ${by} holds ${g.more ? "more than" : "up to"} ${plain(g.speed, "speed", habit, 1)}`
         : `what its ${by} holds is open`;
-  return `Sudden gusts: from the side ${said(gust.roll, "roll", "roll control")} and ${said(gust.yaw, "yaw", "rudder")}; from below ${plain(gust.up, "speed", habit, 1)} stall it.`;
+  return `Sudden gusts: from the side ${said(gust.roll, "roll", "roll control")} and ${said(gust.yaw, "yaw", "rudder")}; ${
+    gust.up === null ? "what stalls it from below is open" : `from below ${plain(gust.up, "speed", habit, 1)} stall it`
+  }.`;
 }

@@ -2,17 +2,8 @@ import type { StandReading, StandSetup } from "../../api/contracts";
 import type { ThrustReading } from "../../core/design/thrustTest";
 import type { Design } from "../../core/design/schema";
 import { SimulatedStand } from "../../server/stand/simulatedStand";
+import { NO_FAULTS } from "../../web/stations/bench/thrust/thrustDraft";
 import { calm, rig } from "./sweeps";
-
-export const noFaults: StandSetup["faults"] = {
-  bending: false,
-  slipping: false,
-  looseTare: false,
-  wrongCurrent: false,
-  silent: false,
-  starved: false,
-  weak: false,
-};
 
 /** The stand set up for the first drive of a design. */
 export function setupFor(design: Design, faults: Partial<StandSetup["faults"]> = {}, seed = 1): StandSetup {
@@ -30,7 +21,7 @@ export function setupFor(design: Design, faults: Partial<StandSetup["faults"]> =
     },
     rig: rig({ thrustArm: 0.2, scaleArm: 0.15 }),
     air: calm,
-    faults: { ...noFaults, ...faults },
+    faults: { ...NO_FAULTS, ...faults },
     seed,
   };
 }

@@ -350,6 +350,7 @@ describe("the board of a whole craft", () => {
     if (result?.kind !== "wings") throw new Error("no board");
     for (const m of result.moments)
       for (const l of m.lines) expect(["open", "never had"], `${m.moment} ${l.axis}`).toContain(l.word);
+    for (const m of result.moments) expect(m.gust).toEqual({ roll: null, yaw: null, up: null });
   });
   it("faster let go, every answer is the square of it", () => {
     const at = (speed: number) => {

@@ -166,6 +166,11 @@ describe("what was pulled in turns and is taken over", () => {
     const corners = { of: "each corner" as const, readings: pulled(3, [10, 10, 8, 10], 8, true) };
     expect(taken(design, corners)).toMatchObject({ ok: false, why: "place each unit first, under Power" });
     own(design).places = [0, 1, 2, 3].map((k) => ({ at: { x: k, y: 0, z: 0 }, toward: { x: 0, y: 0, z: 1 } }));
+    // With a unit fewer than it had they are not those that were read.
+    const fewer = structuredClone(design);
+    own(fewer).count = 3;
+    own(fewer).places.pop();
+    expect(taken(fewer, corners)).toMatchObject({ ok: false, why: "it had more units when it was read" });
     const take = taken(design, corners);
     if (!take.ok) throw new Error(take.why);
     take.apply(design);

@@ -4,15 +4,23 @@ import { useDesk } from "../app/desk";
 export function DriveSelect({
   label,
   value,
+  disabled,
   onChange,
 }: {
   label: string;
   value: string | undefined;
+  disabled?: boolean;
   onChange: (id: string) => void;
 }) {
   const { design } = useDesk();
   return (
-    <select className="box" aria-label={label} value={value} onChange={(e) => onChange(e.target.value)}>
+    <select
+      className="box"
+      aria-label={label}
+      value={value}
+      disabled={disabled}
+      onChange={(e) => onChange(e.target.value)}
+    >
       {design.units.map((u) => (
         <option key={u.id} value={u.id}>
           {u.name}

@@ -30,8 +30,8 @@ export interface AtSpeed {
     /** from the side, as far as its controls hold it; null: there is none, or what turns it already is not known */
     roll: Gust | null;
     yaw: Gust | null;
-    /** m/s from below that stalls it */
-    up: number;
+    /** m/s from below that stalls it; null: its wings or its mass are not all there */
+    up: number | null;
   };
 }
 
@@ -321,7 +321,10 @@ function onWings(
         gust: {
           roll: held("roll", slip.l),
           yaw: held("yaw", slip.n - l.bodyYaw),
-          up: gustThatStalls(f.weight, { speed, stall: stall.value, pressure: s.pressure, lift }),
+          up:
+            view.flight.whole && lacks.length === 0
+              ? gustThatStalls(f.weight, { speed, stall: stall.value, pressure: s.pressure, lift })
+              : null,
         },
       },
     ];

@@ -3,7 +3,7 @@ import { type Outcome, solved, subject } from "../../subject";
 import { ahead } from "../axes/node";
 import { balance } from "../balance/node";
 import { lattice } from "../flight/latticeNode";
-import { flight } from "../flight/node";
+import { NOT_WHOLE, flight } from "../flight/node";
 import { trimAt } from "../flight/trim";
 import { mass } from "../mass/node";
 import { propulsion } from "../propulsion/node";
@@ -72,7 +72,11 @@ export const foils = subject({
         least: stall,
         thrust: doubts.length > 0 ? null : thrust,
         hump: { from: HUMP.from * f.weight, to: HUMP.to * f.weight },
-        open: [...doubts.slice(0, 1), ...ledger.result.incomplete.slice(0, 1)],
+        open: [
+          ...(view.flight.whole ? [] : [NOT_WHOLE]),
+          ...doubts.slice(0, 1),
+          ...ledger.result.incomplete.slice(0, 1),
+        ],
       },
     };
   },

@@ -40,7 +40,8 @@ const foilsTake = verdict<{ drag: number; thrust: number; speed: number; sure: b
 const humpTakes = verdict<{ share: number; below: boolean }>({
   find(see) {
     const r = see.result(foils);
-    if (!r?.thrust || r.thrust.value < r.drag.value || r.thrust.value >= r.hump.to) return [];
+    // A share of a weight that lacks a part is told of nothing.
+    if (!r?.thrust || r.open.length > 0 || r.thrust.value < r.drag.value || r.thrust.value >= r.hump.to) return [];
     const below = r.thrust.value < r.hump.from;
     return [
       {

@@ -1,8 +1,9 @@
 import { GRAVITY } from "../air/air";
 
-/** Slip and rudder up to which fins and flaps go on giving more, rad (common practice: they stall beyond). */
+/** Slip up to which fins go on giving more, rad (common practice: they stall beyond). */
 export const MOST_SLIP = (15 * Math.PI) / 180;
-export const MOST_RUDDER = (25 * Math.PI) / 180;
+/** What a side force by the lattice may be more than it is told (judgement, as each derivative sideways). */
+const METHOD = 1.2;
 /** Most that an outline pushed aside may take for its area and the pressure across (Hoerner 1965, from memory). */
 const MOST_DRAG = 1.4;
 
@@ -21,7 +22,7 @@ export interface Bending {
   thrust: number;
   /** rad of bank at which a tip touches */
   bank: number;
-  /** slip that a radian of rudder holds; null: its nose turns into no side wind by itself, and any may be */
+  /** slip that a radian of rudder holds in free air; null: no rudder, or its nose turns into no side wind by itself */
   slips: number | null;
   /** rad that the rudder travels; 0: there is none */
   travel: number;
@@ -32,10 +33,6 @@ export interface FlatTurn {
   /** m that it turns no tighter than at that speed */
   radius: number;
   speed: number;
-  /** rad by which the nose points into the turn, and which its rudder holds at the most */
-  slip: number;
-  /** what keeps the slip from more: its rudder, or that fins stall beyond */
-  by: "rudder" | "slip";
   /** N that bend its way: its side, the thrust that points inwards, the bank */
   forces: { side: number; thrust: number; bank: number };
 }
@@ -44,50 +41,45 @@ export interface FlatTurn {
 function across(b: Bending, slip: number): { side: number; thrust: number } {
   const pressure = (b.density * b.speed ** 2) / 2;
   return {
-    side: pressure * (b.side * slip + MOST_DRAG * b.outline * Math.sin(slip) ** 2),
+    side: pressure * (METHOD * b.side * slip + MOST_DRAG * b.outline * Math.sin(slip) ** 2),
     thrust: b.thrust * Math.sin(slip),
   };
 }
 
 /**
- * The radius that no turn goes below: what pushes it aside is m·V²/R. Its side at the slip that the rudder can hold (15°
- * at most), full thrust that points inwards by that, and the bank at which a tip touches. A bound, and no estimate: each
- * is taken at its most, and what damps the yaw is left out.
+ * The radius that no turn with so little slip goes below: what pushes it aside is m·V²/R. Its side at 15° of slip, full
+ * thrust that points inwards by that, and the bank at which a tip touches. A bound, and no estimate: each is taken at
+ * its most, whatever turns the nose (rudder, wash, drives).
  *
- * Source: equations of motion, steady turn (Etkin; Nelson). Range: in the air, nothing touches.
+ * Source: equations of motion, steady turn (Etkin; Nelson). Range: in the air, nothing touches, 15° of slip at most.
  */
 export function tightest(b: Bending): FlatTurn {
-  const held = b.travel === 0 ? 0 : b.slips === null ? MOST_SLIP : b.slips * Math.min(b.travel, MOST_RUDDER);
-  const slip = Math.min(MOST_SLIP, held);
-  const forces = { ...across(b, slip), bank: b.mass * GRAVITY * Math.tan(b.bank) };
+  const forces = { ...across(b, MOST_SLIP), bank: b.mass * GRAVITY * Math.tan(b.bank) };
   const all = forces.side + forces.thrust + forces.bank;
-  return {
-    radius: (b.mass * b.speed ** 2) / all,
-    speed: b.speed,
-    slip,
-    by: held < MOST_SLIP ? "rudder" : "slip",
-    forces,
-  };
+  return { radius: (b.mass * b.speed ** 2) / all, speed: b.speed, forces };
 }
 
+/** What of a rudder a turn takes: nothing where the bank does it, so much of it (rad), none that is large enough. */
+export type RudderNeed = { need: "none" } | { need: "rudder"; least: number } | { need: "more" } | { need: "open" };
+
 /**
- * The rudder that a turn of a radius (m) takes at the least, rad, with the bank that there is; null where no rudder
- * turns it so tight. 0: the bank does it, or its nose is turned by less than can be told.
+ * The rudder that a turn of a radius (m) takes at the least in free air, with the bank that there is; open where there
+ * is no rudder, or the nose turns into no side wind by itself.
  */
-export function rudderFor(b: Bending, radius: number): number | null {
+export function rudderFor(b: Bending, radius: number): RudderNeed {
   const wanted = (b.mass * b.speed ** 2) / radius - b.mass * GRAVITY * Math.tan(b.bank);
   const at = (slip: number) => {
     const f = across(b, slip);
     return f.side + f.thrust;
   };
-  if (wanted <= 0) return 0;
-  if (!(wanted <= at(MOST_SLIP))) return null;
+  if (wanted <= 0) return { need: "none" };
+  if (!(wanted <= at(MOST_SLIP))) return { need: "more" };
+  if (b.slips === null) return { need: "open" };
   let [low, high] = [0, MOST_SLIP];
   for (let k = 0; k < 60; k++) {
     const middle = (low + high) / 2;
     if (at(middle) < wanted) low = middle;
     else high = middle;
   }
-  if (b.slips === null) return 0;
-  return high / b.slips;
+  return { need: "rudder", least: high / b.slips };
 }

@@ -252,6 +252,9 @@ function pushing(view: View, of: Of, pressure: number, at: MassResult): Held | n
   };
 }
 
+/** What a doubtful number may be at the most: two standard uncertainties more. */
+const atMost = (d: Doubtful): number => d.value + 2 * sdOf(d);
+
 /**
  * What bends the way of a craft near the ground. Each is told at its most, so nothing may be missing.
  *
@@ -290,7 +293,7 @@ function flatly(
     density: here.density,
     side: Math.max(0, -slip.y),
     outline: at.side.area,
-    thrust: drives.status === "solved" ? drives.result.values.thrust.value : 0,
+    thrust: drives.status === "solved" ? atMost(drives.result.values.thrust) : 0,
     bank: at.bank,
     slips: control && into > 0 ? Math.abs(control.n) / into : null,
     travel: control ? l.yawTravel : 0,

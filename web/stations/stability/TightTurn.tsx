@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { rudderFor } from "../../../core/subjects/wind/flat";
+import { MOST_SLIP, rudderFor } from "../../../core/subjects/wind/flat";
 import type { Held } from "../../../core/subjects/wind/node";
 import { plain } from "../../../core/wording/format";
 import { usePreferences } from "../../app/preferences";
@@ -23,29 +23,22 @@ export function TightTurn({ flat, touches }: { flat: Flat; touches: number }) {
     );
   const { bending, tightest } = flat;
   const { forces } = tightest;
-  const rudder = wanted === null ? null : rudderFor(bending, wanted);
+  const need = wanted === null ? null : rudderFor(bending, wanted);
   const most = plain(bending.travel, "angle", habit);
   return (
     <div data-tightest={tightest.radius.toFixed(1)}>
       <p className="mt-1 text-care">{tip}</p>
       <p className="mt-1 text-ink">
-        In the air it turns no tighter than{" "}
+        With no more than {plain(MOST_SLIP, "angle", habit, 0)} of slip it turns no tighter than{" "}
         <span className="num predicted text-[18px]">{plain(tightest.radius, "distance", habit)}</span> at{" "}
-        {plain(tightest.speed, "speed", habit, 1)}, however it is steered.
+        {plain(tightest.speed, "speed", habit, 1)}.
       </p>
       <p className="mt-1">
-        At most {plain(forces.bank, "force", habit)} come from that bank,{" "}
-        {forces.side + forces.thrust > 0 ? (
-          <>
-            {plain(forces.side, "force", habit)} from its side and {plain(forces.thrust, "force", habit)} from full
-            thrust, as it slips {plain(tightest.slip, "angle", habit)} into the turn:{" "}
-            {tightest.by === "rudder"
-              ? "that is what its rudder holds."
-              : "its rudder could hold more, and fins stall beyond."}
-          </>
-        ) : (
-          "and nothing more: no control yaws it."
-        )}
+        At most {plain(forces.bank, "force", habit)} come from that bank, {plain(forces.side, "force", habit)} from its
+        side and {plain(forces.thrust, "force", habit)} from full thrust that points inwards.{" "}
+        {bending.slips !== null &&
+          `In free air its rudder holds about ${plain(Math.min(MOST_SLIP, bending.slips * bending.travel), "angle", habit)} of slip. `}
+        Slower, with more slip, or with something that touches, it turns tighter.
       </p>
       <div className="mt-1 flex flex-wrap items-center gap-2">
         <label className="flex items-center gap-2">
@@ -65,20 +58,26 @@ export function TightTurn({ flat, touches }: { flat: Flat; touches: number }) {
             />
           </span>
         </label>
-        {wanted !== null && (
+        {need && (
           <span
-            data-rudder={rudder === null ? "none" : rudder.toFixed(3)}
-            className={rudder === null || rudder > bending.travel ? "text-care" : "text-ink"}
+            data-rudder={need.need}
+            className={
+              need.need === "none" || (need.need === "rudder" && need.least <= bending.travel)
+                ? "text-ink"
+                : "text-care"
+            }
           >
-            {rudder === null
-              ? "no rudder is large enough at that speed: more bank, more side area, or slower"
-              : rudder === 0
+            {need.need === "more"
+              ? "so little slip does not turn it so tight at that speed: more bank, more side area, or slower"
+              : need.need === "none"
                 ? "the bank alone may do it"
-                : bending.travel === 0
-                  ? "it needs a control that yaws it"
-                  : rudder <= bending.travel
-                    ? `at the least ${plain(rudder, "angle", habit)} of the ${most} of its rudder`
-                    : `at the least ${(rudder / bending.travel).toFixed(1)} times what its rudder gives at ${most}: a larger one, or further aft`}
+                : need.need === "open"
+                  ? bending.travel === 0
+                    ? "it needs something that yaws it"
+                    : "open: its nose turns into no side wind by itself, and what a rudder holds is not told"
+                  : need.least <= bending.travel
+                    ? `in free air at the least ${plain(need.least, "angle", habit)} of the ${most} of its rudder`
+                    : `in free air at the least ${(need.least / bending.travel).toFixed(1)} times what its rudder gives at ${most}: a larger one, or further aft`}
           </span>
         )}
       </div>

@@ -97,8 +97,8 @@ export function MomentReport({ test, number }: { test: MomentTest; number: numbe
       {predicted && <p className="mt-1 text-pencil">Predicted at full throttle, standing.</p>}
       {least && result.radius && result.radius.value + 2 * result.radius.sd < least.radius && (
         <p className="mt-1 text-care" data-too-tight>
-          Tighter than anything in the air lets it turn at {plain(least.speed, "speed", habit, 1)}: it was slower, or
-          something touched.
+          Tighter than 15° of slip lets it turn at {plain(least.speed, "speed", habit, 1)}: it was slower, it skidded,
+          or something touched.
         </p>
       )}
       {unsaidOf(test.way) !== null && <p className="mt-1 text-care">Open: {unsaidOf(test.way)} is not said.</p>}

@@ -8,21 +8,12 @@ import { GRAVITY, air } from "../../../../core/subjects/air/air";
 import { kindOf } from "../../../../core/subjects/propulsion/kinds/models";
 import { sayError } from "../../../app/client";
 import { useDesk } from "../../../app/desk";
-import { newRig, notSafe } from "../thrust/thrustDraft";
+import { NO_FAULTS, newRig, notSafe } from "../thrust/thrustDraft";
 import { useStand } from "../thrust/useStand";
 
 /** s after the throttle is set before readings count, and how many make one pull. */
 const SETTLE = 1.5;
 const SAMPLES = 8;
-const NO_FAULTS = {
-  bending: false,
-  slipping: false,
-  looseTare: false,
-  wrongCurrent: false,
-  silent: false,
-  starved: false,
-  weak: false,
-};
 
 const mean = (list: readonly (number | null)[]): number | null => {
   const known = list.flatMap((v) => v ?? []);

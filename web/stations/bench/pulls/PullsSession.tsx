@@ -82,7 +82,12 @@ export function PullsSession({ session, onOpen }: { session: Bench | null; onOpe
           <DriveSelect
             label="Drive that is pulled"
             value={test.unitId}
-            onChange={(id) => change((t) => void (t.unitId = id))}
+            disabled={session !== null}
+            onChange={(id) => {
+              if (test.readings.length > 0 && !window.confirm("Begin anew with another drive? The readings go."))
+                return;
+              change((t) => void Object.assign(t, { unitId: id, readings: [] }));
+            }}
           />
         </label>
         {test.of !== "each corner" && (

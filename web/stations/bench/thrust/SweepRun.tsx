@@ -16,7 +16,7 @@ import { sayError } from "../../../app/client";
 import { useDesk } from "../../../app/desk";
 import { usePreferences } from "../../../app/preferences";
 import { QuantityField } from "../../../fields/QuantityField";
-import { STEPS, notSafe, throttlesOf } from "./thrustDraft";
+import { NO_FAULTS, STEPS, notSafe, throttlesOf } from "./thrustDraft";
 import { useStand } from "./useStand";
 
 interface Props {
@@ -309,7 +309,7 @@ function useStandSweep({
           battery,
           rig: test.rig,
           air: test.air,
-          faults: { ...faults, weak: false },
+          faults: { ...NO_FAULTS, ...faults },
           seed: Math.floor(Math.random() * 1e6),
         },
         take,
@@ -327,14 +327,7 @@ function useStandSweep({
 
 /** The plan run on a stand that streams its readings. Escape, or the large button, cuts the throttle. */
 function ByStand({ test, throttles, onChange }: Props & { throttles: number[] }) {
-  const [faults, setFaults] = useState<Record<FaultKey, boolean>>({
-    bending: false,
-    slipping: false,
-    looseTare: false,
-    wrongCurrent: false,
-    silent: false,
-    starved: false,
-  });
+  const [faults, setFaults] = useState<Record<FaultKey, boolean>>(NO_FAULTS);
   const { stand, progress, stop, start } = useStandSweep({ test, throttles, faults, onChange });
   const { latest, silent } = stand;
   return (

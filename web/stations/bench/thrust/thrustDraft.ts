@@ -1,3 +1,4 @@
+import type { StandSetup } from "../../../../api/contracts";
 import type { Rig, ThrustTest } from "../../../../core/design/thrustTest";
 import type { Design } from "../../../../core/design/schema";
 import { air } from "../../../../core/subjects/air/air";
@@ -71,3 +72,14 @@ export function notSafe(safety: ThrustTest["safety"], throttle: number): string 
   if (throttle > 0.2 && safety.place === "indoors") return "Above 20 % throttle: outdoors, or behind a barrier.";
   return null;
 }
+
+/** The simulated stand as it should be. */
+export const NO_FAULTS: StandSetup["faults"] = {
+  bending: false,
+  slipping: false,
+  looseTare: false,
+  wrongCurrent: false,
+  silent: false,
+  starved: false,
+  weak: false,
+};
