@@ -1,6 +1,7 @@
 import type { PullsTest } from "../design/pulls";
 import type { Known } from "../design/evidence";
 import type { Design, Unit } from "../design/schema";
+import type { Around } from "../subjects/propulsion/around/declares";
 import { aroundFactor } from "../subjects/propulsion/around/factor";
 import { type AroundFactor, discOf } from "../subjects/propulsion/around/models";
 import { worksInFluid } from "../subjects/propulsion/kinds/models";
@@ -231,10 +232,10 @@ export function takePulls(design: Design, test: PullsTest, result: PullsResult, 
     apply: (d) => {
       const own = d.units.find((u) => u.id === unit.id);
       if (!own) return;
-      own.around = [
-        ...own.around.filter((a) => a.kind !== "weighed"),
-        { kind: "weighed", alone, builtIn, disc: disc.area },
-      ];
+      const weighed: Around = { kind: "weighed", alone, builtIn, disc: disc.area };
+      own.around = own.around.some((a) => a.kind === "weighed")
+        ? own.around.map((a) => (a.kind === "weighed" ? weighed : a))
+        : [...own.around, weighed];
     },
   };
 }

@@ -1,4 +1,5 @@
 import { type PullsResult, leftAsComputed, pullsOf, sidesOf, takePulls } from "../../../../core/bench/pulls";
+import { sameData } from "../../../../core/numeric/sameData";
 import type { PullsTest } from "../../../../core/design/pulls";
 import { worksInFluid } from "../../../../core/subjects/propulsion/kinds/models";
 import { show } from "../../../../core/wording/format";
@@ -24,7 +25,7 @@ export function PullsReport({ test, number }: { test: PullsTest; number: number 
   const same = () => {
     const after = structuredClone(design);
     if (take?.ok) take.apply(after);
-    return JSON.stringify(after.units) === JSON.stringify(design.units);
+    return sameData(after.units, design.units);
   };
   const taken = take?.ok === true && same();
   const row = (key: string, label: string, before: string | null, text: string | null) =>
