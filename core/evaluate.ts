@@ -137,7 +137,17 @@ function seeOf(design: Design, e: Omit<Evaluation, "findings" | "waiting">, cont
 }
 
 /** Lists of which entries came, went or changed places: what was worked out for one of them is not shown for another. */
-const LISTS = ["units", "batteries", "duty", "regulators", "conductors", "items", "surfaces"] as const;
+const LISTS = [
+  "units",
+  "batteries",
+  "duty",
+  "regulators",
+  "conductors",
+  "items",
+  "surfaces",
+  "bodies",
+  "feet",
+] as const;
 const sameEntries = (a: Design, b: Design): boolean =>
   LISTS.every((l) => a[l] === b[l] || (a[l].length === b[l].length && a[l].every((e, k) => e.id === b[l][k]?.id)));
 

@@ -42,8 +42,12 @@ describe("what is slow", () => {
     const memo = new Memo();
     const design = start();
     const before = evaluate(design, {}, memo);
+    const dearer = edited(design, (d) => void (d.items[0] && (d.items[0].cost = 12)));
     const moved = edited(design, (d) => void (d.items[0] && (d.items[0].place.x += 0.01)));
-    expect(evaluate(moved, {}, memo, { standing: { design, evaluation: before } }).waiting).toEqual([]);
+    const waiting = (next: Design) => evaluate(next, {}, memo, { standing: { design, evaluation: before } }).waiting;
+    // A part that moves: what it shows to the wind and how it stands, and nothing of its drives.
+    for (const next of [dearer, moved]) expect(waiting(next)).toEqual(["wind", "stance", "liftoff"]);
+    expect(waiting(edited(design, (d) => void (d.boxes = [])))).toEqual([]);
   });
   it("does not stand for another list of drives or packs: that is computed at once", () => {
     const memo = new Memo();
@@ -66,6 +70,9 @@ describe("what is slow", () => {
       "loop",
       "areaSpeed",
       "falling",
+      "wind",
+      "stance",
+      "liftoff",
     ]);
   });
 });

@@ -161,6 +161,7 @@ function unknownNose(stands: Outcome<StanceResult>, push: OnTheRun["push"] | nul
 /** The run along the ground of a craft on its wings: when its nose comes up, when it leaves, and how far that is. */
 export const liftoff = subject({
   name: "liftoff",
+  cost: "slow",
   reads: [...DRIVEN, "items", "surfaces", "bodies", "flight"],
   needs: [lattice, flight, mass, balance, stance, pull],
   gives: keysOf(quantities),

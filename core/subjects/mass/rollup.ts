@@ -1,5 +1,5 @@
-import { type Evidence, evidenceByShare, magnitudeSd, placeSd, weakest } from "../../design/evidence";
-import type { Axis, Design, Item, Point } from "../../design/schema";
+import { EVIDENCE, type Evidence, evidenceByShare, magnitudeSd, placeSd, weakest } from "../../design/evidence";
+import { AXES, type Axis, type Design, type Item, type Point } from "../../design/schema";
 import { isPlaced } from "./placed";
 import { edgesOf, outlineOf } from "../surfaces/planform";
 
@@ -40,19 +40,19 @@ export function extent(
   if (design.items.length === 0 && outlines.length === 0) return null;
   const min = { x: Infinity, y: Infinity, z: Infinity };
   const max = { x: -Infinity, y: -Infinity, z: -Infinity };
-  for (const axis of ["x", "y", "z"] as const) {
-    const said = drawn ? design.items : design.items.filter((i) => isPlaced(i, axis));
-    if (said.length === 0 && outlines.length === 0) min[axis] = max[axis] = 0;
-    for (const item of said) {
+  for (const axis of AXES) {
+    for (const item of design.items) {
+      if (!drawn && !isPlaced(item, axis)) continue;
       const c = item.place[axis];
       const half = item.unsized && !drawn ? 0 : item.size[axis] / 2;
       const mirror = axis === "y" && item.mirrored;
       min[axis] = Math.min(min[axis], (mirror ? -Math.abs(c) : c) - half);
       max[axis] = Math.max(max[axis], (mirror ? Math.abs(c) : c) + half);
     }
+    if (min[axis] > max[axis] && outlines.length === 0) min[axis] = max[axis] = 0;
   }
   for (const p of outlines)
-    for (const axis of ["x", "y", "z"] as const) {
+    for (const axis of AXES) {
       min[axis] = Math.min(min[axis], p[axis]);
       max[axis] = Math.max(max[axis], p[axis]);
     }
@@ -76,6 +76,18 @@ function shell(a: number, b: number, c: number): number {
   const square = [b ** 2 / 12 + a ** 2 / 4, a ** 2 / 12 + b ** 2 / 4, (a ** 2 + b ** 2) / 12];
   return faces.reduce((s, f, i) => s + f * (square[i] ?? 0), 0) / area;
 }
+
+/** Where the middle of an item is along an axis: that of a mirrored pair is in the plane of symmetry. */
+const middleOf = (item: Item, axis: Axis): number => (axis === "y" && item.mirrored ? 0 : item.place[axis]);
+
+/** Mean square of the distance of an item's bodies from the CG along an axis, m²; 0 where nobody said where it is. */
+function squareOf(item: Item, axis: Axis, cg: Point): number {
+  if (!isPlaced(item, axis)) return 0;
+  return axis === "y" && item.mirrored ? item.place.y ** 2 + cg.y ** 2 : (item.place[axis] - cg[axis]) ** 2;
+}
+
+const zero = (): Record<Axis, number> => ({ x: 0, y: 0, z: 0 });
+const noTurn = () => ({ roll: 0, pitch: 0, yaw: 0 });
 
 /** What one item does to the whole. */
 export interface ItemShare {
@@ -121,103 +133,102 @@ export interface MassResult {
  * weight-and-balance examples and closed forms named in the tests.
  */
 export function rollUp(design: Pick<Design, "items">): MassResult | null {
-  const known = design.items.filter((i) => i.mass !== null);
-  const withoutMass = design.items.filter((i) => i.mass === null).map((i) => i.id);
-  const parts = known.flatMap((item) => bodies(item).map((body) => ({ item, ...body })));
-  const mass = parts.reduce((s, p) => s + p.mass, 0);
-  if (!(mass > 0)) return null;
+  const { items } = design;
+  let mass = 0;
+  const placed: Record<Axis, boolean> = { x: true, y: true, z: true };
   // Along an axis a part counts once somebody said where it is; where nobody did of any there is nothing to divide.
-  const massAt = (axis: Axis) => parts.reduce((s, p) => s + (isPlaced(p.item, axis) ? p.mass : 0), 0) || 1;
-  const share = { x: massAt("x"), y: massAt("y"), z: massAt("z") };
-  const at = (axis: Axis) =>
-    parts.reduce((s, p) => s + (isPlaced(p.item, axis) ? p.mass * p.place[axis] : 0), 0) / share[axis];
-  const cg = { x: at("x"), y: at("y"), z: at("z") };
+  const share = zero();
+  const cg = zero();
+  for (const item of items) {
+    if (item.mass === null) continue;
+    const total = item.mass.value * item.quantity;
+    mass += total;
+    for (const axis of AXES) {
+      if (!isPlaced(item, axis)) {
+        placed[axis] = false;
+        continue;
+      }
+      share[axis] += total;
+      cg[axis] += total * middleOf(item, axis);
+    }
+  }
+  if (!(mass > 0)) return null;
+  for (const axis of AXES) {
+    share[axis] ||= 1;
+    cg[axis] /= share[axis];
+  }
   const box = extent(design);
   const length = box ? Math.max(box.max.x - box.min.x, box.max.y - box.min.y, box.max.z - box.min.z) : 0;
 
   let massVar = 0;
-  const cgVar = { x: 0, y: 0, z: 0 };
+  const cgVar = zero();
   const cov = { xz: 0, xy: 0, yz: 0 };
-  const inertia = { roll: 0, pitch: 0, yaw: 0 };
-  const inertiaVar = { roll: 0, pitch: 0, yaw: 0 };
+  const inertia = noTurn();
+  const inertiaVar = noTurn();
   // Variance by how well what causes it is known.
-  const doubts = { x: new Map<Evidence, number>(), y: new Map<Evidence, number>(), z: new Map<Evidence, number>() };
-  const doubt = (axis: Axis, evidence: Evidence, by: number) =>
-    doubts[axis].set(evidence, (doubts[axis].get(evidence) ?? 0) + by);
-  const items: ItemShare[] = withoutMass.map((id) => ({ id, mass: null, massSd: 0, placeSd: 0, blurX: 0 }));
-  for (const item of known) {
-    if (item.mass === null) continue;
+  const doubts: Record<Axis, Partial<Record<Evidence, number>>> = { x: {}, y: {}, z: {} };
+  const shares: ItemShare[] = [];
+  for (const item of items) {
+    if (item.mass === null) {
+      shares.push({ id: item.id, mass: null, massSd: 0, placeSd: 0, blurX: 0 });
+      continue;
+    }
     const total = item.mass.value * item.quantity;
     const sdMass = magnitudeSd(item.mass) * item.quantity;
     const sdPlace = placeSd(item.placeEvidence, length, item.placeSd);
-    const d = { x: item.place.x - cg.x, y: (item.mirrored ? 0 : item.place.y) - cg.y, z: item.place.z - cg.z };
-    const on = (axis: Axis) => isPlaced(item, axis);
-    const perKg = (axis: Axis) => (on(axis) ? sdMass / share[axis] : 0);
-    const perMetre = (axis: Axis) => (on(axis) ? (sdPlace * total) / share[axis] : 0);
     massVar += sdMass ** 2;
-    for (const axis of ["x", "y", "z"] as const) {
-      const byMass = (perKg(axis) * d[axis]) ** 2;
-      // The halves of a mirrored pair err in opposite directions across the craft: their common y error cancels.
-      const byPlace = axis === "y" && item.mirrored ? 0 : perMetre(axis) ** 2;
-      cgVar[axis] += byMass + byPlace;
-      doubt(axis, item.mass.evidence, byMass);
-      doubt(axis, item.placeEvidence, byPlace);
+    // How far the doubt of its mass, and that of its place, move the CG.
+    const byMass = zero();
+    const byPlace = zero();
+    for (const axis of AXES) {
+      if (isPlaced(item, axis)) {
+        byMass[axis] = (sdMass / share[axis]) * (middleOf(item, axis) - cg[axis]);
+        // The halves of a mirrored pair err in opposite directions across the craft: their common y error cancels.
+        byPlace[axis] = axis === "y" && item.mirrored ? 0 : (sdPlace * total) / share[axis];
+      }
+      const by = doubts[axis];
+      cgVar[axis] += byMass[axis] ** 2 + byPlace[axis] ** 2;
+      by[item.mass.evidence] = (by[item.mass.evidence] ?? 0) + byMass[axis] ** 2;
+      by[item.placeEvidence] = (by[item.placeEvidence] ?? 0) + byPlace[axis] ** 2;
     }
-    cov.xz += perKg("x") * perKg("z") * d.x * d.z;
-    cov.xy += perKg("x") * perKg("y") * d.x * d.y;
-    cov.yz += perKg("y") * perKg("z") * d.y * d.z;
-    items.push({
-      id: item.id,
-      mass: total,
-      massSd: sdMass,
-      placeSd: sdPlace,
-      blurX: Math.hypot(perKg("x") * d.x, perMetre("x")),
-    });
+    cov.xz += byMass.x * byMass.z;
+    cov.xy += byMass.x * byMass.y;
+    cov.yz += byMass.y * byMass.z;
+    const blurX = Math.hypot(byMass.x, byPlace.x);
+    shares.push({ id: item.id, mass: total, massSd: sdMass, placeSd: sdPlace, blurX });
 
-    const own = { roll: 0, pitch: 0, yaw: 0 };
-    const arm = { roll: 0, pitch: 0, yaw: 0 };
-    for (const body of bodies(item)) {
-      const off = (axis: Axis) => (on(axis) ? body.place[axis] - cg[axis] : 0);
-      const r = { x: off("x"), y: off("y"), z: off("z") };
-      const { x, y, z } = item.unsized ? NO_SIZE : item.size;
-      // A box of n pieces of one item counts once per body; pieces stacked at one place share that box.
-      const of = item.hollow ? shell : solid;
-      own.roll += body.mass * of(y, z, x);
-      own.pitch += body.mass * of(x, z, y);
-      own.yaw += body.mass * of(x, y, z);
-      arm.roll += body.mass * (r.y ** 2 + r.z ** 2);
-      arm.pitch += body.mass * (r.x ** 2 + r.z ** 2);
-      arm.yaw += body.mass * (r.x ** 2 + r.y ** 2);
-    }
-    for (const axis of ["roll", "pitch", "yaw"] as const) {
-      const here = own[axis] + arm[axis];
-      inertia[axis] += here;
-      const radius = Math.sqrt(arm[axis] / total);
-      inertiaVar[axis] += ((here / total) * sdMass) ** 2 + (2 * total * radius * sdPlace) ** 2;
-    }
+    const [x2, y2, z2] = [squareOf(item, "x", cg), squareOf(item, "y", cg), squareOf(item, "z", cg)];
+    const { x, y, z } = item.unsized ? NO_SIZE : item.size;
+    // A box of n pieces of one item counts once per body; pieces stacked at one place share that box.
+    const of = item.hollow ? shell : solid;
+    const turned = (axis: "roll" | "pitch" | "yaw", own: number, arm: number) => {
+      inertia[axis] += total * (own + arm);
+      inertiaVar[axis] += ((own + arm) * sdMass) ** 2 + (2 * total * Math.sqrt(arm) * sdPlace) ** 2;
+    };
+    turned("roll", of(y, z, x), y2 + z2);
+    turned("pitch", of(x, z, y), x2 + z2);
+    turned("yaw", of(x, y, z), x2 + y2);
   }
-  const byId = new Map(items.map((s) => [s.id, s]));
   const knownBy = (axis: Axis) =>
     evidenceByShare(
-      [...doubts[axis]].map(([evidence, by]) => ({ evidence, share: cgVar[axis] > 0 ? by / cgVar[axis] : 0 })),
+      EVIDENCE.flatMap((evidence) => {
+        const by = doubts[axis][evidence];
+        return by === undefined ? [] : [{ evidence, share: cgVar[axis] > 0 ? by / cgVar[axis] : 0 }];
+      }),
     );
   const cgEvidence = { x: knownBy("x"), y: knownBy("y"), z: knownBy("z") };
   return {
     mass,
     massSd: Math.sqrt(massVar),
     cg,
-    placed: {
-      x: known.every((i) => isPlaced(i, "x")),
-      y: known.every((i) => isPlaced(i, "y")),
-      z: known.every((i) => isPlaced(i, "z")),
-    },
+    placed,
     cgSd: { x: Math.sqrt(cgVar.x), y: Math.sqrt(cgVar.y), z: Math.sqrt(cgVar.z) },
     cov,
     inertia,
     inertiaSd: { roll: Math.sqrt(inertiaVar.roll), pitch: Math.sqrt(inertiaVar.pitch), yaw: Math.sqrt(inertiaVar.yaw) },
     cgEvidence,
     inertiaEvidence: weakest(Object.values(cgEvidence)),
-    items: design.items.map((i) => byId.get(i.id) as ItemShare),
-    withoutMass,
+    items: shares,
+    withoutMass: items.flatMap((i) => (i.mass === null ? [i.id] : [])),
   };
 }

@@ -58,23 +58,29 @@ function inOne(design: Pick<Design, "units" | "items">, drive: number, placed: P
     }
   }
   return boxes.flatMap(({ side, list }): InStream[] => {
-    if (list.length === 0) return [];
-    let [all, covered] = [0, 0];
-    const seen = new Set<string>();
-    for (let i = 0; i < ACROSS; i++)
-      for (let j = 0; j < ACROSS; j++) {
-        const [a, b] = [i, j].map((k) => (2 * (k + 0.5)) / ACROSS - 1).map((s) => s * radius) as [number, number];
-        const out = Math.hypot(a, b);
-        if (out > radius || out < HUB * radius) continue;
-        all++;
-        const on = list.filter(({ box }) => a > box.left && a < box.right && b > box.low && b < box.high);
-        if (on.length > 0) covered++;
-        for (const { item } of on) seen.add(item.name);
-      }
-    return covered === 0
-      ? []
-      : [{ side, share: covered / all, gap: Math.min(...list.map((b) => b.gap)), names: [...seen] }];
+    const covered = new Uint8Array(ACROSS * ACROSS);
+    const names = new Set<string>();
+    for (const { box, item } of list) if (cover(box, radius, covered)) names.add(item.name);
+    const share = covered.reduce((n, c) => n + c, 0) / POINTS.length;
+    return share === 0 ? [] : [{ side, share, gap: Math.min(...list.map((b) => b.gap)), names: [...names] }];
   });
+}
+
+/** Points across a disc of radius 1, hub left out. */
+const POINTS = Array.from({ length: ACROSS ** 2 }, (_, at) => {
+  const [a, b] = [Math.floor(at / ACROSS), at % ACROSS].map((k) => (2 * (k + 0.5)) / ACROSS - 1) as [number, number];
+  return { at, a, b, out: Math.hypot(a, b) };
+}).filter((p) => p.out <= 1 && p.out >= HUB);
+
+/** Marks the points of a disc that a box covers; whether there are any. */
+function cover({ left, right, low, high }: Box, radius: number, covered: Uint8Array): boolean {
+  let any = false;
+  for (const { at, a, b } of POINTS) {
+    if (a * radius <= left || a * radius >= right || b * radius <= low || b * radius >= high) continue;
+    covered[at] = 1;
+    any = true;
+  }
+  return any;
 }
 
 interface Box {

@@ -244,6 +244,7 @@ const inLine = (points: readonly Vector[]): boolean => {
 /** How it stands on its feet: the slope, the throttle and the side wind that tip it over. */
 export const stance = subject({
   name: "stance",
+  cost: "slow",
   reads: ["feet", "states", "gasLift", "items", "units", "surfaces", "bodies"],
   needs: [air, mass, extent, balance, propulsion],
   gives: keysOf(quantities),

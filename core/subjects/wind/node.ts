@@ -349,6 +349,7 @@ const NO_WIND = "no worst wind is named in Brief";
 /** What the wind does: outline from the side, what holding against the worst wind takes, what it turns. */
 export const wind = subject({
   name: "wind",
+  cost: "slow",
   reads: ["items", "surfaces", "bodies", "states", "gasLift", "units", "dragArea", "flight", "brief.environment"],
   needs: [air, mass, balance, propulsion, authority, axes, lattice, flight, falling],
   gives: keysOf(quantities),
