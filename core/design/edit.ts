@@ -1,9 +1,11 @@
-import { produce, setAutoFreeze } from "immer";
+import { enableArrayMethods, produce, setAutoFreeze } from "immer";
 import { type z, ZodArray } from "zod";
 import { type Design, designSchema } from "./schema";
 
 // Designs come from files, forms and records that are not ours to freeze.
 setAutoFreeze(false);
+// What is looked for in a list makes a draft of what is found alone, not of every entry that was looked at.
+enableArrayMethods();
 
 /**
  * The next value with every part that holds the same as before being the very same object: what did not change is

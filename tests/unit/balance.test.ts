@@ -10,6 +10,7 @@ import { rollUp } from "../../core/subjects/mass/rollup";
 import { attachedTo, moveItem, movingMass } from "../../core/subjects/mass/tree";
 import { walkBack } from "../../core/subjects/balance/walkBack";
 import { type WalkBack, type WalkBackRecord, newWalkBack } from "../../core/design/schema";
+import { seededRandom } from "../../core/numeric/random";
 import { TUNE_LINE } from "../../core/wording/walkBack";
 import { part, changed, quietDesign } from "../support/designs";
 
@@ -281,6 +282,51 @@ describe("overlaps and envelope", () => {
         ],
       }),
     ).toHaveLength(1);
+  });
+  it("finds the same pairs whether one part moved or the list is new, and those that every pair of boxes gives", () => {
+    const random = seededRandom(7);
+    const one = (k: number) =>
+      box(`p${k}`, random.uniform(), {
+        place: { x: random.uniform(), y: random.uniform() - 0.5, z: random.uniform() * 0.3 },
+        size: { x: 0.1 + 0.2 * random.uniform(), y: 0.1, z: 0.1 * random.uniform() },
+        mirrored: random.uniform() < 0.3,
+        hollow: random.uniform() < 0.1,
+        unplaced: random.uniform() < 0.1 ? ["y"] : [],
+        parentId: k > 3 && random.uniform() < 0.2 ? `p${k - 3}` : null,
+      });
+    /** Every half of every part against every other. */
+    const byHand = (items: Design["items"]) =>
+      items.flatMap((a, i) =>
+        items.slice(i + 1).flatMap((b) => {
+          if ([a, b].some((p) => p.hollow || p.unplaced.length > 0 || p.size.z <= 0.002)) return [];
+          const up = (p: typeof a): string[] => {
+            const on = items.find((o) => o.id === p.parentId);
+            return on ? [on.id, ...up(on)] : [];
+          };
+          if (up(a).includes(b.id) || up(b).includes(a.id)) return [];
+          const halves = (p: typeof a) => (p.mirrored ? [p.place.y, -p.place.y] : [p.place.y]);
+          const along = (p: number, q: number, s: number, t: number) =>
+            Math.min(p + s / 2, q + t / 2) - Math.max(p - s / 2, q - t / 2);
+          const deepest = Math.max(...halves(a).flatMap((p) => halves(b).map((q) => along(p, q, a.size.y, b.size.y))));
+          const depth = Math.min(
+            deepest,
+            along(a.place.x, b.place.x, a.size.x, b.size.x),
+            along(a.place.z, b.place.z, a.size.z, b.size.z),
+          );
+          return depth > 0.002 ? [`${a.id} ${b.id} ${depth.toFixed(9)}`] : [];
+        }),
+      );
+    let items = Array.from({ length: 40 }, (_, k) => one(k));
+    let found = 0;
+    for (let step = 0; step < 60; step++) {
+      const k = Math.floor(random.uniform() * items.length);
+      items = items.map((i, n) => (n === k || n === k + 1 ? { ...one(n), parentId: i.parentId } : i));
+      const after = overlaps({ items });
+      expect(after).toEqual(overlaps({ items: structuredClone(items) }));
+      expect(after.map((o) => `${o.a} ${o.b} ${o.depth.toFixed(9)}`).sort()).toEqual(byHand(items).sort());
+      found += after.length;
+    }
+    expect(found).toBeGreaterThan(500);
   });
   it("measures how far a part reaches out", () => {
     const design = {

@@ -4,6 +4,29 @@ import { type Evaluation, type EvaluationContext, evaluate } from "../../core/ev
 import { askSlow } from "../worker/slow";
 import { answersFor, keepAnswers } from "./keptAnswers";
 
+/** ms that a design must stand still before what is slow is worked out, while it changes in quick steps as in a drag. */
+const STILL = 200;
+/** ms after which it is worked out all the same. */
+const LONGEST = 1000;
+
+interface Pace {
+  design: Design;
+  /** ms, when the design changed and when an answer came; whether the last change followed close upon another */
+  changed: number;
+  answered: number;
+  quick: boolean;
+}
+
+/** Resolves at once after a single change, and in a stream of them in its first pause, or when it has gone on too long. */
+async function stoodStill(pace: { readonly current: Pace }): Promise<void> {
+  for (;;) {
+    const { changed, answered, quick } = pace.current;
+    const left = Math.min(changed + STILL, answered + LONGEST) - performance.now();
+    if (!quick || left <= 0) return;
+    await new Promise((r) => setTimeout(r, left));
+  }
+}
+
 /**
  * The evaluation of a design. What is slow is worked out beside the page after the first time: until it is there what
  * stood before the change goes on standing, named in `waiting`. Only the newest change is asked for. What this browser
@@ -26,14 +49,20 @@ export function useEvaluation(design: Design, context: EvaluationContext, place:
   }, [design, context, answered]);
   const wanted = useRef<Design | null>(null);
   const asking = useRef(false);
+  const pace = useRef<Pace>({ design, changed: 0, answered: 0, quick: false });
   useEffect(() => {
     standing.current = { design, evaluation };
+    if (pace.current.design !== design) {
+      const at = performance.now();
+      pace.current = { ...pace.current, design, changed: at, quick: at - pace.current.changed < STILL };
+    }
     if (evaluation.waiting.length === 0) return;
     wanted.current = design;
     if (asking.current) return;
     asking.current = true;
     void (async () => {
       while (wanted.current) {
+        await stoodStill(pace);
         const asked: Design = wanted.current;
         wanted.current = null;
         try {
@@ -43,6 +72,7 @@ export function useEvaluation(design: Design, context: EvaluationContext, place:
           // Without a worker it is worked out here.
           standing.current = null;
         }
+        pace.current = { ...pace.current, answered: performance.now() };
         again();
       }
       asking.current = false;

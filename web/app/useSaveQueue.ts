@@ -16,12 +16,14 @@ import { SaveQueue, type Sent, type Unsaved } from "./saveQueue";
 
 const keyOf = (slug: string, label: string) => `unsaved ${slug} ${label}`;
 
-/** ms within which many changes are kept as one: a dragged part changes the design at every frame. */
-const TOGETHER = 100;
+/** ms without a change after which it is kept: a dragged part changes the design at every frame. */
+const TOGETHER = 150;
+/** ms after which a change is kept all the same. */
+const LONGEST = 1000;
 
 /** Keeps in the browser what is not saved, the last of a burst of changes, and that at once when the page is left. */
 function keeping(key: string): (unsaved: Unsaved<Design> | null) => void {
-  let waiting: { unsaved: Unsaved<Design> | null; timer: ReturnType<typeof setTimeout> } | null = null;
+  let waiting: { unsaved: Unsaved<Design> | null; timer: ReturnType<typeof setTimeout>; due: number } | null = null;
   const write = () => {
     if (!waiting) return;
     const { unsaved, timer } = waiting;
@@ -32,8 +34,10 @@ function keeping(key: string): (unsaved: Unsaved<Design> | null) => void {
   window.addEventListener("pagehide", write);
   document.addEventListener("visibilitychange", write);
   return (unsaved) => {
-    if (waiting) waiting.unsaved = unsaved;
-    else waiting = { unsaved, timer: setTimeout(write, TOGETHER) };
+    const now = performance.now();
+    const due = waiting?.due ?? now + LONGEST;
+    clearTimeout(waiting?.timer);
+    waiting = { unsaved, due, timer: setTimeout(write, Math.min(TOGETHER, due - now)) };
   };
 }
 

@@ -1,3 +1,4 @@
+import { memo, useMemo } from "react";
 import type { Item } from "../../core/design/schema";
 import type { Evaluation } from "../../core/evaluate";
 import { resultIn } from "../../core/evaluate";
@@ -14,24 +15,20 @@ import { Thrusts } from "./Thrusts";
 import { CgMark, EnvelopeMark, TracedOutline } from "./marks";
 import { ACROSS, type Box, type Sheet, UP, type ViewName, placeLabels } from "./scale";
 
-/** Where two solid boxes share space, hatched. */
-function OverlapMarks({
-  sheet,
-  view,
-  pairs,
-  items,
-}: {
-  sheet: Sheet;
-  view: ViewName;
-  pairs: { a: string; b: string }[];
-  items: Item[];
-}) {
-  const byId = new Map(items.map((i) => [i.id, i]));
-  const d = pairs.flatMap(({ a, b }) => {
-    const [one, other] = [byId.get(a), byId.get(b)];
-    if (!one || !other) return [];
-    return boxesOf(one, sheet, view).flatMap((p) =>
-      boxesOf(other, sheet, view).flatMap((q) => {
+/** What is drawn of a pair of parts on a sheet, view by view: a pair of parts that stayed is the same object. */
+const drawn = new WeakMap<Sheet, Record<ViewName, WeakMap<Overlap, string>>>();
+
+/** The rectangles that two solid boxes share in a view, as one path for each pair. */
+function sharedIn(items: readonly Item[], pairs: readonly Overlap[], sheet: Sheet, view: ViewName): string[] {
+  const views = drawn.get(sheet) ?? { side: new WeakMap(), top: new WeakMap(), front: new WeakMap() };
+  drawn.set(sheet, views);
+  const held = views[view];
+  const fresh = pairs.filter((p) => !held.has(p));
+  const named = new Set(fresh.flatMap(({ a, b }) => [a, b]));
+  const boxes = new Map(items.filter((i) => named.has(i.id)).map((i) => [i.id, boxesOf(i, sheet, view)]));
+  for (const pair of fresh) {
+    const rects = (boxes.get(pair.a) ?? []).flatMap((p) =>
+      (boxes.get(pair.b) ?? []).flatMap((q) => {
         const x = Math.max(p.x, q.x);
         const y = Math.max(p.y, q.y);
         const w = Math.min(p.x + p.w, q.x + q.w) - x;
@@ -39,7 +36,24 @@ function OverlapMarks({
         return w > 0 && h > 0 ? `M${x} ${y}h${w}v${h}h${-w}z` : [];
       }),
     );
-  });
+    held.set(pair, rects.join(""));
+  }
+  return pairs.flatMap((p) => held.get(p) || []);
+}
+
+/** Where two solid boxes share space, hatched. */
+const OverlapMarks = memo(function OverlapMarks({
+  sheet,
+  view,
+  pairs,
+  items,
+}: {
+  sheet: Sheet;
+  view: ViewName;
+  pairs: Overlap[];
+  items: Item[];
+}) {
+  const d = sharedIn(items, pairs, sheet, view);
   // One mark for all of them: there may be hundreds.
   return d.length === 0 ? null : (
     <path
@@ -51,7 +65,7 @@ function OverlapMarks({
       pointerEvents="none"
     />
   );
-}
+});
 
 /** Parts of a view that get a number, the largest: beyond it numbers would hide the craft. */
 const LABELLED = 150;
@@ -109,6 +123,20 @@ export function labelsOf(
     taken,
   );
 }
+
+const Label = memo(function Label({ x, y, text, selected }: { x: number; y: number; text: string; selected: boolean }) {
+  return (
+    <text
+      {...{ x, y }}
+      className="num"
+      fill={selected ? "var(--accent)" : "var(--ink2)"}
+      pointerEvents="none"
+      style={{ fontSize: 11 }}
+    >
+      {text}
+    </text>
+  );
+});
 
 /** What a remedy that is pointed at would do: parts moved or added, in the colour of what is proposed. */
 function Proposed({
@@ -195,6 +223,11 @@ export function OneView({
 }) {
   const { seen: design, preview } = useDesk();
   const { snapping, habit } = usePreferences();
+  const cg = mass?.cg;
+  const labels = useMemo(
+    () => labelsOf(items, sheet, view, cg, (kg) => plain(kg, "mass", habit)),
+    [items, sheet, view, cg, habit],
+  );
 
   return (
     <g>
@@ -241,18 +274,8 @@ export function OneView({
         />
       ))}
       <OverlapMarks {...{ sheet, view, items }} pairs={clashes} />
-      {labelsOf(items, sheet, view, mass?.cg, (kg) => plain(kg, "mass", habit)).map(({ box: b, data }) => (
-        <text
-          key={data.item.id}
-          x={b.x + 2}
-          y={b.y + 10}
-          className="num"
-          fill={data.item.id === selected ? "var(--accent)" : "var(--ink2)"}
-          pointerEvents="none"
-          style={{ fontSize: 11 }}
-        >
-          {data.text}
-        </text>
+      {labels.map(({ box: b, data }) => (
+        <Label key={data.item.id} x={b.x + 2} y={b.y + 10} text={data.text} selected={data.item.id === selected} />
       ))}
       {mass && <CgMark sheet={sheet} view={view} mass={mass} colour={out ? "var(--stop)" : "var(--ink)"} />}
       {preview && <Proposed {...{ sheet, view, items: proposed }} evaluation={preview.evaluation} />}

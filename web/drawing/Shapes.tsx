@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { BodyShape, Point, Surface } from "../../core/design/schema";
 import { ringOf } from "../../core/subjects/surfaces/bodyShape";
 import { cutAt, outlineOf } from "../../core/subjects/surfaces/planform";
@@ -86,7 +87,7 @@ export function bodyPath(b: BodyShape, sheet: Sheet, view: ViewName): string {
 }
 
 /** Wings, fins and bodies by their outlines: what was measured in ink, the rest dashed. */
-export function Shapes({
+export const Shapes = memo(function Shapes({
   sheet,
   view,
   surfaces,
@@ -124,4 +125,4 @@ export function Shapes({
       ))}
     </g>
   );
-}
+});

@@ -66,7 +66,7 @@ export const mass = subject({
       result: {
         mass: total(known),
         massSd,
-        evidence: evidenceByShare(massesOf(known, massSd)),
+        evidence: evidenceOf(known, massSd),
         growth: growthOf(view).expected,
         ballast: total(view.items.filter(isBallast)),
         packs: total(view.items.filter((i) => view.batteries.some((b) => b.itemId === i.id))),
@@ -133,6 +133,14 @@ export const mass = subject({
     return [...massesOf(of, massSd), ...lift];
   },
 });
+
+/** How well a sum of masses with this standard uncertainty is known. */
+const evidenceOf = (items: readonly Item[], sd: number): Evidence =>
+  evidenceByShare(
+    items.flatMap(({ mass: m, quantity }) =>
+      m ? [{ evidence: m.evidence, share: sd > 0 ? ((magnitudeSd(m) * quantity) / sd) ** 2 : 0 }] : [],
+    ),
+  );
 
 /** The masses of parts as inputs of a sum with this standard uncertainty. */
 export const massesOf = (items: readonly Item[], sd: number): WorkingInput[] =>

@@ -2,7 +2,7 @@ import type { Axis, Item } from "../../design/schema";
 
 /** Whether somebody said where a part is along an axis; without one: along all of them. */
 export const isPlaced = (item: Pick<Item, "unplaced">, axis?: Axis): boolean =>
-  axis === undefined ? item.unplaced.length === 0 : !item.unplaced.includes(axis);
+  item.unplaced.length === 0 || (axis !== undefined && !item.unplaced.includes(axis));
 
 /** Says of a part that it is where it stands, along these axes. */
 export function sayPlace(item: Item, ...axes: Axis[]): void {

@@ -1,4 +1,4 @@
-import { EVIDENCE, type Evidence, evidenceByShare, magnitudeSd, placeSd, weakest } from "../../design/evidence";
+import { type Evidence, evidenceByShare, magnitudeSd, placeSd, weakest } from "../../design/evidence";
 import { AXES, type Axis, type Design, type Item, type Point } from "../../design/schema";
 import { isPlaced } from "./placed";
 import { edgesOf, outlineOf } from "../surfaces/planform";
@@ -41,15 +41,18 @@ export function extent(
   const min = { x: Infinity, y: Infinity, z: Infinity };
   const max = { x: -Infinity, y: -Infinity, z: -Infinity };
   for (const axis of AXES) {
+    let [low, high] = [Infinity, -Infinity];
     for (const item of design.items) {
       if (!drawn && !isPlaced(item, axis)) continue;
       const c = item.place[axis];
       const half = item.unsized && !drawn ? 0 : item.size[axis] / 2;
       const mirror = axis === "y" && item.mirrored;
-      min[axis] = Math.min(min[axis], (mirror ? -Math.abs(c) : c) - half);
-      max[axis] = Math.max(max[axis], (mirror ? Math.abs(c) : c) + half);
+      low = Math.min(low, (mirror ? -Math.abs(c) : c) - half);
+      high = Math.max(high, (mirror ? Math.abs(c) : c) + half);
     }
-    if (min[axis] > max[axis] && outlines.length === 0) min[axis] = max[axis] = 0;
+    if (low > high && outlines.length === 0) low = high = 0;
+    min[axis] = low;
+    max[axis] = high;
   }
   for (const p of outlines)
     for (const axis of AXES) {
@@ -86,8 +89,11 @@ function squareOf(item: Item, axis: Axis, cg: Point): number {
   return axis === "y" && item.mirrored ? item.place.y ** 2 + cg.y ** 2 : (item.place[axis] - cg[axis]) ** 2;
 }
 
-const zero = (): Record<Axis, number> => ({ x: 0, y: 0, z: 0 });
-const noTurn = () => ({ roll: 0, pitch: 0, yaw: 0 });
+/** Three numbers in the order of AXES: sums over many parts are kept in these, which hold nothing but numbers. */
+const three = () => new Float64Array(3) as unknown as [number, number, number];
+const named = ([x, y, z]: [number, number, number]): Point => ({ x, y, z });
+const turning = ([roll, pitch, yaw]: [number, number, number]) => ({ roll, pitch, yaw });
+const roots = (of: [number, number, number]) => of.map(Math.sqrt) as [number, number, number];
 
 /** What one item does to the whole. */
 export interface ItemShare {
@@ -137,36 +143,42 @@ export function rollUp(design: Pick<Design, "items">): MassResult | null {
   let mass = 0;
   const placed: Record<Axis, boolean> = { x: true, y: true, z: true };
   // Along an axis a part counts once somebody said where it is; where nobody did of any there is nothing to divide.
-  const share = zero();
-  const cg = zero();
+  const share = three();
+  const middle = three();
   for (const item of items) {
     if (item.mass === null) continue;
     const total = item.mass.value * item.quantity;
     mass += total;
-    for (const axis of AXES) {
+    for (let k = 0 as 0 | 1 | 2; k < 3; k++) {
+      const axis = AXES[k];
       if (!isPlaced(item, axis)) {
         placed[axis] = false;
         continue;
       }
-      share[axis] += total;
-      cg[axis] += total * middleOf(item, axis);
+      share[k] += total;
+      middle[k] += total * middleOf(item, axis);
     }
   }
   if (!(mass > 0)) return null;
-  for (const axis of AXES) {
-    share[axis] ||= 1;
-    cg[axis] /= share[axis];
+  for (let k = 0 as 0 | 1 | 2; k < 3; k++) {
+    share[k] ||= 1;
+    middle[k] /= share[k];
   }
+  const cg = named(middle);
   const box = extent(design);
   const length = box ? Math.max(box.max.x - box.min.x, box.max.y - box.min.y, box.max.z - box.min.z) : 0;
 
   let massVar = 0;
-  const cgVar = zero();
-  const cov = { xz: 0, xy: 0, yz: 0 };
-  const inertia = noTurn();
-  const inertiaVar = noTurn();
+  const cgVar = three();
+  let [xz, xy, yz] = [0, 0, 0];
+  const inertia = three();
+  const inertiaVar = three();
+  const byMass = three();
+  const byPlace = three();
   // Variance by how well what causes it is known.
-  const doubts: Record<Axis, Partial<Record<Evidence, number>>> = { x: {}, y: {}, z: {} };
+  const doubts = { x: new Map<Evidence, number>(), y: new Map<Evidence, number>(), z: new Map<Evidence, number>() };
+  const doubt = (axis: Axis, evidence: Evidence, by: number) =>
+    void doubts[axis].set(evidence, (doubts[axis].get(evidence) ?? 0) + by);
   const shares: ItemShare[] = [];
   for (const item of items) {
     if (item.mass === null) {
@@ -178,54 +190,46 @@ export function rollUp(design: Pick<Design, "items">): MassResult | null {
     const sdPlace = placeSd(item.placeEvidence, length, item.placeSd);
     massVar += sdMass ** 2;
     // How far the doubt of its mass, and that of its place, move the CG.
-    const byMass = zero();
-    const byPlace = zero();
-    for (const axis of AXES) {
-      if (isPlaced(item, axis)) {
-        byMass[axis] = (sdMass / share[axis]) * (middleOf(item, axis) - cg[axis]);
-        // The halves of a mirrored pair err in opposite directions across the craft: their common y error cancels.
-        byPlace[axis] = axis === "y" && item.mirrored ? 0 : (sdPlace * total) / share[axis];
-      }
-      const by = doubts[axis];
-      cgVar[axis] += byMass[axis] ** 2 + byPlace[axis] ** 2;
-      by[item.mass.evidence] = (by[item.mass.evidence] ?? 0) + byMass[axis] ** 2;
-      by[item.placeEvidence] = (by[item.placeEvidence] ?? 0) + byPlace[axis] ** 2;
+    for (let k = 0 as 0 | 1 | 2; k < 3; k++) {
+      const axis = AXES[k];
+      const on = isPlaced(item, axis);
+      byMass[k] = on ? (sdMass / share[k]) * (middleOf(item, axis) - middle[k]) : 0;
+      // The halves of a mirrored pair err in opposite directions across the craft: their common y error cancels.
+      byPlace[k] = on && !(axis === "y" && item.mirrored) ? (sdPlace * total) / share[k] : 0;
+      cgVar[k] += byMass[k] ** 2 + byPlace[k] ** 2;
+      doubt(axis, item.mass.evidence, byMass[k] ** 2);
+      doubt(axis, item.placeEvidence, byPlace[k] ** 2);
     }
-    cov.xz += byMass.x * byMass.z;
-    cov.xy += byMass.x * byMass.y;
-    cov.yz += byMass.y * byMass.z;
-    const blurX = Math.hypot(byMass.x, byPlace.x);
+    xz += byMass[0] * byMass[2];
+    xy += byMass[0] * byMass[1];
+    yz += byMass[1] * byMass[2];
+    const blurX = Math.sqrt(byMass[0] ** 2 + byPlace[0] ** 2);
     shares.push({ id: item.id, mass: total, massSd: sdMass, placeSd: sdPlace, blurX });
 
     const [x2, y2, z2] = [squareOf(item, "x", cg), squareOf(item, "y", cg), squareOf(item, "z", cg)];
     const { x, y, z } = item.unsized ? NO_SIZE : item.size;
     // A box of n pieces of one item counts once per body; pieces stacked at one place share that box.
     const of = item.hollow ? shell : solid;
-    const turned = (axis: "roll" | "pitch" | "yaw", own: number, arm: number) => {
-      inertia[axis] += total * (own + arm);
-      inertiaVar[axis] += ((own + arm) * sdMass) ** 2 + (2 * total * Math.sqrt(arm) * sdPlace) ** 2;
+    const turned = (k: 0 | 1 | 2, own: number, arm: number) => {
+      inertia[k] += total * (own + arm);
+      inertiaVar[k] += ((own + arm) * sdMass) ** 2 + (2 * total * Math.sqrt(arm) * sdPlace) ** 2;
     };
-    turned("roll", of(y, z, x), y2 + z2);
-    turned("pitch", of(x, z, y), x2 + z2);
-    turned("yaw", of(x, y, z), x2 + y2);
+    turned(0, of(y, z, x), y2 + z2);
+    turned(1, of(x, z, y), x2 + z2);
+    turned(2, of(x, y, z), x2 + y2);
   }
-  const knownBy = (axis: Axis) =>
-    evidenceByShare(
-      EVIDENCE.flatMap((evidence) => {
-        const by = doubts[axis][evidence];
-        return by === undefined ? [] : [{ evidence, share: cgVar[axis] > 0 ? by / cgVar[axis] : 0 }];
-      }),
-    );
-  const cgEvidence = { x: knownBy("x"), y: knownBy("y"), z: knownBy("z") };
+  const knownBy = (axis: Axis, variance: number) =>
+    evidenceByShare([...doubts[axis]].map(([evidence, by]) => ({ evidence, share: variance > 0 ? by / variance : 0 })));
+  const cgEvidence = { x: knownBy("x", cgVar[0]), y: knownBy("y", cgVar[1]), z: knownBy("z", cgVar[2]) };
   return {
     mass,
     massSd: Math.sqrt(massVar),
     cg,
     placed,
-    cgSd: { x: Math.sqrt(cgVar.x), y: Math.sqrt(cgVar.y), z: Math.sqrt(cgVar.z) },
-    cov,
-    inertia,
-    inertiaSd: { roll: Math.sqrt(inertiaVar.roll), pitch: Math.sqrt(inertiaVar.pitch), yaw: Math.sqrt(inertiaVar.yaw) },
+    cgSd: named(roots(cgVar)),
+    cov: { xz, xy, yz },
+    inertia: turning(inertia),
+    inertiaSd: turning(roots(inertiaVar)),
     cgEvidence,
     inertiaEvidence: weakest(Object.values(cgEvidence)),
     items: shares,
