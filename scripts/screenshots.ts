@@ -24,7 +24,7 @@ const VIEWS: Record<string, string> = {
   search: "/craft/tern/v5/power?sheet=search",
   shelf: "/craft/tern/v5/power?sheet=shelf",
   loop: "/craft/annulus/v2/power?sheet=loop",
-  night: "/craft/gannet/v1/layout?part=pump",
+  night: "/craft/gannet/v2/layout?part=pump",
 };
 
 mkdirSync(folder, { recursive: true });

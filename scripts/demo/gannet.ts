@@ -291,6 +291,54 @@ const gannet1: Design = {
   ],
   schools: { balance: "stable", changes: "one at a time", testing: "test rig first" },
 };
+/** The pump has its place, the tips no longer tear the water, and the foils carry it where its CG is. */
+function secondOf(first: Design): Design {
+  const next = structuredClone(first);
+  const item = (id: string) => {
+    const found = next.items.find((i) => i.id === id);
+    if (!found) throw new Error(id);
+    return found;
+  };
+  Object.assign(item("pump"), { unplaced: [], unsized: false, place: { x: 0.24, y: 0, z: 0.19 } });
+  item("esc").place.x = 0.27;
+  const pack = item("pack");
+  pack.mass = known(0.18, "measured");
+  pack.place.x = 0.26;
+  pack.slide = { from: 0.24, to: 0.52 };
+  item("foil").place = { x: 0.525, y: 0, z: 0.09 };
+  const screw = item("screw");
+  screw.size = { x: 0.016, y: 0.052, z: 0.052 };
+  const pod = item("pod");
+  pod.name = "Motor and gear in their pod";
+  pod.mass = known(0.137, "measured");
+  for (const b of next.batteries) Object.assign(b, { name: "3 cells, 2.2 Ah", capacity: known(2.2, "datasheet") });
+  for (const u of next.units) {
+    u.gear = { ratio: 3.2, efficiency: known(0.93, "guess") };
+    u.propeller = {
+      diameter: known(0.052, "measured"),
+      pitch: known(0.045, "datasheet"),
+      blades: 3,
+      chord: known(0.017, "measured"),
+    };
+  }
+  for (const s of next.surfaces) {
+    if (s.id === "main-foil") s.at = { x: 0.5, y: 0, z: 0.05 };
+    if (s.id === "tail-foil") {
+      s.at.z = 0;
+      for (const p of s.panels) p.span = 0.15;
+    }
+    if (s.id === "rudder") {
+      s.at.z = 0;
+      for (const p of s.panels) p.span = 0.19;
+    }
+  }
+  item("rudder").size = { x: 0.06, y: 0.3, z: 0.2 };
+  next.brief.targets = next.brief.targets.map((t) =>
+    t.metric === "cgX" ? target("cgX", "between", 0.44, "must", 0.52) : t,
+  );
+  return next;
+}
+
 export const gannet: CraftFileInput = {
   format: "ultraform-craft",
   formatVersion: FORMAT_VERSION,
@@ -302,12 +350,26 @@ export const gannet: CraftFileInput = {
       label: "v1",
       parent: null,
       question: "Does one screw under the rudder lift it onto its foils?",
-      finding: "",
+      finding:
+        "On paper: the tips would tear the water long before full throttle, and with the pump anywhere in the hull the CG lies behind what the foils hold.",
       reason: "",
       claims: [],
       createdAt: "2026-04-11T20:00:00+02:00",
-      frozenAt: null,
+      frozenAt: "2026-04-18T09:30:00+02:00",
       design: gannet1,
+    },
+    {
+      label: "v2",
+      parent: "v1",
+      question:
+        "Does a slower, larger screw take it up, with the main foil further back and the hull lighter in the tail?",
+      finding: "",
+      reason:
+        "A gear of 3.2 and a screw of 52 mm; main foil 120 mm back and nearer to the surface; pump, pack and controller forward.",
+      claims: [],
+      createdAt: "2026-04-18T10:00:00+02:00",
+      frozenAt: null,
+      design: secondOf(gannet1),
     },
   ],
   runs: [],

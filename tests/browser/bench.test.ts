@@ -475,7 +475,7 @@ describe("pulls in turns", () => {
 
 describe("what lies on the bench", () => {
   it("is said in pictures, and kept: what can be found out with it comes first, and begins with a click", async () => {
-    await user.go("/craft/gannet/v1/bench");
+    await user.go("/craft/gannet/v2/bench");
     await user.see("What do you have?");
     const now = () =>
       user.page.$$eval('[aria-label="Can be done now"] b', (list) => list.map((e) => (e as HTMLElement).innerText));

@@ -40,7 +40,7 @@ function boxStl(name: string, size: [number, number, number], triangles = 12): s
 
 describe("a body from a file", () => {
   it("is a hull from its offsets: what is refused is named by its line, and one sees it before it is taken", async () => {
-    await user.go("/craft/gannet/v1/stability?sheet=bodies");
+    await user.go("/craft/gannet/v2/stability?sheet=bodies");
     const before = (await bodies()).length;
     await user.click("A body from a file");
     await choose(

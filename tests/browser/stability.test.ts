@@ -328,7 +328,7 @@ describe("where the CG must be", () => {
   it("says how long, how far and how steeply its drives carry it on its wings, and a run once the pull is said", async () => {
     await user.go("/craft/tern/v5/stability");
     expect(await user.read('[aria-label="Under power"]')).toMatch(
-      /\d+ ± \d+ min longest, at 1\d\.\d m\/s .* ± \d+ m farthest, .*run until it leaves the ground .* m\/s leaves the ground: full throttle, full nose up .* m\/s the nose comes up, by 4\.9° until “Hull” touches behind; without, it is carried from \d\d\.\d m\/s on/,
+      /\d+ ± \d+ min\? longest, at 1\d\.\d m\/s .* ± \d+ m\? farthest, .*run until it leaves the ground .* m\/s\? leaves the ground: full throttle, full nose up .* m\/s\? the nose comes up, by 4\.9° until “Hull” touches behind; without, it is carried from \d\d\.\d m\/s on/,
     );
     expect(await user.read('[aria-label="Speeds"]')).toMatch(
       /outside its method: \d+° nose up at the stall: at this height/,
@@ -380,20 +380,26 @@ describe("where the CG must be", () => {
     await user.saved();
   });
   it("on foils the window of the CG is told, and waits for where the water stands", async () => {
-    await user.go("/craft/gannet/v1/stability?state=foils");
+    await user.go("/craft/gannet/v2/stability?state=foils");
     await user.page.waitForSelector("[data-waterline]");
     // No pitch control: what the margin asks for, and nothing of how far ahead it may be.
     const aft = () =>
       user.read("[data-window]").then((t) => Number(/^no farther aft than (\d+)/.exec(t)?.[1] ?? Number.NaN));
     const before = await aft();
     expect(before).toBeGreaterThan(400);
-    await user.see("foils carry it: what pods, struts and spray cost is not computed so far");
+    // What its screw has against what the foils take, and against the hump before them.
+    await user.page.waitForSelector('[data-foils="told"]');
+    await user.see("foils and struts take at the least");
+    // So near the surface and so slow it makes waves: how slow it is carried is not told, and no band says where it flies.
+    await user.see(/Below 1\.\d m\/s foils at that depth make waves.*how slow they carry it.*is open/);
+    expect(await user.read('[aria-label="Speeds"]')).not.toMatch(/does not fly|Best glide/);
     await user.click("How it flies");
     await user.fill("Water on the foils", "");
     await user.see("Open: waits for: where the water stands on its foils");
     await user.fill("Water on the foils", "70 mm");
     await user.page.waitForSelector("[data-waterline]");
-    expect(await aft()).toBeLessThan(before);
+    // The main foil nearer to the surface carries less of what a change of pitch brings.
+    expect(await aft()).toBeGreaterThan(before);
     await user.click("Undo");
     await user.click("Undo");
     await user.saved();

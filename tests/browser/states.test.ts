@@ -144,18 +144,18 @@ describe("a craft that gets another state", () => {
   });
 
   it("a state is removed with what was its own, after a question, and comes back by undo", async () => {
-    await user.go("/craft/gannet/v1/brief?state=foils");
+    await user.go("/craft/gannet/v2/brief?state=foils");
     // Every question of a page is answered with yes here: what it asked is looked at.
     const asked = new Promise<string>((done) => user.page.once("dialog", (d) => done(d.message())));
     await user.click("remove it");
     expect(await asked).toMatch(/on the foils.*1 phase of the duty/);
     await user.page.waitForFunction(() => !document.querySelector('[aria-label="State"]'));
     await user.saved();
-    expect((await design("gannet", "v1")).states.length).toBe(1);
+    expect((await design("gannet", "v2")).states.length).toBe(1);
     await user.click("Undo");
     await user.page.waitForSelector('[aria-label="State"]');
     await user.saved();
-    const back = await design("gannet", "v1");
+    const back = await design("gannet", "v2");
     expect(back.states.map((s) => s.name)).toEqual(["afloat", "on the foils"]);
     expect(back.transitions.length).toBe(1);
   });

@@ -154,7 +154,9 @@ describe("a craft on foils", () => {
     expect(e.findings.map((f) => f.code)).not.toContain("cg-inside");
   });
   it("so slow for its depth that it makes waves is said to be outside", () => {
-    expect(evaluate(onFoils(5)).metrics.stallSpeed?.outside?.join()).toMatch(/makes waves/);
+    expect(evaluate(onFoils(0.5)).metrics.stallSpeed?.outside?.join()).toMatch(/makes waves/);
+    // Deep below the surface there are none, however slow.
+    expect(evaluate(onFoils(20)).metrics.stallSpeed?.outside).toBeUndefined();
     const heavy = onFoils(0.14, (d) => {
       for (const i of d.items) if (i.mass) i.mass.value *= 60;
     });
@@ -177,6 +179,21 @@ describe("a craft on foils", () => {
     expect(r.drag.value / byHand).toBeLessThan(1.35);
     expect(at(2).drag.value / r.drag.value).toBeCloseTo(2, 1);
     expect(r.speed).toBeGreaterThanOrEqual(r.least);
+  });
+  it("says below which speed waves come in, and tells nothing of slower", () => {
+    const r = resultIn(evaluate(onFoils(0.5)), foils);
+    expect(r?.waves).toBeCloseTo(2 * Math.sqrt(9.80665 * (resultIn(evaluate(onFoils(0.5)), lattice)?.depth ?? 0)), 9);
+    expect(r?.speed).toBeGreaterThanOrEqual(r?.waves ?? Number.POSITIVE_INFINITY);
+    expect(r?.least).toBeLessThan(r?.waves ?? 0);
+    // With less thrust than they take at the slowest of these speeds it may still run slower: no stop.
+    const weak = evaluate(
+      onFoils(0.5, (d) => {
+        for (const u of d.units) u.surroundings = "in air";
+        for (const i of d.items) if (i.mass) i.mass.value *= 40;
+      }),
+    );
+    const told = weak.findings.find((f) => f.code === "foils-take");
+    expect(told?.severity).toBe("care");
   });
   it("a drive that is not known leaves its thrust open, and no verdict is told of it", () => {
     const e = evaluate(onFoils(0.3, (d) => d.units.forEach((u) => void (u.surroundings = null))));

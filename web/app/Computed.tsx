@@ -9,7 +9,21 @@ import { Dialog } from "./Dialog";
 import { useDesk } from "./desk";
 import { usePreferences } from "./preferences";
 
-/** Value, ± and unit of a computed quantity with its cairn. */
+/** What a number does not cover, or rests on and nobody knows: the number alone would pass for an answer. */
+export function Doubted({ quantity: { outside, unknown, incomplete } }: { quantity: Quantity }) {
+  const why = [
+    ...(outside ?? []).map((o) => `Outside its range: ${o}.`),
+    ...(unknown ?? []).map((o) => `Not known: ${o}.`),
+    ...(incomplete ?? []).map((o) => `Left out: ${o}.`),
+  ];
+  return why.length === 0 ? null : (
+    <span className="ml-0.5 font-semibold text-care" title={why.join("\n")} data-doubted>
+      ?
+    </span>
+  );
+}
+
+/** Value, ± and unit of a computed quantity, and a mark where it is not wholly covered. */
 export function Value({
   quantity,
   colour = "predicted",
@@ -25,6 +39,7 @@ export function Value({
     return (
       <span className={`num whitespace-nowrap ${colour}`} title="19 times in 20">
         {digitsOnly ? text.split("\u00a0")[0] : text}
+        <Doubted quantity={quantity} />
       </span>
     );
   }
@@ -34,6 +49,7 @@ export function Value({
       {s.value}
       {s.sd !== null && <span className="predicted font-normal"> ± {s.sd}</span>}
       {!digitsOnly && ` ${s.unit}`}
+      <Doubted quantity={quantity} />
     </span>
   );
 }

@@ -18,6 +18,9 @@ export function Legend() {
       <p className="flex items-center gap-2 leading-[18px]">
         <span className="w-5 border-t-2 border-ink" /> measured
       </p>
+      <p className="flex items-center gap-2 leading-[18px]">
+        <span className="w-5 font-semibold text-care">?</span> not wholly covered
+      </p>
       <p className="mt-2 flex flex-col items-start gap-1">
         <button
           type="button"

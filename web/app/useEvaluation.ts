@@ -7,7 +7,7 @@ import { answersFor, keepAnswers } from "./keptAnswers";
 /** ms that a design must stand still before what is slow is worked out, while it changes in quick steps as in a drag. */
 const STILL = 200;
 /** ms after which it is worked out all the same. */
-const LONGEST = 1000;
+const LONGEST = 350;
 
 interface Pace {
   design: Design;

@@ -45,9 +45,10 @@ export interface FlightResult {
   slowest: { value: number; sd: number } | null;
   /** what holds it back in level flight; null while mass or CG are missing */
   levelDrag: LevelDrag | null;
-  /** foils in water carry it; how deep the main one runs, m, null in air */
+  /** foils in water carry it */
   inWater: boolean;
-  depth: number | null;
+  /** m/s below which foils so near the surface make waves, which no lattice knows; 0: at no speed */
+  waves: number;
   /** the drag area was entered: what stands in the wind beside wings and bodies is in it */
   whole: boolean;
   /** pitch travel, rad */
@@ -324,7 +325,7 @@ export const flight = subject({
               }
             : null,
         inWater,
-        depth: inWater ? l.depth : null,
+        waves: inWater && l.depth !== null ? wavesBelow(l.depth, l.mac) : 0,
         whole: known !== null,
         travel: trim?.command ? trim.travel : null,
         // Into the wind: about the CG, against the bodies that turn it away.
@@ -404,23 +405,31 @@ const LEVEL = { up: { x: 0, y: 0, z: 1 }, ahead: { x: -1, y: 0, z: 0 } };
 const STEEP = 0.35;
 /** v/√(g·depth) below which the water's surface is not the free one of high speed (Hough and Moran 1969, from memory). */
 const LEAST_FROUDE = 2;
+/**
+ * Chords of depth beyond which the surface takes less than 1/200 of the lift, whatever the speed: with h chords of depth
+ * a thin foil keeps (1 + 16h²)/(2 + 16h²) of it at high speed (Hough and Moran 1969, from memory).
+ */
+const DEEP = 5;
+/** m/s below which foils of this mean chord (m) at this depth (m) make waves. */
+const wavesBelow = (depth: number, chord: number): number =>
+  depth > DEEP * chord ? 0 : LEAST_FROUDE * Math.sqrt(GRAVITY * Math.max(depth, 1e-6));
 /** What of a number lies beyond the lattice. */
 function outsideOf(key: FlightKey, result: FlightResult): string[] {
   const out: string[] = [];
   const steep = result.steepest;
   if (["stallSpeed", "turnRadius", "cgForward"].includes(key) && steep > STEEP)
     out.push(`${Math.round((steep * 180) / Math.PI)}° nose up at the stall: beyond the small angles of a lattice`);
-  const { depth, values, touches } = result;
+  const { values, touches, waves } = result;
   if (key === "stallSpeed" && touches && steep > touches.clear) {
     const degrees = (rad: number) => Math.round((rad * 180) / Math.PI);
     out.push(
       `${degrees(steep)}° nose up at the stall: at this height “${touches.name}” touches the ground at ${degrees(touches.clear)}°, so it flies no slower than that allows`,
     );
   }
-  if (depth !== null && ["stallSpeed", "trimCommand"].includes(key)) {
-    const froude = (values.stallSpeed?.value ?? 0) / Math.sqrt(GRAVITY * Math.max(depth, 1e-6));
-    if (froude < LEAST_FROUDE)
-      out.push(`so slow for its depth that it makes waves: Froude number ${froude.toFixed(1)}, below ${LEAST_FROUDE}`);
+  const slowest = values.stallSpeed?.value ?? 0;
+  if (slowest < waves && ["stallSpeed", "trimCommand"].includes(key)) {
+    const froude = (LEAST_FROUDE * slowest) / waves;
+    out.push(`so slow for its depth that it makes waves: Froude number ${froude.toFixed(1)}, below ${LEAST_FROUDE}`);
   }
   if (key === "trimCommand" && result.travel) {
     const d = result.values.trimCommand;

@@ -14,10 +14,12 @@ interface Force {
   sd: number;
 }
 export interface FoilsResult {
-  /** what foils and struts alone take where they take least, N, and the speed of that, m/s */
+  /** what foils and struts alone take where they take least and make no waves, N, and the speed of that, m/s */
   drag: Force;
   speed: number;
-  /** m/s below which they do not carry it */
+  /** m/s below which they make waves, which are not computed: slower they may take less, or more; null: none do */
+  waves: number | null;
+  /** m/s below which they do not carry it, without waves */
   least: number;
   /** N ahead, standing: moving it is less; null: not known */
   thrust: Force | null;
@@ -51,7 +53,8 @@ export const foils = subject({
     const stall = f.values.stallSpeed?.value;
     if (!f.at || !stall || at.status !== "solved" || ledger.status !== "solved")
       return { status: "missing", needs: ["how slow its foils carry it"] };
-    const points = Array.from({ length: STEPS + 1 }, (_, k) => stall * (1 + ((FASTEST - 1) * k) / STEPS)).flatMap(
+    const calm = Math.max(stall, f.waves);
+    const points = Array.from({ length: STEPS + 1 }, (_, k) => calm * (1 + ((FASTEST - 1) * k) / STEPS)).flatMap(
       (v) => trimAt(wings.result, f.at as NonNullable<typeof f.at>, v) ?? [],
     );
     const [slow] = points.toSorted((a, b) => a.drag - b.drag);
@@ -69,6 +72,7 @@ export const foils = subject({
       result: {
         drag: { value: slow.drag, sd: Math.hypot(pressure * f.resistance.sd, INDUCED * induced) },
         speed: slow.speed,
+        waves: calm > stall ? calm : null,
         least: stall,
         thrust: doubts.length > 0 ? null : thrust,
         hump: { from: HUMP.from * f.weight, to: HUMP.to * f.weight },

@@ -18,7 +18,9 @@ const foilsTake = verdict<{ drag: number; thrust: number; speed: number; sure: b
   find(see) {
     const r = see.result(foils);
     if (!r?.thrust || r.thrust.value >= r.drag.value) return [];
-    const sure = r.open.length === 0 && r.thrust.value + r.thrust.sd < r.drag.value - r.drag.sd;
+    // Where they take least at the slowest speed without waves, slower still may be less.
+    const slower = r.waves !== null && r.speed <= r.waves * (1 + 1e-9);
+    const sure = !slower && r.open.length === 0 && r.thrust.value + r.thrust.sd < r.drag.value - r.drag.sd;
     return [
       {
         ...page,

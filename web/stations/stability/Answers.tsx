@@ -4,7 +4,7 @@ import { lattice } from "../../../core/subjects/flight/latticeNode";
 import { flight } from "../../../core/subjects/flight/node";
 import { DISPLAY } from "../../../core/design/units";
 import { plain, show } from "../../../core/wording/format";
-import { Computed } from "../../app/Computed";
+import { Computed, Doubted } from "../../app/Computed";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 
@@ -29,7 +29,9 @@ export function Answers() {
           <h2>{design.schools.balance === "stable" ? "CG must be" : "Stable with its CG at"}</h2>
           {a && b && from && to && to.value > from.value ? (
             <p className="num text-[22px]! leading-8 text-ink" data-window>
-              {a.value} to {b.value} <span className="text-[13px]">{a.unit}</span>
+              {a.value}
+              <Doubted quantity={from} /> to {b.value}
+              <Doubted quantity={to} /> <span className="text-[13px]">{a.unit}</span>
             </p>
           ) : !from && b ? (
             <p className="num text-[22px]! leading-8 text-ink" data-window>

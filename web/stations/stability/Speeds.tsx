@@ -70,6 +70,16 @@ export function Speeds({ flown }: { flown: FlightResult }) {
     const half = (text.length * LETTER) / 2;
     return { ...m, text, half, at: Math.min(Math.max(x(m.value), half + 4), width - half - 4) };
   });
+  const calm = AT_SPEED * stall.value;
+  // Where the slowest is outside its method nothing is judged; how fast it flies is told where thrust and drag are known.
+  const bands =
+    !touching && stall.outside?.length
+      ? []
+      : [
+          { from: 0, to: Math.min(end, least), tint: "var(--tint-stop)" },
+          { from: Math.min(end, least), to: Math.min(end, calm), tint: "var(--tint-care)" },
+          ...(top ? [{ from: Math.max(calm, least), to: top.value, tint: "var(--tint-clear)" }] : []),
+        ];
   const rows = rowsOf(marks);
   const floor = baseline(Math.max(1, ...rows)) + 8;
   const unit = toDisplay(1, "speed", habit);
@@ -85,24 +95,14 @@ export function Speeds({ flown }: { flown: FlightResult }) {
         role="img"
         aria-label="Speeds of level flight"
       >
-        <rect x={x(0)} y="38" width={x(Math.min(end, least)) - x(0)} height="12" fill="var(--tint-stop)" />
-        <rect
-          x={x(Math.min(end, least))}
-          y="38"
-          width={Math.max(0, x(Math.min(end, AT_SPEED * stall.value)) - x(Math.min(end, least)))}
-          height="12"
-          fill="var(--tint-care)"
-        />
-        <rect
-          x={x(Math.max(AT_SPEED * stall.value, least))}
-          y="38"
-          width={Math.max(0, x(top?.value ?? end) - x(Math.max(AT_SPEED * stall.value, least)))}
-          height="12"
-          fill="var(--tint-clear)"
-        />
-        <text x={x(0) + 4} y="14" fontSize="11" fill="var(--stop)">
-          does not fly
-        </text>
+        {bands.map(({ from, to, tint }) => (
+          <rect key={tint} x={x(from)} y="38" width={Math.max(0, x(to) - x(from))} height="12" fill={tint} />
+        ))}
+        {bands.length > 0 && (
+          <text x={x(0) + 4} y="14" fontSize="11" fill="var(--stop)">
+            does not fly
+          </text>
+        )}
         {marks.map((m, k) => (
           <g key={m.word} stroke={m.word === "let go" && m.evidence === "measured" ? "var(--ink)" : "var(--pencil)"}>
             <path d={`M${x(m.value)} 34v20`} strokeWidth="2" />
@@ -136,7 +136,7 @@ export function Speeds({ flown }: { flown: FlightResult }) {
               style={{ fontSize: 11 }}
               fill="var(--ink2)"
             >
-              {Math.round(t * unit)}
+              {Number((t * unit).toPrecision(6))}
             </text>
           </g>
         ))}
@@ -146,11 +146,19 @@ export function Speeds({ flown }: { flown: FlightResult }) {
           Slowest, outside its method: {o}.
         </p>
       ))}
-      <p className="mt-1 text-pencil">
-        Best glide <Computed metric="glideRatio" quantity={glideRatio} /> at{" "}
-        <Computed metric="glideSpeed" quantity={glideSpeed} />
-        {!flown.whole && " at most: only wings and bodies are in its drag"}
-      </p>
+      {!flown.inWater && (
+        <p className="mt-1 text-pencil">
+          {glideRatio ? (
+            <>
+              Best glide <Computed metric="glideRatio" quantity={glideRatio} /> at{" "}
+              <Computed metric="glideSpeed" quantity={glideSpeed} />
+              {!flown.whole && " at most: only wings and bodies are in its drag"}
+            </>
+          ) : (
+            "Best glide is open."
+          )}
+        </p>
+      )}
     </section>
   );
 }
