@@ -281,13 +281,20 @@ function readStages(text: string, dimension: "ratio" | "percent", habit: UnitHab
 /** Two numbers with a cross between them: of a length it is what is stamped on a propeller as likely as a product. */
 const STAMP = /\d\s*[x×]\s*[\d.,]/i;
 
+/** A fraction as rulers have them, joined to its whole number: six and three eighths, and no difference. */
+const JOINED = /(?<![\d.,/)*])(\d+)-(\d+)\/(2|4|8|16|32|64)(?![\d.,/])/g;
+const apart = (text: string): string =>
+  text.replace(JOINED, (as, whole: string, n: string, d: string) =>
+    Number(n) < Number(d) ? `${whole} ${n}/${d}` : as,
+  );
+
 /** A capacity as large as this without a unit is in mAh: no small craft carries a hundred ampere-hours. */
 export const MILLI_FROM = 100;
 
 /**
  * Reads a typed quantity: numbers with any accepted unit (`7 oz`, `11.5 in`, `0,412 kg`), sums, products, quotients
  * and brackets (`120+35 g`, `2×14 g`, `(30+12)/2`), fractions (`½ in`,
- * `1 1/2 in`, `1/3 lb`), pairs (`1 lb 8 oz`, `5'6"`), times (`1:14`, `2m30s`, `1h30`), and whatever is shown here.
+ * `1 1/2 in`, `1-1/2 in`, `1/3 lb`), pairs (`1 lb 8 oz`, `5'6"`), times (`1:14`, `2m30s`, `1h30`), and whatever is shown here.
  * Words behind a unit are left aside. A term without a unit takes the unit of
  * the next term that has one, else the display unit.
  *
@@ -299,7 +306,8 @@ export function parseQuantity(text: string, dimension: Dimension, habit: UnitHab
   if (staged) return staged;
   const units = acceptedUnits(dimension).filter(Boolean).join(", ");
   const example = `a number${units ? `, in ${units}` : ""}; sums such as 120+35 work too`;
-  const rest = tidy(text);
+  const tidied = tidy(text);
+  const rest = dimension === "length" || dimension === "mass" ? apart(tidied) : tidied;
   if (dimension === "length" && STAMP.test(text))
     return {
       ok: false,
@@ -318,6 +326,7 @@ export function parseQuantity(text: string, dimension: Dimension, habit: UnitHab
       ok: true,
       value: Number(value.toPrecision(12)),
       ...(milli ? { note: `read as ${Number(pure(tree).toPrecision(6))} mAh` } : {}),
+      ...(rest === tidied ? {} : { note: `read as ${rest}` }),
     };
   } catch (e) {
     if (!(e instanceof Unread)) throw e;

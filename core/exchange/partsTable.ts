@@ -1,32 +1,9 @@
-import Papa from "papaparse";
 import type { Dimension } from "../design/units";
+import { moneyHere } from "../design/money";
 import { parseQuantity } from "../design/readQuantity";
-import { moneyHere, moneySign } from "../design/money";
-import { guessDelimiter, linesOf } from "./textTable";
-
-/** What a column of a parts list can hold. */
-export const PART_ROLES = ["name", "quantity", "mass", "x", "y", "z", "group", "source", "price", "ignore"] as const;
-export type PartRole = (typeof PART_ROLES)[number];
-
-export interface PartColumn {
-  header: string;
-  role: PartRole;
-  /** Unit of cells that name none. */
-  unit: string;
-  /** The column counts to port where the craft counts to starboard. */
-  toPort?: true;
-}
-
-/** How a table was understood, and what a person may correct. */
-export interface TableReading {
-  delimiter: string;
-  decimal: "." | ",";
-  /** 1-based physical line of the header; null when there is none. */
-  headerLine: number | null;
-  columns: PartColumn[];
-  /** Whether the mass column gives the mass of one piece, or of the whole row. */
-  massIs: "each" | "row";
-}
+import { type Row, type TableReading, guessReading, isEmpty, pointIsOpen, rowsOf } from "./partsColumns";
+import { type PartRole, isTotal } from "./partsHeads";
+import { amountsIn, currencyIn, normal } from "./priceCell";
 
 /** One part as read: SI, null where the cell is empty or could not be read. */
 export interface ReadPart {
@@ -67,6 +44,7 @@ export interface LineReport {
     | "duplicate"
     | "negative-mass"
     | "no-mass"
+    | "two-ways"
     | "no-place"
     | "unreadable"
     | "quantity"
@@ -77,250 +55,14 @@ export interface LineReport {
   text: string;
 }
 
-export interface PartsTable {
-  reading: TableReading;
-  parts: ReadPart[];
-  reports: LineReport[];
-}
-
-interface Row {
-  line: number;
-  cells: string[];
-}
-
 const MAX_ROWS = 1000;
 /** How many times further out than the typical part one stands before it is doubted. */
 const FAR = 8;
 
-/** Rows with the physical line on which each begins (a quoted cell may hold line breaks). */
-function rowsOf(text: string, delimiter: string): Row[] {
-  const rows: Row[] = [];
-  let line = 1;
-  let at = 0;
-  Papa.parse<string[]>(text, {
-    delimiter,
-    step: ({ data, meta }) => {
-      rows.push({ line, cells: data.map((c) => c.trim()) });
-      const taken = text.slice(at, meta.cursor);
-      line += (taken.match(/\r\n|\n|\r/g) ?? []).length;
-      at = meta.cursor;
-    },
-  });
-  return rows;
-}
-
-/**
- * Words by which a header tells what its column holds: English, German, French; common practice. Earlier roles win a
- * tie.
- */
-const WORDS: [PartRole, RegExp, number][] = [
-  ["quantity", /^(#|n|no\.?|nr\.?|qty\.?|quantity|pcs\.?|pieces|count|stk\.?|stück|anzahl|qté|nombre|pièces)$/i, 3],
-  ["quantity", /\b(qty|quantity|pcs|count|stk|stück|anzahl|how many)\b/i, 2],
-  ["price", /(price|cost|preis|prix|€|£|\$|\beur\b|\bgbp\b|\busd\b)/i, 3],
-  ["source", /(source|quelle|where from|origin|supplier|bought|shop|herkunft|fournisseur)/i, 3],
-  ["source", /^(note|notes|remark|remarks|bemerkung|comment)$/i, 1],
-  ["mass", /(mass|weight|weigh|masse|gewicht|poids|\bwt\b)/i, 3],
-  ["mass", /\b(g|grams?|kg|oz|lbs?)\b/i, 1],
-  ["x", /(^x\b|\bx\b|\baft\b|\bbehind\b|from nose|from bow|ab bug|ab nase|\bstation\b|\barm\b|fuselage station)/i, 3],
-  [
-    "y",
-    /(^y\b|\by\b|starboard|stbd|lateral|butt line|seitlich|\b(right|left|port|rechts|links|droite|gauche|steuerbord|backbord|tribord|bâbord)\b)/i,
-    3,
-  ],
-  ["z", /(^z\b|\bz\b|height|höhe|hoehe|above|over|über|hauteur|water line|waterline|\bup\b)/i, 2],
-  ["group", /^(group|gruppe|groupe|system|assembly|baugruppe|section)$/i, 3],
-  ["name", /(\bparts?\b|\bitem\b|\bthing\b|\bname\b|component|\bteil\b|bezeichnung|désignation|pièce|what)/i, 2],
-];
-
-/** Sides by which a header tells which way it counts. */
-const TO_PORT = /\b(left|port|links|gauche|backbord|bâbord)\b/i;
-const TO_STARBOARD = /starboard|stbd|\b(right|rechts|droite|steuerbord|tribord)\b/i;
-
-function scoreHeader(header: string): Map<PartRole, number> {
-  const scores = new Map<PartRole, number>();
-  for (const [role, pattern, points] of WORDS)
-    if (pattern.test(header)) scores.set(role, Math.max(scores.get(role) ?? 0, points));
-  return scores;
-}
-
-const numberLike = (cell: string) => /^[~±+\-−£€$]*\s*\d/.test(cell);
-
-/** The first row, among the first dozen, with at least two known column words and no numbers. */
-function findHeader(rows: Row[]): number | null {
-  const found = rows
-    .slice(0, 12)
-    .findIndex(
-      (r) =>
-        r.cells.filter((c) => c !== "" && scoreHeader(c).size > 0).length >= 2 &&
-        !r.cells.some((c) => /^\s*[\d.,]+\s*$/.test(c)),
-    );
-  return found < 0 ? null : found;
-}
-
-const LENGTH_UNIT = /(?:\[|\(|\b)(mm|cm|in|inch(?:es)?|ft|m)(?=\]|\)|\b|\.)/i;
-const MASS_UNIT = /(?:\[|\(|\b)(kg|g|grams?|oz|lbs?)(?=\]|\)|\b|\.)/gi;
-
-/** Commonest unit among the cells that name one. */
-function unitOfCells(cells: string[], pattern: RegExp): string | null {
-  const counts = new Map<string, number>();
-  for (const cell of cells) {
-    const unit = pattern.exec(cell)?.[1]?.toLowerCase();
-    if (unit) counts.set(unit, (counts.get(unit) ?? 0) + 1);
-  }
-  return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? null;
-}
-
-/** Decimal sign of a table: the one that stands between digits where it cannot group thousands. */
-function guessDecimal(rows: Row[], delimiter: string): "." | "," {
-  let comma = 0;
-  let point = 0;
-  for (const { cells } of rows)
-    for (const cell of cells) {
-      if (!numberLike(cell)) continue;
-      if (/\d,\d{1,2}(?!\d)/.test(cell)) comma++;
-      if (/\d\.\d{1,2}(?!\d)/.test(cell)) point++;
-    }
-  return comma > point || (comma === point && comma > 0 && delimiter === ";") ? "," : ".";
-}
-
-/**
- * Guesses separator, decimal sign, header, columns and units of a parts list. Every guess can be corrected before
- * anything is imported. @param separator given by a person
- */
-export function guessReading(text: string, separator?: string): TableReading {
-  const clean = text.replace(/^\uFEFF/, "");
-  const delimiter = separator ?? guessDelimiter(linesOf(clean).map((l) => l.text));
-  const rows = rowsOf(clean, delimiter);
-  const header = findHeader(rows);
-  const headers = header === null ? [] : (rows[header]?.cells ?? []);
-  const body = rows.slice(header === null ? 0 : header + 1);
-  const width = Math.max(headers.length, ...body.slice(0, 50).map((r) => r.cells.length), 1);
-  const cellsOf = (k: number) => body.map((r) => r.cells[k] ?? "").filter(Boolean);
-
-  const scores = Array.from({ length: width }, (_, k) => scoreHeader(headers[k] ?? ""));
-  const roles: PartRole[] = Array.from({ length: width }, () => "ignore");
-  const ranked = scores
-    .flatMap((s, k) => [...s].map(([role, points]) => ({ k, role, points })))
-    .sort((a, b) => b.points - a.points || a.k - b.k);
-  for (const { k, role } of ranked) if (roles[k] === "ignore" && !roles.includes(role)) roles[k] = role;
-  if (header === null) {
-    // No header: the column of words is the name, then come quantity-like, mass-like and place-like numbers in that
-    // order.
-    const words = Array.from({ length: width }, (_, k) => cellsOf(k).filter((c) => !numberLike(c)).length);
-    const name = words.indexOf(Math.max(...words));
-    const rest: PartRole[] = ["mass", "x", "y", "z"];
-    for (let k = 0; k < width; k++) roles[k] = k === name ? "name" : (rest.shift() ?? "ignore");
-  } else if (!roles.includes("name")) {
-    const words = Array.from({ length: width }, (_, k) =>
-      roles[k] === "ignore" ? cellsOf(k).filter((c) => !numberLike(c)).length : -1,
-    );
-    const k = words.indexOf(Math.max(...words));
-    if (k >= 0) roles[k] = "name";
-  }
-
-  const xUnit = (() => {
-    const k = roles.indexOf("x");
-    return k < 0 ? null : (LENGTH_UNIT.exec(headers[k] ?? "")?.[1]?.toLowerCase() ?? null);
-  })();
-  const columns = roles.map((role, k): PartColumn => {
-    const title = headers[k] ?? "";
-    if (role === "mass") {
-      const named = [...title.matchAll(MASS_UNIT)].map((m) => (m[1] ?? "").toLowerCase());
-      const unit = named.includes("oz")
-        ? "oz"
-        : (named[0] ?? unitOfCells(cellsOf(k), /\d\s*(kg|g|oz|lbs?)\s*$/i) ?? "g");
-      // A bare number beside cells in kilograms is in grams when it could not be kilograms: 101 kg is no part of a
-      // model.
-      const bare = cellsOf(k)
-        .map((c) => Number(c.replace(",", ".")))
-        .filter(Number.isFinite);
-      return {
-        header: title,
-        role,
-        unit:
-          unit === "kg" && named.length === 0 && bare.some((b) => b > 20) ? "g" : unit.startsWith("gram") ? "g" : unit,
-      };
-    }
-    if (role === "x" || role === "y" || role === "z") {
-      const own =
-        LENGTH_UNIT.exec(title)?.[1]?.toLowerCase() ??
-        xUnit ??
-        unitOfCells(cellsOf(k), /\d\s*(mm|cm|in|ft|m)\s*$/i) ??
-        "mm";
-      const side = role === "y" && TO_PORT.test(title) && !TO_STARBOARD.test(title) ? { toPort: true as const } : {};
-      return { header: title, role, unit: own.startsWith("inch") ? "in" : own, ...side };
-    }
-    if (role === "price")
-      return { header: title, role, unit: currencyIn(title) ?? unitOfPrices(cellsOf(k)) ?? moneyHere().currency };
-    return { header: title, role, unit: "" };
-  });
-  const massColumn = columns.find((c) => c.role === "mass");
-  return {
-    delimiter,
-    decimal: guessDecimal(body, delimiter),
-    headerLine: header === null ? null : (rows[header]?.line ?? null),
-    columns,
-    massIs: massColumn && /\b(all|total|row|sum|gesamt|zusammen|together)\b/i.test(massColumn.header) ? "row" : "each",
-  };
-}
-
-/** How amounts say what they are in; a sign that several currencies share is that of the one named here. */
-const CURRENCIES: [RegExp, string][] = [
-  [/€|\beur\b/i, "EUR"],
-  [/£|\bgbp\b/i, "GBP"],
-  [/\bchf\b/i, "CHF"],
-  [/\bsek\b/i, "SEK"],
-  [/\bnok\b/i, "NOK"],
-  [/\bdkk\b/i, "DKK"],
-  [/zł|\bpln\b/i, "PLN"],
-  [/kč|\bczk\b/i, "CZK"],
-  [/₹|\binr\b/i, "INR"],
-  [/\bcny\b/i, "CNY"],
-  [/¥|\bjpy\b/i, "JPY"],
-  [/\b(?:aud|cad|nzd|brl|zar|huf|ron|krw|sgd|hkd|mxn)\b/i, ""],
-  [/\$|\busd\b/i, "USD"],
-];
-/** The workshop's own currency goes first: "12 $" is Canadian where everything is. */
-function currencyIn(text: string): string | null {
-  const own = moneyHere().currency;
-  if (text.toUpperCase().includes(own) || (/[^\p{L}\d\s.,]/u.test(moneySign()) && text.includes(moneySign())))
-    return own;
-  for (const [pattern, name] of CURRENCIES) {
-    const found = pattern.exec(text);
-    if (found) return name || found[0].toUpperCase();
-  }
-  return null;
-}
-function unitOfPrices(cells: string[]): string | null {
-  const found = cells.flatMap((c) => currencyIn(c) ?? []);
-  const count = (name: string) => found.filter((f) => f === name).length;
-  return [...new Set(found)].sort((a, b) => count(b) - count(a))[0] ?? null;
-}
-
-/** One amount, or the two of a range such as "20–30 €"; none where the cell says something else. */
-function amountsIn(cell: string, decimal: "." | ","): number[] {
-  const bare = cell
-    .replace(
-      /\p{Sc}|\b(?:eur|gbp|usd|chf|sek|nok|dkk|pln|czk|inr|cny|jpy|aud|cad|nzd|brl|zar|huf|ron|krw|sgd|hkd|mxn)\b|zł|kč|\bkr\.?(?!\p{L})|\bfr\.?(?!\p{L})/giu,
-      " ",
-    )
-    .trim();
-  const found = bare.split(/\s*(?:[–—-]|\.\.|\bto\b|\bbis\b)\s*/i).map((part) => {
-    const amount = normal(part.trim(), decimal);
-    return amount !== null && /^\d+(\.\d+)?$/.test(amount) ? Number(amount) : Number.NaN;
-  });
-  const fits = found.length <= 2 && found.every((n, i) => n >= (found[i - 1] ?? 0));
-  return fits ? found : [];
-}
-
-/** A cell with the table's decimal sign turned into a point; null for a number that could be read two ways. */
-function normal(cell: string, decimal: "." | ","): string | null {
-  const other = decimal === "." ? "," : ".";
-  let text = cell.replace(/−/g, "-").replace(/^(?:~|ca\.?|approx\.?|about)\s*/i, "");
-  // "1,250" in a table of decimal points may be 1.25 or 1250; "0,412" can only be 0.412.
-  if (new RegExp(`(?<![\\d.,])[1-9]\\d{0,2}\\${other}\\d{3}(?!\\d)`).test(text)) return null;
-  text = decimal === "," ? text.replace(/,/g, ".") : text.replace(/(\d),(\d)/g, "$1.$2");
-  return text;
+export interface PartsTable {
+  reading: TableReading;
+  parts: ReadPart[];
+  reports: LineReport[];
 }
 
 function readQuantity(cell: string, dimension: Dimension, unit: string, decimal: "." | ","): number | null {
@@ -328,6 +70,39 @@ function readQuantity(cell: string, dimension: Dimension, unit: string, decimal:
   if (text === null || !/\d/.test(text)) return null;
   const read = parseQuantity(/[a-z"″'µ]/i.test(text) ? text : `${text} ${unit}`, dimension);
   return read.ok ? read.value : null;
+}
+
+/** "1,250" in a table of decimal points may be 1.25 or 1250; "0,412" can only be 0.412. */
+const grouped = (sign: "." | ","): RegExp => new RegExp(`^[^\\d.,]*[1-9]\\d{0,2}\\${sign}\\d{3}(?!\\d)`);
+/** Share of a column with three decimals beyond which that is how precisely it was written down. */
+const PRECISE = 0.5;
+
+/**
+ * Whether a number could be read two ways: with the sign that is not the table's decimal one; or in grams or millimetres
+ * with a point before three digits, where nothing in the table shows that a point is its decimal sign.
+ */
+function twoWaysIn(rows: readonly Row[], { decimal, columns }: TableReading) {
+  const open = decimal === "." && pointIsOpen(rows);
+  const thousands = new Map(
+    (["mass", "x", "y", "z"] as const).map((role) => {
+      const k = columns.findIndex((c) => c.role === role);
+      const cells = rows.map((r) => r.cells[k] ?? "").filter((c) => /^\W*\d/.test(c));
+      const precise = cells.filter((c) => /\.\d{3}(?!\d)/.test(c)).length > PRECISE * cells.length;
+      return [role, open && !precise && ["g", "mm"].includes(columns[k]?.unit ?? "")] as const;
+    }),
+  );
+  return (cell: string, role: "mass" | "x" | "y" | "z"): boolean =>
+    grouped(decimal === "." ? "," : ".").test(cell) ||
+    (thousands.get(role) === true && grouped(".").test(cell) && !/[a-z"″]/i.test(cell));
+}
+
+/** How near a mass must come to a sum to be one. */
+const AS_SUM = 0.002;
+/** Whether a mass is that of the rows before it together, or since the last sum, where those are placed or counted. */
+function isSum(mass: number, parts: readonly ReadPart[], since: number): boolean {
+  if (parts.length < 2 || parts.filter((p) => p.x !== null || p.counted).length < 0.8 * parts.length) return false;
+  const all = parts.reduce((s, p) => s + (p.mass ?? 0) * p.quantity, 0);
+  return [all, since].some((sum) => sum > 0 && Math.abs(mass - sum) <= AS_SUM * sum);
 }
 
 /**
@@ -341,8 +116,6 @@ function headingOf(cell: string): string {
   return from >= 2 && cell.length - to >= 2 ? cell.slice(from, to).trim() : "";
 }
 
-const EMPTY = /^(|-|–|—|\?+|tbd|tba|n\/?a|none|unknown|unbekannt|later|offen)$/i;
-const SUBTOTAL = /^\s*(sub-?\s?totals?|totals?|grand total|zwischensumme|summe|gesamt|somme|sous-total|sum)\b/i;
 const COMMENT = /^(#|\/\/|--|\*|;|%)/;
 
 /**
@@ -358,6 +131,9 @@ export function readParts(text: string, reading: TableReading = guessReading(tex
   const unit = (role: PartRole) => reading.columns[column(role)]?.unit ?? "";
   const seen = new Map<string, number>();
   let group = "";
+  /** kg of the rows since the last sum */
+  let since = 0;
+  const canBeTwo = twoWaysIn(rows, reading);
   rows.forEach(({ line, cells }, index) => {
     const report = (severity: LineReport["severity"], code: LineReport["code"], said: string) =>
       reports.push({ line, severity, code, text: said });
@@ -378,18 +154,21 @@ export function readParts(text: string, reading: TableReading = guessReading(tex
     }
     const cell = (role: PartRole) => cells[column(role)] ?? "";
     const name = cell("name");
-    if (SUBTOTAL.test(name) && cell("x") === "") {
-      report("warning", "subtotal", name);
-      return;
-    }
     const massCell = cell("mass");
     const quantityCell = cell("quantity");
+    if (isTotal(name) && cell("x") === "") {
+      report("warning", "subtotal", name);
+      since = 0;
+      return;
+    }
     const quantity = quantityCell === "" ? 1 : Number(quantityCell.replace(/[x×]/i, "").replace(",", ".").trim());
     if (!Number.isInteger(quantity) || quantity < 1 || quantity > 999) {
       report("error", "quantity", quantityCell);
       return;
     }
-    let mass = EMPTY.test(massCell) ? null : readQuantity(massCell, "mass", unit("mass"), reading.decimal);
+    const twoWays = (role: "mass" | "x" | "y" | "z") => canBeTwo(cell(role), role);
+    let mass =
+      isEmpty(massCell) || twoWays("mass") ? null : readQuantity(massCell, "mass", unit("mass"), reading.decimal);
     if (mass !== null && mass < 0) {
       report("error", "negative-mass", massCell);
       return;
@@ -398,17 +177,29 @@ export function readParts(text: string, reading: TableReading = guessReading(tex
       report("error", "nameless", filled.join(" "));
       return;
     }
+    // In whatever language it is called: what stands nowhere, is not counted, and weighs what the others weigh together.
+    const nowhere = quantityCell === "" && (["x", "y", "z"] as const).every((r) => isEmpty(cell(r)));
+    if (mass !== null && nowhere && isSum(mass, parts, since)) {
+      report("warning", "subtotal", name === "" ? massCell : name);
+      since = 0;
+      return;
+    }
     if (parts.length >= MAX_ROWS) {
       report("error", "too-many", name);
       return;
     }
     if (name === "") report("warning", "nameless", massCell);
     if (mass === 0) mass = null;
-    if (mass === null) report("warning", "no-mass", massCell);
+    if (mass === null) report("warning", twoWays("mass") ? "two-ways" : "no-mass", massCell);
     else if (reading.massIs === "row") mass /= quantity;
+    since += (mass ?? 0) * quantity;
     const place = (role: "x" | "y" | "z") => {
       const raw = cell(role);
-      if (EMPTY.test(raw)) return null;
+      if (isEmpty(raw)) return null;
+      if (twoWays(role)) {
+        report("warning", "two-ways", raw);
+        return null;
+      }
       const value = readQuantity(raw.replace(/^±|^\+\/?-\s*/, ""), "length", unit(role), reading.decimal);
       if (value === null) report("warning", "unreadable", raw);
       return value !== null && reading.columns[column(role)]?.toPort ? -value : value;
@@ -442,7 +233,13 @@ export function readParts(text: string, reading: TableReading = guessReading(tex
       currency: price === null ? null : currency,
     });
   });
-  // A place a long way from all others is more often a slip of unit than a long craft.
+  reports.push(...farOut(parts));
+  return { reading, parts, reports: reports.sort((a, b) => a.line - b.line) };
+}
+
+/** A place a long way from all others is more often a slip of unit than a long craft. */
+function farOut(parts: readonly ReadPart[]): LineReport[] {
+  const reports: LineReport[] = [];
   const longest = parts.map((p) => Math.abs(p.x ?? 0)).sort((a, b) => b - a);
   for (const axis of ["x", "y", "z"] as const) {
     const sizes = parts.flatMap((p) => (p[axis] ? [Math.abs(p[axis])] : [])).sort((a, b) => a - b);
@@ -452,7 +249,7 @@ export function readParts(text: string, reading: TableReading = guessReading(tex
       if (sizes.length >= 4 && Math.abs(p[axis] ?? 0) > limit)
         reports.push({ line: p.line, severity: "warning", code: "far-out", text: `${p.name}, ${axis}` });
   }
-  return { reading, parts, reports: reports.sort((a, b) => a.line - b.line) };
+  return reports;
 }
 
 /**

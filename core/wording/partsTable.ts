@@ -1,5 +1,6 @@
 import { moneyHere } from "../design/money";
-import type { LineReport, PartRole } from "../exchange/partsTable";
+import type { PartRole } from "../exchange/partsHeads";
+import type { LineReport } from "../exchange/partsTable";
 
 export const ROLE_WORD: Record<PartRole, string> = {
   name: "name",
@@ -25,8 +26,10 @@ const SAY: Record<LineReport["code"], (text: string) => string> = {
     t === ""
       ? "no mass: kept without one"
       : `“${t}” is not a mass: kept without one. Accepted: a number with g, kg, oz or lb`,
+  "two-ways": (t) =>
+    `“${t}” may be read two ways, as a decimal or in thousands: left open. Accepted: it without a sign for thousands`,
   "no-place": (t) => `no x: ${t} is put at the CG of the others as a guess`,
-  unreadable: (t) => `“${t}” is not a place: left at 0. Accepted: a number with mm, cm, m or in`,
+  unreadable: (t) => `“${t}” is not a place: left open. Accepted: a number with mm, cm, m or in`,
   quantity: (t) => `“${t}” is not a quantity: the row is refused. Accepted: a whole number from 1 to 999`,
   nameless: (t) => `no name (${t})`,
   currency: (t) => `${t} is in another currency than this workshop (${moneyHere().currency}): entered without a price`,

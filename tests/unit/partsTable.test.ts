@@ -3,7 +3,8 @@ import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { emptyDesign } from "../../core/design/schema";
 import { mergeOf, partsText, toItems, updateFrom } from "../../core/exchange/partsExchange";
-import { guessReading, readParts, tableSums } from "../../core/exchange/partsTable";
+import { guessReading } from "../../core/exchange/partsColumns";
+import { readParts, tableSums } from "../../core/exchange/partsTable";
 import { rollUp } from "../../core/subjects/mass/rollup";
 import { part, quietDesign } from "../support/designs";
 
@@ -119,7 +120,61 @@ describe("cells", () => {
     const table = readParts('part,mass g,x mm\nA,1.5,1\nB,2.5,2\n"C","1,250",3');
     expect(table.reading.decimal).toBe(".");
     expect(table.parts[2]?.mass).toBeNull();
-    expect(table.reports.some((r) => r.line === 4 && r.code === "no-mass")).toBe(true);
+    expect(table.reports.some((r) => r.line === 4 && r.code === "two-ways")).toBe(true);
+  });
+  it("so is one with a point in grams where nothing shows that a point is the decimal sign", () => {
+    const read = (text: string) => readParts(text).parts.map((p) => p.mass);
+    expect(read("Name;Masse (g);X (mm)\nRumpf;1.250;455\nMotor;118;852")).toEqual([null, 0.118]);
+    expect(read("name,mass g,x mm\nhull,1.250,455\nmotor,118.5,852")).toEqual([0.00125, 0.1185]);
+    expect(read("name,mass g,x mm\nwire,1.250,455\nring,2.310,852")).toEqual([0.00125, 0.00231]);
+    expect(read("name,mass kg,x mm\nhull,1.250,455\nmotor,2,852")).toEqual([1.25, 2]);
+  });
+  // Masses (g), quantities and places (mm) that each of them says, whatever the language of its head.
+  it.each([
+    [
+      "Peça;Qtd;Massa (g);X (mm)\nMotor;2;86,5;120\nBateria;1;262;340\nTotal;;435,0;\n",
+      "2 × 86.5 at 120, 1 × 262 at 340",
+    ],
+    [
+      "Nazwa\tIlość\tMasa [g]\tx [mm]\nSilnik\t1\t58\t20\nPakiet\t1\t180,4\t150\nRazem\t\t238,4\t\n",
+      "1 × 58 at 20, 1 × 180.4 at 150",
+    ],
+    ["Del;Antal;Vikt;Läge\nMotor;1;120 g;35 cm\nBatteri;2;0,45 kg;0,2 m\n", "1 × 120 at 350, 2 × 450 at 200"],
+    ["Díl;Kusů;Hmotnost g;X mm\nMotor;1;1 250,5;30\nBaterie;2;300;60\n", "1 × 1250.5 at 30, 2 × 300 at 60"],
+    ["Nombre;Cantidad;Peso (g);Brazo (mm)\nMotor;1;120;35\nServo;4;9,5;300\n", "1 × 120 at 35, 4 × 9.5 at 300"],
+    ["Деталь;Кол-во;Масса, г;X, мм\nМотор;1;120;35\nСерво;2;9;300\nИтого;;138;\n", "1 × 120 at 35, 2 × 9 at 300"],
+    [
+      "部品,数量,質量(g),位置X(mm)\nモーター,1,55,20\nバッテリー,2,180,150\n合計,,415,\n",
+      "1 × 55 at 20, 2 × 180 at 150",
+    ],
+    // A head in words that are not known here: units in the cells, whole numbers that are mostly one.
+    [
+      "Osat;Luku;Punnus;Kohta\nMoottori;1;120 g;35 mm\nAkku;2;260 g;150 mm\nServo;1;9 g;10 mm\n",
+      "1 × 120 at 35, 2 × 260 at 150, 1 × 9 at 10",
+    ],
+    // No head, rows counted in front.
+    ["1,Motor,120,35\n2,Battery,260,150\n3,Servo,9,300\n", "1 × 120 at 35, 1 × 260 at 150, 1 × 9 at 300"],
+    ["Part,Qty,Wt (oz),Sta (in)\nMotor,1,2,1 1/4\nBattery,2,9.25,6-3/8\n", "1 × 56.7 at 31.8, 2 × 262.2 at 161.9"],
+    ['Item,Weight,Arm\nHull,2 lb 3 oz,12.5\nMotor,"5.5 oz","3.2"""\n', "1 × 992.2 at 317.5, 1 × 155.9 at 81.3"],
+    [
+      "| Part | g | x mm |\n|---|---:|---:|\n| Motor | 120 | 35 |\n| Pack | 300 | 135 |\n",
+      "1 × 120 at 35, 1 × 300 at 135",
+    ],
+    // A sum under another name stands nowhere and weighs what the others do.
+    ["Part,Qty,g,x mm\nMotor,1,120,35\nPack,2,100,90\nAll up,,320,\n", "1 × 120 at 35, 2 × 100 at 90"],
+  ])("reads what is meant: %j", (text, expected) => {
+    const n = (si: number | null) => Number(((si ?? Number.NaN) * 1000).toFixed(1));
+    expect(
+      readParts(text)
+        .parts.map((p) => `${p.quantity} × ${n(p.mass)} at ${n(p.x)}`)
+        .join(", "),
+    ).toBe(expected);
+  });
+  it("a part that weighs what two others do and has its place is a part", () => {
+    const table = readParts("Part,Qty,g,x mm\nMotor,1,120,35\nController,1,60,90\nPack,1,180,150\n");
+    expect(table.parts).toHaveLength(3);
+    // A part number counts nothing.
+    expect(readParts("Part no,Name,Mass g\n17,Motor,120\n18,Pack,260\n").parts.map((p) => p.quantity)).toEqual([1, 1]);
   });
   it("a quoted line break keeps physical line numbers", () => {
     const table = readParts('part,mass g,x mm\n"A\nlong",5,1\nB,-2,2');

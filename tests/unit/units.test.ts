@@ -53,6 +53,13 @@ describe("typed quantities", () => {
     ["½ in", "length", 0.0127],
     ["1½ in", "length", 0.0381],
     ["1 1/2 in", "length", 0.0381],
+    // As rulers have them, joined by a hyphen; with spaces, or of anything that no ruler has, it is a difference.
+    ["6-3/8 in", "length", 0.161925],
+    ['2-1/16"', "length", 0.0523875],
+    ["2-3/4 oz", "mass", 0.077961188525],
+    ["6 - 3/8 in", "length", 0.142875],
+    ["6-9/8 in", "length", 0.123825],
+    ["6-1/3 in", "length", 0.143933333333],
     ["1/3 lb", "mass", 0.151197457],
     [`5'6"`, "length", 1.6764],
     ["5 ft 6", "length", 1.6764],

@@ -37,7 +37,8 @@ const foils = (d: Design, waterline: number) => {
 /** On foils, with a drive in the water that was measured to push so hard ahead, N. */
 const pushing = (newton: number) =>
   but((d) => {
-    foils(d, 0.5);
+    // So deep that they make no waves.
+    foils(d, 3);
     d.bodies = [];
     const u = unit(d);
     Object.assign(u, { count: 1, direction: "ahead", tilt: 0, places: [], surroundings: "in water" });

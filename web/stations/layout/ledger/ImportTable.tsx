@@ -1,7 +1,7 @@
 import { moneyHere } from "../../../../core/design/money";
 import type { SetStateAction } from "react";
-import type { TableReading } from "../../../../core/exchange/partsTable";
-import { PART_ROLES, type PartRole } from "../../../../core/exchange/partsTable";
+import type { TableReading } from "../../../../core/exchange/partsColumns";
+import { PART_ROLES, type PartRole } from "../../../../core/exchange/partsHeads";
 import { ROLE_WORD } from "../../../../core/wording/partsTable";
 import { TableSigns } from "../../../fields/TableFile";
 

@@ -2,7 +2,7 @@ import { type ClipboardEvent, type RefObject, useCallback, useRef } from "react"
 import { toast } from "sonner";
 import type { Item } from "../../../../core/design/schema";
 import { partsText } from "../../../../core/exchange/partsExchange";
-import { guessReading } from "../../../../core/exchange/partsTable";
+import { guessReading } from "../../../../core/exchange/partsColumns";
 import { rowsOfSentence } from "../../../../core/exchange/sentence";
 import { blankPart, duplicateItems, moveRow, removeItems } from "../../../../core/subjects/mass/ledger";
 import { useCalmDesk } from "../../../app/desk";
