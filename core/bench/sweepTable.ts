@@ -7,6 +7,7 @@ import {
   isComment,
   linesOf,
   readNumber,
+  plainly,
 } from "../exchange/textTable";
 import { type ThrustReading, emptyReading } from "../design/thrustTest";
 
@@ -80,38 +81,60 @@ export const SWEEP_UNITS: Record<Exclude<SweepRole, "ignore" | "out">, Record<st
   noise: { dB: 1 },
 };
 
+/** Words of a head, without accents; European languages, common practice. */
 const WORDS: [SweepRole, RegExp][] = [
-  ["out", /left out|excluded/i],
-  ["t", /^(t|time|zeit|temps)\b|\btime\b|\bseconds?\b/i],
-  ["throttle", /throttle|command|duty|\bgas\b|\bpwm\b|pulse|stick/i],
-  ["temperature", /temp|°\s?c\b|\bdeg\s?c\b/i],
-  ["scale", /scale|thrust|force|load|schub|waage|poussée|\bpull\b|balance/i],
-  ["voltage", /volt|spannung|tension|\bv\b/i],
-  ["current", /\bamp|current|strom|courant|\ba\b/i],
-  ["rpm", /rpm|speed|drehzahl|1\/min|tours/i],
-  ["noise", /noise|sound|\bdb\b|lärm|bruit/i],
+  ["out", /left out|excluded/],
+  ["t", /^(t|time|zeit|temps|tiempo|tempo|tijd|tid|czas)\b|\btime\b|\bseconds?\b/],
+  ["throttle", /throttle|command|duty|\bgas\b|\bpwm\b|pulse|stick|gashebel|acelerador|acceleratore|przepustnica/],
+  ["temperature", /temp|°\s?c\b|\bdeg\s?c\b/],
+  [
+    "scale",
+    /scale|thrust|force|load|schub|waage|poussee|\bpull\b|balance|empuje|spinta|impulso|stuwkracht|dragkraft|ciag/,
+  ],
+  ["voltage", /volt|spannung|spanning|tension|tensao|napiecie|\bv\b/],
+  ["current", /\bamp|current|strom|stroom|courant|corrente|corriente|prad\b|\ba\b/],
+  ["rpm", /rpm|speed|drehzahl|1\/min|tours|toerental|varvtal|obroty|\bgiri\b|rotac/],
+  ["noise", /noise|sound|\bdb\b|larm|bruit|ruido|rumore/],
 ];
 
-function unitIn(role: SweepRole, header: string): string {
+/** Other spellings of the units. */
+const ALIAS: Record<string, string> = {
+  ...Object.fromEntries(["grams", "gram", "gf", "gr", "gramm"].map((u) => [u, "g"])),
+  ...Object.fromEntries(["kgf", "kp", "kilograms", "kilos"].map((u) => [u, "kg"])),
+  ...Object.fromEntries(["newton", "newtons"].map((u) => [u, "N"])),
+  ...Object.fromEntries(["ozf", "ounces"].map((u) => [u, "oz"])),
+  ...Object.fromEntries(["lbf", "lbs", "pounds"].map((u) => [u, "lb"])),
+  ...Object.fromEntries(["us", "μs", "usec"].map((u) => [u, "µs"])),
+  ...Object.fromEntries(["c", "degc", "celsius"].map((u) => [u, "°C"])),
+  ...Object.fromEntries(["f", "degf", "fahrenheit"].map((u) => [u, "°F"])),
+  ...Object.fromEntries(["1/min", "r/min", "u/min", "rev/min", "min-1", "min⁻¹"].map((u) => [u, "rpm"])),
+  ...Object.fromEntries(["rps", "rev/s", "1/s"].map((u) => [u, "Hz"])),
+  ...Object.fromEntries(["sec", "secs", "seconds"].map((u) => [u, "s"])),
+  ...Object.fromEntries(["volts", "volt"].map((u) => [u, "V"])),
+  ...Object.fromEntries(["amps", "amp", "ampere"].map((u) => [u, "A"])),
+  ...Object.fromEntries(["percent", "pct"].map((u) => [u, "%"])),
+};
+/** Units of other things: a head that names one of them is not of the quantity that its words tell. */
+const FOREIGN =
+  "m/s km/h kmh kph mph kn kt w kw wh mah ah mn nm n·m n*m mnm kv ohm mohm deg ° rad rad/s pa kpa mbar bar m mm cm in ft j k";
+const OTHER = new Set(FOREIGN.split(" "));
+
+/** The unit that a head names for its role; empty where it names none, null where it is one of something else. */
+function unitIn(role: SweepRole, header: string): string | null {
   if (role === "ignore" || role === "out") return "";
   const units = Object.keys(SWEEP_UNITS[role]);
-  const named = /[([]\s*([^)\]]+?)\s*[)\]]/.exec(header) ?? /\s(\S+)\s*$/.exec(header);
-  const said = (named?.[1] ?? "").toLowerCase();
-  const alias: Record<string, string> = {
-    grams: "g",
-    gram: "g",
-    us: "µs",
-    μs: "µs",
-    c: "°C",
-    degc: "°C",
-    f: "°F",
-    "1/min": "rpm",
-    sec: "s",
-    volts: "V",
-    amps: "A",
-    percent: "%",
-  };
-  return units.find((u) => u.toLowerCase() === said) ?? alias[said] ?? units[0] ?? "";
+  const inBrackets = /[([]\s*([^)\]]+?)\s*[)\]]/.exec(header)?.[1]?.toLowerCase();
+  const said = inBrackets ?? /[\s,/](\S+)\s*$/.exec(header)?.[1]?.toLowerCase() ?? "";
+  const known = units.find((u) => u.toLowerCase() === said) ?? ALIAS[said];
+  if (known !== undefined) return units.includes(known) ? known : null;
+  return inBrackets !== undefined && OTHER.has(inBrackets) ? null : "";
+}
+
+/** The unit of a throttle whose head names none, by its numbers: a share, a servo pulse, else per cent. */
+function throttleUnit(cells: readonly number[]): string {
+  const [low, high] = [Math.min(...cells), Math.max(...cells)];
+  if (cells.length === 0) return "%";
+  return high <= 1 && low >= 0 && high > 0 ? "0…1" : low >= 800 && high <= 2300 ? "µs" : "%";
 }
 
 /**
@@ -124,20 +147,31 @@ export function guessSweep(text: string, delimiter?: string): SweepReading {
   const wordy = data
     .slice(0, 6)
     .find(
-      (l) => cellsOf(l.text, chosen).filter((c) => /[a-zA-Z]/.test(c) && WORDS.some(([, w]) => w.test(c))).length >= 2,
+      (l) =>
+        cellsOf(l.text, chosen).filter((c) => /\p{L}/u.test(c) && WORDS.some(([, w]) => w.test(plainly(c)))).length >=
+        2,
     );
   const headers = wordy
     ? cellsOf(wordy.text, chosen)
     : cellsOf(data[0]?.text ?? "", chosen).map((_, i) => `column ${i + 1}`);
+  const decimal = guessDecimal(data.slice(1, 200).flatMap((l) => cellsOf(l.text, chosen)));
+  const numbersIn = (k: number) =>
+    data.slice(0, 500).flatMap((l) => {
+      const read = l === wordy ? null : readNumber(cellsOf(l.text, chosen)[k] ?? "", decimal);
+      return read === null || Number.isNaN(read) ? [] : [read];
+    });
   const taken = new Set<SweepRole>();
-  const columns = headers.map((header): SweepColumn => {
-    const role = WORDS.find(([r, w]) => w.test(header) && !taken.has(r))?.[0] ?? "ignore";
-    if (role !== "ignore") taken.add(role);
-    return { header, role, unit: unitIn(role, header) };
+  const columns = headers.map((header, k): SweepColumn => {
+    const role =
+      WORDS.find(([r, w]) => w.test(plainly(header)) && !taken.has(r) && unitIn(r, header) !== null)?.[0] ?? "ignore";
+    if (role === "ignore" || role === "out") return { header, role, unit: "" };
+    taken.add(role);
+    const usual = role === "throttle" ? throttleUnit(numbersIn(k)) : (Object.keys(SWEEP_UNITS[role])[0] ?? "");
+    return { header, role, unit: unitIn(role, header) || usual };
   });
   return {
     delimiter: chosen,
-    decimal: guessDecimal(data.slice(1, 200).flatMap((l) => cellsOf(l.text, chosen))),
+    decimal,
     headerLine: wordy?.line ?? null,
     columns,
   };

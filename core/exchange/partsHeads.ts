@@ -1,17 +1,8 @@
+import { plainly } from "./textTable";
+
 /** What a column of a parts list can hold. */
 export const PART_ROLES = ["name", "quantity", "mass", "x", "y", "z", "group", "source", "price", "ignore"] as const;
 export type PartRole = (typeof PART_ROLES)[number];
-
-/** A text as words are compared: small letters, without accents. */
-const plainly = (text: string): string =>
-  text
-    .normalize("NFD")
-    .replace(/\p{M}/gu, "")
-    .toLowerCase()
-    .replaceAll("ł", "l")
-    .replaceAll("ø", "o")
-    .replaceAll("æ", "ae")
-    .replaceAll("ß", "ss");
 
 const words = (text: string): string[] => text.split(" ");
 

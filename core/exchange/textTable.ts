@@ -8,6 +8,17 @@ export interface NumberedLine {
 
 export const DELIMITERS = ["\t", ";", ",", "|"] as const;
 
+/** A text as words are compared: small letters, without accents. */
+export const plainly = (text: string): string =>
+  text
+    .normalize("NFD")
+    .replace(/\p{M}/gu, "")
+    .toLowerCase()
+    .replaceAll("ł", "l")
+    .replaceAll("ø", "o")
+    .replaceAll("æ", "ae")
+    .replaceAll("ß", "ss");
+
 /** Lines of a text whatever its line ends, a byte-order mark taken off. */
 export const linesOf = (text: string): NumberedLine[] =>
   text

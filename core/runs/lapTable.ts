@@ -9,6 +9,7 @@ import {
   guessDelimiter,
   isComment,
   linesOf,
+  plainly,
   readNumber,
 } from "../exchange/textTable";
 
@@ -72,11 +73,11 @@ export function lapUnits(column: Pick<LapColumn, "role" | "metric">): string[] {
 
 /** What a header says its quantity is, when it names no unit that tells; common practice. */
 const QUANTITIES: [RegExp, metric: string][] = [
-  [/energy|watt.?hours?/i, "energyUsed"],
-  [/charge|capacity/i, "charge"],
-  [/\b(lap ?time|time|duration|zeit|lap)\b/i, "lapTime"],
-  [/distance|course/i, "distance"],
-  [/speed/i, "speed"],
+  [/energ|watt.?hours?/, "energyUsed"],
+  [/charge|capacity|ladung|kapazitat|capacite|capacidad/, "charge"],
+  [/\b(lap ?time|time|duration|zeit|rundenzeit|temps|tiempo|tempo|tijd|tid|czas|lap)\b/, "lapTime"],
+  [/distance|course|strecke|distanz|distancia|distanza|afstand/, "distance"],
+  [/speed|geschwindigkeit|tempo|vitesse|velocidad|velocita|snelheid|hastighet|predkosc/, "speed"],
 ];
 /** What a unit alone tells; the quantity that it is of. */
 const BY_UNIT: [string, metric: string][] = [
@@ -104,17 +105,29 @@ function columnOf(header: string): LapColumn {
     const unit = units.find((u) => u === said) ?? units.find((u) => u.toLowerCase() === said.toLowerCase());
     return { header, role, metric, unit: unit ?? (dimension && units.length > 0 ? DISPLAY.metric[dimension] : "") };
   };
-  if (/wind/i.test(header)) return filled("wind");
-  if (/^(version|ver|variant|model)\b/i.test(header)) return filled("version");
-  if (/start|rest/i.test(header) && /volt|\bv\b/i.test(header)) return filled("startVoltage");
-  if (/pack|battery|akku/i.test(header)) return filled("pack");
-  if (/pilot|driver/i.test(header)) return filled("pilot");
-  if (/remark|note|comment/i.test(header)) return filled("remark");
-  if (/^(lap|no\.?|nr\.?|run|#)$/i.test(header)) return filled("label");
-  const metric =
-    QUANTITIES.find(([named]) => named.test(header))?.[1] ??
-    BY_UNIT.find(([unit]) => unit.toLowerCase() === said.toLowerCase())?.[1];
+  const text = plainly(header);
+  if (/wind|\b(vent|viento|vento|vind|wiatr|vitr|ветер)\b/u.test(text) || text.includes("ветер")) return filled("wind");
+  if (/^(version|ver|variant|variante|model|modell|wersja|versie)\b/.test(text)) return filled("version");
+  if (/start|rest/.test(text) && /volt|\bv\b/.test(text)) return filled("startVoltage");
+  if (/pack|battery|akku|batteri/.test(text)) return filled("pack");
+  if (/pilot|driver/.test(text)) return filled("pilot");
+  if (/remark|note|comment|bemerkung|uwagi|opmerking/.test(text)) return filled("remark");
+  if (/^(lap|no\.?|nr\.?|run|#|runde|tour|vuelta|giro|ronde|varv)$/.test(text)) return filled("label");
+  const byUnit = BY_UNIT.find(([unit]) => unit.toLowerCase() === said.toLowerCase())?.[1];
+  const byWord = QUANTITIES.find(([named]) => named.test(text))?.[1];
+  // A unit of something else says more than a word: "Tempo km/h" is no time.
+  const fits = byWord !== undefined && lapUnits({ role: "metric", metric: byWord }).includes(said);
+  const metric = fits ? byWord : (byUnit ?? byWord);
   return metric ? filled("metric", metric) : filled("ignore");
+}
+
+/** As many minutes are no lap: numbers so large under a head without a unit are seconds. */
+const MINUTES = 20;
+/** The unit of times whose head names none, by what stands in the cells. */
+function timeUnit(column: LapColumn, cells: readonly string[], decimal: "." | ","): string {
+  if (column.metric !== "lapTime" || lapUnits(column).includes(unitIn(column.header))) return column.unit;
+  const numbers = cells.flatMap((c) => readNumber(c, decimal) ?? []).filter(Number.isFinite);
+  return numbers.length > 0 && Math.max(...numbers) > MINUTES ? "s" : column.unit;
 }
 
 /** Understands a list of laps as people keep them: comments, any of the usual separators, a header in words. */
@@ -128,11 +141,20 @@ export function guessLaps(text: string, delimiter?: string): LapReading {
       Object.assign(c, { role: "ignore", metric: "", unit: "" });
   });
   if (!columns.some((c) => c.role === "label") && columns[0]?.role === "ignore") columns[0].role = "label";
+  const rows = data.slice(1, 500).map((l) => cellsOf(l.text, chosen));
+  const decimal = guessDecimal(rows.flat());
   return {
     delimiter: chosen,
-    decimal: guessDecimal(data.slice(1).flatMap((l) => cellsOf(l.text, chosen))),
+    decimal,
     headerLine: data[0]?.line ?? 1,
-    columns,
+    columns: columns.map((c, k) => ({
+      ...c,
+      unit: timeUnit(
+        c,
+        rows.map((r) => r[k] ?? ""),
+        decimal,
+      ),
+    })),
   };
 }
 
@@ -192,6 +214,12 @@ export function readLaps(text: string, reading: LapReading): LapTable {
       if (role === "ignore") return;
       if (role === "label" || role === "version" || role === "pack" || role === "pilot" || role === "remark") {
         if (cell !== "") lap[role] = cell.slice(0, role === "remark" ? 200 : 40);
+        return;
+      }
+      // 1:33.2 is a time whatever its column is in.
+      const clock = metric === "lapTime" && cell.includes(":") ? parseQuantity(cell, "time") : null;
+      if (clock?.ok) {
+        lap.values[metric] = clock.value;
         return;
       }
       const number = readNumber(cell, reading.decimal);

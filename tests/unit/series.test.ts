@@ -83,6 +83,21 @@ describe("units of a list of laps", () => {
   });
 });
 
+describe("a list of laps from elsewhere", () => {
+  const laps = (text: string) => readLaps(text, guessLaps(text)).laps.map((l) => ({ ...l.values, wind: l.wind }));
+  it("has its wind and its times in whatever language; a time without a unit is no hour and a half", () => {
+    const times = [
+      { lapTime: 94.8, wind: 3 },
+      { lapTime: 93.2, wind: 4 },
+    ];
+    expect(laps("Runde;Version;Zeit;Wind m/s\n1;A;94,8;3\n2;B;1:33,2;4")).toEqual(times);
+    expect(laps("tour,version,temps,vent (m/s)\n1,A,94.8,3\n2,B,93.2,4")).toEqual(times);
+    expect(laps("vuelta;versión;tiempo s;viento m/s\n1;A;94,8;3\n2;B;93,2;4")).toEqual(times);
+    expect(laps("lap,version,time\n1,A,1.58\n2,B,1.6")).toMatchObject([{ lapTime: 94.8 }, { lapTime: 96 }]);
+    expect(laps("Runde;Version;Tempo km/h\n1;A;36\n2;B;18")).toMatchObject([{ speed: 10 }, { speed: 5 }]);
+  });
+});
+
 describe("a list of laps as users have it", () => {
   const text = readFileSync(new URL("../samples/runs-gannet.csv", import.meta.url), "utf8");
   const table = readLaps(text, guessLaps(text));

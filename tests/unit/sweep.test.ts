@@ -449,3 +449,38 @@ describe("fast throttle", () => {
     );
   });
 });
+
+describe("a sweep from elsewhere", () => {
+  const read = (text: string) => {
+    const t = readSweepTable(text, guessSweep(text));
+    return { roles: t.reading.columns.map((c) => `${c.role} ${c.unit}`.trim()).join(", "), rows: t.readings };
+  };
+  it.each([
+    ["throttle,thrust (kgf),volts,amps\n50,0.4,15,6\n100,1.2,14,20", 1.2],
+    ["throttle %,thrust [N],V,A\n50,4,15,6\n100,9.80665,14,20", 1],
+    ["throttle,force (lbf),V,A\n50,1,15,6\n100,2,14,20", 0.90718474],
+    ["Gashebel;Schub (g);Spannung (V);Strom (A);Drehzahl (U/min)\n50;400;15,1;6;5000\n100;1200;14,2;20;9000", 1.2],
+    ["Acelerador;Empuje (g);Tensión (V);Corriente (A)\n50;400;15,1;6\n100;1200;14,2;20", 1.2],
+    ["przepustnica;ciąg (g);napięcie (V);prąd (A)\n50;400;15,1;6\n100;1200;14,2;20", 1.2],
+  ])("says its units, and is read in them: %j", (text, kg) => {
+    expect(read(text).rows.at(-1)?.scale).toBeCloseTo(kg, 6);
+    expect(read(text).rows.at(-1)).toMatchObject({ throttle: 1, current: 20 });
+  });
+  it("a unit of something else is not read as if it were of this: the column is left for a person to say", () => {
+    // Millinewtons are no grams, and metres a second no turns a minute.
+    expect(read("throttle,thrust (mN),V,A\n50,400,15,6").roles).toBe("throttle %, ignore, voltage V, current A");
+    expect(read("throttle,scale (g),airspeed (m/s)\n50,400,15").roles).toBe("throttle %, scale g, ignore");
+    expect(read("throttle,scale (g),airspeed (m/s),rpm\n50,400,15,6000").roles).toBe(
+      "throttle %, scale g, ignore, rpm rpm",
+    );
+    // What stands in brackets and is no unit says nothing of it.
+    expect(read("throttle (command),scale (on the lever)\n50,400").roles).toBe("throttle %, scale g");
+  });
+  it("a throttle without a unit is a share, a pulse or per cent by its numbers", () => {
+    const last = (text: string) => read(text).rows.map((r) => Number(r.throttle.toFixed(3)));
+    expect(last("throttle,scale g\n0,0\n0.5,400\n1,1200")).toEqual([0, 0.5, 1]);
+    expect(last("throttle,scale g\n1000,0\n1500,400\n2000,1200")).toEqual([0, 0.5, 1]);
+    expect(last("throttle,scale g\n0,0\n50,400\n100,1200")).toEqual([0, 0.5, 1]);
+    expect(last("throttle (%),scale g\n0,0\n0.5,4\n1,12")).toEqual([0, 0.005, 0.01]);
+  });
+});
