@@ -33,7 +33,7 @@ const pull = async (selector: string, dx: number, dy: number) => {
 describe("where the CG must be", () => {
   it("is said of the demo craft, with its neutral point and stall; the working opens", async () => {
     await user.go("/craft/tern/v5/stability");
-    expect(await user.read("[data-window]")).toMatch(/^2\d\d to 3\d\d mm$/);
+    expect(await user.read("[data-window]")).toMatch(/^2\d\d\? to 3\d\d mm$/);
     expect(await metric("staticMargin")).toBeGreaterThan(5);
     await user.page.click('[data-metric="neutralPoint"]');
     await user.see("x_n = −M_α / L_α");

@@ -17,7 +17,7 @@ export function Doubted({ quantity: { outside, unknown, incomplete } }: { quanti
     ...(incomplete ?? []).map((o) => `Left out: ${o}.`),
   ];
   return why.length === 0 ? null : (
-    <span className="ml-0.5 font-semibold text-care" title={why.join("\n")} data-doubted>
+    <span className="ml-0.5 align-baseline text-[13px] font-semibold text-care" title={why.join("\n")} data-doubted>
       ?
     </span>
   );

@@ -24,7 +24,7 @@ export function Answers() {
   const [a, b] = [edge(from), edge(to)];
   return (
     <section aria-label="Answers" className="border-b border-hair px-4 py-3">
-      <div className="grid grid-cols-[1.3fr_1fr_1fr_1fr] gap-x-6 gap-y-3 max-[900px]:grid-cols-2">
+      <div className="grid grid-cols-[1.3fr_1fr_1fr_1fr] gap-x-6 gap-y-3 max-[900px]:grid-cols-2 max-[480px]:gap-x-2">
         <div>
           <h2>{design.schools.balance === "stable" ? "CG must be" : "Stable with its CG at"}</h2>
           {a && b && from && to && to.value > from.value ? (
