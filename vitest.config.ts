@@ -24,7 +24,7 @@ export default defineConfig({
     sequence: { sequencer: LongFirst },
     projects: [
       // Limits are for what hangs: a machine shared with others may be ten times slower for a while.
-      // Pure functions: files share their modules, which takes half of the time.
+      // Files share their modules and processes in all projects: of pure functions that takes half of the time.
       {
         test: {
           name: "unit",
@@ -41,6 +41,7 @@ export default defineConfig({
           include: ["tests/api/**/*.test.ts"],
           testTimeout: 180_000,
           hookTimeout: 180_000,
+          isolate: false,
           maxWorkers: 2,
           globalSetup: ["tests/support/inMemory.ts", "tests/support/image.ts"],
         },
@@ -55,6 +56,7 @@ export default defineConfig({
           ],
           testTimeout: 180_000,
           hookTimeout: 180_000,
+          isolate: false,
           fileParallelism: false,
           globalSetup: ["tests/support/inMemory.ts", "tests/support/onPostgres.ts"],
         },
@@ -67,6 +69,7 @@ export default defineConfig({
           // SLOW: the pages' processor that many times slower (tests/support/page.ts).
           testTimeout: 300_000 * Number(process.env.SLOW ?? 1),
           hookTimeout: 240_000,
+          isolate: false,
           maxWorkers: 2,
           // Real keys before a browser on a machine shared with others: what passes only at its second try is said so
           // ("retry x1") and looked into, and does not hide what the other three hundred have to say.

@@ -20,8 +20,11 @@ let one: Running;
 let two: Running;
 beforeAll(async () => {
   database = await startPostgres();
+  // Files of this project share their process: the server of the others is put back.
+  const others = process.env.ULTRAFORM_TEST_DATABASE;
   process.env.ULTRAFORM_TEST_DATABASE = database.url;
   [one, two] = await Promise.all([startApp(), startApp()]);
+  process.env.ULTRAFORM_TEST_DATABASE = others;
 });
 afterAll(async () => {
   await one.close();
