@@ -299,8 +299,8 @@ function secondOf(first: Design): Design {
     if (!found) throw new Error(id);
     return found;
   };
-  Object.assign(item("pump"), { unplaced: [], unsized: false, place: { x: 0.24, y: 0, z: 0.19 } });
-  item("esc").place.x = 0.27;
+  Object.assign(item("pump"), { unplaced: [], unsized: false, place: { x: 0.15, y: 0, z: 0.205 } });
+  item("esc").place.x = 0.36;
   const pack = item("pack");
   pack.mass = known(0.18, "measured");
   pack.place.x = 0.26;

@@ -38,7 +38,7 @@ function OddsBar({ odds }: { odds: number | null }) {
   const colour = n < 20 ? "var(--stop)" : n < 70 ? "var(--care)" : "var(--ink)";
   return (
     <span className="flex items-center gap-2">
-      <svg width="72" height="14" viewBox="0 0 72 14" aria-hidden="true">
+      <svg width="72" height="14" viewBox="0 0 72 14" className="shrink-0" aria-hidden="true">
         <path d="M2 7h68" stroke="var(--hair)" />
         {[0, 25, 50, 75, 100].map((t) => (
           <path key={t} d={`M${2 + t * 0.68} 4v6`} stroke="var(--rule)" />
@@ -46,7 +46,7 @@ function OddsBar({ odds }: { odds: number | null }) {
         <path d={`M2 7h${n * 0.68}`} stroke={colour} strokeWidth="3" />
         <path d={`M${2 + n * 0.68} 1v12`} stroke={colour} strokeWidth="2" />
       </svg>
-      <b className="num" style={{ color: colour }}>
+      <b className="num whitespace-nowrap" style={{ color: colour }}>
         {/* The head of its column says per cent. */}
         {chance(odds).replace(" %", "")}
       </b>
@@ -309,7 +309,7 @@ export function BriefStation() {
                   <th className="w-[168px] min-w-[168px] print:min-w-0">wanted</th>
                   <th className="text-right!">predicted</th>
                   <th className="w-[190px] min-w-[126px] print:min-w-0" />
-                  <th className="w-[100px] pl-3!">chance, %</th>
+                  <th className="w-[112px] pl-3!">chance, %</th>
                   <th />
                 </tr>
               </thead>
