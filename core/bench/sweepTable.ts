@@ -115,9 +115,12 @@ const ALIAS: Record<string, string> = {
   ...Object.fromEntries(["percent", "pct"].map((u) => [u, "%"])),
 };
 /** Units of other things: a head that names one of them is not of the quantity that its words tell. */
-const FOREIGN =
-  "m/s km/h kmh kph mph kn kt w kw wh mah ah mn nm n·m n*m mnm kv ohm mohm deg ° rad rad/s pa kpa mbar bar m mm cm in ft j k";
-const OTHER = new Set(FOREIGN.split(" "));
+const FOREIGN = new Set(
+  [
+    "m/s km/h kmh kph mph kn kt w kw wh mah ah mn nm n·m n*m mnm kv ohm mohm",
+    "deg ° rad rad/s pa kpa mbar bar m mm cm in ft j k",
+  ].flatMap((u) => u.split(" ")),
+);
 
 /** The unit that a head names for its role; empty where it names none, null where it is one of something else. */
 function unitIn(role: SweepRole, header: string): string | null {
@@ -127,7 +130,8 @@ function unitIn(role: SweepRole, header: string): string | null {
   const said = inBrackets ?? /[\s,/](\S+)\s*$/.exec(header)?.[1]?.toLowerCase() ?? "";
   const known = units.find((u) => u.toLowerCase() === said) ?? ALIAS[said];
   if (known !== undefined) return units.includes(known) ? known : null;
-  return inBrackets !== undefined && OTHER.has(inBrackets) ? null : "";
+  // "in" is a word too where it stands without brackets.
+  return FOREIGN.has(said) && (inBrackets !== undefined || said !== "in") ? null : "";
 }
 
 /** The unit of a throttle whose head names none, by its numbers: a share, a servo pulse, else per cent. */

@@ -145,6 +145,11 @@ const isCount = (c: Column): boolean => {
   );
 };
 
+/** What is told by numbers alone. */
+const NUMBERS: readonly PartRole[] = ["quantity", "mass", "x", "y", "z"];
+/** Whether a column is not plainly one of words: half of what stands in it has a digit. */
+const mayBeNumbers = ({ cells }: Column): boolean => cells.length === 0 || share(cells, (c) => /\d/.test(c)) >= 0.5;
+
 /** What each column holds: by its head, else by the units in it, else by what its numbers look like. */
 function rolesOf(columns: readonly Column[], headed: boolean): PartRole[] {
   const roles: PartRole[] = columns.map(() => "ignore");
@@ -152,27 +157,22 @@ function rolesOf(columns: readonly Column[], headed: boolean): PartRole[] {
   const give = (role: PartRole, k: number) => {
     if (k >= 0 && free(k) && !roles.includes(role)) roles[k] = role;
   };
-  const ranked = columns
-    .flatMap(({ head }, k) => [...rolesNamed(head)].map(([role, points]) => ({ k, role, points })))
+  const named = columns.map(({ head }) => rolesNamed(head));
+  const ranked = named
+    .flatMap((roles, k) => [...roles].map(([role, points]) => ({ k, role, points })))
+    .filter(({ role, k }) => !NUMBERS.includes(role) || mayBeNumbers(columns[k] as Column))
     .sort((a, b) => b.points - a.points || PART_ROLES.indexOf(a.role) - PART_ROLES.indexOf(b.role) || a.k - b.k);
   for (const { k, role } of ranked) give(role, k);
-  const find = (is: (c: Column, k: number) => boolean) => columns.findIndex((c, k) => free(k) && is(c, k));
+  const find = (is: (c: Column) => boolean) => columns.findIndex((c, k) => free(k) && is(c));
+  const inUnits = (unit: RegExp) => find((c) => share(c.cells, (x) => unit.test(x)) >= MOST);
   // Units say what a number is, in whatever language its head is.
-  give(
-    "mass",
-    find((c) => share(c.cells, (x) => MASS_AT_END.test(x)) >= MOST),
-  );
-  for (const axis of ["x", "y", "z"] as const)
-    if (!roles.includes("x") || axis !== "x")
-      if (axis === "x" || !headed)
-        give(
-          axis,
-          find((c) => share(c.cells, (x) => LENGTH_AT_END.test(x)) >= MOST || (headed && LENGTH_UNIT.test(c.head))),
-        );
-  give(
-    "quantity",
-    find((c) => c.cells.length > 0 && isCount(c)),
-  );
+  give("mass", inUnits(MASS_AT_END));
+  // Where the heads are in words that are known here, a length under another of them is no place, and a few whole
+  // numbers are no quantity: a diameter, a channel.
+  if (named.filter((roles) => roles.size > 0).length < 2) {
+    for (const axis of ["x", "y", "z"] as const) give(axis, inUnits(LENGTH_AT_END));
+    give("quantity", find(isCount));
+  }
   if (!roles.includes("name")) {
     const words = columns.map((c, k) => (free(k) ? isWords(c) : -1));
     const most = Math.max(...words);

@@ -50,16 +50,21 @@ const HEADS: [PartRole, number, string[]][] = [
 ];
 /** What tells a quantity where it is all that a head says: beside other words it is a number of something else. */
 const ALONE = words("nombre number numero no nr n st #");
-/** Several words that mean one thing together. */
+/** Several words that mean one thing together, and short ones that count inside longer ones too (unitmass). */
 const PHRASES: [PartRole, number, string[]][] = [
   ["quantity", 2, ["how many"]],
+  ["mass", 3, ["mass"]],
+  ["price", 3, ["cost", "prix"]],
+  ["z", 2, ["hohe"]],
   ["source", 3, ["where from"]],
   ["x", 3, ["from nose", "from bow", "ab bug", "ab nase", "fuselage station"]],
   ["y", 3, ["butt line"]],
   ["z", 2, ["water line"]],
 ];
 const INSIDE = 5;
-const tokensOf = (text: string): string[] => text.split(/[^\p{L}\p{Sc}\d-]+/u).filter(Boolean);
+/** Its words; a letter beside signs that are written without spaces stands by itself (位置X). */
+const tokensOf = (text: string): string[] =>
+  text.split(/[^\p{L}\p{Sc}\d-]+|(?<=[\u3040-\u9fff])(?=[a-z])|(?<=[a-z])(?=[\u3040-\u9fff])/u).filter(Boolean);
 const isScript = (word: string): boolean => /[\u3040-\u30ff\u4e00-\u9fff]/.test(word);
 
 /** How surely a head tells each of the roles that it may tell. */

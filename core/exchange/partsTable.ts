@@ -72,8 +72,10 @@ function readQuantity(cell: string, dimension: Dimension, unit: string, decimal:
   return read.ok ? read.value : null;
 }
 
-/** "1,250" in a table of decimal points may be 1.25 or 1250; "0,412" can only be 0.412. */
-const grouped = (sign: "." | ","): RegExp => new RegExp(`^[^\\d.,]*[1-9]\\d{0,2}\\${sign}\\d{3}(?!\\d)`);
+/** A number in which a point may group thousands. */
+const GROUPED = /^[^\d.,]*[1-9]\d{0,2}\.\d{3}(?!\d)/;
+/** A number in grams or millimetres, or in nothing that it says. */
+const SMALL = /^[^a-z"″]*(?:g|mm)?\.?\s*$/i;
 /** Share of a column with three decimals beyond which that is how precisely it was written down. */
 const PRECISE = 0.5;
 
@@ -92,8 +94,7 @@ function twoWaysIn(rows: readonly Row[], { decimal, columns }: TableReading) {
     }),
   );
   return (cell: string, role: "mass" | "x" | "y" | "z"): boolean =>
-    grouped(decimal === "." ? "," : ".").test(cell) ||
-    (thousands.get(role) === true && grouped(".").test(cell) && !/[a-z"″]/i.test(cell));
+    normal(cell, decimal) === null || (thousands.get(role) === true && GROUPED.test(cell) && SMALL.test(cell));
 }
 
 /** How near a mass must come to a sum to be one. */

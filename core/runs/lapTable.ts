@@ -106,7 +106,7 @@ function columnOf(header: string): LapColumn {
     return { header, role, metric, unit: unit ?? (dimension && units.length > 0 ? DISPLAY.metric[dimension] : "") };
   };
   const text = plainly(header);
-  if (/wind|\b(vent|viento|vento|vind|wiatr|vitr|ветер)\b/u.test(text) || text.includes("ветер")) return filled("wind");
+  if (/wind|\b(vent|viento|vento|vind|wiatr|vitr)\b|ветер/.test(text)) return filled("wind");
   if (/^(version|ver|variant|variante|model|modell|wersja|versie)\b/.test(text)) return filled("version");
   if (/start|rest/.test(text) && /volt|\bv\b/.test(text)) return filled("startVoltage");
   if (/pack|battery|akku|batteri/.test(text)) return filled("pack");
@@ -121,7 +121,7 @@ function columnOf(header: string): LapColumn {
   return metric ? filled("metric", metric) : filled("ignore");
 }
 
-/** As many minutes are no lap: numbers so large under a head without a unit are seconds. */
+/** Minutes beyond which a time under a head without a unit is taken for seconds (judgement). */
 const MINUTES = 20;
 /** The unit of times whose head names none, by what stands in the cells. */
 function timeUnit(column: LapColumn, cells: readonly string[], decimal: "." | ","): string {

@@ -125,6 +125,7 @@ describe("cells", () => {
   it("so is one with a point in grams where nothing shows that a point is the decimal sign", () => {
     const read = (text: string) => readParts(text).parts.map((p) => p.mass);
     expect(read("Name;Masse (g);X (mm)\nRumpf;1.250;455\nMotor;118;852")).toEqual([null, 0.118]);
+    expect(read("Name;Masse;X (mm)\nRumpf;1.250 g;455\nMotor;118 g;852")).toEqual([null, 0.118]);
     expect(read("name,mass g,x mm\nhull,1.250,455\nmotor,118.5,852")).toEqual([0.00125, 0.1185]);
     expect(read("name,mass g,x mm\nwire,1.250,455\nring,2.310,852")).toEqual([0.00125, 0.00231]);
     expect(read("name,mass kg,x mm\nhull,1.250,455\nmotor,2,852")).toEqual([1.25, 2]);
@@ -173,6 +174,18 @@ describe("cells", () => {
   it("a part that weighs what two others do and has its place is a part", () => {
     const table = readParts("Part,Qty,g,x mm\nMotor,1,120,35\nController,1,60,90\nPack,1,180,150\n");
     expect(table.parts).toHaveLength(3);
+    // A length under a head that is known to be of something else is no place, a few whole numbers no quantity, words
+    // no place.
+    const roles = (text: string) =>
+      guessReading(text)
+        .columns.map((c) => c.role)
+        .join(" ");
+    expect(roles("Part,Mass g,Diameter (mm)\nMotor,120,28\nWheel,9,40\n")).toBe("name mass ignore");
+    expect(roles("Part,Mass g,in stock\nMotor,120,1\nWheel,9,2\n")).toBe("name mass ignore");
+    expect(roles("Part,Mass g,Channel\nServo,9,1\nServo left,9,1\nESC,40,3\n")).toBe("name mass ignore");
+    expect(roles("Part,Mass g,Composition\nSpar,9,carbon\nRib,2,balsa\n")).toBe("name mass ignore");
+    expect(roles("部品,質量(g),位置X(mm),位置Y(mm)\nモーター,55,20,5\nサーボ,9,150,0\n")).toBe("name mass x y");
+    expect(roles("Part,UnitMass,X\nSpar,9,20\nRib,2,30\n")).toBe("name mass x");
     // A part number counts nothing.
     expect(readParts("Part no,Name,Mass g\n17,Motor,120\n18,Pack,260\n").parts.map((p) => p.quantity)).toEqual([1, 1]);
   });

@@ -473,6 +473,8 @@ describe("a sweep from elsewhere", () => {
     expect(read("throttle,scale (g),airspeed (m/s),rpm\n50,400,15,6000").roles).toBe(
       "throttle %, scale g, ignore, rpm rpm",
     );
+    expect(read("throttle %;thrust mN;V;A\n50;400;15;6").roles).toBe("throttle %, ignore, voltage V, current A");
+    expect(read("throttle %;scale g;airspeed m/s\n50;400;15").roles).toBe("throttle %, scale g, ignore");
     // What stands in brackets and is no unit says nothing of it.
     expect(read("throttle (command),scale (on the lever)\n50,400").roles).toBe("throttle %, scale g");
   });

@@ -9,13 +9,16 @@ import { Dialog } from "./Dialog";
 import { useDesk } from "./desk";
 import { usePreferences } from "./preferences";
 
-/** What a number does not cover, or rests on and nobody knows: the number alone would pass for an answer. */
-export function Doubted({ quantity: { outside, unknown, incomplete } }: { quantity: Quantity }) {
-  const why = [
-    ...(outside ?? []).map((o) => `Outside its range: ${o}.`),
-    ...(unknown ?? []).map((o) => `Not known: ${o}.`),
-    ...(incomplete ?? []).map((o) => `Left out: ${o}.`),
-  ];
+/** What a number does not cover, or rests on and nobody knows, as sentences. */
+const whyDoubted = ({ outside = [], unknown = [], incomplete = [] }: Quantity): string[] => [
+  ...outside.map((o) => `Outside its range: ${o}.`),
+  ...unknown.map((o) => `Not known: ${o}.`),
+  ...incomplete.map((o) => `Left out: ${o}.`),
+];
+
+/** The mark of a number that is not wholly covered: the number alone would pass for an answer. */
+export function Doubted({ quantity }: { quantity: Quantity }) {
+  const why = whyDoubted(quantity);
   return why.length === 0 ? null : (
     <span className="ml-0.5 align-baseline text-[13px] font-semibold text-care" title={why.join("\n")} data-doubted>
       ?
@@ -67,19 +70,9 @@ function WorkingSheet({ metric, quantity }: { metric: MetricKey; quantity: Quant
         {label}: <Value quantity={quantity} colour="text-ink font-semibold" /> <Cairn level={quantity.evidence} />
       </p>
       <p className="num bg-sheet p-2 text-ink">{formula}</p>
-      {quantity.outside?.map((o) => (
-        <p key={o} className="text-care">
-          Outside its range: {o}.
-        </p>
-      ))}
-      {quantity.unknown?.map((o) => (
-        <p key={o} className="text-care">
-          Not known: {o}.
-        </p>
-      ))}
-      {quantity.incomplete?.map((o) => (
-        <p key={o} className="text-care">
-          Left out: {o}.
+      {whyDoubted(quantity).map((why) => (
+        <p key={why} className="text-care">
+          {why}
         </p>
       ))}
       <div className="max-h-64 overflow-auto">
