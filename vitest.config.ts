@@ -70,7 +70,8 @@ export default defineConfig({
           testTimeout: 300_000 * Number(process.env.SLOW ?? 1),
           hookTimeout: 240_000,
           isolate: false,
-          maxWorkers: 2,
+          // Browsers and servers wait for one another a quarter of the time: a third file at a time fills it.
+          maxWorkers: 3,
           // Real keys before a browser on a machine shared with others: what passes only at its second try is said so
           // ("retry x1") and looked into, and does not hide what the other three hundred have to say.
           retry: 1,
