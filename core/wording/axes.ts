@@ -2,7 +2,8 @@ import type { AxisLine, Piece, Turning, Word } from "../subjects/axes/inFlight";
 import type { UnitHabit } from "../design/units";
 import type { Gust } from "../subjects/axes/gust";
 import type { AtSpeed, SixLine } from "../subjects/axes/node";
-import { plain } from "./format";
+import { plain, show } from "./format";
+import type { Flowed } from "../subjects/axes/flowing";
 import type { Commanded, SixAxis } from "../subjects/axes/six";
 
 /** The moment of flight that a board is of. */
@@ -10,6 +11,7 @@ export const MOMENT_WORD: Record<AtSpeed["moment"], string> = {
   "let go": "let go, full throttle",
   slow: "slow flight",
   closed: "throttle closed",
+  "on foils": "on its foils, full throttle",
 };
 
 export const TURN_WORD: Record<Turning, string> = { roll: "Roll", pitch: "Pitch", yaw: "Yaw" };
@@ -74,12 +76,33 @@ const HELD_WORD: Record<NonNullable<SixLine["held"]>, string> = {
   "weight below lift": "its weight, where that hangs below its lift (not computed)",
 };
 
-/** What holds or turns an axis when no drive does. */
-export const heldText = ({ held, surfaces }: Pick<SixLine, "held" | "surfaces">): string =>
-  [
-    ...(held ? [HELD_WORD[held]] : []),
-    ...(surfaces.length > 0 ? [`${surfaces.join(", ")}, while it moves (not computed)`] : []),
-  ].join("; ") || "nothing";
+/** What holds an axis when no drive does. */
+export const heldText = ({ held, flowed }: Pick<SixLine, "held" | "flowed">): string =>
+  held ? HELD_WORD[held] : flowed ? "" : "nothing";
+
+/**
+ * What controls do where a flow meets them.
+ *
+ * @param dead a drive is taken for dead: what washes are left is not told
+ */
+export function flowedText({ names, standing, coasting }: Flowed, habit: UnitHabit, dead = false): string[] {
+  const moment = (m: { value: number; sd: number }) => {
+    const said = show(m.value, m.sd, "torque", habit);
+    return `${said.value} ± ${said.sd} ${said.unit}`;
+  };
+  const wash = dead
+    ? []
+    : standing === null
+      ? ["what it does in the wash is not known"]
+      : [standing.value > 0 ? `${moment(standing)} standing at full throttle, in the wash` : "no wash meets it"];
+  return [
+    `${names.join(", ")}:`,
+    ...wash,
+    coasting.value > 0
+      ? `${moment(coasting)} at ${plain(1, "speed", habit)} with the throttle closed, four times that at twice the speed`
+      : "too near the CG to turn it as it coasts",
+  ];
+}
 
 /** How what turns it by itself is answered, with why that is open where it is. */
 export const answersText = ({ word, open }: Pick<AxisLine, "word" | "open">): string =>
@@ -90,7 +113,8 @@ export const levelText = (level: boolean | null): string =>
   level === null ? "open" : level ? "holds its height" : "sinks: slows down, or descends";
 
 /** What gusts a craft on its wings holds at one moment, sudden and whole. */
-export function gustText({ gust, lines }: Pick<AtSpeed, "gust" | "lines">, habit: UnitHabit): string {
+export function gustText({ gust, lines }: Pick<AtSpeed, "gust" | "lines">, habit: UnitHabit): string | null {
+  if (!gust) return null;
   const said = (g: Gust | null, axis: Turning, by: string): string =>
     !lines.find((l) => l.axis === axis)?.answer
       ? `no ${by} is there to hold one`

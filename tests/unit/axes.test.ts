@@ -401,10 +401,10 @@ describe("the board of a whole craft", () => {
       if (result?.kind !== "wings") throw new Error("no board");
       return result.moments.find((m) => m.moment === "slow") ?? null;
     };
-    const [little, much] = [at(0.1)?.gust.roll, at(0.3)?.gust.roll];
+    const [little, much] = [at(0.1)?.gust?.roll, at(0.3)?.gust?.roll];
     expect(much?.speed ?? 99).toBeLessThan(little?.speed ?? 0);
     const none = at(0.1, false);
-    expect(none?.gust.roll).toBeNull();
+    expect(none?.gust?.roll).toBeNull();
     if (none) expect(gustText(none, "metric")).toMatch(/no roll control is there to hold one.*from below \d/);
   });
   it("a thrust line far above the CG takes the pitch control when it is let go, and is said", () => {

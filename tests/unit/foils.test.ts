@@ -128,7 +128,7 @@ describe("a craft on foils", () => {
     for (const key of ["glideRatio", "turnRadius", "levelTime", "climbRate", "endurance"] as const)
       expect(e.metrics[key], key).toBeUndefined();
     expect(e.metrics.stallSpeed).toBeDefined();
-    for (const name of ["powered", "axes", "demand"]) expect(e.outcomes[name]?.status, name).toBe("not covered");
+    for (const name of ["powered", "demand"]) expect(e.outcomes[name]?.status, name).toBe("not covered");
   });
   it("with wings in the air beside, or a foil that comes out of the water, is not covered: each would be left out", () => {
     const both = evaluate(onFoils(0.5, (d) => void (d.surfaces[1] && (d.surfaces[1].medium = "air"))));

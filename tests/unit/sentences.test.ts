@@ -101,11 +101,9 @@ describe("words of the axis board", () => {
       expect(answerText({ axis, answer: { value: 1, sd: 0 } })).not.toMatch(/^no /);
       expect(answerText({ axis, answer: null })).toMatch(/^no /);
     }
-    expect(heldText({ held: null, surfaces: [] })).toBe("nothing");
-    expect(heldText({ held: "water", surfaces: ["Rudder"] })).toBe(
-      "the water, where it floats upright (not computed); Rudder, while it moves (not computed)",
-    );
-    expect(heldText({ held: "weight below lift", surfaces: [] })).toMatch(/not computed/);
+    expect(heldText({ held: null, flowed: null })).toBe("nothing");
+    expect(heldText({ held: "water", flowed: null })).toBe("the water, where it floats upright (not computed)");
+    expect(heldText({ held: "weight below lift", flowed: null })).toMatch(/not computed/);
   });
   it("every line of every demo craft can be said", () => {
     for (const name of ["tern", "samphire", "lantern", "gannet"])

@@ -2,7 +2,16 @@ import { describe, expect, it } from "vitest";
 import type { Surface } from "../../core/design/schema";
 import { evaluate, resultIn } from "../../core/evaluate";
 import { authority } from "../../core/subjects/authority/node";
-import { type Washing, discOf, hingedShare, quickened, vanesIn, washAt } from "../../core/subjects/authority/vanes";
+import {
+  type Washing,
+  discOf,
+  hingedShare,
+  inWashes,
+  quickened,
+  stubbySlope,
+  vanesIn,
+  washAt,
+} from "../../core/subjects/authority/vanes";
 import { quietDesign } from "../support/designs";
 import { onItsTail } from "../support/rules/hover";
 import { demoFile } from "../support/demo";
@@ -63,36 +72,50 @@ describe("a hinged part", () => {
   });
 });
 
+describe("a short wing", () => {
+  it("lifts half of π·AR where it is shortest, 2π where it is longest (Jones; thin aerofoil)", () => {
+    expect(stubbySlope(0.01) / 0.01).toBeCloseTo(Math.PI / 2, 2);
+    expect(stubbySlope(1e4)).toBeCloseTo(2 * Math.PI, 2);
+  });
+  it("lifts within a tenth of what control surfaces did in a free stream (Whicker and Fehlner 1958, from memory)", () => {
+    const measured = (a: number) => (0.9 * 2 * Math.PI * a) / (Math.hypot(a, 2) + 1.8);
+    for (const a of [0.5, 1, 1.5, 2, 3]) {
+      expect(stubbySlope(a) / measured(a), `AR ${a}`).toBeGreaterThan(0.95);
+      expect(stubbySlope(a) / measured(a), `AR ${a}`).toBeLessThan(1.1);
+    }
+  });
+});
+
 describe("vanes in a wash", () => {
   it("turn the craft by the pressure of the wash on what of them stands in it", () => {
     const cg = { x: 0.5, y: 0, z: 0 };
-    const done = vanesIn([vane()], [rotor()], cg, same);
+    const done = vanesIn([vane()], inWashes([rotor()]), cg, same);
     const q = 10 / (Math.PI * 0.1 ** 2);
     // Each side: 50 × 20 mm of aspect ratio 2.5, quarter chord at 2.005 m; 0.3 rad.
-    const force = 2 * q * 0.05 * 0.02 * ((2 * Math.PI * 2.5) / 4.5) * 0.3;
+    const force = 2 * q * 0.05 * 0.02 * ((2 * Math.PI * 2.5) / (2 + Math.sqrt(2.5 ** 2 + 4))) * 0.3;
     expect(done.pitch.most).toBeCloseTo(force * (2.005 - 0.5), 2);
     expect(done.pitch.names).toEqual(["Vane"]);
     expect(done.yaw.most).toBe(0);
   });
   it("one against the other turn it about the line of thrust, a fin to the side", () => {
     const cg = { x: 0.5, y: 0, z: 0 };
-    const twisted = vanesIn([vane({}, ["roll"])], [rotor()], cg, same);
+    const twisted = vanesIn([vane({}, ["roll"])], inWashes([rotor()]), cg, same);
     expect(twisted.roll.most).toBeGreaterThan(0);
     expect(twisted.pitch.most).toBe(0);
     // Arms of the pieces about the line: their middle is at 25 mm.
-    const level = vanesIn([vane()], [rotor()], cg, same).pitch.most;
+    const level = vanesIn([vane()], inWashes([rotor()]), cg, same).pitch.most;
     expect(twisted.roll.most / level).toBeCloseTo(0.025 / 1.505, 3);
     const upright = vane(
       { mirrored: false, panels: [{ span: 0.05, chord: 0.02, sweep: 0, dihedral: Math.PI / 2, twist: 0 }] },
       ["yaw"],
     );
-    const fin = vanesIn([upright], [rotor()], cg, same);
+    const fin = vanesIn([upright], inWashes([rotor()]), cg, same);
     expect(fin.yaw.most).toBeCloseTo(level / 2, 3);
     expect(fin.pitch.most).toBeCloseTo(0, 9);
   });
   it("outside of the wash, without a control, or across it do nothing", () => {
     const cg = { x: 0.5, y: 0, z: 0 };
-    const none = (s: Surface, w: Washing = rotor()) => vanesIn([s], [w], cg, same).pitch.most;
+    const none = (s: Surface, w: Washing = rotor()) => vanesIn([s], inWashes([w]), cg, same).pitch.most;
     expect(none(vane({ at: { x: 2, y: 0.2, z: 0 } }))).toBe(0);
     expect(none(vane({ at: { x: -1, y: 0, z: 0 } }))).toBe(0);
     expect(none(vane({ controls: [] }))).toBe(0);
@@ -100,7 +123,8 @@ describe("vanes in a wash", () => {
     expect(none(vane(), { ...rotor(), toward: { x: 0, y: 0, z: 1 } })).toBe(0);
   });
   it("more thrust does not help: their moment grows as the torque does", () => {
-    const at = (thrust: number) => vanesIn([vane()], [rotor(thrust)], { x: 0.5, y: 0, z: 0 }, same).pitch.most;
+    const at = (thrust: number) =>
+      vanesIn([vane()], inWashes([rotor(thrust)]), { x: 0.5, y: 0, z: 0 }, same).pitch.most;
     expect(at(20) / at(10)).toBeCloseTo(2, 12);
     expect(at(5) / at(10)).toBeCloseTo(0.5, 12);
   });
@@ -109,7 +133,7 @@ describe("vanes in a wash", () => {
       const s = vane();
       const [c] = s.controls;
       if (c) Object.assign(c, { up: travel, down: travel });
-      return vanesIn([s], [rotor()], { x: 0.5, y: 0, z: 0 }, same).pitch.most;
+      return vanesIn([s], inWashes([rotor()]), { x: 0.5, y: 0, z: 0 }, same).pitch.most;
     };
     expect(at(0.6)).toBe(at(0.35 + 0.1));
     expect(at(0.2)).toBeLessThan(at(0.3));

@@ -14,7 +14,7 @@ import { knownBy } from "../propulsion/words";
 import { type Holding, type Loss, type Thruster, type Turn, effectOf, holds, losses } from "./allocate";
 import { type Mixed, mixingOf } from "./mixing";
 import { type PlacedThruster, thrustersOf } from "./thrusters";
-import { VANE_DOUBT, type Vaned, type Washing, discOf, vanesIn } from "./vanes";
+import { VANE_DOUBT, type Vaned, type Washing, discOf, inWashes, vanesIn } from "./vanes";
 import { quantities } from "./declares";
 
 export interface AuthorityResult {
@@ -115,7 +115,7 @@ function vanesOf(
       ? [{ at: where.at, toward: where.toward, thrust: u.most * (shares[k] ?? 0), radius }]
       : [];
   });
-  const done = vanesIn(view.surfaces, washes, at.cg, at.turned);
+  const done = vanesIn(view.surfaces, inWashes(washes), at.cg, at.turned);
   const hoverCg = at.turned(at.cg);
   const torque = units.reduce((s, u, k) => s + (shares[k] ?? 0) * effectOf(u, hoverCg).yaw, 0);
   const need: Record<Turn, number> = {

@@ -62,6 +62,12 @@ export function discOf(u: Pick<Unit, "propeller" | "propulsor" | "measured">): n
   return u.propulsor.kind === "ducted fan" ? u.propulsor.diameter.value / 2 : null;
 }
 
+/**
+ * Lift coefficient per radian of a wing that may be as short as it is deep: 2π·AR/(2 + √(AR² + 4)) (Helmbold 1942), half
+ * of π·AR for the shortest (Jones, NACA TR 835) and 2π for the longest.
+ */
+export const stubbySlope = (aspect: number): number => (2 * Math.PI * aspect) / (2 + Math.hypot(aspect, 2));
+
 interface Cut {
   p: Point;
   /** N for a deflection of one radian, and the way it acts */
@@ -69,13 +75,22 @@ interface Cut {
   normal: Point;
 }
 
-/** What one side of a control does, cut by cut, for a radian; what of it lies in no wash does nothing. */
-function cutsOf(s: Surface, control: Surface["controls"][number], washes: readonly Washing[], side: 1 | -1): Cut[] {
+/** Pressure of a flow along the craft at a place, ½ρv², Pa; nought where none meets it. */
+export type FlowAt = (p: Point) => number;
+
+/** The flow of washes that run along the craft: chords across them are not counted. */
+export const inWashes = (washes: readonly Washing[]): FlowAt => {
+  const along = washes.filter((w) => Math.abs(w.toward.x) > ALONG);
+  return (p) => along.reduce((sum, w) => sum + washAt(w, p), 0);
+};
+
+/** What one side of a control does, cut by cut, for a radian; what of it no flow meets does nothing. */
+function cutsOf(s: Surface, control: Surface["controls"][number], flow: FlowAt, side: 1 | -1): Cut[] {
   const stations = stationsOf(s);
   const length = stations.at(-1)?.along ?? 0;
   const [from, to] = [control.from * length, control.to * length];
   const ds = (to - from) / CUTS;
-  const inWash: { p: Point; chord: number; q: number; normal: Point }[] = [];
+  const inFlow: { p: Point; chord: number; q: number; normal: Point }[] = [];
   for (let i = 0; i < CUTS; i++) {
     const along = from + (i + 0.5) * ds;
     const k = Math.max(
@@ -89,16 +104,16 @@ function cutsOf(s: Surface, control: Surface["controls"][number], washes: readon
     const mid = (key: keyof Point) => a.at[key] + f * (b.at[key] - a.at[key]);
     const chord = a.chord + f * (b.chord - a.chord);
     const p = { x: mid("x") + chord / 4, y: side * mid("y"), z: mid("z") };
-    const q = washes.reduce((sum, w) => (Math.abs(w.toward.x) > ALONG ? sum + washAt(w, p) : sum), 0);
+    const q = flow(p);
     const normal = { x: 0, y: -side * Math.sin(panel.dihedral), z: Math.cos(panel.dihedral) };
-    if (q > 0) inWash.push({ p, chord, q, normal });
+    if (q > 0) inFlow.push({ p, chord, q, normal });
   }
-  const area = inWash.reduce((sum, c) => sum + c.chord * ds, 0);
+  const area = inFlow.reduce((sum, c) => sum + c.chord * ds, 0);
   if (area <= 0) return [];
-  // What of it stands in the wash is a small wing of its own.
-  const aspect = (inWash.length * ds) ** 2 / area;
-  const slope = ((2 * Math.PI * aspect) / (aspect + 2)) * hingedShare(control.chord);
-  return inWash.map((c) => ({ p: c.p, normal: c.normal, force: c.q * c.chord * ds * slope }));
+  // What of it stands in the flow is a small wing of its own.
+  const aspect = (inFlow.length * ds) ** 2 / area;
+  const slope = stubbySlope(aspect) * hingedShare(control.chord);
+  return inFlow.map((c) => ({ p: c.p, normal: c.normal, force: c.q * c.chord * ds * slope }));
 }
 
 const momentOf = (cuts: readonly Cut[], cg: Point): Point => {
@@ -116,24 +131,24 @@ const momentOf = (cuts: readonly Cut[], cg: Point): Point => {
 const BODY = { pitch: "y", yaw: "z", roll: "x" } as const;
 
 /**
- * The most that controls in the washes do about each axis of hover, N·m, about the CG: force q·S·a·δ on what of them
- * lies in a wash, a = 2π·AR/(AR + 2) of that piece, δ up to its travel or 20°. It grows with the thrust as the torque of
- * the rotors does: their ratio is the same at every throttle. Chords that the wash does not run along are not counted.
+ * The most that controls in a flow do about each axis, N·m, about the CG: force q·S·a·δ on what of them it meets,
+ * a by its aspect ratio (stubbySlope), δ up to its travel or 20°. In a wash it grows with the thrust as the torque of the
+ * rotors does: their ratio is the same at every throttle.
  *
  * @param turned takes a vector from body axes to those of hover
  */
 export function vanesIn(
   surfaces: readonly Surface[],
-  washes: readonly Washing[],
+  flow: FlowAt,
   cg: Point,
-  turned: (p: Point) => Point,
+  turned: (p: Point) => Point = (p) => p,
 ): Record<Turn, Vaned> {
   const out = Object.fromEntries(TURNS.map((t) => [t, { most: 0, names: [] as string[] }])) as Record<Turn, Vaned>;
   for (const s of surfaces)
     for (const control of s.controls) {
       const travel = Math.min(control.up, control.down, MOST_TURN);
-      const one = momentOf(cutsOf(s, control, washes, 1), cg);
-      const other = s.mirrored ? momentOf(cutsOf(s, control, washes, -1), cg) : { x: 0, y: 0, z: 0 };
+      const one = momentOf(cutsOf(s, control, flow, 1), cg);
+      const other = s.mirrored ? momentOf(cutsOf(s, control, flow, -1), cg) : { x: 0, y: 0, z: 0 };
       const best: Record<Turn, number> = { roll: 0, pitch: 0, yaw: 0 };
       for (const does of control.does) {
         if (does === "flap") continue;

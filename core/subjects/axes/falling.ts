@@ -1,7 +1,7 @@
 import { type Supported, supportOf } from "../../design/support";
 import type { Driven } from "../propulsion/inputs";
 import { type Outcome, subject } from "../../subject";
-import { isBeside, notCovered, standingOnly } from "../propulsion/covered";
+import { isBeside, notCovered, standingOnly, wetDrive } from "../propulsion/covered";
 import { indices, missingOf, solveAll } from "../propulsion/nominal";
 import { DRIVEN } from "../propulsion/node";
 import { plainSetup } from "../propulsion/vary";
@@ -20,8 +20,8 @@ export interface FallingResult {
 
 /** Speeds that are looked at: between them thrust falls nearly straight. */
 const STEPS = 8;
-/** m/s up to which it is looked at: faster than small craft are let go or fly slowly. */
-const FASTEST = 40;
+/** m/s up to which it is looked at: faster than small craft are let go or fly slowly, in air and on their foils. */
+const FASTEST = { dry: 40, wet: 16 };
 
 /**
  * How thrust and torque fall with speed at full throttle, drive by drive: of the drives alone, whatever the mass and
@@ -45,7 +45,8 @@ export const falling = subject({
 /** The drives solved at every speed that is looked at. */
 function fallen(view: Driven): Outcome<FallingResult> {
   const setup = plainSetup(view);
-  const speeds = Array.from({ length: STEPS + 1 }, (_, k) => (k * FASTEST) / STEPS);
+  const fastest = wetDrive(view) ? FASTEST.wet : FASTEST.dry;
+  const speeds = Array.from({ length: STEPS + 1 }, (_, k) => (k * fastest) / STEPS);
   let near: Parameters<typeof solveAll>[4] = null;
   const solved = speeds.map((v) => {
     const s = solveAll(setup, 1, v, indices(setup), near);

@@ -1,8 +1,9 @@
-import type { HeldUpBy } from "../../design/schema";
+import type { HeldUpBy, Surface } from "../../design/schema";
 import { supportOf } from "../../design/support";
 import type { FlightSaid } from "../surfaces/declares";
 import { type Of, type Outcome, subject } from "../../subject";
-import { thrustersOf } from "../authority/thrusters";
+import { air } from "../air/node";
+import { type PlacedThruster, thrustersOf } from "../authority/thrusters";
 import { balance } from "../balance/node";
 import { type LatticeResult, HINGE_DOUBT, lattice } from "../flight/latticeNode";
 import { type FlightResult, NOT_WHOLE, flight } from "../flight/node";
@@ -14,25 +15,28 @@ import { mass } from "../mass/node";
 import { placesUnsaid } from "../mass/placed";
 import { type PropulsionResult, propulsion } from "../propulsion/node";
 import { placedUnits } from "../propulsion/placed";
+import { waterOf } from "../propulsion/setup";
 import { about } from "../lateral/derivatives";
 import { type Gust, gustThatStalls, sideGust } from "./gust";
 import { type FallenAt, fallenAt, falling } from "./falling";
+import { type Flowed, flowedBy } from "./flowing";
 import { type AxisLine, type WingedState, linesOf } from "./inFlight";
 import { type Command, type Commanded, type Driver, SIX, type SixAxis, commands, wordOf } from "./six";
 
-/** A craft on its wings at one speed and throttle. */
+/** A craft on its wings, or on foils in water, at one speed and throttle. */
 export interface AtSpeed {
-  moment: "let go" | "slow" | "closed";
+  moment: "let go" | "slow" | "closed" | "on foils";
   /** m/s */
   speed: number;
   lines: AxisLine[];
+  /** null on foils, which no gust reaches */
   gust: {
     /** from the side, as far as its controls hold it; null: there is none, or what turns it already is not known */
     roll: Gust | null;
     yaw: Gust | null;
     /** m/s from below that stalls it; null: its wings or its mass are not all there */
     up: number | null;
-  };
+  } | null;
 }
 
 /** An axis of a craft that does not hang on its drives. */
@@ -44,8 +48,8 @@ export interface SixLine {
   word: Commanded;
   /** What holds it there without any drive. */
   held: "water" | "ground" | "cushion" | "weight below lift" | null;
-  /** Surfaces that turn it about this axis while it moves. */
-  surfaces: string[];
+  /** Controls that turn it about this axis where a flow meets them; null: no surface has one */
+  flowed: Flowed | null;
   /** N·m at full command as it was weighed; null: it was not */
   weighed: { value: number; sd: number } | null;
 }
@@ -101,7 +105,7 @@ type Design = Parameters<typeof placedUnits>[0] & Parameters<typeof supportOf>[0
 function driversOf(
   view: Design,
   drives: PropulsionResult,
-): { drivers: (Driver & { name: string })[] } | { lacks: string } {
+): { drivers: (Driver & PlacedThruster)[] } | { lacks: string } {
   const read = thrustersOf(view, drives, [...drives.drives.keys()]);
   if ("lacks" in read) return read;
   const drivers = read.units.map((u) => {
@@ -116,10 +120,9 @@ type Weighed = Parameters<typeof weighedOf>[0];
 
 /** The six axes of a craft that something else holds up. */
 function ofDrives(
-  view: Design & {
-    surfaces: readonly { name: string; controls: readonly { name: string; does: readonly string[] }[] }[];
-  } & Weighed,
+  view: Design & { surfaces: readonly Surface[] } & Weighed,
   { drives, cg }: Machine,
+  density: Parameters<typeof flowedBy>[3],
 ): Outcome<AxesResult> {
   const read = driversOf(view, drives);
   if ("lacks" in read) return { status: "missing", needs: [read.lacks] };
@@ -133,8 +136,13 @@ function ofDrives(
   const size = Math.max(...drivers.map((d) => Math.hypot(d.at.x - cg.x, d.at.y - cg.y, d.at.z - cg.z)), 1e-3);
   const least = (axis: SixAxis) => LEAST * total * (SIX.indexOf(axis) < 3 ? 1 : size);
   const all = commands(drivers, cg, free);
-  const surfaces = (axis: SixAxis) =>
-    view.surfaces.flatMap((s) => s.controls.filter((c) => c.does.includes(axis)).map((c) => c.name));
+  const flowed = flowedBy(view, drivers, cg, density);
+  const flowedAbout = (axis: SixAxis) =>
+    axis === "roll" || axis === "pitch" || axis === "yaw"
+      ? flowed[axis].names.length > 0
+        ? flowed[axis]
+        : null
+      : null;
   return {
     status: "solved",
     result: {
@@ -149,7 +157,7 @@ function ofDrives(
         least: least(axis),
         word: wordOf(all[axis], least(axis)),
         held: held.get(axis) ?? null,
-        surfaces: surfaces(axis),
+        flowed: flowedAbout(axis),
         weighed: axis === "yaw" ? steering : null,
       })),
     },
@@ -222,7 +230,16 @@ export function ahead(
   };
 }
 
-/** The three moments of a craft on its wings. */
+/** The moments of flight that are looked at, and the throttle then. On foils what holds at full throttle holds at less. */
+const IN_AIR = [
+  ["let go", "full"],
+  ["slow", "level"],
+  ["closed", "closed"],
+] as const;
+const ON_FOILS = [["on foils", "full"]] as const;
+const GIVES_BACK = "what foils give back as it heels or pitches near the water’s surface is not computed";
+
+/** The moments of a craft on its wings, or on foils in water. */
 function onWings(
   view: Design & Weighed & { flight: FlightSaid },
   of: Of,
@@ -238,7 +255,10 @@ function onWings(
   const ledger = of(mass);
   const lacks = ledger.status === "solved" ? ledger.result.incomplete : ["mass"];
   const weight = ledger.status === "solved" && lacks.length === 0 ? ledger.result.mass : null;
-  const letGo = Math.max(launchSpeedOf(view.flight, weight)?.value ?? 0, 1.1 * stall.value);
+  // On foils the waves that they make when slower are not computed.
+  const letGo = f.inWater
+    ? Math.max(slow, f.waves)
+    : Math.max(launchSpeedOf(view.flight, weight)?.value ?? 0, 1.1 * stall.value);
   const falls = of(falling);
   const fallen = falls.status === "solved" ? fallenAt(falls.result, letGo) : null;
   const computed = ahead(view, solved.status === "solved" ? solved.result : null, cg, cgSd, fallen);
@@ -288,24 +308,22 @@ function onWings(
     };
   };
   const slip = about(l.beta, cg);
-  const moments = (
-    [
-      ["let go", letGo, "full"],
-      ["slow", slow, "level"],
-      ["closed", slow, "closed"],
-    ] as const
-  ).flatMap(([moment, speed, throttle]) => {
+  const moments = (f.inWater ? ON_FOILS : IN_AIR).flatMap(([moment, throttle]) => {
+    const speed = throttle === "full" ? letGo : slow;
     const s = state(speed, throttle);
     if (!s) return [];
     const lines = linesOf(s).map((line): AxisLine => {
       const open = [
         ...line.open,
+        ...(f.inWater && line.axis !== "yaw" && line.word !== "holds" ? [GIVES_BACK] : []),
         ...(view.flight.whole ? [] : [NOT_WHOLE]),
         ...lacks.slice(0, 1),
         // With the throttle closed it does not matter what the drives give.
         ...(throttle === "closed" ? [] : doubtful.slice(0, 1)),
       ];
-      return open.length > 0 && line.word !== "never had" ? { ...line, open, word: "open" } : line;
+      return open.length > 0 && (line.word !== "never had" || (f.inWater && line.axis !== "yaw"))
+        ? { ...line, open, word: "open" }
+        : line;
     });
     const held = (axis: "roll" | "yaw", turns: number): Gust | null => {
       const line = lines.find((o) => o.axis === axis);
@@ -318,14 +336,16 @@ function onWings(
     return [
       {
         ...{ moment, speed, lines },
-        gust: {
-          roll: held("roll", slip.l),
-          yaw: held("yaw", slip.n - l.bodyYaw),
-          up:
-            view.flight.whole && lacks.length === 0
-              ? gustThatStalls(f.weight, { speed, stall: stall.value, pressure: s.pressure, lift })
-              : null,
-        },
+        gust: f.inWater
+          ? null
+          : {
+              roll: held("roll", slip.l),
+              yaw: held("yaw", slip.n - l.bodyYaw),
+              up:
+                view.flight.whole && lacks.length === 0
+                  ? gustThatStalls(f.weight, { speed, stall: stall.value, pressure: s.pressure, lift })
+                  : null,
+            },
       },
     ];
   });
@@ -340,8 +360,8 @@ function onWings(
 /** What turns a craft about each axis, and what answers: on its wings at three moments, elsewhere by its drives. */
 export const axes = subject({
   name: "axes",
-  reads: ["states", "gasLift", "units", "batteries", "items", "surfaces", "flight"],
-  needs: [propulsion, balance, mass, lattice, flight, falling],
+  reads: ["states", "gasLift", "units", "batteries", "items", "surfaces", "flight", "brief.environment"],
+  needs: [air, propulsion, balance, mass, lattice, flight, falling],
   compute(view, of): Outcome<AxesResult> {
     const support = supportOf(view);
     if (support.beats) return { status: "not covered", because: "it flies by beating wings" };
@@ -352,8 +372,6 @@ export const axes = subject({
       const flown = of(flight);
       if (wings.status !== "solved") return wings;
       if (flown.status !== "solved") return flown;
-      if (flown.result.inWater)
-        return { status: "not covered", because: "foils carry it: what turns it on them is not computed so far" };
       return onWings(view, of, wings.result, flown.result);
     }
     const [drives, at] = [of(propulsion), of(balance)];
@@ -369,6 +387,9 @@ export const axes = subject({
       ...drives.result.outside,
     ];
     if (lacks !== undefined) return { status: "missing", needs: [lacks] };
-    return ofDrives(view, { drives: drives.result, cg: at.result.cg });
+    const here = of(air);
+    if (here.status !== "solved") return here;
+    const density = { air: here.result.density, water: waterOf(view.brief.environment).density };
+    return ofDrives(view, { drives: drives.result, cg: at.result.cg }, density);
   },
 });

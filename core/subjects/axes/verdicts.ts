@@ -4,6 +4,8 @@ import { stop } from "../flight/see";
 import { plain } from "../../wording/format";
 import { advice, percent } from "../say";
 import type { Turning } from "./inFlight";
+import { VANE_DOUBT } from "../authority/vanes";
+import type { Flowed } from "./flowing";
 import { type SixLine, axes } from "./node";
 
 const page = { page: "stability" as const };
@@ -18,7 +20,7 @@ const steersByThrust = verdict<{ ahead: boolean }>({
   find(see) {
     const yaw = lineOf(see, "yaw");
     // On the ground it stands when its throttle is closed.
-    if (!yaw || yaw.surfaces.length > 0 || yaw.word === "never had" || supportOf(see.design).onGround) return [];
+    if (!yaw || yaw.flowed || yaw.word === "never had" || supportOf(see.design).onGround) return [];
     const ahead = yaw.word === "with others";
     return [{ ...page, severity: ahead ? "care" : "note", about: "yaw by thrust", params: { ahead }, figure: null }];
   },
@@ -33,11 +35,59 @@ const steersByThrust = verdict<{ ahead: boolean }>({
 const nothingSteers = verdict<Record<string, never>>({
   find(see) {
     const yaw = lineOf(see, "yaw");
-    if (yaw?.word !== "never had" || yaw.surfaces.length > 0) return [];
+    if (yaw?.word !== "never had" || yaw.flowed) return [];
     return [{ ...page, severity: "care", about: "no yaw", params: {}, figure: null }];
   },
   remedies: () => [advice("A rudder, or two drives apart from one another that are commanded one by one")],
   says: () => "Nothing steers it: no drive and no surface turns its nose",
+});
+
+/** The yaw line of what coasts on, is steered by controls, and cannot be held by its drives standing still. */
+const steeredByFlow = (see: See): { line: SixLine; flowed: Flowed } | null => {
+  const line = lineOf(see, "yaw");
+  if (!line?.flowed || supportOf(see.design).onGround) return null;
+  return line.word === "never had" || line.word === "with others" ? { line, flowed: line.flowed } : null;
+};
+
+/** m/s at which a craft that comes in with its throttle closed still has to be steered (judgement). */
+const COMING_IN = 2;
+/** Share of what its wash gives that is left there, below which it is steered by its throttle (judgement). */
+const LITTLE = 0.1;
+/** What its rudder can do comes from the wash: closed, hardly anything of it is left. */
+const steersByWash = verdict<{ names: string; left: number }>({
+  find(see) {
+    const by = steeredByFlow(see);
+    if (!by?.flowed.standing || by.flowed.standing.value <= by.line.least) return [];
+    const left = (by.flowed.coasting.value * COMING_IN ** 2) / by.flowed.standing.value;
+    if (left >= LITTLE) return [];
+    const figure: Figure = {
+      label: "share of its steering that is left",
+      value: left,
+      sd: VANE_DOUBT * left,
+      dimension: "percent",
+      evidence: "calculated",
+      limit: LITTLE,
+    };
+    return [
+      { ...page, severity: "care", about: "yaw by wash", params: { names: by.flowed.names.join(", "), left }, figure },
+    ];
+  },
+  remedies: () => [advice("Keep some throttle in every turn; a rudder or fin in the water that works without it")],
+  says: (p, habit) =>
+    `${p.names} steers by the wash: coming in at ${plain(COMING_IN, "speed", habit, 0)} with the throttle closed ${percent(p.left)} of it is left`,
+});
+
+/** A rudder beside every wash: standing still nothing turns the craft. */
+const stillRudder = verdict<{ names: string }>({
+  find(see) {
+    const by = steeredByFlow(see);
+    if (!by?.flowed.standing || by.flowed.standing.value > by.line.least) return [];
+    return [
+      { ...page, severity: "note", about: "no wash", params: { names: by.flowed.names.join(", ") }, figure: null },
+    ];
+  },
+  remedies: () => [advice("The rudder behind the propeller, in its wash; or give it way before the first turn")],
+  says: (p) => `No wash meets ${p.names}: standing still nothing turns it, it steers once it moves`,
 });
 
 /** What must hold its place, and cannot step aside. */
@@ -99,7 +149,9 @@ const axisLost = verdict<{ axis: Turning; moment: string; share: number | null }
         ? "Let go at full throttle"
         : p.moment === "slow"
           ? "In slow flight"
-          : "With the throttle closed";
+          : p.moment === "on foils"
+            ? "On its foils at full throttle"
+            : "With the throttle closed";
     return p.share === null
       ? `${when} nothing is left of the ${p.axis} control`
       : `${when} it takes ${percent(p.share)} of what is left of the ${p.axis} control`;
@@ -114,7 +166,7 @@ const gustBeyond = verdict<{ holds: number; gust: number }>({
     const result = see.result(axes);
     const gust = GUSTS * see.design.brief.environment.wind;
     if (result?.kind !== "wings") return [];
-    const roll = result.moments.find((m) => m.moment === "slow")?.gust.roll;
+    const roll = result.moments.find((m) => m.moment === "slow")?.gust?.roll;
     if (!roll || roll.more || roll.speed >= gust) return [];
     const figure: Figure = {
       label: "side gust that it holds",
@@ -134,6 +186,8 @@ const gustBeyond = verdict<{ holds: number; gust: number }>({
 export const verdicts = {
   "steers-by-thrust": steersByThrust,
   "nothing-steers": nothingSteers,
+  "steers-by-wash": steersByWash,
+  "still-rudder": stillRudder,
   "no-sway": noSway,
   "axis-lost": axisLost,
   "gust-beyond": gustBeyond,

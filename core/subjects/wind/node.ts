@@ -10,7 +10,7 @@ import { type Turn, effectOf } from "../authority/allocate";
 import { type AuthorityResult, authority, hoverInputs, inFrame } from "../authority/node";
 import { type AxisLine, lineOf } from "../axes/inFlight";
 import { fallenAt, falling } from "../axes/falling";
-import { ahead, axes } from "../axes/node";
+import { type SixLine, ahead, axes } from "../axes/node";
 import { balance } from "../balance/node";
 import { lattice } from "../flight/latticeNode";
 import { bodyMoments } from "../flight/body";
@@ -212,6 +212,15 @@ function hovering(
   };
 }
 
+/** What turns the nose against the wind standing: the drives, or a rudder in their wash, whichever does more. */
+function standingYaw({ command, least, flowed }: SixLine, share: number): { value: number; sd: number } | null {
+  const reach = Math.min(command.alone.plus, command.alone.minus);
+  const drives = { value: reach, sd: share * reach };
+  const standing = flowed?.standing;
+  const most = standing && standing.value > reach ? standing : drives;
+  return most.value > least ? most : null;
+}
+
 /** A craft that something else carries pushes against the wind with what it has ahead. */
 function pushing(view: View, of: Of, pressure: number, at: MassResult): Held | null {
   const board = solved(of(axes));
@@ -230,11 +239,13 @@ function pushing(view: View, of: Of, pressure: number, at: MassResult): Held | n
     sd: Math.hypot(side.push.sd * arm, side.push.value * at.cgSd.x),
   };
   const yaw = line("yaw");
-  const reach = yaw ? Math.min(yaw.command.alone.plus, yaw.command.alone.minus) : 0;
-  const answer = yaw && reach > yaw.least ? { value: reach, sd: board.share * reach } : null;
+  const answer = yaw ? standingYaw(yaw, board.share) : null;
   const envelope = support.gas && !view.bodies.some((b) => b.shapeBy !== "guess");
   const open = [
     ...(beside === "water" ? ["where the water holds it is not known"] : []),
+    ...(yaw?.flowed && !yaw.flowed.standing
+      ? [`what ${yaw.flowed.names.join(", ")} does in the wash is not known`]
+      : []),
     ...(envelope ? ["its envelope is not described as a body: a wind at a slant turns it more"] : []),
   ];
   return {

@@ -1,6 +1,6 @@
 import { type Design, usualState } from "../../../core/design/schema";
 import { quietDesign } from "../designs";
-import { winged } from "../wings";
+import { panel, surface, winged } from "../wings";
 import { type RuleCase, known, unit } from "./change";
 
 /** A craft afloat with propellers abreast that push ahead, each way or one way. */
@@ -31,6 +31,23 @@ const steered = (d: Design) => {
   if (!fin) throw new Error("no fin");
   fin.controls = [{ id: "r", name: "Rudder", does: ["yaw"], from: 0, to: 1, chord: 0.4, up: 0.4, down: 0.4 }];
   d.surfaces = [fin];
+};
+
+/** A craft on a cushion behind one propeller, its air rudder so far beside the middle. */
+const ruddered = (beside: number) => (d: Design) => {
+  one(d);
+  d.states = [usualState("cushion")];
+  unit(d).surroundings = "in air";
+  d.surfaces = [
+    surface({
+      id: "rudder",
+      at: { x: 0.66, y: (unit(d).places[0]?.at.y ?? 0) + beside, z: 0.17 },
+      chord: 0.08,
+      mirrored: false,
+      panels: [panel(0.06, 0.08, 0, 90)],
+      controls: [{ id: "r", name: "Rudder", does: ["yaw"], from: 0, to: 1, chord: 1, up: 0.4, down: 0.4 }],
+    }),
+  ];
 };
 
 /** A thrust line above the CG, on wings. */
@@ -73,6 +90,8 @@ export const AXES_CASES: RuleCase[] = [
   ["steers-by-thrust", afloat(false), steered],
   ["steers-by-thrust", afloat(true), afloat(true, (d) => void (d.states = [usualState("ground")]))],
   ["nothing-steers", one, afloat(true)],
+  ["steers-by-wash", ruddered(0), ruddered(0.5)],
+  ["still-rudder", ruddered(0.5), ruddered(0)],
   ["no-sway", onGas(false), onGas(true)],
   ["axis-lost", tall(0.9), tall(0.1)],
   ["gust-beyond", leaning(0.08), leaning(0.5)],

@@ -10,6 +10,7 @@ import {
   TURN_WORD,
   WORD_COLOUR,
   answerText,
+  flowedText,
   gustText,
   heldText,
   pieceText,
@@ -173,9 +174,11 @@ function OnWings({ moments }: { moments: AtSpeed[] }) {
         at most; the other half is for gusts and hands. Propeller wash and what fins and dihedral do by themselves are
         not counted.
       </p>
-      <p className="mt-1" data-gust>
-        {gustText(at, habit)}
-      </p>
+      {at.gust && (
+        <p className="mt-1" data-gust>
+          {gustText(at, habit)}
+        </p>
+      )}
     </section>
   );
 }
@@ -217,7 +220,7 @@ function ByDrives({ result }: { result: DriveAxes }) {
               <th className="text-right!">one way</th>
               <th className="text-right!">the other</th>
               <th>by drives</th>
-              <th>with the throttle closed</th>
+              <th>holds or turns it besides</th>
             </tr>
           </thead>
           <tbody>
@@ -243,6 +246,15 @@ function ByDrives({ result }: { result: DriveAxes }) {
                   </td>
                   <td>
                     {heldText(l)}
+                    {l.flowed && (
+                      <span className="block" data-flowed>
+                        {flowedText(l.flowed, habit, loss !== null).map((text) => (
+                          <span key={text} className="block text-[12px]">
+                            {text}
+                          </span>
+                        ))}
+                      </span>
+                    )}
                     {l.weighed && !loss && (
                       <span className="block" data-weighed>
                         weighed at full command: <Moment {...l.weighed} />
