@@ -393,6 +393,11 @@ describe("where the CG must be", () => {
     // So near the surface and so slow it makes waves: how slow it is carried is not told, and no band says where it flies.
     await user.see(/Below 1\.\d m\/s foils at that depth make waves.*how slow they carry it.*is open/);
     expect(await user.read('[aria-label="Speeds"]')).not.toMatch(/does not fly|Best glide/);
+    await user.see("As if they made no waves: so slow they do");
+    await user.see("From where the foils stop making waves.");
+    // What turns it on them: the rudder is told, heel and pitch are open.
+    await user.page.waitForSelector('[data-axis-line="yaw"][data-word="holds"]');
+    await user.page.waitForSelector('[data-axis-line="roll"][data-word="open"]');
     await user.click("How it flies");
     await user.fill("Water on the foils", "");
     await user.see("Open: waits for: where the water stands on its foils");

@@ -4,7 +4,7 @@ import { evaluate, resultIn } from "../../core/evaluate";
 import { elementsOf } from "../../core/subjects/flight/elements";
 import { solveLattice } from "../../core/subjects/flight/lattice";
 import { lattice } from "../../core/subjects/flight/latticeNode";
-import { flight } from "../../core/subjects/flight/node";
+import { flight, trimCurve } from "../../core/subjects/flight/node";
 import { foils } from "../../core/subjects/foils/node";
 import { wetted } from "../../core/subjects/flight/wet";
 import { planformOf, stationsOf } from "../../core/subjects/surfaces/planform";
@@ -185,6 +185,12 @@ describe("a craft on foils", () => {
     expect(r?.waves).toBeCloseTo(2 * Math.sqrt(9.80665 * (resultIn(evaluate(onFoils(0.5)), lattice)?.depth ?? 0)), 9);
     expect(r?.speed).toBeGreaterThanOrEqual(r?.waves ?? Number.POSITIVE_INFINITY);
     expect(r?.least).toBeLessThan(r?.waves ?? 0);
+    // Neither is the trim told there.
+    const e = evaluate(onFoils(0.5));
+    const [l, f] = [resultIn(e, lattice), resultIn(e, flight)];
+    const trims = l && f ? trimCurve(l, f) : [];
+    expect(trims.length).toBeGreaterThan(5);
+    expect(trims[0]?.speed).toBeCloseTo(r?.waves ?? 0, 9);
     // With less thrust than they take at the slowest of these speeds it may still run slower: no stop.
     const weak = evaluate(
       onFoils(0.5, (d) => {

@@ -99,11 +99,15 @@ export function thrustHeight(design: Pick<Design, "units" | "items">): number | 
 }
 
 const POINTS = 24;
-/** Level flight from its slowest to three times that. */
-export function trimCurve(l: LatticeResult, { at, values }: Pick<FlightResult, "at" | "values">): TrimPoint[] {
+/** Level flight from its slowest to three times that; of foils only as fast as they make no waves. */
+export function trimCurve(
+  l: LatticeResult,
+  { at, values, waves }: Pick<FlightResult, "at" | "values" | "waves">,
+): TrimPoint[] {
   const slowest = values.stallSpeed?.value;
   if (!at || slowest === undefined) return [];
-  return Array.from({ length: POINTS }, (_, k) => trimAt(l, at, slowest * (1 + (2 * k) / (POINTS - 1)))).filter(
+  const [from, to] = [Math.max(slowest, waves), 3 * Math.max(slowest, waves)];
+  return Array.from({ length: POINTS }, (_, k) => trimAt(l, at, from + ((to - from) * k) / (POINTS - 1))).filter(
     (t) => t !== null,
   );
 }

@@ -35,6 +35,7 @@ export function SpanLoad({ wings, flown }: { wings: LatticeResult; flown: Flight
   const strip = wings.model.strips[flown.slow.strip];
   const first = flown.slow.by === "stall" && strip ? strip : null;
   const name = first && design.surfaces[first.surface]?.name;
+  const slowest = flown.values.stallSpeed?.value ?? 0;
   return (
     <section aria-label="Lift along the span" className="min-w-0">
       <h2>
@@ -84,6 +85,11 @@ export function SpanLoad({ wings, flown }: { wings: LatticeResult; flown: Flight
           dashed: slowest; dotted: {AT_SPEED} × as fast
         </text>
       </svg>
+      {slowest < flown.waves && (
+        <p className="mt-1 text-care" data-waves>
+          As if they made no waves: so slow they do, and lift less than this.
+        </p>
+      )}
       <p className="mt-1 text-pencil">
         {first && name
           ? `${name} stalls first, ${Math.round(100 * first.share)} % of the way to its tip.`

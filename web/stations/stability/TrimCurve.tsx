@@ -43,6 +43,7 @@ export function TrimCurve({ wings, flown }: { wings: LatticeResult; flown: Fligh
           ? "Solid: angle of attack. "
           : "No pitch control is described: only the lift is balanced. "}
         Thrust as large as the drag, from where the drives are.
+        {flown.waves > (values.stallSpeed?.value ?? 0) && " From where the foils stop making waves."}
       </p>
     </div>
   );
