@@ -22,6 +22,8 @@ import { verdicts as flightVerdicts } from "./subjects/flight/verdicts";
 import { lattice } from "./subjects/flight/latticeNode";
 import { foils } from "./subjects/foils/node";
 import { verdicts as foilVerdicts } from "./subjects/foils/verdicts";
+import { gas } from "./subjects/gas/node";
+import { verdicts as gasVerdicts } from "./subjects/gas/verdicts";
 import { lateral } from "./subjects/lateral/node";
 import { verdicts as lateralVerdicts } from "./subjects/lateral/verdicts";
 import { liftoff } from "./subjects/liftoff/node";
@@ -61,6 +63,7 @@ export const SUBJECTS: readonly AnySubject<any>[] = [
   judged(mass, massVerdicts),
   judged(extent, extentVerdicts),
   judged(balance, balanceVerdicts),
+  judged(gas, gasVerdicts),
   judged(cost, costVerdicts),
   judged(propulsion, propulsionVerdicts),
   judged(ratios, ratioVerdicts),

@@ -76,9 +76,22 @@ const HELD_WORD: Record<NonNullable<SixLine["held"]>, string> = {
   "weight below lift": "its weight, where that hangs below its lift (not computed)",
 };
 
+/** An angle of heel or pitch that a righting moment is told for. */
+const HEELED = (10 * Math.PI) / 180;
 /** What holds an axis when no drive does. */
-export const heldText = ({ held, flowed }: Pick<SixLine, "held" | "flowed">): string =>
-  held ? HELD_WORD[held] : flowed ? "" : "nothing";
+export function heldText(
+  { axis, held, flowed, hangs }: Pick<SixLine, "axis" | "held" | "flowed" | "hangs">,
+  habit: UnitHabit,
+): string {
+  if (!hangs) return held ? HELD_WORD[held] : flowed ? "" : "nothing";
+  const { stiff, rest, body } = hangs;
+  const said = show(Math.sin(HEELED) * Math.abs(stiff.value), Math.sin(HEELED) * stiff.sd, "torque", habit);
+  const moment = `${said.value} ± ${said.sd} ${said.unit} at ${plain(HEELED, "angle", habit, 0)}`;
+  if (!rest) return `its CG lies above the lift of ${body}: ${moment} turn it over`;
+  const angle = show(Math.abs(rest.value), rest.sd, "angle", habit);
+  const by = axis === "pitch" ? `; hangs ${angle.value} ± ${angle.sd}° nose ${rest.value < 0 ? "down" : "up"}` : "";
+  return `its weight below ${body}: ${moment} turn it back${by}`;
+}
 
 /**
  * What controls do where a flow meets them.

@@ -1,6 +1,7 @@
 import { AXES_CASES } from "./rules/axes";
 import { CRAFT_CASES } from "./rules/craft";
 import { DRIVE_CASES } from "./rules/drives";
+import { GAS_CASES } from "./rules/gas";
 import { HOVER_CASES } from "./rules/hover";
 import { BOX_CASES } from "./rules/box";
 import { SPIN_CASES } from "./rules/spin";
@@ -18,5 +19,6 @@ export const RULE_CASES = [
   ...WIND_CASES,
   ...SPIN_CASES,
   ...BOX_CASES,
+  ...GAS_CASES,
   ...STANCE_CASES,
 ];

@@ -101,9 +101,13 @@ describe("words of the axis board", () => {
       expect(answerText({ axis, answer: { value: 1, sd: 0 } })).not.toMatch(/^no /);
       expect(answerText({ axis, answer: null })).toMatch(/^no /);
     }
-    expect(heldText({ held: null, flowed: null })).toBe("nothing");
-    expect(heldText({ held: "water", flowed: null })).toBe("the water, where it floats upright (not computed)");
-    expect(heldText({ held: "weight below lift", flowed: null })).toMatch(/not computed/);
+    expect(heldText({ axis: "yaw", held: null, flowed: null, hangs: null }, "metric")).toBe("nothing");
+    expect(heldText({ axis: "roll", held: "water", flowed: null, hangs: null }, "metric")).toBe(
+      "the water, where it floats upright (not computed)",
+    );
+    expect(heldText({ axis: "roll", held: "weight below lift", flowed: null, hangs: null }, "metric")).toMatch(
+      /not computed/,
+    );
   });
   it("every line of every demo craft can be said", () => {
     for (const name of ["tern", "samphire", "lantern", "gannet"])
@@ -112,7 +116,7 @@ describe("words of the axis board", () => {
         if (board?.kind === "wings")
           for (const m of board.moments)
             for (const l of m.lines) for (const p of l.disturbs) expect(pieceText(p, l.axis)).not.toMatch(HOLE);
-        if (board?.kind === "drives") for (const l of board.lines) expect(heldText(l)).not.toMatch(HOLE);
+        if (board?.kind === "drives") for (const l of board.lines) expect(heldText(l, "metric")).not.toMatch(HOLE);
       }
   });
 });

@@ -1,7 +1,7 @@
 import type { HeldUpBy, Surface } from "../../design/schema";
 import { supportOf } from "../../design/support";
 import type { FlightSaid } from "../surfaces/declares";
-import { type Of, type Outcome, subject } from "../../subject";
+import { type Of, type Outcome, solved, subject } from "../../subject";
 import { air } from "../air/node";
 import { type PlacedThruster, thrustersOf } from "../authority/thrusters";
 import { balance } from "../balance/node";
@@ -11,6 +11,7 @@ import { AT_SPEED, trimAt } from "../flight/trim";
 import { trimmed } from "../flight/model";
 import { launchSpeedOf } from "../flight/cord";
 import { weighedOf } from "../flight/weighed";
+import { type Hangs, gas } from "../gas/node";
 import { mass } from "../mass/node";
 import { placesUnsaid } from "../mass/placed";
 import { type PropulsionResult, propulsion } from "../propulsion/node";
@@ -48,6 +49,8 @@ export interface SixLine {
   word: Commanded;
   /** What holds it there without any drive. */
   held: "water" | "ground" | "cushion" | "weight below lift" | null;
+  /** what weight below a gas's lift does there; null: it does not, or that is not known */
+  hangs: Hangs | null;
   /** Controls that turn it about this axis where a flow meets them; null: no surface has one */
   flowed: Flowed | null;
   /** N·m at full command as it was weighed; null: it was not */
@@ -123,6 +126,7 @@ function ofDrives(
   view: Design & { surfaces: readonly Surface[] } & Weighed,
   { drives, cg }: Machine,
   density: Parameters<typeof flowedBy>[3],
+  hangs: Hangs | null,
 ): Outcome<AxesResult> {
   const read = driversOf(view, drives);
   if ("lacks" in read) return { status: "missing", needs: [read.lacks] };
@@ -157,6 +161,7 @@ function ofDrives(
         least: least(axis),
         word: wordOf(all[axis], least(axis)),
         held: held.get(axis) ?? null,
+        hangs: held.get(axis) === "weight below lift" ? hangs : null,
         flowed: flowedAbout(axis),
         weighed: axis === "yaw" ? steering : null,
       })),
@@ -361,7 +366,7 @@ function onWings(
 export const axes = subject({
   name: "axes",
   reads: ["states", "gasLift", "units", "batteries", "items", "surfaces", "flight", "brief.environment"],
-  needs: [air, propulsion, balance, mass, lattice, flight, falling],
+  needs: [air, gas, propulsion, balance, mass, lattice, flight, falling],
   compute(view, of): Outcome<AxesResult> {
     const support = supportOf(view);
     if (support.beats) return { status: "not covered", because: "it flies by beating wings" };
@@ -390,6 +395,6 @@ export const axes = subject({
     const here = of(air);
     if (here.status !== "solved") return here;
     const density = { air: here.result.density, water: waterOf(view.brief.environment).density };
-    return ofDrives(view, { drives: drives.result, cg: at.result.cg }, density);
+    return ofDrives(view, { drives: drives.result, cg: at.result.cg }, density, solved(of(gas))?.hangs ?? null);
   },
 });

@@ -245,7 +245,7 @@ function ByDrives({ result }: { result: DriveAxes }) {
                       : COMMANDED_WORD[word]}
                   </td>
                   <td>
-                    {heldText(l)}
+                    {heldText(l, habit)}
                     {l.flowed && (
                       <span className="block" data-flowed>
                         {flowedText(l.flowed, habit, loss !== null).map((text) => (
