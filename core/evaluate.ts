@@ -34,7 +34,16 @@ export type Answers = Readonly<Record<string, Omit<Remembered, "keys">>>;
  * What is done about slow subjects that are not remembered: what stood before goes on standing, marked as waiting; or
  * answers from elsewhere are taken over.
  */
-export type Slowly = { standing: { design: Design; evaluation: Evaluation } } | { answers: Answers };
+export type Slowly =
+  | {
+      standing: { design: Design; evaluation: Evaluation };
+      /**
+       * A step of a drag: but for what follows at every step all that would have to be computed stands as it is, not
+       * named, with its verdicts. Whoever asks for this asks for the rest within a tenth of a second.
+       */
+      step?: boolean;
+    }
+  | { answers: Answers };
 
 export interface EvaluationContext {
   /** Label and predicted mass (kg) of the version that this one grew from. */
@@ -169,8 +178,9 @@ export function evaluate(
   memo: Memo | null = shared,
   slowly: Slowly | null = null,
 ): Evaluation {
-  const standing =
-    slowly && "standing" in slowly && mayStand(slowly.standing, design) ? slowly.standing.evaluation : null;
+  const before = slowly && "standing" in slowly && mayStand(slowly.standing, design) ? slowly : null;
+  const standing = before?.standing.evaluation ?? null;
+  const step = before?.step === true;
   const answers = slowly && "answers" in slowly ? slowly.answers : null;
   const waiting: string[] = [];
   const outcomes: Record<string, Outcome<unknown>> = {};
@@ -178,9 +188,12 @@ export function evaluate(
   for (const subject of SUBJECTS) {
     const keys = [...subject.reads.map((k) => partOf(design, k)), ...subject.needs.map((n) => outcomes[n.name])];
     const rests = subject.needs.some((n) => waiting.includes(n.name));
-    const late = standing && subject.cost === "slow" && (rests || !memo?.has(subject.name, keys));
-    if (rests || late) waiting.push(subject.name);
-    if (late) {
+    const stands =
+      standing &&
+      (subject.cost === "slow" || (step && subject.cost !== "frame")) &&
+      (rests || !memo?.has(subject.name, keys));
+    if (rests || (stands && subject.cost === "slow")) waiting.push(subject.name);
+    if (stands) {
       outcomes[subject.name] = standing.outcomes[subject.name] as Outcome<unknown>;
       for (const key of subject.gives) if (standing.metrics[key]) metrics[key] = standing.metrics[key];
       continue;
@@ -204,6 +217,7 @@ export function evaluate(
     return outcome.status === "solved" ? (subject.lacks?.(key, outcome.result, design) ?? null) : whyNone(outcome);
   });
   const targets = heldByStopLine(design, judged);
+  if (standing && step) return { outcomes, metrics, targets, findings: standing.findings, waiting };
   const see = seeOf(design, { outcomes, metrics, targets }, context);
   const findings: Finding[] = [];
   for (const { verdicts } of SUBJECTS)

@@ -85,6 +85,7 @@ export interface Verdict<P extends object> {
   remedies?(see: See, found: Found<P>, habit: UnitHabit): Remedy[];
   says(params: P, habit: UnitHabit): string;
 }
+type Cost = "frame" | "instant" | "slow";
 // biome-ignore lint/suspicious/noExplicitAny: parameters of a verdict are known to the verdict alone
 export type AnyVerdict = Verdict<any>;
 
@@ -98,8 +99,10 @@ export interface AnySubject<R> {
   /** Subjects whose outcomes it may ask for. */
   // biome-ignore lint/suspicious/noExplicitAny: any subject may be needed
   needs: readonly AnySubject<any>[];
-  /** instant: at every step of a drag. slow: apart from the page. */
-  cost: "instant" | "slow";
+  /**
+   * frame: at every step of a drag. instant: at once, and in a drag a dozen times a second. slow: apart from the page.
+   */
+  cost: Cost;
   /** Names of the numbers that it computes. */
   gives: readonly MetricKey[];
   compute(view: Design, of: Of): Outcome<R>;
@@ -118,7 +121,7 @@ export interface Subject<K extends Reads, R> {
   reads: readonly K[];
   // biome-ignore lint/suspicious/noExplicitAny: any subject may be needed
   needs?: readonly AnySubject<any>[];
-  cost?: "instant" | "slow";
+  cost?: Cost;
   gives?: readonly MetricKey[];
   compute(view: View<K>, of: Of): Outcome<R>;
   quantities?(result: R, view: View<K>, of: Of): Partial<Record<MetricKey, Quantity>>;

@@ -320,7 +320,7 @@ export function DeskProvider({
   const parent = file.versions.find((v) => v.label === version.parent);
   const context = useMemo(() => ({ parentMass: parentMassOf(parent) }), [parent]);
   const seen = useMemo(() => inState(design, state.id), [design, state]);
-  const evaluation = useEvaluation(seen, context, `${slug} ${version.label} ${state.id}`);
+  const evaluation = useEvaluation(seen, context, `${slug} ${version.label} ${state.id}`, history.key);
   const preview = usePreview(design, state, previewPatch, context);
 
   const desk: Desk = {

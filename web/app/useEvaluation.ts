@@ -9,6 +9,9 @@ const STILL = 200;
 /** ms after which it is worked out all the same. */
 const LONGEST = 350;
 
+/** ms within which in a drag all that is not slow follows; between, only what is drawn where the hand is. */
+const FOLLOWS = 80;
+
 interface Pace {
   design: Design;
   /** ms, when the design changed and when an answer came; whether the last change followed close upon another */
@@ -33,20 +36,41 @@ async function stoodStill(pace: { readonly current: Pace }): Promise<void> {
  * worked out of the same design before is taken over.
  *
  * @param place craft, version and state, as text
+ * @param stream of changes that the last one belongs to; undefined: it stands by itself
  */
-export function useEvaluation(design: Design, context: EvaluationContext, place: string): Evaluation {
+export function useEvaluation(
+  design: Design,
+  context: EvaluationContext,
+  place: string,
+  stream: string | undefined,
+): Evaluation {
   const standing = useRef<{ design: Design; evaluation: Evaluation } | null>(null);
   const [answered, again] = useReducer((n: number) => n + 1, 0);
+  const whole = useRef<{ at: number; stream: string | undefined }>({ at: 0, stream: undefined });
+  const step = useRef(false);
   // biome-ignore lint/correctness/useExhaustiveDependencies: an answer that came is found where results are remembered
   const evaluation = useMemo(() => {
     const kept = standing.current ? null : answersFor(design);
+    const now = performance.now();
+    step.current =
+      standing.current !== null &&
+      stream !== undefined &&
+      stream === whole.current.stream &&
+      now < whole.current.at + FOLLOWS;
+    if (!step.current) whole.current = { at: now, stream };
     return evaluate(
       design,
       context,
       undefined,
-      standing.current ? { standing: standing.current } : kept && { answers: kept },
+      standing.current ? { standing: standing.current, step: step.current } : kept && { answers: kept },
     );
   }, [design, context, answered]);
+  useEffect(() => {
+    if (!step.current) return;
+    // The next step brings the rest; after the last one it is asked for.
+    const timer = setTimeout(again, FOLLOWS);
+    return () => clearTimeout(timer);
+  });
   const wanted = useRef<Design | null>(null);
   const asking = useRef(false);
   const pace = useRef<Pace>({ design, changed: 0, answered: 0, quick: false });
@@ -78,6 +102,10 @@ export function useEvaluation(design: Design, context: EvaluationContext, place:
       asking.current = false;
     })();
   }, [design, evaluation, context]);
-  useEffect(() => keepAnswers(place, design, evaluation), [place, design, evaluation]);
+  useEffect(
+    // What a step left standing may rest on the design before.
+    () => (step.current ? undefined : keepAnswers(place, design, evaluation)),
+    [place, design, evaluation],
+  );
   return evaluation;
 }

@@ -21,6 +21,7 @@ const ALONG: Record<"cgX" | "cgY" | "cgZ" | "inertiaRoll" | "inertiaPitch" | "in
 /** Where the mass is: centre of gravity and moments of inertia. */
 export const balance = subject({
   name: "balance",
+  cost: "frame",
   reads: ["items"],
   needs: [mass],
   gives: ["cgX", "cgY", "cgZ", "inertiaRoll", "inertiaPitch", "inertiaYaw"],

@@ -18,6 +18,7 @@ const drawnOf = ({ surfaces, bodies }: Pick<Design, "surfaces" | "bodies">) => (
 /** The box around all parts, and around wings and bodies of known shape. */
 export const extent = subject({
   name: "extent",
+  cost: "frame",
   reads: ["items", "surfaces", "bodies"],
   gives: ["length", "width", "height"],
   compute(view): Outcome<Extent> {

@@ -54,6 +54,7 @@ const total = (items: readonly Item[]): number => items.reduce((s, i) => s + (i.
 
 export const mass = subject({
   name: "mass",
+  cost: "frame",
   reads: ["items", "batteries", "gasLift"],
   gives: ["auw", "auwExpected", "netMass", "ballastShare", "packShare"],
   compute(view): Outcome<LedgerMass> {
