@@ -15,6 +15,7 @@ const choose = async (path: string) => {
 /** A tail of 400 mm by 100 mm at its root and 60 mm at its tips, nose up, turned and shifted within the drawing. */
 const TAIL = `<svg xmlns="http://www.w3.org/2000/svg" width="210mm" height="148mm" viewBox="0 0 1050 740">
  <defs><path id="hidden" d="M0 0h9000v9000z"/></defs>
+ <g style="opacity:1; display: none"><path id="layer" d="M0 0h5000v3000z"/></g><path style="visibility:hidden" d="M0 0h4000v9z"/>
  <rect id="note" x="5" y="5" width="40" height="12"/>
  <g transform="translate(500 300)"><g transform="scale(2.5)">
   <path id="tail" d="M-200 20 L0 0 L200 20 L200 80 L0 100 L-200 80 Z" onload="window.broken=1"/>

@@ -174,4 +174,39 @@ describe("on the board", () => {
     // What the water gives back as it heels is not computed: without a roll control that is no "never had".
     expect(word("roll")).toBe("open");
   });
+  it("coasting is told while what the drives push is not known, and nothing of what they command", () => {
+    const unread = onWater((d) => {
+      d.states = [usualState("hull")];
+      const [u] = d.units;
+      if (u) u.places = [];
+      if (u) u.propellerItemId = null;
+    });
+    if (unread.board?.kind !== "unpushed") throw new Error(unread.board?.kind);
+    expect(unread.board.open).toMatch(/a place for each unit/);
+    const yaw = unread.board.lines.find((l) => l.axis === "yaw");
+    expect(yaw?.flowed?.standing).toBeNull();
+    expect(yaw?.flowed?.coasting.value).toBeGreaterThan(0);
+    for (const code of ["steers-by-wash", "still-rudder", "nothing-steers", "steers-by-thrust", "no-sway"])
+      expect(unread.codes).not.toContain(code);
+    expect(unread.blown?.held).toBeNull();
+    expect(unread.blown?.because).toMatch(/waits for: a place/);
+    const engineless = onWater((d) => void (d.units = []));
+    if (engineless.board?.kind !== "unpushed") throw new Error(engineless.board?.kind);
+    expect(engineless.board.open).toBe("it has none");
+    const unsaid = onWater((d) => {
+      d.states = [usualState("hull")];
+      const [u] = d.units;
+      if (u) u.surroundings = null;
+    });
+    if (unsaid.board?.kind !== "unpushed") throw new Error(unsaid.board?.kind);
+    expect(unsaid.board.open).toMatch(/is not said: in the air or in water/);
+    // Without a control there is nothing to tell.
+    const bare = onWater((d) => {
+      d.surfaces = [];
+      const [u] = d.units;
+      if (u) u.places = [];
+      if (u) u.propellerItemId = null;
+    });
+    expect(bare.board).toBeNull();
+  });
 });

@@ -15,8 +15,15 @@ export type SvgRead =
   | { ok: false; problem: string };
 
 const FIGURES = ["path", "polygon", "polyline", "line", "rect", "circle", "ellipse"];
-/** What is drawn elsewhere or not at all. */
-const HIDDEN = "defs, clipPath, mask, symbol, pattern, marker, [display=none]";
+/** What is drawn elsewhere or not at all: layers that are turned off are hidden by a style. */
+const HIDDEN = "defs, clipPath, mask, symbol, pattern, marker, [display=none], [visibility=hidden]";
+const HIDES = /(?:^|[;\s])(?:display\s*:\s*none|visibility\s*:\s*hidden)/i;
+function isHidden(e: Element): boolean {
+  if (e.closest(HIDDEN) !== null) return true;
+  for (let at: Element | null = e; at; at = at.parentElement)
+    if (HIDES.test(at.getAttribute("style") ?? "")) return true;
+  return false;
+}
 /** What places and shapes a figure; nothing else of the file comes into the page. */
 const SHAPE = ["d", "points", "x", "y", "width", "height", "rx", "ry", "cx", "cy", "r", "x1", "y1", "x2", "y2"];
 const POINTS = 1200;
@@ -51,7 +58,7 @@ export function readSvg(text: string): SvgRead {
   const root = drawing.documentElement;
   if (root.nodeName !== "svg" || drawing.querySelector("parsererror"))
     return { ok: false, problem: "This is not an SVG drawing, or it is not whole." };
-  const found = [...root.querySelectorAll(FIGURES.join())].filter((e) => e.closest(HIDDEN) === null);
+  const found = [...root.querySelectorAll(FIGURES.join())].filter((e) => !isHidden(e));
   if (found.length === 0)
     return { ok: false, problem: "No line is in it: paths and plain figures are read, pictures and letters are not." };
   const stage = document.createElementNS("http://www.w3.org/2000/svg", "svg");

@@ -49,11 +49,12 @@ function washesIn(
  * What controls of surfaces do about the CG in the washes of the drives standing at full throttle, and coasting: rudders
  * in water or air, planes, vanes. Up to 20° of their travel, ± 30 % (judgement); a wash of another medium does nothing.
  *
+ * @param drivers null: where they are or what they push is not known, and so are their washes
  * @param density kg/m³ of each medium
  */
 export function flowedBy(
   view: { surfaces: readonly Surface[]; units: readonly Unit[] },
-  drivers: readonly PlacedThruster[],
+  drivers: readonly PlacedThruster[] | null,
   cg: Point,
   density: Record<Surface["medium"], number>,
 ): Record<Turn, Flowed> {
@@ -61,7 +62,7 @@ export function flowedBy(
   const out: Record<Turn, Flowed> = { roll: none(), pitch: none(), yaw: none() };
   const add = (m: Moment, by: number): Moment => ({ value: m.value + by, sd: m.sd + VANE_DOUBT * by });
   for (const medium of ["air", "water"] as const) {
-    const washes = washesIn(medium, view.units, drivers);
+    const washes = drivers && washesIn(medium, view.units, drivers);
     for (const turn of TURNS) {
       const surfaces = view.surfaces
         .filter((s) => s.medium === medium)

@@ -1,7 +1,8 @@
-import type { HeldUpBy, Surface } from "../../design/schema";
-import { supportOf } from "../../design/support";
+import type { HeldUpBy, Point, Surface } from "../../design/schema";
+import { type Supported, supportOf } from "../../design/support";
+import type { Turn } from "../authority/allocate";
 import type { FlightSaid } from "../surfaces/declares";
-import { type Of, type Outcome, solved, subject } from "../../subject";
+import { type Of, type Outcome, solved, subject, whyNone } from "../../subject";
 import { air } from "../air/node";
 import { type PlacedThruster, thrustersOf } from "../authority/thrusters";
 import { balance } from "../balance/node";
@@ -65,14 +66,23 @@ export interface DeadDriver {
   surgeLeft: number;
 }
 
-export type AxesResult = { kind: "wings"; moments: AtSpeed[]; otherDrives: boolean } | ByDrives;
+export type AxesResult = { kind: "wings"; moments: AtSpeed[]; otherDrives: boolean } | ByDrives | Unpushed;
+
+/** What is known of the axes while what the drives push is not. */
+export interface Unpushed {
+  kind: "unpushed";
+  /** why what the drives command is open */
+  open: string;
+  lines: Pick<SixLine, "axis" | "held" | "hangs" | "flowed">[];
+  otherDrives: boolean;
+}
 
 /** Six axes by the drives; what one dead unit leaves of them is asked for where somebody looks. */
 export interface ByDrives {
   kind: "drives";
   lines: SixLine[];
   drivers: (Driver & { name: string })[];
-  cg: Machine["cg"];
+  cg: Point;
   /** What was weighed was so with other drives than these: it does not count. */
   otherDrives: boolean;
   /** Standard uncertainty of the least known drive's thrust, as a share of it: that of every number here, at most. */
@@ -97,11 +107,6 @@ const ASTERN = 0.6;
 /** Shares of what all drives could do together that count as an effect (judgement). */
 const LEAST = 0.01;
 
-interface Machine {
-  drives: PropulsionResult;
-  cg: { x: number; y: number; z: number };
-}
-
 type Design = Parameters<typeof placedUnits>[0] & Parameters<typeof supportOf>[0];
 
 /** Each unit as it acts; what lacks is the name of a drive that has no place or no thrust. */
@@ -121,50 +126,79 @@ function driversOf(
 
 type Weighed = Parameters<typeof weighedOf>[0];
 
+/** What holds or turns each axis whatever the drives do. */
+function undriven(view: Supported, flowed: Record<Turn, Flowed>, hangs: Hangs | null): Unpushed["lines"] {
+  const held = new Map<SixAxis, NonNullable<SixLine["held"]>>();
+  for (const way of supportOf(view).ways)
+    for (const axis of HELD[way]?.axes ?? []) held.set(axis, HELD[way]?.by ?? "water");
+  return SIX.map((axis) => {
+    const turned = axis === "roll" || axis === "pitch" || axis === "yaw" ? flowed[axis] : null;
+    const by = held.get(axis) ?? null;
+    return {
+      axis,
+      held: by,
+      hangs: by === "weight below lift" ? hangs : null,
+      flowed: turned && turned.names.length > 0 ? turned : null,
+    };
+  });
+}
+
+interface Around {
+  cg: Point;
+  /** kg/m³ */
+  density: Parameters<typeof flowedBy>[3];
+  hangs: Hangs | null;
+}
+
 /** The six axes of a craft that something else holds up. */
 function ofDrives(
   view: Design & { surfaces: readonly Surface[] } & Weighed,
-  { drives, cg }: Machine,
-  density: Parameters<typeof flowedBy>[3],
-  hangs: Hangs | null,
+  pushed: Outcome<PropulsionResult>,
+  { cg, density, hangs }: Around,
 ): Outcome<AxesResult> {
-  const read = driversOf(view, drives);
-  if ("lacks" in read) return { status: "missing", needs: [read.lacks] };
-  const { drivers } = read;
-  const { ways } = supportOf(view);
+  const drives = solved(pushed);
+  const read = drives
+    ? driversOf(view, drives)
+    : { lacks: view.units.length > 0 ? (whyNone(pushed) ?? "drives") : "a drive" };
   const steering = weighedOf(view, "steering");
-  const held = new Map<SixAxis, NonNullable<SixLine["held"]>>();
-  for (const way of ways) for (const axis of HELD[way]?.axes ?? []) held.set(axis, HELD[way]?.by ?? "water");
-  const free = [...held.keys()];
+  const otherDrives = steering === null && view.flight.steering !== null;
+  const lacks = "lacks" in read ? read.lacks : [...(drives?.unknown ?? []), ...(drives?.outside ?? [])][0];
+  if (!drives || "lacks" in read || lacks !== undefined) {
+    // Controls and weight do what they do without them.
+    const lines = undriven(view, flowedBy(view, null, cg, density), hangs);
+    return lines.some((l) => l.flowed || l.hangs)
+      ? {
+          status: "solved",
+          result: { kind: "unpushed", open: view.units.length > 0 ? (lacks ?? "") : "it has none", lines, otherDrives },
+        }
+      : drives || view.units.length === 0
+        ? { status: "missing", needs: [lacks ?? "what its drives push"] }
+        : (pushed as Exclude<Outcome<never>, { status: "solved" }>);
+  }
+  const { drivers } = read;
+  const lines = undriven(view, flowedBy(view, drivers, cg, density), hangs);
+  const free = lines.filter((l) => l.held !== null).map((l) => l.axis);
   const total = drivers.reduce((s, d) => s + d.most, 0);
   const size = Math.max(...drivers.map((d) => Math.hypot(d.at.x - cg.x, d.at.y - cg.y, d.at.z - cg.z)), 1e-3);
-  const least = (axis: SixAxis) => LEAST * total * (SIX.indexOf(axis) < 3 ? 1 : size);
   const all = commands(drivers, cg, free);
-  const flowed = flowedBy(view, drivers, cg, density);
-  const flowedAbout = (axis: SixAxis) =>
-    axis === "roll" || axis === "pitch" || axis === "yaw"
-      ? flowed[axis].names.length > 0
-        ? flowed[axis]
-        : null
-      : null;
   return {
     status: "solved",
     result: {
       kind: "drives",
-      otherDrives: steering === null && view.flight.steering !== null,
+      otherDrives,
       drivers,
       cg,
       share: Math.max(...drives.drives.map((d) => d.sd.thrust / d.values.thrust)),
-      lines: SIX.map((axis) => ({
-        axis,
-        command: all[axis],
-        least: least(axis),
-        word: wordOf(all[axis], least(axis)),
-        held: held.get(axis) ?? null,
-        hangs: held.get(axis) === "weight below lift" ? hangs : null,
-        flowed: flowedAbout(axis),
-        weighed: axis === "yaw" ? steering : null,
-      })),
+      lines: lines.map((line, k) => {
+        const least = LEAST * total * (k < 3 ? 1 : size);
+        return {
+          ...line,
+          command: all[line.axis],
+          least,
+          word: wordOf(all[line.axis], least),
+          weighed: line.axis === "yaw" ? steering : null,
+        };
+      }),
     },
   };
 }
@@ -189,8 +223,8 @@ export function lossOf({ lines, drivers, cg }: ByDrives, dead: number): DeadDriv
 export function ahead(
   view: Design,
   drives: PropulsionResult | null,
-  cg: Machine["cg"],
-  cgSd: Machine["cg"],
+  cg: Point,
+  cgSd: Point,
   fallen: FallenAt[] | null,
 ) {
   if (view.units.length === 0) return { thrust: { value: 0, sd: 0 }, torque: { value: 0, sd: 0 }, arm: null };
@@ -379,22 +413,17 @@ export const axes = subject({
       if (flown.status !== "solved") return flown;
       return onWings(view, of, wings.result, flown.result);
     }
-    const [drives, at] = [of(propulsion), of(balance)];
-    if (view.units.length === 0) return { status: "missing", needs: ["a drive"] };
-    if (drives.status !== "solved") return drives;
+    const at = of(balance);
     if (at.status !== "solved") return { status: "missing", needs: ["mass"] };
     const [open] = placesUnsaid(view.items, "x", "y", "z");
     if (open !== undefined) return { status: "missing", needs: [`every part's place: ${open}`] };
     const ledger = of(mass);
-    const [lacks] = [
-      ...(ledger.status === "solved" ? ledger.result.incomplete : ["mass"]),
-      ...drives.result.unknown,
-      ...drives.result.outside,
-    ];
+    const [lacks] = ledger.status === "solved" ? ledger.result.incomplete : ["mass"];
     if (lacks !== undefined) return { status: "missing", needs: [lacks] };
     const here = of(air);
     if (here.status !== "solved") return here;
     const density = { air: here.result.density, water: waterOf(view.brief.environment).density };
-    return ofDrives(view, { drives: drives.result, cg: at.result.cg }, density, solved(of(gas))?.hangs ?? null);
+    const hangs = solved(of(gas))?.hangs ?? null;
+    return ofDrives(view, of(propulsion), { cg: at.result.cg, density, hangs });
   },
 });

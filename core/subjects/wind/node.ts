@@ -398,7 +398,9 @@ export const wind = subject({
       return result(held, held ? null : "it does not hover as it is");
     }
     const board = of(axes);
-    return result(doubted(pushing(view, of, pressure, at.result), lacks), whyNone(board));
+    const known = solved(board);
+    const because = known?.kind === "unpushed" ? `waits for: ${known.open}` : whyNone(board);
+    return result(doubted(pushing(view, of, pressure, at.result), lacks), because);
   },
   quantities({ side, held, lacks }, view, of): Partial<Record<keyof typeof quantities, Quantity>> {
     const evidence = computedFrom([

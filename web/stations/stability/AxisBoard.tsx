@@ -2,7 +2,13 @@ import { useMemo, useState } from "react";
 import { resultIn } from "../../../core/evaluate";
 import { whyNone } from "../../../core/subject";
 import type { AxisLine } from "../../../core/subjects/axes/inFlight";
-import { type AtSpeed, type ByDrives as DriveAxes, axes, lossOf } from "../../../core/subjects/axes/node";
+import {
+  type AtSpeed,
+  type ByDrives as DriveAxes,
+  type Unpushed as UnpushedAxes,
+  axes,
+  lossOf,
+} from "../../../core/subjects/axes/node";
 import {
   COMMANDED_WORD,
   MOMENT_WORD,
@@ -37,7 +43,13 @@ export function AxisBoard() {
   }
   return (
     <>
-      {result.kind === "wings" ? <OnWings moments={result.moments} /> : <ByDrives result={result} />}
+      {result.kind === "wings" ? (
+        <OnWings moments={result.moments} />
+      ) : result.kind === "unpushed" ? (
+        <Unpushed result={result} />
+      ) : (
+        <ByDrives result={result} />
+      )}
       {result.otherDrives && (
         <p className="px-4 pb-2 text-care" data-other-drives>
           What was weighed was so with other drives or packs than these: it does not count. Weigh it again on the bench.
@@ -183,6 +195,49 @@ function OnWings({ moments }: { moments: AtSpeed[] }) {
   );
 }
 
+/** What holds or turns an axis besides the drives. */
+function Besides({ line, dead = false }: { line: UnpushedAxes["lines"][number]; dead?: boolean }) {
+  const { habit } = usePreferences();
+  return (
+    <>
+      {heldText(line, habit)}
+      {line.flowed && (
+        <span className="block" data-flowed>
+          {flowedText(line.flowed, habit, dead).map((text) => (
+            <span key={text} className="block text-[12px]">
+              {text}
+            </span>
+          ))}
+        </span>
+      )}
+    </>
+  );
+}
+
+/** What is known of the axes while what the drives push is not. */
+function Unpushed({ result: { open, lines } }: { result: UnpushedAxes }) {
+  return (
+    <section aria-label="Axes" className="border-b border-hair px-4 py-3">
+      <h2>What turns it besides its drives</h2>
+      <p className="text-care">What its drives command is open: {open}.</p>
+      <table className="rows mt-1 w-auto">
+        <tbody>
+          {lines
+            .filter((l) => l.flowed || l.hangs)
+            .map((l) => (
+              <tr key={l.axis} data-axis-line={l.axis} data-word="open">
+                <td className="text-ink">{SIX_WORD[l.axis]}</td>
+                <td>
+                  <Besides line={l} />
+                </td>
+              </tr>
+            ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
 /** Six axes of a craft that something else holds up: what its drives command, with all of them and with one dead. */
 function ByDrives({ result }: { result: DriveAxes }) {
   const { habit } = usePreferences();
@@ -245,16 +300,7 @@ function ByDrives({ result }: { result: DriveAxes }) {
                       : COMMANDED_WORD[word]}
                   </td>
                   <td>
-                    {heldText(l, habit)}
-                    {l.flowed && (
-                      <span className="block" data-flowed>
-                        {flowedText(l.flowed, habit, loss !== null).map((text) => (
-                          <span key={text} className="block text-[12px]">
-                            {text}
-                          </span>
-                        ))}
-                      </span>
-                    )}
+                    <Besides line={l} dead={loss !== null} />
                     {l.weighed && !loss && (
                       <span className="block" data-weighed>
                         weighed at full command: <Moment {...l.weighed} />
