@@ -20,6 +20,8 @@ import { verdicts as extentVerdicts } from "./subjects/extent/verdicts";
 import { flight } from "./subjects/flight/node";
 import { verdicts as flightVerdicts } from "./subjects/flight/verdicts";
 import { lattice } from "./subjects/flight/latticeNode";
+import { floats } from "./subjects/floats/node";
+import { verdicts as floatVerdicts } from "./subjects/floats/verdicts";
 import { foils } from "./subjects/foils/node";
 import { verdicts as foilVerdicts } from "./subjects/foils/verdicts";
 import { gas } from "./subjects/gas/node";
@@ -64,6 +66,7 @@ export const SUBJECTS: readonly AnySubject<any>[] = [
   judged(extent, extentVerdicts),
   judged(balance, balanceVerdicts),
   judged(gas, gasVerdicts),
+  judged(floats, floatVerdicts),
   judged(cost, costVerdicts),
   judged(propulsion, propulsionVerdicts),
   judged(ratios, ratioVerdicts),

@@ -393,6 +393,15 @@ describe("where the CG must be", () => {
     // So near the surface and so slow it makes waves: how slow it is carried is not told, and no band says where it flies.
     await user.see(/Below 1\.\d m\/s foils at that depth make waves.*how slow they carry it.*is open/);
     expect(await user.read('[aria-label="Speeds"]')).not.toMatch(/does not fly|Best glide/);
+    // Afloat it lies as deep as it weighs, and the water is drawn there.
+    await user.click("afloat");
+    await user.page.waitForSelector('[data-afloat="floats"]');
+    await user.page.waitForSelector("[data-waterline]");
+    expect(await user.read('[aria-label="Afloat"]')).toMatch(/from the lowest point of its hull.*settles by the stern/);
+    expect(await user.read('[data-axis-line="yaw"] [data-flowed]')).toMatch(
+      /no wash meets it.*with the throttle closed/,
+    );
+    await user.click("on the foils");
     await user.see("As if they made no waves: so slow they do");
     await user.see("From where the foils stop making waves.");
     // What turns it on them: the rudder is told, heel and pitch are open.

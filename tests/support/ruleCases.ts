@@ -1,6 +1,7 @@
 import { AXES_CASES } from "./rules/axes";
 import { CRAFT_CASES } from "./rules/craft";
 import { DRIVE_CASES } from "./rules/drives";
+import { FLOAT_CASES } from "./rules/floats";
 import { GAS_CASES } from "./rules/gas";
 import { HOVER_CASES } from "./rules/hover";
 import { BOX_CASES } from "./rules/box";
@@ -20,5 +21,6 @@ export const RULE_CASES = [
   ...SPIN_CASES,
   ...BOX_CASES,
   ...GAS_CASES,
+  ...FLOAT_CASES,
   ...STANCE_CASES,
 ];

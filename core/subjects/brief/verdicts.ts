@@ -3,6 +3,7 @@ import type { HeldUpBy } from "../../design/schema";
 import { METRICS } from "../../design/metrics";
 import { undecided } from "../../design/targets";
 import { type Found, figureOf, verdict } from "../../subject";
+import { floats } from "../floats/node";
 import { flight } from "../flight/node";
 import { ONE_MINUTE, advice } from "../say";
 import { disarmsAloft, runsOn } from "./controlVerdicts";
@@ -67,7 +68,7 @@ const CARRIED: Record<HeldUpBy, string | null> = {
 };
 
 /** The way of being held up that nothing here computes yet: said once, so that silence is not taken for a pass. */
-const supportOpen = verdict<{ by: string; wings: boolean }>({
+const supportOpen = verdict<{ by: string; wings: boolean; hull: boolean }>({
   find(see) {
     const { design } = see;
     const { ways } = supportOf(design);
@@ -78,12 +79,17 @@ const supportOpen = verdict<{ by: string; wings: boolean }>({
     );
     const wings = ways.includes("wings") && design.surfaces.length === 0;
     if (open.length === 0 || design.items.length === 0) return [];
-    return [{ page: "brief", severity: "note", about: "support", params: { by: listed(open), wings }, figure: null }];
+    // What its bodies displace carries it, or is told by itself.
+    const hull = ways.length === 1 && see.result(floats) !== null;
+    const params = { by: listed(open), wings, hull };
+    return [{ page: "brief", severity: "note", about: "support", params, figure: null }];
   },
   remedies: (_see, { params: { wings } }) =>
     wings ? [advice("Describe the wing in Stability, 1 min: place, span, two chords")] : [],
   says: (p) =>
-    `Whether ${p.by} can carry it is not computed${p.wings ? " before they are described" : " here yet"}: that stays open, whatever else is met`,
+    p.hull
+      ? "Whether its hull floats upright, and how it runs, is not computed here yet: that stays open, whatever else is met"
+      : `Whether ${p.by} can carry it is not computed${p.wings ? " before they are described" : " here yet"}: that stays open, whatever else is met`,
 });
 
 export const verdicts = {

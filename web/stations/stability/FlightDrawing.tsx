@@ -4,6 +4,7 @@ import type { Axis, Point, Surface } from "../../../core/design/schema";
 import { resultIn } from "../../../core/evaluate";
 import { balance } from "../../../core/subjects/balance/node";
 import { cgLimits, windowOfWings } from "../../../core/subjects/balance/window";
+import { floats } from "../../../core/subjects/floats/node";
 import { lattice } from "../../../core/subjects/flight/latticeNode";
 import { flight } from "../../../core/subjects/flight/node";
 import { extent } from "../../../core/subjects/mass/rollup";
@@ -41,6 +42,9 @@ export function FlightDrawing({ chosen, onChoose }: { chosen: string | null; onC
   const own = windowOfWings(design, flown);
   const must = own ?? limits;
   const inside = mass && must ? mass.cg.x >= must.low && mass.cg.x <= must.high : true;
+  const water = wings?.inWater
+    ? (design.flight.waterline?.value ?? 0)
+    : (resultIn(evaluation, floats)?.level?.water.value ?? null);
   const long = (v: number) => plain(v, "length", habit, habit === "metric" ? 0 : 2);
   const one = design.surfaces.find((s) => s.id === chosen);
   return (
@@ -66,8 +70,8 @@ export function FlightDrawing({ chosen, onChoose }: { chosen: string | null; onC
                 <path d={`M${f.x} ${sheet.py("top", 0)}h${f.w}`} stroke="var(--hair)" strokeDasharray="8 3 2 3" />
               )}
               {view === "side" &&
-                (wings?.inWater ? (
-                  <WaterLine sheet={sheet} level={design.flight.waterline?.value ?? 0} />
+                (water !== null ? (
+                  <WaterLine sheet={sheet} level={water} />
                 ) : (
                   <GroundLine sheet={sheet} height={design.flight.height?.value ?? null} />
                 ))}

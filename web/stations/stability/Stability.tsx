@@ -6,6 +6,7 @@ import { flight } from "../../../core/subjects/flight/node";
 import { Sheets } from "../../app/Tabs";
 import { useDesk } from "../../app/desk";
 import { authority } from "../../../core/subjects/authority/node";
+import { Afloat } from "./Afloat";
 import { Answers } from "./Answers";
 import { AxisBoard } from "./AxisBoard";
 import { Between } from "./Between";
@@ -81,6 +82,7 @@ export function StabilityStation() {
         <FlightDrawing chosen={chosen?.id ?? null} onChoose={(id) => put({ of: id, sheet: null })} />
       </ShapeDrop>
       <Between />
+      <Afloat />
       <AxisBoard />
       <InWind />
       <Stored />

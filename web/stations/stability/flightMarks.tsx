@@ -15,7 +15,7 @@ export function WingsWindow({ sheet, view, low, high }: { sheet: Sheet; view: Vi
   );
 }
 
-/** The water that foils run in: what is above it does nothing. */
+/** The surface of the water: that foils run in, or that the craft floats in, held level. */
 export function WaterLine({ sheet, level }: { sheet: Sheet; level: number }) {
   const f = sheet.views.side;
   const y = sheet.py("side", level);

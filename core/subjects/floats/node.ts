@@ -1,0 +1,83 @@
+import { supportOf } from "../../design/support";
+import { findRoot } from "../../numeric/root";
+import { type Outcome, subject } from "../../subject";
+import { balance } from "../balance/node";
+import { mass } from "../mass/node";
+import { placesUnsaid } from "../mass/placed";
+import { waterOf } from "../propulsion/setup";
+import { bodyGives, heldBelow } from "../surfaces/bodyShape";
+
+/** A number with its standard uncertainty. */
+interface Sure {
+  value: number;
+  sd: number;
+}
+export interface FloatsResult {
+  /** kg of water that all described bodies displace at the most, wholly under, and the mass that they carry */
+  most: Sure;
+  mass: Sure;
+  /** where it lies if it is held upright and level; null: they go under */
+  level: {
+    /** m of the water's surface over the baseline */
+    water: Sure;
+    /** m from the lowest of the bodies to the water's surface */
+    draught: Sure;
+    /** m that the middle of the displaced water lies behind the CG; null: where the CG is, is not known */
+    behind: Sure | null;
+  } | null;
+}
+
+/** Doubt of a described volume, share of it (judgement: straight lines from frame to frame, skins, what is inside). */
+const VOLUME = 0.05;
+/** Doubt of where the middle of the displaced water lies, share of the bodies' length (judgement). */
+const MIDDLE = 0.01;
+
+/** Whether the described bodies of a craft on its hull displace as much water as it weighs, and how deep, held level. */
+export const floats = subject({
+  name: "floats",
+  reads: ["states", "gasLift", "items", "bodies", "brief.environment"],
+  needs: [mass, balance],
+  compute(view, of): Outcome<FloatsResult> {
+    const { afloat, weighedOff } = supportOf(view);
+    if (!afloat || weighedOff) return { status: "not covered", because: "no hull carries it" };
+    const bodies = view.bodies.filter((b) => b.shapeBy !== "guess" && b.frames.length > 1);
+    if (bodies.length === 0) return { status: "missing", needs: ["its hull described as a body"] };
+    const ledger = of(mass);
+    if (ledger.status !== "solved") return { status: "missing", needs: ["mass"] };
+    const [lacking] = ledger.result.incomplete;
+    if (lacking !== undefined) return { status: "missing", needs: [lacking] };
+    const { density } = waterOf(view.brief.environment);
+    const { mass: kg, massSd } = ledger.result;
+    const volume = bodies.reduce((s, b) => s + bodyGives(b).volume, 0);
+    const most = { value: density * volume, sd: VOLUME * density * volume };
+    const low = Math.min(...bodies.flatMap((b) => b.frames.map((f) => f.z - f.height / 2)));
+    const high = Math.max(...bodies.flatMap((b) => b.frames.map((f) => f.z + f.height / 2)));
+    const at = (z: number) => bodies.map((b) => heldBelow(b, z));
+    const held = (z: number) => density * at(z).reduce((s, h) => s + h.volume, 0);
+    const result = (level: FloatsResult["level"]): Outcome<FloatsResult> => ({
+      status: "solved",
+      result: { most, mass: { value: kg, sd: massSd }, level },
+    });
+    if (most.value <= kg) return result(null);
+    const found = findRoot((z) => held(z) - kg, low, high, 1e-5 * (high - low));
+    // The bodies' sections by straight pieces hold a little less at the very top than their loft does.
+    if (found.status !== "converged") return result(null);
+    const here = at(found.x);
+    const plane = here.reduce((s, h) => s + h.waterplane, 0);
+    const sd = Math.hypot(VOLUME * kg, massSd) / Math.max(density * plane, 1e-9);
+    const wet = here.reduce((s, h) => s + h.volume, 0);
+    const middle = here.reduce((s, h) => s + h.volume * (h.middle?.x ?? 0), 0) / wet;
+    const placed = placesUnsaid(view.items, "x").length === 0;
+    const cg = of(balance);
+    const xs = bodies.flatMap((b) => b.frames.map((f) => f.x));
+    const long = Math.max(...xs) - Math.min(...xs);
+    return result({
+      water: { value: found.x, sd },
+      draught: { value: found.x - low, sd },
+      behind:
+        placed && cg.status === "solved"
+          ? { value: middle - cg.result.cg.x, sd: Math.hypot(cg.result.cgSd.x, MIDDLE * long) }
+          : null,
+    });
+  },
+});

@@ -1,0 +1,37 @@
+import { type BodyShape, type Design, usualState } from "../../../core/design/schema";
+import { rollUp } from "../../../core/subjects/mass/rollup";
+import { type RuleCase, unit } from "./change";
+
+/** A box of this size as a hull, its middle along so far behind the CG, its bottom on the baseline. */
+export const box = (
+  long: number,
+  wide: number,
+  high: number,
+  x: number,
+  across: BodyShape["across"] = "box",
+): BodyShape => ({
+  id: "hull",
+  name: "Hull",
+  y: 0,
+  mirrored: false,
+  across,
+  shapeBy: "measured",
+  frames: [-0.5, 0, 0.5].map((t) => ({ x: x + t * long, z: high / 2, width: wide, height: high })),
+});
+
+/** Put on a hull of this size. */
+export const onHull =
+  (long: number, wide: number, high: number, behind = 0, across: BodyShape["across"] = "box") =>
+  (d: Design) => {
+    const at = rollUp(d)?.cg;
+    if (!at) throw new Error("no CG");
+    d.states = [usualState("hull")];
+    unit(d).surroundings = "in air";
+    d.bodies = [box(long, wide, high, at.x + behind, across)];
+  };
+
+/** Rules of what floats on its hull. */
+export const FLOAT_CASES: RuleCase[] = [
+  ["goes-under", onHull(0.6, 0.05, 0.02), onHull(0.6, 0.1, 0.05)],
+  ["trims-away", onHull(0.6, 0.1, 0.05, 0.06), onHull(0.6, 0.1, 0.05)],
+];

@@ -1,0 +1,60 @@
+import { resultIn } from "../../../core/evaluate";
+import { floats } from "../../../core/subjects/floats/node";
+import { plain, show } from "../../../core/wording/format";
+import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
+
+/** How deep a craft lies on its hull, held level, and what its bodies displace at the most. */
+export function Afloat() {
+  const { evaluation } = useDesk();
+  const { habit } = usePreferences();
+  const result = resultIn(evaluation, floats);
+  if (!result) return null;
+  const { most, mass, level } = result;
+  const length = (q: { value: number; sd: number }) => {
+    const s = show(q.value, q.sd, "length", habit);
+    return `${s.value} ± ${s.sd} ${s.unit}`;
+  };
+  return (
+    <section aria-label="Afloat" className="border-b border-hair px-4 py-3" data-afloat={level ? "floats" : "under"}>
+      <h2>
+        Afloat <span className="font-normal text-pencil">held upright and level</span>
+      </h2>
+      <div className="mt-1 flex flex-wrap gap-x-8 gap-y-1">
+        {level && (
+          <div>
+            <p className="num predicted text-[22px]! leading-8">{length(level.draught)}</p>
+            <p className="text-pencil">
+              from the lowest point of its hull to the water, {plain(level.water.value, "length", habit)} over the
+              baseline
+            </p>
+          </div>
+        )}
+        <div>
+          <p className={`num predicted text-[22px]! leading-8 ${level ? "" : "text-stop"}`}>
+            {(most.value / mass.value).toFixed(1)} × its mass
+          </p>
+          <p className="text-pencil">
+            displaced by its described bodies wholly under: {plain(most.value, "mass", habit)} for{" "}
+            {plain(mass.value, "mass", habit)}
+          </p>
+        </div>
+        {level?.behind && (
+          <div>
+            <p className="num predicted text-[22px]! leading-8">
+              {length({ ...level.behind, value: Math.abs(level.behind.value) })}
+            </p>
+            <p className="text-pencil">
+              the middle of that water lies {level.behind.value > 0 ? "behind" : "ahead of"} its CG: it settles by the{" "}
+              {level.behind.value > 0 ? "bow" : "stern"} until they are plumb
+            </p>
+          </div>
+        )}
+      </div>
+      <p className="mt-1 text-pencil">
+        By the frames of its bodies, closed and dry; what else is under water is not counted. How far it heels, trims or
+        swamps is not computed: float it in a tub.
+      </p>
+    </section>
+  );
+}
