@@ -113,7 +113,7 @@ export function flowedText({ names, standing, coasting }: Flowed, habit: UnitHab
     ...wash,
     coasting.value > 0
       ? `${moment(coasting)} at ${plain(1, "speed", habit)} with the throttle closed, four times that at twice the speed`
-      : "too near the CG to turn it as it coasts",
+      : "as it coasts it turns nothing: it lies at the CG, or out of the water",
   ];
 }
 

@@ -98,6 +98,15 @@ describe("a rudder", () => {
     expect(both.pitch.coasting.value).toBeGreaterThan(0);
     expect(both.roll.names).toEqual([]);
   });
+  it("does as much as is under water, and nothing above it", () => {
+    const at = (level: number | null) =>
+      flowedBy({ surfaces: [rudder()], units: [unitOf()] }, [driver()], CG, DENSITY, level).yaw;
+    expect(at(0.1)).toEqual(at(null));
+    // Half of its depth: half of the area, of half of the aspect ratio.
+    expect(at(0).coasting.value / at(null).coasting.value).toBeCloseTo((0.5 * stubbySlope(0.75)) / stubbySlope(1.5), 6);
+    expect(at(-0.1)).toMatchObject({ names: ["Rudder"], standing: { value: 0 }, coasting: { value: 0 } });
+    expect(flowedText(at(-0.1), "metric").join(" ")).toMatch(/out of the water/);
+  });
   it("more of them add up, with their doubts", () => {
     const [one, two] = [yawOf([rudder()]), yawOf([rudder(), rudder({ id: "second" })])];
     expect(two.coasting.value).toBeCloseTo(2 * one.coasting.value, 12);

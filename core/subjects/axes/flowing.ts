@@ -2,6 +2,7 @@ import type { Point, Surface, Unit } from "../../design/schema";
 import { TURNS, type Turn } from "../authority/allocate";
 import type { PlacedThruster } from "../authority/thrusters";
 import { type FlowAt, VANE_DOUBT, type Washing, discOf, inWashes, vanesIn } from "../authority/vanes";
+import { wetted } from "../flight/wet";
 import { wetDrive } from "../propulsion/covered";
 import { worksInFluid } from "../propulsion/kinds/models";
 
@@ -51,12 +52,14 @@ function washesIn(
  *
  * @param drivers null: where they are or what they push is not known, and so are their washes
  * @param density kg/m³ of each medium
+ * @param level m of the water's surface over the baseline; null: not known, and all that works in water is under it
  */
 export function flowedBy(
   view: { surfaces: readonly Surface[]; units: readonly Unit[] },
   drivers: readonly PlacedThruster[] | null,
   cg: Point,
   density: Record<Surface["medium"], number>,
+  level: number | null = null,
 ): Record<Turn, Flowed> {
   const none = (): Flowed => ({ names: [], standing: { value: 0, sd: 0 }, coasting: { value: 0, sd: 0 } });
   const out: Record<Turn, Flowed> = { roll: none(), pitch: none(), yaw: none() };
@@ -64,11 +67,12 @@ export function flowedBy(
   for (const medium of ["air", "water"] as const) {
     const washes = drivers && washesIn(medium, view.units, drivers);
     for (const turn of TURNS) {
-      const surfaces = view.surfaces
+      const all = view.surfaces
         .filter((s) => s.medium === medium)
         .map((s) => ({ ...s, controls: s.controls.filter((c) => c.does.includes(turn)) }));
-      const names = surfaces.flatMap((s) => s.controls.map((c) => c.name));
+      const names = all.flatMap((s) => s.controls.map((c) => c.name));
       if (names.length === 0) continue;
+      const surfaces = medium === "water" && level !== null ? wetted(all, level) : all;
       const { standing, coasting, names: before } = out[turn];
       out[turn] = {
         names: [...before, ...names],

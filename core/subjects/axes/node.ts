@@ -12,6 +12,7 @@ import { AT_SPEED, trimAt } from "../flight/trim";
 import { trimmed } from "../flight/model";
 import { launchSpeedOf } from "../flight/cord";
 import { weighedOf } from "../flight/weighed";
+import { floats } from "../floats/node";
 import { type Hangs, gas } from "../gas/node";
 import { mass } from "../mass/node";
 import { placesUnsaid } from "../mass/placed";
@@ -147,6 +148,8 @@ interface Around {
   cg: Point;
   /** kg/m³ */
   density: Parameters<typeof flowedBy>[3];
+  /** m of the water's surface over the baseline; null: not known */
+  level: number | null;
   hangs: Hangs | null;
 }
 
@@ -154,7 +157,7 @@ interface Around {
 function ofDrives(
   view: Design & { surfaces: readonly Surface[] } & Weighed,
   pushed: Outcome<PropulsionResult>,
-  { cg, density, hangs }: Around,
+  { cg, density, level, hangs }: Around,
 ): Outcome<AxesResult> {
   const drives = solved(pushed);
   const read = drives
@@ -165,7 +168,7 @@ function ofDrives(
   const lacks = "lacks" in read ? read.lacks : [...(drives?.unknown ?? []), ...(drives?.outside ?? [])][0];
   if (!drives || "lacks" in read || lacks !== undefined) {
     // Controls and weight do what they do without them.
-    const lines = undriven(view, flowedBy(view, null, cg, density), hangs);
+    const lines = undriven(view, flowedBy(view, null, cg, density, level), hangs);
     return lines.some((l) => l.flowed || l.hangs)
       ? {
           status: "solved",
@@ -176,7 +179,7 @@ function ofDrives(
         : (pushed as Exclude<Outcome<never>, { status: "solved" }>);
   }
   const { drivers } = read;
-  const lines = undriven(view, flowedBy(view, drivers, cg, density), hangs);
+  const lines = undriven(view, flowedBy(view, drivers, cg, density, level), hangs);
   const free = lines.filter((l) => l.held !== null).map((l) => l.axis);
   const total = drivers.reduce((s, d) => s + d.most, 0);
   const size = Math.max(...drivers.map((d) => Math.hypot(d.at.x - cg.x, d.at.y - cg.y, d.at.z - cg.z)), 1e-3);
@@ -400,7 +403,7 @@ function onWings(
 export const axes = subject({
   name: "axes",
   reads: ["states", "gasLift", "units", "batteries", "items", "surfaces", "flight", "brief.environment"],
-  needs: [air, gas, propulsion, balance, mass, lattice, flight, falling],
+  needs: [air, gas, floats, propulsion, balance, mass, lattice, flight, falling],
   compute(view, of): Outcome<AxesResult> {
     const support = supportOf(view);
     if (support.beats) return { status: "not covered", because: "it flies by beating wings" };
@@ -424,6 +427,7 @@ export const axes = subject({
     if (here.status !== "solved") return here;
     const density = { air: here.result.density, water: waterOf(view.brief.environment).density };
     const hangs = solved(of(gas))?.hangs ?? null;
-    return ofDrives(view, of(propulsion), { cg: at.result.cg, density, hangs });
+    const level = solved(of(floats))?.level?.water.value ?? null;
+    return ofDrives(view, of(propulsion), { cg: at.result.cg, density, level, hangs });
   },
 });
