@@ -1,4 +1,5 @@
 import { air } from "./subjects/air/node";
+import { emptied } from "./subjects/authority/emptied";
 import { authority } from "./subjects/authority/node";
 import { verdicts as authorityVerdicts } from "./subjects/authority/verdicts";
 import { falling } from "./subjects/axes/falling";
@@ -82,6 +83,7 @@ export const SUBJECTS: readonly AnySubject<any>[] = [
   areaSpeed,
   judged(speed, speedVerdicts),
   judged(stand, standVerdicts),
+  emptied,
   judged(authority, authorityVerdicts),
   falling,
   judged(axes, axesVerdicts),

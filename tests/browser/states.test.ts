@@ -41,6 +41,7 @@ describe("a craft with several states", () => {
     await user.go("/craft/annulus/v2/stability");
     expect(await looked()).toMatch(/^hover/);
     await user.see("Hardest unit in hover");
+    await user.see(/\d+ ± \d+ % with \d+ % left in its pack/);
     await user.see("Verdicts, hover");
     await user.page.waitForSelector('[data-state="wing"] .text-stop');
     await look("on the wing");

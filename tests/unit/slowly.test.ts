@@ -103,6 +103,7 @@ describe("what is slow", () => {
       "energy",
       "loop",
       "areaSpeed",
+      "emptied",
       "falling",
       "wind",
       "stance",

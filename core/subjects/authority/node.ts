@@ -4,7 +4,7 @@ import { evidenceByShare } from "../../design/evidence";
 import type { Quantity, WorkingInput } from "../../design/quantity";
 import { supportOf } from "../../design/support";
 import { type Doubtful, sdOf, sharesOf } from "../../numeric/doubt";
-import { type Outcome, doubtsOf, keysOf, subject } from "../../subject";
+import { type Outcome, doubtsOf, keysOf, solved, subject } from "../../subject";
 import { GRAVITY } from "../air/air";
 import { balance } from "../balance/node";
 import { mass } from "../mass/node";
@@ -12,6 +12,7 @@ import { propulsion } from "../propulsion/node";
 import { placedUnits } from "../propulsion/placed";
 import { knownBy } from "../propulsion/words";
 import { type Holding, type Loss, type Thruster, type Turn, effectOf, holds, losses } from "./allocate";
+import { type EmptiedResult, emptied } from "./emptied";
 import { type Mixed, mixingOf } from "./mixing";
 import { type PlacedThruster, thrustersOf } from "./thrusters";
 import { VANE_DOUBT, type Vaned, type Washing, discOf, inWashes, vanesIn } from "./vanes";
@@ -27,6 +28,13 @@ export interface AuthorityResult {
   hardest: Doubtful | null;
   /** Throttle of the hardest if all units of a drive pushed alike; null where they are taken to. */
   alike: number | null;
+  /** the same with the usable charge of its packs spent; beyond 1 nothing holds it then. Null: not known */
+  emptied: {
+    hardest: { value: number; sd: number };
+    /** share of the charge that is left then */
+    charge: number;
+    reach: Holding["reach"];
+  } | null;
   /** m from the CG to the middle of the units' thrust: aft, to starboard */
   offset: { x: number; y: number };
   /** the axes that units, moments and offset are told in */
@@ -126,6 +134,28 @@ function vanesOf(
   return holding.never.map((turn) => vaneLine(turn, done[turn], need[turn]));
 }
 
+/** Hardest unit and what is left about each axis with the usable charge spent. */
+function emptiedOf(
+  units: readonly PlacedThruster[],
+  cg: Point,
+  weight: number,
+  { left, charge }: EmptiedResult,
+  hardest: Doubtful | null,
+): AuthorityResult["emptied"] {
+  const then = units.map((u) => ({ ...u, most: u.most * (left[u.drive] ?? 0) }));
+  // Told beyond 1 too: as if each pushed several times as hard.
+  const { shares } = holds(
+    then.map((u) => ({ ...u, most: ROOM * u.most })),
+    cg,
+    weight,
+  );
+  if (!shares || !hardest) return null;
+  const value = ROOM * Math.max(...shares);
+  const { reach } = holds(then, cg, weight);
+  return { hardest: { value, sd: (value * sdOf(hardest)) / hardest.value }, charge, reach };
+}
+const ROOM = 5;
+
 /** A unit as it would be if it pushed as the mean of its like. */
 const asMean = (u: PlacedThruster): PlacedThruster => ({ ...u, most: u.mean });
 /** What the hardest unit was weighed at against its like; null where it was not. */
@@ -136,7 +166,7 @@ const cornerOfHardest = (units: readonly PlacedThruster[], shares: readonly numb
 export const authority = subject({
   name: "authority",
   reads: ["states", "gasLift", "units", "items", "surfaces", "flight"],
-  needs: [propulsion, balance, mass],
+  needs: [propulsion, balance, mass, emptied],
   gives: keysOf(quantities),
   compute(view, of): Outcome<AuthorityResult> {
     const support = supportOf(view);
@@ -184,6 +214,7 @@ export const authority = subject({
           ...(hard ? { "/corners": here * hard.sd } : {}),
         },
       };
+    const spent = solved(of(emptied));
     const vanes = vanesOf(view, units, holding, {
       cg: at.result.cg,
       turned,
@@ -202,6 +233,7 @@ export const authority = subject({
         mixing: mixingOf(units, cg, noTorque ? [...new Set([...holding.never, "yaw" as const])] : holding.never),
         hardest,
         alike: alike && Math.max(...alike),
+        emptied: spent && emptiedOf(units, cg, weight, spent, hardest),
         offset: { x: middle("x") - cg.x, y: middle("y") - cg.y },
         upright,
         scale: weight * Math.max(...units.map((u) => Math.hypot(u.at.x - cg.x, u.at.y - cg.y)), 1e-3),

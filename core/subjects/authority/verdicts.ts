@@ -68,6 +68,35 @@ const unitHard = verdict<{ unit: string; share: number; mean: number } & Offset>
   says: (p) => `${p.unit} works at ${percent(p.share)} of its thrust in hover, the mean at ${percent(p.mean)}`,
 });
 
+/** With the usable charge spent its hardest unit has hardly anything left, or cannot hold it. */
+const weakEmptied = verdict<{ share: number; now: number; charge: number }>({
+  find(see) {
+    const result = see.result(authority);
+    const quantity = see.metrics.hoverShare;
+    const then = result?.emptied;
+    if (!result?.hardest || !then || !quantity || quantity.unknown) return [];
+    const { value, sd } = then.hardest;
+    const now = result.hardest.value;
+    // What is hard with a full pack is told already.
+    if (value < HARD || (now >= HARD && value <= 1)) return [];
+    const figure: Figure = {
+      label: "hardest unit in hover, pack nearly empty",
+      value,
+      sd,
+      dimension: "percent",
+      evidence: quantity.evidence,
+      limit: value > 1 ? 1 : HARD,
+    };
+    const params = { share: value, now, charge: then.charge };
+    return [{ ...page, severity: value - sd > 1 ? "stop" : "care", about: "emptied", params, figure }];
+  },
+  remedies: () => [advice("Land earlier: a smaller usable share of the pack; less weight, or more thrust")],
+  says: (p) =>
+    p.share > 1
+      ? `With ${percent(p.charge)} left in its pack no throttle holds it: hover takes ${percent(p.share)} of the thrust that is left, ${percent(p.now)} of the full one`
+      : `With ${percent(p.charge)} left in its pack hover takes ${percent(p.share)} of the thrust that is left: little is there to steer with`,
+});
+
 /** Axes that no throttle commands. */
 const axisBare = verdict<{ axes: Turn[] }>({
   find(see) {
@@ -267,6 +296,7 @@ export const verdicts = {
   "corners-unequal": cornersUnequal,
   "level-lost": levelLost,
   "unit-hard": unitHard,
+  "weak-emptied": weakEmptied,
   "axis-bare": axisBare,
   "torque-unheld": torqueUnheld,
   "vane-short": vaneShort,

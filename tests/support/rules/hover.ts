@@ -75,6 +75,7 @@ export const HOVER_CASES: RuleCase[] = [
       quad(at(d))(d);
     },
   ],
+  ["weak-emptied", middle((d) => void (item(d, "hull").mass = known(1.35))), middle()],
   [
     "axis-bare",
     (d) => {

@@ -41,6 +41,7 @@ export function UnderThrust({ result }: { result: AuthorityResult }) {
           <td className={vanes.word === "holds" ? "text-clear" : vanes.word === "thin" ? "text-care" : "text-stop"}>
             {vanes.word} by {vanes.names.join(", ")}, {plain(vanes.need, "torque", habit)} to be held
           </td>
+          {result.emptied && <td />}
         </tr>
       );
     const word = open
@@ -58,6 +59,11 @@ export function UnderThrust({ result }: { result: AuthorityResult }) {
         <td className="num text-right">{open || never ? "–" : plain(minus, "torque", habit)}</td>
         <td className="num text-right">{open || never ? "–" : plain(plus, "torque", habit)}</td>
         <td className={word === "holds" ? "text-clear" : word === "lost" ? "text-stop" : "text-care"}>{word}</td>
+        {result.emptied && (
+          <td className="num text-right" data-emptied-axis>
+            {open || never ? "–" : plain(Math.min(...Object.values(result.emptied.reach[turn])), "torque", habit)}
+          </td>
+        )}
       </tr>
     );
   };
@@ -70,7 +76,15 @@ export function UnderThrust({ result }: { result: AuthorityResult }) {
             <Computed metric="hoverShare" quantity={evaluation.metrics.hoverShare} />
           </p>
           <p className="text-pencil">
-            of its thrust; CG {plain(away, "length", habit, habit === "metric" ? 0 : 2)} beside the middle of its thrust
+            of its thrust
+            {result.emptied && (
+              <span className="block" data-emptied>
+                {Math.round(100 * result.emptied.hardest.value)} ± {Math.round(100 * result.emptied.hardest.sd)} % with{" "}
+                {Math.round(100 * result.emptied.charge)} % left in its pack
+                {result.emptied.hardest.value > 1 && ": nothing holds it then"}
+              </span>
+            )}
+            CG {plain(away, "length", habit, habit === "metric" ? 0 : 2)} beside the middle of its thrust
           </p>
         </div>
         <table className="rows w-auto">
@@ -81,6 +95,7 @@ export function UnderThrust({ result }: { result: AuthorityResult }) {
               <th className="text-right!">one way</th>
               <th className="text-right!">the other</th>
               <th />
+              {result.emptied && <th className="text-right!">pack nearly empty</th>}
             </tr>
           </thead>
           <tbody>{TURNS.map(axis)}</tbody>

@@ -1,0 +1,78 @@
+import { describe, expect, it } from "vitest";
+import type { Design } from "../../core/design/schema";
+import { evaluate, resultIn } from "../../core/evaluate";
+import { emptied } from "../../core/subjects/authority/emptied";
+import { authority } from "../../core/subjects/authority/node";
+import { quietDesign } from "../support/designs";
+import { known } from "../support/rules/change";
+import { middle } from "../support/rules/hover";
+
+const hover = (change: (d: Design) => void = () => {}) => {
+  const d = quietDesign();
+  middle(change)(d);
+  const e = evaluate(d, {}, null);
+  return {
+    d,
+    e,
+    left: resultIn(e, emptied),
+    r: resultIn(e, authority),
+    found: e.findings.find((f) => f.code === "weak-emptied"),
+  };
+};
+const heavier = (kg: number) => (d: Design) => {
+  const hull = d.items.find((i) => i.id === "hull");
+  if (!hull) throw new Error("no hull");
+  hull.mass = known(kg);
+};
+const charged = (start: number, usable: number) => (d: Design) => {
+  for (const b of d.batteries) Object.assign(b, { startCharge: start, usable });
+};
+
+describe("a hover with its pack nearly empty", () => {
+  it("has the thrust of a craft that begins with what is left, and hovers as that does", () => {
+    const full = hover(charged(1, 0.8));
+    const low = hover(charged(0.2, 0.1));
+    const ratio = (low.e.metrics.thrust?.value ?? 0) / (full.e.metrics.thrust?.value ?? 1);
+    expect(full.left?.charge).toBeCloseTo(0.2, 9);
+    expect(full.left?.left[0]).toBeCloseTo(ratio, 3);
+    expect(full.r?.emptied?.hardest.value).toBeCloseTo(low.r?.hardest?.value ?? 0, 3);
+    for (const turn of ["roll", "pitch"] as const)
+      expect(full.r?.emptied?.reach[turn].plus).toBeCloseTo(low.r?.holding.reach[turn].plus ?? 0, 2);
+  });
+  it("loses thrust between the first power and the square of the volts of its cells (common practice 1.6 to 2)", () => {
+    const { left } = hover(charged(1, 0.8));
+    // Lithium polymer at rest: 4.2 V full, 3.7 to 3.8 V with a fifth left (handbooks).
+    const [lowest, highest] = [(3.68 / 4.2) ** 2.2, (3.85 / 4.2) ** 1];
+    expect(left?.left[0]).toBeGreaterThan(lowest);
+    expect(left?.left[0]).toBeLessThan(highest);
+  });
+  it("is the harder the more of the pack is used, and never easier than full", () => {
+    const at = (usable: number) => hover(charged(1, usable)).r?.emptied?.hardest.value ?? Number.NaN;
+    const now = hover().r?.hardest?.value ?? 0;
+    let before = now;
+    for (const usable of [0.1, 0.3, 0.6, 0.9]) {
+      expect(at(usable)).toBeGreaterThanOrEqual(before - 1e-9);
+      before = at(usable);
+    }
+  });
+  it("that nothing holds then is a stop, with the number beyond all of it", () => {
+    const masses = [1, 1.4, 1.8, 2, 2.2, 2.4, 2.6].map((kg) => hover(heavier(kg)));
+    const codes = masses.map((m) => m.found?.severity ?? null);
+    expect(codes[0]).toBeNull();
+    for (const m of masses) {
+      const then = m.r?.emptied?.hardest;
+      if (!then || !m.r?.hardest) continue;
+      if (m.found?.severity === "stop") expect(then.value - then.sd).toBeGreaterThan(1);
+      if (then.value < 0.85) expect(m.found).toBeUndefined();
+    }
+    expect(codes).toContain("stop");
+  });
+  it("of a craft on wings, or with a drive that is not known, nothing is told", () => {
+    expect(evaluate(quietDesign(), {}, null).outcomes.emptied?.status).toBe(
+      evaluate(quietDesign(), {}, null).outcomes.authority?.status === "solved" ? "solved" : "not covered",
+    );
+    const unsaid = hover((d) => void (d.batteries = []));
+    expect(unsaid.left).toBeNull();
+    expect(unsaid.found).toBeUndefined();
+  });
+});
