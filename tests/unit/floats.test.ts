@@ -86,6 +86,14 @@ describe("what it rests on", () => {
     });
     expect(massless.outcome?.status).not.toBe("solved");
   });
+  it("beside wings or rotors that share the weight nothing is told of it", () => {
+    const shared = afloat((d) => {
+      onHull(0.6, 0.05, 0.02)(d);
+      d.states[0]?.heldUpBy.push("rotors");
+    });
+    expect(shared.outcome?.status).toBe("not covered");
+    expect(shared.find("goes-under")).toBeUndefined();
+  });
   it("a part without a place leaves the trim open, not the draught", () => {
     const { r, find } = afloat((d) => {
       onHull(0.6, 0.1, 0.05, 0.06)(d);

@@ -10,6 +10,7 @@ import { flowedText, heldText } from "../../core/wording/axes";
 import { inState } from "../../core/design/inState";
 import { demoFile } from "../support/demo";
 import { quietDesign } from "../support/designs";
+import { onHull } from "../support/rules/floats";
 import { panel, surface } from "../support/wings";
 
 const DENSITY = { air: 1.2, water: 1000 };
@@ -155,6 +156,28 @@ describe("on the board", () => {
     expect(codes).toContain("steers-by-wash");
     expect(codes).not.toContain("still-rudder");
     expect(codes).not.toContain("nothing-steers");
+  });
+  it("in water it turns on much the same circle at any speed: that it lives from the wash is not said", () => {
+    const { codes } = onWater((d) => {
+      d.states = [usualState("hull")];
+      const [u, s] = [d.units[0], d.surfaces[0]];
+      if (!u || !s) throw new Error("no drive");
+      u.surroundings = "in water";
+      u.propeller.diameter.value = 0.05;
+      u.propeller.pitch.value = 0.03;
+      s.medium = "water";
+    });
+    expect(codes).not.toContain("steers-by-wash");
+  });
+  it("one that is out of the water altogether steers nothing, and is not said to once it moves", () => {
+    const { codes, board } = onWater((d) => {
+      onHull(0.6, 0.1, 0.05)(d);
+      const [s] = d.surfaces;
+      if (s) Object.assign(s, { medium: "water", at: { x: 0.66, y: 0, z: 0.3 } });
+    });
+    expect(board?.kind === "drives" && board.lines.find((l) => l.axis === "yaw")?.flowed?.coasting.value).toBe(0);
+    expect(codes).not.toContain("still-rudder");
+    expect(codes).toContain("nothing-steers");
   });
   it("a rudder that no wash meets says so, and steers once it moves", () => {
     const { codes, blown } = onWater((d) => {

@@ -88,6 +88,12 @@ describe("weight below the lift", () => {
     const over = hung(onGas(0.4, 0.7, { over: -0.2 }));
     expect(over.r?.hangs?.rest).toBeNull();
     expect(over.severity).toBe("stop");
+    // Rotors beside it may hold it upright.
+    const held = hung((d) => {
+      onGas(0.4, 0.7, { over: -0.2 })(d);
+      d.states[0]?.heldUpBy.push("rotors");
+    });
+    expect(held.severity).toBe("care");
     const near = hung(onGas(0.4, 0.7, { over: -0.005 }));
     expect(near.severity).toBe("care");
   });

@@ -19,6 +19,8 @@ export interface Flowed {
   standing: Moment | null;
   /** N·m at 1 m/s with the throttle closed: it grows with the square of the speed */
   coasting: Moment;
+  /** one of them works in water */
+  wet: boolean;
 }
 
 /** The flow of a craft that coasts at 1 m/s, the same everywhere: what bodies ahead take of it is within the doubt. */
@@ -61,7 +63,7 @@ export function flowedBy(
   density: Record<Surface["medium"], number>,
   level: number | null = null,
 ): Record<Turn, Flowed> {
-  const none = (): Flowed => ({ names: [], standing: { value: 0, sd: 0 }, coasting: { value: 0, sd: 0 } });
+  const none = (): Flowed => ({ names: [], standing: { value: 0, sd: 0 }, coasting: { value: 0, sd: 0 }, wet: false });
   const out: Record<Turn, Flowed> = { roll: none(), pitch: none(), yaw: none() };
   const add = (m: Moment, by: number): Moment => ({ value: m.value + by, sd: m.sd + VANE_DOUBT * by });
   for (const medium of ["air", "water"] as const) {
@@ -73,11 +75,12 @@ export function flowedBy(
       const names = all.flatMap((s) => s.controls.map((c) => c.name));
       if (names.length === 0) continue;
       const surfaces = medium === "water" && level !== null ? wetted(all, level) : all;
-      const { standing, coasting, names: before } = out[turn];
+      const { standing, coasting, names: before, wet } = out[turn];
       out[turn] = {
         names: [...before, ...names],
         standing: standing && washes && add(standing, vanesIn(surfaces, inWashes(washes), cg)[turn].most),
         coasting: add(coasting, vanesIn(surfaces, coastingIn(density[medium]), cg)[turn].most),
+        wet: wet || medium === "water",
       };
     }
   }

@@ -31,11 +31,15 @@ const steersByThrust = verdict<{ ahead: boolean }>({
       : "It steers by its drives alone: with the throttle closed nothing turns it",
 });
 
+/** Whether controls turn it in any flow, as far as is known. */
+const turnsIt = ({ standing, coasting }: Flowed): boolean =>
+  standing === null || standing.value > 0 || coasting.value > 0;
+
 /** Nothing turns it at all. */
 const nothingSteers = verdict<Record<string, never>>({
   find(see) {
     const yaw = lineOf(see, "yaw");
-    if (yaw?.word !== "never had" || yaw.flowed) return [];
+    if (yaw?.word !== "never had" || (yaw.flowed && turnsIt(yaw.flowed))) return [];
     return [{ ...page, severity: "care", about: "no yaw", params: {}, figure: null }];
   },
   remedies: () => [advice("A rudder, or two drives apart from one another that are commanded one by one")],
@@ -53,11 +57,15 @@ const steeredByFlow = (see: See): { line: SixLine; flowed: Flowed } | null => {
 const COMING_IN = 2;
 /** Share of what its wash gives that is left there, below which it is steered by its throttle (judgement). */
 const LITTLE = 0.1;
-/** What its rudder can do comes from the wash: closed, hardly anything of it is left. */
-const steersByWash = verdict<{ names: string; left: number }>({
+/**
+ * What its air rudder can do comes from the wash: closed, hardly anything of it is left against what it slides on. In
+ * the medium that holds it back a rudder turns it on much the same circle at any speed: of that nothing is said.
+ */
+const steersByWash = verdict<{ names: string; many: boolean; left: number }>({
   find(see) {
     const by = steeredByFlow(see);
-    if (!by?.flowed.standing || by.flowed.standing.value <= by.line.least) return [];
+    const { gas } = supportOf(see.design);
+    if (!by?.flowed.standing || by.flowed.wet || gas || by.flowed.standing.value <= by.line.least) return [];
     const left = (by.flowed.coasting.value * COMING_IN ** 2) / by.flowed.standing.value;
     if (left >= LITTLE) return [];
     const figure: Figure = {
@@ -69,19 +77,25 @@ const steersByWash = verdict<{ names: string; left: number }>({
       limit: LITTLE,
     };
     return [
-      { ...page, severity: "care", about: "yaw by wash", params: { names: by.flowed.names.join(", "), left }, figure },
+      {
+        ...page,
+        severity: "care",
+        about: "yaw by wash",
+        params: { names: by.flowed.names.join(", "), many: by.flowed.names.length > 1, left },
+        figure,
+      },
     ];
   },
   remedies: () => [advice("Keep some throttle in every turn; a rudder or fin in the water that works without it")],
   says: (p, habit) =>
-    `${p.names} steers by the wash: coming in at ${plain(COMING_IN, "speed", habit, 0)} with the throttle closed ${percent(p.left)} of it is left`,
+    `${p.names} ${p.many ? "steer" : "steers"} by the wash: coming in at ${plain(COMING_IN, "speed", habit, 0)} with the throttle closed ${percent(p.left)} of it is left`,
 });
 
 /** A rudder beside every wash: standing still nothing turns the craft. */
 const stillRudder = verdict<{ names: string }>({
   find(see) {
     const by = steeredByFlow(see);
-    if (!by?.flowed.standing || by.flowed.standing.value > by.line.least) return [];
+    if (!by?.flowed.standing || by.flowed.standing.value > 0 || by.flowed.coasting.value === 0) return [];
     return [
       { ...page, severity: "note", about: "no wash", params: { names: by.flowed.names.join(", ") }, figure: null },
     ];

@@ -38,8 +38,13 @@ export const floats = subject({
   reads: ["states", "gasLift", "items", "bodies", "brief.environment"],
   needs: [mass, balance],
   compute(view, of): Outcome<FloatsResult> {
-    const { afloat, weighedOff } = supportOf(view);
+    const { afloat, weighedOff, ways } = supportOf(view);
     if (!afloat || weighedOff) return { status: "not covered", because: "no hull carries it" };
+    if (ways.length > 1)
+      return {
+        status: "not covered",
+        because: "its hull and something else share the weight: how is not computed so far",
+      };
     const bodies = view.bodies.filter((b) => b.shapeBy !== "guess" && b.frames.length > 1);
     if (bodies.length === 0) return { status: "missing", needs: ["its hull described as a body"] };
     const ledger = of(mass);

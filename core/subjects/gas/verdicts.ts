@@ -1,3 +1,4 @@
+import { supportOf } from "../../design/support";
 import { type Figure, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { advice } from "../say";
@@ -41,11 +42,13 @@ const hangsSteep = verdict<{ rest: number | null }>({
     const h = see.result(gas)?.hangs;
     if (!h) return [];
     const over = h.over.value <= 0;
+    // What else carries it may hold it upright.
+    const alone = supportOf(see.design).ways.length === 1;
     if (!over && Math.abs(h.rest?.value ?? 0) < TIPS) return [];
     return [
       {
         page: "stability",
-        severity: over && h.over.value + 2 * h.over.sd < 0 ? "stop" : "care",
+        severity: alone && over && h.over.value + 2 * h.over.sd < 0 ? "stop" : "care",
         about: "hanging",
         params: { rest: h.rest?.value ?? null },
         figure: figureOf(h),
