@@ -1,4 +1,4 @@
-import { useMemo, useState } from "react";
+import { Fragment, useMemo, useState } from "react";
 import { resultIn } from "../../../core/evaluate";
 import { whyNone } from "../../../core/subject";
 import type { AxisLine } from "../../../core/subjects/axes/inFlight";
@@ -24,6 +24,7 @@ import {
 import { plain, show } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
+import { useNarrow } from "../../app/useNarrow";
 
 const COLOUR = { clear: "text-clear", care: "text-care", stop: "text-stop" } as const;
 
@@ -242,6 +243,7 @@ function Unpushed({ result: { open, lines } }: { result: UnpushedAxes }) {
 function ByDrives({ result }: { result: DriveAxes }) {
   const { habit } = usePreferences();
   const [dead, setDead] = useState<number | null>(null);
+  const narrow = useNarrow();
   const loss = useMemo(() => (dead === null ? null : lossOf(result, dead)), [result, dead]);
   return (
     <section aria-label="Axes" className="border-b border-hair px-4 py-3">
@@ -275,7 +277,7 @@ function ByDrives({ result }: { result: DriveAxes }) {
               <th className="text-right!">one way</th>
               <th className="text-right!">the other</th>
               <th>by drives</th>
-              <th>holds or turns it besides</th>
+              {!narrow && <th>holds or turns it besides</th>}
             </tr>
           </thead>
           <tbody>
@@ -283,31 +285,43 @@ function ByDrives({ result }: { result: DriveAxes }) {
               const dimension = i < 3 ? "force" : "torque";
               const change = loss?.changed.find((c) => c.axis === l.axis);
               const word = change?.to ?? l.word;
+              const besides = (
+                <>
+                  <Besides line={l} dead={loss !== null} />
+                  {l.weighed && !loss && (
+                    <span className="block" data-weighed>
+                      weighed at full command: <Moment {...l.weighed} />
+                    </span>
+                  )}
+                </>
+              );
               return (
-                <tr key={l.axis} data-axis-line={l.axis} data-word={word}>
-                  <td className="text-ink">{SIX_WORD[l.axis]}</td>
-                  {(["plus", "minus"] as const).map((way) => {
-                    const most = (loss ? loss.command : { [l.axis]: l.command })[l.axis]?.alone[way] ?? 0;
-                    return (
-                      <td key={way} className="num whitespace-nowrap text-right">
-                        {most > l.least ? plain(most, dimension, habit) : "–"}
+                <Fragment key={l.axis}>
+                  <tr data-axis-line={l.axis} data-word={word}>
+                    <td className="text-ink">{SIX_WORD[l.axis]}</td>
+                    {(["plus", "minus"] as const).map((way) => {
+                      const most = (loss ? loss.command : { [l.axis]: l.command })[l.axis]?.alone[way] ?? 0;
+                      return (
+                        <td key={way} className="num whitespace-nowrap text-right">
+                          {most > l.least ? plain(most, dimension, habit) : "–"}
+                        </td>
+                      );
+                    })}
+                    <td className={change ? "text-stop" : word === "both ways" ? "text-clear" : "text-care"}>
+                      {change
+                        ? `${word === "never had" ? "gone" : COMMANDED_WORD[word]} (was ${COMMANDED_WORD[change.from]})`
+                        : COMMANDED_WORD[word]}
+                    </td>
+                    {!narrow && <td>{besides}</td>}
+                  </tr>
+                  {narrow && (l.held !== null || l.flowed !== null || l.weighed !== null) && (
+                    <tr>
+                      <td colSpan={4} className="pb-2! text-[12px]">
+                        {besides}
                       </td>
-                    );
-                  })}
-                  <td className={change ? "text-stop" : word === "both ways" ? "text-clear" : "text-care"}>
-                    {change
-                      ? `${word === "never had" ? "gone" : COMMANDED_WORD[word]} (was ${COMMANDED_WORD[change.from]})`
-                      : COMMANDED_WORD[word]}
-                  </td>
-                  <td>
-                    <Besides line={l} dead={loss !== null} />
-                    {l.weighed && !loss && (
-                      <span className="block" data-weighed>
-                        weighed at full command: <Moment {...l.weighed} />
-                      </span>
-                    )}
-                  </td>
-                </tr>
+                    </tr>
+                  )}
+                </Fragment>
               );
             })}
           </tbody>
