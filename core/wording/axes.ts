@@ -12,6 +12,7 @@ export const MOMENT_WORD: Record<AtSpeed["moment"], string> = {
   slow: "slow flight",
   closed: "throttle closed",
   "on foils": "on its foils, full throttle",
+  "foils closed": "on its foils, throttle closed",
 };
 
 export const TURN_WORD: Record<Turning, string> = { roll: "Roll", pitch: "Pitch", yaw: "Yaw" };
@@ -84,6 +85,7 @@ export function heldText(
   habit: UnitHabit,
 ): string {
   if (!hangs) return held ? HELD_WORD[held] : flowed ? "" : "nothing";
+  if ("open" in hangs) return `its weight, where that hangs below its lift (open: ${hangs.open})`;
   const { stiff, rest, body } = hangs;
   const said = show(Math.sin(HEELED) * Math.abs(stiff.value), Math.sin(HEELED) * stiff.sd, "torque", habit);
   const moment = `${said.value} ± ${said.sd} ${said.unit} at ${plain(HEELED, "angle", habit, 0)}`;

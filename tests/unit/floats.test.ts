@@ -79,6 +79,13 @@ describe("what it rests on", () => {
       for (const b of d.bodies) b.shapeBy = "guess";
     });
     expect(guessed.outcome).toMatchObject({ status: "missing" });
+    // One float that is a guess may be what holds it up: too small a hull beside it is no stop.
+    const partly = afloat((d) => {
+      onHull(0.6, 0.05, 0.02)(d);
+      d.bodies.push({ ...box(0.6, 0.2, 0.1, 0.3), id: "float", name: "Float", shapeBy: "guess" });
+    });
+    expect(partly.outcome).toMatchObject({ needs: ["the shape of Float: it is a guess"] });
+    expect(partly.find("goes-under")).toBeUndefined();
     const massless = afloat((d) => {
       onHull(0.6, 0.1, 0.05)(d);
       const [item] = d.items;

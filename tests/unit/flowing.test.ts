@@ -198,8 +198,13 @@ describe("on the board", () => {
     expect(yaw?.flowed?.coasting.value).toBeGreaterThan(0.001);
     const flown = resultIn(evaluate(inState(file, foils.id)), axes);
     if (flown?.kind !== "wings") throw new Error("no board on the foils");
-    expect(flown.moments.map((m) => m.moment)).toEqual(["on foils"]);
-    const [at] = flown.moments;
+    expect(flown.moments.map((m) => m.moment)).toEqual(["on foils", "foils closed"]);
+    const [at, closed] = flown.moments;
+    expect(closed?.speed).toBe(at?.speed);
+    // With the throttle closed what holds it back pulls where the thrust did not: the other way, and not less.
+    const line = (m: typeof at) =>
+      m?.lines.find((l) => l.axis === "pitch")?.disturbs.find((p) => p.what === "thrust line");
+    expect(Math.sign(line(closed)?.value ?? 0)).toBe(-Math.sign(line(at)?.value ?? 0));
     expect(at?.gust).toBeNull();
     const word = (axis: string) => at?.lines.find((l) => l.axis === axis)?.word;
     expect(word("yaw")).toBe("holds");

@@ -61,7 +61,10 @@ describe("what gas carries", () => {
       onGas(0.3, 0.6)(d);
       for (const b of d.bodies) b.shapeBy = "guess";
     });
-    expect(guessed.outcome).toMatchObject({ status: "missing" });
+    expect(guessed.outcome).toMatchObject({ status: "missing", needs: ["the shape of envelope: it is a guess"] });
+    expect(guessed.codes).not.toContain("gas-beyond");
+    const [line] = bare.board?.kind === "drives" ? bare.board.lines.filter((l) => l.axis === "roll") : [];
+    if (line) expect(heldText(line, "metric")).toMatch(/open: .*its envelope described as a body/);
   });
 });
 
@@ -129,8 +132,8 @@ describe("weight below the lift", () => {
     expect(said("pitch")).toMatch(/turn it back; hangs \d+ ± \d+° nose up$/);
     expect(said("yaw")).toBe("nothing");
     const line = board.lines.find((l) => l.axis === "roll");
-    expect(line && heldText({ ...line, hangs: null }, "metric")).toMatch(/not computed/);
-    const over = line?.hangs && { ...line.hangs, rest: null };
+    expect(line && heldText({ ...line, hangs: { open: "its envelope" } }, "metric")).toMatch(/open: its envelope/);
+    const over = line?.hangs && !("open" in line.hangs) ? { ...line.hangs, rest: null } : null;
     expect(line && heldText({ ...line, hangs: over ?? null }, "metric")).toMatch(/turn it over$/);
   });
 });

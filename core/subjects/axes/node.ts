@@ -28,7 +28,7 @@ import { type Command, type Commanded, type Driver, SIX, type SixAxis, commands,
 
 /** A craft on its wings, or on foils in water, at one speed and throttle. */
 export interface AtSpeed {
-  moment: "let go" | "slow" | "closed" | "on foils";
+  moment: "let go" | "slow" | "closed" | "on foils" | "foils closed";
   /** m/s */
   speed: number;
   lines: AxisLine[];
@@ -51,8 +51,8 @@ export interface SixLine {
   word: Commanded;
   /** What holds it there without any drive. */
   held: "water" | "ground" | "cushion" | "weight below lift" | null;
-  /** what weight below a gas's lift does there; null: it does not, or that is not known */
-  hangs: Hangs | null;
+  /** what weight below a gas's lift does there, or why that is open; null: it does nothing that is computed */
+  hangs: Hangs | { open: string } | null;
   /** Controls that turn it about this axis where a flow meets them; null: no surface has one */
   flowed: Flowed | null;
   /** N·m at full command as it was weighed; null: it was not */
@@ -128,7 +128,7 @@ function driversOf(
 type Weighed = Parameters<typeof weighedOf>[0];
 
 /** What holds or turns each axis whatever the drives do. */
-function undriven(view: Supported, flowed: Record<Turn, Flowed>, hangs: Hangs | null): Unpushed["lines"] {
+function undriven(view: Supported, flowed: Record<Turn, Flowed>, hangs: SixLine["hangs"]): Unpushed["lines"] {
   const held = new Map<SixAxis, NonNullable<SixLine["held"]>>();
   for (const way of supportOf(view).ways)
     for (const axis of HELD[way]?.axes ?? []) held.set(axis, HELD[way]?.by ?? "water");
@@ -150,7 +150,7 @@ interface Around {
   density: Parameters<typeof flowedBy>[3];
   /** m of the water's surface over the baseline; null: not known */
   level: number | null;
-  hangs: Hangs | null;
+  hangs: SixLine["hangs"];
 }
 
 /** The six axes of a craft that something else holds up. */
@@ -169,7 +169,7 @@ function ofDrives(
   if (!drives || "lacks" in read || lacks !== undefined) {
     // Controls and weight do what they do without them.
     const lines = undriven(view, flowedBy(view, null, cg, density, level), hangs);
-    return lines.some((l) => l.flowed || l.hangs)
+    return lines.some((l) => l.flowed || (l.hangs && !("open" in l.hangs)))
       ? {
           status: "solved",
           result: { kind: "unpushed", open: view.units.length > 0 ? (lacks ?? "") : "it has none", lines, otherDrives },
@@ -272,13 +272,16 @@ export function ahead(
   };
 }
 
-/** The moments of flight that are looked at, and the throttle then. On foils what holds at full throttle holds at less. */
+/** The moments of flight that are looked at, and the throttle then: on foils both of its ends, at one speed. */
 const IN_AIR = [
   ["let go", "full"],
   ["slow", "level"],
   ["closed", "closed"],
 ] as const;
-const ON_FOILS = [["on foils", "full"]] as const;
+const ON_FOILS = [
+  ["on foils", "full"],
+  ["foils closed", "closed"],
+] as const;
 const GIVES_BACK = "what foils give back as it heels or pitches near the water’s surface is not computed";
 
 /** The moments of a craft on its wings, or on foils in water. */
@@ -351,7 +354,7 @@ function onWings(
   };
   const slip = about(l.beta, cg);
   const moments = (f.inWater ? ON_FOILS : IN_AIR).flatMap(([moment, throttle]) => {
-    const speed = throttle === "full" ? letGo : slow;
+    const speed = throttle === "full" || f.inWater ? letGo : slow;
     const s = state(speed, throttle);
     if (!s) return [];
     const lines = linesOf(s).map((line): AxisLine => {
@@ -426,7 +429,9 @@ export const axes = subject({
     const here = of(air);
     if (here.status !== "solved") return here;
     const density = { air: here.result.density, water: waterOf(view.brief.environment).density };
-    const hangs = solved(of(gas))?.hangs ?? null;
+    const lifted = of(gas);
+    const why = solved(lifted)?.open ?? whyNone(lifted);
+    const hangs = solved(lifted)?.hangs ?? (support.gas && why !== null ? { open: why } : null);
     const level = solved(of(floats))?.level?.water.value ?? null;
     return ofDrives(view, of(propulsion), { cg: at.result.cg, density, level, hangs });
   },

@@ -45,7 +45,10 @@ export const floats = subject({
         status: "not covered",
         because: "its hull and something else share the weight: how is not computed so far",
       };
-    const bodies = view.bodies.filter((b) => b.shapeBy !== "guess" && b.frames.length > 1);
+    // What is a guess may hold it up, or not.
+    const guessed = view.bodies.find((b) => b.shapeBy === "guess");
+    if (guessed) return { status: "missing", needs: [`the shape of ${guessed.name}: it is a guess`] };
+    const bodies = view.bodies.filter((b) => b.frames.length > 1);
     if (bodies.length === 0) return { status: "missing", needs: ["its hull described as a body"] };
     const ledger = of(mass);
     if (ledger.status !== "solved") return { status: "missing", needs: ["mass"] };
@@ -66,7 +69,9 @@ export const floats = subject({
     if (most.value <= kg) return result(null);
     const found = findRoot((z) => held(z) - kg, low, high, 1e-5 * (high - low));
     // The bodies' sections by straight pieces hold a little less at the very top than their loft does.
-    if (found.status !== "converged") return result(null);
+    if (found.status === "noBracket") return result(null);
+    if (found.status !== "converged")
+      return { status: "failed", reason: `the height of the water was not found: ${found.status}` };
     const here = at(found.x);
     const plane = here.reduce((s, h) => s + h.waterplane, 0);
     const sd = Math.hypot(VOLUME * kg, massSd) / Math.max(density * plane, 1e-9);

@@ -60,7 +60,10 @@ export const gas = subject({
     const here = of(air);
     if (here.status !== "solved") return here;
     const { density, densitySd } = here.result;
-    const known = view.bodies.filter((b) => b.shapeBy !== "guess");
+    // What is a guess may hold gas, or not.
+    const guessed = view.bodies.find((b) => b.shapeBy === "guess");
+    if (guessed) return { status: "missing", needs: [`the shape of ${guessed.name}: it is a guess`] };
+    const known = view.bodies;
     if (known.length === 0) return { status: "missing", needs: ["its envelope described as a body"] };
     const volume = known.reduce((s, b) => s + bodyGives(b).volume, 0);
     const displaced = {

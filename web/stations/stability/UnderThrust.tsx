@@ -4,7 +4,7 @@ import { mixingCsv, mixingJson } from "../../../core/exchange/mixing";
 import { saveFile } from "../../drawing/saveSvg";
 import { THIN_AXIS } from "../../../core/subjects/authority/verdicts";
 import { plain, show } from "../../../core/wording/format";
-import { Computed } from "../../app/Computed";
+import { Computed, Doubted } from "../../app/Computed";
 import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 
@@ -23,6 +23,7 @@ export function UnderThrust({ result }: { result: AuthorityResult }) {
     );
   const { habit } = usePreferences();
   const { holding, units, losses, offset, scale } = result;
+  const quantity = evaluation.metrics.hoverShare;
   const away = Math.hypot(offset.x, offset.y);
   const axis = (turn: Turn) => {
     const never = holding.never.includes(turn);
@@ -77,11 +78,12 @@ export function UnderThrust({ result }: { result: AuthorityResult }) {
           </p>
           <p className="text-pencil">
             of its thrust
-            {result.emptied && (
+            {result.emptied && quantity && !quantity.unknown && (
               <span className="block" data-emptied>
                 {Math.round(100 * result.emptied.hardest.value)} ± {Math.round(100 * result.emptied.hardest.sd)} % with{" "}
                 {Math.round(100 * result.emptied.charge)} % left in its pack
                 {result.emptied.hardest.value > 1 && ": nothing holds it then"}
+                <Doubted quantity={quantity} />
               </span>
             )}
             CG {plain(away, "length", habit, habit === "metric" ? 0 : 2)} beside the middle of its thrust
