@@ -1,3 +1,9 @@
+/** A number with its standard uncertainty, in the same unit. */
+export interface Sure {
+  value: number;
+  sd: number;
+}
+
 /**
  * A number, and by how much each uncertain input moves it when that is one standard uncertainty higher (by the
  * input's name).

@@ -1,3 +1,4 @@
+import type { Sure } from "../../numeric/doubt";
 import type { Point, Surface, Unit } from "../../design/schema";
 import { TURNS, type Turn } from "../authority/allocate";
 import type { PlacedThruster } from "../authority/thrusters";
@@ -6,19 +7,14 @@ import { wetted } from "../flight/wet";
 import { wetDrive } from "../propulsion/covered";
 import { worksInFluid } from "../propulsion/kinds/models";
 
-/** N·m each way, with its standard uncertainty. */
-interface Moment {
-  value: number;
-  sd: number;
-}
 /** What controls do about one axis where a flow meets them. */
 export interface Flowed {
   /** names of the controls that are for this axis; empty: there is none */
   names: string[];
   /** standing at full throttle, in the washes of all drives; null: a wash is not known */
-  standing: Moment | null;
+  standing: Sure | null;
   /** N·m at 1 m/s with the throttle closed: it grows with the square of the speed */
-  coasting: Moment;
+  coasting: Sure;
   /** one of them works in water */
   wet: boolean;
 }
@@ -65,7 +61,7 @@ export function flowedBy(
 ): Record<Turn, Flowed> {
   const none = (): Flowed => ({ names: [], standing: { value: 0, sd: 0 }, coasting: { value: 0, sd: 0 }, wet: false });
   const out: Record<Turn, Flowed> = { roll: none(), pitch: none(), yaw: none() };
-  const add = (m: Moment, by: number): Moment => ({ value: m.value + by, sd: m.sd + VANE_DOUBT * by });
+  const add = (m: Sure, by: number): Sure => ({ value: m.value + by, sd: m.sd + VANE_DOUBT * by });
   for (const medium of ["air", "water"] as const) {
     const washes = drivers && washesIn(medium, view.units, drivers);
     for (const turn of TURNS) {

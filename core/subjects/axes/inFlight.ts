@@ -1,3 +1,5 @@
+import type { Sure } from "../../numeric/doubt";
+
 export const TURNING = ["roll", "pitch", "yaw"] as const;
 export type Turning = (typeof TURNING)[number];
 
@@ -45,12 +47,6 @@ export function lineOf(axis: Turning, disturbs: Piece[], answer: AxisLine["answe
             ? "thin"
             : "holds";
   return { axis, disturbs, answer, share, word, open };
-}
-
-/** A number with its standard uncertainty. */
-interface Sure {
-  value: number;
-  sd: number;
 }
 
 /** What the board of a craft on its wings is reckoned from, at one speed and thrust. */

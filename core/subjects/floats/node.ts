@@ -1,3 +1,4 @@
+import type { Sure } from "../../numeric/doubt";
 import { supportOf } from "../../design/support";
 import { findRoot } from "../../numeric/root";
 import { type Outcome, subject } from "../../subject";
@@ -7,11 +8,6 @@ import { placesUnsaid } from "../mass/placed";
 import { waterOf } from "../propulsion/setup";
 import { bodyGives, heldBelow } from "../surfaces/bodyShape";
 
-/** A number with its standard uncertainty. */
-interface Sure {
-  value: number;
-  sd: number;
-}
 export interface FloatsResult {
   /** kg of water that all described bodies displace at the most, wholly under, and the mass that they carry */
   most: Sure;

@@ -1,3 +1,4 @@
+import type { Sure } from "../../numeric/doubt";
 import { supportOf } from "../../design/support";
 import { type Outcome, solved, subject } from "../../subject";
 import { ahead } from "../axes/node";
@@ -8,21 +9,16 @@ import { trimAt } from "../flight/trim";
 import { mass } from "../mass/node";
 import { propulsion } from "../propulsion/node";
 
-/** N with its standard uncertainty. */
-interface Force {
-  value: number;
-  sd: number;
-}
 export interface FoilsResult {
   /** what foils and struts alone take where they take least and make no waves, N, and the speed of that, m/s */
-  drag: Force;
+  drag: Sure;
   speed: number;
   /** m/s below which they make waves, which are not computed: slower they may take less, or more; null: none do */
   waves: number | null;
   /** m/s below which they do not carry it, without waves */
   least: number;
   /** N ahead, standing: moving it is less; null: not known */
-  thrust: Force | null;
+  thrust: Sure | null;
   /** N that its hull commonly takes before it rises, from and to */
   hump: { from: number; to: number };
   /** Why the thrust is not known, or what the drag rests on and nobody said. */

@@ -1,3 +1,4 @@
+import type { Sure } from "../../numeric/doubt";
 import { magnitudeSd } from "../../design/evidence";
 import { supportOf } from "../../design/support";
 import { type Outcome, subject } from "../../subject";
@@ -9,11 +10,6 @@ import { placesUnsaid } from "../mass/placed";
 import { bodyGives } from "../surfaces/bodyShape";
 import type { BodyShape } from "../surfaces/declares";
 
-/** A number with its standard uncertainty. */
-interface Sure {
-  value: number;
-  sd: number;
-}
 /** What the weight does that hangs below the lift of its gas. */
 export interface Hangs {
   /** name of the body that holds the gas */

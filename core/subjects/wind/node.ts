@@ -2,7 +2,7 @@ import { computedFrom, magnitudeSd } from "../../design/evidence";
 import type { Quantity, WorkingInput } from "../../design/quantity";
 import type { Axis, Design, Point } from "../../design/schema";
 import { supportOf } from "../../design/support";
-import { type Doubtful, sdOf, sharesOf } from "../../numeric/doubt";
+import { type Sure, type Doubtful, sdOf, sharesOf } from "../../numeric/doubt";
 import { type Of, type Outcome, doubtsOf, keysOf, solved, subject, whyNone } from "../../subject";
 import { GRAVITY } from "../air/air";
 import { air } from "../air/node";
@@ -27,12 +27,6 @@ import { type Bending, type FlatTurn, tightest } from "./flat";
 import { BLUNT, OUTLINE } from "./outline";
 import { SEEN, type Silhouette, shapesAlong, unionOf } from "./silhouette";
 
-/** A push of the wind, N. */
-interface Push {
-  value: number;
-  sd: number;
-}
-
 /** What the worst wind does to a craft, by what holds it up. */
 export type Held =
   | {
@@ -43,14 +37,16 @@ export type Held =
       lean: number;
       /** it hovers as it stands on its baseline, and not on its tail */
       upright: boolean;
-      push: Push;
+      /** of the wind, N */
+      push: Sure;
       lines: AxisLine[];
     }
   | {
       kind: "drives";
       /** drag from ahead over the thrust ahead, standing; null: nothing pushes ahead */
       share: Doubtful | null;
-      push: Push;
+      /** of the wind, N */
+      push: Sure;
       lines: AxisLine[];
       /** What else holds it back or carries it, and is not in that. */
       beside: "water" | "ground" | null;
@@ -92,7 +88,8 @@ type View = Pick<Design, "items" | "surfaces" | "bodies" | "states" | "units" | 
 
 /** What comes from one side: how hard it pushes, and where. */
 interface Blow {
-  push: Push;
+  /** of the wind, N */
+  push: Sure;
   /** the middle of what it meets */
   at: Point;
   along: Axis;
