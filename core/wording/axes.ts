@@ -1,7 +1,8 @@
 import type { AxisLine, Piece, Turning, Word } from "../subjects/axes/inFlight";
 import type { UnitHabit } from "../design/units";
 import type { Gust } from "../subjects/axes/gust";
-import type { AtSpeed, SixLine } from "../subjects/axes/node";
+import type { SixLine } from "../subjects/axes/byDrives";
+import type { AtSpeed } from "../subjects/axes/node";
 import { plain, show } from "./format";
 import type { Flowed } from "../subjects/axes/flowing";
 import type { Commanded, SixAxis } from "../subjects/axes/six";

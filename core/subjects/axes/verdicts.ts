@@ -6,7 +6,8 @@ import { advice, percent } from "../say";
 import type { Turning } from "./inFlight";
 import { VANE_DOUBT } from "../authority/vanes";
 import type { Flowed } from "./flowing";
-import { type SixLine, axes } from "./node";
+import type { SixLine } from "./byDrives";
+import { axes } from "./node";
 
 const page = { page: "stability" as const };
 

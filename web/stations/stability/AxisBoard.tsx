@@ -3,12 +3,11 @@ import { resultIn } from "../../../core/evaluate";
 import { whyNone } from "../../../core/subject";
 import type { AxisLine } from "../../../core/subjects/axes/inFlight";
 import {
-  type AtSpeed,
   type ByDrives as DriveAxes,
   type Unpushed as UnpushedAxes,
-  axes,
   lossOf,
-} from "../../../core/subjects/axes/node";
+} from "../../../core/subjects/axes/byDrives";
+import { type AtSpeed, axes } from "../../../core/subjects/axes/node";
 import {
   COMMANDED_WORD,
   MOMENT_WORD,
