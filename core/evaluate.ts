@@ -39,7 +39,7 @@ export type Slowly =
       standing: { design: Design; evaluation: Evaluation };
       /**
        * A step of a drag: but for what follows at every step all that would have to be computed stands as it is, not
-       * named, with its verdicts. Whoever asks for this asks for the rest within a tenth of a second.
+       * named, with its verdicts. Whoever asks for this asks for the rest within a sixth of a second.
        */
       step?: boolean;
     }

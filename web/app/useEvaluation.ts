@@ -10,7 +10,7 @@ const STILL = 200;
 const LONGEST = 350;
 
 /** ms within which in a drag all that is not slow follows; between, only what is drawn where the hand is. */
-const FOLLOWS = 80;
+const FOLLOWS = 150;
 
 interface Pace {
   design: Design;

@@ -1,5 +1,6 @@
 import { memo, useMemo } from "react";
 import type { Item } from "../../core/design/schema";
+import type { UnitHabit } from "../../core/design/units";
 import type { Evaluation } from "../../core/evaluate";
 import { resultIn } from "../../core/evaluate";
 import { balance } from "../../core/subjects/balance/node";
@@ -7,7 +8,7 @@ import type { Overlap } from "../../core/subjects/mass/clash";
 import { isPlaced } from "../../core/subjects/mass/placed";
 import type { MassResult } from "../../core/subjects/mass/rollup";
 import { plain } from "../../core/wording/format";
-import { useDesk } from "../app/desk";
+import { useCalmDesk, useDesk } from "../app/desk";
 import { usePreferences } from "../app/preferences";
 import { type Guide, Part, ResizeHandles, boxesOf } from "./Part";
 import { Shapes } from "./Shapes";
@@ -124,6 +125,31 @@ export function labelsOf(
   );
 }
 
+/**
+ * The numbers beside the parts. While parts are dragged the others' numbers stay, and those of the dragged ones go along
+ * with them: all are set clear of each other again a few times a second.
+ */
+function useLabels(items: Item[], sheet: Sheet, view: ViewName, habit: UnitHabit) {
+  const calm = useCalmDesk("sheet");
+  const cg = resultIn(calm.evaluation, balance)?.cg;
+  const before = calm.seen.items;
+  const placed = useMemo(
+    () => labelsOf(before, sheet, view, cg, (kg) => plain(kg, "mass", habit)),
+    [before, sheet, view, cg, habit],
+  );
+  return useMemo(() => {
+    if (items === before) return placed;
+    const now = new Map(items.map((i) => [i.id, i]));
+    return placed.flatMap((label) => {
+      const item = now.get(label.data.item.id);
+      if (item === label.data.item) return [label];
+      const [to, from] = [item && boxesOf(item, sheet, view)[0], boxesOf(label.data.item, sheet, view)[0]];
+      if (!to || !from) return [];
+      return [{ ...label, box: { ...label.box, x: label.box.x + to.x - from.x, y: label.box.y + to.y - from.y } }];
+    });
+  }, [items, before, placed, sheet, view]);
+}
+
 const Label = memo(function Label({ x, y, text, selected }: { x: number; y: number; text: string; selected: boolean }) {
   return (
     <text
@@ -223,11 +249,7 @@ export function OneView({
 }) {
   const { seen: design, preview } = useDesk();
   const { snapping, habit } = usePreferences();
-  const cg = mass?.cg;
-  const labels = useMemo(
-    () => labelsOf(items, sheet, view, cg, (kg) => plain(kg, "mass", habit)),
-    [items, sheet, view, cg, habit],
-  );
+  const labels = useLabels(items, sheet, view, habit);
 
   return (
     <g>

@@ -243,47 +243,40 @@ export const Part = memo(function Part({
   );
 });
 
-/** Squares on the faces of the selected part: dragging one moves that face and leaves the opposite one. */
+/**
+ * Squares on the faces of the selected part: dragging one moves that face and leaves the opposite one. They stand in a
+ * group that goes along with the part, so that a dragged part leaves them as they are.
+ */
 export function ResizeHandles({ item, sheet, view, grid }: { item: Item; sheet: Sheet; view: ViewName; grid: number }) {
   const box = boxesOf(item, sheet, view)[0];
   if (!box) return null;
   const { axis: across, sign } = ACROSS[view];
-  const up = UP[view];
-  const [mx, my] = [box.x + box.w / 2, box.y + box.h / 2];
-  const faces: { x: number; y: number; axis: Axis; towards: 1 | -1; cursor: string }[] = [
-    { x: box.x, y: my, axis: across, towards: sign === 1 ? -1 : 1, cursor: "cursor-ew-resize" },
-    { x: box.x + box.w, y: my, axis: across, towards: sign, cursor: "cursor-ew-resize" },
-    { x: mx, y: box.y, axis: up, towards: 1, cursor: "cursor-ns-resize" },
-    { x: mx, y: box.y + box.h, axis: up, towards: -1, cursor: "cursor-ns-resize" },
-  ];
-  return faces.map((f) => (
-    <Handle
-      key={`${f.axis}${f.towards}`}
-      {...f}
-      item={item}
-      scale={sheet.scale}
-      sign={f.axis === across ? sign : 1}
-      across={f.axis === across}
-      grid={grid}
-    />
-  ));
+  const [w, h] = [Number(box.w.toFixed(3)), Number(box.h.toFixed(3))];
+  const at = { id: item.id, scale: sheet.scale, grid };
+  return (
+    <g transform={`translate(${box.x} ${box.y})`}>
+      <Handle {...at} x={0} y={h / 2} axis={across} towards={sign === 1 ? -1 : 1} sign={sign} across />
+      <Handle {...at} x={w} y={h / 2} axis={across} towards={sign} sign={sign} across />
+      <Handle {...at} x={w / 2} y={0} axis={UP[view]} towards={1} sign={1} across={false} />
+      <Handle {...at} x={w / 2} y={h} axis={UP[view]} towards={-1} sign={1} across={false} />
+    </g>
+  );
 }
 
 interface HandleProps {
+  id: string;
   x: number;
   y: number;
   axis: Axis;
   towards: 1 | -1;
-  cursor: string;
-  item: Item;
   scale: number;
   sign: 1 | -1;
   across: boolean;
   grid: number;
 }
 
-function Handle({ x, y, axis, towards, cursor, item, scale, sign, across, grid }: HandleProps) {
-  const { edit, movedHere } = useDeskActions();
+const Handle = memo(function Handle({ id, x, y, axis, towards, scale, sign, across, grid }: HandleProps) {
+  const { edit, now } = useDeskActions();
   const drag = useDrag(
     ({
       movement: [dx, dy],
@@ -292,15 +285,16 @@ function Handle({ x, y, axis, towards, cursor, item, scale, sign, across, grid }
       movement: [number, number];
       memo?: { size: number; place: number; key: string };
     }) => {
+      const item = now().items.find((i) => i.id === id);
       const start = memo ?? {
-        size: item.size[axis],
-        place: item.place[axis] - (movedHere(item.id)?.[axis] ?? 0),
-        key: `size-${item.id}-${axis}-${Date.now()}`,
+        size: item?.size[axis] ?? 0,
+        place: item?.place[axis] ?? 0,
+        key: `size-${id}-${axis}-${Date.now()}`,
       };
       const by = ((across ? sign * dx : -dy) / scale) * towards;
       const size = Math.max(grid, Math.round((start.size + by) / grid) * grid);
       edit((d) => {
-        const it = d.items.find((i) => i.id === item.id);
+        const it = d.items.find((i) => i.id === id);
         if (!it) return;
         sizePart(it, axis, Number(size.toFixed(6)));
         const side = it.mirrored && axis === "y" && start.place < 0 ? -1 : 1;
@@ -320,8 +314,8 @@ function Handle({ x, y, axis, towards, cursor, item, scale, sign, across, grid }
       fill="var(--sheet)"
       stroke="var(--accent)"
       strokeWidth="1.4"
-      className={`touch-none ${cursor}`}
+      className={`touch-none ${across ? "cursor-ew-resize" : "cursor-ns-resize"}`}
       data-handle={`${axis}${towards === 1 ? "+" : "-"}`}
     />
   );
-}
+});
