@@ -9,14 +9,16 @@ export function methodsText(): string {
   const lines = [
     "# Methods",
     "",
-    "Made from the subjects by `npm run schema`; a test keeps it current. What a subject reads is all that its results depend on.",
+    "Made from the subjects by `npm run schema`; a test keeps it current. What a subject reads is all " +
+      "that its results depend on.",
     "",
   ];
   for (const s of SUBJECTS) {
     lines.push(
       `## ${s.name}`,
       "",
-      `Reads ${s.reads.map((r) => `\`${r}\``).join(", ")}${s.needs.length > 0 ? `; needs ${s.needs.map((n) => n.name).join(", ")}` : ""}.`,
+      "Reads " +
+        `${s.reads.map((r) => `\`${r}\``).join(", ")}${s.needs.length > 0 ? `; needs ${s.needs.map((n) => n.name).join(", ")}` : ""}.`,
       "",
     );
     if (s.gives.length > 0) {

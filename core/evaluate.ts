@@ -145,7 +145,9 @@ function seeOf(design: Design, e: Omit<Evaluation, "findings" | "waiting">, cont
   };
 }
 
-/** Lists of which entries came, went or changed places: what was worked out for one of them is not shown for another. */
+/**
+ * Lists of which entries came, went or changed places: what was worked out for one of them is not shown for another.
+ */
 const LISTS = [
   "units",
   "batteries",

@@ -42,7 +42,9 @@ export function missionOf(design: Design): Mission | null {
     states.push({ state: { id: state.id, name: state.name }, share: seconds / cycle, endurance });
     if (!endurance || !(endurance.value > 0)) {
       const energy = outcomes.energy;
-      because ??= `in ${state.name} it is not known how long it lasts${energy && whyNone(energy) ? `: ${whyNone(energy)}` : ""}`;
+      because ??=
+        `in ${state.name} it is not known how long it ` +
+        `lasts${energy && whyNone(energy) ? `: ${whyNone(energy)}` : ""}`;
       continue;
     }
     for (const o of endurance.outside ?? []) outside.add(o);

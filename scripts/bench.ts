@@ -150,7 +150,8 @@ for (const parts of [15, 60, 300]) {
     const [ours, plain] = [solveChain(drive, source, 1), plainFullThrottle(drive, source)];
     if (ours.status === "converged" && plain)
       console.log(
-        `${`${p.kind}: thrust of both`.padEnd(46)} ${(100 * Math.abs(ours.point.thrust / plain.thrust - 1)).toFixed(4)} % apart`,
+        `${`${p.kind}: thrust of both`.padEnd(46)} ` +
+          `${(100 * Math.abs(ours.point.thrust / plain.thrust - 1)).toFixed(4)} % apart`,
       );
   }
   for (const name of ["tern", "lantern"]) {

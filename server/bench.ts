@@ -104,7 +104,8 @@ export async function adopt(db: Database, slug: string, number: number, asked: A
     const changed = changedSince(session.tested, design);
     if (changed.length > 0)
       throw refused(
-        `The ledger of ${version.label} has changed since this weigh-in (${changed.slice(0, 3).join(", ")}): weigh again before taking anything over.`,
+        `The ledger of ${version.label} has changed since this weigh-in ` +
+          `(${changed.slice(0, 3).join(", ")}): weigh again before taking anything over.`,
       );
     const unknown = asked.evidence.entries.find((e) => !design.items.some((i) => i.id === e.itemId));
     if (unknown) throw refused(`There is no part “${unknown.itemId}” in ${version.label}.`);

@@ -146,7 +146,8 @@ async function main(): Promise<void> {
     console.log(`Ultraform${demo ? " with the demo craft" : ""} is at ${scheme}://localhost:${at}`);
     if (code !== undefined)
       console.log(
-        `For other machines: ${localAddresses(at, scheme).join(", ") || `port ${at} of this machine`}. Access code: ${code}`,
+        `For other machines: ${localAddresses(at, scheme).join(", ") || `port ${at} of this machine`}. ` +
+          `Access code: ${code}`,
       );
   });
   let stopping = false;

@@ -95,7 +95,8 @@ export async function mendRecord(
 async function takeOut(tx: Tx, craftId: number, craftName: string, { kind, name }: Broken): Promise<number> {
   if (kind === "version")
     throw refused(
-      `Nothing of ${name} can be read: restore a copy of the workshop from before, or delete it when nothing rests on it.`,
+      `Nothing of ${name} can be read: restore a copy of the workshop from before, or delete it when ` +
+        "nothing rests on it.",
     );
   const table = { run: runs, fault: faults, plan: plans, "bench session": bench }[kind];
   const [row] = await tx

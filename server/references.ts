@@ -152,7 +152,8 @@ export async function missingFor(tx: Tx, parts: readonly { table: string; rows: 
         );
         return held
           ? held.name
-          : `${{ crafts: "its craft", versions: "its version", runs: "its run", plans: "its plan" }[table] ?? "what it belongs to"}, which is gone for good`;
+          : `${{ crafts: "its craft", versions: "its version", runs: "its run", plans: "its plan" }[table] ?? "what it belongs to"}, ` +
+              "which is gone for good";
       }
   }
   return null;

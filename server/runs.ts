@@ -91,8 +91,8 @@ function stateIn(version: Pick<Version, "label" | "design">, state: string | und
 }
 
 /**
- * Versions by label and state as they are now, each judged outside of any transaction: an evaluation may take its time, and
- * stops nobody.
+ * Versions by label and state as they are now, each judged outside of any transaction: an evaluation may take its
+ * time, and stops nobody.
  */
 async function judgeVersions(
   db: Database,

@@ -20,7 +20,8 @@ export async function listShelf(db: Database): Promise<ShelfRecord[]> {
 
 const taken = (parts: readonly Pick<ShelfPart, "kind" | "name">[]) =>
   refused(
-    `There is a ${parts[0]?.kind} called “${parts.map((p) => p.name).join("”, “")}” already: every part of a kind has a name of its own.`,
+    `There is a ${parts[0]?.kind} called “${parts.map((p) => p.name).join("”, “")}” already: every part ` +
+      "of a kind has a name of its own.",
   );
 const isDuplicate = (error: unknown): boolean =>
   /shelf_name/.test(`${String(error)} ${String((error as { cause?: unknown }).cause)}`);

@@ -41,7 +41,8 @@ function inMoney(file: CraftFile, currency: string, rate: Rate | undefined): Cra
   if (file.currency === currency || rate === "none" || !holdsAmounts(file)) return inCurrency(file, currency, null);
   if (rate === undefined)
     throw otherCurrency(
-      `The amounts of ${file.craft.name} are in ${file.currency}, those of this workshop in ${currency}. Say what 1 ${file.currency} is in ${currency}, or leave the amounts out.`,
+      `The amounts of ${file.craft.name} are in ${file.currency}, those of this workshop in ` +
+        `${currency}. Say what 1 ${file.currency} is in ${currency}, or leave the amounts out.`,
       { current: { from: file.currency, to: currency } },
     );
   return inCurrency(file, currency, rate);
@@ -213,7 +214,8 @@ export async function saveVersion(
     const before = await versionRow(tx, craft.id, label);
     if (words.claims && before.frozenAt !== null && !isDeepStrictEqual(words.claims, claimsOf(before)))
       throw frozen(
-        `What ${label} is to do was said before its first run; it may not be said anew afterwards. Open a child version.`,
+        `What ${label} is to do was said before its first run; it may not be said anew afterwards. Open ` +
+          "a child version.",
       );
     const which = and(eq(versions.craftId, craft.id), eq(versions.label, label));
     const saved = await saveRow(tx, versions, which, revision, words);

@@ -71,6 +71,8 @@ export function dragAreaOfGlide(
     value,
     evidence: "measured",
     sd,
-    note: `from ${ratio.n} ${ratio.n === 1 ? "glide" : "glides"}, ${ratio.value.toFixed(1)} : 1 at ${speed.value.toFixed(1)} m/s`,
+    note:
+      `from ${ratio.n} ${ratio.n === 1 ? "glide" : "glides"}, ${ratio.value.toFixed(1)} : 1 at ` +
+      `${speed.value.toFixed(1)} m/s`,
   };
 }

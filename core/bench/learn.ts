@@ -51,7 +51,8 @@ function bySpeed({ unit, map }: TestBench, best: Usable, rpm: number, lossy: num
   if (!(back > 0))
     return {
       message:
-        "The current measured would take more voltage than there was: check the current meter, or the motor's resistance.",
+        "The current measured would take more voltage than there was: check the current meter, or the " +
+        "motor's resistance.",
     };
   const kv = (rpm * gear.ratio) / back / motor.kv.value;
   const idle = noLoadAt({ kv: motor.kv.value * kv, noLoadCurrent: motor.noLoadCurrent.value }, rpm * gear.ratio);
@@ -154,14 +155,17 @@ export function learnFrom(
   if (unit.propulsor)
     return {
       ok: false,
-      message: `${unit.name} is a ${kindOf(unit.propulsor).word}: take the sweep as its measured curve, in Power under the drive.`,
+      message:
+        `${unit.name} is a ${kindOf(unit.propulsor).word}: take the sweep as its measured curve, in Power ` +
+        "under the drive.",
     };
   const usable = result.levels.filter((l): l is Usable => l.voltage !== null && l.current !== null && l.voltage > 0);
   if (usable.length < 3)
     return {
       ok: false,
       message:
-        "To correct the model volts and amps are needed beside the thrust, at three throttles or more. With a scale alone: in Power, under the drive, take the sweep as its measured curve.",
+        "To correct the model volts and amps are needed beside the thrust, at three throttles or more. " +
+        "With a scale alone: in Power, under the drive, take the sweep as its measured curve.",
     };
   const topThrottle = result.saturation ?? usable.at(-1)?.throttle ?? 1;
   const full = usable.filter((l) => l.throttle >= topThrottle - 1e-9);
@@ -170,7 +174,9 @@ export function learnFrom(
   if (best.throttle < 0.6)
     return {
       ok: false,
-      message: `The sweep ends at ${Math.round(best.throttle * 100)} % throttle: go up to 60 % or more before taking it over.`,
+      message:
+        `The sweep ends at ${Math.round(best.throttle * 100)} % throttle: go up to 60 % or more before ` +
+        "taking it over.",
     };
   const { propeller, motor, controller, gear } = unit;
   const map = standMap(unit, result.density);
@@ -194,7 +200,9 @@ export function learnFrom(
   if (kv < 0.5 || kv > 2)
     return {
       ok: false,
-      message: `Speed and voltage measured belong to a motor of ${(motor.kv.value * kv).toFixed(0)} rpm/V, not of ${motor.kv.value.toFixed(0)}: check the pole count of the rpm reading, or Kv.`,
+      message:
+        `Speed and voltage measured belong to a motor of ${(motor.kv.value * kv).toFixed(0)} rpm/V, not ` +
+        `of ${motor.kv.value.toFixed(0)}: check the pole count of the rpm reading, or Kv.`,
     };
 
   const own = best.thrust / map.at(rpm).thrust;
@@ -202,7 +210,9 @@ export function learnFrom(
   if (own < 0.25 || own > 4)
     return {
       ok: false,
-      message: `The thrust is ${own.toFixed(2)} times what this propeller gives at that speed: check the lever arms, the scale's unit and the propeller entered.`,
+      message:
+        `The thrust is ${own.toFixed(2)} times what this propeller gives at that speed: check the lever ` +
+        "arms, the scale's unit and the propeller entered.",
     };
   const thrust = {
     value: own,

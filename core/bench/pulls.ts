@@ -84,7 +84,9 @@ function fallOf(readings: readonly Reading[], sides: number): Share | null {
   return { value, sd: each / Math.sqrt(spread) };
 }
 
-/** The pulls as they would have been at one state of the pack; `apart` is what is left in doubt of that between sides. */
+/**
+ * The pulls as they would have been at one state of the pack; `apart` is what is left in doubt of that between sides.
+ */
 function even(
   readings: readonly Reading[],
   sides: number,
@@ -182,8 +184,8 @@ type TakenOver = { ok: true; apply: (design: Design) => void } | { ok: false; wh
 const not = (why: string): TakenOver => ({ ok: false, why });
 
 /**
- * What to change in a design so that it reckons with what was found, or why it cannot: each corner's own pull, or what a
- * drive pushes by itself and built in.
+ * What to change in a design so that it reckons with what was found, or why it cannot: each corner's own pull, or what
+ * a drive pushes by itself and built in.
  *
  * @param number of the session that it comes from
  */

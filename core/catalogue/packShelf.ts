@@ -170,7 +170,9 @@ export function readPacks(text: string): { parts: ShelfPack[]; refused: Refused[
     let { wrong } = row;
     const chemistry = cell.chemistry === undefined ? "lipo" : chemistryOf(cell.chemistry);
     if (!chemistry)
-      wrong ??= `Chemistry “${cell.chemistry}” is not known. Accepted: ${CHEMISTRIES.map((c) => CHEMISTRY[c].label).join(", ")}.`;
+      wrong ??=
+        `Chemistry “${cell.chemistry}” is not known. Accepted: ` +
+        `${CHEMISTRIES.map((c) => CHEMISTRY[c].label).join(", ")}.`;
     const read = {
       resting: number.resting ?? null,
       loaded: number.loaded ?? null,

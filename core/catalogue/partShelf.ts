@@ -233,7 +233,9 @@ export function readParts<K extends PlainKind>(kind: K, text: string): { parts: 
         row.text[`${f.key} by`]?.toLowerCase() ?? (f.key === "mass" ? "measured" : "datasheet"),
       );
       if (!by.success)
-        wrong ??= `${f.title} known by: “${row.text[`${f.key} by`]}” is not a way of knowing. Accepted: ${EVIDENCE.join(", ")}.`;
+        wrong ??=
+          `${f.title} known by: “${row.text[`${f.key} by`]}” is not a way of knowing. Accepted: ` +
+          `${EVIDENCE.join(", ")}.`;
       const sd = row.number[`${f.key} sd`];
       part[f.key] =
         f.how === "number" ? value : { value, evidence: by.data as Evidence, ...(sd === undefined ? {} : { sd }) };

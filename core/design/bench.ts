@@ -214,7 +214,8 @@ export type Attachment = z.infer<typeof attachmentSchema>;
 
 /**
  * A bench session: what was measured on one version, and what it was held against. It holds one of weigh-in, thrust
- * sweep, fast-throttle test, calibration, glide test, weighed moment, pulls beside one another or readings of one's own.
+ * sweep, fast-throttle test, calibration, glide test, weighed moment, pulls beside one another or readings of one's
+ * own.
  */
 const sessionFields = z.object({
   number: recordNumber,
@@ -246,7 +247,8 @@ export const TESTS = ["weighIn", "thrust", "fastThrottle", "calibration", "glide
 export type TestKind = (typeof TESTS)[number];
 const oneTest = (s: Partial<Record<TestKind, unknown>>) => TESTS.filter((k) => s[k]).length === 1;
 const ONE_TEST =
-  "a session holds one test: a weigh-in, a thrust sweep, a fast-throttle test, a calibration, a glide test, a weighed moment, pulls beside one another or readings of one's own";
+  "a session holds one test: a weigh-in, a thrust sweep, a fast-throttle test, a calibration, a glide " +
+  "test, a weighed moment, pulls beside one another or readings of one's own";
 
 export const benchSchema = sessionFields.refine(oneTest, ONE_TEST);
 export type Bench = z.infer<typeof benchSchema>;

@@ -271,7 +271,9 @@ export function unknownKeys(
       else if (out.length < MOST)
         out.push({
           path: [...path, key],
-          message: `“${key.slice(0, 60)}” is not known to this version of the application: nothing was read, so that nothing is lost`,
+          message:
+            `“${key.slice(0, 60)}” is not known to this version of the application: nothing was read, so ` +
+            "that nothing is lost",
         });
     }
   return out;
@@ -290,7 +292,10 @@ export function openCraftFile(raw: unknown): OpenedFile {
         problems: [
           {
             path: ["formatVersion"],
-            message: `the file is of format version ${formatVersion}, and this application reads up to ${FORMAT_VERSION}: open it with the newer application that wrote it, or install that one here`,
+            message:
+              `the file is of format version ${formatVersion}, and this application reads up to ` +
+              `${FORMAT_VERSION}: open it with the newer application that wrote it, or install that one ` +
+              "here",
           },
         ],
       };

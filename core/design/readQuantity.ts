@@ -271,7 +271,9 @@ function readStages(text: string, dimension: "ratio" | "percent", habit: UnitHab
     if (!top?.ok || !bottom?.ok || bottom.value === 0)
       return {
         ok: false,
-        message: `“${text.trim()}” is not a product of stages. Accepted: 3.2, 48:13, or several such as ${dimension === "ratio" ? "48:13 × 2.5" : "97 × 95 %"}.`,
+        message:
+          `“${text.trim()}” is not a product of stages. Accepted: 3.2, 48:13, or several such as ` +
+          `${dimension === "ratio" ? "48:13 × 2.5" : "97 × 95 %"}.`,
       };
     product *= top.value / bottom.value;
   }
@@ -294,9 +296,9 @@ export const MILLI_FROM = 100;
 /**
  * Reads a typed quantity: numbers with any accepted unit (`7 oz`, `11.5 in`, `0,412 kg`), sums, products, quotients
  * and brackets (`120+35 g`, `2×14 g`, `(30+12)/2`), fractions (`½ in`,
- * `1 1/2 in`, `1-1/2 in`, `1/3 lb`), pairs (`1 lb 8 oz`, `5'6"`), times (`1:14`, `2m30s`, `1h30`), and whatever is shown here.
- * Words behind a unit are left aside. A term without a unit takes the unit of
- * the next term that has one, else the display unit.
+ * `1 1/2 in`, `1-1/2 in`, `1/3 lb`), pairs (`1 lb 8 oz`, `5'6"`), times (`1:14`, `2m30s`, `1h30`), and whatever is
+ * shown here. Words behind a unit are left aside. A term without a unit takes the unit of the next term that has one,
+ * else the display unit.
  *
  * @returns the value in the stored unit, with a note where it was read otherwise than written; or a message that says
  *   what is wrong and what would be accepted
@@ -311,7 +313,9 @@ export function parseQuantity(text: string, dimension: Dimension, habit: UnitHab
   if (dimension === "length" && STAMP.test(text))
     return {
       ok: false,
-      message: `“${text.trim()}” may be the stamp of a propeller: write its diameter here and its pitch there, each by itself. Accepted: ${example}.`,
+      message:
+        `“${text.trim()}” may be the stamp of a propeller: write its diameter here and its pitch there, ` +
+        `each by itself. Accepted: ${example}.`,
     };
   if (rest === "") return { ok: false, message: `Empty. Accepted: ${example}.` };
   try {

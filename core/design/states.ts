@@ -88,7 +88,8 @@ export const stateSchema = z.object({
       .nullable()
       .default(null)
       .describe(
-        "drag coefficient × area in this state, m²; null: as it is entered, and not known once drives turn or surfaces fold",
+        "drag coefficient × area in this state, m²; null: as it is entered, and not known once drives " +
+          "turn or surfaces fold",
       ),
     { label: "drag area", dimension: "area" },
   ),

@@ -67,7 +67,8 @@ export function whyOpen(m: MeshMeasures): string | null {
   const said = [
     ...(m.boundaryEdges > 0
       ? [
-          `it is open: ${edges(m.boundaryEdges, "edge belongs", "edges belong")} to one triangle only, round ${edges(m.holes, "hole", "holes")}`,
+          `it is open: ${edges(m.boundaryEdges, "edge belongs", "edges belong")} to one triangle only, ` +
+            `round ${edges(m.holes, "hole", "holes")}`,
         ]
       : []),
     ...(m.turnedOver > 0
@@ -90,7 +91,9 @@ export function shapeFromMesh(bytes: Uint8Array, stands: MeshStands): BodyFileRe
   if (!(size >= SIZES[0] && size <= SIZES[1]))
     return {
       ok: false,
-      problem: `It would be ${size > 1 ? `${Math.round(size)} m` : `${(size * 1000).toPrecision(2)} mm`} long: 1 mm to 100 m is accepted. Is the unit right?`,
+      problem:
+        `It would be ${size > 1 ? `${Math.round(size)} m` : `${(size * 1000).toPrecision(2)} mm`} long: 1 ` +
+        "mm to 100 m is accepted. Is the unit right?",
     };
   const { cuts, middle, uneven } = cutMesh(stood, mesh);
   if (cuts.length < 2) return { ok: false, problem: "It is flat: no body can be cut out of it." };

@@ -46,7 +46,11 @@ export const mixingJson = (craft: string, version: string, result: Parameters<ty
       {
         craft,
         version,
-        says: "Share of its thrust that each unit adds for a newton of lift and a newton metre about the CG, in the axes in which it hovers: least sum of squares, as long as no unit reaches nothing or full. Thrust is taken as proportional to the share; a controller that commands speed takes the square root.",
+        says:
+          "Share of its thrust that each unit adds for a newton of lift and a newton metre about the CG, " +
+          "in the axes in which it hovers: least sum of squares, as long as no unit reaches nothing or " +
+          "full. Thrust is taken as proportional to the share; a controller that commands speed takes the " +
+          "square root.",
         units: rows,
       },
       null,

@@ -209,7 +209,8 @@ function bodyFrom(
     is: "body",
     body: { across: "round", frames: frames.map(({ outline: _, ...f }) => f) },
     cares: [
-      `It is taken as round: ${side ? "as wide as it is high" : "as high as it is wide"}. Put right what is not, frame by frame.`,
+      `It is taken as round: ${side ? "as wide as it is high" : "as high as it is wide"}. Put right ` +
+        "what is not, frame by frame.",
       ...(uneven > UNEVEN ? ["Its sides differ: the middle of each frame is laid on the centreline."] : []),
     ],
   };

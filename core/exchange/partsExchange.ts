@@ -113,7 +113,9 @@ export interface Merge {
   others: ReadPart[];
 }
 
-/** The rows of a list by the parts of the ledger that have their names; a name that stands twice in either is no name. */
+/**
+ * The rows of a list by the parts of the ledger that have their names; a name that stands twice in either is no name.
+ */
 export function mergeOf(parts: readonly ReadPart[], design: Pick<Design, "items">): Merge {
   const key = (name: string) => name.trim().toLowerCase().replace(/\s+/g, " ");
   const count = (names: readonly string[]) => {

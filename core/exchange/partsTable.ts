@@ -80,8 +80,8 @@ const SMALL = /^[^a-z"″]*(?:g|mm)?\.?\s*$/i;
 const PRECISE = 0.5;
 
 /**
- * Whether a number could be read two ways: with the sign that is not the table's decimal one; or in grams or millimetres
- * with a point before three digits, where nothing in the table shows that a point is its decimal sign.
+ * Whether a number could be read two ways: with the sign that is not the table's decimal one; or in grams or
+ * millimetres with a point before three digits, where nothing in the table shows that a point is its decimal sign.
  */
 function twoWaysIn(rows: readonly Row[], { decimal, columns }: TableReading) {
   const open = decimal === "." && pointIsOpen(rows);
@@ -178,7 +178,8 @@ export function readParts(text: string, reading: TableReading = guessReading(tex
       report("error", "nameless", filled.join(" "));
       return;
     }
-    // In whatever language it is called: what stands nowhere, is not counted, and weighs what the others weigh together.
+    // In whatever language it is called: what stands nowhere, is not counted, and weighs what the others weigh
+    // together.
     const nowhere = quantityCell === "" && (["x", "y", "z"] as const).every((r) => isEmpty(cell(r)));
     if (mass !== null && nowhere && isSum(mass, parts, since)) {
       report("warning", "subtotal", name === "" ? massCell : name);

@@ -17,9 +17,9 @@ const HEAD = 84;
 const EACH = 50;
 
 /**
- * Triangles of an STL file, binary or text. Which of both is told by its size (84 bytes and 50 for each triangle), not by its
- * first word: binary files may begin with “solid” too. Triangles with a corner that is no number are left out and
- * counted.
+ * Triangles of an STL file, binary or text. Which of both is told by its size (84 bytes and 50 for each triangle), not
+ * by its first word: binary files may begin with “solid” too. Triangles with a corner that is no number are left out
+ * and counted.
  */
 export function readStl(bytes: Uint8Array): StlRead {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
@@ -86,7 +86,9 @@ function text(said: string): StlRead {
 
 const tooMany = (count: number): StlRead => ({
   ok: false,
-  problem: `More than ${MOST_TRIANGLES.toLocaleString("en")} triangles (${Math.round(count).toLocaleString("en")}): save it coarser.`,
+  problem:
+    `More than ${MOST_TRIANGLES.toLocaleString("en")} triangles ` +
+    `(${Math.round(count).toLocaleString("en")}): save it coarser.`,
 });
 
 function done(corners: Float64Array, kind: Triangles["kind"], lost: number, where: string[]): StlRead {

@@ -24,9 +24,10 @@ const COMMON = new Set([
   "what",
   "there",
   "their",
-  ..."the and was but for has had its our are can you who won don didn doesn isn just whole thing came come soon only keep since they them where which while about some more most much such".split(
-    " ",
-  ),
+  ...(
+    "the and was but for has had its our are can you who won don didn doesn isn just whole thing came " +
+    "come soon only keep since they them where which while about some more most much such"
+  ).split(" "),
 ]);
 
 /** The word that others are searched by. */

@@ -19,9 +19,15 @@ export function refusal(
   if (fault.state !== "closed" && fault.state !== "proven") return null;
   const shown = fault.suspects.some((s) => s.state === "ruled in" && s.result.trim() !== "");
   if (!shown)
-    return "To close a fault, rule a suspect in and write down what its test showed. Or end it as “cured, cause unknown” or “unresolved”.";
+    return (
+      "To close a fault, rule a suspect in and write down what its test showed. Or end it as “cured, " +
+      "cause unknown” or “unresolved”."
+    );
   if (!fault.pilotSwap && (fault.pilotBlamed || fault.suspects.some((s) => s.state === "ruled in" && blamesPilot(s))))
-    return "“Pilot error” needs the same pilot on another craft, or another pilot on this one: write down which, and what it showed.";
+    return (
+      "“Pilot error” needs the same pilot on another craft, or another pilot on this one: write down " +
+      "which, and what it showed."
+    );
   if (fault.state === "closed") return null;
   if (fault.proofRun === null) return "Proven needs a later run in which the fault did not come back.";
   const seen = runs.find((r) => r.number === fault.run);

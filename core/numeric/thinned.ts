@@ -3,7 +3,9 @@ export interface Flat {
   a: number;
   b: number;
 }
-/** Which points of a line are kept so that none that is left out stands farther off than allowed (Douglas & Peucker). */
+/**
+ * Which points of a line are kept so that none that is left out stands farther off than allowed (Douglas & Peucker).
+ */
 export function keptOf(points: readonly Flat[], allowed: number): number[] {
   const keep = new Set([0, points.length - 1]);
   const stack: [number, number][] = [[0, points.length - 1]];

@@ -81,13 +81,18 @@ export const PATTERN_TEXT: Record<Pattern, string> = {
   "pack low": "The pack was not full at the start: charge it, and run it again before anything else is suspected.",
   "pack sags": "The pack sags below its floor under load: a fresh, warm pack first, then plugs and wires.",
   "sags more":
-    "The pack sags more at that current than its resistance says: plugs and wires, its age, or the cold. Read its resistance under load.",
+    "The pack sags more at that current than its resistance says: plugs and wires, its age, or the " +
+    "cold. Read its resistance under load.",
   "meter too low":
-    "The current read is less than half of what such a thrust takes: check the meter, its range and its zero before the drive.",
+    "The current read is less than half of what such a thrust takes: check the meter, its range and its " +
+    "zero before the drive.",
   "one drive at nothing":
-    "The thrust is short by about a whole drive. Does one give nothing: dead, unplugged, turning the wrong way? Compare the currents of each; pack out before hands go near.",
+    "The thrust is short by about a whole drive. Does one give nothing: dead, unplugged, turning the " +
+    "wrong way? Compare the currents of each; pack out before hands go near.",
   "no lift though it turns":
-    "It turns as fast as it should and pushes too little: inlet or outlet, a lid, or the propeller (another one, or on backwards).",
+    "It turns as fast as it should and pushes too little: inlet or outlet, a lid, or the propeller " +
+    "(another one, or on backwards).",
   "outside the model":
-    "Further off than anything that was entered can explain: something is outside of the model, or the meter is. Repeat it with another meter.",
+    "Further off than anything that was entered can explain: something is outside of the model, or the " +
+    "meter is. Repeat it with another meter.",
 };

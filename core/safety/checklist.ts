@@ -112,7 +112,8 @@ function beforePower({ add, design, stops, stage, habit }: Aboard): void {
     if (t.metric === "cgX" && t.comparison === "between")
       add(
         "cg",
-        `CG ${inWhich(design, t)}between ${length(t.value, habit)} and ${length(t.upper ?? t.value, habit)} aft of datum: balance it`,
+        `CG ${inWhich(design, t)}between ${length(t.value, habit)} and ` +
+          `${length(t.upper ?? t.value, habit)} aft of datum: balance it`,
         "brief",
         true,
       );
@@ -123,7 +124,8 @@ function asItIsBuilt({ add, file, version, design, stage, environment, cold, wat
   for (const u of design.units)
     add(
       `turns-${u.id}`,
-      `${u.name}: propeller tight and whole, turns ${u.spin === "half each" ? "each its own way" : u.spin}, the air goes the right way at idle`,
+      `${u.name}: propeller tight and whole, turns ` +
+        `${u.spin === "half each" ? "each its own way" : u.spin}, the air goes the right way at idle`,
       u.name,
       true,
     );
@@ -148,7 +150,8 @@ function asItIsBuilt({ add, file, version, design, stage, environment, cold, wat
   for (const b of design.batteries)
     add(
       `pack-${b.id}`,
-      `${b.name} strapped, plug latched; resting volts at least ${volts(0.93 * openCircuit(b.chemistry, 1) * b.series)}`,
+      `${b.name} strapped, plug latched; resting volts at least ` +
+        `${volts(0.93 * openCircuit(b.chemistry, 1) * b.series)}`,
       b.name,
       true,
     );

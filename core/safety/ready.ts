@@ -112,7 +112,8 @@ function whatLocks(file: CraftFile, version: Version, add: Add): void {
     if (t.stale.length > 0)
       add(
         `tune-${t.setting.id}`,
-        `${[t.setting.group, t.setting.name].filter(Boolean).join(", ")} was set with another craft than this: tune it again`,
+        `${[t.setting.group, t.setting.name].filter(Boolean).join(", ")} was set with another craft ` +
+          "than this: tune it again",
         "red",
         MINUTES.tune,
         "set-up",

@@ -123,13 +123,17 @@ export const fitDiameter = (unit: Unit, diameter: number, habit: UnitHabit): Rem
   const from = unit.propeller.diameter.value;
   return {
     code: "fit-diameter",
-    text: `Fit a propeller of ${plain(diameter, "length", habit, 0)}, ${diameter > from ? "up" : "down"} from ${plain(from, "length", habit, 0)}`,
+    text:
+      `Fit a propeller of ${plain(diameter, "length", habit, 0)}, ${diameter > from ? "up" : "down"} from ` +
+      `${plain(from, "length", habit, 0)}`,
     patch: resize(unit, "diameter", diameter),
   };
 };
 export const fitPitch = (unit: Unit, pitch: number, habit: UnitHabit): Remedy => ({
   code: "fit-pitch",
-  text: `Fit a pitch of ${plain(pitch, "length", habit, 0)}, down from ${plain(unit.propeller.pitch.value, "length", habit, 0)}`,
+  text:
+    `Fit a pitch of ${plain(pitch, "length", habit, 0)}, down from ` +
+    `${plain(unit.propeller.pitch.value, "length", habit, 0)}`,
   patch: resize(unit, "pitch", pitch),
 });
 export const limitThrottle = (unit: Unit, throttle: number): Remedy => ({
@@ -150,7 +154,9 @@ export function gearDown(design: Design, unit: Unit, pick: Pick, wanted: number)
   return [
     {
       code: "gear-down",
-      text: `Gear it down to ${to} : 1, from ${Number(from.toPrecision(3))} : 1: a reduction multiplies torque, not power`,
+      text:
+        `Gear it down to ${to} : 1, from ${Number(from.toPrecision(3))} : 1: a reduction multiplies ` +
+        "torque, not power",
       patch: patch(to),
     },
   ];

@@ -19,4 +19,5 @@ export const angleText = (a: Pick<Angle, "value" | "sd">): string =>
 
 /** Two sides that stand otherwise. */
 export const unevenText = (u: Uneven): string =>
-  `${u.what}, ${u.of}: port stands ${degrees(Math.abs(u.by))} ± ${degrees(u.sd)} ${u.by > 0 ? "above" : "below"} starboard`;
+  `${u.what}, ${u.of}: port stands ${degrees(Math.abs(u.by))} ± ${degrees(u.sd)} ` +
+  `${u.by > 0 ? "above" : "below"} starboard`;

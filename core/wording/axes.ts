@@ -115,7 +115,8 @@ export function flowedText({ names, standing, coasting }: Flowed, habit: UnitHab
     `${names.join(", ")}:`,
     ...wash,
     coasting.value > 0
-      ? `${moment(coasting)} at ${plain(1, "speed", habit)} with the throttle closed, four times that at twice the speed`
+      ? `${moment(coasting)} at ${plain(1, "speed", habit)} with the throttle closed, four times that at ` +
+        "twice the speed"
       : "as it coasts it turns nothing: it lies at the CG, or out of the water",
   ];
 }

@@ -10,7 +10,9 @@ export function planText(design: Design, plan: BalancePlan, habit: UnitHabit): s
   const name = (id: string) => design.items.find((i) => i.id === id)?.name ?? id;
   const moves = plan.moves.map(
     (m) =>
-      `move ${name(m.itemId)} ${plain(Math.abs(m.to - m.from), "length", habit, habit === "metric" ? 0 : 2)} ${WAY[m.axis][m.to < m.from ? 0 : 1]}`,
+      `move ${name(m.itemId)} ` +
+      `${plain(Math.abs(m.to - m.from), "length", habit, habit === "metric" ? 0 : 2)} ` +
+      `${WAY[m.axis][m.to < m.from ? 0 : 1]}`,
   );
   const ballast = plan.ballast.map(
     (b) => `add ${plain(b.mass, "mass", habit, habit === "metric" ? 1 : 2)} at the ${b.spot.name}`,

@@ -58,7 +58,8 @@ export const PROCEDURE: Record<WeighInKind, string[]> = {
 };
 
 export const WEIGHING_CAUTION =
-  "Pack unplugged and propeller off, or the drive locked, while hands are near. A craft on supports can roll: hold it until it rests.";
+  "Pack unplugged and propeller off, or the drive locked, while hands are near. A craft on supports can " +
+  "roll: hold it until it rests.";
 
 export const DOUBT_WORD: Record<WeighInResult["doubts"][number], string> = {
   "one-reading": "One reading only: lift it off and read again, twice.",
@@ -85,14 +86,21 @@ export function reconciliationText(r: Reconciliation, habit: UnitHabit): string 
       return "Scale and ledger agree within what is known of both.";
     case "position":
       return Object.keys(r.at).length > 0
-        ? `${differs}; that mass would have to sit at ${place}, outside the craft. An error of position: a part, or a support, is not where it is entered.`
+        ? `${differs}; that mass would have to sit at ${place}, outside the craft. An error of position: ` +
+            "a part, or a support, is not where it is entered."
         : "The mass agrees, the CG does not. An error of position: something stands elsewhere than entered.";
     case "unlisted":
       return `${differs}, at ${place || "a place not told by this weigh-in"}: something aboard is in no entry.`;
     case "undecided":
-      return `${Math.abs(r.steps.mass) > 2 ? `${differs}${place ? `, at ${place}` : ""}` : "CG and mass together do not fit the ledger"}. Undecided: ${r.equal} entries explain it about equally. Weigh one of them.`;
+      return (
+        `${Math.abs(r.steps.mass) > 2 ? `${differs}${place ? `, at ${place}` : ""}` : "CG and mass together do not fit the ledger"}. ` +
+        `Undecided: ${r.equal} entries explain it about equally. Weigh one of them.`
+      );
     case "culprit":
-      return `${Math.abs(r.steps.mass) > 2 ? `${differs}${place ? `, at ${place}` : ""}` : "CG and mass together do not fit the ledger"}. One entry stands out.`;
+      return (
+        `${Math.abs(r.steps.mass) > 2 ? `${differs}${place ? `, at ${place}` : ""}` : "CG and mass together do not fit the ledger"}. ` +
+        "One entry stands out."
+      );
   }
 }
 
@@ -101,7 +109,9 @@ export function suspectText(s: Suspect, design: Design, habit: UnitHabit): strin
   const name = design.items.find((i) => i.id === s.itemId)?.name ?? s.itemId;
   if (s.what === "mass") {
     const v = show(Math.abs(s.by), s.sd, "mass", habit);
-    return `${name} is ${v.value}${v.sd ? ` ± ${v.sd}` : ""} ${v.unit} ${s.by > 0 ? "heavier" : "lighter"} than entered`;
+    return (
+      `${name} is ${v.value}${v.sd ? ` ± ${v.sd}` : ""} ${v.unit} ${s.by > 0 ? "heavier" : "lighter"} ` + "than entered"
+    );
   }
   const v = show(Math.abs(s.by), s.sd, "length", habit);
   const way = { x: ["forward", "aft"], y: ["to port", "to starboard"], z: ["lower", "higher"] }[AXIS_WORD[s.what]] as [

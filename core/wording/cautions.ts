@@ -7,29 +7,39 @@ import type { Caution, CautionPlace } from "../safety/cautions";
  */
 export const CAUTION: Record<Caution, string> = {
   turning:
-    "Whatever turns, propeller, rotor, wheel, drum or screw: restrain the craft, stand out of its plane, wear eye protection, keep hands off until the pack is unplugged.",
+    "Whatever turns, propeller, rotor, wheel, drum or screw: restrain the craft, stand out of its " +
+    "plane, wear eye protection, keep hands off until the pack is unplugged.",
   "fast-tips": "Blade tips above 150 m/s: a broken blade flies far. Stand behind a barrier at full throttle.",
   "home-made rotor":
-    "Home-made rotor or blade: first spin-ups behind a shield, nobody in its plane, in small steps; look at the roots after each.",
+    "Home-made rotor or blade: first spin-ups behind a shield, nobody in its plane, in small steps; " +
+    "look at the roots after each.",
   flywheel:
-    "Flywheel: it keeps its energy when the power is off, and it can burst. Shield it, wait until it stands, do not tilt it while it turns.",
+    "Flywheel: it keeps its energy when the power is off, and it can burst. Shield it, wait until it " +
+    "stands, do not tilt it while it turns.",
   spring:
-    "Spring or bungee under tension: it lets go all at once. Eyes out of its line, a pin through it until it is meant to go.",
+    "Spring or bungee under tension: it lets go all at once. Eyes out of its line, a pin through it " +
+    "until it is meant to go.",
   "pressure gas": "Gas under pressure: a relief valve, filled behind a shield, never warmed and never left in the sun.",
   gears: "Belts and gears take fingers, hair and sleeves: cover them, and keep hands off until the pack is unplugged.",
   "first-plug":
-    "First plug-in after any work on the wiring: through a current limiter or a lamp, propeller off, one hand on the plug.",
+    "First plug-in after any work on the wiring: through a current limiter or a lamp, propeller off, " +
+    "one hand on the plug.",
   spark: "Above six cells the plug sparks: an anti-spark plug or a resistor lead, never a bare pair of wires.",
   lithium:
-    "Lithium pack: charge it watched and on a fireproof base, never a swollen, dented or punctured one. Smoke or hissing means it is burning: outdoors, away from it, and it is left to burn out.",
+    "Lithium pack: charge it watched and on a fireproof base, never a swollen, dented or punctured one. " +
+    "Smoke or hissing means it is burning: outdoors, away from it, and it is left to burn out.",
   "wet-pack":
     "A pack that was in sea water, or was punctured, is not charged again: outdoors in a metal box, watched for a day.",
   "pack-store":
-    "Store packs at about half charge, cool and in a fire-safe bag; worn ones are discharged and go to a collection point.",
+    "Store packs at about half charge, cool and in a fire-safe bag; worn ones are discharged and go to " +
+    "a collection point.",
   "cold-pack": "Cold pack: do not charge it below 5 °C (41 °F); warm it first.",
   unstable:
-    "Unstable on purpose: when its controller resets it is lost at once. Height, soft ground, nobody below, and a supply of its own for the controller.",
-  link: "Loss of radio: test the fail-safe and the range with the propeller off or the craft held, before it goes out of reach.",
+    "Unstable on purpose: when its controller resets it is lost at once. Height, soft ground, nobody " +
+    "below, and a supply of its own for the controller.",
+  link:
+    "Loss of radio: test the fail-safe and the range with the propeller off or the craft held, before it " +
+    "goes out of reach.",
   "takes-off": "It may lift off: before power, are all controls connected, and is it agreed how the run ends?",
   "hand launch": "Thrown by hand: motor off or behind the hand, glove on, thrown level into the wind, nobody in front.",
   "hand catch":
@@ -43,7 +53,8 @@ export const CAUTION: Record<Caution, string> = {
   "hot wire": "Hot wire in foam gives off fumes: outdoors or drawn off, and never left on.",
   laser: "Laser: its own glasses, closed box, fumes drawn off; never plastics that hold chlorine.",
   "out of sight":
-    "Out of sight: in most places not allowed without a licence. A second person watches it, and it comes back or stops by itself.",
+    "Out of sight: in most places not allowed without a licence. A second person watches it, and it " +
+    "comes back or stops by itself.",
   fog: "Fog: it is lost sooner than it looks. Closer than half of what can be seen, a horn or light on it.",
   night: "Night: lights that show which way it points, and a lit place to stand.",
   roads: "Roads: no run that can end on one; somebody stands towards it.",
@@ -52,7 +63,8 @@ export const CAUTION: Record<Caution, string> = {
   animals: "Animals: not near nests, herds or dogs; it ends when they are disturbed.",
   people: "People: nobody under it or in its line; a marshal keeps others back, and it stops when somebody walks in.",
   alone:
-    "Alone: somebody knows where you are and when you are back, phone on you, no rung above held-down runs without a second person in call.",
+    "Alone: somebody knows where you are and when you are back, phone on you, no rung above held-down " +
+    "runs without a second person in call.",
   rules: "Check local rules on where and how such a craft may be run; they differ from place to place.",
 };
 

@@ -17,4 +17,5 @@ const DIMENSION = { current: "current", rpm: "rotation", temperature: "temperatu
 
 /** A drive that differs from its like ones, in a sentence. */
 export const oddText = ({ name, odd, read, usual, of }: OddDrive, habit: UnitHabit): string =>
-  `${name} ${odd === "hotter" ? "is hotter" : odd}: ${plain(read, DIMENSION[of], habit)} where its like read ${plain(usual, DIMENSION[of], habit)}; ${LOOK[odd]}.`;
+  `${name} ${odd === "hotter" ? "is hotter" : odd}: ${plain(read, DIMENSION[of], habit)} where its like ` +
+  `read ${plain(usual, DIMENSION[of], habit)}; ${LOOK[odd]}.`;

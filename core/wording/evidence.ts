@@ -4,7 +4,9 @@ import type { EVIDENCE_STEPS } from "../design/craftFile";
 export const EVIDENCE_TEXT: Record<(typeof EVIDENCE_STEPS)[number], { title: string; how: string }> = {
   safe: {
     title: "Make it safe",
-    how: "Throttle off, nobody in the propeller's plane, pack unplugged. A struck lithium pack lies in the open, away from people, for half an hour.",
+    how:
+      "Throttle off, nobody in the propeller's plane, pack unplugged. A struck lithium pack lies in the " +
+      "open, away from people, for half an hour.",
   },
   log: {
     title: "Save the log",

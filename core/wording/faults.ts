@@ -27,7 +27,10 @@ export function reasonText(reason: RankReason, findings: readonly Finding[], hab
     case "pack":
       return `${reason.effect > 0 ? "up" : "down"}: ${PACK[reason.state]}`;
     case "read":
-      return `up: ${reason.drive} ${reason.odd === "hotter" ? "was hotter than its like" : reason.odd} in that run's readings`;
+      return (
+        `up: ${reason.drive} ${reason.odd === "hotter" ? "was hotter than its like" : reason.odd} in that ` +
+        "run's readings"
+      );
     case "before":
       return `up: it was this in ${name(reason.fault)}`;
     case "finding": {

@@ -30,7 +30,10 @@ export function lineText(line: Line, { axes, x, y }: Pick<Free, "axes" | "x" | "
   const per = isLogX(axes) ? "for ten times the x" : `for each ${x.unit || "unit"} of ${x.name || "x"}`;
   if (isLogY(axes)) {
     const ends: [number, number] = [10 ** line.interval[0], 10 ** line.interval[1]];
-    return `${y.name || "y"} changes by a factor of ${own(10 ** line.slope, ends[1] - ends[0])} ${per} (95 %: ${range(ends)})`;
+    return (
+      `${y.name || "y"} changes by a factor of ${own(10 ** line.slope, ends[1] - ends[0])} ${per} (95 %: ` +
+      `${range(ends)})`
+    );
   }
   return `${y.name || "y"} changes by ${slope}${unit(y)} ${per} (95 %: ${range(line.interval)})`;
 }
@@ -42,7 +45,9 @@ export function meaningText(line: Line, { axes, of }: Pick<Free, "axes" | "of">)
   const meanings = meaningOf(line, axes, of) ?? [];
   if (meanings.length === 0) return `This exponent is none that is known for ${of}: a mixture, or one of the meters.`;
   if (meanings.length === 1) return `That is ${meanings[0]?.says}.`;
-  return `Not told apart: ${meanings.map((m) => m.says).join("; or ")}. Read it over a wider range of x, or more often.`;
+  return (
+    `Not told apart: ${meanings.map((m) => m.says).join("; or ")}. Read it over a wider range of x, or ` + "more often."
+  );
 }
 
 /** What the line says at another x, or why it does not. */
@@ -69,7 +74,8 @@ export function differenceText(d: Difference, { axes, x, y, conditions }: Omit<F
     return `${a} and ${b} are not told apart${where} (${interval}). More readings of each, or leave it open.`;
   return isLogY(axes)
     ? `${b} is ${own(d.value, reach)} times ${a}${where} (${interval})`
-    : `${b} is ${own(Math.abs(d.value), reach)}${unit(y)} ${d.value > 0 ? "above" : "below"} ${a}${where} (${interval})`;
+    : `${b} is ${own(Math.abs(d.value), reach)}${unit(y)} ${d.value > 0 ? "above" : "below"} ${a}${where} ` +
+        `(${interval})`;
 }
 
 /** How sure a sign is, in words that do not pretend. */

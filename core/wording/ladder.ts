@@ -44,7 +44,10 @@ export function lockText(lock: Lock, verdict?: (code: string, subject: string) =
     case "untried":
       return `rung ${lock.stage} not tried yet`;
     case "danger":
-      return `“${markOf(lock.mark)?.word ?? lock.mark}” in run ${lock.run} is not answered: its fault needs a suspect tested, or an end`;
+      return (
+        `“${markOf(lock.mark)?.word ?? lock.mark}” in run ${lock.run} is not answered: its fault needs a ` +
+        "suspect tested, or an end"
+      );
     case "crash":
       return lock.why === "evidence"
         ? `evidence of the crash in run ${lock.run} is not secured`

@@ -6,5 +6,8 @@ import { plain } from "./format";
 export function measuredText(m: MeasuredPropulsor, habit: UnitHabit): string {
   const top = m.readings.reduce((a, b) => (b.command > a.command ? b : a));
   const together = m.together > 1 ? `, ${m.together} together` : "";
-  return `${m.principle ? `${m.principle}: ` : ""}measured ${whereOf(m.on)}, ${plain(top.force, "force", habit)} at ${Math.round(100 * top.command)} %${together}`;
+  return (
+    `${m.principle ? `${m.principle}: ` : ""}measured ${whereOf(m.on)}, ` +
+    `${plain(top.force, "force", habit)} at ${Math.round(100 * top.command)} %${together}`
+  );
 }

@@ -18,7 +18,10 @@ export function boardText(line: BoardLine, habit: UnitHabit, lock?: string): str
       return lock ?? "the ladder is locked";
     case "limit": {
       const [name, dimension] = LIMIT[what.which];
-      return `${name} ${plain(what.limit, dimension, habit)}: ${what.now === null ? "not looked at yet" : `it is ${plain(what.now, dimension, habit)}`}`;
+      return (
+        `${name} ${plain(what.limit, dimension, habit)}: ` +
+        `${what.now === null ? "not looked at yet" : `it is ${plain(what.now, dimension, habit)}`}`
+      );
     }
     case "surface":
       return `Surface: ${what.wanted}`;

@@ -45,7 +45,9 @@ export function pullsText(
     said.push(
       apart < 2 * doubt
         ? "All push alike, as far as these readings tell."
-        : `${upper(sideWord(test, low))} is the weakest, at ${share(corners[low] ?? { value: 1, sd: 0 })} of the mean; ${sideWord(test, high)} the strongest, at ${share(corners[high] ?? { value: 1, sd: 0 })}.`,
+        : `${upper(sideWord(test, low))} is the weakest, at ${share(corners[low] ?? { value: 1, sd: 0 })} ` +
+            `of the mean; ${sideWord(test, high)} the strongest, at ` +
+            `${share(corners[high] ?? { value: 1, sd: 0 })}.`,
     );
   }
   return said;
@@ -58,5 +60,7 @@ const least = (list: readonly Share[], sign: 1 | -1): number =>
 export const EVENED: Record<PullsResult["evened"], string> = {
   volts: "Brought to one voltage, since a pack empties.",
   order: "A steady fall along the readings is taken out, as a pack empties.",
-  not: "Nothing tells how far the pack emptied in between: read each twice, in turns, or the volts along with it. Until then the doubt is wider.",
+  not:
+    "Nothing tells how far the pack emptied in between: read each twice, in turns, or the volts along " +
+    "with it. Until then the doubt is wider.",
 };

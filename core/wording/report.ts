@@ -207,7 +207,8 @@ function partsOf({ design, habit, add }: Reported): void {
             ? measuredText(u.measured, habit)
             : u.propulsor
               ? propulsorText(u.propulsor, habit)
-              : `${plain(u.propeller.diameter.value, "length", habit)} × ${plain(u.propeller.pitch.value, "length", habit)}, ${u.propeller.blades} blades`,
+              : `${plain(u.propeller.diameter.value, "length", habit)} × ` +
+                `${plain(u.propeller.pitch.value, "length", habit)}, ${u.propeller.blades} blades`,
           u.measured ? "" : plain(u.motor.maxCurrent, "current", habit),
           `${Math.round(u.throttleLimit * 100)} %`,
         ]),
@@ -270,7 +271,8 @@ function changesOf({ file, version, habit, add }: Reported): void {
       add(
         list(said),
         paragraph(
-          `In all ${plain(total.mass, "mass", habit)}, CG ${total.cg === null ? "open" : `${plain(total.cg, "length", habit)} aft`}.`,
+          `In all ${plain(total.mass, "mass", habit)}, CG ` +
+            `${total.cg === null ? "open" : `${plain(total.cg, "length", habit)} aft`}.`,
         ),
       );
   }
@@ -355,7 +357,8 @@ export function buildReport(
   for (const write of [headOf, statesOf, numbersOf, partsOf, setupOf, changesOf, testsOf, cautionsOf]) write(reported);
   add(
     paragraph(
-      "Predictions are calculations with the uncertainty shown, no promise. Rules on where such a craft may run differ from place to place.",
+      "Predictions are calculations with the uncertainty shown, no promise. Rules on where such a craft " +
+        "may run differ from place to place.",
     ),
   );
   return asMarkdown(out);

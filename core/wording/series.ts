@@ -13,16 +13,25 @@ export const PER_WORD: Record<Per, string> = {
 /** The answer of a comparison in one sentence. */
 export function seriesText(c: SeriesComparison, from: string, to: string, what: string): string {
   if (c.verdict === "too-few" || !c.result || !c.share)
-    return `Two laps or more of each are needed: ${c.counted.from.length} of ${from} and ${c.counted.to.length} of ${to} count.`;
+    return (
+      `Two laps or more of each are needed: ${c.counted.from.length} of ${from} and ` +
+      `${c.counted.to.length} of ${to} count.`
+    );
   const { value, interval } = c.share;
   const [low, high] = [Math.min(...interval.map(Math.abs)), Math.max(...interval.map(Math.abs))];
   if (c.verdict === "clear")
-    return `${what} is ${Math.abs(value * 100).toFixed(1)} % ${value < 0 ? "lower" : "higher"} on ${to} than on ${from}: between ${(low * 100).toFixed(1)} and ${(high * 100).toFixed(1)} % (95 %).`;
+    return (
+      `${what} is ${Math.abs(value * 100).toFixed(1)} % ${value < 0 ? "lower" : "higher"} on ${to} than ` +
+      `on ${from}: between ${(low * 100).toFixed(1)} and ${(high * 100).toFixed(1)} % (95 %).`
+    );
   const more =
     c.more === null
       ? "500 laps would not settle it"
       : `about ${c.more} laps of each would settle it, were it to stay like this`;
-  return `${what}: no measurable difference: ${(value * 100).toFixed(1)} %, between ${(interval[0] * 100).toFixed(1)} and ${(interval[1] * 100).toFixed(1)} % (95 %); ${more}.`;
+  return (
+    `${what}: no measurable difference: ${(value * 100).toFixed(1)} %, between ` +
+    `${(interval[0] * 100).toFixed(1)} and ${(interval[1] * 100).toFixed(1)} % (95 %); ${more}.`
+  );
 }
 
 export function confounderText(c: Confounder, from: string, to: string, habit: UnitHabit): string {

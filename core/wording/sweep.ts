@@ -24,19 +24,43 @@ export const SAFETY_DEFERS = "Local rules and the makers' instructions come firs
 export function suspectText(s: SweepSuspect, habit: UnitHabit): string {
   switch (s.kind) {
     case "spike":
-      return `${s.count === 1 ? "One reading stands" : `${s.count} readings stand`} far off those beside ${s.count === 1 ? "it" : "them"}: not counted until you say so.`;
+      return (
+        `${s.count === 1 ? "One reading stands" : `${s.count} readings stand`} far off those beside ` +
+        `${s.count === 1 ? "it" : "them"}: not counted until you say so.`
+      );
     case "zero-moved":
-      return `At rest the stand reads ${plain(Math.abs(s.drift), "force", habit)} ${s.drift > 0 ? "more" : "less"} after than before: a loose tare, something slipped, or the scale warmed up. Weigh the zero again.`;
+      return (
+        `At rest the stand reads ${plain(Math.abs(s.drift), "force", habit)} ` +
+        `${s.drift > 0 ? "more" : "less"} after than before: a loose tare, something slipped, or the ` +
+        "scale warmed up. Weigh the zero again."
+      );
     case "off-tare":
-      return `At rest the stand reads ${plain(Math.abs(s.by), "force", habit)} ${s.by > 0 ? "of thrust" : "backwards"} by the tare that was entered: every thrust is off by that.`;
+      return (
+        `At rest the stand reads ${plain(Math.abs(s.by), "force", habit)} ` +
+        `${s.by > 0 ? "of thrust" : "backwards"} by the tare that was entered: every thrust is off by ` +
+        "that."
+      );
     case "meter-low":
-      return `At ${percent(s.throttle)} throttle the thrust would take a propeller with a figure of merit of ${s.merit.toFixed(2)}; such drives reach 0.3 to 0.65. The current meter reads far below what the drive must draw, or the lever or scale too high.`;
+      return (
+        `At ${percent(s.throttle)} throttle the thrust would take a propeller with a figure of merit of ` +
+        `${s.merit.toFixed(2)}; such drives reach 0.3 to 0.65. The current meter reads far below what the ` +
+        "drive must draw, or the lever or scale too high."
+      );
     case "blades-bend":
-      return `Thrust over speed² falls by ${percent(-s.change)} towards the top: the blades bend or untwist, or the tips near the speed of sound.`;
+      return (
+        `Thrust over speed² falls by ${percent(-s.change)} towards the top: the blades bend or untwist, ` +
+        "or the tips near the speed of sound."
+      );
     case "slip":
-      return `At the top the propeller turns ${percent(-s.change)} slower than the voltage would have it: a belt, a collet or a grub screw slips.`;
+      return (
+        `At the top the propeller turns ${percent(-s.change)} slower than the voltage would have it: a ` +
+        "belt, a collet or a grub screw slips."
+      );
     case "friction":
-      return `Rising and falling readings differ by ${plain(Math.abs(s.value), "force", habit)} at half throttle${s.value < 0 ? ": the pivot sticks, as readings lag behind" : ": heat and a tiring pack take more than friction gives"}.`;
+      return (
+        `Rising and falling readings differ by ${plain(Math.abs(s.value), "force", habit)} at half ` +
+        `throttle${s.value < 0 ? ": the pivot sticks, as readings lag behind" : ": heat and a tiring pack take more than friction gives"}.`
+      );
     case "fades":
       return `The last sweep tops out ${percent(s.share, 1)} lower than the first: heat and a pack that empties.`;
   }
@@ -64,9 +88,16 @@ export function learnText(r: LearnResult & { ok: true }): string {
     [torque.value, 1.7],
   ].some(([v = 1, most = 1]) => v > most || v < 1 / most);
   const doubt = far
-    ? " That is far from any such drive: is the one on the stand the one described, with that propeller, gearing and Kv?"
+    ? " That is far from any such drive: is the one on the stand the one described, with that propeller, " +
+      "gearing and Kv?"
     : "";
-  return `The model ${Math.abs(off) < 0.005 ? "was right" : `gave ${percent(Math.abs(off) / (1 + off))} too ${off < 0 ? "much" : "little"} thrust at the top`}. Taken over: thrust × ${thrust.value.toFixed(3)} ± ${thrust.sd.toFixed(3)}, torque × ${torque.value.toFixed(3)} ± ${torque.sd.toFixed(3)}, Kv × ${kv.value.toFixed(3)}, and the throttle curve as measured.${doubt}`;
+  return (
+    "The model " +
+    `${Math.abs(off) < 0.005 ? "was right" : `gave ${percent(Math.abs(off) / (1 + off))} too ${off < 0 ? "much" : "little"} thrust at the top`}. ` +
+    `Taken over: thrust × ${thrust.value.toFixed(3)} ± ${thrust.sd.toFixed(3)}, torque × ` +
+    `${torque.value.toFixed(3)} ± ${torque.sd.toFixed(3)}, Kv × ${kv.value.toFixed(3)}, and the throttle ` +
+    `curve as measured.${doubt}`
+  );
 }
 
 /** One sentence for a comparison. `names` in the order of the sweeps. */
@@ -79,8 +110,10 @@ export function comparisonText(c: Comparison, names: readonly string[], habit: U
   const what = c.equal === "thrust" ? "power" : "thrust";
   const clear = Math.abs(d.value) > 2 * d.sd;
   return clear
-    ? `At ${at}, ${second} ${c.equal === "thrust" ? "takes" : "gives"} ${percent(Math.abs(d.value), 1)} ± ${percent(d.sd, 1)} ${d.value > 0 ? "more" : "less"} ${what} than ${first}.`
-    : `At ${at}, no measurable difference in ${what}: ${percent(d.value, 1)} ± ${percent(d.sd, 1)}. Repeat, or measure more finely.`;
+    ? `At ${at}, ${second} ${c.equal === "thrust" ? "takes" : "gives"} ${percent(Math.abs(d.value), 1)} ± ` +
+        `${percent(d.sd, 1)} ${d.value > 0 ? "more" : "less"} ${what} than ${first}.`
+    : `At ${at}, no measurable difference in ${what}: ${percent(d.value, 1)} ± ${percent(d.sd, 1)}. ` +
+        "Repeat, or measure more finely.";
 }
 
 export function fastThrottleText(f: FastThrottleFinding, habit: UnitHabit): string {
@@ -90,13 +123,28 @@ export function fastThrottleText(f: FastThrottleFinding, habit: UnitHabit): stri
     case "none":
       return "No cut-out in any trial: not with these propellers and ramps.";
     case "ramp":
-      return `The ramp decides: ${plain(f.diameter, "length", habit, habit === "metric" ? 0 : 1)} cuts out at ${f.fails.toFixed(2)} s and holds at ${f.safe.toFixed(2)} s. Slow the throttle to that.`;
+      return (
+        `The ramp decides: ${plain(f.diameter, "length", habit, habit === "metric" ? 0 : 1)} cuts out at ` +
+        `${f.fails.toFixed(2)} s and holds at ${f.safe.toFixed(2)} s. Slow the throttle to that.`
+      );
     case "size":
-      return `The size decides: at ${f.ramp.toFixed(2)} s, ${plain(f.fails, "length", habit, habit === "metric" ? 0 : 1)} cuts out and ${plain(f.holds, "length", habit, habit === "metric" ? 0 : 1)} holds. A smaller propeller, or a stronger controller.`;
+      return (
+        `The size decides: at ${f.ramp.toFixed(2)} s, ` +
+        `${plain(f.fails, "length", habit, habit === "metric" ? 0 : 1)} cuts out and ` +
+        `${plain(f.holds, "length", habit, habit === "metric" ? 0 : 1)} holds. A smaller propeller, or a ` +
+        "stronger controller."
+      );
     case "voltage":
-      return `The pack sinks to ${plain(f.lowest, "voltage", habit)}, at or below ${plain(f.floor, "voltage", habit)} where controllers cut: a stronger or warmer pack before anything else.`;
+      return (
+        `The pack sinks to ${plain(f.lowest, "voltage", habit)}, at or below ` +
+        `${plain(f.floor, "voltage", habit)} where controllers cut: a stronger or warmer pack before ` +
+        "anything else."
+      );
     case "all":
-      return "It cuts out whatever the size and the ramp: look at timing, plugs, sensor leads and the supply, not at the propeller.";
+      return (
+        "It cuts out whatever the size and the ramp: look at timing, plugs, sensor leads and the supply, " +
+        "not at the propeller."
+      );
     case "unresolved":
       return f.why === "not told"
         ? "Unresolved: in no trial could it be told whether it cut out."

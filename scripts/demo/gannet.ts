@@ -351,7 +351,8 @@ export const gannet: CraftFileInput = {
       parent: null,
       question: "Does one screw under the rudder lift it onto its foils?",
       finding:
-        "On paper: the tips would tear the water long before full throttle, and with the pump anywhere in the hull the CG lies behind what the foils hold.",
+        "On paper: the tips would tear the water long before full throttle, and with the pump anywhere " +
+        "in the hull the CG lies behind what the foils hold.",
       reason: "",
       claims: [],
       createdAt: "2026-04-11T20:00:00+02:00",
@@ -365,7 +366,8 @@ export const gannet: CraftFileInput = {
         "Does a slower, larger screw take it up, with the main foil further back and the hull lighter in the tail?",
       finding: "",
       reason:
-        "A gear of 3.2 and a screw of 52 mm; main foil 120 mm back and nearer to the surface; pump, pack and controller forward.",
+        "A gear of 3.2 and a screw of 52 mm; main foil 120 mm back and nearer to the surface; pump, " +
+        "pack and controller forward.",
       claims: [],
       createdAt: "2026-04-18T10:00:00+02:00",
       frozenAt: null,

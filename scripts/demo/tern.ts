@@ -57,7 +57,8 @@ export const tern: CraftFileInput = {
       question: "Does a reduction lift it?",
       finding: "nose up near 14 m/s",
       reason:
-        "Thrust was short at standing. Of the 162 drives searched nothing beats a hotter motor through a 1.4 reduction that stays this cool at 0.8 of the weight.",
+        "Thrust was short at standing. Of the 162 drives searched nothing beats a hotter motor through " +
+        "a 1.4 reduction that stays this cool at 0.8 of the weight.",
       claims: [{ metric: "thrust", direction: "up", amount: "by 20 %", change: "units/#d1" }],
       whys: [{ change: "units/#d1", why: "thrust near standing was short", fault: 2, run: null }],
       advice: [

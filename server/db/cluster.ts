@@ -50,7 +50,11 @@ begin
   end if;
   return null;
 end $$;
-${TABLE_KEYS.map(({ name, key }) => `create or replace trigger journal_note after insert or update or delete on "${name}" for each row execute function journal.note('${key}');`).join("\n")}`;
+${TABLE_KEYS.map(
+  ({ name, key }) =>
+    `create or replace trigger journal_note after insert or update or delete on "${name}" for each row ` +
+    `execute function journal.note('${key}');`,
+).join("\n")}`;
 /** Installs the noting of changes, unless it is there as this release has it. */
 export async function installNoting(client: pg.PoolClient): Promise<void> {
   const sign = createHash("sha256").update(NOTING).digest("hex");

@@ -61,7 +61,9 @@ export async function openEmbedded(
 
 const refusedAs = {
   full: "The disk is full: this was not saved. Make room and save again; what you entered is still here.",
-  lost: "The database did not answer and is being started anew. This was not saved; try again in a moment. What you entered is still here.",
+  lost:
+    "The database did not answer and is being started anew. This was not saved; try again in a moment. " +
+    "What you entered is still here.",
   refused: (code: string) =>
     `The disk did not take it (${code}): this was not saved. Make room and save again; what you entered is still here.`,
 };
@@ -156,7 +158,8 @@ class Embedded {
     await this.start();
     await this.install();
     this.notes.push(
-      `The database was rebuilt from its journal because ${reason}. Nothing that was saved is missing (${seq} saves on record).`,
+      `The database was rebuilt from its journal because ${reason}. Nothing that was saved is missing ` +
+        `(${seq} saves on record).`,
     );
     return schemaNow();
   }
@@ -206,7 +209,8 @@ class Embedded {
       const needed = RESERVE + 64 * 1024 * 1024;
       if ((await freeSpace(folder)) < needed)
         throw full(
-          `The disk is full: nothing can be saved until there is room (${Math.ceil(needed / 1048576)} MB). What you entered is still here.`,
+          `The disk is full: nothing can be saved until there is room (${Math.ceil(needed / 1048576)} ` +
+            "MB). What you entered is still here.",
         );
       await this.engine?.kill();
       await rebuild(folder);

@@ -88,7 +88,8 @@ export async function openServer(url: string): Promise<OpenDatabase> {
         if (gone(error))
           throw unavailable(
             committing
-              ? "The connection to the database was lost while this was saved: look whether it is there before you save again."
+              ? "The connection to the database was lost while this was saved: look whether it is there " +
+                  "before you save again."
               : "The database server cannot be reached. This was not saved; what you entered is still here.",
           );
         throw error;

@@ -32,7 +32,8 @@ export async function* rowsOf(client: PoolClient): AsyncGenerator<Change> {
     for (;;) {
       const after: string = last === null ? "" : `where ${quoted(key)} > $1`;
       const { rows }: { rows: { key: string | number; row: unknown }[] } = await client.query(
-        `select ${quoted(key)} as key, to_jsonb(t) as row from ${quoted(name)} t ${after} order by ${quoted(key)} limit ${BATCH}`,
+        `select ${quoted(key)} as key, to_jsonb(t) as row from ${quoted(name)} t ${after} order by ` +
+          `${quoted(key)} limit ${BATCH}`,
         last === null ? [] : [last],
       );
       for (const { key: k, row } of rows) yield [name, String(k), row];

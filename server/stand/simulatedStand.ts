@@ -107,7 +107,8 @@ export class SimulatedStand implements Stand {
     const bend = (n: number) => (faults.bending ? 1 - 0.28 * Math.min(1, (n * Math.PI * d) / 170) ** 2 : 1);
     const ct = (n: number) => (0.05 + 0.088 * ratio * (1 - 0.28 * ratio)) * solidity * bend(n);
     const cp = (n: number) => (0.011 + 0.082 * ratio ** 1.6) * solidity * bend(n) ** 0.6;
-    // Behind a small inlet a blade does less work on less air; one that is chipped pushes less for nearly the same work.
+    // Behind a small inlet a blade does less work on less air; one that is chipped pushes less for nearly the same
+    // work.
     const starved = faults.starved ? { thrust: 0.78, torque: 0.92 } : { thrust: 1, torque: 1 };
     const weak = faults.weak ? { thrust: 0.86, torque: 0.98 } : { thrust: 1, torque: 1 };
     const [pushes, takes] = [starved.thrust * weak.thrust, starved.torque * weak.torque];

@@ -416,26 +416,29 @@ describe("sweeps", () => {
     expect(again.status).toBe(422);
     expect(JSON.stringify(again.body)).toContain("without it");
   });
-  it("taken over for a like drive on another pack, the resistance is that of the pack that was on the stand", async () => {
-    const slug = await makeCraft(
-      "Test craft",
-      changed((d) => {
-        const [unit, battery] = [d.units[0], d.batteries[0]];
-        if (!unit || !battery) throw new Error("no drive");
-        battery.cellResistance = { value: 0.008, evidence: "guess" };
-        d.batteries.push({ ...structuredClone(battery), id: "b2", name: "second pack", itemId: null });
-        d.units.push({ ...structuredClone(unit), id: "u2", name: "second drive", batteryId: "b2" });
-      }),
-    );
-    await keep(slug);
-    const { revisions } = await record(slug);
-    const asked = { revision: revisions.versions.v1, unitIds: ["u2"], pack: true };
-    const learned = await call("POST", `/api/crafts/${slug}/bench/1/learn`, asked);
-    expect(learned.status, JSON.stringify(learned.body)).toBe(200);
-    const design = (await record(slug)).file.versions[0]?.design;
-    expect(design?.batteries.map((b) => b.cellResistance.evidence)).toEqual(["measured", "guess"]);
-    expect(design?.units.map((u) => u.learned?.session ?? null)).toEqual([null, 1]);
-  });
+  it(
+    "taken over for a like drive on another pack, the resistance is that of the pack that was on the " + "stand",
+    async () => {
+      const slug = await makeCraft(
+        "Test craft",
+        changed((d) => {
+          const [unit, battery] = [d.units[0], d.batteries[0]];
+          if (!unit || !battery) throw new Error("no drive");
+          battery.cellResistance = { value: 0.008, evidence: "guess" };
+          d.batteries.push({ ...structuredClone(battery), id: "b2", name: "second pack", itemId: null });
+          d.units.push({ ...structuredClone(unit), id: "u2", name: "second drive", batteryId: "b2" });
+        }),
+      );
+      await keep(slug);
+      const { revisions } = await record(slug);
+      const asked = { revision: revisions.versions.v1, unitIds: ["u2"], pack: true };
+      const learned = await call("POST", `/api/crafts/${slug}/bench/1/learn`, asked);
+      expect(learned.status, JSON.stringify(learned.body)).toBe(200);
+      const design = (await record(slug)).file.versions[0]?.design;
+      expect(design?.batteries.map((b) => b.cellResistance.evidence)).toEqual(["measured", "guess"]);
+      expect(design?.units.map((u) => u.learned?.session ?? null)).toEqual([null, 1]);
+    },
+  );
   it("are refused for a drive with other parts, on a stale save, or when they say nothing", async () => {
     const slug = await makeCraft();
     await keep(slug);

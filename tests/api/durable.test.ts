@@ -16,21 +16,25 @@ import { clear, folder, folders, make, rows, rowsAt, saves } from "../support/wo
 afterEach(clear);
 
 describe("the journal", () => {
-  it("holds every committed change before it is acknowledged: journal and snapshot alone give the database, row by row", async () => {
-    const data = folder();
-    const open = await openDatabase(data);
-    const slug = await make(open);
-    await saves(open, slug, 5);
-    expect(await rowsAt(data)).toEqual(await rows(open));
-    await compact(data, 4);
-    await saves(open, slug, 3, 5);
-    expect(await rowsAt(data)).toEqual(await rows(open));
-    // A refused save leaves nothing in it.
-    const before = segmentsOf(data).map((s) => readSegment(s).entries.length);
-    await expect(saveDesign(open.db, slug, "v1", 0, quietDesign())).rejects.toThrow(/saved elsewhere/);
-    expect(segmentsOf(data).map((s) => readSegment(s).entries.length)).toEqual(before);
-    await open.close();
-  });
+  it(
+    "holds every committed change before it is acknowledged: journal and snapshot alone give the " +
+      "database, row by row",
+    async () => {
+      const data = folder();
+      const open = await openDatabase(data);
+      const slug = await make(open);
+      await saves(open, slug, 5);
+      expect(await rowsAt(data)).toEqual(await rows(open));
+      await compact(data, 4);
+      await saves(open, slug, 3, 5);
+      expect(await rowsAt(data)).toEqual(await rows(open));
+      // A refused save leaves nothing in it.
+      const before = segmentsOf(data).map((s) => readSegment(s).entries.length);
+      await expect(saveDesign(open.db, slug, "v1", 0, quietDesign())).rejects.toThrow(/saved elsewhere/);
+      expect(segmentsOf(data).map((s) => readSegment(s).entries.length)).toEqual(before);
+      await open.close();
+    },
+  );
   it("is on the disk: each acknowledged save waited for one sync of the journal", async () => {
     const data = folder();
     const open = await openDatabase(data);

@@ -294,35 +294,39 @@ describe("what goes out", () => {
 });
 
 describe("one heavy request", () => {
-  it("never stops the others: an evaluation beyond its limit is given up, a live run is kept without a prediction, another asks for a reason", async () => {
-    const slow = new Evaluator(1);
-    const { open } = app();
-    const server = makeApp({
-      open,
-      evaluator: slow,
-      log: pino({ level: "silent" }),
-      now: () => new Date().toISOString(),
-    }).listen(0, "127.0.0.1");
-    await new Promise((r) => server.once("listening", r));
-    const place = server.address();
-    const address = `http://127.0.0.1:${typeof place === "object" ? place?.port : 0}`;
-    const { slug } = (await send(address, "POST", "/api/crafts/import", demoFile("tern"))).body as { slug: string };
-    const label = demoFile("tern").versions.at(-1)?.label;
-    const path = `/api/crafts/${slug}/versions/${label}/runs`;
-    const measured = [{ metric: "auw", dimension: "mass" as const, measured: { value: 1, sd: 0.01, by: "scale" } }];
-    const start = performance.now();
-    const refused = await send(address, "POST", path, newRun({ stage: 2, goneOn: "", measured }));
-    expect(refused.status).toBe(422);
-    expect(detail(refused.body)).toMatch(/not judged in time/);
-    const live = await send(address, "POST", path, newRun({ stage: 2, goneOn: "", live: true, measured }));
-    expect(live.status).toBe(200);
-    expect(performance.now() - start).toBeLessThan(8000);
-    const run = ((await send(address, "GET", `/api/crafts/${slug}`)).body as CraftRecord).file.runs.at(-1);
-    expect(run?.metrics[0]?.predicted).toBeNull();
-    expect(run?.locks).toContainEqual({ kind: "verdict", code: "not judged in time", subject: "" });
-    server.close();
-    slow.close();
-  });
+  it(
+    "never stops the others: an evaluation beyond its limit is given up, a live run is kept without a " +
+      "prediction, another asks for a reason",
+    async () => {
+      const slow = new Evaluator(1);
+      const { open } = app();
+      const server = makeApp({
+        open,
+        evaluator: slow,
+        log: pino({ level: "silent" }),
+        now: () => new Date().toISOString(),
+      }).listen(0, "127.0.0.1");
+      await new Promise((r) => server.once("listening", r));
+      const place = server.address();
+      const address = `http://127.0.0.1:${typeof place === "object" ? place?.port : 0}`;
+      const { slug } = (await send(address, "POST", "/api/crafts/import", demoFile("tern"))).body as { slug: string };
+      const label = demoFile("tern").versions.at(-1)?.label;
+      const path = `/api/crafts/${slug}/versions/${label}/runs`;
+      const measured = [{ metric: "auw", dimension: "mass" as const, measured: { value: 1, sd: 0.01, by: "scale" } }];
+      const start = performance.now();
+      const refused = await send(address, "POST", path, newRun({ stage: 2, goneOn: "", measured }));
+      expect(refused.status).toBe(422);
+      expect(detail(refused.body)).toMatch(/not judged in time/);
+      const live = await send(address, "POST", path, newRun({ stage: 2, goneOn: "", live: true, measured }));
+      expect(live.status).toBe(200);
+      expect(performance.now() - start).toBeLessThan(8000);
+      const run = ((await send(address, "GET", `/api/crafts/${slug}`)).body as CraftRecord).file.runs.at(-1);
+      expect(run?.metrics[0]?.predicted).toBeNull();
+      expect(run?.locks).toContainEqual({ kind: "verdict", code: "not judged in time", subject: "" });
+      server.close();
+      slow.close();
+    },
+  );
   it("the list of sixty crafts of six hundred versions is small and quick, and a craft is deleted quickly", async () => {
     await fillWorkshop(app().address, 60, 10, 2);
     const list = async () => {

@@ -50,7 +50,8 @@ it("packs of an older release stand on the shelf after the update, with their re
   rmSync(older, { recursive: true });
 }, 360_000);
 
-it("a drive in water of an older release is asked anew: it could have been a drum, and is an open screw from now on", async () => {
+it("a drive in water of an older release is asked anew: it could have been a drum, and is an open screw " +
+  "from now on", async () => {
   const client = new PGlite();
   const db = drizzle(client, { schema }) as unknown as Database & Parameters<typeof migrate>[0];
   const older = upTo("0010_craft_stamp");

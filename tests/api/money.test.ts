@@ -126,26 +126,30 @@ describe("a craft file with amounts in another currency", () => {
     const { slug } = (await answer.json()) as { slug: string };
     expect((await record(slug)).file.versions[0]?.design.items[0]?.cost).toBe(40);
   });
-  it("the demo craft of a newer release come into a demo workshop in pounds at what a euro is worth there, or without prices", async () => {
-    const costs = async (slug: string) => (await record(slug)).file.versions.at(-1)?.design.items.map((i) => i.cost);
-    await call("PUT", "/api/workshop/money", POUNDS);
-    await seedDemo(app().open.db);
-    const shipped =
-      demoFile("annulus")
-        .versions.at(-1)
-        ?.design.items.map((i) => i.cost) ?? [];
-    expect(await costs("annulus")).toEqual(shipped.map((c) => c && Number((c * 0.85).toPrecision(4))));
-    expect((await record("annulus")).file.currency).toBe("GBP");
-    await call("DELETE", "/api/crafts/gannet");
-    await app().open.db.transaction((tx) =>
-      tx.execute(
-        sql.raw(`update workshop set value = '["tern","annulus","samphire","lantern","shelf"]' where key = 'demo'`),
-      ),
-    );
-    await call("PUT", "/api/workshop/money", { currency: "SEK", perEuro: null });
-    await seedDemo(app().open.db);
-    expect(new Set(await costs("gannet"))).toEqual(new Set([null]));
-  });
+  it(
+    "the demo craft of a newer release come into a demo workshop in pounds at what a euro is worth there, " +
+      "or without prices",
+    async () => {
+      const costs = async (slug: string) => (await record(slug)).file.versions.at(-1)?.design.items.map((i) => i.cost);
+      await call("PUT", "/api/workshop/money", POUNDS);
+      await seedDemo(app().open.db);
+      const shipped =
+        demoFile("annulus")
+          .versions.at(-1)
+          ?.design.items.map((i) => i.cost) ?? [];
+      expect(await costs("annulus")).toEqual(shipped.map((c) => c && Number((c * 0.85).toPrecision(4))));
+      expect((await record("annulus")).file.currency).toBe("GBP");
+      await call("DELETE", "/api/crafts/gannet");
+      await app().open.db.transaction((tx) =>
+        tx.execute(
+          sql.raw(`update workshop set value = '["tern","annulus","samphire","lantern","shelf"]' where key = 'demo'`),
+        ),
+      );
+      await call("PUT", "/api/workshop/money", { currency: "SEK", perEuro: null });
+      await seedDemo(app().open.db);
+      expect(new Set(await costs("gannet"))).toEqual(new Set([null]));
+    },
+  );
   it("what ships, in euros, is refused by a workshop in pounds as any other file is", async () => {
     await call("PUT", "/api/workshop/money", POUNDS);
     const file = { ...(await exported(await makeCraft("Priced", priced()))), currency: "EUR" };

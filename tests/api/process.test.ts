@@ -13,50 +13,55 @@ const folder = freshFolder();
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 describe("the server as a process", () => {
-  it("starts with an empty workshop, keeps every acknowledged save through kill -9, and refuses a second server on the same data", async () => {
-    const first = await spawnServer(folder);
-    expect(first.address).not.toBe("");
-    expect((await send(first.address, "GET", "/api/crafts")).body).toEqual([]);
-    const made = await send(first.address, "POST", "/api/crafts", {
-      craft: { name: "Keeper", summary: "" },
-      design: quietDesign(),
-      question: "",
-    });
-    expect(made.status).toBe(200);
+  it(
+    "starts with an empty workshop, keeps every acknowledged save through kill -9, and refuses a second " +
+      "server on the same data",
+    async () => {
+      const first = await spawnServer(folder);
+      expect(first.address).not.toBe("");
+      expect((await send(first.address, "GET", "/api/crafts")).body).toEqual([]);
+      const made = await send(first.address, "POST", "/api/crafts", {
+        craft: { name: "Keeper", summary: "" },
+        design: quietDesign(),
+        question: "",
+      });
+      expect(made.status).toBe(200);
 
-    const second = await spawnServer(folder);
-    expect(second.address).toBe("");
-    expect(await second.exited).toBe(1);
-    expect(second.output()).toMatch(/in use by another Ultraform server/);
+      const second = await spawnServer(folder);
+      expect(second.address).toBe("");
+      expect(await second.exited).toBe(1);
+      expect(second.output()).toMatch(/in use by another Ultraform server/);
 
-    let acknowledged = 0;
-    const saving = (async () => {
-      for (let revision = 0; ; revision++) {
-        const design = quietDesign();
-        design.brief.purpose = `save ${revision + 1}`;
-        const r = await send(first.address, "PUT", "/api/crafts/keeper/versions/v1/design", { revision, design }).catch(
-          () => null,
-        );
-        if (r?.status !== 200) return;
-        acknowledged = revision + 1;
-      }
-    })();
-    while (acknowledged < 12) await new Promise((r) => setTimeout(r, 20));
-    first.process.kill("SIGKILL");
-    await first.exited;
-    await saving;
+      let acknowledged = 0;
+      const saving = (async () => {
+        for (let revision = 0; ; revision++) {
+          const design = quietDesign();
+          design.brief.purpose = `save ${revision + 1}`;
+          const r = await send(first.address, "PUT", "/api/crafts/keeper/versions/v1/design", {
+            revision,
+            design,
+          }).catch(() => null);
+          if (r?.status !== 200) return;
+          acknowledged = revision + 1;
+        }
+      })();
+      while (acknowledged < 12) await new Promise((r) => setTimeout(r, 20));
+      first.process.kill("SIGKILL");
+      await first.exited;
+      await saving;
 
-    const third = await spawnServer(folder);
-    const held = (await send(third.address, "GET", "/api/crafts/keeper")).body as {
-      revisions: { versions: Record<string, number> };
-      file: { versions: { design: { brief: { purpose: string } } }[] };
-    };
-    // The save that was under way when the server was killed may have been committed without an answer.
-    expect([acknowledged, acknowledged + 1]).toContain(held.revisions.versions.v1);
-    expect(held.file.versions[0]?.design.brief.purpose).toBe(`save ${held.revisions.versions.v1}`);
-    third.process.kill("SIGTERM");
-    expect(await third.exited).toBe(0);
-  });
+      const third = await spawnServer(folder);
+      const held = (await send(third.address, "GET", "/api/crafts/keeper")).body as {
+        revisions: { versions: Record<string, number> };
+        file: { versions: { design: { brief: { purpose: string } } }[] };
+      };
+      // The save that was under way when the server was killed may have been committed without an answer.
+      expect([acknowledged, acknowledged + 1]).toContain(held.revisions.versions.v1);
+      expect(held.file.versions[0]?.design.brief.purpose).toBe(`save ${held.revisions.versions.v1}`);
+      third.process.kill("SIGTERM");
+      expect(await third.exited).toBe(0);
+    },
+  );
   it("keeps every acknowledged record of every kind through kill -9, and each entry of the field once", async () => {
     const data = freshFolder();
     const first = await spawnServer(data);

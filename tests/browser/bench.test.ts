@@ -154,28 +154,31 @@ describe("the simulated stand", () => {
     const learned = (await demo.design("tern")).units[0]?.learned;
     expect(learned?.session).toBe(Number(session));
   });
-  it("another propeller makes it stale, visibly; back on the old one it holds, and one can go back to the model", async () => {
-    await user.go("/craft/tern/v5/power");
-    await user.fill("Propeller pitch", "125");
-    await user.saved();
-    await user.page.waitForSelector('[data-learned="stale"]');
-    await user.told("sweep-stale");
-    await user.see("its factors are carried over with more doubt");
-    await user.go("/craft/tern/v5/bench");
-    await user.see(", stale");
-    await user.go("/craft/tern/v5/power");
-    await user.fill("Propeller pitch", "110");
-    await user.saved();
-    await user.page.waitForSelector('[data-learned="holds"]');
-    await user.go("/craft/tern/v5/power?sheet=shelf");
-    await user.click("Drives as measured");
-    await user.click("Shelve Tractor on the pylon, Tern");
-    await user.page.waitForSelector('[data-drive="Tractor on the pylon, Tern"]');
-    await user.go("/craft/tern/v5/power");
-    await user.click("go back to the model");
-    await user.saved();
-    expect((await demo.design("tern")).units[0]?.learned).toBeNull();
-  });
+  it(
+    "another propeller makes it stale, visibly; back on the old one it holds, and one can go back to the " + "model",
+    async () => {
+      await user.go("/craft/tern/v5/power");
+      await user.fill("Propeller pitch", "125");
+      await user.saved();
+      await user.page.waitForSelector('[data-learned="stale"]');
+      await user.told("sweep-stale");
+      await user.see("its factors are carried over with more doubt");
+      await user.go("/craft/tern/v5/bench");
+      await user.see(", stale");
+      await user.go("/craft/tern/v5/power");
+      await user.fill("Propeller pitch", "110");
+      await user.saved();
+      await user.page.waitForSelector('[data-learned="holds"]');
+      await user.go("/craft/tern/v5/power?sheet=shelf");
+      await user.click("Drives as measured");
+      await user.click("Shelve Tractor on the pylon, Tern");
+      await user.page.waitForSelector('[data-drive="Tractor on the pylon, Tern"]');
+      await user.go("/craft/tern/v5/power");
+      await user.click("go back to the model");
+      await user.saved();
+      expect((await demo.design("tern")).units[0]?.learned).toBeNull();
+    },
+  );
   it("a drive from the shelf brings its curve into another craft", async () => {
     await user.go("/craft/lantern/v2/power?sheet=shelf");
     await user.click("Drives as measured");
@@ -209,7 +212,8 @@ describe("instruments, fast throttle, comparison", () => {
     const before = await value("Most current");
     await user.choose("Ammeter, calibrated in", "Old clamp");
     await until(
-      `Math.abs(Number.parseFloat(document.querySelector('[data-sweep="Most current"] td:nth-child(2)').textContent) - ${before}) > 2`,
+      `Math.abs(Number.parseFloat(document.querySelector('[data-sweep="Most current"] ` +
+        `td:nth-child(2)').textContent) - ${before}) > 2`,
     );
     expect((await value("Most current")) / before).toBeGreaterThan(1.18);
   });

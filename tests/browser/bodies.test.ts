@@ -120,25 +120,28 @@ station;x;y;z
     expect(found.length).toBe(before + 1);
     expect(found.at(-1)).toMatchObject({ name: "float", y: -0.2, mirrored: true, across: "free" });
   });
-  it("has sections that are drawn: keys move a point, Enter adds one, Delete takes it away, undo brings it back", async () => {
-    const hull = (list: Awaited<ReturnType<typeof bodies>>) => list.find((b) => b.name === "Middle hull");
-    const was = hull(await bodies());
-    const point = (k: number) => `circle[aria-label^="Middle hull, frame 2, point ${k}:"]`;
-    await user.page.$eval(point(3), (e) => (e as SVGElement).focus());
-    await user.page.keyboard.press("ArrowLeft");
-    await user.page.keyboard.press("ArrowLeft");
-    await user.saved();
-    expect(hull(await bodies())?.frames[1]?.width).toBeCloseTo(0.1, 6);
-    await user.page.$eval(point(2), (e) => (e as SVGElement).focus());
-    await user.page.keyboard.press("Enter");
-    await user.page.waitForSelector(point(4));
-    await user.page.keyboard.press("Delete");
-    await user.page.waitForFunction((s) => document.querySelector(s) === null, {}, point(4));
-    for (let k = 0; k < 3; k++) await user.click("Undo");
-    await user.saved();
-    expect(hull(await bodies())).toEqual(was);
-    expect(demo.pageErrors).toEqual([]);
-  });
+  it(
+    "has sections that are drawn: keys move a point, Enter adds one, Delete takes it away, undo brings it " + "back",
+    async () => {
+      const hull = (list: Awaited<ReturnType<typeof bodies>>) => list.find((b) => b.name === "Middle hull");
+      const was = hull(await bodies());
+      const point = (k: number) => `circle[aria-label^="Middle hull, frame 2, point ${k}:"]`;
+      await user.page.$eval(point(3), (e) => (e as SVGElement).focus());
+      await user.page.keyboard.press("ArrowLeft");
+      await user.page.keyboard.press("ArrowLeft");
+      await user.saved();
+      expect(hull(await bodies())?.frames[1]?.width).toBeCloseTo(0.1, 6);
+      await user.page.$eval(point(2), (e) => (e as SVGElement).focus());
+      await user.page.keyboard.press("Enter");
+      await user.page.waitForSelector(point(4));
+      await user.page.keyboard.press("Delete");
+      await user.page.waitForFunction((s) => document.querySelector(s) === null, {}, point(4));
+      for (let k = 0; k < 3; k++) await user.click("Undo");
+      await user.saved();
+      expect(hull(await bodies())).toEqual(was);
+      expect(demo.pageErrors).toEqual([]);
+    },
+  );
 });
 
 describe("a list that is no ledger", () => {
@@ -156,20 +159,23 @@ describe("a list that is no ledger", () => {
       },
       text,
     );
-  it("takes a block of a spreadsheet from a field on, in whatever order it becomes right, and is undone as one", async () => {
-    const before = await frames();
-    await paste("Middle hull, frame 1, x aft", "400\t90\n800\t91\n1200\t92\n");
-    await user.see("6 cells pasted. Ctrl+Z takes it back.");
-    await user.saved();
-    expect((await frames()).map((f) => [f.x, f.z])).toEqual([
-      [0.4, 0.09],
-      [0.8, 0.091],
-      [1.2, 0.092],
-    ]);
-    await user.click("Undo");
-    await user.saved();
-    expect(await frames()).toEqual(before);
-  });
+  it(
+    "takes a block of a spreadsheet from a field on, in whatever order it becomes right, and is undone as " + "one",
+    async () => {
+      const before = await frames();
+      await paste("Middle hull, frame 1, x aft", "400\t90\n800\t91\n1200\t92\n");
+      await user.see("6 cells pasted. Ctrl+Z takes it back.");
+      await user.saved();
+      expect((await frames()).map((f) => [f.x, f.z])).toEqual([
+        [0.4, 0.09],
+        [0.8, 0.091],
+        [1.2, 0.092],
+      ]);
+      await user.click("Undo");
+      await user.saved();
+      expect(await frames()).toEqual(before);
+    },
+  );
   it("marks what cannot be read where it was pasted, and says for which rows there is no place", async () => {
     const before = await frames();
     await paste("Middle hull, frame 2, width", "95\nbroad\n80\n70");

@@ -62,99 +62,105 @@ describe("a drive of any principle", () => {
     await user.saved();
     expect(await demo.design("tern")).toEqual(before);
   });
-  it("in a box it is open until its openings are entered, then it says what they leave; several things at once", async () => {
-    const before = await demo.design("tern");
-    const toggle = (word: string) =>
-      user.page.$$eval(
-        "fieldset[data-around] label",
-        (l, w) =>
-          l
-            .find((x) => x.textContent === w)
-            ?.querySelector("input")
-            ?.click(),
-        word,
+  it(
+    "in a box it is open until its openings are entered, then it says what they leave; several things at " + "once",
+    async () => {
+      const before = await demo.design("tern");
+      const toggle = (word: string) =>
+        user.page.$$eval(
+          "fieldset[data-around] label",
+          (l, w) =>
+            l
+              .find((x) => x.textContent === w)
+              ?.querySelector("input")
+              ?.click(),
+          word,
+        );
+      const left = () => user.page.$eval("fieldset[data-around] > p b", (b) => Number.parseFloat(b.textContent ?? ""));
+      await user.go("/craft/tern/v5/power");
+      await user.page.waitForSelector("fieldset[data-works='in air']");
+      await toggle("box or duct");
+      await user.page.waitForFunction(() => !document.querySelector('[data-metric="thrust"]'));
+      await user.told("drive-not-covered");
+      await user.fill("Open before it, box or duct", "300 cm²");
+      await user.page.waitForFunction(() => document.querySelector('[data-metric="thrust"]'));
+      expect(await user.page.$eval("fieldset[data-around]", (f) => f.textContent)).toMatch(/Leaves \d+ ± \d+ %/);
+      await user.told("taken-by-around");
+      const boxed = await left();
+      // A second thing beside it: open until it is told, and both are counted.
+      await toggle("ground near");
+      await user.page.waitForFunction(() => !document.querySelector('[data-metric="thrust"]'));
+      await user.fill("Height, ground near", "120");
+      await user.page.waitForFunction(() => document.querySelector('[data-metric="thrust"]'));
+      expect(await left()).toBeGreaterThan(boxed);
+      // Beyond its method no share is shown, and it is said.
+      await user.fill("Height, ground near", "2");
+      await user.page.waitForSelector("fieldset[data-around] [data-outside]");
+      expect(await user.page.$("fieldset[data-around] > p b")).toBeNull();
+      await toggle("ground near");
+      await user.click("Open before it, box or duct: not said");
+      await user.page.waitForFunction(() => !document.querySelector('[data-metric="thrust"]'));
+      await toggle("box or duct");
+      await user.saved();
+      expect((await demo.design("tern")).units[0]).toEqual(before.units[0]);
+    },
+  );
+  it(
+    "is chosen by picture: only its own fields stand there, a number that cannot be is refused, and back " + "again",
+    async () => {
+      const before = await demo.design("tern");
+      await user.go("/craft/tern/v5/power");
+      const turns = async (word: string) => {
+        await user.page.waitForSelector("fieldset[data-turns]");
+        await user.page.$$eval(
+          "fieldset[data-turns] label",
+          (l, w) =>
+            l
+              .find((e) => e.textContent?.trim() === w)
+              ?.querySelector("input")
+              ?.click(),
+          word,
+        );
+      };
+      const open = Number.parseFloat(await user.read('[data-metric="thrust"]'));
+      await turns("ducted fan");
+      await user.page.waitForSelector('[aria-label="Duct inside"]');
+      expect(await user.page.$('[aria-label="Propeller diameter"]')).toBeNull();
+      await user.fill("Duct inside", "70 mm");
+      await user.page.waitForFunction(() =>
+        /narrower than its fan/.test(document.querySelector("main")?.textContent ?? ""),
       );
-    const left = () => user.page.$eval("fieldset[data-around] > p b", (b) => Number.parseFloat(b.textContent ?? ""));
-    await user.go("/craft/tern/v5/power");
-    await user.page.waitForSelector("fieldset[data-works='in air']");
-    await toggle("box or duct");
-    await user.page.waitForFunction(() => !document.querySelector('[data-metric="thrust"]'));
-    await user.told("drive-not-covered");
-    await user.fill("Open before it, box or duct", "300 cm²");
-    await user.page.waitForFunction(() => document.querySelector('[data-metric="thrust"]'));
-    expect(await user.page.$eval("fieldset[data-around]", (f) => f.textContent)).toMatch(/Leaves \d+ ± \d+ %/);
-    await user.told("taken-by-around");
-    const boxed = await left();
-    // A second thing beside it: open until it is told, and both are counted.
-    await toggle("ground near");
-    await user.page.waitForFunction(() => !document.querySelector('[data-metric="thrust"]'));
-    await user.fill("Height, ground near", "120");
-    await user.page.waitForFunction(() => document.querySelector('[data-metric="thrust"]'));
-    expect(await left()).toBeGreaterThan(boxed);
-    // Beyond its method no share is shown, and it is said.
-    await user.fill("Height, ground near", "2");
-    await user.page.waitForSelector("fieldset[data-around] [data-outside]");
-    expect(await user.page.$("fieldset[data-around] > p b")).toBeNull();
-    await toggle("ground near");
-    await user.click("Open before it, box or duct: not said");
-    await user.page.waitForFunction(() => !document.querySelector('[data-metric="thrust"]'));
-    await toggle("box or duct");
-    await user.saved();
-    expect((await demo.design("tern")).units[0]).toEqual(before.units[0]);
-  });
-  it("is chosen by picture: only its own fields stand there, a number that cannot be is refused, and back again", async () => {
-    const before = await demo.design("tern");
-    await user.go("/craft/tern/v5/power");
-    const turns = async (word: string) => {
-      await user.page.waitForSelector("fieldset[data-turns]");
-      await user.page.$$eval(
-        "fieldset[data-turns] label",
-        (l, w) =>
-          l
-            .find((e) => e.textContent?.trim() === w)
-            ?.querySelector("input")
-            ?.click(),
-        word,
+      expect((await demo.design("tern")).units[0]?.propulsor).toMatchObject({ diameter: { value: 0.19 } });
+      await user.fill("Hub", "30 mm");
+      await user.fill("Duct inside", "70 mm");
+      await user.fill("Pitch", "75 mm");
+      await user.fill("Chord", "16 mm");
+      await user.fill("Exit", "32 cm²");
+      await user.page.waitForFunction(
+        (was) => {
+          const now = Number.parseFloat(document.querySelector('[data-metric="thrust"]')?.textContent ?? "");
+          return now > 0 && now < 0.5 * was && !document.querySelector('[data-metric="thrust"][data-late]');
+        },
+        {},
+        open,
       );
-    };
-    const open = Number.parseFloat(await user.read('[data-metric="thrust"]'));
-    await turns("ducted fan");
-    await user.page.waitForSelector('[aria-label="Duct inside"]');
-    expect(await user.page.$('[aria-label="Propeller diameter"]')).toBeNull();
-    await user.fill("Duct inside", "70 mm");
-    await user.page.waitForFunction(() =>
-      /narrower than its fan/.test(document.querySelector("main")?.textContent ?? ""),
-    );
-    expect((await demo.design("tern")).units[0]?.propulsor).toMatchObject({ diameter: { value: 0.19 } });
-    await user.fill("Hub", "30 mm");
-    await user.fill("Duct inside", "70 mm");
-    await user.fill("Pitch", "75 mm");
-    await user.fill("Chord", "16 mm");
-    await user.fill("Exit", "32 cm²");
-    await user.page.waitForFunction(
-      (was) => {
-        const now = Number.parseFloat(document.querySelector('[data-metric="thrust"]')?.textContent ?? "");
-        return now > 0 && now < 0.5 * was && !document.querySelector('[data-metric="thrust"][data-late]');
-      },
-      {},
-      open,
-    );
-    await user.saved();
-    expect((await demo.design("tern")).units[0]?.propulsor).toMatchObject({
-      kind: "ducted fan",
-      hub: { value: 0.03 },
-      exit: { value: 0.0032, evidence: "measured" },
-    });
-    await turns("wheel or track");
-    await user.page.waitForSelector('[aria-label="Rolling radius"]');
-    // What it pushes on is the ground: where it works is not asked, and a skimmer over ice does not stand on wheels.
-    expect(await user.page.$("fieldset[data-works]")).toBeNull();
-    await user.page.waitForSelector('[data-code="drive-not-covered"]');
-    await turns("open propeller");
-    await user.page.waitForSelector('[aria-label="Propeller diameter"]');
-    await user.saved();
-    expect(await demo.design("tern")).toEqual(before);
-  });
+      await user.saved();
+      expect((await demo.design("tern")).units[0]?.propulsor).toMatchObject({
+        kind: "ducted fan",
+        hub: { value: 0.03 },
+        exit: { value: 0.0032, evidence: "measured" },
+      });
+      await turns("wheel or track");
+      await user.page.waitForSelector('[aria-label="Rolling radius"]');
+      // What it pushes on is the ground: where it works is not asked, and a skimmer over ice does not stand on wheels.
+      expect(await user.page.$("fieldset[data-works]")).toBeNull();
+      await user.page.waitForSelector('[data-code="drive-not-covered"]');
+      await turns("open propeller");
+      await user.page.waitForSelector('[aria-label="Propeller diameter"]');
+      await user.saved();
+      expect(await demo.design("tern")).toEqual(before);
+    },
+  );
   it("says what its motor gives by itself, and the reduction for a wanted rate", async () => {
     await user.go("/craft/tern/v5/power");
     expect(await user.read("[data-alone]")).toMatch(/free [\d\s ]+ rpm; wastes least at .*held still/);
@@ -168,41 +174,44 @@ describe("a drive of any principle", () => {
     await user.click("Undo");
     await user.saved();
   });
-  it("has its units placed one by one, in numbers and with the pointer; the verdict and the ledger's way come back", async () => {
-    const before = await demo.design("lantern");
-    await user.go("/craft/lantern/v2/power");
-    expect(await user.read("[data-places]")).toMatch(/Placed by “Side fans” in the mass list, half on each side/);
-    await user.click("Place each one");
-    await user.page.waitForSelector('[data-places="2"]');
-    await user.told("thrust-beside", false);
-    await user.fill("Unit 2, y", "-100");
-    await user.page.waitForSelector('[data-code="thrust-beside"]');
-    await user.fill("Unit 1, raised", "95");
-    await user.page.waitForFunction(() => /−90° to 90°/.test(document.querySelector("main")?.textContent ?? ""));
-    await user.fill("Unit 1, raised", "10");
-    await user.saved();
-    const [one, two] = (await demo.design("lantern")).units[0]?.places ?? [];
-    expect(two?.at.y).toBeCloseTo(-0.1, 9);
-    expect(one?.toward.z).toBeCloseTo(Math.sin(Math.PI / 18), 9);
-    await user.go("/craft/lantern/v2/layout");
-    const handle = await user.page.waitForSelector('[data-unit="0-1"]');
-    const box = await handle?.boundingBox();
-    if (!box) throw new Error("no handle");
-    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
-    await user.page.mouse.move(x, y);
-    await user.page.mouse.down();
-    await user.page.mouse.move(x + 20, y, { steps: 4 });
-    await user.page.mouse.up();
-    await user.saved();
-    const moved = (await demo.design("lantern")).units[0]?.places[1]?.at;
-    expect(moved?.x ?? 0).toBeGreaterThan((two?.at.x ?? 0) + 0.01);
-    await user.click("Undo");
-    await user.saved();
-    expect((await demo.design("lantern")).units[0]?.places[1]?.at).toEqual(two?.at);
-    await user.go("/craft/lantern/v2/power");
-    await user.fill("Unit 1, raised", "0");
-    await user.click("back to the mass list");
-    await user.saved();
-    expect(await demo.design("lantern")).toEqual(before);
-  });
+  it(
+    "has its units placed one by one, in numbers and with the pointer; the verdict and the ledger's way " + "come back",
+    async () => {
+      const before = await demo.design("lantern");
+      await user.go("/craft/lantern/v2/power");
+      expect(await user.read("[data-places]")).toMatch(/Placed by “Side fans” in the mass list, half on each side/);
+      await user.click("Place each one");
+      await user.page.waitForSelector('[data-places="2"]');
+      await user.told("thrust-beside", false);
+      await user.fill("Unit 2, y", "-100");
+      await user.page.waitForSelector('[data-code="thrust-beside"]');
+      await user.fill("Unit 1, raised", "95");
+      await user.page.waitForFunction(() => /−90° to 90°/.test(document.querySelector("main")?.textContent ?? ""));
+      await user.fill("Unit 1, raised", "10");
+      await user.saved();
+      const [one, two] = (await demo.design("lantern")).units[0]?.places ?? [];
+      expect(two?.at.y).toBeCloseTo(-0.1, 9);
+      expect(one?.toward.z).toBeCloseTo(Math.sin(Math.PI / 18), 9);
+      await user.go("/craft/lantern/v2/layout");
+      const handle = await user.page.waitForSelector('[data-unit="0-1"]');
+      const box = await handle?.boundingBox();
+      if (!box) throw new Error("no handle");
+      const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+      await user.page.mouse.move(x, y);
+      await user.page.mouse.down();
+      await user.page.mouse.move(x + 20, y, { steps: 4 });
+      await user.page.mouse.up();
+      await user.saved();
+      const moved = (await demo.design("lantern")).units[0]?.places[1]?.at;
+      expect(moved?.x ?? 0).toBeGreaterThan((two?.at.x ?? 0) + 0.01);
+      await user.click("Undo");
+      await user.saved();
+      expect((await demo.design("lantern")).units[0]?.places[1]?.at).toEqual(two?.at);
+      await user.go("/craft/lantern/v2/power");
+      await user.fill("Unit 1, raised", "0");
+      await user.click("back to the mass list");
+      await user.saved();
+      expect(await demo.design("lantern")).toEqual(before);
+    },
+  );
 });

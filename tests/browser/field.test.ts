@@ -70,65 +70,72 @@ describe("field mode on a phone", () => {
     expect(await user.page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   });
 
-  it("marks with one tap, takes the last one back, notes words, a pack and a photo, and survives being reloaded", async () => {
-    const user = demo.user();
-    const { tap, begin } = thumb(user);
-    await begin("Does the nose stay down to 15 m/s?");
-    expect(await user.page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
-    await tap("Rose");
-    await tap("Nose went up");
-    await tap("Nose went up");
-    await user.see("Nose went up, 0:0");
-    expect(await user.page.$eval('[aria-label="Nose went up, 2 times"]', (e) => e.className)).toContain(
-      "field-key-last",
-    );
-    await tap("Undo");
-    await user.page.waitForSelector('[aria-label="Nose went up, 1 times"]');
-    await tap("Say it");
-    await user.fill("What was it?", "gust from the left");
-    await tap("Keep it");
-    await user.see("gust from the left, 0:");
-    await tap("Pack");
-    await user.fill("Name of the pack", "P-02");
-    await user.fill("Volts at rest", "12.4");
-    await user.fill("Volts loaded", "11.1 V");
-    await tap("Put in");
-    const shot = join(demo.work, "ice.png");
-    writeFileSync(
-      shot,
-      Buffer.from(
-        "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAQAAAC1HAwCAAAAC0lEQVR42mP8/x8AAwMCAO+ip1sAAAAASUVORK5CYII=",
-        "base64",
-      ),
-    );
-    const input = (await user.page.waitForSelector(
-      'input[aria-label="Take a photo"]',
-    )) as unknown as ElementHandle<HTMLInputElement>;
-    await input.uploadFile(shot);
-    await user.see("Photo, 0:");
-    await user.page.reload({ waitUntil: "domcontentloaded" });
-    await settled(user.page);
-    await user.see("Photo, 0:");
-    await user.page.waitForSelector('[aria-label="Rose, 1 times"]');
-  });
+  it(
+    "marks with one tap, takes the last one back, notes words, a pack and a photo, and survives being " + "reloaded",
+    async () => {
+      const user = demo.user();
+      const { tap, begin } = thumb(user);
+      await begin("Does the nose stay down to 15 m/s?");
+      expect(await user.page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+      await tap("Rose");
+      await tap("Nose went up");
+      await tap("Nose went up");
+      await user.see("Nose went up, 0:0");
+      expect(await user.page.$eval('[aria-label="Nose went up, 2 times"]', (e) => e.className)).toContain(
+        "field-key-last",
+      );
+      await tap("Undo");
+      await user.page.waitForSelector('[aria-label="Nose went up, 1 times"]');
+      await tap("Say it");
+      await user.fill("What was it?", "gust from the left");
+      await tap("Keep it");
+      await user.see("gust from the left, 0:");
+      await tap("Pack");
+      await user.fill("Name of the pack", "P-02");
+      await user.fill("Volts at rest", "12.4");
+      await user.fill("Volts loaded", "11.1 V");
+      await tap("Put in");
+      const shot = join(demo.work, "ice.png");
+      writeFileSync(
+        shot,
+        Buffer.from(
+          "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAQAAAC1HAwCAAAAC0lEQVR42mP8/x8AAwMCAO+ip1sAAAAASUVORK5CYII=",
+          "base64",
+        ),
+      );
+      const input = (await user.page.waitForSelector(
+        'input[aria-label="Take a photo"]',
+      )) as unknown as ElementHandle<HTMLInputElement>;
+      await input.uploadFile(shot);
+      await user.see("Photo, 0:");
+      await user.page.reload({ waitUntil: "domcontentloaded" });
+      await settled(user.page);
+      await user.see("Photo, 0:");
+      await user.page.waitForSelector('[aria-label="Rose, 1 times"]');
+    },
+  );
 
-  it("a short press does not end it, a second does; what the server does not answer is kept in the browser with its count", async () => {
-    const user = demo.user();
-    const { tap, hold } = thumb(user);
-    await hold(400);
-    expect(await user.page.$(".field-end")).not.toBeNull();
-    await demo.stopServer();
-    await tap("Settled");
-    await hold(1300);
-    await user.see("It crashed or got away");
-    await tap("Partly successful");
-    await user.fill("Nose angle", "9");
-    await user.fill("Pack voltage after the run", "11.6");
-    await tap("Put it in the log");
-    await waiting(user, 1);
-    await user.see(/1\s+entry kept in this browser/);
-    expect(await user.page.$('[aria-label="Before the start"]')).not.toBeNull();
-  });
+  it(
+    "a short press does not end it, a second does; what the server does not answer is kept in the browser " +
+      "with its count",
+    async () => {
+      const user = demo.user();
+      const { tap, hold } = thumb(user);
+      await hold(400);
+      expect(await user.page.$(".field-end")).not.toBeNull();
+      await demo.stopServer();
+      await tap("Settled");
+      await hold(1300);
+      await user.see("It crashed or got away");
+      await tap("Partly successful");
+      await user.fill("Nose angle", "9");
+      await user.fill("Pack voltage after the run", "11.6");
+      await tap("Put it in the log");
+      await waiting(user, 1);
+      await user.see(/1\s+entry kept in this browser/);
+      expect(await user.page.$('[aria-label="Before the start"]')).not.toBeNull();
+    },
+  );
 
   it("goes on with the craft as it was read, and a second entry waits behind the first", async () => {
     const user = demo.user();

@@ -225,63 +225,68 @@ describe("the whole loop, as a user would", () => {
     await user.go("/craft/plover/v1/power");
   });
 
-  it("searches for a drive beside the page, and applies one whose row comes true; the loop and what-if answer", async () => {
-    await user.go("/craft/tern/v5/power?sheet=search");
-    await user.fill("Search Kv", "1500, 1900", "Enter");
-    await user.fill("Search Capacity", "2.7, 3.8", "Enter");
-    await user.click("Search 540");
-    await user.page.waitForSelector("[data-candidate]", { timeout: 60_000 });
-    await user.see(/Why not the rest: /);
-    const row = await user.page.waitForSelector('[data-candidate="0"]');
-    const grams = Number(((await row?.$eval("td:nth-child(4)", (e) => e.textContent ?? "")) ?? "").replace(/\D/g, ""));
-    expect(grams).toBeGreaterThan(900);
-    await (await row?.$("button"))?.click();
-    await user.click("Apply to the draft");
-    await user.saved();
-    await user.station("2");
-    await user.page.waitForFunction(
-      (g: number) =>
-        Math.abs(Number((document.querySelector('[data-metric="auw"]')?.textContent ?? "").split(" ")[0]) - g) <= 1,
-      {},
-      grams,
-    );
-    await user.click("Undo");
-    await user.saved();
-    await user.go("/craft/annulus/v2/power?sheet=loop");
-    await user.page.waitForSelector('[data-loop="closes"]');
-    await user.fill("Loop, time wanted", "300 min");
-    await user.page.waitForSelector('[data-loop="outOfThrust"]');
-    await user.go("/craft/annulus/v2/power?sheet=whatif");
-    const slider = await user.page.waitForSelector('input[aria-label="Reduction, % more or less"]');
-    await slider?.focus();
-    for (let k = 0; k < 20; k++) await user.page.keyboard.press("ArrowRight");
-    await user.see("More reduction multiplies torque, not power");
-    expect(await user.read('[data-whatif="Motor current"]')).toMatch(/−\d+ %/);
-    await user.go("/craft/annulus/v2/power?sheet=shelf");
-    await user.click("Shelve 4 cells, 2.2 Ah");
-    await user.page.waitForSelector('[aria-label="Log of 4 cells, 2.2 Ah"]');
-    await user.fill("Reading, resting", "16.4 V");
-    await user.fill("Reading, under load", "15.2 V");
-    await user.fill("Reading, current", "20 A");
-    await user.click("Log it");
-    await user.see(/13\.\d mΩ/);
-    await user.click("take off the shelf");
-    await user.page.waitForFunction(() => document.querySelector('[data-pack^="4 cells"]') === null);
-    await user.click("Fit Ice box, B");
-    await user.see("Ice box, B is in the draft.");
-    await user.click("Undo");
-    await user.saved();
-    await user.go("/craft/annulus/v2/power?sheet=generic");
-    await user.click("Packs");
-    await user.fill("Generic Cells", "30");
-    await user.see("Accepted: a whole number, 1 to 24.");
-    await user.fill("Generic Cells", "4");
-    await user.click("Fit Pack, 4 cells, 1.3 A·h");
-    await user.see(/is in the draft; the ledger carries it as/);
-    await user.click("Undo");
-    await user.saved();
-    await user.go("/craft/plover/v1/power");
-  });
+  it(
+    "searches for a drive beside the page, and applies one whose row comes true; the loop and what-if " + "answer",
+    async () => {
+      await user.go("/craft/tern/v5/power?sheet=search");
+      await user.fill("Search Kv", "1500, 1900", "Enter");
+      await user.fill("Search Capacity", "2.7, 3.8", "Enter");
+      await user.click("Search 540");
+      await user.page.waitForSelector("[data-candidate]", { timeout: 60_000 });
+      await user.see(/Why not the rest: /);
+      const row = await user.page.waitForSelector('[data-candidate="0"]');
+      const grams = Number(
+        ((await row?.$eval("td:nth-child(4)", (e) => e.textContent ?? "")) ?? "").replace(/\D/g, ""),
+      );
+      expect(grams).toBeGreaterThan(900);
+      await (await row?.$("button"))?.click();
+      await user.click("Apply to the draft");
+      await user.saved();
+      await user.station("2");
+      await user.page.waitForFunction(
+        (g: number) =>
+          Math.abs(Number((document.querySelector('[data-metric="auw"]')?.textContent ?? "").split(" ")[0]) - g) <= 1,
+        {},
+        grams,
+      );
+      await user.click("Undo");
+      await user.saved();
+      await user.go("/craft/annulus/v2/power?sheet=loop");
+      await user.page.waitForSelector('[data-loop="closes"]');
+      await user.fill("Loop, time wanted", "300 min");
+      await user.page.waitForSelector('[data-loop="outOfThrust"]');
+      await user.go("/craft/annulus/v2/power?sheet=whatif");
+      const slider = await user.page.waitForSelector('input[aria-label="Reduction, % more or less"]');
+      await slider?.focus();
+      for (let k = 0; k < 20; k++) await user.page.keyboard.press("ArrowRight");
+      await user.see("More reduction multiplies torque, not power");
+      expect(await user.read('[data-whatif="Motor current"]')).toMatch(/−\d+ %/);
+      await user.go("/craft/annulus/v2/power?sheet=shelf");
+      await user.click("Shelve 4 cells, 2.2 Ah");
+      await user.page.waitForSelector('[aria-label="Log of 4 cells, 2.2 Ah"]');
+      await user.fill("Reading, resting", "16.4 V");
+      await user.fill("Reading, under load", "15.2 V");
+      await user.fill("Reading, current", "20 A");
+      await user.click("Log it");
+      await user.see(/13\.\d mΩ/);
+      await user.click("take off the shelf");
+      await user.page.waitForFunction(() => document.querySelector('[data-pack^="4 cells"]') === null);
+      await user.click("Fit Ice box, B");
+      await user.see("Ice box, B is in the draft.");
+      await user.click("Undo");
+      await user.saved();
+      await user.go("/craft/annulus/v2/power?sheet=generic");
+      await user.click("Packs");
+      await user.fill("Generic Cells", "30");
+      await user.see("Accepted: a whole number, 1 to 24.");
+      await user.fill("Generic Cells", "4");
+      await user.click("Fit Pack, 4 cells, 1.3 A·h");
+      await user.see(/is in the draft; the ledger carries it as/);
+      await user.click("Undo");
+      await user.saved();
+      await user.go("/craft/plover/v1/power");
+    },
+  );
 
   it("logs a run that freezes the version; what has no model is not predicted", async () => {
     await user.station("6");
@@ -371,44 +376,48 @@ describe("the whole loop, as a user would", () => {
     await user.page.waitForFunction(() => location.pathname.includes("/v3/"));
   });
 
-  it("a mass, a diameter and the air temperature changed: twenty-odd displayed numbers equal those of the command line", async () => {
-    await user.go("/craft/plover/v2/layout");
-    await user.fill("Propeller, predicted each", "23 g");
-    await user.saved();
-    await user.station("1");
-    await user.fill("Air temperature", "-11 °C");
-    await user.saved();
-    await user.station("3");
-    await user.fill("Propeller diameter", "215 mm");
-    await user.saved();
-    const shown = new Map<string, string>();
-    const collect = async () => {
-      for (const [key, text] of await user.page.$$eval("[data-metric]", (list) =>
-        list.map((e) => [e.getAttribute("data-metric") ?? "", e.textContent ?? ""]),
-      ))
-        if (key) shown.set(key, (text ?? "").replace("guess", "").trim());
-    };
-    await collect();
-    await user.station("2");
-    await user.page.evaluate(() => document.querySelectorAll("details").forEach((d) => void (d.open = true)));
-    await collect();
-    await user.station("1");
-    await collect();
-    const path = join(work, "plover.json");
-    writeFileSync(path, JSON.stringify(await exported("plover")));
-    const { results, verdicts } = evaluated(path, "v2");
-    const compared = [...shown].filter(([key]) => key in results);
-    expect(compared.length).toBeGreaterThanOrEqual(20);
-    const plain = (s: string) => s.replace(/\s/g, "");
-    for (const [key, text] of compared) {
-      const r = results[key];
-      if (!r) continue;
-      const s = show(r.value, r.uncertainty, METRICS[key as MetricKey].dimension, "metric");
-      const expected = plain(`${s.value}${s.sd === null ? "" : `±${s.sd}`}${s.unit}`);
-      expect(plain(text).slice(0, expected.length), key).toBe(expected);
-    }
-    expect([...new Set(await codes())].sort()).toEqual([...new Set(verdicts.map((v) => v.code))].sort());
-  });
+  it(
+    "a mass, a diameter and the air temperature changed: twenty-odd displayed numbers equal those of the " +
+      "command line",
+    async () => {
+      await user.go("/craft/plover/v2/layout");
+      await user.fill("Propeller, predicted each", "23 g");
+      await user.saved();
+      await user.station("1");
+      await user.fill("Air temperature", "-11 °C");
+      await user.saved();
+      await user.station("3");
+      await user.fill("Propeller diameter", "215 mm");
+      await user.saved();
+      const shown = new Map<string, string>();
+      const collect = async () => {
+        for (const [key, text] of await user.page.$$eval("[data-metric]", (list) =>
+          list.map((e) => [e.getAttribute("data-metric") ?? "", e.textContent ?? ""]),
+        ))
+          if (key) shown.set(key, (text ?? "").replace("guess", "").trim());
+      };
+      await collect();
+      await user.station("2");
+      await user.page.evaluate(() => document.querySelectorAll("details").forEach((d) => void (d.open = true)));
+      await collect();
+      await user.station("1");
+      await collect();
+      const path = join(work, "plover.json");
+      writeFileSync(path, JSON.stringify(await exported("plover")));
+      const { results, verdicts } = evaluated(path, "v2");
+      const compared = [...shown].filter(([key]) => key in results);
+      expect(compared.length).toBeGreaterThanOrEqual(20);
+      const plain = (s: string) => s.replace(/\s/g, "");
+      for (const [key, text] of compared) {
+        const r = results[key];
+        if (!r) continue;
+        const s = show(r.value, r.uncertainty, METRICS[key as MetricKey].dimension, "metric");
+        const expected = plain(`${s.value}${s.sd === null ? "" : `±${s.sd}`}${s.unit}`);
+        expect(plain(text).slice(0, expected.length), key).toBe(expected);
+      }
+      expect([...new Set(await codes())].sort()).toEqual([...new Set(verdicts.map((v) => v.code))].sort());
+    },
+  );
 
   it("exports and imports a craft without loss", async () => {
     const before = await exported("plover");

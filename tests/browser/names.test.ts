@@ -117,14 +117,17 @@ describe("without a mouse", () => {
     await user.page.waitForSelector('[aria-label="How it went"]');
     await user.page.keyboard.up("Enter");
   });
-  it("n begins a run, Escape leaves a dialog, and the stations are reached by their numbers from every new sheet", async () => {
-    await user.go("/craft/tern/v4/runs?ready=1");
-    await user.key("n");
-    await user.see("New run of v4");
-    await user.go("/craft/tern/v4/versions?fate=1");
-    await user.station("7");
-    await user.see("Faults");
-  });
+  it(
+    "n begins a run, Escape leaves a dialog, and the stations are reached by their numbers from every new " + "sheet",
+    async () => {
+      await user.go("/craft/tern/v4/runs?ready=1");
+      await user.key("n");
+      await user.see("New run of v4");
+      await user.go("/craft/tern/v4/versions?fate=1");
+      await user.station("7");
+      await user.see("Faults");
+    },
+  );
 });
 
 describe("on paper", () => {

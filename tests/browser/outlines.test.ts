@@ -48,29 +48,32 @@ describe("an outline that is drawn elsewhere", () => {
     await user.click("Undo");
     await user.saved();
   });
-  it("without a unit is asked how long it is; dropped on the drawing it becomes a body, round until put right", async () => {
-    const text = TAIL.replace('width="210mm" height="148mm"', "");
-    await user.page.evaluate((svg: string) => {
-      const given = new DataTransfer();
-      given.items.add(new File([svg], "pod.svg", { type: "image/svg+xml" }));
-      document
-        .querySelector("[data-drop]")
-        ?.dispatchEvent(new DragEvent("drop", { bubbles: true, cancelable: true, dataTransfer: given }));
-    }, text);
-    await user.see("Not yet: how long it is from nose to tail");
-    await user.choose("It is", "body from above");
-    await user.choose("Its nose points", "left");
-    await user.fill("Nose to tail", "480");
-    await user.see("It is taken as round: as high as it is wide");
-    await user.fill("Its front at x", "150");
-    await user.fill("Its height, z", "60");
-    await user.click("Add it");
-    await user.saved();
-    const body = (await demo.design("tern")).bodies.at(-1);
-    expect(body).toMatchObject({ name: "pod", across: "round", shapeBy: "guess" });
-    expect((body?.frames.at(-1)?.x ?? 0) - (body?.frames[0]?.x ?? 0)).toBeCloseTo(0.48, 4);
-    expect(Math.max(...(body?.frames.map((f) => f.width) ?? []))).toBeCloseTo(0.12, 3);
-  });
+  it(
+    "without a unit is asked how long it is; dropped on the drawing it becomes a body, round until put " + "right",
+    async () => {
+      const text = TAIL.replace('width="210mm" height="148mm"', "");
+      await user.page.evaluate((svg: string) => {
+        const given = new DataTransfer();
+        given.items.add(new File([svg], "pod.svg", { type: "image/svg+xml" }));
+        document
+          .querySelector("[data-drop]")
+          ?.dispatchEvent(new DragEvent("drop", { bubbles: true, cancelable: true, dataTransfer: given }));
+      }, text);
+      await user.see("Not yet: how long it is from nose to tail");
+      await user.choose("It is", "body from above");
+      await user.choose("Its nose points", "left");
+      await user.fill("Nose to tail", "480");
+      await user.see("It is taken as round: as high as it is wide");
+      await user.fill("Its front at x", "150");
+      await user.fill("Its height, z", "60");
+      await user.click("Add it");
+      await user.saved();
+      const body = (await demo.design("tern")).bodies.at(-1);
+      expect(body).toMatchObject({ name: "pod", across: "round", shapeBy: "guess" });
+      expect((body?.frames.at(-1)?.x ?? 0) - (body?.frames[0]?.x ?? 0)).toBeCloseTo(0.48, 4);
+      expect(Math.max(...(body?.frames.map((f) => f.width) ?? []))).toBeCloseTo(0.12, 3);
+    },
+  );
   it("that is none is refused in words", async () => {
     await user.go("/craft/tern/v5/stability");
     await user.click("or from an outline (SVG)");

@@ -57,34 +57,39 @@ describe("a drive that cannot be", () => {
 });
 
 describe("what is worked out beside the page", () => {
-  it("is worked out in it when the worker's script is not there: a number never stays that of the design before", async () => {
-    const { page } = user;
-    const { identifier } = await page.evaluateOnNewDocument(() => {
-      const Real = window.Worker;
-      window.Worker = class extends Real {
-        constructor(_: string | URL, options?: WorkerOptions) {
-          super("/assets/none.js", options);
-        }
-      };
-    });
-    await user.go("/craft/tern/v5/power");
-    await page.removeScriptToEvaluateOnNewDocument(identifier);
-    const before = await metric("thrust");
-    await user.fill("Propeller diameter", "300 mm");
-    await page.waitForFunction(
-      (was) => {
-        const number = document.querySelector('[data-metric="thrust"]');
-        return (
-          number && !number.closest("[data-late]") && Math.abs(Number.parseFloat(number.textContent ?? "") - was) > 0.3
-        );
-      },
-      {},
-      before,
-    );
-    await user.saved();
-    await user.click("Undo");
-    await user.saved();
-  });
+  it(
+    "is worked out in it when the worker's script is not there: a number never stays that of the design " + "before",
+    async () => {
+      const { page } = user;
+      const { identifier } = await page.evaluateOnNewDocument(() => {
+        const Real = window.Worker;
+        window.Worker = class extends Real {
+          constructor(_: string | URL, options?: WorkerOptions) {
+            super("/assets/none.js", options);
+          }
+        };
+      });
+      await user.go("/craft/tern/v5/power");
+      await page.removeScriptToEvaluateOnNewDocument(identifier);
+      const before = await metric("thrust");
+      await user.fill("Propeller diameter", "300 mm");
+      await page.waitForFunction(
+        (was) => {
+          const number = document.querySelector('[data-metric="thrust"]');
+          return (
+            number &&
+            !number.closest("[data-late]") &&
+            Math.abs(Number.parseFloat(number.textContent ?? "") - was) > 0.3
+          );
+        },
+        {},
+        before,
+      );
+      await user.saved();
+      await user.click("Undo");
+      await user.saved();
+    },
+  );
 });
 
 describe("points of work", () => {
@@ -210,23 +215,26 @@ const upload = async (text: string, what = "packs") => {
 };
 
 describe("packs of one's own", () => {
-  it("a list is read: what is refused is named with its line, the rest stands on the shelf, and goes out again", async () => {
-    await user.go("/craft/tern/v5/power?sheet=shelf");
-    await user.page.waitForSelector('[data-pack="Ice box, A"]');
-    await upload(
-      "Pack;Cells;Capacity (mAh);Mass (g)\nShed one;3;2 200;181\nShed two;3;2,200;180\nShed three;90;1000;50\n",
-    );
-    await user.page.waitForSelector('[data-pack="Shed one"]');
-    await user.see(/Line 3: Capacity.*could be read two ways/);
-    await user.see(/Line 4: .*at most 24 cells/);
-    expect(await user.read('[data-pack="Shed one"]')).toMatch(/3 × LiPo.*2\.20 Ah.*181 g/);
-    await upload("Pack,Cells,Capacity (mAh)\nShed one,3,2200\n");
-    await user.see("There is a pack called “Shed one” already");
-    await user.click("save as CSV");
-    expect(await demo.downloaded("packs.csv")).toMatch(
-      /^Pack,Chemistry,Cells,Capacity \(mAh\)[^\n]*\n[\s\S]*Shed one,LiPo,3,2200,181/,
-    );
-  });
+  it(
+    "a list is read: what is refused is named with its line, the rest stands on the shelf, and goes out " + "again",
+    async () => {
+      await user.go("/craft/tern/v5/power?sheet=shelf");
+      await user.page.waitForSelector('[data-pack="Ice box, A"]');
+      await upload(
+        "Pack;Cells;Capacity (mAh);Mass (g)\nShed one;3;2 200;181\nShed two;3;2,200;180\nShed three;90;1000;50\n",
+      );
+      await user.page.waitForSelector('[data-pack="Shed one"]');
+      await user.see(/Line 3: Capacity.*could be read two ways/);
+      await user.see(/Line 4: .*at most 24 cells/);
+      expect(await user.read('[data-pack="Shed one"]')).toMatch(/3 × LiPo.*2\.20 Ah.*181 g/);
+      await upload("Pack,Cells,Capacity (mAh)\nShed one,3,2200\n");
+      await user.see("There is a pack called “Shed one” already");
+      await user.click("save as CSV");
+      expect(await demo.downloaded("packs.csv")).toMatch(
+        /^Pack,Chemistry,Cells,Capacity \(mAh\)[^\n]*\n[\s\S]*Shed one,LiPo,3,2200,181/,
+      );
+    },
+  );
   it("a save from a page that was opened before another's is refused, and shows what is held", async () => {
     const other = await demo.another();
     for (const who of [user, other]) {
@@ -272,7 +280,8 @@ describe("parts of one's own", () => {
     await user.click("Motors");
     await user.page.waitForSelector('[data-part="Long can"]');
     await upload(
-      "Motor;Mass (g);Kv;Resistance;No-load current;Rated current\nShed motor;120;1600;38;1,2;30\nBroken;100;0;38;1,2;30\n",
+      "Motor;Mass (g);Kv;Resistance;No-load current;Rated current\nShed " +
+        "motor;120;1600;38;1,2;30\nBroken;100;0;38;1,2;30\n",
       "motors",
     );
     await user.page.waitForSelector('[data-part="Shed motor"]');

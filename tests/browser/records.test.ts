@@ -432,28 +432,31 @@ describe("versions", () => {
       state: "declined",
     });
   });
-  it("the set-up is compared with the parent; a tune is stale by what changed, and a debt stands until repaid", async () => {
-    // v5 was run by now: it is frozen, and its set-up opens a child draft.
-    await user.go("/craft/tern/v5/versions?setup=1");
-    expect(await user.read('[data-stale="Pitch damper"]')).toMatch(/stale: .*propeller/);
-    await user.see(/Set-up: [2-9] things to look at/);
-    await user.page.$eval('[data-record="set-up"] summary', (e) => (e as HTMLElement).click());
-    await user.see(/Workaround since v4: Gain 15 % hides “rime on the gyro bracket/);
-    await user.fill("Gain, value", "25 %");
-    await user.see("v5 is frozen: open a child draft");
-    await user.fill("Why is it changed?", "a stiffer pylon");
-    await user.click("Open the draft");
-    await user.page.waitForFunction(() => location.pathname.includes("/v6/"));
-    await user.go("/craft/tern/v6/versions?setup=1");
-    await user.fill("Gain, hides", "");
-    await user.saved();
-    await user.see("Repaid in v6: Gain, which hid “rime on the gyro bracket");
-    expect(await user.page.$('[data-stale="Pitch damper"]')).toBeNull();
-    await user.fill("New group", "Lights");
-    await user.click("Add to this group");
-    await user.saved();
-    expect((await tern("v6")).design.setup.at(-1)).toMatchObject({ group: "Lights", kind: "gain" });
-  });
+  it(
+    "the set-up is compared with the parent; a tune is stale by what changed, and a debt stands until " + "repaid",
+    async () => {
+      // v5 was run by now: it is frozen, and its set-up opens a child draft.
+      await user.go("/craft/tern/v5/versions?setup=1");
+      expect(await user.read('[data-stale="Pitch damper"]')).toMatch(/stale: .*propeller/);
+      await user.see(/Set-up: [2-9] things to look at/);
+      await user.page.$eval('[data-record="set-up"] summary', (e) => (e as HTMLElement).click());
+      await user.see(/Workaround since v4: Gain 15 % hides “rime on the gyro bracket/);
+      await user.fill("Gain, value", "25 %");
+      await user.see("v5 is frozen: open a child draft");
+      await user.fill("Why is it changed?", "a stiffer pylon");
+      await user.click("Open the draft");
+      await user.page.waitForFunction(() => location.pathname.includes("/v6/"));
+      await user.go("/craft/tern/v6/versions?setup=1");
+      await user.fill("Gain, hides", "");
+      await user.saved();
+      await user.see("Repaid in v6: Gain, which hid “rime on the gyro bracket");
+      expect(await user.page.$('[data-stale="Pitch damper"]')).toBeNull();
+      await user.fill("New group", "Lights");
+      await user.click("Add to this group");
+      await user.saved();
+      expect((await tern("v6")).design.setup.at(-1)).toMatchObject({ group: "Lights", kind: "gain" });
+    },
+  );
   it("stop, salvage, pause or go on: laid out with hours, money and parts; a decision needs its reason", async () => {
     await user.go("/craft/tern/v6/versions?fate=1");
     expect(await user.read('[aria-label="What it has taken"]')).toMatch(/Finding and mending faults/);
@@ -493,40 +496,44 @@ describe("versions", () => {
   });
 });
 
-it("a run that went well asks for its trims, each side; sides that differ are said, and the list at the site has them", async () => {
-  const before = (await file()).runs.findLast((r) => r.version === "v4" && r.outcome === "passed" && r.stage >= 3);
-  if (!before) throw new Error("no run");
-  await user.go(`/craft/tern/v4/runs?run=${before.number}`);
-  await user.see("It went well: measure its trims");
-  await user.click("Write them down");
-  await user.page.waitForSelector('[aria-label="Another: surface, mount or tail"]');
-  const fields = await user.page.$$eval('input[aria-label$=": neutral"]', (l) =>
-    l.map((e) => e.getAttribute("aria-label") ?? ""),
-  );
-  const port = fields.find((f) => f.includes(", port:"));
-  expect(fields).toContain(port?.replace(", port:", ", starboard:"));
-  await user.fill(port ?? "", "-1");
-  await user.fill(port?.replace(", port:", ", starboard:") ?? "", "120");
-  await user.see("−90° to 90°");
-  await user.fill(port?.replace(", port:", ", starboard:") ?? "", "2,5");
-  await user.see(/port stands 3\.5° ± 0\.7° below starboard/);
-  await user.fill("Another: surface, mount or tail", "tail mount");
-  await user.fill("Its angle", "1.5°");
-  await user.click("Add");
-  await user.click("Save");
-  // The form has these words too: it closes when the run is saved.
-  await user.page.waitForFunction((n) => !document.querySelector(`form[aria-label="Run ${n}"]`), {}, before.number);
-  await user.see("Angles and trims");
-  const kept = (await file()).runs.find((r) => r.number === before.number);
-  expect(kept?.angles.map((a) => [a.side, a.of, Math.round((a.value * 1800) / Math.PI) / 10])).toEqual([
-    ["port", "neutral", -1],
-    ["starboard", "neutral", 2.5],
-    ["port", "neutral", 1.5],
-  ]);
-  await user.go("/craft/tern/v4/runs?list=1");
-  await user.click("at the site");
-  await user.see(new RegExp(`tail mount, port: neutral \\+1\\.5° ± 0\\.5°, as in run ${before.number}`));
-});
+it(
+  "a run that went well asks for its trims, each side; sides that differ are said, and the list at the " +
+    "site has them",
+  async () => {
+    const before = (await file()).runs.findLast((r) => r.version === "v4" && r.outcome === "passed" && r.stage >= 3);
+    if (!before) throw new Error("no run");
+    await user.go(`/craft/tern/v4/runs?run=${before.number}`);
+    await user.see("It went well: measure its trims");
+    await user.click("Write them down");
+    await user.page.waitForSelector('[aria-label="Another: surface, mount or tail"]');
+    const fields = await user.page.$$eval('input[aria-label$=": neutral"]', (l) =>
+      l.map((e) => e.getAttribute("aria-label") ?? ""),
+    );
+    const port = fields.find((f) => f.includes(", port:"));
+    expect(fields).toContain(port?.replace(", port:", ", starboard:"));
+    await user.fill(port ?? "", "-1");
+    await user.fill(port?.replace(", port:", ", starboard:") ?? "", "120");
+    await user.see("−90° to 90°");
+    await user.fill(port?.replace(", port:", ", starboard:") ?? "", "2,5");
+    await user.see(/port stands 3\.5° ± 0\.7° below starboard/);
+    await user.fill("Another: surface, mount or tail", "tail mount");
+    await user.fill("Its angle", "1.5°");
+    await user.click("Add");
+    await user.click("Save");
+    // The form has these words too: it closes when the run is saved.
+    await user.page.waitForFunction((n) => !document.querySelector(`form[aria-label="Run ${n}"]`), {}, before.number);
+    await user.see("Angles and trims");
+    const kept = (await file()).runs.find((r) => r.number === before.number);
+    expect(kept?.angles.map((a) => [a.side, a.of, Math.round((a.value * 1800) / Math.PI) / 10])).toEqual([
+      ["port", "neutral", -1],
+      ["starboard", "neutral", 2.5],
+      ["port", "neutral", 1.5],
+    ]);
+    await user.go("/craft/tern/v4/runs?list=1");
+    await user.click("at the site");
+    await user.see(new RegExp(`tail mount, port: neutral \\+1\\.5° ± 0\\.5°, as in run ${before.number}`));
+  },
+);
 it("every new sheet fits 390 × 844", async () => {
   await user.page.setViewport({ width: 390, height: 844 });
   for (const query of [

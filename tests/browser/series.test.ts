@@ -95,23 +95,27 @@ describe("checklists", () => {
 });
 
 describe("claims", () => {
-  it("are settled by what was measured: unclear from one repeat each, or not measured; several changes get no credit", async () => {
-    const verdicts = new Set<string>();
-    for (const v of ["v2", "v3", "v3b", "v4"]) {
-      await user.go(`/craft/tern/${v}/versions`);
-      await user.page.waitForSelector("[data-claim]");
-      for (const verdict of await user.page.$$eval("[data-claim]", (l) =>
-        l.map((e) => e.getAttribute("data-claim") ?? ""),
-      ))
-        verdicts.add(verdict);
-    }
-    expect([...verdicts].sort()).toEqual(["not measured", "unclear"]);
-    expect(await user.read("[data-credit]")).toMatch(
-      /7 things were changed at once: the effect is credited to none of them\..*cheapest first: .*\(about 5 min\)/,
-    );
-    await user.go("/craft/tern/v2/versions");
-    await user.see("nobody knows how far repeats scatter");
-  });
+  it(
+    "are settled by what was measured: unclear from one repeat each, or not measured; several changes get " +
+      "no credit",
+    async () => {
+      const verdicts = new Set<string>();
+      for (const v of ["v2", "v3", "v3b", "v4"]) {
+        await user.go(`/craft/tern/${v}/versions`);
+        await user.page.waitForSelector("[data-claim]");
+        for (const verdict of await user.page.$$eval("[data-claim]", (l) =>
+          l.map((e) => e.getAttribute("data-claim") ?? ""),
+        ))
+          verdicts.add(verdict);
+      }
+      expect([...verdicts].sort()).toEqual(["not measured", "unclear"]);
+      expect(await user.read("[data-credit]")).toMatch(
+        /7 things were changed at once: the effect is credited to none of them\..*cheapest first: .*\(about 5 min\)/,
+      );
+      await user.go("/craft/tern/v2/versions");
+      await user.see("nobody knows how far repeats scatter");
+    },
+  );
 });
 
 describe("on a phone", () => {

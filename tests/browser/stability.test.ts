@@ -325,60 +325,64 @@ describe("where the CG must be", () => {
     await user.page.waitForSelector('[data-stance="unsaid"]');
     await user.saved();
   });
-  it("says how long, how far and how steeply its drives carry it on its wings, and a run once the pull is said", async () => {
-    await user.go("/craft/tern/v5/stability");
-    expect(await user.read('[aria-label="Under power"]')).toMatch(
-      /\d+ ± \d+ min\? longest, at 1\d\.\d m\/s .* ± \d+ m\? farthest, .*run until it leaves the ground .* m\/s\? leaves the ground: full throttle, full nose up .* m\/s\? the nose comes up, by 4\.9° until “Hull” touches behind; without, it is carried from \d\d\.\d m\/s on/,
-    );
-    expect(await user.read('[aria-label="Speeds"]')).toMatch(
-      /outside its method: \d+° nose up at the stall: at this height/,
-    );
-    // On the strip of speeds no name stands over another, however many and however narrow.
-    for (const width of [390, 1280]) {
-      await user.page.setViewport({ width, height: 800 });
+  it(
+    "says how long, how far and how steeply its drives carry it on its wings, and a run once the pull is " + "said",
+    async () => {
+      await user.go("/craft/tern/v5/stability");
+      expect(await user.read('[aria-label="Under power"]')).toMatch(
+        /\d+ ± \d+ min\? longest, at 1\d\.\d m\/s .* ± \d+ m\? farthest, .*run until it leaves the ground .* m\/s\? leaves the ground: full throttle, full nose up .* m\/s\? the nose comes up, by 4\.9° until “Hull” touches behind; without, it is carried from \d\d\.\d m\/s on/,
+      );
+      expect(await user.read('[aria-label="Speeds"]')).toMatch(
+        /outside its method: \d+° nose up at the stall: at this height/,
+      );
+      // On the strip of speeds no name stands over another, however many and however narrow.
+      for (const width of [390, 1280]) {
+        await user.page.setViewport({ width, height: 800 });
+        await user.page.waitForFunction(
+          (narrow) =>
+            (document.querySelector('[aria-label="Speeds of level flight"]')?.clientWidth ?? 0) < 400 === narrow,
+          {},
+          width < 400,
+        );
+        const boxes = await user.page.$$eval("[data-speed]", (l) =>
+          l.map((e) => e.getBoundingClientRect()).map((b) => [b.left, b.right, b.top, b.bottom]),
+        );
+        expect(boxes.length).toBe(6);
+        for (const [k, a] of boxes.entries())
+          for (const b of boxes.slice(k + 1)) {
+            const [over, beside] = [
+              Math.min(a[3] as number, b[3] as number) - Math.max(a[2] as number, b[2] as number),
+              Math.min(a[1] as number, b[1] as number) - Math.max(a[0] as number, b[0] as number),
+            ];
+            expect(over > 3 && beside > 0, `${width}: ${a} and ${b}`).toBe(false);
+          }
+      }
+      // A working has the type of a sheet, whatever the size of the number that opened it.
+      await user.page.click('[data-metric="noseUpSpeed"]');
+      await user.see("about the hindmost feet, pitch control full up");
+      expect(
+        await user.page.$eval("dialog[open] td.num", (e) => Number.parseFloat(getComputedStyle(e).fontSize)),
+      ).toBeLessThan(16);
+      await user.page.keyboard.press("Escape");
+      // Near the ice a climb leaves what carries it.
+      expect(await user.page.$('[data-metric="climbRate"]')).toBeNull();
+      await user.click("How it flies");
+      const run = () => user.read('[data-metric="liftOffRun"]').then((t) => Number(/^\d+/.exec(t)?.[0]));
+      const before = await run();
+      await user.fill("Pull on the ground", "0.2");
       await user.page.waitForFunction(
-        (narrow) =>
-          (document.querySelector('[aria-label="Speeds of level flight"]')?.clientWidth ?? 0) < 400 === narrow,
+        (was) =>
+          Number(/^\d+/.exec(document.querySelector('[data-metric="liftOffRun"]')?.textContent ?? "")?.[0]) > was,
         {},
-        width < 400,
+        before,
       );
-      const boxes = await user.page.$$eval("[data-speed]", (l) =>
-        l.map((e) => e.getBoundingClientRect()).map((b) => [b.left, b.right, b.top, b.bottom]),
-      );
-      expect(boxes.length).toBe(6);
-      for (const [k, a] of boxes.entries())
-        for (const b of boxes.slice(k + 1)) {
-          const [over, beside] = [
-            Math.min(a[3] as number, b[3] as number) - Math.max(a[2] as number, b[2] as number),
-            Math.min(a[1] as number, b[1] as number) - Math.max(a[0] as number, b[0] as number),
-          ];
-          expect(over > 3 && beside > 0, `${width}: ${a} and ${b}`).toBe(false);
-        }
-    }
-    // A working has the type of a sheet, whatever the size of the number that opened it.
-    await user.page.click('[data-metric="noseUpSpeed"]');
-    await user.see("about the hindmost feet, pitch control full up");
-    expect(
-      await user.page.$eval("dialog[open] td.num", (e) => Number.parseFloat(getComputedStyle(e).fontSize)),
-    ).toBeLessThan(16);
-    await user.page.keyboard.press("Escape");
-    // Near the ice a climb leaves what carries it.
-    expect(await user.page.$('[data-metric="climbRate"]')).toBeNull();
-    await user.click("How it flies");
-    const run = () => user.read('[data-metric="liftOffRun"]').then((t) => Number(/^\d+/.exec(t)?.[0]));
-    const before = await run();
-    await user.fill("Pull on the ground", "0.2");
-    await user.page.waitForFunction(
-      (was) => Number(/^\d+/.exec(document.querySelector('[data-metric="liftOffRun"]')?.textContent ?? "")?.[0]) > was,
-      {},
-      before,
-    );
-    await user.fill("Pull on the ground", "");
-    await user.see("say under How it flies how hard it is to pull");
-    await user.click("Undo");
-    await user.click("Undo");
-    await user.saved();
-  });
+      await user.fill("Pull on the ground", "");
+      await user.see("say under How it flies how hard it is to pull");
+      await user.click("Undo");
+      await user.click("Undo");
+      await user.saved();
+    },
+  );
   it("on foils the window of the CG is told, and waits for where the water stands", async () => {
     await user.go("/craft/gannet/v2/stability?state=foils");
     await user.page.waitForSelector("[data-waterline]");
@@ -390,7 +394,8 @@ describe("where the CG must be", () => {
     // What its screw has against what the foils take, and against the hump before them.
     await user.page.waitForSelector('[data-foils="told"]');
     await user.see("foils and struts take at the least");
-    // So near the surface and so slow it makes waves: how slow it is carried is not told, and no band says where it flies.
+    // So near the surface and so slow it makes waves: how slow it is carried is not told, and no band says where it
+    // flies.
     await user.see(/Below 1\.\d m\/s foils at that depth make waves.*how slow they carry it.*is open/);
     expect(await user.read('[aria-label="Speeds"]')).not.toMatch(/does not fly|Best glide/);
     // Afloat it lies as deep as it weighs, and the water is drawn there.

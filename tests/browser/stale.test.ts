@@ -25,54 +25,57 @@ const comeBack = (page: User) =>
   page.page.evaluate(() => document.dispatchEvent(new Event("visibilitychange", { bubbles: true })));
 
 describe("a form that was open while somebody else saved", () => {
-  it("a fault: both states are shown; put aside, nothing is saved and nothing entered is lost; then one is chosen", async () => {
-    const other = await demo.another();
-    const path = "/craft/tern/v4/faults?fault=8";
-    await user.open(path);
-    await other.open(path);
-    const field = 'textarea[name="damage"]';
-    const write = async (page: User, text: string) => {
-      await page.page.bringToFront();
-      await page.page.focus(field);
-      await page.page.keyboard.down("Control");
-      await page.page.keyboard.press("KeyA");
-      await page.page.keyboard.up("Control");
-      await page.page.keyboard.type(text);
-    };
-    await write(user, "seen here");
-    await write(other, "seen by the other");
-    await other.click("Save the fault");
-    await other.see("F-08 saved");
-    await user.page.bringToFront();
-    // Reading it again must not make the old form pass for a new one.
-    await comeBack(user);
-    await new Promise((r) => setTimeout(r, 400));
-    await user.click("Save the fault");
-    await user.see("F-08 was saved elsewhere in the meantime");
-    expect(await user.read("dialog table")).toMatch(/damage\s+seen by the other\s+seen here/);
-    await user.page.keyboard.press("Escape");
-    await user.gone("was saved elsewhere in the meantime");
-    await stands(user, field, "seen here");
-    expect((await demo.exported("tern")).faults.find((f) => f.number === 8)?.damage).toBe("seen by the other");
-    await user.click("Save the fault");
-    await user.click("Use the saved version");
-    await stands(user, field, "seen by the other");
-    await write(user, "mine after all");
-    await write(other, "again");
-    await other.click("Save the fault");
-    await other.see("F-08 saved");
-    await user.click("Save the fault");
-    await user.click("Overwrite with mine");
-    await user.gone("was saved elsewhere in the meantime");
-    for (
-      let k = 0;
-      k < 50 && (await demo.exported("tern")).faults.find((f) => f.number === 8)?.damage !== "mine after all";
-      k++
-    )
-      await new Promise((r) => setTimeout(r, 100));
-    expect((await demo.exported("tern")).faults.find((f) => f.number === 8)?.damage).toBe("mine after all");
-    await other.page.close();
-  });
+  it(
+    "a fault: both states are shown; put aside, nothing is saved and nothing entered is lost; then one is " + "chosen",
+    async () => {
+      const other = await demo.another();
+      const path = "/craft/tern/v4/faults?fault=8";
+      await user.open(path);
+      await other.open(path);
+      const field = 'textarea[name="damage"]';
+      const write = async (page: User, text: string) => {
+        await page.page.bringToFront();
+        await page.page.focus(field);
+        await page.page.keyboard.down("Control");
+        await page.page.keyboard.press("KeyA");
+        await page.page.keyboard.up("Control");
+        await page.page.keyboard.type(text);
+      };
+      await write(user, "seen here");
+      await write(other, "seen by the other");
+      await other.click("Save the fault");
+      await other.see("F-08 saved");
+      await user.page.bringToFront();
+      // Reading it again must not make the old form pass for a new one.
+      await comeBack(user);
+      await new Promise((r) => setTimeout(r, 400));
+      await user.click("Save the fault");
+      await user.see("F-08 was saved elsewhere in the meantime");
+      expect(await user.read("dialog table")).toMatch(/damage\s+seen by the other\s+seen here/);
+      await user.page.keyboard.press("Escape");
+      await user.gone("was saved elsewhere in the meantime");
+      await stands(user, field, "seen here");
+      expect((await demo.exported("tern")).faults.find((f) => f.number === 8)?.damage).toBe("seen by the other");
+      await user.click("Save the fault");
+      await user.click("Use the saved version");
+      await stands(user, field, "seen by the other");
+      await write(user, "mine after all");
+      await write(other, "again");
+      await other.click("Save the fault");
+      await other.see("F-08 saved");
+      await user.click("Save the fault");
+      await user.click("Overwrite with mine");
+      await user.gone("was saved elsewhere in the meantime");
+      for (
+        let k = 0;
+        k < 50 && (await demo.exported("tern")).faults.find((f) => f.number === 8)?.damage !== "mine after all";
+        k++
+      )
+        await new Promise((r) => setTimeout(r, 100));
+      expect((await demo.exported("tern")).faults.find((f) => f.number === 8)?.damage).toBe("mine after all");
+      await other.page.close();
+    },
+  );
   it("a run that is edited: the same", async () => {
     const path = "/craft/tern/v4/runs?edit=12";
     await user.open(path);
@@ -172,42 +175,48 @@ describe("edits that cannot be sent", () => {
     user.page.off("request", meet);
     await user.page.setRequestInterception(false);
   });
-  it("made without a network while another page saved other things: both stand, it is said, and undo takes back one's own", async () => {
-    const other = await demo.another();
-    await user.open("/craft/tern/v5/brief");
-    await other.open("/craft/tern/v5/layout");
-    await user.page.bringToFront();
-    await user.page.setOfflineMode(true);
-    await user.fill("Worst wind", "4.5 m/s");
-    await until("unsaved");
-    const [first] = (await demo.design("tern")).items;
-    await other.fill(`${first?.name}, quantity`, "2");
-    await other.saved();
-    await user.page.bringToFront();
-    await user.page.setOfflineMode(false);
-    await user.see("v5 was saved elsewhere too. Both stand");
-    await user.see(`There: ${first?.name}`);
-    await user.saved();
-    const stands = await demo.design("tern");
-    expect(stands.brief.environment.wind).toBeCloseTo(4.5, 9);
-    expect(stands.items[0]?.quantity).toBe(2);
-    // The other page takes it over as it would any save.
-    await other.page.bringToFront();
-    await other.go("/craft/tern/v5/brief");
-    await comeBack(other);
-    await other.page.waitForFunction(
-      () =>
-        (document.querySelector('input[aria-label="Worst wind"]') as HTMLInputElement | null)?.value.startsWith("4.5"),
-      { timeout: 20_000 },
-    );
-    await user.page.bringToFront();
-    await user.click("Undo");
-    await user.saved();
-    const undone = await demo.design("tern");
-    expect(undone.brief.environment.wind).toBe(3);
-    expect(undone.items[0]?.quantity).toBe(2);
-    await other.page.close();
-  });
+  it(
+    "made without a network while another page saved other things: both stand, it is said, and undo takes " +
+      "back one's own",
+    async () => {
+      const other = await demo.another();
+      await user.open("/craft/tern/v5/brief");
+      await other.open("/craft/tern/v5/layout");
+      await user.page.bringToFront();
+      await user.page.setOfflineMode(true);
+      await user.fill("Worst wind", "4.5 m/s");
+      await until("unsaved");
+      const [first] = (await demo.design("tern")).items;
+      await other.fill(`${first?.name}, quantity`, "2");
+      await other.saved();
+      await user.page.bringToFront();
+      await user.page.setOfflineMode(false);
+      await user.see("v5 was saved elsewhere too. Both stand");
+      await user.see(`There: ${first?.name}`);
+      await user.saved();
+      const stands = await demo.design("tern");
+      expect(stands.brief.environment.wind).toBeCloseTo(4.5, 9);
+      expect(stands.items[0]?.quantity).toBe(2);
+      // The other page takes it over as it would any save.
+      await other.page.bringToFront();
+      await other.go("/craft/tern/v5/brief");
+      await comeBack(other);
+      await other.page.waitForFunction(
+        () =>
+          (document.querySelector('input[aria-label="Worst wind"]') as HTMLInputElement | null)?.value.startsWith(
+            "4.5",
+          ),
+        { timeout: 20_000 },
+      );
+      await user.page.bringToFront();
+      await user.click("Undo");
+      await user.saved();
+      const undone = await demo.design("tern");
+      expect(undone.brief.environment.wind).toBe(3);
+      expect(undone.items[0]?.quantity).toBe(2);
+      await other.page.close();
+    },
+  );
   it("are taken back after a reload as before it, and brought again; not once something else stands", async () => {
     const altitude = () => user.page.$eval('input[aria-label="Altitude"]', (e) => (e as HTMLInputElement).value);
     await user.open("/craft/tern/v5/brief");

@@ -14,7 +14,10 @@ export interface Printed {
 const MARGIN = 10;
 const MM = 72 / 25.4;
 
-/** Prints a page as a browser does (null: on the paper that the page asks for), reads the words of the paper, and draws each sheet to look at its edges. */
+/**
+ * Prints a page as a browser does (null: on the paper that the page asks for), reads the words of the paper, and
+ * draws each sheet to look at its edges.
+ */
 export async function printed(page: Page, format: "A4" | "Letter" | null, landscape = false): Promise<Printed[]> {
   const margin = { top: `${MARGIN}mm`, right: `${MARGIN}mm`, bottom: `${MARGIN}mm`, left: `${MARGIN}mm` };
   const bytes = await page.pdf(format === null ? { preferCSSPageSize: true } : { format, landscape, margin });

@@ -51,7 +51,9 @@ export async function startPostgres(): Promise<TestServer> {
   const data = join(folder, "data");
   const port = await freePort();
   as(join(bin, "initdb"), ["-D", data, "-U", "postgres", "-A", "trust", "--no-sync", "-E", "UTF8", "--locale=C"]);
-  const settings = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=${folder} -c fsync=off -c full_page_writes=off -c shared_buffers=32MB`;
+  const settings =
+    `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=${folder} -c fsync=off -c ` +
+    "full_page_writes=off -c shared_buffers=32MB";
   as(join(bin, "pg_ctl"), ["-D", data, "-w", "-o", settings, "-l", join(folder, "log"), "start"]);
   const psql = (text: string) =>
     spawnSync(join(bin, "psql"), ["-h", "127.0.0.1", "-p", String(port), "-U", "postgres", "-c", text], {

@@ -122,17 +122,20 @@ describe("the allocation", () => {
       units.reduce((s, u, k) => s + (shares[k] ?? 0) * pick(effectOf(u, CG)), 0);
     return { shares, gives: [sum((e) => e.z), sum((e) => e.roll), sum((e) => e.pitch), sum((e) => e.yaw)] };
   };
-  it("of four arms is a quarter of each by its arm: lift 1/4T, pitch 1/2rT of two, yaw 1/4qT by turns (statics)", () => {
-    const quad = around("+-+-");
-    const mix = mixingOf(quad, CG, []);
-    expect(mix?.map((m) => m.lift)).toEqual([1, 1, 1, 1].map(() => expect.closeTo(1 / 40, 9)));
-    // Ahead, starboard, astern, port; 0.3 m and 10 N each.
-    const arm = 1 / (2 * 0.3 * 10);
-    expect(mix?.map((m) => m.turns.pitch)).toEqual([arm, 0, -arm, 0].map((v) => expect.closeTo(v, 9)));
-    expect(mix?.map((m) => m.turns.roll)).toEqual([0, -arm, 0, arm].map((v) => expect.closeTo(v, 9)));
-    const turn = 1 / (4 * 0.02 * 10);
-    expect(mix?.map((m) => m.turns.yaw)).toEqual([turn, -turn, turn, -turn].map((v) => expect.closeTo(v, 9)));
-  });
+  it(
+    "of four arms is a quarter of each by its arm: lift 1/4T, pitch 1/2rT of two, yaw 1/4qT by turns " + "(statics)",
+    () => {
+      const quad = around("+-+-");
+      const mix = mixingOf(quad, CG, []);
+      expect(mix?.map((m) => m.lift)).toEqual([1, 1, 1, 1].map(() => expect.closeTo(1 / 40, 9)));
+      // Ahead, starboard, astern, port; 0.3 m and 10 N each.
+      const arm = 1 / (2 * 0.3 * 10);
+      expect(mix?.map((m) => m.turns.pitch)).toEqual([arm, 0, -arm, 0].map((v) => expect.closeTo(v, 9)));
+      expect(mix?.map((m) => m.turns.roll)).toEqual([0, -arm, 0, arm].map((v) => expect.closeTo(v, 9)));
+      const turn = 1 / (4 * 0.02 * 10);
+      expect(mix?.map((m) => m.turns.yaw)).toEqual([turn, -turn, turn, -turn].map((v) => expect.closeTo(v, 9)));
+    },
+  );
   it("gives what is asked and nothing of the others, whatever the units and wherever the CG", () => {
     const odd = [...around("++--+-"), unit(0.2, -0.1, 1, { most: 4, toward: { x: 0.2, y: 0, z: Math.sqrt(0.96) } })];
     const mix = mixingOf(odd, CG, []);

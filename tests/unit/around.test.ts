@@ -57,15 +57,18 @@ describe("factors of what is around", () => {
     expect(f?.value ?? 0).toBeGreaterThan(Math.SQRT2 ** (-2 / 3));
     expect(f?.value ?? 1).toBeLessThan(1.2808 ** (-2 / 3));
   });
-  it("its ends by momentum: in one plane √2, in the contracted wake the lower takes 1.5616 of the upper's power", () => {
-    // Lower disc: ρA(1 + s)w = 4, and 2(1 + s) = ½(1 + s)w² − 2 in induced speeds of the upper (Leishman).
-    const s = halved((x) => 2 * x + 2 - 8 / x, 1, 3);
-    expect(s).toBeCloseTo((Math.sqrt(17) - 1) / 2, 9);
-    expect(coaxialFactor(1e6, 1)).toBeCloseTo((1 + s) / 2, 4);
-    expect(coaxialFactor(0, 1)).toBeCloseTo(Math.SQRT2, 9);
-    const by = [0.05, 0.1, 0.3, 1].map((z) => left({ kind: "coaxial", spacing: measured(z) })?.value ?? 0);
-    expect(by).toEqual(by.toSorted((a, b) => a - b));
-  });
+  it(
+    "its ends by momentum: in one plane √2, in the contracted wake the lower takes 1.5616 of the upper's " + "power",
+    () => {
+      // Lower disc: ρA(1 + s)w = 4, and 2(1 + s) = ½(1 + s)w² − 2 in induced speeds of the upper (Leishman).
+      const s = halved((x) => 2 * x + 2 - 8 / x, 1, 3);
+      expect(s).toBeCloseTo((Math.sqrt(17) - 1) / 2, 9);
+      expect(coaxialFactor(1e6, 1)).toBeCloseTo((1 + s) / 2, 4);
+      expect(coaxialFactor(0, 1)).toBeCloseTo(Math.SQRT2, 9);
+      const by = [0.05, 0.1, 0.3, 1].map((z) => left({ kind: "coaxial", spacing: measured(z) })?.value ?? 0);
+      expect(by).toEqual(by.toSorted((a, b) => a - b));
+    },
+  );
   it("the stream has half of its growth at 0.58 of a radius, and contracts to 1/√2 far behind (vortex rings)", () => {
     expect(grown(1 / Math.sqrt(3), 1)).toBeCloseTo(0.5, 9);
     expect(1 / Math.sqrt(1 + grown(1e9, 1))).toBeCloseTo(Math.SQRT1_2, 6);
@@ -85,20 +88,29 @@ describe("factors of what is around", () => {
     expect(throughOpenings(1, [1e6], 2.7)).toBeCloseTo(1, 6);
     expect(throughOpenings(1, [], 2)).toBe(1);
   });
-  it("an opening by another way: at the same power, momentum of the wake against what the loss takes, found by halving", () => {
-    const loss = 2 * (1 / 0.7) ** 2;
-    // Disc area and density 1, v through the disc: the wake carries T = 2v², the disc works against that and the loss.
-    const thrust = (k: number) => 2 * halved((v) => v * (2 * v * v + (k * v * v) / 2) - 1, 0, 10) ** 2;
-    expect(thrust(loss) / thrust(0)).toBeCloseTo(throughOpenings(1, [0.7], 2), 6);
-  });
-  it("a grille: open it costs nothing; half open as much as a screen of round wires of solidity 0.5 (Idelchik 1.65, from memory)", () => {
-    expect(grilleLoss(1)).toBe(0);
-    expect(grilleLoss(0.5)).toBeCloseTo(1.65, 6);
-    expect(throughLoss(grilleLoss(0.8))).toBeCloseTo(0.9496, 4);
-    const by = [0.3, 0.5, 0.7, 0.9, 1].map((f) => left({ kind: "grille", open: measured(f) })?.value ?? 0);
-    expect(by).toEqual(by.toSorted((a, b) => a - b));
-    expect(by.at(-1)).toBe(1);
-  });
+  it(
+    "an opening by another way: at the same power, momentum of the wake against what the loss takes, " +
+      "found by halving",
+    () => {
+      const loss = 2 * (1 / 0.7) ** 2;
+      // Disc area and density 1, v through the disc: the wake carries T = 2v², the disc works against that and the
+      // loss.
+      const thrust = (k: number) => 2 * halved((v) => v * (2 * v * v + (k * v * v) / 2) - 1, 0, 10) ** 2;
+      expect(thrust(loss) / thrust(0)).toBeCloseTo(throughOpenings(1, [0.7], 2), 6);
+    },
+  );
+  it(
+    "a grille: open it costs nothing; half open as much as a screen of round wires of solidity 0.5 " +
+      "(Idelchik 1.65, from memory)",
+    () => {
+      expect(grilleLoss(1)).toBe(0);
+      expect(grilleLoss(0.5)).toBeCloseTo(1.65, 6);
+      expect(throughLoss(grilleLoss(0.8))).toBeCloseTo(0.9496, 4);
+      const by = [0.3, 0.5, 0.7, 0.9, 1].map((f) => left({ kind: "grille", open: measured(f) })?.value ?? 0);
+      expect(by).toEqual(by.toSorted((a, b) => a - b));
+      expect(by.at(-1)).toBe(1);
+    },
+  );
   it("the area that leaves 95 % leaves 95 %", () => {
     const area = areaFor(first(quad(openings(0.02, 0.03, "sharp"))), 0.95) ?? 0;
     expect(left(openings(area, area, "sharp"))?.value).toBeCloseTo(0.95, 3);
@@ -148,12 +160,16 @@ describe("a body in the stream", () => {
       }
     }
   });
-  it("a wing under the rotors of a tilting craft in hover takes about a tenth (published 0.09 to 0.15, from memory)", () => {
-    // Rotor 3.81 m in radius, wing chord 1.6 m under half of the span, 0.8 R below, flaps down: C about 1.2.
-    const share = dragShare((1.2 * 1.6 * 3.81) / (Math.PI * 3.81 ** 2), grown(0.8, 1));
-    expect(share).toBeGreaterThan(0.09);
-    expect(share).toBeLessThan(0.15);
-  });
+  it(
+    "a wing under the rotors of a tilting craft in hover takes about a tenth (published 0.09 to 0.15, " +
+      "from memory)",
+    () => {
+      // Rotor 3.81 m in radius, wing chord 1.6 m under half of the span, 0.8 R below, flaps down: C about 1.2.
+      const share = dragShare((1.2 * 1.6 * 3.81) / (Math.PI * 3.81 ** 2), grown(0.8, 1));
+      expect(share).toBeGreaterThan(0.09);
+      expect(share).toBeLessThan(0.15);
+    },
+  );
   const pod = (area: number, shape: "blunt" | "rounded" | "streamlined" | "not said" = "rounded"): Around => ({
     kind: "body behind",
     area: measured(area),

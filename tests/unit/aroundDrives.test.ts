@@ -43,14 +43,18 @@ describe("several things around one drive", () => {
     expect(f?.value).toBeCloseTo(4.9 / 6.2, 9);
     expect(f?.sd).toBeCloseTo((4.9 / 6.2) * Math.hypot(0.05 / 6.2, 0.05 / 4.9), 9);
   });
-  it("what was weighed with another disc tells nothing of this one: what is described counts, or it is weighed again", () => {
-    const old: Around = { kind: "weighed", alone: measured(6.2), builtIn: measured(4.9), disc: 1.3 * disc() };
-    expect(left(old)).toBeNull();
-    expect(aroundLacks(first(quad(old)))?.todo).toMatch(/weigh it again/);
-    expect(left(openings(0.03, null), old)).toEqual(left(openings(0.03, null)));
-    // Where nobody noted the disc it is taken for this one.
-    expect(left({ ...old, disc: null } as Around)?.value).toBeCloseTo(4.9 / 6.2, 9);
-  });
+  it(
+    "what was weighed with another disc tells nothing of this one: what is described counts, or it is " +
+      "weighed again",
+    () => {
+      const old: Around = { kind: "weighed", alone: measured(6.2), builtIn: measured(4.9), disc: 1.3 * disc() };
+      expect(left(old)).toBeNull();
+      expect(aroundLacks(first(quad(old)))?.todo).toMatch(/weigh it again/);
+      expect(left(openings(0.03, null), old)).toEqual(left(openings(0.03, null)));
+      // Where nobody noted the disc it is taken for this one.
+      expect(left({ ...old, disc: null } as Around)?.value).toBeCloseTo(4.9 / 6.2, 9);
+    },
+  );
   it("each is entered once; a grille is not more than open", () => {
     const twice = quad(openings(0.03, null), openings(0.02, null));
     expect(designSchema.safeParse(twice).success).toBe(false);

@@ -40,18 +40,22 @@ describe("a motor at work", () => {
     expect(noLoadAt(motor, 0)).toBeCloseTo(0.5, 12);
     expect(motorAt(motor, 0, 20_000).current).toBeCloseTo(1.5, 12);
   });
-  it("has a warm winding: 20 % more resistance cost what they cost, and a stand's figures are taken as they were fitted", () => {
-    const loss = (share: number) => {
-      const e = evaluate(
-        changed((d) => {
-          if (d.units[0]) d.units[0].motor.resistance.value *= share;
-        }),
-      );
-      return e.metrics.thrust?.value ?? 0;
-    };
-    // A winding that was cold in the calculation would give the thrust of one a sixth lower in resistance.
-    expect(loss(1 / 1.2) / loss(1)).toBeGreaterThan(1.005);
-  });
+  it(
+    "has a warm winding: 20 % more resistance cost what they cost, and a stand's figures are taken as " +
+      "they were fitted",
+    () => {
+      const loss = (share: number) => {
+        const e = evaluate(
+          changed((d) => {
+            if (d.units[0]) d.units[0].motor.resistance.value *= share;
+          }),
+        );
+        return e.metrics.thrust?.value ?? 0;
+      };
+      // A winding that was cold in the calculation would give the thrust of one a sixth lower in resistance.
+      expect(loss(1 / 1.2) / loss(1)).toBeGreaterThan(1.005);
+    },
+  );
 });
 
 describe("a hollow part", () => {

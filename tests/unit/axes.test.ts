@@ -71,27 +71,31 @@ describe("what drives command by themselves", () => {
   it("a craft with two propellers abreast never steps sideways", () => {
     expect(word(twin({ astern: 1 }), "sway", held)).toBe("never had");
   });
-  it("three that push ahead, aft-outwards on both sides: the vectored layout commands surge, sway and yaw alone", () => {
-    // Four units at 45° in the corners, both ways: the usual underwater layout; all of surge, sway, yaw by themselves.
-    const s = Math.SQRT1_2;
-    const four = [
-      driver({ x: -1, y: 1 }, { x: -s, y: -s }, { astern: 1 }),
-      driver({ x: -1, y: -1 }, { x: -s, y: s }, { astern: 1 }),
-      driver({ x: 1, y: 1 }, { x: -s, y: s }, { astern: 1 }),
-      driver({ x: 1, y: -1 }, { x: -s, y: -s }, { astern: 1 }),
-    ];
-    const c = commands(four, ORIGIN, held);
-    for (const axis of ["surge", "sway", "yaw"] as const) expect(wordOf(c[axis], 1e-6), axis).toBe("both ways");
-    // Closed form: each axis takes all four at full: 4·cos 45° = 2.828 N; the arms of ±45° units are √2 m.
-    expect(c.surge.alone.plus).toBeCloseTo(4 * s, 9);
-    expect(c.sway.alone.plus).toBeCloseTo(4 * s, 9);
-    expect(c.yaw.alone.plus).toBeCloseTo(4 * Math.SQRT2, 9);
-    // One dead: by rank three still command three axes.
-    expect(SIX.slice(0, 2).map((a) => wordOf(commands(four, ORIGIN, held, 0)[a], 1e-6))).toEqual([
-      "both ways",
-      "both ways",
-    ]);
-  });
+  it(
+    "three that push ahead, aft-outwards on both sides: the vectored layout commands surge, sway and yaw " + "alone",
+    () => {
+      // Four units at 45° in the corners, both ways: the usual underwater layout; all of surge, sway, yaw by
+      // themselves.
+      const s = Math.SQRT1_2;
+      const four = [
+        driver({ x: -1, y: 1 }, { x: -s, y: -s }, { astern: 1 }),
+        driver({ x: -1, y: -1 }, { x: -s, y: s }, { astern: 1 }),
+        driver({ x: 1, y: 1 }, { x: -s, y: s }, { astern: 1 }),
+        driver({ x: 1, y: -1 }, { x: -s, y: -s }, { astern: 1 }),
+      ];
+      const c = commands(four, ORIGIN, held);
+      for (const axis of ["surge", "sway", "yaw"] as const) expect(wordOf(c[axis], 1e-6), axis).toBe("both ways");
+      // Closed form: each axis takes all four at full: 4·cos 45° = 2.828 N; the arms of ±45° units are √2 m.
+      expect(c.surge.alone.plus).toBeCloseTo(4 * s, 9);
+      expect(c.sway.alone.plus).toBeCloseTo(4 * s, 9);
+      expect(c.yaw.alone.plus).toBeCloseTo(4 * Math.SQRT2, 9);
+      // One dead: by rank three still command three axes.
+      expect(SIX.slice(0, 2).map((a) => wordOf(commands(four, ORIGIN, held, 0)[a], 1e-6))).toEqual([
+        "both ways",
+        "both ways",
+      ]);
+    },
+  );
   it("what is free does not matter, what is held must stay nought", () => {
     const high = [driver({ z: 1 }, AHEAD)];
     expect(word(high, "surge")).toBe("with others");

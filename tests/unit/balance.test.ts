@@ -243,20 +243,24 @@ describe("walk-back", () => {
     // Where the part must stand for a step does not depend on where it stands now.
     for (const [i, s] of after.steps.entries()) expect(s.to).toBeCloseTo(before.steps[i]?.to ?? 0, 9);
   });
-  it("knows on which side of the neutral point each step lies, and advises no lower gain behind it or where nobody knows", () => {
-    const side = (neutral: WalkBack["neutral"]) => {
-      const r = walkBack(quietDesign(), { ...plan, neutral });
-      return r.status === "planned" ? r.steps.map((s) => s.side) : [];
-    };
-    expect(new Set(side(null))).toEqual(new Set(["unknown"]));
-    const cgs = side({ value: 0.315, sd: 0.002, evidence: "measured" });
-    expect(cgs[0]).toBe("ahead");
-    expect(cgs.at(-1)).toBe("behind");
-    expect(new Set(side({ value: 0.315, sd: 0.1, evidence: "guess" }))).toEqual(new Set(["near"]));
-    expect(TUNE_LINE.behind).toMatch(/least gain/);
-    expect(TUNE_LINE.unknown).toMatch(/least/);
-    expect(TUNE_LINE.behind).not.toMatch(/gains? first|lower the gain/);
-  });
+  it(
+    "knows on which side of the neutral point each step lies, and advises no lower gain behind it or " +
+      "where nobody knows",
+    () => {
+      const side = (neutral: WalkBack["neutral"]) => {
+        const r = walkBack(quietDesign(), { ...plan, neutral });
+        return r.status === "planned" ? r.steps.map((s) => s.side) : [];
+      };
+      expect(new Set(side(null))).toEqual(new Set(["unknown"]));
+      const cgs = side({ value: 0.315, sd: 0.002, evidence: "measured" });
+      expect(cgs[0]).toBe("ahead");
+      expect(cgs.at(-1)).toBe("behind");
+      expect(new Set(side({ value: 0.315, sd: 0.1, evidence: "guess" }))).toEqual(new Set(["near"]));
+      expect(TUNE_LINE.behind).toMatch(/least gain/);
+      expect(TUNE_LINE.unknown).toMatch(/least/);
+      expect(TUNE_LINE.behind).not.toMatch(/gains? first|lower the gain/);
+    },
+  );
   it("refuses what cannot be: a stop line ahead, a fixed part, mass behind the CG", () => {
     expect(walkBack(quietDesign(), { ...plan, stop: 0.1 }).status).toBe("wrongWay");
     expect(walkBack(quietDesign(), { ...plan, itemId: "hull" }).status).toBe("noRange");

@@ -50,7 +50,8 @@ describe("what a body holds", () => {
     const f = { ...frame(0, 0.3, 0.2), outline: plainOutline() };
     expect(girthOf("free", f) / girthOf("round", f)).toBeCloseTo(1, 1);
     expect(ringOf("round", f).length).toBe(48);
-    // Perimeter of an ellipse of 3 by 2: 4 a E(e²), a = 1.5, by its complete elliptic integral (Abramowitz & Stegun 17.3).
+    // Perimeter of an ellipse of 3 by 2: 4 a E(e²), a = 1.5, by its complete elliptic integral (Abramowitz & Stegun
+    // 17.3).
     expect(girthOf("round", frame(0, 3, 2))).toBeCloseTo(7.9327, 3);
     expect(girthOf("round", frame(0, 2, 2))).toBeCloseTo(2 * Math.PI, 12);
   });

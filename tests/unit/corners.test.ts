@@ -30,20 +30,24 @@ describe("units that were weighed one by one", () => {
     expect(push?.force.z).toBeCloseTo(20, 9);
     expect(evaluate(d).metrics.thrust?.value).toBe(evaluate(quad([])).metrics.thrust?.value);
   });
-  it("level by statics: a weak corner and the one across from it carry what the others leave, each by its own throttle", () => {
-    const d = quad([5, 5, 5, 4]);
-    const r = level(d);
-    const lift = r.units.map((u, k) => u.most * (r.holding.shares?.[k] ?? 0));
-    const about = (pick: (u: (typeof r.units)[number]) => number) =>
-      r.units.reduce((s, u, k) => s + (lift[k] ?? 0) * pick(u), 0);
-    const total = lift.reduce((s, v) => s + v, 0);
-    const e = evaluate(d);
-    expect(total).toBeCloseTo((e.metrics.auw?.value ?? 0) * 9.80665, 3);
-    expect(about((u) => u.at.x) / total).toBeCloseTo(e.metrics.cgX?.value ?? 0, 4);
-    expect(about((u) => u.at.y)).toBeCloseTo(0, 6);
-    // Lift and both moments leave one throttle free: the weak unit's, and it is the hardest.
-    expect(r.hardest?.value).toBeGreaterThan(r.alike ?? 9);
-  });
+  it(
+    "level by statics: a weak corner and the one across from it carry what the others leave, each by its " +
+      "own throttle",
+    () => {
+      const d = quad([5, 5, 5, 4]);
+      const r = level(d);
+      const lift = r.units.map((u, k) => u.most * (r.holding.shares?.[k] ?? 0));
+      const about = (pick: (u: (typeof r.units)[number]) => number) =>
+        r.units.reduce((s, u, k) => s + (lift[k] ?? 0) * pick(u), 0);
+      const total = lift.reduce((s, v) => s + v, 0);
+      const e = evaluate(d);
+      expect(total).toBeCloseTo((e.metrics.auw?.value ?? 0) * 9.80665, 3);
+      expect(about((u) => u.at.x) / total).toBeCloseTo(e.metrics.cgX?.value ?? 0, 4);
+      expect(about((u) => u.at.y)).toBeCloseTo(0, 6);
+      // Lift and both moments leave one throttle free: the weak unit's, and it is the hardest.
+      expect(r.hardest?.value).toBeGreaterThan(r.alike ?? 9);
+    },
+  );
   it("unequal ones are said, with what they eat; the same within their doubt are not", () => {
     const d = quad([5, 5, 5, 4]);
     const f = found(d);

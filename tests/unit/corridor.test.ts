@@ -92,12 +92,15 @@ describe("what carries from hover to flight", () => {
     // What is beyond flight on the wing alone is no part of the way there.
     expect(found.least.speed).toBeLessThanOrEqual(STALL * 1.0001);
   });
-  it("one that stands on its tail goes through angles at which its wing is stalled, and needs more thrust for it", () => {
-    const least = (thrust: number, wholeTurns: boolean) =>
-      corridorOf(given({ wholeTurns, pushers: [{ most: thrust, left: () => 1, acts: "turns" }] })).least.margin;
-    for (const thrust of [11, 13, 15]) expect(least(thrust, true)).toBeLessThan(least(thrust, false));
-    expect(least(15, true)).toBeGreaterThan(least(11, true));
-  });
+  it(
+    "one that stands on its tail goes through angles at which its wing is stalled, and needs more thrust " + "for it",
+    () => {
+      const least = (thrust: number, wholeTurns: boolean) =>
+        corridorOf(given({ wholeTurns, pushers: [{ most: thrust, left: () => 1, acts: "turns" }] })).least.margin;
+      for (const thrust of [11, 13, 15]) expect(least(thrust, true)).toBeLessThan(least(thrust, false));
+      expect(least(15, true)).toBeGreaterThan(least(11, true));
+    },
+  );
   it("a tail-sitter whose rotor pitch is far too short for its wing does not get there", () => {
     // Its thrust is gone at a third of the stall speed: until the wing carries nothing does.
     const weak = given({

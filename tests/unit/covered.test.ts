@@ -123,7 +123,8 @@ describe("a drive that the method does not hold for", () => {
     expect(without.propulsion).toEqual({
       status: "not covered",
       because:
-        "drive works in a box or duct: enter the openings that its flow passes, choose ducted fan if it is one, or weigh what it pushes as it is built in",
+        "drive works in a box or duct: enter the openings that its flow passes, choose ducted fan if it " +
+        "is one, or weigh what it pushes as it is built in",
     });
     expect(without.energy?.status).toBe("not covered");
     expect(without.speed?.status).toBe("not covered");
@@ -235,17 +236,20 @@ describe("outside of the method", () => {
     d.dragArea = { value: 0.02, evidence: "guess" };
     d.brief.targets.push({ id: "v", metric: "speed", comparison: "atLeast", value: 0.1, weight: "must" });
   };
-  it("a target that a number would meet is open, also where the number only rests on the drives; nothing is clear", () => {
-    const e = evaluate(changed(steep));
-    for (const metric of ["thrustToWeight", "endurance", "speed"] as const) {
-      expect(e.metrics[metric]?.outside?.[0], metric).toMatch(/pitch\/diameter 1\.40/);
-      expect(
-        e.targets.find((t) => t.target.metric === metric),
-        metric,
-      ).toMatchObject({ status: "open", because: expect.stringMatching(/outside its method/) });
-    }
-    expect(e.findings.map((f) => f.code)).not.toContain("currents-hold");
-  });
+  it(
+    "a target that a number would meet is open, also where the number only rests on the drives; nothing " + "is clear",
+    () => {
+      const e = evaluate(changed(steep));
+      for (const metric of ["thrustToWeight", "endurance", "speed"] as const) {
+        expect(e.metrics[metric]?.outside?.[0], metric).toMatch(/pitch\/diameter 1\.40/);
+        expect(
+          e.targets.find((t) => t.target.metric === metric),
+          metric,
+        ).toMatchObject({ status: "open", because: expect.stringMatching(/outside its method/) });
+      }
+      expect(e.findings.map((f) => f.code)).not.toContain("currents-hold");
+    },
+  );
   it("any drive counts, not only the one that leads, and says its name", () => {
     const e = evaluate(
       changed((d) => {
@@ -274,23 +278,27 @@ describe("limits", () => {
     expect(at(auw * 0.9997)).toMatchObject({ status: "met", margin: 0 });
     expect(at(auw * 0.999)?.status).toBe("missed");
   });
-  it("the CG stops only when it is outside by 90 in 100; between, it is measured first; a guessed window stops nothing", () => {
-    const codes = (x: number, sd: number, evidence?: "guess") =>
-      evaluate(
-        changed((d) => {
-          const pack = d.items.find((i) => i.id === "pack");
-          const tail = d.items.find((i) => i.id === "tail");
-          if (pack) pack.place.x = x;
-          if (tail) tail.placeSd = sd;
-          const window = d.brief.targets.find((t) => t.metric === "cgX");
-          if (window && evidence) window.evidence = evidence;
-        }),
-      ).findings.filter((f) => f.code.startsWith("cg-"));
-    expect(codes(0.36, 0.001)).toMatchObject([{ code: "cg-outside", severity: "stop" }]);
-    expect(codes(0.36, 0.001, "guess")).toMatchObject([{ code: "cg-outside", severity: "care" }]);
-    // Outside by a little, with more doubt than that.
-    expect(codes(0.33, 0.1)).toMatchObject([{ code: "cg-doubtful", severity: "care" }]);
-  });
+  it(
+    "the CG stops only when it is outside by 90 in 100; between, it is measured first; a guessed window " +
+      "stops nothing",
+    () => {
+      const codes = (x: number, sd: number, evidence?: "guess") =>
+        evaluate(
+          changed((d) => {
+            const pack = d.items.find((i) => i.id === "pack");
+            const tail = d.items.find((i) => i.id === "tail");
+            if (pack) pack.place.x = x;
+            if (tail) tail.placeSd = sd;
+            const window = d.brief.targets.find((t) => t.metric === "cgX");
+            if (window && evidence) window.evidence = evidence;
+          }),
+        ).findings.filter((f) => f.code.startsWith("cg-"));
+      expect(codes(0.36, 0.001)).toMatchObject([{ code: "cg-outside", severity: "stop" }]);
+      expect(codes(0.36, 0.001, "guess")).toMatchObject([{ code: "cg-outside", severity: "care" }]);
+      // Outside by a little, with more doubt than that.
+      expect(codes(0.33, 0.1)).toMatchObject([{ code: "cg-doubtful", severity: "care" }]);
+    },
+  );
   it("a must that is missed within its doubt wants care; only one that is missed for sure stops", () => {
     const severity = (share: number) => {
       const lasts = evaluate(quietDesign()).metrics.endurance?.value ?? 0;

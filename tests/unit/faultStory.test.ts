@@ -51,32 +51,36 @@ describe("suspects moved by what is on record", () => {
   const quiet = { findings: [], changed: new Set<never>() };
   const cutOut = SYMPTOMS.find((s) => s.id === "cut-out") as Symptom;
 
-  it("an earlier fault of the same symptom, an unproven repair, a new part and a low pack each move theirs up, with the reason", () => {
-    const symptom = SYMPTOMS.find((s) => s.id === "erratic-steering") as Symptom;
-    const last = symptom.causes.at(-1);
-    if (!last) throw new Error("no cause");
-    const before = rankCauses(symptom, { ...quiet, before: [{ fault: 3, cause: last.id }] }).find(
-      (r) => r.cause.id === last.id,
-    );
-    expect(before?.reasons).toEqual([{ why: "before", fault: 3, effect: 1 }]);
-    const loose = symptom.causes.find((c) => /rod|link/i.test(c.text));
-    const repaired = rankCauses(symptom, { ...quiet, repaired: [{ fault: 2, words: "a longer push-rod" }] }).find(
-      (r) => r.cause.id === loose?.id,
-    );
-    expect(repaired?.reasons).toEqual([{ why: "repaired", fault: 2, effect: 1 }]);
-    const fresh = rankCauses(symptom, { ...quiet, unverified: ["Rudder servo"] }).find((r) =>
-      r.reasons.some((x) => x.why === "unverified"),
-    );
-    expect(stemsOf(`${fresh?.cause.text} ${fresh?.cause.fix}`)).toContain("servo");
-    const low = rankCauses(cutOut, { ...quiet, pack: "began low" });
-    expect(low[0]?.reasons).toContainEqual({ why: "pack", state: "began low", effect: 1 });
-    const held = rankCauses(cutOut, { ...quiet, pack: "held" });
-    expect(held.find((r) => r.cause.id === low[0]?.cause.id)?.reasons).toContainEqual({
-      why: "pack",
-      state: "held",
-      effect: -1,
-    });
-  });
+  it(
+    "an earlier fault of the same symptom, an unproven repair, a new part and a low pack each move theirs " +
+      "up, with the reason",
+    () => {
+      const symptom = SYMPTOMS.find((s) => s.id === "erratic-steering") as Symptom;
+      const last = symptom.causes.at(-1);
+      if (!last) throw new Error("no cause");
+      const before = rankCauses(symptom, { ...quiet, before: [{ fault: 3, cause: last.id }] }).find(
+        (r) => r.cause.id === last.id,
+      );
+      expect(before?.reasons).toEqual([{ why: "before", fault: 3, effect: 1 }]);
+      const loose = symptom.causes.find((c) => /rod|link/i.test(c.text));
+      const repaired = rankCauses(symptom, { ...quiet, repaired: [{ fault: 2, words: "a longer push-rod" }] }).find(
+        (r) => r.cause.id === loose?.id,
+      );
+      expect(repaired?.reasons).toEqual([{ why: "repaired", fault: 2, effect: 1 }]);
+      const fresh = rankCauses(symptom, { ...quiet, unverified: ["Rudder servo"] }).find((r) =>
+        r.reasons.some((x) => x.why === "unverified"),
+      );
+      expect(stemsOf(`${fresh?.cause.text} ${fresh?.cause.fix}`)).toContain("servo");
+      const low = rankCauses(cutOut, { ...quiet, pack: "began low" });
+      expect(low[0]?.reasons).toContainEqual({ why: "pack", state: "began low", effect: 1 });
+      const held = rankCauses(cutOut, { ...quiet, pack: "held" });
+      expect(held.find((r) => r.cause.id === low[0]?.cause.id)?.reasons).toContainEqual({
+        why: "pack",
+        state: "held",
+        effect: -1,
+      });
+    },
+  );
 
   it("what each drive read moves the causes that it speaks of, and no others", () => {
     const climb = SYMPTOMS.find((s) => s.id === "cannot-climb");
@@ -108,77 +112,85 @@ describe("suspects moved by what is on record", () => {
     );
   });
 
-  it("histories with a planted cause, told only by repairs, earlier faults, new parts and the pack: among the first three in at least 8 of 10", () => {
-    // Every cause of the catalogue that its own words can point at is planted in turn; two pieces of evidence that
-    // have nothing to do with it stand beside the one that does.
-    const random = seededRandom(23);
-    const pick = <T>(list: readonly T[]): T => list[Math.floor(random.uniform() * list.length)] as T;
-    const words = SYMPTOMS.flatMap((s) => s.causes.map((c) => c.text));
-    const places = SYMPTOMS.filter((s) => s.causes.length > 3).flatMap((s) =>
-      s.causes.map((cause) => {
-        const kind = pick(["before", "repaired", "unverified"] as const);
-        return planted(
-          {
-            ...quiet,
-            before: kind === "before" ? [{ fault: 1, cause: cause.id }] : [],
-            repaired: [
-              ...(kind === "repaired" ? [{ fault: 1, words: cause.text }] : []),
-              { fault: 2, words: pick(words) },
-            ],
-            unverified: [...(kind === "unverified" ? [cause.text] : []), pick(words)],
-          },
-          s,
-          cause.id,
-        );
-      }),
-    );
-    expect(places.length).toBeGreaterThan(25);
-    expect(places.filter((p) => p < 3).length / places.length).toBeGreaterThanOrEqual(0.8);
-  });
+  it(
+    "histories with a planted cause, told only by repairs, earlier faults, new parts and the pack: among " +
+      "the first three in at least 8 of 10",
+    () => {
+      // Every cause of the catalogue that its own words can point at is planted in turn; two pieces of evidence that
+      // have nothing to do with it stand beside the one that does.
+      const random = seededRandom(23);
+      const pick = <T>(list: readonly T[]): T => list[Math.floor(random.uniform() * list.length)] as T;
+      const words = SYMPTOMS.flatMap((s) => s.causes.map((c) => c.text));
+      const places = SYMPTOMS.filter((s) => s.causes.length > 3).flatMap((s) =>
+        s.causes.map((cause) => {
+          const kind = pick(["before", "repaired", "unverified"] as const);
+          return planted(
+            {
+              ...quiet,
+              before: kind === "before" ? [{ fault: 1, cause: cause.id }] : [],
+              repaired: [
+                ...(kind === "repaired" ? [{ fault: 1, words: cause.text }] : []),
+                { fault: 2, words: pick(words) },
+              ],
+              unverified: [...(kind === "unverified" ? [cause.text] : []), pick(words)],
+            },
+            s,
+            cause.id,
+          );
+        }),
+      );
+      expect(places.length).toBeGreaterThan(25);
+      expect(places.filter((p) => p < 3).length / places.length).toBeGreaterThanOrEqual(0.8);
+    },
+  );
 
-  it("reads its context off the records: what was mended and not proven, what is new since it worked, what it was before", () => {
-    const base = quietDesign();
-    const next = changed((d) => {
-      d.items = d.items.map((i) =>
-        i.id === "tail" ? { ...i, mass: { value: 0.12, evidence: "measured" as const } } : i,
-      );
-    });
-    const mended: Partial<Fault> = {
-      symptom: "erratic-steering",
-      fix: "a new clip",
-      part: "tail",
-      suspects: [newSuspect("clip", "clip", { state: "ruled in", result: "opens" })],
-    };
-    const records = (proof: number | null) =>
-      craft(
-        [version("v1", null, { design: base }), version("v2", "v1", { design: next })],
-        [
-          run(1, "v1", 4),
-          run(2, "v1", 4, { outcome: "failed" }),
-          run(3, "v2", 4),
-          run(4, "v2", 5, { pack: pack({ restingVoltage: 11.5 }) }),
-        ],
-        [
-          faultOf(1, 2, { ...mended, proofRun: proof, state: proof === null ? "closed" : "proven" }),
-          faultOf(2, 4, { symptom: "erratic-steering" }),
-        ],
-      );
-    const at = (proof: number | null) => {
-      const file = records(proof);
-      const here = file.runs[3];
-      if (!here) throw new Error("no run");
-      return rankContext(file, here, evaluate(next).findings, "erratic-steering", 2);
-    };
-    const open = at(null);
-    expect(open.repaired?.map((r) => r.fault)).toEqual([1]);
-    expect(open.repaired?.[0]?.words).toContain("tail");
-    expect(open.before).toEqual([{ fault: 1, cause: "clip" }]);
-    expect(open.pack).toBe("began low");
-    expect([...open.changed]).toContain("mass");
-    // v2 itself ran short and passed in run 3: it is its own baseline, nothing aboard is unverified.
-    expect(open.unverified).toEqual([]);
-    expect(at(3).repaired).toEqual([]);
-  });
+  it(
+    "reads its context off the records: what was mended and not proven, what is new since it worked, what " +
+      "it was before",
+    () => {
+      const base = quietDesign();
+      const next = changed((d) => {
+        d.items = d.items.map((i) =>
+          i.id === "tail" ? { ...i, mass: { value: 0.12, evidence: "measured" as const } } : i,
+        );
+      });
+      const mended: Partial<Fault> = {
+        symptom: "erratic-steering",
+        fix: "a new clip",
+        part: "tail",
+        suspects: [newSuspect("clip", "clip", { state: "ruled in", result: "opens" })],
+      };
+      const records = (proof: number | null) =>
+        craft(
+          [version("v1", null, { design: base }), version("v2", "v1", { design: next })],
+          [
+            run(1, "v1", 4),
+            run(2, "v1", 4, { outcome: "failed" }),
+            run(3, "v2", 4),
+            run(4, "v2", 5, { pack: pack({ restingVoltage: 11.5 }) }),
+          ],
+          [
+            faultOf(1, 2, { ...mended, proofRun: proof, state: proof === null ? "closed" : "proven" }),
+            faultOf(2, 4, { symptom: "erratic-steering" }),
+          ],
+        );
+      const at = (proof: number | null) => {
+        const file = records(proof);
+        const here = file.runs[3];
+        if (!here) throw new Error("no run");
+        return rankContext(file, here, evaluate(next).findings, "erratic-steering", 2);
+      };
+      const open = at(null);
+      expect(open.repaired?.map((r) => r.fault)).toEqual([1]);
+      expect(open.repaired?.[0]?.words).toContain("tail");
+      expect(open.before).toEqual([{ fault: 1, cause: "clip" }]);
+      expect(open.pack).toBe("began low");
+      expect([...open.changed]).toContain("mass");
+      // v2 itself ran short and passed in run 3: it is its own baseline, nothing aboard is unverified.
+      expect(open.unverified).toEqual([]);
+      expect(at(3).repaired).toEqual([]);
+    },
+  );
 });
 
 describe("what a test takes", () => {

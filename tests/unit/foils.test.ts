@@ -24,7 +24,8 @@ describe("a foil under the surface of water at speed", () => {
     return middle;
   };
   it.each([0.5, 1, 2, 4])(
-    "of %s chords lifts (1 + 16h²)/(2 + 16h²) of what it does deep down (thin foil of infinite span at high Froude number; Hough and Moran 1969, from memory)",
+    "of %s chords lifts (1 + 16h²)/(2 + 16h²) of what it does deep down (thin foil of infinite span at " +
+      "high Froude number; Hough and Moran 1969, from memory)",
     (h) => {
       const formula = (1 + 16 * h * h) / (2 + 16 * h * h);
       expect(lift(h) / lift(null) / formula).toBeCloseTo(1, 2);
@@ -130,15 +131,18 @@ describe("a craft on foils", () => {
     expect(e.metrics.stallSpeed).toBeDefined();
     for (const name of ["powered", "demand"]) expect(e.outcomes[name]?.status, name).toBe("not covered");
   });
-  it("with wings in the air beside, or a foil that comes out of the water, is not covered: each would be left out", () => {
-    const both = evaluate(onFoils(0.5, (d) => void (d.surfaces[1] && (d.surfaces[1].medium = "air"))));
-    expect(both.outcomes.lattice).toMatchObject({ status: "not covered" });
-    const raised = onFoils(0.1, (d) => {
-      const [main] = d.surfaces;
-      for (const p of main?.panels ?? []) p.dihedral = 0.4;
-    });
-    expect(JSON.stringify(evaluate(raised).outcomes.lattice)).toMatch(/“wing” comes out of the water/);
-  });
+  it(
+    "with wings in the air beside, or a foil that comes out of the water, is not covered: each would be " + "left out",
+    () => {
+      const both = evaluate(onFoils(0.5, (d) => void (d.surfaces[1] && (d.surfaces[1].medium = "air"))));
+      expect(both.outcomes.lattice).toMatchObject({ status: "not covered" });
+      const raised = onFoils(0.1, (d) => {
+        const [main] = d.surfaces;
+        for (const p of main?.panels ?? []) p.dihedral = 0.4;
+      });
+      expect(JSON.stringify(evaluate(raised).outcomes.lattice)).toMatch(/“wing” comes out of the water/);
+    },
+  );
   it("without a pitch control has an aft limit and no forward one, and is in no window clear", () => {
     const free = (controls: boolean) =>
       evaluate(

@@ -27,13 +27,16 @@ const hung = (change: (d: Design) => void) => {
 };
 
 describe("what gas carries", () => {
-  it("is no more than the air that its bodies displace, less the lightest gas: molar masses of air and hydrogen", () => {
-    const { r, air } = hung(onGas(0.3, 0.6, {}, 2));
-    expect(r?.displaced.value).toBeCloseTo(air * Math.PI * 0.09 * 2, 2);
-    // Helium 4.0026, air 28.96 g/mol: 0.862, about 1.04 kg a cubic metre at 15 °C (handbooks: 1.05 pure).
-    expect(1 - 4.0026 / 28.96).toBeCloseTo(0.862, 3);
-    expect(MOST_LIFT).toBeCloseTo(0.93, 2);
-  });
+  it(
+    "is no more than the air that its bodies displace, less the lightest gas: molar masses of air and " + "hydrogen",
+    () => {
+      const { r, air } = hung(onGas(0.3, 0.6, {}, 2));
+      expect(r?.displaced.value).toBeCloseTo(air * Math.PI * 0.09 * 2, 2);
+      // Helium 4.0026, air 28.96 g/mol: 0.862, about 1.04 kg a cubic metre at 15 °C (handbooks: 1.05 pure).
+      expect(1 - 4.0026 / 28.96).toBeCloseTo(0.862, 3);
+      expect(MOST_LIFT).toBeCloseTo(0.93, 2);
+    },
+  );
   it("beyond that is said, and never of what helium in them carries", () => {
     const volume = Math.PI * 0.0625 * 2;
     const helium = (s: number) => hung(onGas(s * volume * 1.225 * 0.862, 0.5, {}, 2)).codes;

@@ -110,34 +110,37 @@ describe("a cold pack", () => {
 });
 
 describe("a state followed from one nearby", () => {
-  it("is the one that is found from nothing, for one drive and for several on a pack, moving or not (two methods)", () => {
-    const { setup, pack } = setupOf(
-      changed((d) => {
-        const [u] = d.units;
-        if (u)
-          d.units.push({
-            ...structuredClone(u),
-            id: "e",
-            name: "other",
-            motor: { ...u.motor, kv: { value: 1300, evidence: "measured" } },
-          });
-      }),
-    );
-    for (const drives of [setup.units.slice(0, 1), setup.units])
-      for (const speed of [0, 4, 8]) {
-        const commands = drives.map((u) => ({ drive: u.drive, throttle: 0.8 }));
-        const from = solveState(commands, pack.start, speed);
-        if (from.status !== "converged") throw new Error(from.status);
-        for (const change of [0.9, 0.97, 1.05]) {
-          const source = { ...pack.start, openCircuit: pack.start.openCircuit * change };
-          const near = followState(commands, source, speed, from);
-          const anew = solveState(commands, source, speed);
-          if (anew.status !== "converged") throw new Error(anew.status);
-          expect(near?.rail).toBeCloseTo(anew.rail, 5);
-          for (const [k, n] of anew.speeds.entries()) expect((near?.speeds[k] ?? 0) / n).toBeCloseTo(1, 5);
+  it(
+    "is the one that is found from nothing, for one drive and for several on a pack, moving or not (two " + "methods)",
+    () => {
+      const { setup, pack } = setupOf(
+        changed((d) => {
+          const [u] = d.units;
+          if (u)
+            d.units.push({
+              ...structuredClone(u),
+              id: "e",
+              name: "other",
+              motor: { ...u.motor, kv: { value: 1300, evidence: "measured" } },
+            });
+        }),
+      );
+      for (const drives of [setup.units.slice(0, 1), setup.units])
+        for (const speed of [0, 4, 8]) {
+          const commands = drives.map((u) => ({ drive: u.drive, throttle: 0.8 }));
+          const from = solveState(commands, pack.start, speed);
+          if (from.status !== "converged") throw new Error(from.status);
+          for (const change of [0.9, 0.97, 1.05]) {
+            const source = { ...pack.start, openCircuit: pack.start.openCircuit * change };
+            const near = followState(commands, source, speed, from);
+            const anew = solveState(commands, source, speed);
+            if (anew.status !== "converged") throw new Error(anew.status);
+            expect(near?.rail).toBeCloseTo(anew.rail, 5);
+            for (const [k, n] of anew.speeds.entries()) expect((near?.speeds[k] ?? 0) / n).toBeCloseTo(1, 5);
+          }
         }
-      }
-  });
+    },
+  );
   it("with its throttle unknown it pushes what is wanted", () => {
     const { setup, pack } = setupOf();
     const drives = setup.units.map((u) => u.drive);

@@ -115,16 +115,19 @@ describe("a screw drum", () => {
   it("turns against a force as a power screw does (Shigley, example of a double 32 mm thread: 15.94 N·m)", () => {
     expect(raisingTorque(6400, 0.03, 0.008, 0.08)).toBeCloseTo(15.94, 2);
   });
-  it("in water never beats the momentum of the ring that its helix sweeps, and pushes nothing at its own advance", () => {
-    const ring = Math.PI * ((0.045 + 0.015) ** 2 - 0.045 ** 2) * 0.5;
-    for (const rpm of [60, 300, 900]) {
-      const l = drumLoad({ ...drum, on: "water" }, WET, 0, rpm);
-      expect(l.thrust).toBeGreaterThan(0);
-      expect(power(l.torque, rpm)).toBeGreaterThan(l.thrust ** 1.5 / Math.sqrt(2 * WET.density * ring));
-      const l2 = drumLoad({ ...drum, on: "water" }, WET, (rpm / 60) * 0.12, rpm);
-      expect(Math.abs(l2.thrust)).toBeLessThan(1e-9);
-    }
-  });
+  it(
+    "in water never beats the momentum of the ring that its helix sweeps, and pushes nothing at its own " + "advance",
+    () => {
+      const ring = Math.PI * ((0.045 + 0.015) ** 2 - 0.045 ** 2) * 0.5;
+      for (const rpm of [60, 300, 900]) {
+        const l = drumLoad({ ...drum, on: "water" }, WET, 0, rpm);
+        expect(l.thrust).toBeGreaterThan(0);
+        expect(power(l.torque, rpm)).toBeGreaterThan(l.thrust ** 1.5 / Math.sqrt(2 * WET.density * ring));
+        const l2 = drumLoad({ ...drum, on: "water" }, WET, (rpm / 60) * 0.12, rpm);
+        expect(Math.abs(l2.thrust)).toBeLessThan(1e-9);
+      }
+    },
+  );
   it("in mud and snow pulls no more than such craft were measured to, and pays for it", () => {
     for (const on of ["mud", "snow"] as const)
       for (const v of [0, 0.1, 0.3]) {

@@ -9,8 +9,8 @@ import { GRAVITY } from "../../core/subjects/air/air";
 import { changed, part } from "../support/designs";
 import { panel, surface, winged } from "../support/wings";
 
-// Nelson, Flight Stability and Automatic Control, the general-aviation example in level flight at 176 ft/s (from memory:
-// the matrix and its roots −0.00877, −8.435, −0.487 ± 2.335i).
+// Nelson, Flight Stability and Automatic Control, the general-aviation example in level flight at 176 ft/s (from
+// memory: the matrix and its roots −0.00877, −8.435, −0.487 ± 2.335i).
 const NELSON = [
   [-0.254, 0, -1, 0.182],
   [-16.02, -8.4, 2.19, 0],
@@ -69,25 +69,28 @@ const told = (d: Design) => {
 };
 
 describe("what a craft answers sideways", () => {
-  it("an untwisted long wing yawing rolls by C_L/4 and, rolling, yaws by −C_L/8 (strip theory of an elliptic wing)", () => {
-    const d = craft((x) => {
-      x.surfaces = [surface({ id: "wing", at: { x: 0.26, y: 0, z: 0 }, chord: 0.2, panels: [panel(1.2, 0.2)] })];
-      x.bodies = [];
-    });
-    const l = resultIn(evaluate(d), lattice);
-    if (!l) throw new Error("no lattice");
-    const area = 2 * 1.2 * 0.2;
-    const load = 0.6 * area;
-    const found = derivativesOf(l, { x: 0.3, z: 0 }, load, 0);
-    const per = area * 2.4 * 1.2;
-    // A rectangle carries more at its tips than an ellipse: up to a quarter more.
-    expect((found?.r.l ?? 0) / per / (0.6 / 4)).toBeGreaterThan(1);
-    expect((found?.r.l ?? 0) / per / (0.6 / 4)).toBeLessThan(1.3);
-    expect((found?.p.n ?? 0) / per / (-0.6 / 8)).toBeGreaterThan(1);
-    expect((found?.p.n ?? 0) / per / (-0.6 / 8)).toBeLessThan(1.3);
-    // Rolling is damped by about −a/4·… of its wing: never helped.
-    expect(found?.p.l ?? 0).toBeLessThan(0);
-  });
+  it(
+    "an untwisted long wing yawing rolls by C_L/4 and, rolling, yaws by −C_L/8 (strip theory of an " + "elliptic wing)",
+    () => {
+      const d = craft((x) => {
+        x.surfaces = [surface({ id: "wing", at: { x: 0.26, y: 0, z: 0 }, chord: 0.2, panels: [panel(1.2, 0.2)] })];
+        x.bodies = [];
+      });
+      const l = resultIn(evaluate(d), lattice);
+      if (!l) throw new Error("no lattice");
+      const area = 2 * 1.2 * 0.2;
+      const load = 0.6 * area;
+      const found = derivativesOf(l, { x: 0.3, z: 0 }, load, 0);
+      const per = area * 2.4 * 1.2;
+      // A rectangle carries more at its tips than an ellipse: up to a quarter more.
+      expect((found?.r.l ?? 0) / per / (0.6 / 4)).toBeGreaterThan(1);
+      expect((found?.r.l ?? 0) / per / (0.6 / 4)).toBeLessThan(1.3);
+      expect((found?.p.n ?? 0) / per / (-0.6 / 8)).toBeGreaterThan(1);
+      expect((found?.p.n ?? 0) / per / (-0.6 / 8)).toBeLessThan(1.3);
+      // Rolling is damped by about −a/4·… of its wing: never helped.
+      expect(found?.p.l ?? 0).toBeLessThan(0);
+    },
+  );
   it("a lone fin far behind: N_r = −l·N_β, Y_β·l² (its own arm, closed form)", () => {
     const d = craft((x) => {
       x.bodies = [];
@@ -159,25 +162,29 @@ describe("left to itself", () => {
     const low = evaluate(craft((d) => void (d.flight.height = { value: 0.1, evidence: "measured" })));
     expect(low.outcomes.lateral).toMatchObject({ status: "not covered" });
   });
-  it("is no better known than its CG and its shapes: a place that is a guess widens it, a shape that is one says so", () => {
-    const sure = told(craft());
-    const loose = told(
-      craft((d) => {
-        for (const i of d.items) i.placeEvidence = "guess";
-      }),
-    );
-    const byCg = (r: typeof sure) => Math.abs(r.swing?.by["/cgx"] ?? 0);
-    expect(byCg(sure)).toBeGreaterThan(0);
-    expect(byCg(loose)).toBeGreaterThan(3 * byCg(sure));
-    expect(sure.inputs.map((i) => i.id)).toEqual(expect.arrayContaining(["/cgx", "/cgz", "/body", "/nb", "/yaw"]));
-    const drawn = told(
-      craft((d) => {
-        for (const s of [...d.surfaces, ...d.bodies]) s.shapeBy = "guess";
-      }),
-    );
-    expect(drawn.metrics.leanGrowth?.evidence).toBe("guess");
-    expect(sure.metrics.leanGrowth?.evidence).not.toBe("guess");
-  });
+  it(
+    "is no better known than its CG and its shapes: a place that is a guess widens it, a shape that is " +
+      "one says so",
+    () => {
+      const sure = told(craft());
+      const loose = told(
+        craft((d) => {
+          for (const i of d.items) i.placeEvidence = "guess";
+        }),
+      );
+      const byCg = (r: typeof sure) => Math.abs(r.swing?.by["/cgx"] ?? 0);
+      expect(byCg(sure)).toBeGreaterThan(0);
+      expect(byCg(loose)).toBeGreaterThan(3 * byCg(sure));
+      expect(sure.inputs.map((i) => i.id)).toEqual(expect.arrayContaining(["/cgx", "/cgz", "/body", "/nb", "/yaw"]));
+      const drawn = told(
+        craft((d) => {
+          for (const s of [...d.surfaces, ...d.bodies]) s.shapeBy = "guess";
+        }),
+      );
+      expect(drawn.metrics.leanGrowth?.evidence).toBe("guess");
+      expect(sure.metrics.leanGrowth?.evidence).not.toBe("guess");
+    },
+  );
   it("is told with its doubt; until all surfaces are described it counts as incomplete", () => {
     const { metrics } = told(craft());
     expect(metrics.leanGrowth?.sd ?? 0).toBeGreaterThan(0);

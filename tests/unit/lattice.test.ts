@@ -75,14 +75,18 @@ describe("planforms", () => {
 });
 
 describe("the lattice against the world", () => {
-  it("gives the worked example of Bertin & Smith: aspect 5, swept 45°, four strips a side, one along the chord: 3.443", () => {
-    const s = solved([surface({ id: "w", chord: 1, panels: [panel(2.5, 1, 45)] })], {
-      strips: 4,
-      chordwise: 1,
-      even: true,
-    });
-    expect(slope(s, 5)).toBeCloseTo(3.443, 2);
-  });
+  it(
+    "gives the worked example of Bertin & Smith: aspect 5, swept 45°, four strips a side, one along the " +
+      "chord: 3.443",
+    () => {
+      const s = solved([surface({ id: "w", chord: 1, panels: [panel(2.5, 1, 45)] })], {
+        strips: 4,
+        chordwise: 1,
+        even: true,
+      });
+      expect(slope(s, 5)).toBeCloseTo(3.443, 2);
+    },
+  );
   // Exact lifting-surface solutions; values from memory (rectangles: Tuck and others; circle: Jordan 1973).
   it.each([
     [1, 1.4602],
@@ -205,11 +209,15 @@ describe("what must hold of any lattice", () => {
     expect(cause(solved(twice)).z).toBeCloseTo(4 * cause(solved(craft)).z, 8);
     expect(cause(solved(twice)).my).toBeCloseTo(8 * cause(solved(craft)).my, 7);
   });
-  it("mirrored sides answer one another: no side force, roll or yaw from an angle of attack; sideslip gives no lift", () => {
-    const s = solved(craft);
-    for (const key of ["y", "mx", "mz"] as const) expect(Math.abs(cause(s)[key])).toBeLessThan(1e-9);
-    expect(Math.abs(cause(s, "beta").z)).toBeLessThan(1e-9);
-  });
+  it(
+    "mirrored sides answer one another: no side force, roll or yaw from an angle of attack; sideslip " +
+      "gives no lift",
+    () => {
+      const s = solved(craft);
+      for (const key of ["y", "mx", "mz"] as const) expect(Math.abs(cause(s)[key])).toBeLessThan(1e-9);
+      expect(Math.abs(cause(s, "beta").z)).toBeLessThan(1e-9);
+    },
+  );
   it("a wing written as two sides of one surface is the mirrored one", () => {
     const whole = surface({ id: "w", mirrored: false, at: { x: 0, y: -3, z: 0 }, chord: 1, panels: [panel(6, 1)] });
     const n = { strips: 24, chordwise: 3 };

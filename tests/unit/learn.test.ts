@@ -27,15 +27,19 @@ describe("what a sweep teaches", () => {
   if (!lesson.ok) throw new Error(lesson.message);
   const { learned } = lesson;
 
-  it("tells nothing of the propeller moving: the ± of what is pushed standing narrows, that of the top speed does not", () => {
-    const at = (taught: boolean) => {
-      const design = changed((d) => void (taught && (unitOf(d).learned = learned)));
-      return evaluate({ ...design, dragArea: { value: 0.02, evidence: "measured", sd: 0.0002 } }).metrics;
-    };
-    const rel = (q: { value: number; sd: number } | undefined) => (q?.sd ?? 0) / (q?.value ?? 1);
-    expect(rel(at(true).thrust)).toBeLessThan(0.6 * rel(at(false).thrust));
-    expect(rel(at(true).speed)).toBeGreaterThan(0.03);
-  });
+  it(
+    "tells nothing of the propeller moving: the ± of what is pushed standing narrows, that of the top " +
+      "speed does not",
+    () => {
+      const at = (taught: boolean) => {
+        const design = changed((d) => void (taught && (unitOf(d).learned = learned)));
+        return evaluate({ ...design, dragArea: { value: 0.02, evidence: "measured", sd: 0.0002 } }).metrics;
+      };
+      const rel = (q: { value: number; sd: number } | undefined) => (q?.sd ?? 0) / (q?.value ?? 1);
+      expect(rel(at(true).thrust)).toBeLessThan(0.6 * rel(at(false).thrust));
+      expect(rel(at(true).speed)).toBeGreaterThan(0.03);
+    },
+  );
   it("finds the factors that the real drive was made with", () => {
     expect(learned.kv.value).toBeCloseTo(TRUTH.kv, 3);
     expect(Math.abs(learned.thrust.value / TRUTH.thrust - 1)).toBeLessThan(0.01);
@@ -154,37 +158,41 @@ describe("what a sweep teaches", () => {
       ),
     ).toBe(true);
   });
-  it("a later change of part makes it stale, visibly; a propeller like it is corrected with more doubt, another one not at all", () => {
-    const with1 = (diameter: number, blades: number, taught: boolean) =>
-      evaluate(
-        changed((d) => {
-          if (taught) unitOf(d).learned = learned;
-          unitOf(d).propeller.diameter = { value: diameter, evidence: "measured" };
-          unitOf(d).propeller.blades = blades;
-        }),
+  it(
+    "a later change of part makes it stale, visibly; a propeller like it is corrected with more doubt, " +
+      "another one not at all",
+    () => {
+      const with1 = (diameter: number, blades: number, taught: boolean) =>
+        evaluate(
+          changed((d) => {
+            if (taught) unitOf(d).learned = learned;
+            unitOf(d).propeller.diameter = { value: diameter, evidence: "measured" };
+            unitOf(d).propeller.blades = blades;
+          }),
+        );
+      const thrust = (e: ReturnType<typeof evaluate>) => e.metrics.thrust?.value ?? 0;
+      const [like, bare] = [with1(0.23, 2, true), with1(0.23, 2, false)];
+      expect(thrust(like) / thrust(bare)).toBeLessThan(0.95);
+      expect(like.metrics.thrust?.sd ?? 0).toBeGreaterThan(
+        (evaluate(changed((d) => void (unitOf(d).learned = learned))).metrics.thrust?.sd ?? 1) * 1.5,
       );
-    const thrust = (e: ReturnType<typeof evaluate>) => e.metrics.thrust?.value ?? 0;
-    const [like, bare] = [with1(0.23, 2, true), with1(0.23, 2, false)];
-    expect(thrust(like) / thrust(bare)).toBeLessThan(0.95);
-    expect(like.metrics.thrust?.sd ?? 0).toBeGreaterThan(
-      (evaluate(changed((d) => void (unitOf(d).learned = learned))).metrics.thrust?.sd ?? 1) * 1.5,
-    );
-    expect(like.findings.find((f) => f.code === "sweep-stale")?.params).toEqual({
-      drive: unit.name,
-      changed: "propeller",
-      carried: true,
-    });
-    // Three blades, or half as large again: the model as it is.
-    for (const [diameter, blades] of [
-      [0.2, 3],
-      [0.31, 2],
-    ] as const) {
-      expect(thrust(with1(diameter, blades, true))).toBeCloseTo(thrust(with1(diameter, blades, false)), 9);
-      expect(with1(diameter, blades, true).findings.find((f) => f.code === "sweep-stale")?.params).toMatchObject({
-        carried: false,
+      expect(like.findings.find((f) => f.code === "sweep-stale")?.params).toEqual({
+        drive: unit.name,
+        changed: "propeller",
+        carried: true,
       });
-    }
-  });
+      // Three blades, or half as large again: the model as it is.
+      for (const [diameter, blades] of [
+        [0.2, 3],
+        [0.31, 2],
+      ] as const) {
+        expect(thrust(with1(diameter, blades, true))).toBeCloseTo(thrust(with1(diameter, blades, false)), 9);
+        expect(with1(diameter, blades, true).findings.find((f) => f.code === "sweep-stale")?.params).toMatchObject({
+          carried: false,
+        });
+      }
+    },
+  );
   it("a remedy that changes the propeller goes on from what was measured, without a jump", () => {
     const short = changed((d) => {
       unitOf(d).learned = learned;

@@ -82,23 +82,27 @@ function noseWheelLoad(c: OnTheRun, v: number): number {
 }
 
 describe("the nose on the run", () => {
-  it("comes up where its wheel carries nothing: two balances about the CG give the speed that one about the hindmost feet gives", () => {
-    const c = plain();
-    const found = leavingOf(c)?.nose;
-    if (!found) throw new Error("not found");
-    let [low, high] = [0.5, 30];
-    for (let k = 0; k < 60; k++) {
-      const middle = (low + high) / 2;
-      if (noseWheelLoad(c, middle) > 0) low = middle;
-      else high = middle;
-    }
-    expect(found / low).toBeCloseTo(1, 4);
-    // At every speed, not at that alone: the load times the wheels' distance is the moment that is missing.
-    const pivot = pivotOf(c.rest);
-    if (!pivot) throw new Error("no pivot");
-    for (const v of [0, 4, 8, 12])
-      expect(noseUpMoment(c, pivot, v)).toBeCloseTo(-noseWheelLoad(c, v) * (0.36 - 0.05), 9);
-  });
+  it(
+    "comes up where its wheel carries nothing: two balances about the CG give the speed that one about " +
+      "the hindmost feet gives",
+    () => {
+      const c = plain();
+      const found = leavingOf(c)?.nose;
+      if (!found) throw new Error("not found");
+      let [low, high] = [0.5, 30];
+      for (let k = 0; k < 60; k++) {
+        const middle = (low + high) / 2;
+        if (noseWheelLoad(c, middle) > 0) low = middle;
+        else high = middle;
+      }
+      expect(found / low).toBeCloseTo(1, 4);
+      // At every speed, not at that alone: the load times the wheels' distance is the moment that is missing.
+      const pivot = pivotOf(c.rest);
+      if (!pivot) throw new Error("no pivot");
+      for (const v of [0, 4, 8, 12])
+        expect(noseUpMoment(c, pivot, v)).toBeCloseTo(-noseWheelLoad(c, v) * (0.36 - 0.05), 9);
+    },
+  );
   it("by hand, without thrust, drag and friction: q·(M + x·L) = W·d", () => {
     const c = plain({ thrust: () => 0, rolling: 0, drag: { area: 0, height: 0 } });
     // Full nose up: −0.4 rad. L = 0.05 − 0.032 = 0.018; M = −0.015 + 0.0256 = 0.0106; M + 0.36·L = 0.01708.

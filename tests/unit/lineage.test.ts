@@ -123,20 +123,24 @@ describe("a tune and what it was made with", () => {
   ] as const)("turns stale when its %s changes", (cause, mutate) => {
     expect(stale(file(mutate))).toContain(cause);
   });
-  it("a channel does not care for the pack, a fail-safe only for signals, and the setting that was changed itself is fresh", () => {
-    const other = file((d) => void ((d.batteries[0] as { capacity: { value: number } }).capacity.value = 4));
-    expect(stale(other, "c1")).toEqual([]);
-    expect(stale(other, "f1")).toEqual([]);
-    const retuned = file((d) => {
-      (d.batteries[0] as { capacity: { value: number } }).capacity.value = 4;
-      d.setup = d.setup.map((s) => (s.id === "g1" ? { ...s, value: "25 %" } : s));
-    });
-    expect(stale(retuned)).toEqual([]);
-    expect(tuneStates(retuned, versionOf(retuned, "v2")).find((t) => t.setting.id === "g1")).toMatchObject({
-      since: "v2",
-      before: "30 %",
-    });
-  });
+  it(
+    "a channel does not care for the pack, a fail-safe only for signals, and the setting that was changed " +
+      "itself is fresh",
+    () => {
+      const other = file((d) => void ((d.batteries[0] as { capacity: { value: number } }).capacity.value = 4));
+      expect(stale(other, "c1")).toEqual([]);
+      expect(stale(other, "f1")).toEqual([]);
+      const retuned = file((d) => {
+        (d.batteries[0] as { capacity: { value: number } }).capacity.value = 4;
+        d.setup = d.setup.map((s) => (s.id === "g1" ? { ...s, value: "25 %" } : s));
+      });
+      expect(stale(retuned)).toEqual([]);
+      expect(tuneStates(retuned, versionOf(retuned, "v2")).find((t) => t.setting.id === "g1")).toMatchObject({
+        since: "v2",
+        before: "30 %",
+      });
+    },
+  );
   it("calm alone does not clear it, calm and rough do, and a bad trial is told", () => {
     const trial = (air: "calm" | "rough", good = true) => ({ group: "Controller", run: 1, air, good, note: "" });
     const at = (trials: ReturnType<typeof trial>[]) => {

@@ -73,16 +73,20 @@ describe("a curve through points", () => {
 });
 
 describe("a drive known by its curve alone", () => {
-  it("gives on its own pack what the model gave that it was read off: thrust, draw, throttle for a thrust, endurance", () => {
-    const [model, curve] = [of(modelled()), of(byCurve())];
-    expect(share(curve.thrust?.value, model.thrust?.value)).toBeLessThan(0.002);
-    expect(share(curve.packCurrent?.value, model.packCurrent?.value)).toBeLessThan(0.002);
-    expect(share(curve.packVoltage?.value, model.packVoltage?.value)).toBeLessThan(0.002);
-    expect(share(curve.endurance?.value, model.endurance?.value)).toBeLessThan(0.03);
-    expect(curve.thrust?.evidence).toBe("calculated");
-    expect(curve.current).toBeUndefined();
-    expect(curve.torque).toBeUndefined();
-  });
+  it(
+    "gives on its own pack what the model gave that it was read off: thrust, draw, throttle for a thrust, " +
+      "endurance",
+    () => {
+      const [model, curve] = [of(modelled()), of(byCurve())];
+      expect(share(curve.thrust?.value, model.thrust?.value)).toBeLessThan(0.002);
+      expect(share(curve.packCurrent?.value, model.packCurrent?.value)).toBeLessThan(0.002);
+      expect(share(curve.packVoltage?.value, model.packVoltage?.value)).toBeLessThan(0.002);
+      expect(share(curve.endurance?.value, model.endurance?.value)).toBeLessThan(0.03);
+      expect(curve.thrust?.evidence).toBe("calculated");
+      expect(curve.current).toBeUndefined();
+      expect(curve.torque).toBeUndefined();
+    },
+  );
   it.each([
     [4, 0.06],
     [2, 0.12],

@@ -52,36 +52,39 @@ describe("two who changed one design", () => {
     // The same change twice is none.
     expect(both(mine, mine)).toEqual([]);
   });
-  it("once somebody has said whose stands: that one where both changed one thing, elsewhere what either changed", () => {
-    const mine = changed((d) => {
-      if (d.items[0]) d.items[0].quantity = 3;
-      d.brief.purpose = "mine";
-    });
-    const theirs = changed((d) => {
-      if (d.items[0]) d.items[0].quantity = 4;
-      d.brief.environment.wind = 7;
-    });
-    for (const [prefer, quantity] of [
-      ["mine", 3],
-      ["theirs", 4],
-    ] as const) {
-      const found = mergeDesigns(base(), mine, theirs, prefer);
-      if (!found.ok) throw new Error("not merged");
-      expect(found.design.items[0]?.quantity).toBe(quantity);
-      expect(found.design.brief.purpose).toBe("mine");
-      expect(found.design.brief.environment.wind).toBe(7);
-    }
-    // A part changed here and taken away there: kept, or gone.
-    const gone = changed((d) => void (d.items = d.items.slice(1)));
-    const kept = mergeDesigns(base(), mine, gone, "mine");
-    const dropped = mergeDesigns(base(), mine, gone, "theirs");
-    expect(kept.ok && kept.design.items[0]?.quantity).toBe(3);
-    expect(dropped.ok && dropped.design.items.some((i) => i.id === mine.items[0]?.id)).toBe(false);
-    // Hung on what the other took away: not even then.
-    const [host] = base().items.map((i) => i.id);
-    const hung = changed((d) => void (d.items[1] && (d.items[1].parentId = host ?? null)));
-    expect(mergeDesigns(base(), hung, gone, "mine").ok).toBe(false);
-  });
+  it(
+    "once somebody has said whose stands: that one where both changed one thing, elsewhere what either " + "changed",
+    () => {
+      const mine = changed((d) => {
+        if (d.items[0]) d.items[0].quantity = 3;
+        d.brief.purpose = "mine";
+      });
+      const theirs = changed((d) => {
+        if (d.items[0]) d.items[0].quantity = 4;
+        d.brief.environment.wind = 7;
+      });
+      for (const [prefer, quantity] of [
+        ["mine", 3],
+        ["theirs", 4],
+      ] as const) {
+        const found = mergeDesigns(base(), mine, theirs, prefer);
+        if (!found.ok) throw new Error("not merged");
+        expect(found.design.items[0]?.quantity).toBe(quantity);
+        expect(found.design.brief.purpose).toBe("mine");
+        expect(found.design.brief.environment.wind).toBe(7);
+      }
+      // A part changed here and taken away there: kept, or gone.
+      const gone = changed((d) => void (d.items = d.items.slice(1)));
+      const kept = mergeDesigns(base(), mine, gone, "mine");
+      const dropped = mergeDesigns(base(), mine, gone, "theirs");
+      expect(kept.ok && kept.design.items[0]?.quantity).toBe(3);
+      expect(dropped.ok && dropped.design.items.some((i) => i.id === mine.items[0]?.id)).toBe(false);
+      // Hung on what the other took away: not even then.
+      const [host] = base().items.map((i) => i.id);
+      const hung = changed((d) => void (d.items[1] && (d.items[1].parentId = host ?? null)));
+      expect(mergeDesigns(base(), hung, gone, "mine").ok).toBe(false);
+    },
+  );
   it("added here and there: both, each behind what it stood behind", () => {
     const mine = changed((d) => void d.items.splice(2, 0, part("a")));
     const theirs = changed((d) => void d.items.push(part("b")));

@@ -59,24 +59,27 @@ describe("hung by two lines", () => {
     expect(found.inertia?.value).toBeCloseTo(inertia, 3);
     expect((found.inertia?.sd ?? 0) / inertia).toBeGreaterThan(0.05);
   });
-  it("takes its mass from the list where none was weighed, counts both ways alike, and leaves out what cannot be", () => {
-    const both = momentOf({ way: lines({ mass: null, twists: [0.3, -0.3] }) }, 1.5);
-    expect(both.moment?.value).toBeCloseTo(momentOfTwist(1.5 * G, lines(), 0.3), 9);
-    expect(both.moment?.n).toBe(2);
-    expect(momentOf({ way: lines({ mass: null, twists: [0.3] }) }, null).moment).toBeNull();
-    // Drives that push along the lines take weight off them: of the list's mass nothing follows then, but for swings.
-    const read = { way: lines({ mass: null, twists: [0.3], swings: [{ count: 10, seconds: 14 }] }) };
-    expect(momentOf(read, 1.5, true)).toMatchObject({ moment: null, inertia: momentOf(read, 1.5).inertia });
-    expect(momentOf({ way: lines({ mass: 0.4, twists: [0.3] }) }, 1.5, true).moment?.value).toBeCloseTo(
-      momentOfTwist(0.4 * G, lines(), 0.3),
-      9,
-    );
-    const wide = momentOf({ way: lines({ spacing: 2, length: 0.5, twists: [0.1, 1.2] }) }, 1);
-    expect([wide.moment?.n, wide.left]).toEqual([1, 1]);
-    // Two degrees misread by hand are a fifth of ten.
-    const small = momentOf({ way: lines({ twists: [(10 * Math.PI) / 180] }) }, null).moment;
-    expect((small?.sd ?? 0) / (small?.value ?? 1)).toBeGreaterThan(0.19);
-  });
+  it(
+    "takes its mass from the list where none was weighed, counts both ways alike, and leaves out what " + "cannot be",
+    () => {
+      const both = momentOf({ way: lines({ mass: null, twists: [0.3, -0.3] }) }, 1.5);
+      expect(both.moment?.value).toBeCloseTo(momentOfTwist(1.5 * G, lines(), 0.3), 9);
+      expect(both.moment?.n).toBe(2);
+      expect(momentOf({ way: lines({ mass: null, twists: [0.3] }) }, null).moment).toBeNull();
+      // Drives that push along the lines take weight off them: of the list's mass nothing follows then, but for swings.
+      const read = { way: lines({ mass: null, twists: [0.3], swings: [{ count: 10, seconds: 14 }] }) };
+      expect(momentOf(read, 1.5, true)).toMatchObject({ moment: null, inertia: momentOf(read, 1.5).inertia });
+      expect(momentOf({ way: lines({ mass: 0.4, twists: [0.3] }) }, 1.5, true).moment?.value).toBeCloseTo(
+        momentOfTwist(0.4 * G, lines(), 0.3),
+        9,
+      );
+      const wide = momentOf({ way: lines({ spacing: 2, length: 0.5, twists: [0.1, 1.2] }) }, 1);
+      expect([wide.moment?.n, wide.left]).toEqual([1, 1]);
+      // Two degrees misread by hand are a fifth of ten.
+      const small = momentOf({ way: lines({ twists: [(10 * Math.PI) / 180] }) }, null).moment;
+      expect((small?.sd ?? 0) / (small?.value ?? 1)).toBeGreaterThan(0.19);
+    },
+  );
 });
 
 describe("held by a scale, and timed", () => {

@@ -22,14 +22,18 @@ describe("a motor by itself", () => {
     expect(m.free).toBeCloseTo(9950, -1);
     expect(m.ratedPower).toBeCloseTo(9.5493e-3 * 19 * 9000 * ((2 * Math.PI) / 60), 2);
   });
-  it("through a reduction gives its torque times that at its speed over that: power stays, less what the gears take", () => {
-    const [direct, geared] = [motorAlone(unit(1), 10), motorAlone(unit(8, 0.9), 10)];
-    expect(geared.free).toBeCloseTo(direct.free / 8, 6);
-    expect(geared.stallTorque).toBeCloseTo(direct.stallTorque * 8 * 0.9, 9);
-    const p = (m: typeof direct) => m.best.torque * m.best.rpm;
-    expect(p(geared) / p(direct)).toBeCloseTo(0.9, 9);
-    expect(geared.ratedPower).toBe(direct.ratedPower);
-  });
+  it(
+    "through a reduction gives its torque times that at its speed over that: power stays, less what the " +
+      "gears take",
+    () => {
+      const [direct, geared] = [motorAlone(unit(1), 10), motorAlone(unit(8, 0.9), 10)];
+      expect(geared.free).toBeCloseTo(direct.free / 8, 6);
+      expect(geared.stallTorque).toBeCloseTo(direct.stallTorque * 8 * 0.9, 9);
+      const p = (m: typeof direct) => m.best.torque * m.best.rpm;
+      expect(p(geared) / p(direct)).toBeCloseTo(0.9, 9);
+      expect(geared.ratedPower).toBe(direct.ratedPower);
+    },
+  );
   it("has the reduction for a wanted rate, whatever it is geared with now", () => {
     const wanted = ratioFor(unit(3), 10, 600);
     expect(motorAlone(unit(wanted), 10).best.rpm).toBeCloseTo(600, 6);

@@ -144,11 +144,15 @@ describe("a throttle on wings", () => {
     const [a, b] = [one, two].map((d) => evaluate(d).metrics.endurance?.value ?? 0);
     expect((a ?? 0) / (b ?? 1)).toBeCloseTo(1, 2);
   });
-  it("below the slowest speed of its wings there is none: that is √(2W/ρ·S·c_most), the stall speed (Anderson 1999)", () => {
-    const e = evaluate(flying([phase(0.8)]));
-    const carries = resultIn(e, flight)?.levelDrag?.carries ?? null;
-    const v = slowestOn({ carries }, (e.metrics.auw?.value ?? 0) * 9.80665, e.metrics.airDensity?.value ?? 0);
-    expect((v ?? 0) / (e.metrics.stallSpeed?.value ?? 1)).toBeCloseTo(1, 3);
-    expect(slowestOn({ carries: null }, 10, 1.2)).toBeNull();
-  });
+  it(
+    "below the slowest speed of its wings there is none: that is √(2W/ρ·S·c_most), the stall speed " +
+      "(Anderson 1999)",
+    () => {
+      const e = evaluate(flying([phase(0.8)]));
+      const carries = resultIn(e, flight)?.levelDrag?.carries ?? null;
+      const v = slowestOn({ carries }, (e.metrics.auw?.value ?? 0) * 9.80665, e.metrics.airDensity?.value ?? 0);
+      expect((v ?? 0) / (e.metrics.stallSpeed?.value ?? 1)).toBeCloseTo(1, 3);
+      expect(slowestOn({ carries: null }, 10, 1.2)).toBeNull();
+    },
+  );
 });

@@ -102,19 +102,24 @@ describe("lists of packs", () => {
       { numRuns: 60 },
     );
   });
-  it("as users have them: semicolons, decimal commas, units in the cell, and rows that are left out with a reason", () => {
-    const { parts: packs, refused } = readPacks(
-      "\uFEFF\nName;Chemistry;Cells;Capacity [mAh];Weight;Read on;Resting (V)\nA;lipo;3;2200;7 oz;2026-03-01;12,41\nB;NiMH;7;3 Ah;;;\nC;mystery;3;1000;;;\nD;lipo;40;1000;;;\nE;lipo;3;much;;;\nF;lipo;3;1000;;;12,1\nG;lipo;3;1000;;03/04/26;12,1\n",
-    );
-    expect(packs.map((p) => p.name)).toEqual(["A", "B"]);
-    expect(packs[0]?.mass?.value).toBeCloseTo(7 * 0.028349523, 6);
-    expect(packs[0]?.readings[0]?.resting).toBeCloseTo(12.41, 9);
-    expect(packs[1]?.capacity.value).toBeCloseTo(3, 9);
-    expect(refused.map((r) => r.line)).toEqual([5, 6, 7, 8, 9]);
-    expect(refused.map((r) => r.reason).join("\n")).toMatch(
-      /“mystery” is not known. Accepted: [^\n]*\n.*at most 24 cells[^\n]*\nCapacity[^\n]*\nA reading needs its date[^\n]*\n.*a date like 2026-03-21/,
-    );
-  });
+  it(
+    "as users have them: semicolons, decimal commas, units in the cell, and rows that are left out with a " + "reason",
+    () => {
+      const { parts: packs, refused } = readPacks(
+        "\uFEFF\nName;Chemistry;Cells;Capacity [mAh];Weight;Read on;Resting (V)\nA;lipo;3;2200;7 " +
+          "oz;2026-03-01;12,41\nB;NiMH;7;3 " +
+          "Ah;;;\nC;mystery;3;1000;;;\nD;lipo;40;1000;;;\nE;lipo;3;much;;;\nF;lipo;3;1000;;;12,1\nG;lipo;3;1000;;03/04/26;12,1\n",
+      );
+      expect(packs.map((p) => p.name)).toEqual(["A", "B"]);
+      expect(packs[0]?.mass?.value).toBeCloseTo(7 * 0.028349523, 6);
+      expect(packs[0]?.readings[0]?.resting).toBeCloseTo(12.41, 9);
+      expect(packs[1]?.capacity.value).toBeCloseTo(3, 9);
+      expect(refused.map((r) => r.line)).toEqual([5, 6, 7, 8, 9]);
+      expect(refused.map((r) => r.reason).join("\n")).toMatch(
+        /“mystery” is not known. Accepted: [^\n]*\n.*at most 24 cells[^\n]*\nCapacity[^\n]*\nA reading needs its date[^\n]*\n.*a date like 2026-03-21/,
+      );
+    },
+  );
   it("without the columns that it needs, nothing is read and it says which", () => {
     expect(readPacks("Pack,Colour\nA,red")).toEqual({
       parts: [],

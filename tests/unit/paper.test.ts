@@ -53,25 +53,28 @@ describe("a drawing on several sheets of paper", () => {
       }
     }
   });
-  it("is offered at the scales of ISO 5455, or halves where one works in inches, as far as somebody would glue it", () => {
-    // 0.9 m by 0.4 m, one view.
-    const at = (scale: number) => ({ width: 900 * scale * PX_PER_MM, height: 400 * scale * PX_PER_MM });
-    const metric = scalesFor(at, "A4", "metric");
-    expect(metric.map((s) => scaleName(s.scale))).toEqual([
-      "2:1",
-      "1:1",
-      "1:2",
-      "1:5",
-      "1:10",
-      "1:20",
-      "1:50",
-      "1:100",
-    ]);
-    expect(metric.find((s) => s.scale === 0.2)?.sheets).toBe(1);
-    // 900 mm over 277 mm less the strips are 4 sheets, 400 mm over 168 mm 3.
-    expect(metric.find((s) => s.scale === 1)?.sheets).toBe(12);
-    for (const s of metric) expect(s.sheets).toBeLessThanOrEqual(MOST_SHEETS);
-    expect(scalesFor(at, "Letter", "imperial").map((s) => scaleName(s.scale))).toContain("1:4");
-    expect(scalesFor(() => ({ width: 1e9, height: 1e9 }), "A4", "metric")).toEqual([]);
-  });
+  it(
+    "is offered at the scales of ISO 5455, or halves where one works in inches, as far as somebody would " + "glue it",
+    () => {
+      // 0.9 m by 0.4 m, one view.
+      const at = (scale: number) => ({ width: 900 * scale * PX_PER_MM, height: 400 * scale * PX_PER_MM });
+      const metric = scalesFor(at, "A4", "metric");
+      expect(metric.map((s) => scaleName(s.scale))).toEqual([
+        "2:1",
+        "1:1",
+        "1:2",
+        "1:5",
+        "1:10",
+        "1:20",
+        "1:50",
+        "1:100",
+      ]);
+      expect(metric.find((s) => s.scale === 0.2)?.sheets).toBe(1);
+      // 900 mm over 277 mm less the strips are 4 sheets, 400 mm over 168 mm 3.
+      expect(metric.find((s) => s.scale === 1)?.sheets).toBe(12);
+      for (const s of metric) expect(s.sheets).toBeLessThanOrEqual(MOST_SHEETS);
+      expect(scalesFor(at, "Letter", "imperial").map((s) => scaleName(s.scale))).toContain("1:4");
+      expect(scalesFor(() => ({ width: 1e9, height: 1e9 }), "A4", "metric")).toEqual([]);
+    },
+  );
 });

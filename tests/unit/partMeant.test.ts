@@ -34,17 +34,21 @@ describe("the part that a cause of the catalogue is about", () => {
     const gone = { ...design, items: design.items.filter((i) => i.id !== unit.motorItemId) };
     expect(partMeant({ touchedBy: ["motor"] }, gone, [])).toBe("");
   });
-  it("is that of the verdict that raises it: a part, what a drive of several is told by, a pack; not of one that is clear", () => {
-    expect(partMeant({ raisedBy: ["a"] }, design, [finding("a", "hull")])).toBe("hull");
-    expect(partMeant({ raisedBy: ["a"] }, design, [finding("a", "hull", "clear")])).toBe("");
-    expect(partMeant({ raisedBy: ["a"] }, design, [finding("b", "hull")])).toBe("");
-    expect(partMeant({ raisedBy: ["a"] }, design, [finding("a", pack.id)])).toBe("cells");
-    const two = { ...design, units: [{ ...unit, id: "u0", motorItemId: "hull" }, unit] };
-    expect(partMeant({ raisedBy: ["a"], touchedBy: ["motor"] }, two, [finding("a", "u0")])).toBe("hull");
-    expect(partMeant({ raisedBy: ["a"], touchedBy: ["motor"] }, two, [finding("a", "u0"), finding("a", unit.id)])).toBe(
-      "",
-    );
-  });
+  it(
+    "is that of the verdict that raises it: a part, what a drive of several is told by, a pack; not of " +
+      "one that is clear",
+    () => {
+      expect(partMeant({ raisedBy: ["a"] }, design, [finding("a", "hull")])).toBe("hull");
+      expect(partMeant({ raisedBy: ["a"] }, design, [finding("a", "hull", "clear")])).toBe("");
+      expect(partMeant({ raisedBy: ["a"] }, design, [finding("b", "hull")])).toBe("");
+      expect(partMeant({ raisedBy: ["a"] }, design, [finding("a", pack.id)])).toBe("cells");
+      const two = { ...design, units: [{ ...unit, id: "u0", motorItemId: "hull" }, unit] };
+      expect(partMeant({ raisedBy: ["a"], touchedBy: ["motor"] }, two, [finding("a", "u0")])).toBe("hull");
+      expect(
+        partMeant({ raisedBy: ["a"], touchedBy: ["motor"] }, two, [finding("a", "u0"), finding("a", unit.id)]),
+      ).toBe("");
+    },
+  );
   it("names for every cause of the catalogue a part of the craft, or none", () => {
     const all = SYMPTOMS.flatMap((s) => s.causes.map((c) => partMeant(c, design, [])));
     expect(all.filter((id) => id !== "").length).toBeGreaterThan(5);

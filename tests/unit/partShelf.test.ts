@@ -114,26 +114,29 @@ describe("fitting one", () => {
     mass: { value: 0.09, evidence: "measured" as const },
     price: 12,
   };
-  it("puts figures into the drive, mass and price into its ledger entry; the prediction stays beside the weighing", () => {
-    const guessed = changed((d) => {
-      const item = d.items.find((i) => i.id === "motor");
-      if (item) item.mass = { value: 0.12, evidence: "guess" };
-    });
-    const { design: after, entry } = fitPart(guessed, unit.id, {
-      ...motor,
-      kv: { value: 777, evidence: "measured", sd: 5 },
-    } as PlainPart);
-    expect(designSchema.safeParse(after).error).toBeUndefined();
-    expect(after.units[0]?.motor.kv).toEqual({ value: 777, evidence: "measured", sd: 5 });
-    const item = after.items.find((i) => i.name === entry);
-    expect(item).toMatchObject({
-      id: "motor",
-      cost: 12,
-      mass: motor.mass,
-      predicted: { value: 0.12, evidence: "guess" },
-    });
-    expect(rollUp(after)?.mass).toBeCloseTo((rollUp(guessed)?.mass ?? 0) - 0.03, 9);
-  });
+  it(
+    "puts figures into the drive, mass and price into its ledger entry; the prediction stays beside the " + "weighing",
+    () => {
+      const guessed = changed((d) => {
+        const item = d.items.find((i) => i.id === "motor");
+        if (item) item.mass = { value: 0.12, evidence: "guess" };
+      });
+      const { design: after, entry } = fitPart(guessed, unit.id, {
+        ...motor,
+        kv: { value: 777, evidence: "measured", sd: 5 },
+      } as PlainPart);
+      expect(designSchema.safeParse(after).error).toBeUndefined();
+      expect(after.units[0]?.motor.kv).toEqual({ value: 777, evidence: "measured", sd: 5 });
+      const item = after.items.find((i) => i.name === entry);
+      expect(item).toMatchObject({
+        id: "motor",
+        cost: 12,
+        mass: motor.mass,
+        predicted: { value: 0.12, evidence: "guess" },
+      });
+      expect(rollUp(after)?.mass).toBeCloseTo((rollUp(guessed)?.mass ?? 0) - 0.03, 9);
+    },
+  );
   it("a part that nobody weighed leaves the entry's mass alone", () => {
     const { design: after } = fitPart(design, unit.id, { ...motor, mass: null } as PlainPart);
     expect(rollUp(after)?.mass).toBeCloseTo(rollUp(design)?.mass ?? 0, 12);

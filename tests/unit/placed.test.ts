@@ -98,19 +98,22 @@ describe("where units are", () => {
     expect(issues((d) => void (first(d).places = [place, place]))).toMatch(/as many places/);
     expect(issues((d) => void (first(d).places = [{ at: O, toward: O }]))).toMatch(/has a length/);
   });
-  it("another number of units keeps those that are placed, mirrors the last, and the word follows the directions", () => {
-    const unit = first(changed((d) => void (first(d).places = [{ at: at(0.1, 0.2, 0), toward: at(0, 0.6, 0.8) }])));
-    recount(unit, 2);
-    expect(unit.places[1]).toEqual({ at: at(0.1, -0.2, 0), toward: at(0, -0.6, 0.8) });
-    expect(meanWay(unit.places.map((p) => p.toward))).toEqual({ direction: "up", tilt: 0 });
-    recount(unit, 1);
-    expect(unit.places).toHaveLength(1);
-    expect(meanWay([byAngles(Math.PI, 0)]).direction).toBe("astern");
-    expect(meanWay([byAngles(0.7, 0)]).direction).toBe("ahead");
-    const canted = meanWay([byAngles(0.3, 0.2), byAngles(-0.3, 0.2)]);
-    expect(canted.direction).toBe("ahead");
-    expect(canted.tilt).toBeCloseTo(Math.atan2(Math.sin(0.2), Math.cos(0.2) * Math.cos(0.3)), 9);
-  });
+  it(
+    "another number of units keeps those that are placed, mirrors the last, and the word follows the " + "directions",
+    () => {
+      const unit = first(changed((d) => void (first(d).places = [{ at: at(0.1, 0.2, 0), toward: at(0, 0.6, 0.8) }])));
+      recount(unit, 2);
+      expect(unit.places[1]).toEqual({ at: at(0.1, -0.2, 0), toward: at(0, -0.6, 0.8) });
+      expect(meanWay(unit.places.map((p) => p.toward))).toEqual({ direction: "up", tilt: 0 });
+      recount(unit, 1);
+      expect(unit.places).toHaveLength(1);
+      expect(meanWay([byAngles(Math.PI, 0)]).direction).toBe("astern");
+      expect(meanWay([byAngles(0.7, 0)]).direction).toBe("ahead");
+      const canted = meanWay([byAngles(0.3, 0.2), byAngles(-0.3, 0.2)]);
+      expect(canted.direction).toBe("ahead");
+      expect(canted.tilt).toBeCloseTo(Math.atan2(Math.sin(0.2), Math.cos(0.2) * Math.cos(0.3)), 9);
+    },
+  );
   it("discs overlap that look the same way, near one another, less than a diameter apart", () => {
     const u = (x: number, y: number, toward = at(-1, 0, 0)) => ({ drive: 0, k: 0, at: at(x, y, 0), toward, share: 1 });
     expect(overlapOf(u(0, 0), u(0, 0.15), 0.2)).toBeCloseTo(0.05, 9);

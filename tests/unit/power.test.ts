@@ -41,10 +41,13 @@ describe("battery", () => {
       expect(openCircuit(c, -3)).toBe(CHEMISTRY[c].openCircuit[0]);
     }
   });
-  it("a lithium-polymer cell has about twice the resistance at 0 °C (common practice), and none less above 25 °C", () => {
-    expect(coldFactor("lipo", 0)).toBeCloseTo(2, 1);
-    expect(coldFactor("lipo", 40)).toBe(1);
-  });
+  it(
+    "a lithium-polymer cell has about twice the resistance at 0 °C (common practice), and none less above " + "25 °C",
+    () => {
+      expect(coldFactor("lipo", 0)).toBeCloseTo(2, 1);
+      expect(coldFactor("lipo", 40)).toBe(1);
+    },
+  );
 });
 
 const drive = (d: {
@@ -115,23 +118,26 @@ describe("chain", () => {
       { numRuns: 40 },
     );
   });
-  it("more throttle never gives less thrust or current, up to the load that matches the pack (half its voltage)", () => {
-    fc.assert(
-      fc.property(anyDrive, (d) => {
-        const made = drive(d);
-        let last = { thrust: 0, current: 0 };
-        for (let u = 0; u <= 1; u += 0.1) {
-          const r = solveChain(made, source, u);
-          if (r.status !== "converged") throw new Error(r.status);
-          if (r.point.packVoltage < 0.6 * source.openCircuit) break;
-          expect(r.point.thrust).toBeGreaterThanOrEqual(last.thrust * (1 - 1e-6));
-          expect(r.point.packCurrent).toBeGreaterThanOrEqual(last.current * (1 - 1e-6));
-          last = { thrust: r.point.thrust, current: r.point.packCurrent };
-        }
-      }),
-      { numRuns: 25 },
-    );
-  });
+  it(
+    "more throttle never gives less thrust or current, up to the load that matches the pack (half its " + "voltage)",
+    () => {
+      fc.assert(
+        fc.property(anyDrive, (d) => {
+          const made = drive(d);
+          let last = { thrust: 0, current: 0 };
+          for (let u = 0; u <= 1; u += 0.1) {
+            const r = solveChain(made, source, u);
+            if (r.status !== "converged") throw new Error(r.status);
+            if (r.point.packVoltage < 0.6 * source.openCircuit) break;
+            expect(r.point.thrust).toBeGreaterThanOrEqual(last.thrust * (1 - 1e-6));
+            expect(r.point.packCurrent).toBeGreaterThanOrEqual(last.current * (1 - 1e-6));
+            last = { thrust: r.point.thrust, current: r.point.packCurrent };
+          }
+        }),
+        { numRuns: 25 },
+      );
+    },
+  );
   it("throttle for a thrust gives that thrust", () => {
     const made = drive({ diameter: 0.2, pitch: 0.11, kv: 1000, count: 2, ratio: 1, resistance: 0.06 });
     const u = throttleForThrust([made], source, 6);
@@ -161,30 +167,33 @@ describe("chain", () => {
       { numRuns: 40 },
     );
   });
-  it("like units counted as one entry draw what as many entries draw; unlike ones share the sag and energy closes", () => {
-    const base = { diameter: 0.18, pitch: 0.1, kv: 1100, ratio: 1, resistance: 0.06 };
-    const pair = solveChain(drive({ ...base, count: 2 }), source, 0.9);
-    const two = solvePack(
-      [1, 1].map(() => ({ drive: drive({ ...base, count: 1 }), throttle: 0.9 })),
-      source,
-    );
-    if (pair.status !== "converged" || two.status !== "converged") throw new Error("not solved");
-    expect(two.points[0]?.packCurrent).toBeCloseTo(pair.point.packCurrent, 4);
-    const commands = [
-      { drive: drive({ ...base, count: 2 }), throttle: 1 },
-      { drive: drive({ ...base, diameter: 0.12, pitch: 0.06, kv: 1800, count: 1 }), throttle: 0.6 },
-    ];
-    const mixed = solvePack(commands, source);
-    if (mixed.status !== "converged") throw new Error(mixed.status);
-    const drawn = mixed.points.reduce(
-      (s, p, k) => s + (commands[k]?.drive.count ?? 0) * (p.controllerIn + p.pathLoss),
-      0,
-    );
-    const [a] = mixed.points;
-    expect(drawn + source.otherLoad).toBeCloseTo((a?.packVoltage ?? 0) * (a?.packCurrent ?? 0), 2);
-    const alone = solvePack(commands.slice(1), source);
-    expect(mixed.points[1]?.thrust).toBeLessThan((alone.status === "converged" && alone.points[0]?.thrust) || 0);
-  });
+  it(
+    "like units counted as one entry draw what as many entries draw; unlike ones share the sag and energy " + "closes",
+    () => {
+      const base = { diameter: 0.18, pitch: 0.1, kv: 1100, ratio: 1, resistance: 0.06 };
+      const pair = solveChain(drive({ ...base, count: 2 }), source, 0.9);
+      const two = solvePack(
+        [1, 1].map(() => ({ drive: drive({ ...base, count: 1 }), throttle: 0.9 })),
+        source,
+      );
+      if (pair.status !== "converged" || two.status !== "converged") throw new Error("not solved");
+      expect(two.points[0]?.packCurrent).toBeCloseTo(pair.point.packCurrent, 4);
+      const commands = [
+        { drive: drive({ ...base, count: 2 }), throttle: 1 },
+        { drive: drive({ ...base, diameter: 0.12, pitch: 0.06, kv: 1800, count: 1 }), throttle: 0.6 },
+      ];
+      const mixed = solvePack(commands, source);
+      if (mixed.status !== "converged") throw new Error(mixed.status);
+      const drawn = mixed.points.reduce(
+        (s, p, k) => s + (commands[k]?.drive.count ?? 0) * (p.controllerIn + p.pathLoss),
+        0,
+      );
+      const [a] = mixed.points;
+      expect(drawn + source.otherLoad).toBeCloseTo((a?.packVoltage ?? 0) * (a?.packCurrent ?? 0), 2);
+      const alone = solvePack(commands.slice(1), source);
+      expect(mixed.points[1]?.thrust).toBeLessThan((alone.status === "converged" && alone.points[0]?.thrust) || 0);
+    },
+  );
   it("moving, thrust falls with speed until the air drives the propeller, and the solver says so", () => {
     const made = drive({ diameter: 0.2, pitch: 0.11, kv: 1000, count: 1, ratio: 1, resistance: 0.06 });
     let last = Infinity;

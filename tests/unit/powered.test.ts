@@ -34,13 +34,17 @@ const resultOf = (design: Design) => {
 
 describe("drag of level flight", () => {
   const parabola = { c0: 0, c1: 0, c2: 0.6 };
-  it("is least where both halves are alike, as textbooks have it: D = 2·W·√(A·k), at q = W·√(k/A) (Anderson 1999, chapter 5)", () => {
-    const [area, weight] = [0.02, 9];
-    const q = weight * Math.sqrt(parabola.c2 / area);
-    const least = levelDragAt(parabola, area, q, weight);
-    expect(least).toBeCloseTo(2 * weight * Math.sqrt(area * parabola.c2), 12);
-    for (const share of [0.9, 1.1]) expect(levelDragAt(parabola, area, q * share, weight)).toBeGreaterThan(least);
-  });
+  it(
+    "is least where both halves are alike, as textbooks have it: D = 2·W·√(A·k), at q = W·√(k/A) " +
+      "(Anderson 1999, chapter 5)",
+    () => {
+      const [area, weight] = [0.02, 9];
+      const q = weight * Math.sqrt(parabola.c2 / area);
+      const least = levelDragAt(parabola, area, q, weight);
+      expect(least).toBeCloseTo(2 * weight * Math.sqrt(area * parabola.c2), 12);
+      for (const share of [0.9, 1.1]) expect(levelDragAt(parabola, area, q * share, weight)).toBeGreaterThan(least);
+    },
+  );
   it("costs twice its induced half when the weight grows by √2", () => {
     const at = (weight: number) => levelDragAt(parabola, 0, 100, weight);
     expect(at(9 * Math.SQRT2) / at(9)).toBeCloseTo(2, 12);
@@ -105,9 +109,12 @@ describe("level flight under power", () => {
     expect(speed?.value).toBeGreaterThan(last?.speed ?? 0);
     expect(speed?.value).toBeLessThan(next?.speed ?? 0);
   });
-  it("goes farthest faster than it lasts longest (Anderson 1999: best range above best endurance for propellers)", () => {
-    expect(result.range?.speed).toBeGreaterThan(result.time?.speed ?? Number.POSITIVE_INFINITY);
-  });
+  it(
+    "goes farthest faster than it lasts longest (Anderson 1999: best range above best endurance for " + "propellers)",
+    () => {
+      expect(result.range?.speed).toBeGreaterThan(result.time?.speed ?? Number.POSITIVE_INFINITY);
+    },
+  );
   it("climbs by what thrust has over drag: (T − D)·v/W", () => {
     const best = Math.max(...result.points.map((p) => ((p.thrust - p.drag) * p.speed) / result.weight));
     expect((result.climb?.is.value ?? 0) / best).toBeGreaterThan(0.995);
@@ -273,16 +280,19 @@ describe("a timed run on wings", () => {
 });
 
 describe("a duty that does not keep it up", () => {
-  it("on wings: a throttle below what level flight takes is told with the least that does, and its time is open", () => {
-    const e = evaluate(asked("throttle", 0.3));
-    expect(resultIn(e, keepsUp)?.sinks).toMatchObject({ by: "wings" });
-    expect(e.targets.find((t) => t.target.metric === "endurance")?.status).toBe("open");
-    const least = resultIn(e, keepsUp)?.least ?? 0;
-    expect(least).toBeGreaterThan(0.4);
-    const held = evaluate(asked("throttle", Math.ceil(100 * least) / 100));
-    expect(resultIn(held, keepsUp)?.sinks).toBeNull();
-    expect(held.targets.find((t) => t.target.metric === "endurance")?.status).not.toBe("open");
-  });
+  it(
+    "on wings: a throttle below what level flight takes is told with the least that does, and its time is " + "open",
+    () => {
+      const e = evaluate(asked("throttle", 0.3));
+      expect(resultIn(e, keepsUp)?.sinks).toMatchObject({ by: "wings" });
+      expect(e.targets.find((t) => t.target.metric === "endurance")?.status).toBe("open");
+      const least = resultIn(e, keepsUp)?.least ?? 0;
+      expect(least).toBeGreaterThan(0.4);
+      const held = evaluate(asked("throttle", Math.ceil(100 * least) / 100));
+      expect(resultIn(held, keepsUp)?.sinks).toBeNull();
+      expect(held.targets.find((t) => t.target.metric === "endurance")?.status).not.toBe("open");
+    },
+  );
   it("on rotors: it pushes less than the weight", () => {
     const hover = (by: "throttle" | "thrust", value: number) =>
       evaluate(

@@ -49,19 +49,23 @@ describe("uncertainty of the drive", () => {
     for (let i = 1; i < curve.length; i++)
       expect(curve[i]?.thrust ?? 0).toBeGreaterThanOrEqual(curve[i - 1]?.thrust ?? 0);
   });
-  it("at the throttle to lift the weight, thrust is the weight: the point read off the curve holds when it is solved", () => {
-    for (const count of [2, 3, 4]) {
-      const design = changed((d) => {
-        d.states = [usualState("rotors")];
-        if (d.units[0]) d.units[0].count = count;
-      });
-      const { thrustThrottle, auw } = evaluate(design).metrics;
-      const point = operatingAt(design, thrustThrottle?.value ?? 0)?.points[0];
-      expect(((point?.thrust ?? 0) * count) / ((auw?.value ?? 0) * 9.80665)).toBeCloseTo(1, 3);
-      const lead = resultIn(evaluate(design), propulsion);
-      expect(lead?.lift?.thrust.at(-1)?.value).toBeCloseTo(lead?.values.thrust.value ?? 0, 7);
-    }
-  });
+  it(
+    "at the throttle to lift the weight, thrust is the weight: the point read off the curve holds when it " +
+      "is solved",
+    () => {
+      for (const count of [2, 3, 4]) {
+        const design = changed((d) => {
+          d.states = [usualState("rotors")];
+          if (d.units[0]) d.units[0].count = count;
+        });
+        const { thrustThrottle, auw } = evaluate(design).metrics;
+        const point = operatingAt(design, thrustThrottle?.value ?? 0)?.points[0];
+        expect(((point?.thrust ?? 0) * count) / ((auw?.value ?? 0) * 9.80665)).toBeCloseTo(1, 3);
+        const lead = resultIn(evaluate(design), propulsion);
+        expect(lead?.lift?.thrust.at(-1)?.value).toBeCloseTo(lead?.values.thrust.value ?? 0, 7);
+      }
+    },
+  );
 });
 
 describe("what the numbers must do", () => {

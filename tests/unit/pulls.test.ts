@@ -74,17 +74,21 @@ describe("pulls in turns", () => {
     // And says something: less than a third of the loss in doubt.
     expect(Math.max(...found.map((f) => f.left?.sd ?? 1))).toBeLessThan(0.08);
   });
-  it("read one side after the other on an emptying pack are wrong by what it lost: told so where nothing tells how far", () => {
-    // Both push alike; the second is read when the pack has lost 3 % of its volts.
-    const once = [pull(0, 10), pull(1, 10 * 0.97 ** 1.8)];
-    const found = pullsOf(test({ readings: once }), 2, true);
-    expect(found.evened).toBe("not");
-    expect(Math.abs((found.left?.value ?? 0) - 1)).toBeLessThan(2 * (found.left?.sd ?? 0));
-    expect(pullsText(test(), found)[0]).toMatch(/^No difference shows/);
-    const withVolts = pullsOf(test({ readings: [pull(0, 10, 12), pull(1, 10 * 0.97 ** 1.8, 12 * 0.97)] }), 2, true);
-    expect(withVolts.left?.value).toBeCloseTo(1, 6);
-    expect(withVolts.left?.sd).toBeLessThan(found.left?.sd ?? 0);
-  });
+  it(
+    "read one side after the other on an emptying pack are wrong by what it lost: told so where nothing " +
+      "tells how far",
+    () => {
+      // Both push alike; the second is read when the pack has lost 3 % of its volts.
+      const once = [pull(0, 10), pull(1, 10 * 0.97 ** 1.8)];
+      const found = pullsOf(test({ readings: once }), 2, true);
+      expect(found.evened).toBe("not");
+      expect(Math.abs((found.left?.value ?? 0) - 1)).toBeLessThan(2 * (found.left?.sd ?? 0));
+      expect(pullsText(test(), found)[0]).toMatch(/^No difference shows/);
+      const withVolts = pullsOf(test({ readings: [pull(0, 10, 12), pull(1, 10 * 0.97 ** 1.8, 12 * 0.97)] }), 2, true);
+      expect(withVolts.left?.value).toBeCloseTo(1, 6);
+      expect(withVolts.left?.sd).toBeLessThan(found.left?.sd ?? 0);
+    },
+  );
   // Momentum theory standing: T goes with P^(2/3). A blade behind a lid that draws 0.85 of the power and pushes 0.8
   // would push 0.8·0.85^(-2/3) = 0.8915 at equal power.
   it("say what is left at equal power where volts and amperes were read", () => {

@@ -186,25 +186,28 @@ describe("the queue of saves", () => {
     expect(lost.queue.now().at).toBe("stale");
     expect(merges).toBe(0);
   });
-  it("decided, it goes on with what either changed elsewhere; with the whole of one where that cannot be told", async () => {
-    const asked = async (merge: SaveQueueOptions<Doc>["merge"]) => {
-      const made = started([{ kind: "stale", revision: 7, current: doc("theirs") }], { merge });
-      made.queue.put(doc("mine"));
-      await pass(600);
-      expect(made.queue.now().at).toBe("stale");
-      return made;
-    };
-    const apart = await asked((b, m, t, prefer) =>
-      prefer ? doc(`${b.text}: ${prefer} of ${m.text}, ${t.text}`) : null,
-    );
-    expect(apart.queue.settled("theirs").text).toBe("begun: theirs of mine, theirs");
-    expect(apart.queue.resolve("mine").text).toBe("begun: mine of mine, theirs");
-    await pass(200);
-    expect(apart.sent.at(-1)).toEqual({ revision: 7, text: "begun: mine of mine, theirs" });
-    const whole = await asked(() => null);
-    expect(whole.queue.settled("theirs").text).toBe("theirs");
-    expect(whole.queue.resolve("mine").text).toBe("mine");
-  });
+  it(
+    "decided, it goes on with what either changed elsewhere; with the whole of one where that cannot be " + "told",
+    async () => {
+      const asked = async (merge: SaveQueueOptions<Doc>["merge"]) => {
+        const made = started([{ kind: "stale", revision: 7, current: doc("theirs") }], { merge });
+        made.queue.put(doc("mine"));
+        await pass(600);
+        expect(made.queue.now().at).toBe("stale");
+        return made;
+      };
+      const apart = await asked((b, m, t, prefer) =>
+        prefer ? doc(`${b.text}: ${prefer} of ${m.text}, ${t.text}`) : null,
+      );
+      expect(apart.queue.settled("theirs").text).toBe("begun: theirs of mine, theirs");
+      expect(apart.queue.resolve("mine").text).toBe("begun: mine of mine, theirs");
+      await pass(200);
+      expect(apart.sent.at(-1)).toEqual({ revision: 7, text: "begun: mine of mine, theirs" });
+      const whole = await asked(() => null);
+      expect(whole.queue.settled("theirs").text).toBe("theirs");
+      expect(whole.queue.resolve("mine").text).toBe("mine");
+    },
+  );
   it("theirs taken over leaves nothing unsaved", async () => {
     const theirs = doc("theirs");
     const { queue, sent, kept } = started([{ kind: "stale", revision: 7, current: theirs }]);

@@ -230,23 +230,26 @@ describe("held to parts of one's own", () => {
     }
     expect(run(small, free, { motor: [] }).tried).toBe(0);
   });
-  it("judges by their own figures and prices; applied, they are in the drive and the ledger with their evidence", () => {
-    const c = held.pareto.find((p) => p.endurance > 0);
-    if (!c) throw new Error("none");
-    const made = withChoice(quietDesign(), [unitId], c.choice, bounds.structure);
-    expect(made.units[0]?.motor).toEqual({
-      kv: known(c.choice.kv),
-      resistance: c.choice.own?.motor?.resistance,
-      noLoadCurrent: known(0.8),
-      maxCurrent: 25,
-    });
-    const item = made.items.find((i) => i.id === made.units[0]?.motorItemId);
-    expect(item?.mass).toMatchObject({ value: expect.closeTo(0.125, 9), evidence: "measured" });
-    const { metrics } = evaluate(made);
-    expect(Math.abs((metrics.endurance?.value ?? 0) / c.endurance - 1)).toBeLessThan(1e-3);
-    expect(Math.abs((metrics.auw?.value ?? 0) / c.auw - 1)).toBeLessThan(1e-3);
-    expect(c.cost?.least).toBeGreaterThan(45);
-  });
+  it(
+    "judges by their own figures and prices; applied, they are in the drive and the ledger with their " + "evidence",
+    () => {
+      const c = held.pareto.find((p) => p.endurance > 0);
+      if (!c) throw new Error("none");
+      const made = withChoice(quietDesign(), [unitId], c.choice, bounds.structure);
+      expect(made.units[0]?.motor).toEqual({
+        kv: known(c.choice.kv),
+        resistance: c.choice.own?.motor?.resistance,
+        noLoadCurrent: known(0.8),
+        maxCurrent: 25,
+      });
+      const item = made.items.find((i) => i.id === made.units[0]?.motorItemId);
+      expect(item?.mass).toMatchObject({ value: expect.closeTo(0.125, 9), evidence: "measured" });
+      const { metrics } = evaluate(made);
+      expect(Math.abs((metrics.endurance?.value ?? 0) / c.endurance - 1)).toBeLessThan(1e-3);
+      expect(Math.abs((metrics.auw?.value ?? 0) / c.auw - 1)).toBeLessThan(1e-3);
+      expect(c.cost?.least).toBeGreaterThan(45);
+    },
+  );
   it("knocks out what the strongest controller cannot carry", () => {
     const weak = own.controller?.slice(0, 1).map((k) => ({ ...k, maxCurrent: 3 }));
     expect(run(small, free, { ...own, controller: weak }).knocked.controller ?? 0).toBeGreaterThan(0);

@@ -135,23 +135,26 @@ describe("scatter", () => {
 });
 
 describe("credit", () => {
-  it("is given to none of several changes; the cheapest reversals come first, and better knowledge is no change", () => {
-    const two = changed((d) => {
-      const [first, second] = d.items;
-      if (first) first.place.x += 0.02;
-      if (second?.mass) second.mass.evidence = "proven";
-      const [unit] = d.units;
-      if (unit) {
-        unit.propeller.pitch.value *= 1.1;
-        unit.gear.ratio *= 1.2;
-      }
-      d.items.push({ ...structuredClone(d.items[0] as (typeof d.items)[number]), id: "new", name: "Fence" });
-    });
-    const list = reversals(difference(quietDesign(), two));
-    expect(list.map((r) => r.subject)).toEqual(["hull", "drive", "Fence"]);
-    expect(list.map((r) => r.minutes)).toEqual([10, 25, 60]);
-    expect(reversals(difference(quietDesign(), quietDesign()))).toEqual([]);
-  });
+  it(
+    "is given to none of several changes; the cheapest reversals come first, and better knowledge is no " + "change",
+    () => {
+      const two = changed((d) => {
+        const [first, second] = d.items;
+        if (first) first.place.x += 0.02;
+        if (second?.mass) second.mass.evidence = "proven";
+        const [unit] = d.units;
+        if (unit) {
+          unit.propeller.pitch.value *= 1.1;
+          unit.gear.ratio *= 1.2;
+        }
+        d.items.push({ ...structuredClone(d.items[0] as (typeof d.items)[number]), id: "new", name: "Fence" });
+      });
+      const list = reversals(difference(quietDesign(), two));
+      expect(list.map((r) => r.subject)).toEqual(["hull", "drive", "Fence"]);
+      expect(list.map((r) => r.minutes)).toEqual([10, 25, 60]);
+      expect(reversals(difference(quietDesign(), quietDesign()))).toEqual([]);
+    },
+  );
 });
 
 describe("the demo's Tern", () => {

@@ -48,27 +48,30 @@ describe("a shift of the CG", () => {
     // So far ahead that no travel holds it.
     expect(withCgAt(l, at, speed, travel, [at.cg - 3 * l.mac])[0]?.reached).toBe(false);
   });
-  it("and what a degree of the control is worth, by moments: W·dx = q·(moment of the control at the same lift)·de", () => {
-    const { l, at, speed } = flying(tern);
-    // Without the couple of thrust over drag, which goes with the drag too.
-    const still = { ...at, thrust: null };
-    const q = (at.density * speed ** 2) / 2;
-    const trim = trimmed(l.model, at.cg);
-    if (!trim) throw new Error("no trim");
-    const about = (r: { my: number; z: number }) => r.my + at.cg * r.z;
-    const [moment, lift] = l.model.controls.reduce(
-      ([m, z], c, k) => {
-        const sign = trim.signs[k] ?? 0;
-        return [m + sign * about(c.reaction), z + sign * c.reaction.z];
-      },
-      [0, 0],
-    );
-    const { alpha } = l.model;
-    const atLift = moment - (about(alpha) / alpha.z) * lift;
-    const byHand = (q * atLift) / at.weight;
-    const found = cgPerCommand(l, still, speed) ?? Number.NaN;
-    // The angle of attack that keeps the lift turns about the new CG: second order in the shift.
-    expect(Math.abs(found) / byHand).toBeGreaterThan(0.97);
-    expect(Math.abs(found) / byHand).toBeLessThan(1.03);
-  });
+  it(
+    "and what a degree of the control is worth, by moments: W·dx = q·(moment of the control at the same " + "lift)·de",
+    () => {
+      const { l, at, speed } = flying(tern);
+      // Without the couple of thrust over drag, which goes with the drag too.
+      const still = { ...at, thrust: null };
+      const q = (at.density * speed ** 2) / 2;
+      const trim = trimmed(l.model, at.cg);
+      if (!trim) throw new Error("no trim");
+      const about = (r: { my: number; z: number }) => r.my + at.cg * r.z;
+      const [moment, lift] = l.model.controls.reduce(
+        ([m, z], c, k) => {
+          const sign = trim.signs[k] ?? 0;
+          return [m + sign * about(c.reaction), z + sign * c.reaction.z];
+        },
+        [0, 0],
+      );
+      const { alpha } = l.model;
+      const atLift = moment - (about(alpha) / alpha.z) * lift;
+      const byHand = (q * atLift) / at.weight;
+      const found = cgPerCommand(l, still, speed) ?? Number.NaN;
+      // The angle of attack that keeps the lift turns about the new CG: second order in the shift.
+      expect(Math.abs(found) / byHand).toBeGreaterThan(0.97);
+      expect(Math.abs(found) / byHand).toBeLessThan(1.03);
+    },
+  );
 });

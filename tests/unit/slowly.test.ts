@@ -58,37 +58,40 @@ describe("what is slow", () => {
     expect(now.waiting).toEqual([]);
     expect(now.metrics.thrust?.value).not.toBe(before.metrics.thrust?.value);
   });
-  it("at a step of a drag only what is drawn where the hand is follows; the next whole one is as if never left out", () => {
-    const memo = new Memo();
-    const design = start();
-    const before = evaluate(design, {}, memo);
-    const moved = (x: number) => (d: Design) => void (d.items[0] && (d.items[0].place.x += x));
-    const first = edited(design, moved(0.01));
-    const step = evaluate(first, {}, memo, { standing: { design, evaluation: before }, step: true });
-    const fresh = evaluate(structuredClone(first), {}, null);
-    for (const key of ["auw", "cgX", "cgZ", "length"] as const) expect(step.metrics[key]).toEqual(fresh.metrics[key]);
-    expect(step.targets.find((t) => t.target.metric === "cgX")).toEqual(
-      fresh.targets.find((t) => t.target.metric === "cgX"),
-    );
-    expect(step.findings).toBe(before.findings);
-    expect(step.outcomes.axes).toBe(before.outcomes.axes);
-    expect(fresh.outcomes.axes).not.toEqual(before.outcomes.axes);
-    // From step to step, and at the end of it the whole: the same as computed at once, but for what is slow.
-    const second = edited(first, moved(0.02));
-    const again = evaluate(second, {}, memo, { standing: { design: first, evaluation: step }, step: true });
-    const whole = evaluate(second, {}, memo, { standing: { design: second, evaluation: again } });
-    const want = evaluate(structuredClone(second), {}, null);
-    for (const s of SUBJECTS)
-      if (!whole.waiting.includes(s.name)) expect(whole.outcomes[s.name], s.name).toEqual(want.outcomes[s.name]);
-    expect(whole.outcomes.axes).toEqual(want.outcomes.axes);
-    const slow = new Set(whole.waiting);
-    expect(slow).toEqual(new Set(["wind", "stance", "liftoff"]));
-    // Another list of parts is no step.
-    const fewer = edited(second, (d) => void d.items.pop());
-    expect(evaluate(fewer, {}, memo, { standing: { design: second, evaluation: whole }, step: true }).waiting).toEqual(
-      [],
-    );
-  });
+  it(
+    "at a step of a drag only what is drawn where the hand is follows; the next whole one is as if never " + "left out",
+    () => {
+      const memo = new Memo();
+      const design = start();
+      const before = evaluate(design, {}, memo);
+      const moved = (x: number) => (d: Design) => void (d.items[0] && (d.items[0].place.x += x));
+      const first = edited(design, moved(0.01));
+      const step = evaluate(first, {}, memo, { standing: { design, evaluation: before }, step: true });
+      const fresh = evaluate(structuredClone(first), {}, null);
+      for (const key of ["auw", "cgX", "cgZ", "length"] as const) expect(step.metrics[key]).toEqual(fresh.metrics[key]);
+      expect(step.targets.find((t) => t.target.metric === "cgX")).toEqual(
+        fresh.targets.find((t) => t.target.metric === "cgX"),
+      );
+      expect(step.findings).toBe(before.findings);
+      expect(step.outcomes.axes).toBe(before.outcomes.axes);
+      expect(fresh.outcomes.axes).not.toEqual(before.outcomes.axes);
+      // From step to step, and at the end of it the whole: the same as computed at once, but for what is slow.
+      const second = edited(first, moved(0.02));
+      const again = evaluate(second, {}, memo, { standing: { design: first, evaluation: step }, step: true });
+      const whole = evaluate(second, {}, memo, { standing: { design: second, evaluation: again } });
+      const want = evaluate(structuredClone(second), {}, null);
+      for (const s of SUBJECTS)
+        if (!whole.waiting.includes(s.name)) expect(whole.outcomes[s.name], s.name).toEqual(want.outcomes[s.name]);
+      expect(whole.outcomes.axes).toEqual(want.outcomes.axes);
+      const slow = new Set(whole.waiting);
+      expect(slow).toEqual(new Set(["wind", "stance", "liftoff"]));
+      // Another list of parts is no step.
+      const fewer = edited(second, (d) => void d.items.pop());
+      expect(
+        evaluate(fewer, {}, memo, { standing: { design: second, evaluation: whole }, step: true }).waiting,
+      ).toEqual([]);
+    },
+  );
   it("at every step are mass, CG and size alone", () => {
     expect(SUBJECTS.filter((s) => s.cost === "frame").map((s) => s.name)).toEqual(["mass", "extent", "balance"]);
   });

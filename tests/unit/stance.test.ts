@@ -140,21 +140,24 @@ describe("what tips it over", () => {
     expect(middle).toBeLessThan(0.07);
     expect(e.metrics.tipWind?.value).toBe(v);
   });
-  it("by another way: turned about the edge by that slope, every mass with it, the CG stands plumb over the edge", () => {
-    const d = wheels();
-    const { edge, slope } = result(d).worst.slope;
-    const [s, c] = [Math.sin(slope.value), Math.cos(slope.value)];
-    const sign = Math.sign(edge.out.y);
-    let [aside, mass] = [0, 0];
-    for (const i of d.items) {
-      const kg = (i.mass?.value ?? 0) * i.quantity;
-      // Beside the edge, outward, and over the ground; then both turned over it.
-      const [out, up] = [sign * (i.place.y - edge.from.y), i.place.z - edge.from.z];
-      aside += kg * (out * c + up * s);
-      mass += kg;
-    }
-    expect(aside / mass).toBeCloseTo(0, 9);
-  });
+  it(
+    "by another way: turned about the edge by that slope, every mass with it, the CG stands plumb over " + "the edge",
+    () => {
+      const d = wheels();
+      const { edge, slope } = result(d).worst.slope;
+      const [s, c] = [Math.sin(slope.value), Math.cos(slope.value)];
+      const sign = Math.sign(edge.out.y);
+      let [aside, mass] = [0, 0];
+      for (const i of d.items) {
+        const kg = (i.mass?.value ?? 0) * i.quantity;
+        // Beside the edge, outward, and over the ground; then both turned over it.
+        const [out, up] = [sign * (i.place.y - edge.from.y), i.place.z - edge.from.z];
+        aside += kg * (out * c + up * s);
+        mass += kg;
+      }
+      expect(aside / mass).toBeCloseTo(0, 9);
+    },
+  );
   it("what is not known is told, and nothing that rests on it is met", () => {
     const d = wheels((x) => {
       x.items.push({ ...structuredClone(x.items[0] as Design["items"][number]), id: "more", name: "more", mass: null });

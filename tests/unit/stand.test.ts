@@ -37,14 +37,17 @@ describe("the simulated stand", () => {
     expect(r.temperature?.rise ?? 0).toBeGreaterThan(2);
     expect(r.resistance?.value ?? 0).toBeGreaterThan(0.01);
   });
-  it("works by another model than the core: what it measures differs from what is predicted, and is learned", async () => {
-    const r = await run();
-    const top = r.levels.at(-1);
-    const predicted = predictLevels(unit, top ? [top] : [], r.density, 11)[0]?.thrust ?? 0;
-    expect(Math.abs(r.top.value / predicted - 1)).toBeGreaterThan(0.03);
-    const lesson = learnFrom(unit, null, r, 1, "x", 0.005, 0.02);
-    expect(lesson.ok).toBe(true);
-  });
+  it(
+    "works by another model than the core: what it measures differs from what is predicted, and is " + "learned",
+    async () => {
+      const r = await run();
+      const top = r.levels.at(-1);
+      const predicted = predictLevels(unit, top ? [top] : [], r.density, 11)[0]?.thrust ?? 0;
+      expect(Math.abs(r.top.value / predicted - 1)).toBeGreaterThan(0.03);
+      const lesson = learnFrom(unit, null, r, 1, "x", 0.005, 0.02);
+      expect(lesson.ok).toBe(true);
+    },
+  );
   it.each<[keyof StandSetup["faults"], SweepSuspect["kind"]]>([
     ["bending", "blades-bend"],
     ["slipping", "slip"],

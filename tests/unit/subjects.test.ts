@@ -101,7 +101,8 @@ describe("the work of an edit", () => {
       memo,
       edited(design, (d) => void d.items.filter((i) => i.id === part).map((i) => (i.place.x += 0.01))),
     );
-    // On wings the CG bears on the trim, that on the drag, and that on how long level flight and a duty at a speed last.
+    // On wings the CG bears on the trim, that on the drag, and that on how long level flight and a duty at a speed
+    // last.
     if (evaluate(design, {}, memo).metrics.levelTime) expect(work.solved).toBeLessThan(900);
     else expect(work).toEqual({ solved: 0, followed: 0 });
   });
@@ -256,7 +257,8 @@ describe("every subject", () => {
 });
 
 describe("a subject that is added", () => {
-  it("needs its folder, one line in subjects.ts and its lines in the schema: list, verdict, working, report, command line and difference show it", () => {
+  it("needs its folder, one line in subjects.ts and its lines in the schema: list, verdict, working, " +
+    "report, command line and difference show it", () => {
     mkdirSync(join(root, ".data"), { recursive: true });
     const there = mkdtempSync(join(root, ".data/toy-"));
     try {
@@ -273,7 +275,8 @@ describe("a subject that is added", () => {
       add("core/subjects.ts", [
         [
           "import { type AnySubject",
-          'import { windage } from "./subjects/windage/node";\nimport { verdicts as windageVerdicts } from "./subjects/windage/verdicts";\nimport { type AnySubject',
+          'import { windage } from "./subjects/windage/node";\nimport { verdicts as windageVerdicts } ' +
+            'from "./subjects/windage/verdicts";\nimport { type AnySubject',
         ],
         ["];\n", "  judged(windage, windageVerdicts),\n];\n"],
       ]);

@@ -307,7 +307,8 @@ describe("a file as users have it", () => {
   });
   it("semicolons, decimal commas, pulses in µs and another order of columns survive", () => {
     const other =
-      "Drehzahl;Gas (µs);Schub [N];Spannung\n0;1000;0,00;12,10\n4000;1500;2,45;11,90\n-;2000;9,81;11,50\n9000;2500;9,9;11,4\n";
+      "Drehzahl;Gas (µs);Schub " +
+      "[N];Spannung\n0;1000;0,00;12,10\n4000;1500;2,45;11,90\n-;2000;9,81;11,50\n9000;2500;9,9;11,4\n";
     const back = readSweepTable(other, guessSweep(other));
     expect(back.reading).toMatchObject({ delimiter: ";", decimal: "," });
     expect(back.readings.map((r) => [r.throttle, r.rpm, r.voltage])).toEqual([
@@ -327,7 +328,8 @@ describe("a file as users have it", () => {
   });
   it("a speed or a temperature that was not read leaves the rest of its row", () => {
     const signs = ["---", "n/a", "", "err", "???"];
-    const text = `throttle %,thrust g,V,A,rpm,°C\n${signs.map((s, k) => `${20 * k},${50 * k},12,${k},${s},${s}`).join("\n")}`;
+    const text =
+      "throttle %,thrust " + `g,V,A,rpm,°C\n${signs.map((s, k) => `${20 * k},${50 * k},12,${k},${s},${s}`).join("\n")}`;
     const table = readSweepTable(text, guessSweep(text));
     expect(table.readings.map((r) => r.scale)).toEqual([0, 0.05, 0.1, 0.15, 0.2]);
     expect(table.readings.every((r) => r.rpm === null && r.temperature === null)).toBe(true);

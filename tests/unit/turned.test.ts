@@ -126,23 +126,29 @@ describe("a part seen", () => {
 });
 
 describe("the CG seen", () => {
-  it("its ellipse from port is that of the side view, and from anywhere no larger than the longest axis of the ellipsoid", () => {
-    const sd = { x: 0.01, y: 0.004, z: 0.006 };
-    const cov = { xz: 2e-5, xy: -1e-5, yz: 5e-6 };
-    const side = covarianceOn(projector({ around: Math.PI / 2, above: 0 }), sd, cov);
-    expect(side.across).toBeCloseTo(sd.x ** 2, 12);
-    expect(side.up).toBeCloseTo(sd.z ** 2, 12);
-    expect(side.both).toBeCloseTo(cov.xz, 12);
-    // The largest eigenvalue of a symmetric matrix is no more than its trace.
-    fc.assert(
-      fc.property(eyes, (eye) => {
-        const on = covarianceOn(projector(eye), sd, cov);
-        const e = ellipse(on.across, on.up, on.both);
-        expect(e.major).toBeLessThanOrEqual(Math.sqrt(-2 * Math.log(0.1) * (sd.x ** 2 + sd.y ** 2 + sd.z ** 2)) + 1e-9);
-        expect(on.across * on.up - on.both ** 2).toBeGreaterThan(-1e-14);
-      }),
-    );
-  });
+  it(
+    "its ellipse from port is that of the side view, and from anywhere no larger than the longest axis of " +
+      "the ellipsoid",
+    () => {
+      const sd = { x: 0.01, y: 0.004, z: 0.006 };
+      const cov = { xz: 2e-5, xy: -1e-5, yz: 5e-6 };
+      const side = covarianceOn(projector({ around: Math.PI / 2, above: 0 }), sd, cov);
+      expect(side.across).toBeCloseTo(sd.x ** 2, 12);
+      expect(side.up).toBeCloseTo(sd.z ** 2, 12);
+      expect(side.both).toBeCloseTo(cov.xz, 12);
+      // The largest eigenvalue of a symmetric matrix is no more than its trace.
+      fc.assert(
+        fc.property(eyes, (eye) => {
+          const on = covarianceOn(projector(eye), sd, cov);
+          const e = ellipse(on.across, on.up, on.both);
+          expect(e.major).toBeLessThanOrEqual(
+            Math.sqrt(-2 * Math.log(0.1) * (sd.x ** 2 + sd.y ** 2 + sd.z ** 2)) + 1e-9,
+          );
+          expect(on.across * on.up - on.both ** 2).toBeGreaterThan(-1e-14);
+        }),
+      );
+    },
+  );
   it("against draws: the spread on the sheet of points with that covariance", () => {
     const sd = { x: 0.01, y: 0.004, z: 0.006 };
     const view = projector({ around: 0.7, above: 0.5 });

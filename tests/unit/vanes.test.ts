@@ -41,13 +41,17 @@ const vane = (of: Partial<Surface> = {}, does: Surface["controls"][number]["does
 });
 
 describe("the wash of a rotor", () => {
-  it("is as fast as the disc's own flow in it, and twice as fast far behind: its pressure there is the disc's loading", () => {
-    expect(quickened(0, 0.1)).toBe(1);
-    expect(quickened(1e6, 0.1)).toBeCloseTo(2, 9);
-    const loading = 10 / (Math.PI * 0.1 ** 2);
-    expect(washAt(rotor(), { x: 50, y: 0, z: 0 })).toBeCloseTo(loading, 2);
-    expect(washAt(rotor(), { x: 0, y: 0, z: 0 })).toBeCloseTo(loading / 4, 9);
-  });
+  it(
+    "is as fast as the disc's own flow in it, and twice as fast far behind: its pressure there is the " +
+      "disc's loading",
+    () => {
+      expect(quickened(0, 0.1)).toBe(1);
+      expect(quickened(1e6, 0.1)).toBeCloseTo(2, 9);
+      const loading = 10 / (Math.PI * 0.1 ** 2);
+      expect(washAt(rotor(), { x: 50, y: 0, z: 0 })).toBeCloseTo(loading, 2);
+      expect(washAt(rotor(), { x: 0, y: 0, z: 0 })).toBeCloseTo(loading / 4, 9);
+    },
+  );
   it("narrows to the root of a half, and is nothing beside it or before the disc", () => {
     const edge = 0.1 / Math.SQRT2;
     expect(washAt(rotor(), { x: 50, y: edge * 0.999, z: 0 })).toBeGreaterThan(0);
@@ -77,13 +81,16 @@ describe("a short wing", () => {
     expect(stubbySlope(0.01) / 0.01).toBeCloseTo(Math.PI / 2, 2);
     expect(stubbySlope(1e4)).toBeCloseTo(2 * Math.PI, 2);
   });
-  it("lifts within a tenth of what control surfaces did in a free stream (Whicker and Fehlner 1958, from memory)", () => {
-    const measured = (a: number) => (0.9 * 2 * Math.PI * a) / (Math.hypot(a, 2) + 1.8);
-    for (const a of [0.5, 1, 1.5, 2, 3]) {
-      expect(stubbySlope(a) / measured(a), `AR ${a}`).toBeGreaterThan(0.95);
-      expect(stubbySlope(a) / measured(a), `AR ${a}`).toBeLessThan(1.1);
-    }
-  });
+  it(
+    "lifts within a tenth of what control surfaces did in a free stream (Whicker and Fehlner 1958, from " + "memory)",
+    () => {
+      const measured = (a: number) => (0.9 * 2 * Math.PI * a) / (Math.hypot(a, 2) + 1.8);
+      for (const a of [0.5, 1, 1.5, 2, 3]) {
+        expect(stubbySlope(a) / measured(a), `AR ${a}`).toBeGreaterThan(0.95);
+        expect(stubbySlope(a) / measured(a), `AR ${a}`).toBeLessThan(1.1);
+      }
+    },
+  );
 });
 
 describe("vanes in a wash", () => {
@@ -154,13 +161,16 @@ describe("a craft that hangs on rotors", () => {
     return { result: resultIn(evaluate(d, {}, null), authority), d };
   };
   const pitch = (r: ReturnType<typeof vanesOf>["result"]) => r?.vanes.find((v) => v.turn === "pitch");
-  it("on its tail is held by its vanes about pitch, and holds less the further its CG lies from the line of thrust", () => {
-    const near = pitch(vanesOf((d) => onItsTail(d, 0)).result);
-    const far = pitch(vanesOf((d) => onItsTail(d, 0.04)).result);
-    expect(near?.word).toBe("holds");
-    expect(far?.need ?? 0).toBeGreaterThan(near?.need ?? 0);
-    expect(["thin", "lost"]).toContain(far?.word);
-  });
+  it(
+    "on its tail is held by its vanes about pitch, and holds less the further its CG lies from the line " + "of thrust",
+    () => {
+      const near = pitch(vanesOf((d) => onItsTail(d, 0)).result);
+      const far = pitch(vanesOf((d) => onItsTail(d, 0.04)).result);
+      expect(near?.word).toBe("holds");
+      expect(far?.need ?? 0).toBeGreaterThan(near?.need ?? 0);
+      expect(["thin", "lost"]).toContain(far?.word);
+    },
+  );
   it("one rotor turns the craft, by its torque; two that turn against one another do not", () => {
     const yaw = (spin: "clockwise" | "half each") =>
       vanesOf((d) => {

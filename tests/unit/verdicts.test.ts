@@ -42,7 +42,8 @@ describe("verdict rules", () => {
 });
 
 describe("what nobody read", () => {
-  // A scale alone tells no amperes: whatever goes by them was judged as if it were too much ("pulls the cells to NaN V").
+  // A scale alone tells no amperes: whatever goes by them was judged as if it were too much ("pulls the cells to NaN
+  // V").
   it("is judged by no rule: of drives that a scale alone told no current and no sag is said", () => {
     for (const [code, fires, , context = {}] of RULE_CASES) {
       const design = changed(fires);

@@ -183,28 +183,32 @@ function weighed(truth: Design, random: ReturnType<typeof seededRandom>) {
 }
 
 describe("reconciling a weigh-in with the ledger", () => {
-  it("names a planted error of 60 g or 40 mm among the top three in at least 80 of 100, with intervals that cover as they say", () => {
-    const tally = { top: 0, mass: 0, cg: 0 };
-    for (let seed = 1; seed <= 100; seed++) {
-      const { design, truth, random } = ledger(seed);
-      // A slip in a mass may be anywhere; one of 40 mm in a place only where nobody measured it.
-      const byMass = random.uniform() < 0.5;
-      const open = truth.items.filter((i) => byMass || i.placeEvidence !== "measured");
-      const culprit = open[Math.floor(random.uniform() * open.length)] as Item;
-      if (byMass && culprit.mass) culprit.mass.value += 0.06;
-      else culprit.place.x += 0.04;
-      const w = weighed(truth, random);
-      if (Math.abs(w.mass.value - w.t.mass) <= w.mass.sd) tally.mass++;
-      if (Math.abs(w.cg.x.value - w.t.cg.x) <= w.cg.x.sd) tally.cg++;
-      const found = reconcile(design, w);
-      if (found?.suspects.slice(0, 3).some((s) => s.itemId === culprit.id)) tally.top++;
-    }
-    expect(tally.top).toBeGreaterThanOrEqual(80);
-    for (const covered of [tally.mass, tally.cg]) {
-      expect(covered).toBeGreaterThanOrEqual(60);
-      expect(covered).toBeLessThanOrEqual(76);
-    }
-  });
+  it(
+    "names a planted error of 60 g or 40 mm among the top three in at least 80 of 100, with intervals " +
+      "that cover as they say",
+    () => {
+      const tally = { top: 0, mass: 0, cg: 0 };
+      for (let seed = 1; seed <= 100; seed++) {
+        const { design, truth, random } = ledger(seed);
+        // A slip in a mass may be anywhere; one of 40 mm in a place only where nobody measured it.
+        const byMass = random.uniform() < 0.5;
+        const open = truth.items.filter((i) => byMass || i.placeEvidence !== "measured");
+        const culprit = open[Math.floor(random.uniform() * open.length)] as Item;
+        if (byMass && culprit.mass) culprit.mass.value += 0.06;
+        else culprit.place.x += 0.04;
+        const w = weighed(truth, random);
+        if (Math.abs(w.mass.value - w.t.mass) <= w.mass.sd) tally.mass++;
+        if (Math.abs(w.cg.x.value - w.t.cg.x) <= w.cg.x.sd) tally.cg++;
+        const found = reconcile(design, w);
+        if (found?.suspects.slice(0, 3).some((s) => s.itemId === culprit.id)) tally.top++;
+      }
+      expect(tally.top).toBeGreaterThanOrEqual(80);
+      for (const covered of [tally.mass, tally.cg]) {
+        expect(covered).toBeGreaterThanOrEqual(60);
+        expect(covered).toBeLessThanOrEqual(76);
+      }
+    },
+  );
   it("finds nothing in a ledger without an error, in at least 85 of 100", () => {
     let clean = 0;
     for (let seed = 201; seed <= 300; seed++) {

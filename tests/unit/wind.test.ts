@@ -373,30 +373,33 @@ describe("turning on wings", () => {
     expect(turn.stall).toBeCloseTo(10 * Math.SQRT2, 12);
     expect(turn.drag).toBeCloseTo(6, 12);
   });
-  it("around a point it banks most with the wind behind: the path over the ground stays on its circle (integrated)", () => {
-    const [speed, wind, bank] = [14, 5, Math.PI / 4];
-    const radius = aroundPoint({ speed, bank }, wind) ?? Number.NaN;
-    expect(radius).toBeCloseTo((19 * 19) / 9.80665, 6);
-    // Another way: heading, ground speed and turn rate at each place of the circle; the bank is that of the air path.
-    let steepest = 0;
-    for (let k = 0; k < 3600; k++) {
-      const over = (at: number) => {
-        // Along the circle at this angle; the air must go so that with the wind (toward +x) it stays on it.
-        const [tx, ty] = [-Math.sin(at), Math.cos(at)];
-        const ground = wind * tx + Math.sqrt(speed ** 2 - (wind * ty) ** 2);
-        return { ground, heading: Math.atan2(ground * ty, ground * tx - wind) };
-      };
-      const at = (k * Math.PI) / 1800;
-      const step = 1e-5;
-      const turned = over(at + step).heading - over(at - step).heading;
-      const round = Math.atan2(Math.sin(turned), Math.cos(turned)) / (2 * step);
-      const rate = (round * over(at).ground) / radius;
-      steepest = Math.max(steepest, Math.atan((speed * rate) / 9.80665));
-    }
-    expect(steepest).toBeCloseTo(bank, 4);
-    expect(aroundPoint({ speed: 10, bank }, 10)).toBeNull();
-    expect(aroundPoint({ speed, bank }, 0)).toBeCloseTo(speed ** 2 / 9.80665, 9);
-  });
+  it(
+    "around a point it banks most with the wind behind: the path over the ground stays on its circle " + "(integrated)",
+    () => {
+      const [speed, wind, bank] = [14, 5, Math.PI / 4];
+      const radius = aroundPoint({ speed, bank }, wind) ?? Number.NaN;
+      expect(radius).toBeCloseTo((19 * 19) / 9.80665, 6);
+      // Another way: heading, ground speed and turn rate at each place of the circle; the bank is that of the air path.
+      let steepest = 0;
+      for (let k = 0; k < 3600; k++) {
+        const over = (at: number) => {
+          // Along the circle at this angle; the air must go so that with the wind (toward +x) it stays on it.
+          const [tx, ty] = [-Math.sin(at), Math.cos(at)];
+          const ground = wind * tx + Math.sqrt(speed ** 2 - (wind * ty) ** 2);
+          return { ground, heading: Math.atan2(ground * ty, ground * tx - wind) };
+        };
+        const at = (k * Math.PI) / 1800;
+        const step = 1e-5;
+        const turned = over(at + step).heading - over(at - step).heading;
+        const round = Math.atan2(Math.sin(turned), Math.cos(turned)) / (2 * step);
+        const rate = (round * over(at).ground) / radius;
+        steepest = Math.max(steepest, Math.atan((speed * rate) / 9.80665));
+      }
+      expect(steepest).toBeCloseTo(bank, 4);
+      expect(aroundPoint({ speed: 10, bank }, 10)).toBeNull();
+      expect(aroundPoint({ speed, bank }, 0)).toBeCloseTo(speed ** 2 / 9.80665, 9);
+    },
+  );
   it("the radius goes with the square of the stall speed, and so does its doubt", () => {
     const at = (v: number) => radiusOf({ value: v, by: { "/mass": 0.1 } }, 1.3);
     expect(at(20).value / at(10).value).toBeCloseTo(4, 9);

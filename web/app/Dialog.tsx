@@ -1,7 +1,10 @@
 import { type ReactNode, useEffect, useRef } from "react";
 import { createPortal } from "react-dom";
 
-/** A modal sheet of paper: title, content, closes on Escape. It stands by itself, with none of the type around its opener. */
+/**
+ * A modal sheet of paper: title, content, closes on Escape. It stands by itself, with none of the type around its
+ * opener.
+ */
 export function Dialog({
   open,
   title,

@@ -39,13 +39,19 @@ function Rail({ station }: { station: Page }) {
                 aria-current={here ? "page" : undefined}
                 onClick={() => go({ station: s })}
                 title={`Key ${i + 1}`}
-                className={`flex h-full w-full flex-col justify-center border-l-[5px] py-1 pl-3 pr-1 text-left ${here ? "border-accent bg-paper" : "border-transparent"}`}
+                className={
+                  "flex h-full w-full flex-col justify-center border-l-[5px] py-1 pl-3 pr-1 text-left " +
+                  `${here ? "border-accent bg-paper" : "border-transparent"}`
+                }
               >
                 <b className={`text-[15px] font-[600] capitalize leading-5 ${here ? "text-accent" : "text-ink"}`}>
                   {s}
                 </b>
                 <span
-                  className={`text-[11px] leading-[14px] ${state.severity === "clear" || state.severity === "note" ? "text-pencil" : SEVERITY_COLOUR[state.severity]}`}
+                  className={
+                    "text-[11px] leading-[14px] " +
+                    `${state.severity === "clear" || state.severity === "note" ? "text-pencil" : SEVERITY_COLOUR[state.severity]}`
+                  }
                 >
                   {state.text}
                 </span>

@@ -36,7 +36,9 @@ export function RecordLines() {
         .filter((f) => f.state === "closed")
         .map((f) => ({
           id: `unproven-${f.number}`,
-          text: `${faultName(f.number)} ${f.title}: ${mendedElsewhere(f, line) === null ? "mended, not proven" : `mended in ${mendedElsewhere(f, line)}, not here`}`,
+          text:
+            `${faultName(f.number)} ${f.title}: ` +
+            `${mendedElsewhere(f, line) === null ? "mended, not proven" : `mended in ${mendedElsewhere(f, line)}, not here`}`,
           to: { station: "faults", search: { fault: String(f.number) } },
           severity: "care" as const,
         })),

@@ -22,7 +22,10 @@ export function StateStrip() {
             type="button"
             aria-pressed={here}
             data-state={s.id}
-            className={`min-h-6 max-[640px]:min-h-11 ${here ? "border-b-2 border-accent font-semibold text-accent" : "border-b-2 border-transparent text-ink2"}`}
+            className={
+              "min-h-6 max-[640px]:min-h-11 " +
+              `${here ? "border-b-2 border-accent font-semibold text-accent" : "border-b-2 border-transparent text-ink2"}`
+            }
             onClick={() => look(s.id)}
           >
             {s.name}

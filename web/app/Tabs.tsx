@@ -17,7 +17,11 @@ const Row = memo(function Row({
         <Tabs.Trigger
           key={name}
           value={name}
-          className={`${small ? "min-h-6 border-b-2 text-[12px]" : "min-h-8 border-b-[3px] font-semibold"} border-transparent text-ink2 data-[state=active]:border-accent data-[state=active]:text-accent`}
+          className={
+            `${small ? "min-h-6 border-b-2 text-[12px]" : "min-h-8 border-b-[3px] font-semibold"} ` +
+            "border-transparent text-ink2 data-[state=active]:border-accent " +
+            "data-[state=active]:text-accent"
+          }
         >
           {words}
         </Tabs.Trigger>

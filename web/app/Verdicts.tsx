@@ -152,7 +152,10 @@ function Folded({ finding, onOpen }: { finding: Finding; onOpen: () => void }) {
     <li className="border-b border-hair" data-code={finding.code} data-severity={finding.severity} data-folded>
       <button
         type="button"
-        className="flex min-h-6 w-full items-start gap-2 py-1 text-left text-[12px] leading-4 text-ink hover:text-accent max-[640px]:min-h-11"
+        className={
+          "flex min-h-6 w-full items-start gap-2 py-1 text-left text-[12px] leading-4 text-ink " +
+          "hover:text-accent max-[640px]:min-h-11"
+        }
         aria-expanded={false}
         onClick={onOpen}
       >
@@ -260,7 +263,12 @@ export function VerdictColumn({ page }: { page: Page }) {
       className={`verdict-drawer ${open ? "is-open" : ""}`}
     >
       <header
-        className={`flex h-20 flex-col justify-center border-b border-rule px-4 max-[1180px]:h-auto max-[1180px]:flex-row max-[1180px]:items-center max-[1180px]:justify-between max-[1180px]:gap-3 max-[1180px]:py-1 max-[640px]:min-w-0 max-[640px]:flex-1 max-[640px]:border-b-0 max-[640px]:pl-3 ${open ? "max-[640px]:pr-3" : "max-[640px]:pr-0"}`}
+        className={
+          "flex h-20 flex-col justify-center border-b border-rule px-4 max-[1180px]:h-auto " +
+          "max-[1180px]:flex-row max-[1180px]:items-center max-[1180px]:justify-between " +
+          "max-[1180px]:gap-3 max-[1180px]:py-1 max-[640px]:min-w-0 max-[640px]:flex-1 " +
+          `max-[640px]:border-b-0 max-[640px]:pl-3 ${open ? "max-[640px]:pr-3" : "max-[640px]:pr-0"}`
+        }
       >
         <p className="flex items-baseline justify-between gap-2 whitespace-nowrap">
           <b className="text-[17px] font-[650] text-ink">{version.label}</b>
@@ -296,7 +304,10 @@ export function VerdictColumn({ page }: { page: Page }) {
       <div className="px-4 py-2 max-[640px]:px-3 max-[640px]:py-0">
         <button
           type="button"
-          className="flex w-full items-center justify-between gap-2 border-b border-ink pb-2 max-[640px]:min-h-11 max-[640px]:border-b-0 max-[640px]:pb-0 min-[1180px]:pointer-events-none"
+          className={
+            "flex w-full items-center justify-between gap-2 border-b border-ink pb-2 max-[640px]:min-h-11 " +
+            "max-[640px]:border-b-0 max-[640px]:pb-0 min-[1180px]:pointer-events-none"
+          }
           aria-expanded={open}
           onClick={() => setOpen(!open)}
         >

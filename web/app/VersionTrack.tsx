@@ -40,10 +40,17 @@ export function VersionTrack() {
             aria-current={here ? "true" : undefined}
             onClick={() => go({ label: v.label })}
             title={v.question}
-            className={`relative flex h-full w-[122px] shrink-0 items-end gap-1 px-1 pb-[10px] text-left ${here ? "border-b-[3px] border-accent bg-sheet pb-[7px]" : ""}`}
+            className={
+              "relative flex h-full w-[122px] shrink-0 items-end gap-1 px-1 pb-[10px] text-left " +
+              `${here ? "border-b-[3px] border-accent bg-sheet pb-[7px]" : ""}`
+            }
           >
             <span
-              className={`absolute bottom-[13px] left-0 right-0 border-t-2 ${v.frozenAt === null ? "border-dashed border-pencil" : "border-ink"} ${here ? "bottom-[10px]" : ""}`}
+              className={
+                "absolute bottom-[13px] left-0 right-0 border-t-2 " +
+                `${v.frozenAt === null ? "border-dashed border-pencil" : "border-ink"} ` +
+                `${here ? "bottom-[10px]" : ""}`
+              }
               aria-hidden="true"
             />
             <span className={`relative flex items-end gap-1 ${branch(v) ? "mb-3" : ""}`}>

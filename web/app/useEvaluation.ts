@@ -4,7 +4,9 @@ import { type Evaluation, type EvaluationContext, evaluate } from "../../core/ev
 import { askSlow } from "../worker/slow";
 import { answersFor, keepAnswers } from "./keptAnswers";
 
-/** ms that a design must stand still before what is slow is worked out, while it changes in quick steps as in a drag. */
+/**
+ * ms that a design must stand still before what is slow is worked out, while it changes in quick steps as in a drag.
+ */
 const STILL = 200;
 /** ms after which it is worked out all the same. */
 const LONGEST = 350;
@@ -20,7 +22,10 @@ interface Pace {
   quick: boolean;
 }
 
-/** Resolves at once after a single change, and in a stream of them in its first pause, or when it has gone on too long. */
+/**
+ * Resolves at once after a single change, and in a stream of them in its first pause, or when it has gone on too
+ * long.
+ */
 async function stoodStill(pace: { readonly current: Pace }): Promise<void> {
   for (;;) {
     const { changed, answered, quick } = pace.current;

@@ -120,7 +120,8 @@ export function useSaveQueue(
         onMerged: (merged, of) => {
           setHistory((h) => withTheirs(h, merged, of));
           toast.info(
-            `${label} was saved elsewhere too. Both stand, for they touch different things. There: ${changedText(difference(of.base, of.theirs))}.`,
+            `${label} was saved elsewhere too. Both stand, for they touch different things. There: ` +
+              `${changedText(difference(of.base, of.theirs))}.`,
             { duration: 20_000 },
           );
         },

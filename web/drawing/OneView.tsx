@@ -126,8 +126,8 @@ export function labelsOf(
 }
 
 /**
- * The numbers beside the parts. While parts are dragged the others' numbers stay, and those of the dragged ones go along
- * with them: all are set clear of each other again a few times a second.
+ * The numbers beside the parts. While parts are dragged the others' numbers stay, and those of the dragged ones go
+ * along with them: all are set clear of each other again a few times a second.
  */
 function useLabels(items: Item[], sheet: Sheet, view: ViewName, habit: UnitHabit) {
   const calm = useCalmDesk("sheet");
@@ -196,7 +196,10 @@ function Proposed({
               />
               {start && Math.abs(start.x - b.x) > 6 && (
                 <path
-                  d={`M${start.x + start.w / 2} ${b.y - 5}H${b.x + b.w / 2}m${b.x < start.x ? 6 : -6} -3l${b.x < start.x ? -6 : 6} 3 ${b.x < start.x ? 6 : -6} 3`}
+                  d={
+                    `M${start.x + start.w / 2} ${b.y - 5}H${b.x + b.w / 2}m${b.x < start.x ? 6 : -6} ` +
+                    `-3l${b.x < start.x ? -6 : 6} 3 ${b.x < start.x ? 6 : -6} 3`
+                  }
                   fill="none"
                   stroke="var(--accent)"
                   strokeWidth="1.4"

@@ -164,7 +164,10 @@ export function TracedOutline({ sheet, outline }: { sheet: Sheet; outline: Outli
     <path
       pointerEvents="none"
       d={outline.path}
-      transform={`translate(${sheet.px(outline.view, outline.across)} ${sheet.py(outline.view, outline.up)}) scale(${scale})`}
+      transform={
+        `translate(${sheet.px(outline.view, outline.across)} ${sheet.py(outline.view, outline.up)}) ` +
+        `scale(${scale})`
+      }
       fill="none"
       stroke="var(--pencil)"
       strokeWidth="1"

@@ -120,7 +120,10 @@ export function Thrust({ px, reach }: { px: (p: Point) => [number, number]; reac
               <path d={`M${x0} ${y0}L${x1} ${y1}`} strokeWidth="2.2" />
               {long > 1 ? (
                 <path
-                  d={`M${x1 + ux * 7} ${y1 + uy * 7}L${x1 - uy * 3.5} ${y1 + ux * 3.5}L${x1 + uy * 3.5} ${y1 - ux * 3.5}z`}
+                  d={
+                    `M${x1 + ux * 7} ${y1 + uy * 7}L${x1 - uy * 3.5} ${y1 + ux * 3.5}L${x1 + uy * 3.5} ` +
+                    `${y1 - ux * 3.5}z`
+                  }
                   stroke="none"
                 />
               ) : (

@@ -40,7 +40,9 @@ scope.addEventListener("install", (event) => {
 });
 scope.addEventListener("activate", (event) => event.waitUntil(scope.clients.claim()));
 
-/** ms after which a page that the server does not bring is taken from what was kept: a weak network may take minutes. */
+/**
+ * ms after which a page that the server does not bring is taken from what was kept: a weak network may take minutes.
+ */
 const PATIENCE = 4000;
 
 async function page(event: FetchEvent): Promise<Response> {

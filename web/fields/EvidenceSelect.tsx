@@ -25,7 +25,12 @@ export function EvidenceSelect({
 }) {
   const choices = CHOICES.includes(value) ? CHOICES : [...CHOICES, value];
   return (
-    <span className="relative inline-flex h-6 w-6 items-center justify-center focus-within:outline-2 focus-within:outline-pencil">
+    <span
+      className={
+        "relative inline-flex h-6 w-6 items-center justify-center focus-within:outline-2 " +
+        "focus-within:outline-pencil"
+      }
+    >
       <Cairn level={value} />
       <select
         aria-label={label}

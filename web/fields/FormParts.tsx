@@ -87,7 +87,11 @@ export function Picture({
 }) {
   return (
     <label
-      className={`flex w-[66px] cursor-pointer flex-col items-center gap-1 border p-1 text-center text-[11px] leading-[13px] focus-within:outline-2 focus-within:outline-pencil ${chosen ? "border-accent font-semibold text-accent" : "border-hair text-ink"}`}
+      className={
+        "flex w-[66px] cursor-pointer flex-col items-center gap-1 border p-1 text-center text-[11px] " +
+        "leading-[13px] focus-within:outline-2 focus-within:outline-pencil " +
+        `${chosen ? "border-accent font-semibold text-accent" : "border-hair text-ink"}`
+      }
     >
       <input type={kind} className="sr-only" name={name} checked={chosen} onChange={onChoose} />
       <svg width="50" height="40" viewBox="0 0 50 40" aria-hidden="true" fill="none" stroke="currentColor">

@@ -49,6 +49,9 @@ export function tableKeys(event: KeyboardEvent<HTMLInputElement>, revert: () => 
   }
 }
 
+/** What stands beside a field, over the page. */
+const BUBBLE = "absolute z-20 block bg-sheet text-left text-[11px]";
+
 /**
  * A number with its unit, edited in place. Takes any accepted unit and simple sums, shows the user's own unit when
  * left. What cannot be
@@ -163,7 +166,7 @@ export function QuantityField({
         <span
           data-echo
           aria-hidden="true"
-          className="pointer-events-none absolute right-0 bottom-full z-20 block bg-sheet px-1 text-[11px] leading-4 whitespace-nowrap text-pencil"
+          className={`pointer-events-none right-0 bottom-full px-1 leading-4 whitespace-nowrap text-pencil ${BUBBLE}`}
         >
           {echo}
         </span>
@@ -171,17 +174,13 @@ export function QuantityField({
       {note !== null && error === null && (
         <span
           role="status"
-          className="absolute left-0 top-full z-20 block border border-hair bg-sheet px-2 py-1 text-left text-[11px] whitespace-nowrap text-care"
+          className={`left-0 top-full border border-hair px-2 py-1 whitespace-nowrap text-care ${BUBBLE}`}
         >
           {note}
         </span>
       )}
       {error !== null && (
-        <span
-          id={id}
-          role="alert"
-          className="absolute left-0 top-full z-20 block w-64 border border-stop bg-sheet px-2 py-1 text-left text-[11px] text-stop"
-        >
+        <span id={id} role="alert" className={`left-0 top-full w-64 border border-stop px-2 py-1 text-stop ${BUBBLE}`}>
           {error}
         </span>
       )}

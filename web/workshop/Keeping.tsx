@@ -110,7 +110,8 @@ export function Keeping() {
       {data.folder !== null && (
         <p className="mt-2 text-[12px]">
           {data.copies[0]
-            ? `A copy is made every day; the last on ${when(data.copies[0].at)} (${megabytes(data.copies[0].size)}), ${data.copies.length} kept in ${data.folder}/backups.`
+            ? `A copy is made every day; the last on ${when(data.copies[0].at)} ` +
+              `(${megabytes(data.copies[0].size)}), ${data.copies.length} kept in ${data.folder}/backups.`
             : `A copy is made every day while the server runs, in ${data.folder}/backups. None yet.`}{" "}
           Restore with the server stopped: <code className="num">npm run ultraform -- restore FILE</code>
         </p>

@@ -98,7 +98,10 @@ export function NewCraft() {
           {HELD_UP_BY.map((h) => (
             <label
               key={h}
-              className={`min-h-6 cursor-pointer border-b-2 focus-within:outline-2 focus-within:outline-pencil ${h === heldUpBy ? "border-accent font-semibold text-accent" : "border-transparent text-ink"}`}
+              className={
+                "min-h-6 cursor-pointer border-b-2 focus-within:outline-2 focus-within:outline-pencil " +
+                `${h === heldUpBy ? "border-accent font-semibold text-accent" : "border-transparent text-ink"}`
+              }
             >
               <input
                 type="radio"

@@ -173,7 +173,12 @@ export function Workshop() {
         <b className="text-[15px] font-[650] text-ink [font-stretch:118%]">Ultraform</b>
         <span className="text-[11px]">{data ? `${data.length} craft` : ""}</span>
       </div>
-      <header className="flex items-center gap-6 border-b border-rule px-4 [grid-area:track] max-[640px]:flex-wrap max-[640px]:gap-2 max-[640px]:py-2">
+      <header
+        className={
+          "flex items-center gap-6 border-b border-rule px-4 [grid-area:track] max-[640px]:flex-wrap " +
+          "max-[640px]:gap-2 max-[640px]:py-2"
+        }
+      >
         <h1>Workshop</h1>
         <span className="text-pencil max-[640px]:hidden">
           size it, balance it, run it, find what failed, change one thing

@@ -63,8 +63,8 @@ export function discOf(u: Pick<Unit, "propeller" | "propulsor" | "measured">): n
 }
 
 /**
- * Lift coefficient per radian of a wing that may be as short as it is deep: 2π·AR/(2 + √(AR² + 4)) (Helmbold 1942), half
- * of π·AR for the shortest (Jones, NACA TR 835) and 2π for the longest.
+ * Lift coefficient per radian of a wing that may be as short as it is deep: 2π·AR/(2 + √(AR² + 4)) (Helmbold 1942),
+ * half of π·AR for the shortest (Jones, NACA TR 835) and 2π for the longest.
  */
 export const stubbySlope = (aspect: number): number => (2 * Math.PI * aspect) / (2 + Math.hypot(aspect, 2));
 
@@ -132,8 +132,8 @@ const BODY = { pitch: "y", yaw: "z", roll: "x" } as const;
 
 /**
  * The most that controls in a flow do about each axis, N·m, about the CG: force q·S·a·δ on what of them it meets,
- * a by its aspect ratio (stubbySlope), δ up to its travel or 20°. In a wash it grows with the thrust as the torque of the
- * rotors does: their ratio is the same at every throttle.
+ * a by its aspect ratio (stubbySlope), δ up to its travel or 20°. In a wash it grows with the thrust as the torque of
+ * the rotors does: their ratio is the same at every throttle.
  *
  * @param turned takes a vector from body axes to those of hover
  */

@@ -38,7 +38,8 @@ const levelLost = verdict<Offset>({
   },
   remedies: (_see, { params }, h) => [advice(bring(params, h))],
   says: (p, h) =>
-    `No throttle holds it level: its CG is ${plain(Math.hypot(p.x, p.y), "length", h, 0)} beside the middle of its thrust`,
+    `No throttle holds it level: its CG is ${plain(Math.hypot(p.x, p.y), "length", h, 0)} beside the ` +
+    "middle of its thrust",
 });
 
 /** Share of full thrust beyond which a unit has little left to steer with in hover (common practice). */
@@ -93,8 +94,10 @@ const weakEmptied = verdict<{ share: number; now: number; charge: number }>({
   remedies: () => [advice("Land earlier: a smaller usable share of the pack; less weight, or more thrust")],
   says: (p) =>
     p.share > 1
-      ? `With ${percent(p.charge)} left in its pack no throttle holds it: hover takes ${percent(p.share)} of the thrust that is left, ${percent(p.now)} of the full one`
-      : `With ${percent(p.charge)} left in its pack hover takes ${percent(p.share)} of the thrust that is left: little is there to steer with`,
+      ? `With ${percent(p.charge)} left in its pack no throttle holds it: hover takes ${percent(p.share)} ` +
+        `of the thrust that is left, ${percent(p.now)} of the full one`
+      : `With ${percent(p.charge)} left in its pack hover takes ${percent(p.share)} of the thrust that is ` +
+        "left: little is there to steer with",
 });
 
 /** Axes that no throttle commands. */
@@ -110,7 +113,9 @@ const axisBare = verdict<{ axes: Turn[] }>({
   },
   remedies: () => [advice("Vanes, surfaces or a weight that shifts must answer there: try it tethered, low")],
   says: (p) =>
-    `Its drives command no ${p.axes.length > 1 ? `${p.axes.slice(0, -1).join(", no ")} and no ${p.axes.at(-1)}` : p.axes[0]}: something else must hold it there`,
+    "Its drives command no " +
+    `${p.axes.length > 1 ? `${p.axes.slice(0, -1).join(", no ")} and no ${p.axes.at(-1)}` : p.axes[0]}: ` +
+    "something else must hold it there",
 });
 
 /** Share of all the rotors' torque below which they cancel. */
@@ -156,8 +161,10 @@ const torqueUnheld = verdict<Unheld>({
   says: (p, h) => {
     const torque = plain(p.torque, "torque", h);
     return p.share > 0
-      ? `Its vanes hold ${percent(p.share)} of the rotors' torque, ${torque} in hover, and the same share at any throttle`
-      : `As its rotors are said to turn they twist it with ${torque} in hover, and nothing ${p.whole ? "" : "that is described "}answers`;
+      ? `Its vanes hold ${percent(p.share)} of the rotors' torque, ${torque} in hover, and the same share ` +
+          "at any throttle"
+      : `As its rotors are said to turn they twist it with ${torque} in hover, and nothing ` +
+          `${p.whole ? "" : "that is described "}answers`;
   },
 });
 
@@ -237,7 +244,8 @@ const oneDead = verdict<{ lost: number; spins: number; of: number }>({
     p.lost === p.of
       ? `Any of its ${p.of} units dead and it comes down`
       : p.lost > 0
-        ? `${p.lost} of its ${p.of} units are such that it comes down when one is dead${p.spins > 0 ? `, ${p.spins} such that it spins` : ""}`
+        ? `${p.lost} of its ${p.of} units are such that it comes down when one is ` +
+          `dead${p.spins > 0 ? `, ${p.spins} such that it spins` : ""}`
         : `With ${p.spins === p.of ? "any" : `${p.spins}`} of its ${p.of} units dead it stays up and spins`,
 });
 
@@ -281,7 +289,8 @@ const cornersUnequal = verdict<{ unit: string; share: number; hardest: number | 
   },
   remedies: () => [
     advice(
-      "Swap its propeller with that of the strongest and weigh both again, 10 min: what moves along is the propeller, what stays is motor, controller or mount",
+      "Swap its propeller with that of the strongest and weigh both again, 10 min: what moves along is " +
+        "the propeller, what stays is motor, controller or mount",
     ),
   ],
   says: (p) =>

@@ -45,8 +45,9 @@ function washesIn(
 }
 
 /**
- * What controls of surfaces do about the CG in the washes of the drives standing at full throttle, and coasting: rudders
- * in water or air, planes, vanes. Up to 20° of their travel, ± 30 % (judgement); a wash of another medium does nothing.
+ * What controls of surfaces do about the CG in the washes of the drives standing at full throttle, and coasting:
+ * rudders in water or air, planes, vanes. Up to 20° of their travel, ± 30 % (judgement); a wash of another medium does
+ * nothing.
  *
  * @param drivers null: where they are or what they push is not known, and so are their washes
  * @param density kg/m³ of each medium

@@ -89,7 +89,8 @@ const steersByWash = verdict<{ names: string; many: boolean; left: number }>({
   },
   remedies: () => [advice("Keep some throttle in every turn; a rudder or fin in the water that works without it")],
   says: (p, habit) =>
-    `${p.names} ${p.many ? "steer" : "steers"} by the wash: coming in at ${plain(COMING_IN, "speed", habit, 0)} with the throttle closed ${percent(p.left)} of it is left`,
+    `${p.names} ${p.many ? "steer" : "steers"} by the wash: coming in at ` +
+    `${plain(COMING_IN, "speed", habit, 0)} with the throttle closed ${percent(p.left)} of it is left`,
 });
 
 /** A rudder beside every wash: standing still nothing turns the craft. */
@@ -195,7 +196,8 @@ const gustBeyond = verdict<{ holds: number; gust: number }>({
   },
   remedies: () => [advice("Fly it faster in gusts; more roll control or travel; less dihedral")],
   says: (p, habit) =>
-    `In slow flight its roll control holds a side gust of ${plain(p.holds, "speed", habit, 1)}: the worst wind gusts by ${plain(p.gust, "speed", habit, 1)}`,
+    `In slow flight its roll control holds a side gust of ${plain(p.holds, "speed", habit, 1)}: the ` +
+    `worst wind gusts by ${plain(p.gust, "speed", habit, 1)}`,
 });
 
 export const verdicts = {

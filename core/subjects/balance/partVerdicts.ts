@@ -87,7 +87,8 @@ const pairUnequal = verdict<{ a: string; b: string; mass: number; place: number 
     ];
   },
   says: (p, h) =>
-    `${p.a} and ${p.b} should match but differ by ${p.mass > 0 ? plain(p.mass, "mass", h, 1) : `${plain(p.place, "length", h)} in place`}`,
+    `${p.a} and ${p.b} should match but differ by ` +
+    `${p.mass > 0 ? plain(p.mass, "mass", h, 1) : `${plain(p.place, "length", h)} in place`}`,
 });
 
 /** A mirrored entry with an odd number of pieces. */

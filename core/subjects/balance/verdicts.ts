@@ -41,7 +41,9 @@ function asRemedy({ design }: See, { plan }: Alternative, axis: Axis, h: UnitHab
   if (move && ballast)
     return {
       code: "slide-and-ballast",
-      text: `${moveAlong[move.axis](name, move.to - move.from, h)} and add ${plain(ballast.mass, "mass", h)} at the ${ballast.spot.name}`,
+      text:
+        `${moveAlong[move.axis](name, move.to - move.from, h)} and add ${plain(ballast.mass, "mass", h)} ` +
+        `at the ${ballast.spot.name}`,
       patch,
     };
   if (move) return { code: MOVES[move.axis], text: moveAlong[move.axis](name, move.to - move.from, h), patch };
@@ -206,7 +208,8 @@ const cgOutside = verdict<Outside>({
   find: outsideAlong("x"),
   remedies: (see, _found, h) => intoAlong("x")(see, h),
   says: (p, h) =>
-    `CG sits ${plain(p.by, "length", h)} ${p.beyond ? "behind" : "ahead of"} ${p.limit === "stop line" && !p.beyond ? WITHIN.window : WITHIN[p.limit]}`,
+    `CG sits ${plain(p.by, "length", h)} ${p.beyond ? "behind" : "ahead of"} ` +
+    `${p.limit === "stop line" && !p.beyond ? WITHIN.window : WITHIN[p.limit]}`,
 });
 
 type Odds = { odds: number; limit: Limits["by"] };
@@ -216,7 +219,8 @@ const cgDoubtful = verdict<Odds>({
   says: (p) =>
     p.limit === "stop line"
       ? `Only a ${chance(p.odds)} chance that the CG is ahead of its stop line`
-      : `Only a ${chance(p.odds)} chance that the CG is in ${p.limit === "wings" ? "the range that its wings need" : "range"}`,
+      : `Only a ${chance(p.odds)} chance that the CG is in ` +
+        `${p.limit === "wings" ? "the range that its wings need" : "range"}`,
 });
 
 /** Unstable on purpose, and nowhere is written how far back the CG may go. */
@@ -230,7 +234,9 @@ const noStopLine = verdict<Record<string, never>>({
 });
 
 const IS_IN = { window: "in range", "stop line": "ahead of its stop line", wings: "where its wings need it" } as const;
-/** Whether a CG that a stated window allows lies where the wings do not hold it: that is not clear, whoever stated it. */
+/**
+ * Whether a CG that a stated window allows lies where the wings do not hold it: that is not clear, whoever stated it.
+ */
 function againstWings(see: See, { cg, limits }: Against): boolean {
   const wings =
     limits.by === "window" && see.design.schools.balance === "stable"

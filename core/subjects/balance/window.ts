@@ -59,8 +59,8 @@ export function windowOfWings(
 }
 
 /**
- * Where the CG shall be along an axis: its window, and where that is a guess or was never stated what the wings ask for;
- * for a craft that is unstable on purpose, ahead of the stop line of its walk-back. Null where nothing says it.
+ * Where the CG shall be along an axis: its window, and where that is a guess or was never stated what the wings ask
+ * for; for a craft that is unstable on purpose, ahead of the stop line of its walk-back. Null where nothing says it.
  */
 export function cgLimits(
   design: Pick<Design, "brief" | "schools" | "walkBack" | "flight" | "surfaces" | "bodies">,

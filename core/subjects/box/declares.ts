@@ -50,8 +50,11 @@ export const quantities = numbers({
     page: "power",
     formula: "P = U·S·ΔT + ρ·c_p·C_d·(A/√2)·√(2·g·H·ΔT/T)·ΔT, P the losses inside at full throttle",
     source:
-      "Heat through walls with U from still air on both sides (5 to 11 W/m²K each: textbook values of natural convection with radiation); stack flow through two openings, ASHRAE Handbook of Fundamentals (from memory).",
+      "Heat through walls with U from still air on both sides (5 to 11 W/m²K each: textbook values of " +
+      "natural convection with radiation); stack flow through two openings, ASHRAE Handbook of " +
+      "Fundamentals (from memory).",
     range:
-      "Lasting, full throttle on every drive, still air outside; no fan, no wind, no water on the walls. A short run ends cooler.",
+      "Lasting, full throttle on every drive, still air outside; no fan, no wind, no water on the " +
+      "walls. A short run ends cooler.",
   },
 });

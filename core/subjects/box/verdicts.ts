@@ -47,14 +47,16 @@ const hotBox = verdict<{ name: string; air: number; packs: boolean }>({
       ...(area > 0
         ? [
             advice(
-              `Vents of ${plain(area, "area", h)} low and as much high, ${plain(rise, "length", h, h === "metric" ? 0 : 1)} apart; or the motor in the open air`,
+              `Vents of ${plain(area, "area", h)} low and as much high, ` +
+                `${plain(rise, "length", h, h === "metric" ? 0 : 1)} apart; or the motor in the open air`,
             ),
           ]
         : []),
     ];
   },
   says: (p, h) =>
-    `${p.name}: the air in it goes to about ${plain(p.air, "temperature", h, 0)} at lasting full throttle${p.packs ? ", with a pack inside" : ""}`,
+    `${p.name}: the air in it goes to about ${plain(p.air, "temperature", h, 0)} at lasting full ` +
+    `throttle${p.packs ? ", with a pack inside" : ""}`,
 });
 
 export const verdicts = { "hot-box": hotBox };

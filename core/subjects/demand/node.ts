@@ -11,8 +11,8 @@ import { flownByThrottle } from "../propulsion/onWings";
 
 export interface DemandResult {
   /**
-   * The craft's mass (kg), where a phase asks for multiples of the weight or for a speed on wings; else null, so that a change of mass
-   * changes nothing here.
+   * The craft's mass (kg), where a phase asks for multiples of the weight or for a speed on wings; else null, so that
+   * a change of mass changes nothing here.
    */
   mass: { value: number; sd: number; evidence: Evidence } | null;
   /** What holds it back in level flight on its wings, where a phase asks for a speed. */
@@ -54,14 +54,16 @@ function heldBack(
     return {
       status: "not covered",
       because:
-        "the duty asks for a speed, and drag in water and on the ground are not computed so far: state the phase by throttle, thrust, or a mean current",
+        "the duty asks for a speed, and drag in water and on the ground are not computed so far: state " +
+        "the phase by throttle, thrust, or a mean current",
     };
   if (standing !== null) return { status: "not covered", because: `the duty asks for a speed, and ${standing}` };
   if (onWings && flown.status === "solved" && flown.result.inWater)
     return {
       status: "not covered",
       because:
-        "the duty asks for a speed, and what pods, struts and spray cost on foils is not computed so far: state the phase by throttle, thrust, or a mean current",
+        "the duty asks for a speed, and what pods, struts and spray cost on foils is not computed so " +
+        "far: state the phase by throttle, thrust, or a mean current",
     };
   if (onWings && flown.status === "solved") {
     const { levelDrag, slowest, touches, whole } = flown.result;
@@ -76,7 +78,8 @@ function heldBack(
       };
     const low = touches && asked.find((p) => p.value < slowest.value);
     const touching = low
-      ? `the duty asks in “${low.name}” for a speed at which it flies so nose up that “${touches.name}” touches the ground`
+      ? `the duty asks in “${low.name}” for a speed at which it flies so nose up that “${touches.name}” ` +
+        "touches the ground"
       : null;
     // How high it flies is not known so well: what is slower by less than twice its doubt may be flown.
     if (touching !== null && low && low.value < slowest.value - 2 * slowest.sd)

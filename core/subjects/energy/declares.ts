@@ -73,7 +73,8 @@ export const phaseSchema = z.object({
     finite
       .min(0)
       .describe(
-        "throttle 0 to 1, total thrust in N, total thrust in multiples of the weight, speed in m/s, or what the pack gives: its mean current in A or mean power in W",
+        "throttle 0 to 1, total thrust in N, total thrust in multiples of the weight, speed in m/s, or " +
+          "what the pack gives: its mean current in A or mean power in W",
       ),
     { label: "value" },
   ),
@@ -162,10 +163,14 @@ export const quantities = numbers({
     dimension: "time",
     page: "power",
     formula:
-      "t = Σ ΔQ / I_mean(charge), each step solved at its own open-circuit voltage; ends at the usable share, at the cells' floor, or when the thrust can no longer be held. A throttle on described wings: at the speed where T(v) = D(v)",
+      "t = Σ ΔQ / I_mean(charge), each step solved at its own open-circuit voltage; ends at the usable " +
+      "share, at the cells' floor, or when the thrust can no longer be held. A throttle on described " +
+      "wings: at the speed where T(v) = D(v)",
     source: "Midpoint rule over 24 steps of charge; drives as under thrust; generic cell curves (common practice).",
     range:
-      "The duty as entered, its phases in turn; drives inside their own range. A phase by throttle or thrust of what no described wings carry alone: as standing, where a propeller draws more than in motion.",
+      "The duty as entered, its phases in turn; drives inside their own range. A phase by throttle or " +
+      "thrust of what no described wings carry alone: as standing, where a propeller draws more than in " +
+      "motion.",
   },
   meanPower: {
     label: "Mean power at the duty",
@@ -186,7 +191,8 @@ export const quantities = numbers({
     dimension: "distance",
     page: "power",
     formula:
-      "s = t · mean speed over the ground of the phases; where none is stated, through still air at the speeds that the throttles fly at",
+      "s = t · mean speed over the ground of the phases; where none is stated, through still air at the " +
+      "speeds that the throttles fly at",
     ...AT_DUTY,
   },
   energyPerDistance: {

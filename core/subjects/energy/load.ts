@@ -90,7 +90,8 @@ export function strangeLoads(duty: readonly Phase[], design: Driven, mass: numbe
       return [`${what} was taken with other drives or cells: run it again with these`];
     if (known.mass !== null && mass !== null && Math.abs(mass / known.mass - 1) > SAME_MASS)
       return [
-        `${what} was taken at another mass, ${mass > known.mass ? "lighter" : "heavier"} by ${Math.round(100 * Math.abs(known.mass / mass - 1))} %: run it again at this one`,
+        `${what} was taken at another mass, ${mass > known.mass ? "lighter" : "heavier"} by ` +
+          `${Math.round(100 * Math.abs(known.mass / mass - 1))} %: run it again at this one`,
       ];
     return [];
   });

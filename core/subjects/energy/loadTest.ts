@@ -36,7 +36,9 @@ export function cellResistanceFrom(test: LoadTest, battery: Pick<Battery, "chemi
   if (!(test.resting >= 0.9 * low && test.resting <= 1.05 * high))
     return {
       ok: false,
-      message: `${battery.series} cells of ${label} rest between ${low.toFixed(1)} and ${high.toFixed(1)} V: check the cell count, or the reading.`,
+      message:
+        `${battery.series} cells of ${label} rest between ${low.toFixed(1)} and ${high.toFixed(1)} V: ` +
+        "check the cell count, or the reading.",
     };
   const sag = test.resting - test.loaded;
   if (!(test.loaded > 0 && sag > 0))

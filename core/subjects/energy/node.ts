@@ -214,7 +214,8 @@ function sinksFrom(
   return k < 0 ? null : (trace[k]?.seconds ?? 0);
 }
 const sinksAfter = (seconds: number): string =>
-  `from about ${Math.round(seconds / 60)} min on, as the pack empties, the throttle that is stated holds it level no longer`;
+  `from about ${Math.round(seconds / 60)} min on, as the pack empties, the throttle that is stated ` +
+  "holds it level no longer";
 
 /** Mean speed over the ground of one cycle, m/s; null while a phase does not say its own, or nothing moves. */
 function meanSpeed(duty: readonly Phase[]): number | null {

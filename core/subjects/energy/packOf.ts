@@ -11,7 +11,9 @@ export function packOf(design: Design, batteryId: string, capacity: number, habi
     ? [
         {
           code: "fit-pack",
-          text: `Fit a pack of ${plain(capacity, "capacity", habit)}${made.mass > 0 ? `, about ${plain(made.mass, "mass", habit)}` : ""}`,
+          text:
+            "Fit a pack of " +
+            `${plain(capacity, "capacity", habit)}${made.mass > 0 ? `, about ${plain(made.mass, "mass", habit)}` : ""}`,
           patch: made.patch,
         },
       ]

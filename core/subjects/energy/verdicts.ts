@@ -123,7 +123,8 @@ const coldPack = verdict<{ temperature: number; factor: number }>({
     },
   ],
   says: (p, h) =>
-    `Pack starts at ${plain(p.temperature, "temperature", h, 0)}: its resistance is ${times(p.factor)} that of a warm one`,
+    `Pack starts at ${plain(p.temperature, "temperature", h, 0)}: its resistance is ${times(p.factor)} ` +
+    "that of a warm one",
 });
 
 /**

@@ -66,7 +66,8 @@ const outsideEnvelope = verdict<{ item: string; by: number; axis: Axis; others: 
     ];
   },
   says: (p, h) =>
-    `${p.item} reaches ${plain(p.by, "length", h)} out of the envelope along ${p.axis}${p.others > 0 ? `, ${p.others} more` : ""}`,
+    `${p.item} reaches ${plain(p.by, "length", h)} out of the envelope along ` +
+    `${p.axis}${p.others > 0 ? `, ${p.others} more` : ""}`,
 });
 
 export const verdicts = { "size-over": sizeOver, "outside-envelope": outsideEnvelope };

@@ -24,7 +24,8 @@ export const notWhole = verdict<{ surfaces: number }>({
     },
   ],
   says: (p) =>
-    `${p.surfaces === 1 ? "One surface is" : `${p.surfaces} surfaces are`} described: a tail or body that is missing shifts the CG window`,
+    `${p.surfaces === 1 ? "One surface is" : `${p.surfaces} surfaces are`} described: a tail or body ` +
+    "that is missing shifts the CG window",
 });
 
 /** A CG window of the brief that reaches beyond what the wings allow. */
@@ -108,7 +109,8 @@ export const behindWings = verdict<{ by: number; unstable: boolean }>({
   },
   remedies: () => [advice("Move the CG forward, or take the window that the wings need (Stability)")],
   says: (p, h) =>
-    `CG sits ${plain(p.by, "length", h, 0)} behind what its wings hold${p.unstable ? ": unstable in pitch" : ""}, though the brief's window allows it`,
+    `CG sits ${plain(p.by, "length", h, 0)} behind what its wings ` +
+    `hold${p.unstable ? ": unstable in pitch" : ""}, though the brief's window allows it`,
 });
 
 /** The pitch control trims no CG that is stable. */
@@ -160,5 +162,6 @@ export const doubles = verdict<{ seconds: number; atStop: boolean }>({
   },
   remedies: () => [advice("A rate loop must answer in a third of that time; walk the CG back step by step")],
   says: (p) =>
-    `${p.atStop ? "At its stop line a" : "A"} disturbance in pitch doubles in ${p.seconds.toFixed(2)} s: no hand holds that${p.seconds < 0.3 ? ", few loops do" : ""}`,
+    `${p.atStop ? "At its stop line a" : "A"} disturbance in pitch doubles in ${p.seconds.toFixed(2)} ` +
+    `s: no hand holds that${p.seconds < 0.3 ? ", few loops do" : ""}`,
 });

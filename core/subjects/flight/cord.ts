@@ -2,7 +2,9 @@ import type { Known } from "../../design/evidence";
 import { GRAVITY } from "../air/air";
 import type { FlightSaid } from "../surfaces/declares";
 
-/** Share of what a stretched cord holds that reaches the craft: rubber, its own mass, the line, the rail (judgement). */
+/**
+ * Share of what a stretched cord holds that reaches the craft: rubber, its own mass, the line, the rail (judgement).
+ */
 export const RETURNED = { value: 0.7, sd: 0.1 };
 /** How well a pull is read off a luggage scale, and a stretch paced, share (common practice). */
 const READ = { pull: 0.05, stretch: 0.03 };

@@ -2,13 +2,16 @@ import { numbers } from "../../design/numbers";
 
 const LATTICE = {
   source:
-    "Vortex lattice of thin surfaces (Katz & Plotkin; Bertin & Smith), bodies by Munk (NACA TR 184), ground by images; checked against those in tests.",
+    "Vortex lattice of thin surfaces (Katz & Plotkin; Bertin & Smith), bodies by Munk (NACA TR 184), " +
+    "ground by images; checked against those in tests.",
   range:
-    "Small angles, far below stall, attached flow; no wash of propellers, no bend under load. With the method ± 2 % of the mean chord.",
+    "Small angles, far below stall, attached flow; no wash of propellers, no bend under load. With the " +
+    "method ± 2 % of the mean chord.",
 };
 const SECTION = {
   source:
-    "Lift along the span by vortex lattice, held against each section's greatest lift; sections of small craft from published low-speed surveys, from memory (± 10 %).",
+    "Lift along the span by vortex lattice, held against each section's greatest lift; sections of " +
+    "small craft from published low-speed surveys, from memory (± 10 %).",
   range: "Level flight without thrust, trimmed by the pitch control; the first strip at its limit counts as the stall.",
 };
 
@@ -40,7 +43,8 @@ export const quantities = numbers({
     dimension: "length",
     page: "stability",
     formula:
-      "CG at which the slowest flight takes 80 % of the pitch travel; without a pitch control x_n − 25 % of the mean chord, with one at most 40 % (judgement)",
+      "CG at which the slowest flight takes 80 % of the pitch travel; without a pitch control x_n − 25 " +
+      "% of the mean chord, with one at most 40 % (judgement)",
     ...LATTICE,
   },
   stallSpeed: {
@@ -48,7 +52,8 @@ export const quantities = numbers({
     dimension: "speed",
     page: "stability",
     formula:
-      "V_s = √(2·W / (ρ·k)), k = greatest W/½ρV² before a strip is at its greatest lift or the pitch control at its stop",
+      "V_s = √(2·W / (ρ·k)), k = greatest W/½ρV² before a strip is at its greatest lift or the pitch " +
+      "control at its stop",
     ...SECTION,
   },
   wingLoading: {
@@ -66,9 +71,12 @@ export const quantities = numbers({
     page: "stability",
     formula: "M / S^1.5, S the area of all lifting surfaces as seen from above",
     source:
-      "Common practice: a measure of how lively it is that does not grow with its size, as weight per area does (a craft twice as large is as lively at eight times the mass). The same number in oz/ft³.",
+      "Common practice: a measure of how lively it is that does not grow with its size, as weight per " +
+      "area does (a craft twice as large is as lively at eight times the mass). The same number in " +
+      "oz/ft³.",
     range:
-      "Small craft in air: below 4 floats, 5 to 8 is tame, above 11 fast and heavy on its wings (from memory, ± 1). A note, no gate.",
+      "Small craft in air: below 4 floats, 5 to 8 is tame, above 11 fast and heavy on its wings (from " +
+      "memory, ± 1). A note, no gate.",
   },
   trimCommand: {
     label: "Pitch control at 1.3 × stall speed",
@@ -83,7 +91,8 @@ export const quantities = numbers({
     page: "stability",
     formula: "L/D at its best: ½ / √(C_D0·S · k), D = ½ρV²·C_D0·S + k·W²/½ρV²",
     source:
-      "Drag area entered or measured; else profile drag of surfaces and skin of bodies alone. Drag due to lift far behind the lattice.",
+      "Drag area entered or measured; else profile drag of surfaces and skin of bodies alone. Drag due " +
+      "to lift far behind the lattice.",
     range: "Between stall and where propellers and struts hold back more than they do standing.",
   },
   glideSpeed: {
@@ -101,6 +110,7 @@ export const quantities = numbers({
     formula: "R = v² / (g·tan φ), v = 1.3·v_stall·√n, n = 1 / cos φ",
     source: "Balance of forces in a steady level turn (any textbook of flight mechanics).",
     range:
-      "Still air, as fast above the stall of the turn as in slow level flight. Whether its thrust keeps it level is told beside it.",
+      "Still air, as fast above the stall of the turn as in slow level flight. Whether its thrust keeps " +
+      "it level is told beside it.",
   },
 });

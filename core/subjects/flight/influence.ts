@@ -84,8 +84,9 @@ export function overlaid({ count, points, strip, strips }: Elements): boolean {
 }
 
 /**
- * Flow across the point of element i that element j makes with a circulation of one, its image included: in a ground, which
- * lets nothing through; or in the surface of water at speed, along which nothing is held back (high Froude number).
+ * Flow across the point of element i that element j makes with a circulation of one, its image included: in a ground,
+ * which lets nothing through; or in the surface of water at speed, along which nothing is held back (high Froude
+ * number).
  *
  * @param flip twice the height of the baseline over that plane, m, negative under it; null: far from it
  */

@@ -199,7 +199,10 @@ function trimCommandOf(l: LatticeResult, state: At, speed: number, of: Doubts): 
   return { value: command, by };
 }
 
-/** Best glide and its speed: D = q·(A + c0) + c1·W + c2·W²/q is least at q = W·√(c2/(A + c0)), no slower than it flies. */
+/**
+ * Best glide and its speed: D = q·(A + c0) + c1·W + c2·W²/q is least at q = W·√(c2/(A + c0)), no slower than it
+ * flies.
+ */
 function glideOf(
   l: LatticeResult,
   { cg, weight, density, resistance }: At,
@@ -407,11 +410,13 @@ const SHAPE_ALONE: FlightKey[] = ["neutralPoint", "cgAft", "cgForward"];
 const LEVEL = { up: { x: 0, y: 0, z: 1 }, ahead: { x: -1, y: 0, z: 0 } };
 /** Angle of attack beyond which small angles no longer hold, rad. */
 const STEEP = 0.35;
-/** v/√(g·depth) below which the water's surface is not the free one of high speed (Hough and Moran 1969, from memory). */
+/**
+ * v/√(g·depth) below which the water's surface is not the free one of high speed (Hough and Moran 1969, from memory).
+ */
 const LEAST_FROUDE = 2;
 /**
- * Chords of depth beyond which the surface takes less than 1/200 of the lift, whatever the speed: with h chords of depth
- * a thin foil keeps (1 + 16h²)/(2 + 16h²) of it at high speed (Hough and Moran 1969, from memory).
+ * Chords of depth beyond which the surface takes less than 1/200 of the lift, whatever the speed: with h chords of
+ * depth a thin foil keeps (1 + 16h²)/(2 + 16h²) of it at high speed (Hough and Moran 1969, from memory).
  */
 const DEEP = 5;
 /** m/s below which foils of this mean chord (m) at this depth (m) make waves. */
@@ -427,7 +432,8 @@ function outsideOf(key: FlightKey, result: FlightResult): string[] {
   if (key === "stallSpeed" && touches && steep > touches.clear) {
     const degrees = (rad: number) => Math.round((rad * 180) / Math.PI);
     out.push(
-      `${degrees(steep)}° nose up at the stall: at this height “${touches.name}” touches the ground at ${degrees(touches.clear)}°, so it flies no slower than that allows`,
+      `${degrees(steep)}° nose up at the stall: at this height “${touches.name}” touches the ground at ` +
+        `${degrees(touches.clear)}°, so it flies no slower than that allows`,
     );
   }
   const slowest = values.stallSpeed?.value ?? 0;

@@ -35,10 +35,14 @@ export const twitchy = verdict<{ speed: number; g: number }>({
   },
   remedies: () => [advice("Less travel for fast flight, a softer middle, or the CG farther forward")],
   says: (p, habit) =>
-    `At ${plain(p.speed, "speed", habit, 0)} a tenth of the pitch travel pulls ${p.g < 9.95 ? p.g.toFixed(1) : "over 10"} × its weight more: it is twitchy when fast`,
+    `At ${plain(p.speed, "speed", habit, 0)} a tenth of the pitch travel pulls ` +
+    `${p.g < 9.95 ? p.g.toFixed(1) : "over 10"} × its weight more: it is twitchy when fast`,
 });
 
-/** Length of a side over its mean chord, and speed, from which a surface that nobody stiffened may flutter (judgement). */
+/**
+ * Length of a side over its mean chord, and speed, from which a surface that nobody stiffened may flutter
+ * (judgement).
+ */
 const LONG = 4;
 const FAST = 20;
 /** A long surface at speed: how stiff it is nobody said, and nothing here computes it. */
@@ -69,5 +73,6 @@ export const mayFlutter = verdict<{ surface: string; speed: number; long: number
     advice("Twist and bend it by hand, take the play out of its controls, and go faster in small steps only"),
   ],
   says: (p, habit) =>
-    `“${p.surface}” is ${p.long.toFixed(1)} chords long a side: whether it is stiff enough for ${plain(p.speed, "speed", habit, 0)} is not known; soft ones flutter`,
+    `“${p.surface}” is ${p.long.toFixed(1)} chords long a side: whether it is stiff enough for ` +
+    `${plain(p.speed, "speed", habit, 0)} is not known; soft ones flutter`,
 });

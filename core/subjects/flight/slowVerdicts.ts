@@ -94,7 +94,8 @@ export const trimTakes = verdict<{ share: number; up: boolean }>({
   remedies: () => [advice("Set the tail or the wing to another incidence, or move the CG")],
   says: (p) =>
     p.share > 1
-      ? `It cannot be trimmed at ${AT_SPEED} × stall speed: nose ${p.up ? "up" : "down"} it asks for ${percent(p.share)} of the travel`
+      ? `It cannot be trimmed at ${AT_SPEED} × stall speed: nose ${p.up ? "up" : "down"} it asks for ` +
+        `${percent(p.share)} of the travel`
       : `Trim at ${AT_SPEED} × stall speed takes ${percent(p.share)} of the pitch travel, nose ${p.up ? "up" : "down"}`,
 });
 
@@ -190,7 +191,9 @@ export const torqueRoll = verdict<{ share: number | null; rate: number | null }>
   says: (p, h) =>
     p.share !== null
       ? `Full throttle at its slowest takes ${percent(p.share)} of the roll control against the motor's torque`
-      : `Full throttle at its slowest rolls it ${(p.rate ?? 0) > 2 * Math.PI ? "over at once" : `at ${plain(p.rate ?? 0, "angle", h, 0)} a second`}, and no roll control answers`,
+      : "Full throttle at its slowest rolls it " +
+        `${(p.rate ?? 0) > 2 * Math.PI ? "over at once" : `at ${plain(p.rate ?? 0, "angle", h, 0)} a second`}, ` +
+        "and no roll control answers",
 });
 /** rad/s of roll from torque that hands still catch (judgement). */
 const ROLLS = 0.35;

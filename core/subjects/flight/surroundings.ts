@@ -4,7 +4,9 @@ import type { BodyShape, Surface } from "../surfaces/declares";
 import { lifts, planformOf, stationsOf } from "../surfaces/planform";
 import { wetted } from "./wet";
 
-/** What lies near: how far the baseline is over it (m), as it was said, and how far the surfaces are from it at most. */
+/**
+ * What lies near: how far the baseline is over it (m), as it was said, and how far the surfaces are from it at most.
+ */
 export interface Near {
   over: number;
   known: Known;
@@ -45,7 +47,9 @@ export function surroundings(
     if (piercing)
       return {
         status: "not covered",
-        because: `“${piercing.name}” comes out of the water: what such a foil gains and loses as it rises is not computed so far`,
+        because:
+          `“${piercing.name}” comes out of the water: what such a foil gains and loses as it rises is not ` +
+          "computed so far",
       };
     const depth = waterline.value - middleOf(main);
     // Bodies are in the air above, or said by nobody to be below.

@@ -63,8 +63,10 @@ const heightOrder = verdict<{ by: number; under: boolean }>({
   remedies: () => [advice("A larger or higher tail moves the pitch point aft; fly only so low that you can catch it")],
   says: (p, h) =>
     p.by > 0
-      ? `${p.under ? "Under the surface" : "Near the ground"} it does not hold its height: lift from height acts ${plain(p.by, "length", h, 0)} behind lift from pitch`
-      : `${p.under ? "Under the surface" : "Near the ground"} it may not hold its height: lift from height acts no surer ahead than lift from pitch`,
+      ? `${p.under ? "Under the surface" : "Near the ground"} it does not hold its height: lift from ` +
+        `height acts ${plain(p.by, "length", h, 0)} behind lift from pitch`
+      : `${p.under ? "Under the surface" : "Near the ground"} it may not hold its height: lift from ` +
+        "height acts no surer ahead than lift from pitch",
 });
 
 /** A surface in the wash of a propeller close before it: the lattice knows nothing of it. */
@@ -107,7 +109,8 @@ const surfaceFar = verdict<{ surface: string; away: number }>({
   },
   remedies: () => [advice("Look at its place: is the unit right?")],
   says: (p, h) =>
-    `“${p.surface}” stands ${plain(p.away, "length", h, 0)} away from the parts: every number of the wings rests on that`,
+    `“${p.surface}” stands ${plain(p.away, "length", h, 0)} away from the parts: every number of the ` +
+    "wings rests on that",
 });
 
 /** Chords below which a foil draws air as soon as it comes up or leans (common practice). */

@@ -28,7 +28,9 @@ const VOLUME = 0.05;
 /** Doubt of where the middle of the displaced water lies, share of the bodies' length (judgement). */
 const MIDDLE = 0.01;
 
-/** Whether the described bodies of a craft on its hull displace as much water as it weighs, and how deep, held level. */
+/**
+ * Whether the described bodies of a craft on its hull displace as much water as it weighs, and how deep, held level.
+ */
 export const floats = subject({
   name: "floats",
   reads: ["states", "gasLift", "items", "bodies", "brief.environment"],

@@ -22,10 +22,14 @@ const goesUnder = verdict<{ most: number; mass: number; sure: boolean }>({
   },
   remedies: () => [advice("Describe every hull and float as a body, at its true size; a larger hull, or less weight")],
   says: (p, habit) =>
-    `Its described hull displaces ${plain(p.most, "mass", habit)} wholly under and carries ${plain(p.mass, "mass", habit)}: it ${p.sure ? "goes" : "may go"} under`,
+    `Its described hull displaces ${plain(p.most, "mass", habit)} wholly under and carries ` +
+    `${plain(p.mass, "mass", habit)}: it ${p.sure ? "goes" : "may go"} under`,
 });
 
-/** Share of the hull's length by which the middle of the water may lie beside the CG before it trims plainly (judgement). */
+/**
+ * Share of the hull's length by which the middle of the water may lie beside the CG before it trims plainly
+ * (judgement).
+ */
 const trimsAway = verdict<{ behind: number }>({
   find(see) {
     const r = see.result(floats)?.level;
@@ -46,7 +50,9 @@ const trimsAway = verdict<{ behind: number }>({
     advice("Move the pack toward the middle of what it displaces; float it in a tub before the motor is fitted"),
   ],
   says: (p, habit) =>
-    `Level, the water it displaces has its middle ${plain(Math.abs(p.behind), "length", habit)} ${p.behind > 0 ? "behind" : "ahead of"} its CG: it settles by the ${p.behind > 0 ? "bow" : "stern"}`,
+    `Level, the water it displaces has its middle ${plain(Math.abs(p.behind), "length", habit)} ` +
+    `${p.behind > 0 ? "behind" : "ahead of"} its CG: it settles by the ` +
+    `${p.behind > 0 ? "bow" : "stern"}`,
 });
 const TRIMS = 0.03;
 

@@ -32,7 +32,8 @@ const gasBeyond = verdict<{ carried: number; most: number }>({
     advice("Fill it and weigh down what it lifts; describe the whole envelope as a body, at its true size"),
   ],
   says: (p, habit) =>
-    `The gas is said to carry ${plain(p.carried, "mass", habit)}: in bodies of this size none carries more than ${plain(p.most, "mass", habit)}`,
+    `The gas is said to carry ${plain(p.carried, "mass", habit)}: in bodies of this size none carries ` +
+    `more than ${plain(p.most, "mass", habit)}`,
 });
 
 const TIPS = 15 * (Math.PI / 180);
@@ -59,7 +60,8 @@ const hangsSteep = verdict<{ rest: number | null }>({
   says: (p, habit) =>
     p.rest === null
       ? "Its CG lies above its lift: it turns over and hangs upside down"
-      : `By itself it hangs ${plain(Math.abs(p.rest), "angle", habit, 0)} nose ${p.rest > 0 ? "up" : "down"}: its CG lies beside the middle of its gas`,
+      : `By itself it hangs ${plain(Math.abs(p.rest), "angle", habit, 0)} nose ` +
+        `${p.rest > 0 ? "up" : "down"}: its CG lies beside the middle of its gas`,
 });
 const figureOf = (h: NonNullable<GasResult["hangs"]>): Figure =>
   h.rest

@@ -1,9 +1,11 @@
 import { numbers } from "../../design/numbers";
 
 const SOURCE =
-  "Roots of the linear equations sideways, with derivatives by vortex lattice and strips (Etkin; Nelson; checked against a published general-aviation example, from memory).";
+  "Roots of the linear equations sideways, with derivatives by vortex lattice and strips (Etkin; " +
+  "Nelson; checked against a published general-aviation example, from memory).";
 const RANGE =
-  "Level flight at 1.3 × the stall speed, far above the ground, controls held, small angles; each derivative ± 20 % by its method, mass along the craft's own axes.";
+  "Level flight at 1.3 × the stall speed, far above the ground, controls held, small angles; each " +
+  "derivative ± 20 % by its method, mass along the craft's own axes.";
 
 /** The numbers of a craft on its wings that is left to itself sideways. */
 export const quantities = numbers({

@@ -36,7 +36,8 @@ const spirals = verdict<{ seconds: number; busy: boolean }>({
   },
   remedies: () => [advice("More dihedral, or a smaller fin: it turns into a slip more than it rolls out of it")],
   says: (p, habit) =>
-    `Left alone a lean doubles in ${plain(p.seconds, "stopwatch", habit, p.seconds < 10 ? 1 : 0)} at 1.3 × its stall speed: ${p.busy ? "it must be flown all the time" : "it spirals in slowly"}`,
+    `Left alone a lean doubles in ${plain(p.seconds, "stopwatch", habit, p.seconds < 10 ? 1 : 0)} at ` +
+    `1.3 × its stall speed: ${p.busy ? "it must be flown all the time" : "it spirals in slowly"}`,
 });
 
 /** Damping of the swing: MIL-F-8785C asks for 0.08, and for 0.02 at the least (from memory). */

@@ -2,9 +2,12 @@ import { numbers } from "../../design/numbers";
 
 const NOSE = {
   source:
-    "Balance of moments about the hindmost feet of a craft that rolls and speeds up (any textbook of flight mechanics).",
+    "Balance of moments about the hindmost feet of a craft that rolls and speeds up (any textbook of " +
+    "flight mechanics).",
   range:
-    "Level ground, no wind, feet that do not give; what touches behind by the described bodies and surfaces alone. No wash of a propeller over the tail: with one its nose comes up sooner. The lattice near its own ground only where a height in flight was said.",
+    "Level ground, no wind, feet that do not give; what touches behind by the described bodies and " +
+    "surfaces alone. No wash of a propeller over the tail: with one its nose comes up sooner. The " +
+    "lattice near its own ground only where a height in flight was said.",
 };
 
 /** The numbers of the run along the ground. */
@@ -14,7 +17,8 @@ export const quantities = numbers({
     dimension: "speed",
     page: "stability",
     formula:
-      "least v with q·(M + x·L) − W·d − T·(z_T − h) + D·(z_D − h) − µ·(W − L)·h ≥ 0 about the hindmost feet, pitch control full up",
+      "least v with q·(M + x·L) − W·d − T·(z_T − h) + D·(z_D − h) − µ·(W − L)·h ≥ 0 about the hindmost " +
+      "feet, pitch control full up",
     ...NOSE,
   },
   liftOffSpeed: {
@@ -22,7 +26,8 @@ export const quantities = numbers({
     dimension: "speed",
     page: "stability",
     formula:
-      "the sooner of nose up, as far as what is behind leaves it room for trimmed level flight, and carried as it stands, √(2·W / (ρ·L)); not before 1.15 × stall speed (common practice)",
+      "the sooner of nose up, as far as what is behind leaves it room for trimmed level flight, and " +
+      "carried as it stands, √(2·W / (ρ·L)); not before 1.15 × stall speed (common practice)",
     ...NOSE,
   },
   liftOffRun: {

@@ -28,11 +28,17 @@ export interface LiftoffResult {
   values: Record<LiftoffKey, Doubtful | null>;
   /** the least speed at which it is let leave, m/s */
   least: number;
-  /** m that its hindmost feet must stand farther ahead for the nose to come up by then; null: no answer, or none needed */
+  /**
+   * m that its hindmost feet must stand farther ahead for the nose to come up by then; null: no answer, or none
+   * needed
+   */
   feetAhead: number | null;
   /** what is behind and touches the ground first, and at how much more nose up, rad; null: nothing, or not known */
   touches: Touches | null;
-  /** with every doubtful number a step higher or not, its nose comes up at no speed and nothing carries it as it stands */
+  /**
+   * with every doubtful number a step higher or not, its nose comes up at no speed and nothing carries it as it
+   * stands
+   */
   surelyNot: boolean;
   inputs: PowerInput[];
   shapes: FlightInput[];

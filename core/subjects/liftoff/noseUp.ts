@@ -65,7 +65,9 @@ function fullUp(m: FlightModel, cg: number, alpha: number): { command: number; s
 /** Lift coefficient per rad of command above which a strip is of the control's own surface. */
 const OWN = 0.8;
 
-/** Lift over ½ρV² (m²) on its feet, and pitching moment about the datum (m³), with the control at a share of full up. */
+/**
+ * Lift over ½ρV² (m²) on its feet, and pitching moment about the datum (m³), with the control at a share of full up.
+ */
 function carriedBy({ model, cg, noseUp }: OnTheRun, share: number): { z: number; my: number } {
   const { command, signs } = fullUp(model, cg.x, noseUp);
   const of = (key: "z" | "my") =>

@@ -64,7 +64,8 @@ const noseLate = verdict<{
     if (params.touches !== null)
       return [
         advice(
-          "Longer legs, an outline that rises behind them, or a wing set at more of an angle, so that it flies as steep as it can stand",
+          "Longer legs, an outline that rises behind them, or a wing set at more of an angle, so that " +
+            "it flies as steep as it can stand",
         ),
       ];
     const feet = hindmost(see.design);
@@ -77,7 +78,9 @@ const noseLate = verdict<{
     return [
       {
         code: "feet-ahead",
-        text: `Set ${feet.map((f) => `“${f.name}”`).join(" and ")} ${plain(by, "length", h, h === "metric" ? 0 : 2)} farther ahead`,
+        text:
+          `Set ${feet.map((f) => `“${f.name}”`).join(" and ")} ` +
+          `${plain(by, "length", h, h === "metric" ? 0 : 2)} farther ahead`,
         patch: {
           set: feet.map((f) => ({ path: ["feet", `#${f.id}`, "at", "x"], value: f.at.x - by })),
           addItems: [],
@@ -91,11 +94,14 @@ const noseLate = verdict<{
       const at = `“${p.touches}” touches the ground at ${plain(p.clear, "angle", h)} more nose up`;
       return p.speed === null
         ? `${at}, and so flat nothing carries it: it does not leave the ground`
-        : `${at}: it leaves the ground only at ${plain(p.speed, "speed", h)}, ${times(p.over)} the speed at which it could`;
+        : `${at}: it leaves the ground only at ${plain(p.speed, "speed", h)}, ${times(p.over)} the speed ` +
+            "at which it could";
     }
     return p.speed === null
-      ? "On its run the nose does not come up at full nose up, and as it stands nothing carries it: it does not leave the ground"
-      : `Its nose comes up late: it leaves the ground at ${plain(p.speed, "speed", h)}, ${times(p.over)} the speed at which it could`;
+      ? "On its run the nose does not come up at full nose up, and as it stands nothing carries it: it " +
+          "does not leave the ground"
+      : `Its nose comes up late: it leaves the ground at ${plain(p.speed, "speed", h)}, ${times(p.over)} ` +
+          "the speed at which it could";
   },
 });
 

@@ -99,7 +99,10 @@ const pairExcludes = verdict<{
   says(p, h) {
     const limit = plain(p.limit, "mass", h);
     if (p.bare >= p.limit)
-      return `${limit} cannot hold whatever the time: without its pack the craft already weighs ${plain(p.bare, "mass", h)}`;
+      return (
+        `${limit} cannot hold whatever the time: without its pack the craft already weighs ` +
+        `${plain(p.bare, "mass", h)}`
+      );
     const time = plain(p.time, "time", "metric", 0);
     const pack = p.byCurrent ? ", whose current needs a pack of that size" : "";
     return `${time} needs at least ${plain(p.mass, "mass", h)} with this drive${pack}; your limit is ${limit}`;

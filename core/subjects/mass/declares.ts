@@ -201,7 +201,8 @@ export const walkBackSchema = z.object({
       .nullable()
       .default(null)
       .describe(
-        "CG behind which the craft is unstable in pitch, m aft of datum, with its standard uncertainty; null: not known",
+        "CG behind which the craft is unstable in pitch, m aft of datum, with its standard uncertainty; " +
+          "null: not known",
       ),
     { label: "neutral point" },
   ),
@@ -247,7 +248,8 @@ export const quantities = numbers({
     page: "layout",
     formula: "M + Σ n·m·a, a = 15 % guess, 8 % calculated, 3 % datasheet, 0 weighed",
     source:
-      "Mass-growth allowance by maturity (AIAA S-120 practice); the shares are common practice for small craft, from memory.",
+      "Mass-growth allowance by maturity (AIAA S-120 practice); the shares are common practice for " +
+      "small craft, from memory.",
     range: "Ledgers of craft still being built. The ± surrounds the shifted value.",
   },
   netMass: {

@@ -41,5 +41,6 @@ export const weakHold = verdict<{ item: string; by: string; pack: boolean }>({
   },
   remedies: () => [advice("Add a strap, a screw or a pin that holds when it lets go; shake it upside down")],
   says: (p) =>
-    `${p.item} is held by ${p.by} alone: ${p.pack ? "a pack that slides takes the CG along, one that drops takes the power" : "it is heavy enough to be missed"}`,
+    `${p.item} is held by ${p.by} alone: ` +
+    `${p.pack ? "a pack that slides takes the CG along, one that drops takes the power" : "it is heavy enough to be missed"}`,
 });

@@ -80,7 +80,8 @@ export const mass = subject({
           : without.length === 0
             ? []
             : [
-                `${without[0]?.name ?? ""}${without.length > 1 ? ` and ${without.length - 1} more` : ""} without a mass`,
+                `${without[0]?.name ?? ""}${without.length > 1 ? ` and ${without.length - 1} more` : ""} ` +
+                  "without a mass",
               ],
       },
     };

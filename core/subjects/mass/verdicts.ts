@@ -65,7 +65,8 @@ const nothingLeft = verdict<{ by: number; open: number }>({
     return t?.predicted ? [askFor(t.target.id, "mass", t.predicted.value, t.predicted.value + t.predicted.sd, h)] : [];
   },
   says: (p, h) =>
-    `${plain(p.by, "mass", h)} over the limit, and ${p.open} ${p.open === 1 ? "part still has" : "parts still have"} no mass`,
+    `${plain(p.by, "mass", h)} over the limit, and ${p.open} ` +
+    `${p.open === 1 ? "part still has" : "parts still have"} no mass`,
 });
 
 /**
@@ -112,7 +113,9 @@ const leftOver = verdict<{ left: number; open: number; first: string }>({
   },
   remedies: () => [advice("Weigh it, or enter an estimate with a ±")],
   says: (p, h) =>
-    `${plain(p.left, "mass", h)} are left for ${p.open === 1 ? p.first : `${p.open} parts without a mass, ${plain(p.left / p.open, "mass", h)} each`}: the mass limit stays open`,
+    `${plain(p.left, "mass", h)} are left for ` +
+    `${p.open === 1 ? p.first : `${p.open} parts without a mass, ${plain(p.left / p.open, "mass", h)} each`}: ` +
+    "the mass limit stays open",
 });
 
 /** The remainder is less than the lightest skin over what is still to be built. */
@@ -132,7 +135,8 @@ const notFeasible = verdict<{ left: number; least: number; first: string }>({
   },
   remedies: () => [LIGHTEN],
   says: (p, h) =>
-    `Not feasible: ${plain(p.left, "mass", h)} are left for ${p.first}, and a skin of that size alone takes ${plain(p.least, "mass", h)}`,
+    `Not feasible: ${plain(p.left, "mass", h)} are left for ${p.first}, and a skin of that size alone ` +
+    `takes ${plain(p.least, "mass", h)}`,
 });
 
 /** Heavier or lighter than the gas carries, by more than the brief allows. */
@@ -202,7 +206,8 @@ const growth = verdict<{ share: number; from: string; expected: number }>({
   },
   remedies: () => [LIGHTEN],
   says: (p, h) =>
-    `${percent(p.share)} heavier than ${p.from}${p.expected > 0.0005 ? `, and ${plain(p.expected, "mass", h)} more to expect` : ""}`,
+    `${percent(p.share)} heavier than ` +
+    `${p.from}${p.expected > 0.0005 ? `, and ${plain(p.expected, "mass", h)} more to expect` : ""}`,
 });
 
 /** Share of AUW that one part may come out heavier than foreseen before it is said (common practice). */
@@ -252,7 +257,8 @@ const surprise = verdict<{
   },
   remedies: () => [advice("Find out why it came out heavy first")],
   says: (p, h) =>
-    `${p.item} came out ${plain(p.by, "mass", h)} over what was ${p.against}${p.counter !== null ? `: it costs ${plain(p.counter, "mass", h)} more at the ${p.spot}` : ""}`,
+    `${p.item} came out ${plain(p.by, "mass", h)} over what was ` +
+    `${p.against}${p.counter !== null ? `: it costs ${plain(p.counter, "mass", h)} more at the ${p.spot}` : ""}`,
 });
 
 /** Share of AUW that may be there for balance alone (common practice). */
@@ -289,7 +295,9 @@ const ballastShare = verdict<{ share: number; mass: number }>({
     return [
       {
         code: "drop-ballast",
-        text: `Take out ${plain(params.mass, "mass", h)} and move ${item.name} ${plain(Math.abs(by), "length", h, 0)} ${by < 0 ? "forward" : "aft"} instead`,
+        text:
+          `Take out ${plain(params.mass, "mass", h)} and move ${item.name} ` +
+          `${plain(Math.abs(by), "length", h, 0)} ${by < 0 ? "forward" : "aft"} instead`,
         patch: { set: slideSteps(design.items, item, "x", by), addItems: [], removeItems: dead.map((d) => d.id) },
       },
     ];

@@ -2,9 +2,11 @@ import { numbers } from "../../design/numbers";
 
 const LEVEL = {
   source:
-    "Balance of forces in steady flight (any textbook of flight mechanics); drag of wings and bodies with drag due to lift far behind the lattice, drives moving as under thrust.",
+    "Balance of forces in steady flight (any textbook of flight mechanics); drag of wings and bodies " +
+    "with drag due to lift far behind the lattice, drives moving as under thrust.",
   range:
-    "Still air, level, between 1.2 × stall speed (common practice) and what full throttle holds; thrust along the path.",
+    "Still air, level, between 1.2 × stall speed (common practice) and what full throttle holds; thrust " +
+    "along the path.",
 };
 
 /** The numbers of wings and drives together. */

@@ -76,7 +76,9 @@ function telling({ duty }: { duty: readonly Phase[] }): Phase[] {
   return duty.filter((p) => p.by !== "throttle" || p.value >= AT_REST);
 }
 
-/** Whether the duty, as it is stated, keeps the craft up: if not, how long it lasts is the time of a craft that falls. */
+/**
+ * Whether the duty, as it is stated, keeps the craft up: if not, how long it lasts is the time of a craft that falls.
+ */
 export const keepsUp = subject({
   name: "keepsUp",
   cost: "slow",

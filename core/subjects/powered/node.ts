@@ -189,7 +189,9 @@ export const powered = subject({
     if (slowest > FASTEST)
       return {
         status: "not covered",
-        because: `at the height that it flies at “${flown.result.touches?.name}” touches the ground at every angle that carries it`,
+        because:
+          `at the height that it flies at “${flown.result.touches?.name}” touches the ground at every ` +
+          "angle that carries it",
       };
     const { mass: value, massSd: sd, evidence } = ledger.result;
     const auw = { value, sd, evidence };

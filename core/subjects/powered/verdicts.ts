@@ -40,7 +40,8 @@ const sinks = verdict<{ odds: number; lacks: number; speed: number }>({
   ],
   says: (p, h) =>
     p.lacks > 0
-      ? `Full throttle does not hold it level: at best, at ${plain(p.speed, "speed", h)}, ${plain(p.lacks, "force", h)} are missing`
+      ? `Full throttle does not hold it level: at best, at ${plain(p.speed, "speed", h)}, ` +
+        `${plain(p.lacks, "force", h)} are missing`
       : `Only a ${chance(p.odds)} chance that full throttle holds it level`,
 });
 
@@ -65,7 +66,8 @@ const climbsLittle = verdict<{ rate: number; rise: number }>({
   },
   remedies: () => [advice("A propeller or cell more; turns wide and shallow"), LIGHTEN],
   says: (p, h) =>
-    `Climbs ${plain(p.rate, "speed", h)} at full throttle, ${percent(p.rise)} of the way flown: little to turn or clear anything with`,
+    `Climbs ${plain(p.rate, "speed", h)} at full throttle, ${percent(p.rise)} of the way flown: little ` +
+    "to turn or clear anything with",
 });
 
 /** The duty is flown with less than keeps it up. */

@@ -112,5 +112,7 @@ export const standsInStream = verdict<InStream & { name: string }>({
     ];
   },
   says: (p) =>
-    `${p.names.slice(0, 3).join(", ")}${p.names.length > 3 ? " and more" : ""} ${p.side === "behind" ? "behind" : "before"} ${p.name}: ${percent(p.share)} of its disc is covered, and it counts as free`,
+    `${p.names.slice(0, 3).join(", ")}${p.names.length > 3 ? " and more" : ""} ` +
+    `${p.side === "behind" ? "behind" : "before"} ${p.name}: ${percent(p.share)} of its disc is ` +
+    "covered, and it counts as free",
 });

@@ -112,7 +112,8 @@ const tipsCavitate = verdict<{ tip: number; from: number }>({
     }),
   remedies: () => [advice("A larger and slower screw, by gearing or a lower Kv; or weigh its pull in the tub")],
   says: (p, h) =>
-    `Blade tips at ${plain(p.tip, "speed", h)} may cavitate, from about ${plain(p.from, "speed", h)} on near the surface: the thrust shown is not to be relied on`,
+    `Blade tips at ${plain(p.tip, "speed", h)} may cavitate, from about ${plain(p.from, "speed", h)} on ` +
+    "near the surface: the thrust shown is not to be relied on",
 });
 
 /** What the blades themselves stand: tips too fast for the air or the water, and stall. */

@@ -60,7 +60,8 @@ const driveNotCovered = verdict<{ because: string }>({
   remedies: (see) => [
     ...sayWhere(see),
     advice(
-      "Weigh what it pushes at three settings or more, as it is built in, and enter it under Power: known by what it was measured to push",
+      "Weigh what it pushes at three settings or more, as it is built in, and enter it under Power: " +
+        "known by what it was measured to push",
     ),
   ],
   says: (p) => `The drives are not computed: ${p.because}`,

@@ -106,14 +106,20 @@ export function notCovered(design: Supported & Drives): string | null {
       if (u.surroundings === "not a propeller")
         return `${u.name} is no propeller: choose what it is, or weigh what it pushes`;
       if (u.surroundings === "in water" && held.onGround)
-        return `${u.name} works in water on a craft that goes on the ground: choose what it is, drum or wheel, or weigh what it pushes`;
+        return (
+          `${u.name} works in water on a craft that goes on the ground: choose what it is, drum or wheel, ` +
+          "or weigh what it pushes"
+        );
       if (held.beats && u.direction === "up")
         return `${u.name} carries a flapping craft: choose that it is flapping wings, or weigh what they lift`;
     }
     const silent = aroundLacks(u);
     if (silent) return `${u.name} ${silent.where}: ${silent.todo}, or weigh what it pushes as it is built in`;
     if (isBeside(u) && beside(units) < 2)
-      return `${u.name} overlaps another or shares its axis, and there is no other: count both among the like units, or add its partner as a drive`;
+      return (
+        `${u.name} overlaps another or shares its axis, and there is no other: count both among the like ` +
+        "units, or add its partner as a drive"
+      );
     if (u.surroundings === null && !held.inAir) return `where ${u.name} works is not said: in the air or in water`;
   }
   return null;
@@ -128,7 +134,8 @@ export function assumed({ units }: Drives): string | null {
   const silent = units.filter(whereUnsaid);
   return silent.length === 0
     ? null
-    : `where ${silent.map((u) => u.name).join(", ")} ${silent.length === 1 ? "works" : "work"} is not said: free air is assumed`;
+    : `where ${silent.map((u) => u.name).join(", ")} ${silent.length === 1 ? "works" : "work"} is not ` +
+        "said: free air is assumed";
 }
 
 /** Whether a drive stands in water. */

@@ -156,7 +156,8 @@ const currentsHold = verdict<{ share: number; curves: boolean }>({
     ];
   },
   says: (p) =>
-    `${p.curves ? "What is known of the currents is" : "Motor, controller and pack are"} within limits (at most ${percent(p.share)} of rating)`,
+    `${p.curves ? "What is known of the currents is" : "Motor, controller and pack are"} within limits ` +
+    `(at most ${percent(p.share)} of rating)`,
 });
 
 const INCH = 0.0254;
@@ -233,7 +234,8 @@ const fastThrottle = verdict<{ drive: string; factor: number }>({
     }),
   remedies: () => [advice("Let the throttle take half a second, and test size against ramp on the bench")],
   says: (p) =>
-    `${p.drive ? `${p.drive}: a` : "A"} slammed throttle pulls ${times(p.factor)} the controller's rating before the motor turns`,
+    `${p.drive ? `${p.drive}: a` : "A"} slammed throttle pulls ${times(p.factor)} the controller's ` +
+    "rating before the motor turns",
 });
 
 /** What motors and controllers carry. */

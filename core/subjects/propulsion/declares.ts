@@ -264,9 +264,13 @@ export type Conductor = z.infer<typeof conductorSchema>;
 
 export const CHAIN = {
   source:
-    "Three-constant motor model; blade-element-momentum propeller (Glauert 1935; one unknown per blade element after Ning 2014); generic cell curves (common practice).",
+    "Three-constant motor model; blade-element-momentum propeller (Glauert 1935; one unknown per blade " +
+    "element after Ning 2014); generic cell curves (common practice).",
   range:
-    "Open propellers by themselves, or with what is entered around them, in air or water, standing still or moving along their axis, 2 to 6 blades, pitch/diameter 0.3 to 1.2, tip Mach below 0.75, in water below the speed at which tips cavitate. A drive never on a stand: thrust ± 10 %, torque ± 15 %; in water ± 20 % and ± 25 %.",
+    "Open propellers by themselves, or with what is entered around them, in air or water, standing " +
+    "still or moving along their axis, 2 to 6 blades, pitch/diameter 0.3 to 1.2, tip Mach below 0.75, " +
+    "in water below the speed at which tips cavitate. A drive never on a stand: thrust ± 10 %, torque ± " +
+    "15 %; in water ± 20 % and ± 25 %.",
 };
 
 /** The numbers of drives standing at their throttle limits. */

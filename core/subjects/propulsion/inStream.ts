@@ -24,8 +24,8 @@ const ACROSS = 21;
 const AXES = ["x", "y", "z"] as const;
 
 /**
- * What of the mass list stands in the streams of a drive's units, each side of each apart. Boxes for parts; nothing of a
- * unit that pushes along none of the craft's axes, and of parts without a place or a size, or that reach through the
+ * What of the mass list stands in the streams of a drive's units, each side of each apart. Boxes for parts; nothing of
+ * a unit that pushes along none of the craft's axes, and of parts without a place or a size, or that reach through the
  * disc.
  */
 export const inStreamOf = (design: Pick<Design, "units" | "items">, drive: number): InStream[] =>

@@ -27,7 +27,8 @@ export function outsideAt(u: UnitSetup, rpm: number): string[] {
     ...(beyond === null ? [] : [beyond]),
     ...(boils
       ? [
-          `blade tips at ${boils.tip.toFixed(0)} m/s may cavitate, from about ${boils.from.toFixed(0)} m/s on near the surface`,
+          `blade tips at ${boils.tip.toFixed(0)} m/s may cavitate, from about ${boils.from.toFixed(0)} ` +
+            "m/s on near the surface",
         ]
       : []),
   ];

@@ -87,13 +87,17 @@ const thrustLine = verdict<{ shift: number; arm: number; tilt: number | null }>(
       ? [
           {
             code: "tilt-thrust",
-            text: `Tilt the thrust line to ${plain(Math.abs(tilt), "angle", habit)} ${tilt < 0 ? "down" : "up"}, through the CG`,
+            text:
+              `Tilt the thrust line to ${plain(Math.abs(tilt), "angle", habit)} ` +
+              `${tilt < 0 ? "down" : "up"}, through the CG`,
             patch: set(["units", `#${about}`, "tilt"], tilt),
           },
         ]
       : [advice("Try short power pulses low and slow before full throttle")],
   says: (p, h) =>
-    `Full throttle pitches the nose ${p.shift > 0 ? "down" : "up"}: thrust passes ${plain(Math.abs(p.arm), "length", h, h === "metric" ? 0 : 2)} ${p.arm > 0 ? "above" : "below"} the CG`,
+    `Full throttle pitches the nose ${p.shift > 0 ? "down" : "up"}: thrust passes ` +
+    `${plain(Math.abs(p.arm), "length", h, h === "metric" ? 0 : 2)} ${p.arm > 0 ? "above" : "below"} ` +
+    "the CG",
 });
 
 /** Share of the length by which full thrust may pass beside the CG before it is said (judgement). */
@@ -122,7 +126,9 @@ const thrustBeside = verdict<{ beside: number; toPort: boolean }>({
   },
   remedies: () => [advice("Move the units or the CG sideways, turn a unit, or give the stronger side less throttle")],
   says: (p, h) =>
-    `Full throttle turns the nose to ${p.toPort ? "port" : "starboard"}: thrust passes ${plain(Math.abs(p.beside), "length", h, h === "metric" ? 0 : 2)} to ${p.beside > 0 ? "starboard" : "port"} of the CG`,
+    `Full throttle turns the nose to ${p.toPort ? "port" : "starboard"}: thrust passes ` +
+    `${plain(Math.abs(p.beside), "length", h, h === "metric" ? 0 : 2)} to ` +
+    `${p.beside > 0 ? "starboard" : "port"} of the CG`,
 });
 
 /** Open propellers that lie over one another where they are placed, and count as working by themselves. */
@@ -147,7 +153,8 @@ const discsOverlap = verdict<{ drive: string; by: number }>({
     }),
   remedies: () => [advice("Choose that its discs overlap or share an axis, or place them further apart")],
   says: (p, h) =>
-    `${p.drive}: two discs lie ${plain(p.by, "length", h, 0)} over one another where they are placed, and count as working by themselves`,
+    `${p.drive}: two discs lie ${plain(p.by, "length", h, 0)} over one another where they are placed, ` +
+    "and count as working by themselves",
 });
 
 /** Share of the propellers' torques that may be left over before it is said, for a craft on its propellers. */

@@ -24,6 +24,7 @@ export const quantities = numbers({
     formula: "at least atan(F/(M·g)) with the push F of its wheels or drums on level ground",
     source: "Push along a slope equals M·g·sin θ; grip falls with cos θ, so the arctangent holds for both.",
     range:
-      "Drives that push on the ground, crawling up straight, none lifted or sliding sideways; other wheels roll freely.",
+      "Drives that push on the ground, crawling up straight, none lifted or sliding sideways; other " +
+      "wheels roll freely.",
   },
 });

@@ -69,7 +69,8 @@ function undriven(units: readonly Pick<Unit, "measured" | "propulsor" | "count">
   const carried = units.reduce((s, u) => s + (u.propulsor?.kind === "wheel" ? u.count * u.propulsor.load.value : 0), 0);
   return carried < (1 - RESTS) * mass
     ? [
-        `${Math.round(100 * (1 - carried / mass))} % of the weight rests on what is not driven: what that takes is left out`,
+        `${Math.round(100 * (1 - carried / mass))} % of the weight rests on what is not driven: what ` +
+          "that takes is left out",
       ]
     : [];
 }

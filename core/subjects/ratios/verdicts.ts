@@ -52,7 +52,8 @@ const cannotLift = verdict<{ share: number; missing: number }>({
   },
   remedies: (see, _found, h) => larger(see, "thrustToWeight", Math.max(1.3, thrustTarget(see)?.target.value ?? 0), h),
   says: (p, h) =>
-    `Full throttle pushes ${percent(p.share)} of the weight: ${plain(p.missing, "mass", h)} of thrust are missing to lift it`,
+    `Full throttle pushes ${percent(p.share)} of the weight: ${plain(p.missing, "mass", h)} of thrust ` +
+    "are missing to lift it",
 });
 
 /** A target of thrust to weight, or of thrust, that is missed. */
@@ -140,7 +141,8 @@ const maskedFailure = verdict<{ drives: number; left: number }>({
   },
   remedies: () => [advice("Compare the current of each drive in every run")],
   says: (p) =>
-    `One of ${p.drives} propellers could be dead and nobody would see: ${percent(p.left)} of what is asked would be left`,
+    `One of ${p.drives} propellers could be dead and nobody would see: ${percent(p.left)} of what is ` +
+    "asked would be left",
 });
 
 export const verdicts = {

@@ -12,7 +12,8 @@ export const quantities = numbers({
       "v at which T(v) = ½ρv²·C_D·A, all drives ahead at full throttle; on described wings T(v) = ½ρv²·A + k·W²/½ρv²",
     source: "Drag area entered or from a timed run, else of wings and bodies by their shape; drives as under thrust.",
     range:
-      "One drag area at all speeds; propellers moving along their axis, below the advance ratio at which thrust is gone.",
+      "One drag area at all speeds; propellers moving along their axis, below the advance ratio at " +
+      "which thrust is gone.",
   },
   madeGood: {
     label: "Speed made good into the worst wind",
@@ -21,7 +22,8 @@ export const quantities = numbers({
     formula: "top speed − wind",
     source: "Sum of velocities.",
     range:
-      "Level, at full throttle, against the steady wind that the brief calls the worst. Below nought it is carried backwards.",
+      "Level, at full throttle, against the steady wind that the brief calls the worst. Below nought it " +
+      "is carried backwards.",
   },
 });
 

@@ -41,7 +41,9 @@ export interface Rotor {
   rpm: number;
   /** N·m·s at full throttle, of all its units together, along the axes of the craft */
   stored: Point;
-  /** Shares of its inertia that are doubtful: how far out the mass sits (alike in all of a kind), and the mass itself. */
+  /**
+   * Shares of its inertia that are doubtful: how far out the mass sits (alike in all of a kind), and the mass itself.
+   */
   doubt: { shape: number; mass: number };
   /** What is alike in rotors of one kind, and whose mass one entry says. */
   kind: string;

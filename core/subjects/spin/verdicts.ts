@@ -26,7 +26,8 @@ const spinKicks = verdict<{ axis: Turning; rate: number }>({
     advice("Open the throttle over a second or more; two rotors that turn against one another store nothing together"),
   ],
   says: (p, habit) =>
-    `Opened at once, the throttle turns it about ${p.axis} at ${plain(Math.abs(p.rate), "angle", habit)} a second while nothing answers`,
+    `Opened at once, the throttle turns it about ${p.axis} at ` +
+    `${plain(Math.abs(p.rate), "angle", habit)} a second while nothing answers`,
 });
 
 /** Turned by hand, it goes another way than it is told. */
@@ -58,7 +59,8 @@ const spinPrecesses = verdict<{ turned: Turning; pushed: Turning; share: number 
     advice("Smaller or lighter blades, or a second rotor that turns the other way; turn it slowly until it is tried"),
   ],
   says: (p) =>
-    `Turned briskly about ${p.turned}, its rotors push it about ${p.pushed} with ${percent(p.share)} of what answers there`,
+    `Turned briskly about ${p.turned}, its rotors push it about ${p.pushed} with ${percent(p.share)} of ` +
+    "what answers there",
 });
 
 export const verdicts = { "spin-kicks": spinKicks, "spin-precesses": spinPrecesses };

@@ -39,7 +39,9 @@ export const quantities = numbers({
     dimension: "angle",
     page: "stability",
     formula: "least of atan(d/h): CG a way d inside an edge of its feet and h above them",
-    source: `${STATICS} tan of it is the static stability factor of road vehicles (half of the track over the CG's height).`,
+    source:
+      `${STATICS} tan of it is the static stability factor of road vehicles (half of the track over the ` +
+      "CG's height).",
     range: "Standing, feet that do not give, slide or sink.",
   },
   tipWind: {

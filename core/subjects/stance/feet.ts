@@ -48,9 +48,9 @@ function hullOf<T>(points: readonly T[], at: (p: T) => [number, number]): T[] {
 }
 
 /**
- * How a rigid craft rests on its feet: on the plane under which no foot reaches and over whose feet the CG stands; where
- * there is none, on the one whose feet it stands beside the least (it falls over an edge of it). Null for fewer than
- * three feet, or all in a line.
+ * How a rigid craft rests on its feet: on the plane under which no foot reaches and over whose feet the CG stands;
+ * where there is none, on the one whose feet it stands beside the least (it falls over an edge of it). Null for fewer
+ * than three feet, or all in a line.
  *
  * @param upward about which way is up as it stands, in the axes of the craft
  */

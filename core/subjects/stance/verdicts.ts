@@ -24,11 +24,13 @@ const standsNot = verdict<{ over: string; beside: number }>({
   },
   remedies: (_see, { params }, h) => [
     advice(
-      `Feet ${plain(params.beside, "length", h, h === "metric" ? 0 : 2)} or more farther out towards ${params.over}, or the CG the other way`,
+      `Feet ${plain(params.beside, "length", h, h === "metric" ? 0 : 2)} or more farther out towards ` +
+        `${params.over}, or the CG the other way`,
     ),
   ],
   says: (p, h) =>
-    `Put down it falls over ${p.over}: its CG is ${plain(p.beside, "length", h, h === "metric" ? 0 : 2)} outside its feet`,
+    `Put down it falls over ${p.over}: its CG is ` +
+    `${plain(p.beside, "length", h, h === "metric" ? 0 : 2)} outside its feet`,
 });
 
 /** Slope on which a craft that stands so badly is not left alone (judgement). */
@@ -89,7 +91,8 @@ const tipsThrust = verdict<{ over: string; held: number; rolling: number }>({
       ...(out > 0
         ? [
             advice(
-              `Feet ${plain(out, "length", h, h === "metric" ? 0 : 2)} farther out towards ${params.over}, or the thrust line lower`,
+              `Feet ${plain(out, "length", h, h === "metric" ? 0 : 2)} farther out towards ` +
+                `${params.over}, or the thrust line lower`,
             ),
           ]
         : []),
@@ -99,7 +102,8 @@ const tipsThrust = verdict<{ over: string; held: number; rolling: number }>({
     p.rolling > 1
       ? `Full throttle tips it over ${p.over} even while it rolls: ${percent(p.rolling)} of what its weight holds`
       : p.held > 1
-        ? `Full throttle tips it over ${p.over} as long as it cannot roll: ${percent(p.held)} of what its weight holds, ${percent(p.rolling)} rolling`
+        ? `Full throttle tips it over ${p.over} as long as it cannot roll: ${percent(p.held)} of what its ` +
+          `weight holds, ${percent(p.rolling)} rolling`
         : `Full throttle takes ${percent(p.held)} of what keeps it from going over ${p.over} while it cannot roll`,
 });
 
@@ -123,7 +127,8 @@ const tipsWind = verdict<{ over: string; from: number; wind: number }>({
   },
   remedies: () => [advice("Hold it, or turn it into the wind, until it goes; a wider stance or a lower CG")],
   says: (p, h) =>
-    `${plain(p.wind, "speed", h, 1)} of side wind may tip it over ${p.over} where it stands: about ${plain(p.from, "speed", h, 1)} do`,
+    `${plain(p.wind, "speed", h, 1)} of side wind may tip it over ${p.over} where it stands: about ` +
+    `${plain(p.from, "speed", h, 1)} do`,
 });
 
 export const verdicts = {

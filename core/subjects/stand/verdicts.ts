@@ -32,7 +32,8 @@ const sweepStale = verdict<{ drive: string; changed: string; carried: boolean }>
     }),
   remedies: () => [SWEEP],
   says: (p) =>
-    `The stand results for ${p.drive} are out of date: ${p.changed} changed since${p.carried ? "; its factors are carried over with more doubt" : ""}`,
+    `The stand results for ${p.drive} are out of date: ${p.changed} changed ` +
+    `since${p.carried ? "; its factors are carried over with more doubt" : ""}`,
 });
 
 const sweepOtherPack = verdict<{ drive: string; pack: string }>({
@@ -94,7 +95,8 @@ const copiesUnmeasured = verdict<{ drive: string; count: number; because: string
   says: (p) =>
     p.because
       ? `${p.count} of ${p.drive} are built and none was measured: “${p.because}”`
-      : `Measure one before building ${p.count}: ${p.wide ? `what ${p.drive} pushes is known within a wide band only` : `no ${p.drive} has been on the stand`}`,
+      : `Measure one before building ${p.count}: ` +
+        `${p.wide ? `what ${p.drive} pushes is known within a wide band only` : `no ${p.drive} has been on the stand`}`,
 });
 
 /** Thrust decides and nobody has measured it. */

@@ -66,7 +66,9 @@ export function girthOf(across: BodyShape["across"], f: Frame): number {
 const lengthOf = (points: readonly Across[]): number =>
   points.slice(1).reduce((s, p, k) => s + Math.hypot(p.out - (points[k]?.out ?? 0), p.z - (points[k]?.z ?? 0)), 0);
 
-/** Points at equal shares of the length of half a section, in shares of its size: those of two belong to one another. */
+/**
+ * Points at equal shares of the length of half a section, in shares of its size: those of two belong to one another.
+ */
 function spread(half: readonly Across[], n: number): Across[] {
   const total = lengthOf(half);
   const first = half[0] ?? { out: 0, z: 0 };
@@ -115,8 +117,8 @@ export interface BodyGives {
 
 /**
  * What a body holds and what its skin is: straight lines from frame to frame, each to the point at the same share of
- * the outline, both drawn to one size. Volume and its middle by Simpson's rule, which is exact for such a loft (its area is a quadratic of x,
- * the moment of it a cubic); the skin by triangles.
+ * the outline, both drawn to one size. Volume and its middle by Simpson's rule, which is exact for such a loft (its
+ * area is a quadratic of x, the moment of it a cubic); the skin by triangles.
  */
 export function bodyGives(b: Pick<BodyShape, "across" | "frames" | "mirrored">): BodyGives {
   const halves = b.frames.map((f) => ({ x: f.x, half: sized(spread(sharesOf(b.across, f), ALONG), f) }));

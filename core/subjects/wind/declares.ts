@@ -25,8 +25,11 @@ export const quantities = numbers({
     page: "stability",
     formula: "hovering: the hardest unit's share × √(W² + D²) / W; else D / T, standing; D = ½ρV²·C·A",
     source:
-      "Drag of blunt bodies broadside, C = 1.1 ± 0.3: plates 1.17, cubes 1.05, round bodies 0.6 to 1.2 (Hoerner 1965, from memory). An entered drag area stands before it where the wind comes from ahead.",
+      "Drag of blunt bodies broadside, C = 1.1 ± 0.3: plates 1.17, cubes 1.05, round bodies 0.6 to 1.2 " +
+      "(Hoerner 1965, from memory). An entered drag area stands before it where the wind comes from " +
+      "ahead.",
     range:
-      "Steady wind of the speed that the brief calls the worst. Thrust as in still air; the drag of turning rotors is not in it.",
+      "Steady wind of the speed that the brief calls the worst. Thrust as in still air; the drag of " +
+      "turning rotors is not in it.",
   },
 });

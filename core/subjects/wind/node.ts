@@ -115,8 +115,8 @@ const AXIS: Record<Axis, Point> = { x: { x: 1, y: 0, z: 0 }, y: { x: 0, y: 1, z:
 const SLENDER = 1 / 3;
 /**
  * What turns slender bodies across a wind that comes at a slant, N·m: ½ρV²·(k₂ − k₁)·(π/2)∫h²dx·sin 2β / 2, the most of
- * it at 45° (Munk, NACA TR 184; said for angles below 10°, more than that holds where the flow has left it). Without what
- * fins hold against it.
+ * it at 45° (Munk, NACA TR 184; said for angles below 10°, more than that holds where the flow has left it). Without
+ * what fins hold against it.
  */
 function slant({ bodies }: View, pressure: number): AxisLine["disturbs"][number] | null {
   const known = bodies.filter((b) => b.shapeBy !== "guess");

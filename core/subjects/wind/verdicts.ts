@@ -46,7 +46,8 @@ const windBeyond = verdict<{ top: number; wind: number }>({
   says: (p, habit) =>
     p.wind > p.top
       ? `The worst wind, ${plain(p.wind, "speed", habit, 1)}, is faster than it is: it is carried off at full throttle`
-      : `The worst wind, ${plain(p.wind, "speed", habit, 1)}, is ${percent(p.wind / p.top)} of its top speed: little is left to come back with`,
+      : `The worst wind, ${plain(p.wind, "speed", habit, 1)}, is ${percent(p.wind / p.top)} of its top ` +
+        "speed: little is left to come back with",
 });
 
 /** What holding a place takes of the thrust. */
@@ -84,7 +85,8 @@ const windHolds = verdict<{ share: number; wind: number; hover: boolean; most: n
   says: (p, habit) =>
     p.hover
       ? `Holding its place in ${plain(p.wind, "speed", habit, 1)} of wind takes ${percent(p.share)} of its hardest unit`
-      : `${plain(p.wind, "speed", habit, 1)} of wind from ahead takes ${percent(p.share)} of its thrust, before anything else holds it back`,
+      : `${plain(p.wind, "speed", habit, 1)} of wind from ahead takes ${percent(p.share)} of its thrust, ` +
+        "before anything else holds it back",
 });
 
 /** A side wind turns it, and what answers is less. */
@@ -110,7 +112,8 @@ const windTurns = verdict<{ axis: Turning; share: number | null; wind: number }>
     ),
   ],
   says: (p, habit) =>
-    `${plain(p.wind, "speed", habit, 1)} of wind turns it about ${p.axis} with ${p.share === null ? "all" : percent(p.share)} of what answers there`,
+    `${plain(p.wind, "speed", habit, 1)} of wind turns it about ${p.axis} with ` +
+    `${p.share === null ? "all" : percent(p.share)} of what answers there`,
 });
 
 export const verdicts = {

@@ -79,7 +79,9 @@ export function BenchStation() {
       <button
         type="button"
         aria-current={!shown && kind === k ? "true" : undefined}
-        className={`block min-h-8 w-full py-1 text-left ${!shown && kind === k ? "font-semibold text-accent" : "text-ink"}`}
+        className={
+          "block min-h-8 w-full py-1 text-left " + `${!shown && kind === k ? "font-semibold text-accent" : "text-ink"}`
+        }
         onClick={() => setSearch({ new: k })}
       >
         {title}
@@ -91,13 +93,21 @@ export function BenchStation() {
     "mt-1 max-[640px]:flex max-[640px]:overflow-x-auto max-[640px]:whitespace-nowrap max-[640px]:[&>li]:pr-4";
   return (
     <div className="flex min-h-full max-[640px]:flex-col">
-      <aside className="no-print w-[184px] shrink-0 border-r border-hair px-4 py-4 max-[640px]:w-full max-[640px]:border-b max-[640px]:border-r-0">
+      <aside
+        className={
+          "no-print w-[184px] shrink-0 border-r border-hair px-4 py-4 max-[640px]:w-full " +
+          "max-[640px]:border-b max-[640px]:border-r-0"
+        }
+      >
         <ul className={list}>
           <li>
             <button
               type="button"
               aria-current={!shown && starts ? "true" : undefined}
-              className={`block min-h-8 w-full py-1 text-left ${!shown && starts ? "font-semibold text-accent" : "text-ink"}`}
+              className={
+                "block min-h-8 w-full py-1 text-left " +
+                `${!shown && starts ? "font-semibold text-accent" : "text-ink"}`
+              }
               onClick={() => setSearch({ new: "begin" })}
             >
               What do you have?
@@ -144,7 +154,9 @@ export function BenchStation() {
               <button
                 type="button"
                 aria-current={b === shown ? "true" : undefined}
-                className={`block min-h-8 w-full py-1 text-left text-[12px] ${b === shown ? "text-accent" : "text-ink"}`}
+                className={
+                  "block min-h-8 w-full py-1 text-left text-[12px] " + `${b === shown ? "text-accent" : "text-ink"}`
+                }
                 onClick={() => onOpen(b.number)}
               >
                 <b className="num">{code(b.number)}</b> {nameOf(b)}

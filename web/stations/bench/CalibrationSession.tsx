@@ -21,7 +21,8 @@ const HOW: Record<Quantity, string> = {
   scale: "Two known masses or more, well apart: full bottles weighed elsewhere, coins, a litre of water.",
   voltage: "Beside a second meter, at two voltages or more: a full pack and an empty one will do.",
   current:
-    "A second meter in line, at two currents or more. Without one: the charge that it counted over a run, against what the charger put back.",
+    "A second meter in line, at two currents or more. Without one: the charge that it counted over a " +
+    "run, against what the charger put back.",
 };
 const DOUBT = {
   few: "One pair or two give no scatter: a third would show it.",
@@ -103,7 +104,8 @@ export function CalibrationSession({
               <span className="num">{result.correction.gainSd.toFixed(4)}</span> × (shown
               {result.correction.zero === 0
                 ? ""
-                : ` ${result.correction.zero > 0 ? "−" : "+"} ${plain(Math.abs(result.correction.zero), dimension, habit)}`}
+                : ` ${result.correction.zero > 0 ? "−" : "+"} ` +
+                  `${plain(Math.abs(result.correction.zero), dimension, habit)}`}
               {result.correction.zeroSd > 0 ? ` ± ${showSd(result.correction.zeroSd, dimension, habit)}` : ""})
             </p>
             {result.doubts.map((d) => (

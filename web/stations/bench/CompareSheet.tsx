@@ -156,7 +156,8 @@ function AtEqual({
           <span key={names[k]} className="num">
             {names[k]?.split(" ")[0]}:{" "}
             {v
-              ? `${plain(v.value, equal === "thrust" ? "power" : "force", habit)} ± ${showSd(v.sd, equal === "thrust" ? "power" : "force", habit)}`
+              ? `${plain(v.value, equal === "thrust" ? "power" : "force", habit)} ± ` +
+                `${showSd(v.sd, equal === "thrust" ? "power" : "force", habit)}`
               : "not measured"}
           </span>
         ))}

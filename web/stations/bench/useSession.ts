@@ -126,9 +126,8 @@ export const benchFormName = (session: Bench | null, form: string): string =>
 
 /**
  * What every session has: its test as the form holds it, date, notes, pictures, and whether anything was changed since
- * it was kept. What is neither kept nor thrown away is there again when the form is opened. `head` and `foot` are what its
- * head and foot
- * needs.
+ * it was kept. What is neither kept nor thrown away is there again when the form is opened. `head` and `foot` are what
+ * its head and foot needs.
  * @param form which new session it is
  * @param begin the test as it is kept, or as a new one begins; null: there is nothing to test yet
  * @param takenUp what was left half-written of a new one, as it is taken up again: a stand is made safe anew

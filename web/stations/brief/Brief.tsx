@@ -104,7 +104,12 @@ function TargetRow({ result, whole = false }: { result: TargetResult; whole?: bo
     <tr data-target={target.metric}>
       <td className="text-ink">
         {/* A menu shows one line and cuts it: its choice stands over it in words that wrap. */}
-        <span className="relative block py-[3px] pr-4 has-[select:focus-visible]:outline-2 has-[select:focus-visible]:outline-accent">
+        <span
+          className={
+            "relative block py-[3px] pr-4 has-[select:focus-visible]:outline-2 " +
+            "has-[select:focus-visible]:outline-accent"
+          }
+        >
           <b aria-hidden="true" className="font-semibold">
             {metric.label}
           </b>

@@ -93,7 +93,12 @@ export function CostChart() {
         By cause. <span className="font-semibold text-ink">Black</span>: finding and mending.{" "}
         <span className="font-semibold text-care">Ochre</span>: tests of suspects that were wrong.
       </p>
-      <div className="mt-2 grid grid-cols-[minmax(0,1.9fr)_minmax(0,1fr)_minmax(0,1fr)] gap-3 max-[640px]:grid-cols-[minmax(0,1fr)]">
+      <div
+        className={
+          "mt-2 grid grid-cols-[minmax(0,1.9fr)_minmax(0,1fr)_minmax(0,1fr)] gap-3 " +
+          "max-[640px]:grid-cols-[minmax(0,1fr)]"
+        }
+      >
         <CostBars
           labels
           title="Hours"

@@ -71,10 +71,18 @@ export function FaultsStation() {
     );
   };
   return (
-    <div className="grid h-full grid-cols-[184px_1fr] print:grid-cols-[minmax(0,1fr)] max-[640px]:h-auto max-[640px]:grid-cols-[minmax(0,1fr)]">
+    <div
+      className={
+        "grid h-full grid-cols-[184px_1fr] print:grid-cols-[minmax(0,1fr)] max-[640px]:h-auto " +
+        "max-[640px]:grid-cols-[minmax(0,1fr)]"
+      }
+    >
       <nav
         aria-label="Faults"
-        className="border-r border-hair px-4 py-3 print:hidden max-[640px]:max-h-52 max-[640px]:overflow-y-auto max-[640px]:border-b max-[640px]:border-r-0"
+        className={
+          "border-r border-hair px-4 py-3 print:hidden max-[640px]:max-h-52 max-[640px]:overflow-y-auto " +
+          "max-[640px]:border-b max-[640px]:border-r-0"
+        }
       >
         <h2>Faults</h2>
         <HalfList

@@ -73,7 +73,10 @@ export function Proposals({
           <li
             key={cause.id}
             data-proposal={cause.id}
-            className="grid grid-cols-[1fr_1fr_auto] items-center gap-3 border-b border-hair py-1 max-[640px]:grid-cols-[minmax(0,1fr)]"
+            className={
+              "grid grid-cols-[1fr_1fr_auto] items-center gap-3 border-b border-hair py-1 " +
+              "max-[640px]:grid-cols-[minmax(0,1fr)]"
+            }
           >
             <span>
               <b className="text-ink">{cause.text}</b>

@@ -208,7 +208,11 @@ function Ways({
               first={false}
               plan={null}
               patch={packChange.patch}
-              text={`Fit a ${pack.factor > 1 ? "heavier" : "lighter"} pack: ${plain(battery.capacity.value * pack.factor, "capacity", habit)}, about ${plain(packChange.mass, "mass", habit)}`}
+              text={
+                `Fit a ${pack.factor > 1 ? "heavier" : "lighter"} pack: ` +
+                `${plain(battery.capacity.value * pack.factor, "capacity", habit)}, about ` +
+                `${plain(packChange.mass, "mass", habit)}`
+              }
             />
           )}
         </ul>

@@ -61,7 +61,12 @@ export function LayoutStation() {
             <WindowStrip width={width} />
           </div>
           {/* As high as the drawing, whatever is selected: the list beneath does not move under the hand. */}
-          <div className="w-[276px] shrink-0 border-l border-hair px-4 py-3 max-[640px]:w-full max-[640px]:border-l-0 min-[641px]:max-h-[470px] min-[641px]:overflow-y-auto">
+          <div
+            className={
+              "w-[276px] shrink-0 border-l border-hair px-4 py-3 max-[640px]:w-full max-[640px]:border-l-0 " +
+              "min-[641px]:max-h-[470px] min-[641px]:overflow-y-auto"
+            }
+          >
             <CgPanel />
             {item ? (
               <Selected item={item} number={index + 1} />

@@ -118,7 +118,10 @@ function Measure() {
   return (
     <svg width={w + 90} height={26} className="block" aria-hidden="true">
       <path
-        d={`M1 14h${w}${Array.from({ length: ticks + 1 }, (_, k) => `M${1 + (k * w) / ticks} ${k % (ticks / 2) === 0 ? 6 : 10}V14`).join("")}`}
+        d={
+          "M1 " +
+          `14h${w}${Array.from({ length: ticks + 1 }, (_, k) => `M${1 + (k * w) / ticks} ${k % (ticks / 2) === 0 ? 6 : 10}V14`).join("")}`
+        }
         stroke="#000"
         fill="none"
       />
@@ -206,7 +209,9 @@ export function PaperSheet() {
       </p>
     );
   const tiles = tilesOf(plan.width, plan.height, paper);
-  const title = `${file.craft.name} ${version.label}, ${shown.map((v) => NAMES[v].toLowerCase()).join(", ")} view, ${scaleName(chosen.scale)}, measures in ${DISPLAY[habit].length}`;
+  const title =
+    `${file.craft.name} ${version.label}, ${shown.map((v) => NAMES[v].toLowerCase()).join(", ")} view, ` +
+    `${scaleName(chosen.scale)}, measures in ${DISPLAY[habit].length}`;
   const { width, height } = PAPERS[paper];
   const columns = Math.max(...tiles.map((t) => t.column)) + 1;
   return (

@@ -96,7 +96,8 @@ function WhatItDoes({ item }: { item: Item }) {
             {(1 + counter).toFixed(2)} {gram}
           </b>
           {Math.abs(counter) > 0.02
-            ? `: itself, ${counter > 0 ? "and" : "less"} ${Math.abs(counter).toFixed(2)} ${gram} of counterweight at the ${price.spot.name}`
+            ? `: itself, ${counter > 0 ? "and" : "less"} ${Math.abs(counter).toFixed(2)} ${gram} of ` +
+              `counterweight at the ${price.spot.name}`
             : ""}
           .
         </p>

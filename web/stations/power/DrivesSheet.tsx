@@ -77,7 +77,11 @@ export function DrivesSheet({
         </span>
       }
     >
-      <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,340px)] gap-6 px-4 py-3 max-[760px]:grid-cols-[minmax(0,1fr)]">
+      <div
+        className={
+          "grid grid-cols-[minmax(0,1fr)_minmax(0,340px)] gap-6 px-4 py-3 " + "max-[760px]:grid-cols-[minmax(0,1fr)]"
+        }
+      >
         {unit ? (
           <DriveForm key={unit.id} unit={unit} />
         ) : battery ? (

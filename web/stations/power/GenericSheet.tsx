@@ -158,7 +158,8 @@ function GenericTable({
     });
     if (refused === null)
       toast.success(
-        `${part.name} is in the draft; the ledger carries it as "${made.entry}". All guesses: weigh and measure what you buy.`,
+        `${part.name} is in the draft; the ledger carries it as "${made.entry}". All guesses: weigh and ` +
+          "measure what you buy.",
       );
   };
   const keep = async (part: GenericPart) => {

@@ -159,7 +159,10 @@ function LoopDrawing({ masses, limit }: { masses: number[]; limit: number | null
         const t = i / 48;
         const r = radius(m) + (radius(next) - radius(m)) * t;
         const a = -Math.PI / 2 + 2 * Math.PI * t;
-        return `${k === 0 && i === 0 ? "M" : "L"}${(c + r * Math.cos(a)).toFixed(1)} ${(c + r * Math.sin(a)).toFixed(1)}`;
+        return (
+          `${k === 0 && i === 0 ? "M" : "L"}${(c + r * Math.cos(a)).toFixed(1)} ` +
+          `${(c + r * Math.sin(a)).toFixed(1)}`
+        );
       }).join("");
     })
     .join("");

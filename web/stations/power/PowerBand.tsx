@@ -201,7 +201,8 @@ export function PowerBand({ battery, drives, path, rails }: Props) {
         : [
             quantity(first.packVoltage, drives[0]?.sd.packVoltage, "voltage"),
             quantity(first.packCurrent, drives[0]?.sd.packCurrent, "current"),
-            `sag ${(first.packLoss / Math.max(first.packCurrent, 1e-9)).toFixed(2)} V, −${first.packLoss.toFixed(first.packLoss < 10 ? 1 : 0)} W`,
+            `sag ${(first.packLoss / Math.max(first.packCurrent, 1e-9)).toFixed(2)} V, ` +
+              `−${first.packLoss.toFixed(first.packLoss < 10 ? 1 : 0)} W`,
           ]
       ).map((line, k) => (
         <text
@@ -287,7 +288,10 @@ function BandRow({
   return (
     <g data-band={row.unit.id}>
       <path
-        d={`M${PACK - 30} ${from}C${PACK} ${from} ${PACK + 4} ${top} ${PACK + 34} ${top}V${base}C${PACK + 4} ${base} ${PACK} ${from + inflow} ${PACK - 30} ${from + inflow}z`}
+        d={
+          `M${PACK - 30} ${from}C${PACK} ${from} ${PACK + 4} ${top} ${PACK + 34} ` +
+          `${top}V${base}C${PACK + 4} ${base} ${PACK} ${from + inflow} ${PACK - 30} ${from + inflow}z`
+        }
         fill="var(--band)"
       />
       {several && (
@@ -306,7 +310,10 @@ function BandRow({
         return (
           <g key={l.name}>
             <path
-              d={`M${x} ${y}H${x + step * 0.72}C${x + step * 0.9} ${y} ${x + step * 0.84} ${base - h(next)} ${x + step} ${base - h(next)}V${base}H${x}z`}
+              d={
+                `M${x} ${y}H${x + step * 0.72}C${x + step * 0.9} ${y} ${x + step * 0.84} ` +
+                `${base - h(next)} ${x + step} ${base - h(next)}V${base}H${x}z`
+              }
               fill="var(--band)"
             />
             {l.loss > 0 && (

@@ -68,7 +68,8 @@ function LeftOpen({ result, units }: { result: SearchResult; units: readonly Uni
       ? [
           [
             "mass",
-            `What is on the shaft of ${listed(result.unweighed)} has no mass in the parts list: every AUW here leaves out how it grows. List it under Layout.`,
+            `What is on the shaft of ${listed(result.unweighed)} has no mass in the parts list: every ` +
+              "AUW here leaves out how it grows. List it under Layout.",
           ] as [string, string],
         ]
       : []),
@@ -87,7 +88,8 @@ function LeftOpen({ result, units }: { result: SearchResult; units: readonly Uni
       ? [
           [
             "scaled",
-            "On other cells its push is scaled from its measured curve, less surely the farther: weigh it on the pack you choose. Prices are those of the pack alone.",
+            "On other cells its push is scaled from its measured curve, less surely the farther: weigh " +
+              "it on the pack you choose. Prices are those of the pack alone.",
           ] as [string, string],
         ]
       : units.some((u) => u.propulsor)

@@ -89,7 +89,10 @@ export function ChecklistSheet() {
         )}
       </div>
       <p
-        className={`mt-3 text-[15px] font-semibold ${held.length > 0 ? "text-stop" : open.length > 0 ? "text-care" : "text-clear"}`}
+        className={
+          "mt-3 text-[15px] font-semibold " +
+          `${held.length > 0 ? "text-stop" : open.length > 0 ? "text-care" : "text-clear"}`
+        }
         aria-live="polite"
         data-ready={held.length === 0 ? "go" : "not yet"}
       >

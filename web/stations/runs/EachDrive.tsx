@@ -53,7 +53,10 @@ export function EachDrive({
         {rows.map((r) => (
           <li
             key={`${r.unit} ${r.copy}`}
-            className="grid grid-cols-3 items-center gap-1 border-b border-hair pb-1 min-[641px]:grid-cols-[minmax(0,1fr)_repeat(3,8rem)]"
+            className={
+              "grid grid-cols-3 items-center gap-1 border-b border-hair pb-1 " +
+              "min-[641px]:grid-cols-[minmax(0,1fr)_repeat(3,8rem)]"
+            }
           >
             <span className="max-[640px]:col-span-3">{r.name}</span>
             {READ.map(([key, dimension, unit]) => (

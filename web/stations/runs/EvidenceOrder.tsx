@@ -118,7 +118,8 @@ export function EvidenceOrder({ run, onDone }: { run: Run; onDone: () => void })
         {first
           ? "Not to be armed again before this is done."
           : tested
-            ? "A suspect has been tested or the fault has come to an end: it may be armed again, held and clear of people."
+            ? "A suspect has been tested or the fault has come to an end: it may be armed again, held and " +
+              "clear of people."
             : "Not to be armed again before one suspect has been tested, and not near people while it is unexplained."}
       </p>
       <p className="mt-3">

@@ -81,7 +81,10 @@ export function Ladder({
               onClick={() => onPlan(rung.stage)}
             >
               <span
-                className={`block leading-4 ${own === "untried" || own === "left out" ? "text-pencil" : "font-semibold text-ink"}`}
+                className={
+                  "block leading-4 " +
+                  `${own === "untried" || own === "left out" ? "text-pencil" : "font-semibold text-ink"}`
+                }
               >
                 <span className="num">{rung.stage}</span> {rung.name}
               </span>
@@ -111,7 +114,10 @@ export function Ladder({
                   aria-current={r.number === current ? "true" : undefined}
                   aria-label={`Run ${r.number}, ${OUTCOME[r.outcome].word}`}
                   onClick={() => onPick(r.number)}
-                  className={`num min-h-6 px-1 ${r.number === current ? "bg-accent text-on-accent" : OUTCOME[r.outcome].colour}`}
+                  className={
+                    "num min-h-6 px-1 " +
+                    `${r.number === current ? "bg-accent text-on-accent" : OUTCOME[r.outcome].colour}`
+                  }
                 >
                   {r.outcome === "passed" ? "■" : r.outcome === "failed" ? "×" : "□"} {r.number}
                 </button>

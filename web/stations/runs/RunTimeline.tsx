@@ -30,7 +30,9 @@ function Mark({ outcome, y }: { outcome: Run["outcome"]; y: number }) {
   );
 }
 
-/** Every run of the craft in the order of time, at the rung that it was on: by version, with the pauses between days. */
+/**
+ * Every run of the craft in the order of time, at the rung that it was on: by version, with the pauses between days.
+ */
 export function RunTimeline({ current }: { current: number | null }) {
   const { file, version, go } = useDesk();
   const list = useRef<HTMLOListElement>(null);
@@ -68,8 +70,14 @@ export function RunTimeline({ current }: { current: number | null }) {
                 type="button"
                 className={`block w-6 ${r.number === current ? "bg-tint-accent" : ""}`}
                 aria-current={r.number === current ? "true" : undefined}
-                aria-label={`Run ${r.number}, ${r.version}, ${r.date.slice(0, 10)}: rung ${r.stage}, ${OUTCOME[r.outcome].word}`}
-                title={`Run ${r.number}, ${r.date.slice(0, 10)}: rung ${r.stage}, ${OUTCOME[r.outcome].word.toLowerCase()}`}
+                aria-label={
+                  `Run ${r.number}, ${r.version}, ${r.date.slice(0, 10)}: rung ${r.stage}, ` +
+                  `${OUTCOME[r.outcome].word}`
+                }
+                title={
+                  `Run ${r.number}, ${r.date.slice(0, 10)}: rung ${r.stage}, ` +
+                  `${OUTCOME[r.outcome].word.toLowerCase()}`
+                }
                 onClick={() => go({ label: r.version, station: "runs", search: { run: String(r.number) } })}
               >
                 <svg width="24" height={HEIGHT} viewBox={`0 0 24 ${HEIGHT}`} aria-hidden="true">
@@ -85,7 +93,9 @@ export function RunTimeline({ current }: { current: number | null }) {
                 </svg>
               </button>
               <span
-                className={`h-4 whitespace-nowrap text-[11px] leading-4 ${here ? "font-semibold text-accent" : "text-ink2"}`}
+                className={
+                  "h-4 whitespace-nowrap text-[11px] leading-4 " + `${here ? "font-semibold text-accent" : "text-ink2"}`
+                }
               >
                 {first ? r.version : "\u00a0"}
               </span>

@@ -83,7 +83,11 @@ function Strip({
             <g stroke="var(--ink)" strokeWidth="2">
               {Number.isFinite(r.reach) && (
                 <path
-                  d={`M${x(r.mean - r.reach)} 17h${x(r.mean + r.reach) - x(r.mean - r.reach)}M${x(r.mean - r.reach)} 12v10M${x(r.mean + r.reach)} 12v10`}
+                  d={
+                    `M${x(r.mean - r.reach)} ` +
+                    `17h${x(r.mean + r.reach) - x(r.mean - r.reach)}M${x(r.mean - r.reach)} ` +
+                    `12v10M${x(r.mean + r.reach)} 12v10`
+                  }
                   fill="none"
                 />
               )}

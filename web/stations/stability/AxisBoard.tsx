@@ -86,7 +86,10 @@ function Bars({ line, most }: { line: AxisLine; most: number }) {
       width={W}
       height="24"
       role="img"
-      aria-label={`${TURN_WORD[line.axis]}: ${plain(Math.abs(turned), "torque", habit)} against ${plain(answer, "torque", habit)}`}
+      aria-label={
+        `${TURN_WORD[line.axis]}: ${plain(Math.abs(turned), "torque", habit)} against ` +
+        `${plain(answer, "torque", habit)}`
+      }
     >
       <rect x="0" y="2" width={x(answer)} height="8" fill="var(--band)" stroke="var(--pencil)" />
       <rect
@@ -329,9 +332,15 @@ function ByDrives({ result }: { result: DriveAxes }) {
       <p className="mt-1 text-pencil" data-loss={loss ? (loss.changed.length === 0 ? "unseen" : "seen") : "none"}>
         {loss
           ? loss.changed.length === 0
-            ? `Nobody may notice: every axis is still commanded${loss.surgeLeft < 0.99 ? `, with ${Math.round(100 * loss.surgeLeft)} % of the thrust ahead` : ""}. Look at each drive’s current before every run.`
-            : `What you would see: ${loss.changed.map((c) => SIX_WORD[c.axis].toLowerCase()).join(", ")} ${loss.changed.length > 1 ? "go" : "goes"}${loss.surgeLeft < 0.99 ? `; ${Math.round(100 * loss.surgeLeft)} % of the thrust ahead is left` : ""}.`
-          : `The most on each axis with nothing done on the others, standing, by a linear programme over one-way units; each ± ${Math.round(100 * result.share)} %, as the thrusts are. A propeller turned backwards counts with 60 % of its thrust. Drives only: what the wind does is told below, what current and hull do is not counted.`}
+            ? "Nobody may notice: every axis is still " +
+              `commanded${loss.surgeLeft < 0.99 ? `, with ${Math.round(100 * loss.surgeLeft)} % of the thrust ahead` : ""}. ` +
+              "Look at each drive’s current before every run."
+            : `What you would see: ${loss.changed.map((c) => SIX_WORD[c.axis].toLowerCase()).join(", ")} ` +
+              `${loss.changed.length > 1 ? "go" : "goes"}${loss.surgeLeft < 0.99 ? `; ${Math.round(100 * loss.surgeLeft)} % of the thrust ahead is left` : ""}.`
+          : "The most on each axis with nothing done on the others, standing, by a linear programme over " +
+            `one-way units; each ± ${Math.round(100 * result.share)} %, as the thrusts are. A propeller ` +
+            "turned backwards counts with 60 % of its thrust. Drives only: what the wind does is told " +
+            "below, what current and hull do is not counted."}
       </p>
     </section>
   );

@@ -113,7 +113,9 @@ function Carried({ found }: { found: Solved }) {
           {least.word === "carries"
             ? `all the way: least at ${speed(least.speed)}, where ${share(least.margin)} of the weight is left over`
             : first && last
-              ? `between ${speed(first.speed)} and ${speed(last.speed)}: at ${speed(least.speed)} ${share(least.margin)} of the weight ${least.margin < 0 ? "is missing" : "is left over"}, ± ${share(least.sd)}`
+              ? `between ${speed(first.speed)} and ${speed(last.speed)}: at ${speed(least.speed)} ` +
+                `${share(least.margin)} of the weight ` +
+                `${least.margin < 0 ? "is missing" : "is left over"}, ± ${share(least.sd)}`
               : ""}
           .
         </p>
@@ -145,7 +147,8 @@ function Picture({ found }: { found: Solved }) {
   const marks = scaleLinear([0, toDisplay(top, "speed", habit)], [x(0), x(top)]);
   // One path for each kind: hundreds of boxes would be as many nodes.
   const box = (i: number, k: number) =>
-    `M${(x(speeds[i] ?? 0) - dx / 2).toFixed(1)} ${(y(raises[k] ?? 0) - dy / 2).toFixed(1)}h${dx.toFixed(2)}v${dy.toFixed(2)}h-${dx.toFixed(2)}z`;
+    `M${(x(speeds[i] ?? 0) - dx / 2).toFixed(1)} ` +
+    `${(y(raises[k] ?? 0) - dy / 2).toFixed(1)}h${dx.toFixed(2)}v${dy.toFixed(2)}h-${dx.toFixed(2)}z`;
   const paths = { low: "", slow: "" };
   for (const [k, row] of cells.entries())
     for (const [i, c] of row.entries()) {

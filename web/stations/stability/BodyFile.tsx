@@ -322,7 +322,8 @@ function Gives({ shape: { mesh }, body }: { shape: ShapeRead; body: BodyShape })
           The mesh: {mesh.triangles.toLocaleString("en")} triangles, {size}, skin {plain(mesh.area, "area", habit)},{" "}
           {mesh.volume === null || mesh.centroid === null
             ? "no volume (see below)"
-            : `closed, ${plain(mesh.volume, "volume", habit)} around x ${length(mesh.centroid[0])}, y ${length(mesh.centroid[1])}, z ${length(mesh.centroid[2])} where the file has it`}
+            : `closed, ${plain(mesh.volume, "volume", habit)} around x ${length(mesh.centroid[0])}, y ` +
+              `${length(mesh.centroid[1])}, z ${length(mesh.centroid[2])} where the file has it`}
           .{" "}
         </>
       )}

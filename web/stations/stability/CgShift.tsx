@@ -67,7 +67,8 @@ export function CgShift({ wings, flown }: { wings: LatticeResult; flown: FlightR
                 <td className="num text-right">
                   {here
                     ? "as it is"
-                    : `${plain(Math.abs(shift), "length", habit, places + (step < 0.002 ? 1 : 0))} ${shift > 0 ? "aft" : "forward"}`}
+                    : `${plain(Math.abs(shift), "length", habit, places + (step < 0.002 ? 1 : 0))} ` +
+                      `${shift > 0 ? "aft" : "forward"}`}
                 </td>
                 <td className={`num text-right ${unstable ? "text-stop" : thin ? "text-care" : ""}`}>
                   {r.margin === null

@@ -43,7 +43,10 @@ export function Cord() {
   return (
     <Line
       label="From a stretched cord"
-      hint={`pull read off a luggage scale, tied down; ${Math.round(100 * RETURNED.value)} ± ${Math.round(100 * RETURNED.sd)} % of what it holds reaches the craft (judgement)`}
+      hint={
+        `pull read off a luggage scale, tied down; ${Math.round(100 * RETURNED.value)} ± ` +
+        `${Math.round(100 * RETURNED.sd)} % of what it holds reaches the craft (judgement)`
+      }
     >
       <span className="flex flex-wrap items-end gap-2">
         {field("pull", "Pull, fully stretched", "force", "N")}

@@ -100,7 +100,10 @@ export function FlightSheet() {
       {(flight.launch === "wheels" || flight.launch === "skids") && (
         <Line
           label="Pull on the ground"
-          hint="over its weight, from a scale that pulls it along; common practice: hard floor 0.03 to 0.05, short grass 0.1 to 0.2, skids on ice 0.03 to 0.1"
+          hint={
+            "over its weight, from a scale that pulls it along; common practice: hard floor 0.03 to 0.05, " +
+            "short grass 0.1 to 0.2, skids on ice 0.03 to 0.1"
+          }
         >
           {known("rolling", "Pull on the ground", "not said")}
         </Line>

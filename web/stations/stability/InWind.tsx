@@ -89,7 +89,8 @@ function Answers({ held, wind: worst }: { held: Held; wind: number }) {
           <p className="max-w-[44ch] text-pencil">
             {held.kind === "hover"
               ? `of the hardest unit holds it in ${against}, leaning ${plain(held.lean, "angle", habit)} into it`
-              : `of its thrust ahead holds it against ${against}${held.beside === "water" ? "; what the water takes comes to that" : held.beside === "ground" ? "; what the ground takes comes to that" : ", standing"}`}
+              : "of its thrust ahead holds it against " +
+                `${against}${held.beside === "water" ? "; what the water takes comes to that" : held.beside === "ground" ? "; what the ground takes comes to that" : ", standing"}`}
           </p>
         </div>
       )}
@@ -246,7 +247,9 @@ function Side({ result }: { result: WindResult }) {
           ? "open against the CG"
           : Math.abs(arm) < 1e-3
             ? "at the CG"
-            : `${plain(Math.abs(arm), "length", habit, habit === "metric" ? 0 : 2)} ${arm > 0 ? "behind" : "ahead of"} the CG${broadside ? `: broadside, its nose turns ${arm > 0 ? "into the wind" : "away from it"}` : ""}`}
+            : `${plain(Math.abs(arm), "length", habit, habit === "metric" ? 0 : 2)} ` +
+              `${arm > 0 ? "behind" : "ahead of"} the ` +
+              `CG${broadside ? `: broadside, its nose turns ${arm > 0 ? "into the wind" : "away from it"}` : ""}`}
         {lacks.length > 0 && <span className="text-care">; {lacks.join("; ")} not in it</span>}.{" "}
         <span className="text-pencil">
           Blunt, C = 1.1 ± 0.3; steady wind; gusts and lift of wings in it are not counted.

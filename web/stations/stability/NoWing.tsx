@@ -13,8 +13,10 @@ export function NoWing({ why, onAdded }: { why: string | null; onAdded: (id: str
       <h2 className="text-[18px]">No wing is described yet</h2>
       <p className="mt-2">
         {why === null
-          ? "A place, a span and two chords are enough to say where the CG must be. Choose what comes nearest; each figure can be put right."
-          : `Where its CG must be is not computed here: ${why}. Wings, fins and bodies can be described all the same: they are drawn in their true outline.`}
+          ? "A place, a span and two chords are enough to say where the CG must be. Choose what comes " +
+            "nearest; each figure can be put right."
+          : `Where its CG must be is not computed here: ${why}. Wings, fins and bodies can be described ` +
+            "all the same: they are drawn in their true outline."}
       </p>
       {design.items.length === 0 && (
         <p className="mt-2 text-pencil">Parts first make it easier: the first wing is sized by them.</p>

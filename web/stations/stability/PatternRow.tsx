@@ -26,7 +26,10 @@ export function PatternRow({ onAdded }: { onAdded: (id: string) => void }) {
         <button
           key={p}
           type="button"
-          className="flex w-[76px] flex-col items-center gap-1 border border-hair p-1 text-center text-[11px] leading-[13px] text-ink hover:border-accent hover:text-accent"
+          className={
+            "flex w-[76px] flex-col items-center gap-1 border border-hair p-1 text-center text-[11px] " +
+            "leading-[13px] text-ink hover:border-accent hover:text-accent"
+          }
           onClick={() => add(p)}
         >
           <svg width="50" height="40" viewBox="0 0 50 40" aria-hidden="true" fill="none" stroke="currentColor">

@@ -129,7 +129,10 @@ function Handle({
       role="button"
       aria-label={`${name}, point ${i + 1}: ${plain(p.out, "length", habit)} out, ${plain(p.z, "length", habit)} up`}
       onKeyDown={keys}
-      className="cursor-grab fill-[var(--sheet)] stroke-[var(--accent)] stroke-[1.4] outline-none focus-visible:fill-[var(--accent)]"
+      className={
+        "cursor-grab fill-[var(--sheet)] stroke-[var(--accent)] stroke-[1.4] outline-none " +
+        "focus-visible:fill-[var(--accent)]"
+      }
     />
   );
 }

@@ -71,7 +71,8 @@ export function Speeds({ flown }: { flown: FlightResult }) {
     return { ...m, text, half, at: Math.min(Math.max(x(m.value), half + 4), width - half - 4) };
   });
   const calm = AT_SPEED * stall.value;
-  // Where the slowest is outside its method nothing is judged; how fast it flies is told where thrust and drag are known.
+  // Where the slowest is outside its method nothing is judged; how fast it flies is told where thrust and drag are
+  // known.
   const bands =
     !touching && stall.outside?.length
       ? []

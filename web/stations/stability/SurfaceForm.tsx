@@ -19,7 +19,8 @@ const SHAPE = surfaceSchema.shape;
 const CHORD = SHAPE.chord as z.ZodType<number>;
 
 const usual = (of: keyof typeof USUAL_VOLUMES) =>
-  `common practice ${USUAL_VOLUMES[of].join(" to ")}; ${of === "tail" ? "the margin decides" : "whether the wind turns it away decides"}`;
+  `common practice ${USUAL_VOLUMES[of].join(" to ")}; ` +
+  `${of === "tail" ? "the margin decides" : "whether the wind turns it away decides"}`;
 
 /** One surface: where it stands, its panels, its section, and what is hinged to it. */
 export function SurfaceForm({ surface: s }: { surface: Surface }) {

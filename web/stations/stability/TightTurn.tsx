@@ -37,7 +37,8 @@ export function TightTurn({ flat, touches }: { flat: Flat; touches: number }) {
         At most {plain(forces.bank, "force", habit)} come from that bank, {plain(forces.side, "force", habit)} from its
         side and {plain(forces.thrust, "force", habit)} from full thrust that points inwards.{" "}
         {bending.slips !== null &&
-          `In free air its rudder holds about ${plain(Math.min(MOST_SLIP, bending.slips * bending.travel), "angle", habit)} of slip. `}
+          "In free air its rudder holds about " +
+            `${plain(Math.min(MOST_SLIP, bending.slips * bending.travel), "angle", habit)} of slip. `}
         Slower, with more slip, or with something that touches, it turns tighter.
       </p>
       <div className="mt-1 flex flex-wrap items-center gap-2">
@@ -77,7 +78,8 @@ export function TightTurn({ flat, touches }: { flat: Flat; touches: number }) {
                     : "open: its nose turns into no side wind by itself, and what a rudder holds is not told"
                   : need.least <= bending.travel
                     ? `in free air at the least ${plain(need.least, "angle", habit)} of the ${most} of its rudder`
-                    : `in free air at the least ${(need.least / bending.travel).toFixed(1)} times what its rudder gives at ${most}: a larger one, or further aft`}
+                    : `in free air at the least ${(need.least / bending.travel).toFixed(1)} times what ` +
+                      `its rudder gives at ${most}: a larger one, or further aft`}
           </span>
         )}
       </div>

@@ -35,7 +35,10 @@ export function GroundLine({ sheet, height }: { sheet: Sheet; height: number | n
   const y = height === null ? f.y + f.h + 1 : Math.min(sheet.py("side", -height), sheet.height - 4);
   return (
     <path
-      d={`M${f.x} ${y}h${f.w}${height === null ? "" : Array.from({ length: 24 }, (_, k) => `M${f.x + (k * f.w) / 24} ${y}l-4 5`).join("")}`}
+      d={
+        `M${f.x} ` +
+        `${y}h${f.w}${height === null ? "" : Array.from({ length: 24 }, (_, k) => `M${f.x + (k * f.w) / 24} ${y}l-4 5`).join("")}`
+      }
       stroke="var(--rule)"
       fill="none"
       pointerEvents="none"

@@ -33,7 +33,10 @@ export function AdviceList() {
           <li
             key={a.id}
             data-advice={a.state}
-            className="grid grid-cols-[1fr_150px_1fr_auto] items-center gap-2 border-b border-hair py-1 max-[640px]:grid-cols-[minmax(0,1fr)]"
+            className={
+              "grid grid-cols-[1fr_150px_1fr_auto] items-center gap-2 border-b border-hair py-1 " +
+              "max-[640px]:grid-cols-[minmax(0,1fr)]"
+            }
           >
             <span>
               <b className="text-ink">{a.text}</b>{" "}

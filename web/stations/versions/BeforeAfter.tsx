@@ -40,7 +40,9 @@ const PATHS = {
   same: { stroke: "var(--rule)", strokeWidth: 0.8 },
 } as const;
 
-/** One part, wing or body: what was in pencil, what is in ink, what is new in blue; what did not change stands faint. */
+/**
+ * One part, wing or body: what was in pencil, what is in ink, what is new in blue; what did not change stands faint.
+ */
 function Thing<T>({
   thing,
   path,

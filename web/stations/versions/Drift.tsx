@@ -87,7 +87,10 @@ function DriftDrawing({
       className="mt-1 block bg-sheet"
       role="img"
       data-drift={title}
-      aria-label={`${title}: ${points.map((p) => `${p.label} ${p.predicted ? d(p.predicted.value).toFixed(1) : "unknown"}`).join(", ")}`}
+      aria-label={
+        `${title}: ` +
+        `${points.map((p) => `${p.label} ${p.predicted ? d(p.predicted.value).toFixed(1) : "unknown"}`).join(", ")}`
+      }
     >
       {ticks.map((t) => (
         <g key={t}>
@@ -147,7 +150,10 @@ function DriftDrawing({
         <g key={p.label}>
           {p.predicted && (
             <path
-              d={`M${x(i) - 6} ${y(p.predicted.value)}h12M${x(i)} ${y(p.predicted.value - p.predicted.sd)}V${y(p.predicted.value + p.predicted.sd)}`}
+              d={
+                `M${x(i) - 6} ${y(p.predicted.value)}h12M${x(i)} ` +
+                `${y(p.predicted.value - p.predicted.sd)}V${y(p.predicted.value + p.predicted.sd)}`
+              }
               stroke="var(--pencil)"
             />
           )}

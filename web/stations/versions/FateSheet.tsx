@@ -99,7 +99,10 @@ export function FateSheet() {
             key={c.state}
             type="button"
             aria-pressed={fate.state === c.state}
-            className={`border px-2 py-2 text-left ${fate.state === c.state ? "border-2 border-accent bg-tint-accent" : "border-pencil"}`}
+            className={
+              "border px-2 py-2 text-left " +
+              `${fate.state === c.state ? "border-2 border-accent bg-tint-accent" : "border-pencil"}`
+            }
             onClick={() => choose(c.state)}
           >
             <b className="text-ink">{c.name}</b>

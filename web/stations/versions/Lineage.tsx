@@ -78,7 +78,10 @@ export function Lineage({ from }: { from: string }) {
               aria-pressed={v.label === from}
               data-version={v.label}
               data-lane={p.lane}
-              className={`absolute flex items-end gap-2 pr-1 text-left ${here ? "border-t-[3px] border-accent" : v.label === from ? "border-t-[3px] border-pencil" : "border-t-[3px] border-transparent"}`}
+              className={
+                "absolute flex items-end gap-2 pr-1 text-left " +
+                `${here ? "border-t-[3px] border-accent" : v.label === from ? "border-t-[3px] border-pencil" : "border-t-[3px] border-transparent"}`
+              }
               style={{ left: place.x - 7, top: place.y - FOOT.y, width: WIDTH - 12, height: FOOT.y + 4 }}
             >
               <Post {...reach(file, v.label)} draft={v.frozenAt === null} />

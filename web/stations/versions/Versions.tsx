@@ -116,7 +116,10 @@ function Comparison({ from, to }: { from: Version; to: Version }) {
   const changes = useMemo(() => difference(from.design, to.design), [from, to]);
   return (
     <div
-      className={`grid gap-6 max-[900px]:grid-cols-[minmax(0,1fr)] ${from.label === to.parent ? "grid-cols-1" : "grid-cols-2"}`}
+      className={
+        "grid gap-6 max-[900px]:grid-cols-[minmax(0,1fr)] " +
+        `${from.label === to.parent ? "grid-cols-1" : "grid-cols-2"}`
+      }
     >
       <section aria-label="What changed" hidden={from.label === to.parent}>
         <h2>

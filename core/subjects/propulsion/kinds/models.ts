@@ -107,7 +107,8 @@ const ductedFan: KindModel<PropulsorOf<"ducted fan">> = {
   source:
     "Blade elements in the stream that the duct prescribes (momentum theory with the ratio of exit to ring; Leishman).",
   range:
-    "Exit 0.6 to 1.3 of the ring that the blades sweep, 2 to 16 blades; never on a stand: thrust ± 15 %, torque ± 20 %.",
+    "Exit 0.6 to 1.3 of the ring that the blades sweep, 2 to 16 blades; never on a stand: thrust ± 15 " +
+    "%, torque ± 20 %.",
   doubt: { thrust: 0.15, torque: 0.2 },
   inFluid: true,
   moves: true,
@@ -183,9 +184,11 @@ const wheel: KindModel<PropulsorOf<"wheel">> = {
 const screwDrum: KindModel<PropulsorOf<"screw drum">> = {
   word: "screw drum",
   formula:
-    "in water ½ρ·C_N·A·cos³β·(np − v − w)² = 2ρ·A_ring·(v + w)·w; aground F = min(c·A + N·tan φ, 0.75·N)·(1 − e^(−s/k)), Q = F·d/2·(l + πµd)/(πd − µl)",
+    "in water ½ρ·C_N·A·cos³β·(np − v − w)² = 2ρ·A_ring·(v + w)·w; aground F = min(c·A + N·tan φ, " +
+    "0.75·N)·(1 − e^(−s/k)), Q = F·d/2·(l + πµd)/(πd − µl)",
   source:
-    "In water a slipping helix in the stream of its own ring; in mud and snow Mohr–Coulomb shear with Janosi's slip, turned as a power screw (Wong; Shigley; from memory).",
+    "In water a slipping helix in the stream of its own ring; in mud and snow Mohr–Coulomb shear with " +
+    "Janosi's slip, turned as a power screw (Wong; Shigley; from memory).",
   range: "Order of magnitude: push ± 50 %, torque ± 40 %. Weigh the pull of one.",
   doubt: { thrust: 0.5, torque: 0.4 },
   inFluid: false,
@@ -215,7 +218,8 @@ const flapping: KindModel<PropulsorOf<"flapping wings">> = {
   formula: "F = ½ρ·C_F·S·(b²/12)·½(πfΦ)², P = ½ρ·C_D·S·(b³/32)·(πfΦ)³·4/(3π), Q = P/(2πf)",
   source: "Quasi-steady strips (Ellington 1984, Weis-Fogh 1973), mean coefficients of hovering wings (from memory).",
   range:
-    "Standing or hovering, one beat a turn, stroke 20° to 180°; push ± 25 %, torque ± 35 %; the wing's inertia is left out.",
+    "Standing or hovering, one beat a turn, stroke 20° to 180°; push ± 25 %, torque ± 35 %; the wing's " +
+    "inertia is left out.",
   doubt: { thrust: 0.25, torque: 0.35 },
   inFluid: false,
   moves: false,

@@ -54,8 +54,10 @@ const motorStalls = verdict<{ drive: string; share: number; peak: number }>({
   },
   says: (p) =>
     p.peak > 0
-      ? `${p.drive ? `${p.drive}: in` : "In"} the hardest moment of a beat ${percent(p.peak)} of what the motor can give standing still is asked: it stalls`
-      : `${p.drive ? `${p.drive}: the` : "The"} motor stalls: it turns at ${percent(p.share)} of its free speed, takes its greatest current and heats`,
+      ? `${p.drive ? `${p.drive}: in` : "In"} the hardest moment of a beat ${percent(p.peak)} of what the ` +
+        "motor can give standing still is asked: it stalls"
+      : `${p.drive ? `${p.drive}: the` : "The"} motor stalls: it turns at ${percent(p.share)} of its free ` +
+        "speed, takes its greatest current and heats",
 });
 
 /** Share of the grip from which on wheels count as spinning. */
@@ -78,7 +80,8 @@ const wheelsSpin = verdict<{ drive: string; most: number }>({
     }),
   remedies: () => [advice("More load on the driven wheels or more grip; a weaker motor would push as much")],
   says: (p) =>
-    `${p.drive ? `${p.drive}: wheels` : "Wheels"} spin at full throttle: grip lets them push ${percent(p.most)} of their load, and no motor more`,
+    `${p.drive ? `${p.drive}: wheels` : "Wheels"} spin at full throttle: grip lets them push ` +
+    `${percent(p.most)} of their load, and no motor more`,
 });
 
 /** Share of the power that the blades of a common small open propeller turn into its stream (docs/physics.md). */
@@ -107,7 +110,8 @@ const ductTakes = verdict<{ drive: string; share: number }>({
     advice("A rounder lip, an exit nearer to the ring of the blades, or an open propeller of the same size"),
   ],
   says: (p) =>
-    `${p.drive ? `${p.drive}: the` : "The"} duct takes more than it gives: an open propeller as wide would push more at this power (this one ${percent(p.share)} of it)`,
+    `${p.drive ? `${p.drive}: the` : "The"} duct takes more than it gives: an open propeller as wide ` +
+    `would push more at this power (this one ${percent(p.share)} of it)`,
 });
 
 /** By how much the loads entered may exceed the weight before they cannot be. */
@@ -124,7 +128,8 @@ const loadBeyond = verdict<{ drive: string; loads: number; mass: number }>({
     }),
   remedies: () => [advice("Set the craft on its wheels or drums, a scale under one of them")],
   says: (p, h) =>
-    `${p.drive ? `${p.drive}: ` : ""}${plain(p.loads, "mass", h)} are said to rest on what it drives, and the craft weighs ${plain(p.mass, "mass", h)}`,
+    `${p.drive ? `${p.drive}: ` : ""}${plain(p.loads, "mass", h)} are said to rest on what it drives, ` +
+    `and the craft weighs ${plain(p.mass, "mass", h)}`,
 });
 
 /** Times its own weight from which on the pull at a blade is said (judgement). */
@@ -150,7 +155,8 @@ const bladePulls = verdict<{ drive: string; times: number; bending: number }>({
     }),
   remedies: () => [advice("Hold each blade at both ends, and spin it up behind a shield first")],
   says: (p, h) =>
-    `${p.drive ? `${p.drive}: each` : "Each"} blade is pulled outwards with ${Math.round(p.times)} times its weight at full speed, and bent by ${plain(p.bending, "torque", h)} in its middle`,
+    `${p.drive ? `${p.drive}: each` : "Each"} blade is pulled outwards with ${Math.round(p.times)} ` +
+    `times its weight at full speed, and bent by ${plain(p.bending, "torque", h)} in its middle`,
 });
 
 /** What only drives of other kinds than open propellers can have. */

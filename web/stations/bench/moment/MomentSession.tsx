@@ -21,11 +21,18 @@ const BLANK: { [B in By]: Extract<Way, { by: B }> } = {
 /** What is done, and what to look out for. */
 const HOW: Record<By, string> = {
   "two lines":
-    "Hung by two equal lines, as far apart above as below, the axis upright (level for yaw, by its nose for roll, on its side for pitch) and the CG midway between them. Drives against one another or along the lines: what drags it aside makes the lines lean, and the twist tells nothing. Read on a protractor how far it turns and stays; or let it swing a little and time ten swings. In still air indoors, the drives guarded, hands away.",
+    "Hung by two equal lines, as far apart above as below, the axis upright (level for yaw, by its nose " +
+    "for roll, on its side for pitch) and the CG midway between them. Drives against one another or " +
+    "along the lines: what drags it aside makes the lines lean, and the twist tells nothing. Read on a " +
+    "protractor how far it turns and stays; or let it swing a little and time ten swings. In still air " +
+    "indoors, the drives guarded, hands away.",
   "scale at an arm":
-    "Held so that it can only turn about this axis: a pin, a bearing, two points. The scale holds it still at the arm, pulling square to it. Stand aside of the propellers; the throttle is set from behind.",
+    "Held so that it can only turn about this axis: a pin, a bearing, two points. The scale holds it " +
+    "still at the arm, pulling square to it. Stand aside of the propellers; the throttle is set from " +
+    "behind.",
   "timed turn":
-    "In a film from above, or along a wall: the angle that it turned through, and how long that took. From where the turn was steady.",
+    "In a film from above, or along a wall: the angle that it turned through, and how long that took. " +
+    "From where the turn was steady.",
 };
 const WORD: Record<MomentTest["role"], string> = { "turns it": "what turns it", answers: "what a command gives" };
 

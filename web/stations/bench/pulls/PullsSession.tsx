@@ -21,9 +21,11 @@ import { PullsReport } from "./PullsReport";
 /** What is done, and what to look out for. */
 const HOW: Record<PullsTest["of"], string> = {
   "with and without":
-    "One unit on a scale, at one throttle and one pack: once by itself, once with what is around it as it is built in. Then the other way round, since a pack empties.",
+    "One unit on a scale, at one throttle and one pack: once by itself, once with what is around it as " +
+    "it is built in. Then the other way round, since a pack empties.",
   "one and a pair":
-    "At one throttle and one pack: one unit by itself, then all that share the air, as they are built in. Then the other way round.",
+    "At one throttle and one pack: one unit by itself, then all that share the air, as they are built " +
+    "in. Then the other way round.",
   "each corner":
     "The craft held down, a scale under one corner after the other, all at one throttle and one pack. Then back again.",
 };

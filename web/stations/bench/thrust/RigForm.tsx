@@ -111,7 +111,11 @@ export function RigForm({ test, onChange }: Props) {
   );
   const factor = checkFactor(rig);
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,330px)] gap-5 text-[12px] max-[900px]:grid-cols-[minmax(0,1fr)]">
+    <div
+      className={
+        "grid grid-cols-[minmax(0,1fr)_minmax(0,330px)] gap-5 text-[12px] " + "max-[900px]:grid-cols-[minmax(0,1fr)]"
+      }
+    >
       <div className="flex flex-col gap-3">
         <ArmFields test={test} onChange={onChange} rig={rig} set={set} />
         {rig.kind === "lever" && (
@@ -177,7 +181,8 @@ export function RigForm({ test, onChange }: Props) {
         <RigDrawing rig={rig} habit={habit} />
         <p className="mt-1 text-pencil">
           {rig.kind === "lever"
-            ? "A lever takes the propeller off the scale, so its wash does not blow on it. Hang the check mass where the thrust pulls: it takes arms, pivot and scale together."
+            ? "A lever takes the propeller off the scale, so its wash does not blow on it. Hang the check " +
+              "mass where the thrust pulls: it takes arms, pivot and scale together."
             : "The drive stands on the scale and pushes down on it, or pulls it up. Its wash must not reach the pan."}
         </p>
       </div>

@@ -114,7 +114,9 @@ export function SweepImport({ diameter, rig, onClose, onTake }: Props) {
             <LineReports
               list={spikes.map((p) => ({
                 line: p.line,
-                text: `${plain(p.thrust, "force", habit)} read, ${plain(p.expected, "force", habit)} beside it: taken, but left out of the fit`,
+                text:
+                  `${plain(p.thrust, "force", habit)} read, ${plain(p.expected, "force", habit)} beside ` +
+                  "it: taken, but left out of the fit",
               }))}
               tone="care"
             />

@@ -39,7 +39,8 @@ export function SweepNumbers({ result }: { result: SweepResult }) {
             "Dead band",
             `${(result.deadBand.mean * 100).toFixed(1)} ± ${(result.deadBand.sd * 100).toFixed(1)} %`,
             result.deadBand.by === "rpm"
-              ? `starts at ${((result.deadBand.start ?? 0) * 100).toFixed(1)} %, stops at ${((result.deadBand.stop ?? 0) * 100).toFixed(1)} %`
+              ? `starts at ${((result.deadBand.start ?? 0) * 100).toFixed(1)} %, stops at ` +
+                  `${((result.deadBand.stop ?? 0) * 100).toFixed(1)} %`
               : "by thrust: 2 % of the top",
           )}
         {row(
@@ -55,7 +56,9 @@ export function SweepNumbers({ result }: { result: SweepResult }) {
             `${(result.half.throttle * 100).toFixed(1)} %`,
             [
               result.half.power !== null &&
-                `${plain(result.half.power, "power", habit)}, ${((1000 * result.half.thrust) / result.half.power).toFixed(1)} mN/W (${(((result.half.thrust / 9.80665) * 1000) / result.half.power).toFixed(2)} g/W)`,
+                `${plain(result.half.power, "power", habit)}, ` +
+                  `${((1000 * result.half.thrust) / result.half.power).toFixed(1)} mN/W ` +
+                  `(${(((result.half.thrust / 9.80665) * 1000) / result.half.power).toFixed(2)} g/W)`,
               result.half.merit !== null && `figure of merit ${result.half.merit.toFixed(2)}`,
             ]
               .filter(Boolean)
@@ -76,14 +79,16 @@ export function SweepNumbers({ result }: { result: SweepResult }) {
         {result.resistance &&
           row(
             "Pack and leads",
-            `${plain(result.resistance.value, "resistance", habit)} ± ${showSd(result.resistance.sd, "resistance", habit)}`,
+            `${plain(result.resistance.value, "resistance", habit)} ± ` +
+              `${showSd(result.resistance.sd, "resistance", habit)}`,
             `sag ${plain(result.resistance.volts, "voltage", habit)} at most`,
           )}
         {result.temperature &&
           row(
             "Motor",
             plain(result.temperature.highest, "temperature", habit),
-            `rise ${plain(result.temperature.rise, "warmth", habit)}${result.temperature.perMinute === null ? "" : `, ${plain(result.temperature.perMinute, "warmth", habit, 1)} a minute`}`,
+            "rise " +
+              `${plain(result.temperature.rise, "warmth", habit)}${result.temperature.perMinute === null ? "" : `, ${plain(result.temperature.perMinute, "warmth", habit, 1)} a minute`}`,
           )}
         {result.highest.current !== null && row("Most current", plain(result.highest.current, "current", habit))}
         {result.highest.rpm !== null && row("Highest speed", plain(result.highest.rpm, "rotation", habit))}

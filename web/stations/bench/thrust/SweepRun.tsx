@@ -164,7 +164,8 @@ function ByHand({ test, throttles, onChange }: Props & { throttles: number[] }) 
     const cells = text.trim().split(/\s*;\s*|\s+/);
     if (cells.length !== measures.length)
       return setError(
-        `Accepted: ${measures.length} values with spaces between them: ${measures.map((m) => SAID[m]).join(", ")}; a dash for one not read.`,
+        `Accepted: ${measures.length} values with spaces between them: ` +
+          `${measures.map((m) => SAID[m]).join(", ")}; a dash for one not read.`,
       );
     const reading = emptyReading(throttle);
     for (const [k, m] of measures.entries()) {

@@ -100,7 +100,8 @@ export function TakeOver({
                     <span className="num">± {showSd(fed.cellResistance.sd ?? 0, "resistance", habit)}</span> a cell
                     {fed.usual
                       ? ""
-                      : `, far from the ${plain(battery?.cellResistance.value ?? 0, "resistance", habit)} entered: a bench supply, a tired pack or a poor plug`}
+                      : `, far from the ${plain(battery?.cellResistance.value ?? 0, "resistance", habit)} ` +
+                        "entered: a bench supply, a tired pack or a poor plug"}
                   </span>
                 </label>
               )}

@@ -41,7 +41,8 @@ export function ImportDialog({ start, onClose }: { start: string; onClose: () =>
     };
     if (edit(change) === null) {
       toast.success(
-        `${items.length} parts from the list${same.length > 0 ? `, ${same.length} updated by name` : ""}${refused.length > 0 ? `, ${refused.length} ${refused.length === 1 ? "row" : "rows"} refused` : ""}.`,
+        `${items.length} parts from the ` +
+          `list${same.length > 0 ? `, ${same.length} updated by name` : ""}${refused.length > 0 ? `, ${refused.length} ${refused.length === 1 ? "row" : "rows"} refused` : ""}.`,
       );
       onClose();
     }
@@ -144,7 +145,8 @@ function ImportPreview({ table }: { table: PartsTable }) {
           plain(sums.mass, "mass", habit),
           ...(sums.cg
             ? [
-                `CG${sums.placedMass < sums.mass - 1e-9 ? ` of the ${plain(sums.placedMass, "mass", habit)} that have a place` : ""} at ${plain(sums.cg.x, "length", habit)}`,
+                `CG${sums.placedMass < sums.mass - 1e-9 ? ` of the ${plain(sums.placedMass, "mass", habit)} that have a place` : ""} ` +
+                  `at ${plain(sums.cg.x, "length", habit)}`,
               ]
             : []),
           ...Object.entries(sums.prices).map(([currency, amount]) => `${amount.toFixed(2)} ${currency}`),

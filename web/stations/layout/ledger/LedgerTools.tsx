@@ -43,7 +43,10 @@ export function LedgerTools({
           key={s}
           type="button"
           aria-pressed={sheet === s}
-          className={`min-h-6 border-b-2 text-[12px] ${sheet === s ? "border-accent text-accent" : "border-transparent text-ink2"}`}
+          className={
+            "min-h-6 border-b-2 text-[12px] " +
+            `${sheet === s ? "border-accent text-accent" : "border-transparent text-ink2"}`
+          }
           onClick={() => setSheet(s)}
         >
           {s}

@@ -56,7 +56,10 @@ function RowNumber({
       // Tab goes from cell to cell; the number is reached by the left arrow.
       tabIndex={-1}
       data-number
-      className={`min-h-6 w-full touch-none text-right select-none ${dragging ? "cursor-grabbing font-semibold text-accent" : ""}`}
+      className={
+        "min-h-6 w-full touch-none text-right select-none " +
+        `${dragging ? "cursor-grabbing font-semibold text-accent" : ""}`
+      }
       aria-label={`${number}, select ${item.name}`}
       title="Ctrl or Shift chooses several; drag moves the row"
       onClick={(e) => onPick(item.id, howOf(e))}

@@ -146,7 +146,9 @@ export function useRowEdits({
       toast.error(`Nothing was pasted: ${refused[0]}${refused.length > 1 ? ` And ${refused.length - 1} more.` : ""}`);
     else if (wrong === null)
       say(
-        `${cells} ${cells === 1 ? "cell" : "cells"} pasted${added > 0 ? `, ${added} ${added === 1 ? "part" : "parts"} added` : ""}. Ctrl+Z takes it back.`,
+        `${cells} ${cells === 1 ? "cell" : "cells"} ` +
+          `pasted${added > 0 ? `, ${added} ${added === 1 ? "part" : "parts"} added` : ""}. Ctrl+Z takes ` +
+          "it back.",
       );
   };
   return { add, chosenWith, remove, double, shift, copy, fill, pick, drop, paste };

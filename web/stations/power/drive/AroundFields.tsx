@@ -52,7 +52,9 @@ const THINGS: { kind: AroundKind; word: string; drawing: string[] }[] = [
   },
 ];
 
-/** What is around a drive: chosen by picture, several at once, each with its fields and what it leaves of the thrust. */
+/**
+ * What is around a drive: chosen by picture, several at once, each with its fields and what it leaves of the thrust.
+ */
 export function AroundFields({ unit, drive }: { unit: Unit; drive: (mutate: (u: Unit) => void) => void }) {
   const [whole, each, outside] = [aroundFactor(unit), aroundFactors(unit), aroundOutside(unit)];
   const weighedOnly = unit.measured?.asBuilt === true;

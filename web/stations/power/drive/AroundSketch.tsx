@@ -116,7 +116,10 @@ function drawn(entry: Around, diameter: number, said: (m: number | undefined) =>
           <path d={`M6 ${foot}h${WIDE - 12}`} strokeWidth="2" />
           <path d={`M${55 - half} ${foot - height}h${2 * half}`} strokeWidth="2" />
           <path
-            d={`M40 ${foot - height + 5}v${Math.max(2, height - 12)}M70 ${foot - height + 5}v${Math.max(2, height - 12)}`}
+            d={
+              `M40 ${foot - height + 5}v${Math.max(2, height - 12)}M70 ` +
+              `${foot - height + 5}v${Math.max(2, height - 12)}`
+            }
             strokeWidth="0.7"
           />
           <Span from={[92, foot - height]} to={[92, foot]} said={said(entry.height?.value)} />

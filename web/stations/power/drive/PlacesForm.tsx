@@ -32,7 +32,8 @@ export function PlacesForm({ unit, drive }: { unit: Unit; drive: (mutate: (u: Un
       <p className="col-span-full flex flex-wrap items-baseline gap-x-3" data-places="0">
         <span>
           {item
-            ? `Placed by “${item.name}” in the mass list${item.mirrored && unit.count > 1 ? ", half on each side" : ""}.`
+            ? `Placed by “${item.name}” in the mass ` +
+              `list${item.mirrored && unit.count > 1 ? ", half on each side" : ""}.`
             : "Not placed: choose its part in the mass list, or place each one."}
         </span>
         <button
@@ -160,7 +161,8 @@ function Corners({ unit }: { unit: Unit }) {
       ) : missing < unit.places.length ? (
         `${missing} of ${unit.places.length} are not weighed yet: until then all count alike.`
       ) : (
-        "Weigh each corner: one after the other at the same throttle and pack. Unequal ones show here and in the verdicts."
+        "Weigh each corner: one after the other at the same throttle and pack. Unequal ones show here " +
+        "and in the verdicts."
       )}
     </p>
   );

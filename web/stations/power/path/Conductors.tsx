@@ -84,7 +84,8 @@ export function ConductorRow({ c, now }: { c: Conductor; now: AroundFactor | nul
       </td>
       <td className={`num text-right ${now && now.value > c.maxCurrent ? "text-stop" : ""}`}>
         {now
-          ? `${now.value.toFixed(1)} A, ${Math.round((100 * now.value) / c.maxCurrent)} %, ${riseText(conductorRise(now.value, c.maxCurrent), habit)}`
+          ? `${now.value.toFixed(1)} A, ${Math.round((100 * now.value) / c.maxCurrent)} %, ` +
+            `${riseText(conductorRise(now.value, c.maxCurrent), habit)}`
           : ""}
       </td>
       <td className="text-right">

@@ -147,8 +147,10 @@ export function WhatMayVary({
     <>
       <p className="text-pencil">
         {unit?.measured
-          ? `${unit.name} is known by its measured curve: only its pack is searched. Another motor, gearing or size cannot be told from that.`
-          : `Generic parts by scaling laws, replacing ${units.map((u) => u.name).join(" and ")} and ${units.length > 1 ? "their" : "its"} pack. One value holds a thing fixed.`}
+          ? `${unit.name} is known by its measured curve: only its pack is searched. Another motor, ` +
+            "gearing or size cannot be told from that."
+          : `Generic parts by scaling laws, replacing ${units.map((u) => u.name).join(" and ")} and ` +
+            `${units.length > 1 ? "their" : "its"} pack. One value holds a thing fixed.`}
       </p>
       <WhichDrives units={units} choose={chooseDrives} />
       {unit && isOpenPropeller(unit) && <Shrouds space={space} setSpace={setSpace} />}

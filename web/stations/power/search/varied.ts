@@ -4,7 +4,10 @@ import type { Dimension } from "../../../../core/design/units";
 import { shapedOf } from "../../../../core/sizing/otherSize";
 import type { OwnParts, SearchKey } from "../../../../core/sizing/searchParts";
 
-/** What is varied, in words, and least and most of it: a craft's own bounds, narrower where a search has no use for more. */
+/**
+ * What is varied, in words, and least and most of it: a craft's own bounds, narrower where a search has no use for
+ * more.
+ */
 export type Varied = [key: SearchKey, label: string, dimension: Dimension, accepted: readonly [number, number]];
 const MOST_BLADES = 16;
 const MOST_LIKE = 24;

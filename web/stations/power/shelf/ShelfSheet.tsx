@@ -66,10 +66,12 @@ export function ShelfSheet() {
       <h2>Your parts</h2>
       <p className="text-pencil">
         {kind === "pack"
-          ? "Your packs, shared by all craft. A load test in its log gives its resistance; age and cycles tell when to doubt it."
+          ? "Your packs, shared by all craft. A load test in its log gives its resistance; age and cycles " +
+            "tell when to doubt it."
           : kind === "drive"
             ? "Whole drives that were on the thrust stand: fitted in another craft, the measured curve comes along."
-            : "What you own, as read off it, weighed and measured (in ink), shared by all craft; the search can be limited to these."}
+            : "What you own, as read off it, weighed and measured (in ink), shared by all craft; the " +
+              "search can be limited to these."}
       </p>
       <ShelfTools
         kind={kind}

@@ -42,11 +42,13 @@ export const PathOfPower = memo(function PathOfPower({
   return (
     <p className="pb-3">
       {uncovered !== null
-        ? `Not covered: ${uncovered}. No thrust, current or endurance is shown; what you measure on the bench and in runs stands.`
+        ? `Not covered: ${uncovered}. No thrust, current or endurance is shown; what you measure on the ` +
+          "bench and in runs stands."
         : speed > 0 && standingOnly(design) !== null
           ? `Not covered: ${standingOnly(design)}.`
           : speed > 0
-            ? "At this speed and throttle the air drives a propeller, or the pack cannot feed it: slow down, or open the throttle."
+            ? "At this speed and throttle the air drives a propeller, or the pack cannot feed it: slow " +
+              "down, or open the throttle."
             : "The drive has no operating point at this throttle. The verdict says why."}
     </p>
   );

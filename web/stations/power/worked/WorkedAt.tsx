@@ -63,7 +63,10 @@ export function WorkedAt({ result, at }: { result: PropulsionResult | null; at: 
               if (v === null || v <= 0 || !result) return null;
               const u = throttleFor(design, v, speed);
               if (u === null)
-                return `full throttle gives ${plain(result.values.thrust.value, "force", habit, 1)} standing, less when moving`;
+                return (
+                  `full throttle gives ${plain(result.values.thrust.value, "force", habit, 1)} standing, ` +
+                  "less when moving"
+                );
               put({ throttle: String(Math.round(u * 1000) / 10) });
               return null;
             }}
