@@ -109,9 +109,7 @@ export function suspectText(s: Suspect, design: Design, habit: UnitHabit): strin
   const name = design.items.find((i) => i.id === s.itemId)?.name ?? s.itemId;
   if (s.what === "mass") {
     const v = show(Math.abs(s.by), s.sd, "mass", habit);
-    return (
-      `${name} is ${v.value}${v.sd ? ` ± ${v.sd}` : ""} ${v.unit} ${s.by > 0 ? "heavier" : "lighter"} ` + "than entered"
-    );
+    return `${name} is ${v.value}${v.sd ? ` ± ${v.sd}` : ""} ${v.unit} ${s.by > 0 ? "heavier" : "lighter"} than entered`;
   }
   const v = show(Math.abs(s.by), s.sd, "length", habit);
   const way = { x: ["forward", "aft"], y: ["to port", "to starboard"], z: ["lower", "higher"] }[AXIS_WORD[s.what]] as [

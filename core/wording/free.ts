@@ -45,9 +45,7 @@ export function meaningText(line: Line, { axes, of }: Pick<Free, "axes" | "of">)
   const meanings = meaningOf(line, axes, of) ?? [];
   if (meanings.length === 0) return `This exponent is none that is known for ${of}: a mixture, or one of the meters.`;
   if (meanings.length === 1) return `That is ${meanings[0]?.says}.`;
-  return (
-    `Not told apart: ${meanings.map((m) => m.says).join("; or ")}. Read it over a wider range of x, or ` + "more often."
-  );
+  return `Not told apart: ${meanings.map((m) => m.says).join("; or ")}. Read it over a wider range of x, or more often.`;
 }
 
 /** What the line says at another x, or why it does not. */

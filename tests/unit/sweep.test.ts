@@ -328,8 +328,7 @@ describe("a file as users have it", () => {
   });
   it("a speed or a temperature that was not read leaves the rest of its row", () => {
     const signs = ["---", "n/a", "", "err", "???"];
-    const text =
-      "throttle %,thrust " + `g,V,A,rpm,°C\n${signs.map((s, k) => `${20 * k},${50 * k},12,${k},${s},${s}`).join("\n")}`;
+    const text = `throttle %,thrust g,V,A,rpm,°C\n${signs.map((s, k) => `${20 * k},${50 * k},12,${k},${s},${s}`).join("\n")}`;
     const table = readSweepTable(text, guessSweep(text));
     expect(table.readings.map((r) => r.scale)).toEqual([0, 0.05, 0.1, 0.15, 0.2]);
     expect(table.readings.every((r) => r.rpm === null && r.temperature === null)).toBe(true);

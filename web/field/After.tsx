@@ -28,9 +28,7 @@ function Evidence({ run, onChange }: { run: RunDraft; onChange: (run: RunDraft) 
         {EVIDENCE_STEPS.map((step, i) => (
           <li key={step} data-step={step}>
             <label
-              className={
-                "flex min-h-14 items-center gap-3 " + `${!crash.steps[step] && step !== first ? "text-pencil" : ""}`
-              }
+              className={`flex min-h-14 items-center gap-3 ${!crash.steps[step] && step !== first ? "text-pencil" : ""}`}
             >
               <input
                 type="checkbox"

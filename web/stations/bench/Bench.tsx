@@ -79,9 +79,7 @@ export function BenchStation() {
       <button
         type="button"
         aria-current={!shown && kind === k ? "true" : undefined}
-        className={
-          "block min-h-8 w-full py-1 text-left " + `${!shown && kind === k ? "font-semibold text-accent" : "text-ink"}`
-        }
+        className={`block min-h-8 w-full py-1 text-left ${!shown && kind === k ? "font-semibold text-accent" : "text-ink"}`}
         onClick={() => setSearch({ new: k })}
       >
         {title}
@@ -154,9 +152,7 @@ export function BenchStation() {
               <button
                 type="button"
                 aria-current={b === shown ? "true" : undefined}
-                className={
-                  "block min-h-8 w-full py-1 text-left text-[12px] " + `${b === shown ? "text-accent" : "text-ink"}`
-                }
+                className={`block min-h-8 w-full py-1 text-left text-[12px] ${b === shown ? "text-accent" : "text-ink"}`}
                 onClick={() => onOpen(b.number)}
               >
                 <b className="num">{code(b.number)}</b> {nameOf(b)}

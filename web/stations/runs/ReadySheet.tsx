@@ -39,9 +39,7 @@ export function ReadySheet() {
     <section aria-label="Ready to travel" className="text-[13px]">
       <h2 className="border-b border-ink pb-1 text-[18px]">Ready to travel?</h2>
       <p
-        className={
-          "mt-2 text-[15px] font-semibold " + `${red.length > 0 ? "text-stop" : left > 0 ? "text-care" : "text-clear"}`
-        }
+        className={`mt-2 text-[15px] font-semibold ${red.length > 0 ? "text-stop" : left > 0 ? "text-care" : "text-clear"}`}
         data-travel={red.length > 0 ? "not yet" : "go"}
         aria-live="polite"
       >

@@ -93,9 +93,7 @@ export function RunTimeline({ current }: { current: number | null }) {
                 </svg>
               </button>
               <span
-                className={
-                  "h-4 whitespace-nowrap text-[11px] leading-4 " + `${here ? "font-semibold text-accent" : "text-ink2"}`
-                }
+                className={`h-4 whitespace-nowrap text-[11px] leading-4 ${here ? "font-semibold text-accent" : "text-ink2"}`}
               >
                 {first ? r.version : "\u00a0"}
               </span>
