@@ -168,8 +168,7 @@ export const mayStand = (before: { design: Design } | null, design: Design): boo
 
 /**
  * All computed results and verdicts of one design. Returns what can be computed and says of the rest why not; never
- * throws on a
- * design that the schema accepts.
+ * throws on a design that the schema accepts.
  *
  * @param memo where results are remembered; null: everything is computed
  * @param slowly what is done about what takes longer than a frame; left out: it is computed here

@@ -43,8 +43,7 @@ export function glideOf({ passes }: Pick<Glide, "passes">): GlideResult {
 
 /**
  * Drag coefficient times area (m²) without what lift costs, from a glide: D = W·sin γ with tan γ = height/distance,
- * less
- * k·(W·cos γ)²/½ρV².
+ * less k·(W·cos γ)²/½ρV².
  *
  * @param induced k of the wings, 1/m²; 0 where they are not described: then what lift costs is in it
  * @returns null where a glide so flat at that speed would leave no drag at all: one of the figures is off

@@ -58,8 +58,7 @@ function inStates({ heldUpBy, ...rest }: Raw): Raw {
 
 /**
  * 3 → 4: what holds it up belongs to a state of a version, and may be several things at once; of the craft as a whole
- * it
- * is said no more.
+ * it is said no more.
  */
 function statesSayWhatHoldsItUp(file: Raw): Raw {
   const next = structuredClone(file);

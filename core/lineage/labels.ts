@@ -1,7 +1,6 @@
 /**
  * Label for a child of `parent`: the next whole number when the parent is the newest of the main line (v4 → v5), else
- * the parent's number
- * with the next free letter (v3 → v3b). Never a label that is taken.
+ * the parent's number with the next free letter (v3 → v3b). Never a label that is taken.
  */
 export function childLabel(parent: string | null, taken: readonly string[]): string {
   const number = (label: string) => Number(/^v(\d+)/.exec(label)?.[1] ?? 0);

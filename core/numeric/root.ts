@@ -7,8 +7,7 @@ export type RootResult =
 
 /**
  * Root of a continuous function inside a bracket, by the Illinois variant of false position with a bisection step
- * whenever
- * the bracket fails to halve in three turns. Never leaves the bracket.
+ * whenever the bracket fails to halve in three turns. Never leaves the bracket.
  *
  * @param f continuous on [low, high], with opposite signs at the ends
  * @param tolerance width of the final bracket, in the unit of x

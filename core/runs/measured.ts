@@ -130,8 +130,7 @@ export function knownScatter(
 
 /**
  * All readings of a quantity on a version in a state as one: their mean, with the larger of what the instruments leave
- * and what
- * the readings scatter, or repeats elsewhere on this craft did.
+ * and what the readings scatter, or repeats elsewhere on this craft did.
  * @param known how far repeats scatter (`knownScatter`); null: not known
  * @returns null without a reading
  */

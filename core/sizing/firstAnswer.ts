@@ -60,10 +60,9 @@ const a = (name: string, value: number, factor: number, unit: string, exponent: 
 /**
  * Generic figures of small craft, each with its spread: common practice, no single source. Power follows from them in
  * closed form:
- * rotors and flapping P = W·√(DL/2ρ)/FM, the ideal hover power T^1.5/√(2ρA) with disc loading DL = W/A; all others P
- * = D·v/η with the
- * drag D as a share of the weight, or for gas ½ρv²·C·(m/1.0557)^⅔ on the envelope's volume to the two-thirds;
- * cushion: escaping air.
+ * rotors and flapping P = W·√(DL/2ρ)/FM, the ideal hover power T^1.5/√(2ρA) with disc loading DL = W/A; all others P =
+ * D·v/η with the drag D as a share of the weight, or for gas ½ρv²·C·(m/1.0557)^⅔ on the envelope's volume to the
+ * two-thirds; cushion: escaping air.
  */
 const RULES: Record<HeldUpBy, Assumption[]> = {
   rotors: [a("disc loading", 70, 1.8, "N/m²", 0.5), a("figure of merit with motor", 0.5, 1.2, "", -1)],

@@ -84,8 +84,7 @@ describe("hover", () => {
 
 describe("one unit dead", () => {
   // Published: a quadrotor cannot hold its heading with a rotor out (Mueller & D'Andrea 2014); a hexarotor with spins
-  // in
-  // turn (PNPNPN) cannot hover in full control with one out, with neighbours alike (PPNNPN) it can for some of them
+  // in turn (PNPNPN) cannot hover in full control with one out, with neighbours alike (PPNNPN) it can for some of them
   // (Du et al. 2015, Schneider et al. 2012); values from memory.
   it("a quadrotor spins or falls, never holds", () => {
     expect(left(around("+-+-", 20), 20)).not.toContain("holds");

@@ -60,9 +60,8 @@ const NEAR = 1e-4;
 
 /**
  * Edges of strips along one side and the place of each strip's middle, as shares of its span: closer to free ends,
- * where
- * the load falls off, with the middles at the middle of the angle that spaces them (that makes the drag of an elliptic
- * load exact).
+ * where the load falls off, with the middles at the middle of the angle that spaces them (that makes the drag of an
+ * elliptic load exact).
  */
 function edgesOf(s: Surface, wanted: number, even: boolean): { edges: number[]; middles: number[] } {
   const cuts = stationsOf(s);

@@ -96,8 +96,7 @@ function transposed(l: Matrix, u: Matrix, order: readonly number[], g: Float64Ar
 
 /**
  * Lift, moments and drag due to lift of thin surfaces by the vortex-lattice method: small angles, no compressibility,
- * no
- * separation, wakes straight along x. Every cause is solved alone and may be added up.
+ * no separation, wakes straight along x. Every cause is solved alone and may be added up.
  *
  * @param ground height of the baseline (z = 0) over a flat ground, m, or over the surface of water (negative under it),
  *   which is an image of all vortices; null: none
@@ -187,10 +186,8 @@ const isSymmetric = (el: Elements): boolean => {
 
 /**
  * First-order change of lift and pitching moment of a cause when one surface is another: with the weights λ of the
- * solved
- * lattice, ΔJ = (g′ − g)·Γ + λ·(b′ − b − (A′ − A)·Γ). Nothing is solved again; only what that surface makes and meets
- * is
- * looked at. Source: adjoint sensitivities of a linear system (any textbook of numerical optimisation).
+ * solved lattice, ΔJ = (g′ − g)·Γ + λ·(b′ − b − (A′ − A)·Γ). Nothing is solved again; only what that surface makes and
+ * meets is looked at. Source: adjoint sensitivities of a linear system (any textbook of numerical optimisation).
  *
  * @param changed the same elements with that surface otherwise: as many, in the same order
  * @param surface which of them; null: all
@@ -216,8 +213,7 @@ export function movedBy(
   // Turned where it stands (incidence, camber), it makes the same flow as before.
   const stands = flip === base.flip && changed.ends.every((v, k) => v === el.ends[k]);
   // What is the same on both sides is looked at on one: these causes have no side, and what stands in the middle no
-  // part
-  // in them.
+  // part in them.
   const alike = isSymmetric(el) && isSymmetric(changed);
   const row = new Float64Array(wanted.length);
   for (let i = 0; i < n; i++) {

@@ -30,8 +30,7 @@ export interface FlightModel {
 
 /**
  * Where the lift of a change in angle of attack acts, m aft of the datum: behind it the craft turns further, ahead of
- * it
- * back. x = −M_α / L_α about the origin. Null where an angle of attack makes no lift.
+ * it back. x = −M_α / L_α about the origin. Null where an angle of attack makes no lift.
  */
 export const neutralPoint = ({ alpha }: Pick<FlightModel, "alpha">): number | null =>
   alpha.z > 1e-9 ? -alpha.my / alpha.z : null;
@@ -53,8 +52,7 @@ export interface Trim {
 
 /**
  * Level flight with no moment left about a CG: two linear equations, lift = load and moment = 0, for angle of attack
- * and
- * pitch command. Without a pitch control only the lift is balanced.
+ * and pitch command. Without a pitch control only the lift is balanced.
  *
  * @param cg m aft of the datum
  * @param couple moment of thrust over drag per unit of load, m: nose up positive, over the weight

@@ -129,14 +129,12 @@ export interface MassResult {
 
 /**
  * Mass, centre of gravity and inertia of the ledger with first-order uncertainty. Errors of different items are taken
- * as independent;
- * all pieces of one item share one error (they were weighed or guessed as one). Own inertia: a homogeneous box of the
- * entered size; of a hollow part, a thin shell of that shape; a part without a size is a point.
+ * as independent; all pieces of one item share one error (they were weighed or guessed as one). Own inertia: a
+ * homogeneous box of the entered size; of a hollow part, a thin shell of that shape; a part without a size is a point.
  *
  * @returns null when no item has a mass
  * Source: R. L. Boynton and K. Wiener, mass-properties practice (common practice); parallel-axis theorem. Checked
- * against the
- * weight-and-balance examples and closed forms named in the tests.
+ * against the weight-and-balance examples and closed forms named in the tests.
  */
 export function rollUp(design: Pick<Design, "items">): MassResult | null {
   const { items } = design;

@@ -148,8 +148,7 @@ export function pointsIn(
 
 /**
  * Equilibrium of pack, controller, motor, gearing and propeller at one throttle and flight speed. The controller is a
- * duty: it hands the
- * motor u·V less its own resistive drop and draws u·I from the pack.
+ * duty: it hands the motor u·V less its own resistive drop and draws u·I from the pack.
  *
  * @param throttle 0 to 1
  * @param speed along the propeller's axis, m/s, ≥ 0

@@ -65,9 +65,8 @@ export function cornersOf({ places }: Pick<Unit, "places">): { share: number; sd
 
 /**
  * Where the units of a drive are and which way each pushes: one by one where that was entered; else all along the
- * drive's
- * direction through its entry in the ledger, of a mirrored one half on each side. Empty while neither is there, or
- * nobody said where that entry is.
+ * drive's direction through its entry in the ledger, of a mirrored one half on each side. Empty while neither is
+ * there, or nobody said where that entry is.
  */
 export function placedUnits(design: Pick<Design, "units" | "items">, drive: number): PlacedUnit[] {
   const unit = design.units[drive];
@@ -133,8 +132,7 @@ export function overlapOf(a: PlacedUnit, b: PlacedUnit, diameter: number): numbe
 
 /**
  * The word and tilt that stand for the directions of a drive's units: the axis that is nearest to their mean, and how
- * far
- * the mean is raised where it goes along the craft.
+ * far the mean is raised where it goes along the craft.
  */
 export function meanWay(directions: readonly Vector[]): Pick<Unit, "direction" | "tilt"> {
   const mean = directions.reduce(sum, { x: 0, y: 0, z: 0 });

@@ -20,11 +20,9 @@ function maximumLift(reynolds: number): number {
  * Attached: slope 0.9·2π with the Prandtl–Glauert factor up to Mach 0.75, profile drag 0.027 at Re 1e5 falling as
  * Re^-0.4 and growing with lift.
  * Separated: flat plate, c_l = 1.1 sin 2α, c_d = 1.7 sin² α + profile. The two are blended about the stall angle.
- * Rotation delays the stall near the hub: c_l += 3 (c/r)² (c_l,potential − c_l), H. Snel et al. (1994), here capped
- * at the
- * potential value and faded out above 0.6 rad.
- * Source: thin-aerofoil theory; flat-plate and low-Reynolds trends common practice. Its error is carried as the lift
- * and drag factors.
+ * Rotation delays the stall near the hub: c_l += 3 (c/r)² (c_l,potential − c_l), H. Snel et al. (1994), here capped at
+ * the potential value and faded out above 0.6 rad. Source: thin-aerofoil theory; flat-plate and low-Reynolds trends
+ * common practice. Its error is carried as the lift and drag factors.
  */
 export function section(
   alpha: number,

@@ -36,8 +36,7 @@ export interface MapSpan {
  * Precomputes a turning propulsor for the chain solver. Thrust and torque divided by rpm² change slowly (only through
  * Reynolds number and Mach) at one advance ratio, so they are interpolated linearly in log rpm; across advance ratio by
  * parabolas. The moving part is made when it is first asked for. Interpolation error of a propeller standing below 0.3
- * %
- * up to tip Mach 0.78, 0.1 % below 0.55; moving below 1.5 % of the standing thrust (tested against the direct
+ * % up to tip Mach 0.78, 0.1 % below 0.55; moving below 1.5 % of the standing thrust (tested against the direct
  * solution).
  */
 export function tabulated(

@@ -70,8 +70,7 @@ function unmeasured(design: Design): { first: Unit; count: number }[] {
 
 /**
  * Several of a kind are built and none was measured. What is no open propeller is known too badly for that: going on
- * costs
- * a sentence, which is kept.
+ * costs a sentence, which is kept.
  */
 const copiesUnmeasured = verdict<{ drive: string; count: number; because: string; wide: boolean }>({
   find: ({ design }) =>

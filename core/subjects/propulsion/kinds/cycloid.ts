@@ -19,12 +19,9 @@ const STEPS = 32;
 
 /**
  * Thrust and torque of a cycloidal rotor that stands still: blade elements around one turn in the mean stream through
- * it,
- * whose strength is that of an actuator as wide as the rotor, T = 2ρ·(2R·b)·v². Blades of finite span: slope and
- * induced
- * drag after Prandtl; symmetrical sections; curvature of the path, the second pass through the wake of the first and
- * the
- * force across the thrust are left out.
+ * it, whose strength is that of an actuator as wide as the rotor, T = 2ρ·(2R·b)·v². Blades of finite span: slope and
+ * induced drag after Prandtl; symmetrical sections; curvature of the path, the second pass through the wake of the
+ * first and the force across the thrust are left out.
  *
  * Valid: standing, pitch up to 60°, blades that do not touch.
  * Source: momentum theory of the cyclogiro (Wheatley, NACA TN 467, 1933); sections as for propellers.

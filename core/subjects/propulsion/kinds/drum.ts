@@ -55,8 +55,7 @@ export const raisingTorque = (force: number, meanDiameter: number, lead: number,
  *
  * Valid: to an order of magnitude (± 50 %), said with every number.
  * Source: actuator disc of the swept ring; Mohr–Coulomb shear with Janosi's slip (Wong); raising torque of a power
- * screw
- * (Shigley, Mechanical Engineering Design).
+ * screw (Shigley, Mechanical Engineering Design).
  */
 export function drumLoad(
   drum: Drum,

@@ -92,8 +92,7 @@ export const leastPower = (thrust: number, exit: number, density: number): numbe
 
 /**
  * Loss of a lip as a share of the dynamic pressure behind it: well rounded 0.03 to 0.12, sharp 0.5 to 1 (flush to
- * standing
- * free; handbooks of pipe inlets, from memory). Uniform in between.
+ * standing free; handbooks of pipe inlets, from memory). Uniform in between.
  */
 const LIP = { rounded: [0.03, 0.12], sharp: [0.5, 1], "not said": [0.03, 1] } as const;
 /** Friction of a smooth wall for each length of its width (handbooks, Reynolds number about 1e5). */

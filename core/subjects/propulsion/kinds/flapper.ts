@@ -22,10 +22,9 @@ export const PEAK = (3 * Math.PI) / 4;
 
 /**
  * Mean push (N) and mean torque at the crank (N·m) of a pair of wings that beat once a turn, standing still: strips of
- * one
- * chord, quasi-steady, φ(t) = ½Φ cos 2πft. F = ½ρC_F·S·(b²/12)·½(πfΦ)²; P = ½ρC_D·S·(b³/32)·(πfΦ)³·4/(3π).
- * No less than 1.25 times what the stream of the swept area takes. The wing's own inertia is not in it: springs and
- * the air of the other half give it back in part.
+ * one chord, quasi-steady, φ(t) = ½Φ cos 2πft. F = ½ρC_F·S·(b²/12)·½(πfΦ)²; P = ½ρC_D·S·(b³/32)·(πfΦ)³·4/(3π). No less
+ * than 1.25 times what the stream of the swept area takes. The wing's own inertia is not in it: springs and the air of
+ * the other half give it back in part.
  *
  * Valid: standing or hovering, stroke 20° to 180°, Reynolds number above 5000.
  * Source: quasi-steady strips after C. P. Ellington (1984) and T. Weis-Fogh (1973).

@@ -18,8 +18,7 @@ const STALLS = 0.15;
 
 /**
  * A motor that does not turn what is on its shaft, or hardly: held near standing still it takes its greatest current
- * and
- * turns all of it into heat. Of a beat the hardest moment counts.
+ * and turns all of it into heat. Of a beat the hardest moment counts.
  */
 const motorStalls = verdict<{ drive: string; share: number; peak: number }>({
   find: (see) =>

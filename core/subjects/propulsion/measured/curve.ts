@@ -41,9 +41,8 @@ const through = (knots: readonly Knot[]) =>
 
 /**
  * By which power of the voltage the force goes. In a fluid it goes with the square of the speed, and that with less
- * than
- * the voltage, since motor and pack sag: 1.6 to 2. On the ground with the torque while it does not slip, and not at all
- * once it does: 0 to 1. Uniform in between (common practice and judgement, docs/physics.md).
+ * than the voltage, since motor and pack sag: 1.6 to 2. On the ground with the torque while it does not slip, and not
+ * at all once it does: 0 to 1. Uniform in between (common practice and judgement, docs/physics.md).
  */
 const VOLTAGE: Record<"fluid" | "ground", { from: number; to: number }> = {
   fluid: { from: 1.6, to: 2 },

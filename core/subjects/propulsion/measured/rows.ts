@@ -33,8 +33,7 @@ const BARE = /^[+\-−]?\d+(?:[.,]\d+)?$/;
 
 /**
  * Reads the rows of a measured curve. Empty rows are passed over, a bare force is in the scale's unit, a bare command
- * in
- * percent; other cells take any unit of their kind.
+ * in percent; other cells take any unit of their kind.
  *
  * @returns the curve when everything can be read and shows one; else what stands against it, each at its cell
  */
