@@ -42,6 +42,8 @@ export type Slowly =
        * named, with its verdicts. Whoever asks for this asks for the rest within a sixth of a second.
        */
       step?: boolean;
+      /** Rough answers of a design a little before this one: they stand in the place of what stood, marked as that. */
+      rough?: { design: Design; answers: Answers } | null;
     }
   | { answers: Answers };
 
@@ -182,6 +184,7 @@ export function evaluate(
   const before = slowly && "standing" in slowly && mayStand(slowly.standing, design) ? slowly : null;
   const standing = before?.standing.evaluation ?? null;
   const step = before?.step === true;
+  const rough = before?.rough && mayStand(before.rough, design) ? before.rough.answers : null;
   const answers = slowly && "answers" in slowly ? slowly.answers : null;
   const waiting: string[] = [];
   const outcomes: Record<string, Outcome<unknown>> = {};
@@ -195,8 +198,10 @@ export function evaluate(
       (rests || !memo?.has(subject.name, keys));
     if (rests || (stands && subject.cost === "slow")) waiting.push(subject.name);
     if (stands) {
-      outcomes[subject.name] = standing.outcomes[subject.name] as Outcome<unknown>;
-      for (const key of subject.gives) if (standing.metrics[key]) metrics[key] = standing.metrics[key];
+      const held = rough?.[subject.name];
+      outcomes[subject.name] = held?.outcome ?? (standing.outcomes[subject.name] as Outcome<unknown>);
+      const numbers = held?.quantities ?? standing.metrics;
+      for (const key of subject.gives) if (numbers[key]) metrics[key] = numbers[key];
       continue;
     }
     const make = () => {
@@ -236,6 +241,23 @@ export const answersOf = ({ outcomes, metrics }: Evaluation): Answers =>
         quantities: Object.fromEntries(s.gives.flatMap((k) => (metrics[k] ? [[k, metrics[k]]] : []))),
       },
     ]),
+  );
+
+/** Whether a rough answer can be had of what is being worked out. */
+export const hasRough = ({ waiting }: Pick<Evaluation, "waiting">): boolean =>
+  waiting.length > 0 && SUBJECTS.some((s) => s.roughly && waiting.includes(s.name));
+
+/** Rough answers of a design, of the subjects that have such and need no other. */
+export const roughOf = (design: Design): Answers =>
+  Object.fromEntries(
+    SUBJECTS.flatMap((subject) => {
+      const view = viewOf(subject, design);
+      const of = ofIn({}, subject.needs);
+      const outcome = subject.roughly?.(view, of);
+      if (!outcome) return [];
+      const quantities = outcome.status === "solved" ? subject.quantities(outcome.result, view, of) : {};
+      return [[subject.name, { outcome, quantities }]];
+    }),
   );
 
 /** Whether a number is that of before the last change. */

@@ -106,6 +106,8 @@ export interface AnySubject<R> {
   /** Names of the numbers that it computes. */
   gives: readonly MetricKey[];
   compute(view: Design, of: Of): Outcome<R>;
+  /** Of a slow one: a quicker answer with more doubt, for as long as what it reads is being dragged. */
+  roughly?(view: Design, of: Of): Outcome<R>;
   /** The computed numbers of a result, under the names that the subject declares. */
   quantities(result: R, view: Design, of: Of): Partial<Record<MetricKey, Quantity>>;
   /** What one of its numbers came from: asked for when somebody looks. */
@@ -124,6 +126,7 @@ export interface Subject<K extends Reads, R> {
   cost?: Cost;
   gives?: readonly MetricKey[];
   compute(view: View<K>, of: Of): Outcome<R>;
+  roughly?(view: View<K>, of: Of): Outcome<R>;
   quantities?(result: R, view: View<K>, of: Of): Partial<Record<MetricKey, Quantity>>;
   working?(key: string, result: R, view: View<K>, of: Of): WorkingInput[];
   lacks?(key: string, result: R, view: View<K>): string | null;

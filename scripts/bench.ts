@@ -2,8 +2,8 @@
  * Speed of what runs while a part is dragged. Run: npm run bench (bundled; processor time, after a warm-up); with
  * --smoke a short round without a browser, which the tests run.
  * Prints the time of evaluate() for 15, 60 and 300 parts, of the balance solver, how many drives, endurances and
- * sizing candidates are solved in a second, and the script
- * time per frame in Chromium while a part of a 60-part craft is dragged.
+ * sizing candidates are solved in a second, of a lattice beside LAPACK, of every single loss of eight thrusters, and the
+ * script time per frame in Chromium while a part or a wing is dragged.
  */
 import { rmSync } from "node:fs";
 import { type Design, emptyDesign, newItem, usualState } from "../core/design/schema";
@@ -24,6 +24,7 @@ import { startChromium } from "../tests/support/chromium";
 import { fillWorkshop } from "../tests/torture/load";
 import { freshFolder, send, spawnServer } from "../tests/support/spawn";
 import { demoFile } from "../tests/support/demo";
+import { byLapack, kernels } from "./benchKernels";
 
 /** The newest demo design, filled up with parts to this many. */
 function craftOf(parts: number): Design {
@@ -44,7 +45,6 @@ function craftOf(parts: number): Design {
   return { ...base, items: items.map((i) => ({ ...i, parentId: null })) };
 }
 
-/** Frames before the measurement, for the browser's compiler. */
 /**
  * The newest design of a demo craft for the chains by themselves: what its duty asks in flight on wings is a thrust
  * (3.6 N, as Tern's was), which needs no wings to be solved.
@@ -56,14 +56,15 @@ function standing(name: string): Design | undefined {
   return design;
 }
 
+/** Frames before the measurement, for the browser's compiler. */
 const WARM_UP = 80;
 
 const percentile = (list: number[], share: number) =>
   list.toSorted((a, b) => a - b)[Math.min(list.length - 1, Math.floor(share * list.length))] ?? Number.NaN;
 /** What was measured before subjects were folders of their own and slow ones left the page's thread, ms. */
 const BEFORE: Record<string, string> = {
-  "script per frame, 60 parts, one dragged": "12.9 and 19.6 in the first run after",
-  "script per frame, 1000 parts, one dragged": "172",
+  "script per frame, one of 60 parts, dragged": "12.9 and 19.6 in the first run after",
+  "script per frame, one of 1000 parts, dragged": "172",
   "longest blocking, a propeller of five drives": "922",
   "workshop, 60 crafts, after the answer": "500 to 2700 for the first card",
 };
@@ -276,6 +277,12 @@ for (const parts of [15, 60, 300]) {
   }
 }
 
+for (const [name, work] of kernels()) {
+  for (let k = 0; k < most(20); k++) work();
+  line(name, timed(40, work));
+}
+console.log(byLapack());
+
 type Opened = Awaited<ReturnType<typeof startChromium>>["browser"];
 /** A served workshop of its own and a browser on it, for as long as the work takes. */
 async function served(work: (address: string, browser: Opened) => Promise<void>): Promise<void> {
@@ -309,15 +316,15 @@ async function draftOf(address: string, name: string, design?: Design): Promise<
   return (answer.body as { slug: string }).slug;
 }
 
-/** Script time per frame in the browser while a part is dragged. */
-const dragged = (parts: number) =>
+/** Script time per frame in the browser while something of a craft is dragged to and fro along the page. */
+const dragged = (name: string, design: Design, path: string, selector: string) =>
   served(async (address, browser) => {
-    const slug = await draftOf(address, "tern", craftOf(parts));
+    const slug = await draftOf(address, "tern", design);
     const page = await browser.newPage();
-    await page.goto(`${address}/craft/${slug}/v1/layout`, { waitUntil: "networkidle0" });
-    const rect = await page.waitForSelector('[data-part="pack"][data-view="side"] rect');
+    await page.goto(`${address}/craft/${slug}/v1/${path}`, { waitUntil: "networkidle0" });
+    const rect = await page.waitForSelector(selector);
     const box = await rect?.boundingBox();
-    if (!box) throw new Error("the pack is not in the drawing");
+    if (!box) throw new Error(`${selector} is not in the drawing`);
     const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
     const client = await page.createCDPSession();
     // The page's own processor time: what other programs take of the machine meanwhile is not in it.
@@ -336,8 +343,9 @@ const dragged = (parts: number) =>
       frames.push((await script()) - before);
     }
     await page.mouse.up();
-    line(`script per frame, ${parts} parts, one dragged`, frames.slice(WARM_UP));
+    line(`script per frame, ${name}, dragged`, frames.slice(WARM_UP));
   });
+const PACK = '[data-part="pack"][data-view="side"] rect';
 
 /** Longest blocking of the page when a propeller of the craft with five drives is changed, key by key. */
 const propellerChanged = () =>
@@ -383,8 +391,9 @@ const workshopOpened = () =>
   });
 
 if (!SMOKE) {
-  await dragged(60);
-  await dragged(1000);
+  await dragged("one of 60 parts", craftOf(60), "layout", PACK);
+  await dragged("one of 1000 parts", craftOf(1000), "layout", PACK);
+  await dragged("a tailplane", craftOf(0), "stability?of=tailplane", '[data-handle="span and sweep"]');
   await propellerChanged();
   await workshopOpened();
 }

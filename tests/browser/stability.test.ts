@@ -48,6 +48,36 @@ describe("where the CG must be", () => {
     const at = (name: string) => user.page.$eval(`[data-point="${name}"] path`, (e) => e.getBoundingClientRect().x);
     expect(await at("height")).toBeLessThan(await at("neutral"));
   });
+  it("while a tail is pulled its neutral point goes along, marked; once the hand rests it is told in full", async () => {
+    await user.go("/craft/tern/v5/stability?of=tailplane");
+    const neutral = await metric("neutralPoint");
+    const box = await (await user.page.waitForSelector('[data-handle="span and sweep"]'))?.boundingBox();
+    if (!box) throw new Error("no handle");
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    await user.page.mouse.move(x, y);
+    await user.page.mouse.down();
+    const seen: number[] = [];
+    // A hand that does not rest: nothing is told in full meanwhile.
+    for (let k = 0; k < 200 && seen.length < 3; k++) {
+      await user.page.mouse.move(x + (k % 2), y - Math.min(30, k));
+      const late = await user.page.$eval('[data-metric="neutralPoint"]', (e) =>
+        e.hasAttribute("data-late") ? Number.parseFloat(e.textContent ?? "") : Number.NaN,
+      );
+      if (late > (seen.at(-1) ?? neutral)) seen.push(late);
+    }
+    expect(seen.length).toBe(3);
+    await user.page.mouse.up();
+    await user.page.waitForSelector('[data-metric="neutralPoint"]:not([data-late])');
+    expect(await metric("neutralPoint")).toBeGreaterThan(neutral);
+    await user.saved();
+    await user.click("Undo");
+    await user.page.waitForFunction(
+      (was) => Number.parseFloat(document.querySelector('[data-metric="neutralPoint"]')?.textContent ?? "") === was,
+      {},
+      neutral,
+    );
+    await user.saved();
+  });
   it("a tail is moved and grown where it is drawn: the window follows, and undo brings it back", async () => {
     const before = await demo.design("tern");
     await user.go("/craft/tern/v5/stability?of=tailplane");

@@ -1,7 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { editDesign } from "../../core/design/edit";
 import type { Design } from "../../core/design/schema";
-import { Memo, answersOf, evaluate, isWaiting } from "../../core/evaluate";
+import { inState } from "../../core/design/inState";
+import { Memo, answersOf, evaluate, hasRough, isWaiting, resultIn, roughOf } from "../../core/evaluate";
+import { type LatticeResult, lattice } from "../../core/subjects/flight/latticeNode";
 import { SUBJECTS } from "../../core/subjects";
 import { demoFile } from "../support/demo";
 
@@ -112,5 +114,69 @@ describe("what is slow", () => {
       "stance",
       "liftoff",
     ]);
+  });
+});
+
+describe("a wing that is being dragged", () => {
+  const flown = (name: string, state = 0) => {
+    const design = demoFile(name).versions.at(-1)?.design;
+    if (!design) throw new Error("no version");
+    return inState(design, design.states[state]?.id);
+  };
+  const pulled = (design: Design, k: number) =>
+    edited(design, (d) => {
+      for (const p of d.surfaces[0]?.panels ?? []) {
+        p.span *= 1 + 0.07 * k;
+        p.sweep += 0.02 * k;
+      }
+      if (d.surfaces[0]) d.surfaces[0].at.x += 0.004 * k;
+    });
+  it.each([
+    ["tern", 0],
+    ["annulus", 1],
+    ["gannet", 1],
+  ])("of %s is told roughly meanwhile, within the doubt that is told", (name, state) => {
+    const design = flown(name, state);
+    const start = resultIn(evaluate(design, {}, null), lattice);
+    expect(start).not.toBeNull();
+    for (const k of [-4, -2, 1, 3, 5]) {
+      const next = pulled(design, k);
+      const fine = resultIn(evaluate(next, {}, null), lattice);
+      const rough = roughOf(next).lattice?.outcome;
+      if (!fine || rough?.status !== "solved") throw new Error("not solved");
+      const { neutral, mac, elements } = rough.result as LatticeResult;
+      expect(elements).toBeLessThan(fine.elements);
+      expect(Math.abs(neutral.value - fine.neutral.value)).toBeLessThan(1.5 * (neutral.by["/lattice"] ?? 0));
+      expect(neutral.by["/lattice"]).toBeGreaterThan(fine.neutral.by["/lattice"] ?? 1);
+      expect(neutral.by["/lattice"]).toBeLessThan(0.05 * mac);
+    }
+  });
+  it("moves its neutral point while the fine one is still worked out, and is marked; then it is as if never rough", () => {
+    const memo = new Memo();
+    const design = flown("tern");
+    const before = evaluate(design, {}, memo);
+    const next = pulled(design, 4);
+    const standing = { design, evaluation: before };
+    const still = evaluate(next, {}, memo, { standing });
+    expect(still.outcomes.lattice).toBe(before.outcomes.lattice);
+    expect(hasRough(still)).toBe(true);
+    const rough = { design: next, answers: structuredClone(roughOf(structuredClone(next))) };
+    const now = evaluate(next, {}, memo, { standing, rough });
+    const at = (e: typeof now) => e.metrics.neutralPoint;
+    const fine = evaluate(structuredClone(next), {}, null);
+    const moved = (at(fine)?.value ?? 0) - (at(before)?.value ?? 0);
+    expect(Math.abs(moved)).toBeGreaterThan(0.003);
+    expect(Math.abs((at(now)?.value ?? 0) - (at(fine)?.value ?? 0))).toBeLessThan(Math.abs(moved) / 2);
+    expect(isWaiting(now, "neutralPoint")).toBe(true);
+    // Other surfaces than those that it was told of: it stands for none of them.
+    const more = edited(next, (d) => void d.surfaces.pop());
+    expect(evaluate(more, {}, memo, { standing: { design: more, evaluation: before }, rough }).outcomes.lattice).toBe(
+      before.outcomes.lattice,
+    );
+    const answers = structuredClone(answersOf(fine));
+    evaluate(next, {}, memo, { answers });
+    const after = evaluate(next, {}, memo, { standing: { design: next, evaluation: now }, rough });
+    expect(after.waiting).toEqual([]);
+    expect(after).toEqual(fine);
   });
 });

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useReducer, useRef } from "react";
 import type { Design } from "../../core/design/schema";
-import { type Evaluation, type EvaluationContext, evaluate } from "../../core/evaluate";
+import { type Answers, type Evaluation, type EvaluationContext, evaluate, hasRough } from "../../core/evaluate";
 import { askSlow } from "../worker/slow";
 import { answersFor, keepAnswers } from "./keptAnswers";
 
@@ -14,6 +14,9 @@ const LONGEST = 350;
 /** ms within which in a drag all that is not slow follows; between, only what is drawn where the hand is. */
 const FOLLOWS = 150;
 
+/** ms between two looks whether a drag has gone on. */
+const FRAME = 30;
+
 interface Pace {
   design: Design;
   /** ms, when the design changed and when an answer came; whether the last change followed close upon another */
@@ -23,15 +26,27 @@ interface Pace {
 }
 
 /**
- * Resolves at once after a single change, and in a stream of them in its first pause, or when it has gone on too
- * long.
+ * Resolves at once after a single change, and in a stream of them in its first pause, or when it has gone on too long.
+ * As long as it waits it does something at each change, where there is something to do.
+ *
+ * @param meanwhile null: nothing to do so far
  */
-async function stoodStill(pace: { readonly current: Pace }): Promise<void> {
+async function stoodStill(
+  pace: { readonly current: Pace },
+  meanwhile: () => ((design: Design) => Promise<void>) | null,
+): Promise<void> {
+  let done: Design | null = null;
   for (;;) {
-    const { changed, answered, quick } = pace.current;
-    const left = Math.min(changed + STILL, answered + LONGEST) - performance.now();
+    const { design, changed, answered, quick } = pace.current;
+    const work = meanwhile();
+    // What is told roughly all the while is told in full once the hand rests.
+    const latest = work ? Number.POSITIVE_INFINITY : answered + LONGEST;
+    const left = Math.min(changed + STILL, latest) - performance.now();
     if (!quick || left <= 0) return;
-    await new Promise((r) => setTimeout(r, left));
+    if (work && done !== design) {
+      done = design;
+      await work(design);
+    } else await new Promise((r) => setTimeout(r, work ? Math.min(left, FRAME) : left));
   }
 }
 
@@ -53,6 +68,7 @@ export function useEvaluation(
   const [answered, again] = useReducer((n: number) => n + 1, 0);
   const whole = useRef<{ at: number; stream: string | undefined }>({ at: 0, stream: undefined });
   const step = useRef(false);
+  const rough = useRef<{ design: Design; answers: Answers } | null>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: an answer that came is found where results are remembered
   const evaluation = useMemo(() => {
     const kept = standing.current ? null : answersFor(design);
@@ -67,7 +83,9 @@ export function useEvaluation(
       design,
       context,
       undefined,
-      standing.current ? { standing: standing.current, step: step.current } : kept && { answers: kept },
+      standing.current
+        ? { standing: standing.current, step: step.current, rough: rough.current }
+        : kept && { answers: kept },
     );
   }, [design, context, answered]);
   useEffect(() => {
@@ -78,6 +96,8 @@ export function useEvaluation(
   });
   const wanted = useRef<Design | null>(null);
   const asking = useRef(false);
+  const waits = useRef(evaluation);
+  waits.current = evaluation;
   const pace = useRef<Pace>({ design, changed: 0, answered: 0, quick: false });
   useEffect(() => {
     standing.current = { design, evaluation };
@@ -89,9 +109,17 @@ export function useEvaluation(
     wanted.current = design;
     if (asking.current) return;
     asking.current = true;
+    const askRough = async (of: Design) => {
+      try {
+        rough.current = { design: of, answers: await askSlow((slow) => slow.rough(of)) };
+        again();
+      } catch {
+        // What stood before goes on standing.
+      }
+    };
     void (async () => {
       while (wanted.current) {
-        await stoodStill(pace);
+        await stoodStill(pace, () => (hasRough(waits.current) ? askRough : null));
         const asked: Design = wanted.current;
         wanted.current = null;
         try {
@@ -101,6 +129,7 @@ export function useEvaluation(
           // Without a worker it is worked out here.
           standing.current = null;
         }
+        rough.current = null;
         pace.current = { ...pace.current, answered: performance.now() };
         again();
       }

@@ -3,7 +3,7 @@ import { sharing } from "../../core/design/edit";
 import { type Money, takeMoney } from "../../core/design/money";
 import type { Design } from "../../core/design/schema";
 import type { UnitHabit } from "../../core/design/units";
-import { type Answers, type EvaluationContext, answersOf, evaluate, remediesFor } from "../../core/evaluate";
+import { type Answers, type EvaluationContext, answersOf, evaluate, remediesFor, roughOf } from "../../core/evaluate";
 import { type SearchProgress, type SearchResult, type SearchTask, search } from "../../core/sizing/search";
 import { type Corridor, corridorsOf } from "../../core/corridor";
 import { type Mission, missionOf } from "../../core/mission";
@@ -32,6 +32,8 @@ const slow = {
   money: (money: Money): void => takeMoney(money),
   /** Results of the slow subjects of a design. */
   answers: (design: Design): Answers => answersOf(evaluate(alike(design))),
+  /** What can be said quickly of a design that is being dragged. */
+  rough: (design: Design): Answers => roughOf(alike(design)),
   /** What would answer the findings of a design that are looked at, by code and what they are about. */
   remedies({ design, context, habit, answers }: RemediesAsked, wanted: readonly string[]): Record<string, Remedy[]> {
     const now = alike(design);

@@ -2,7 +2,7 @@ import type { WorkingInput } from "../../design/quantity";
 import { type Evidence, evidenceByShare, magnitudeSd } from "../../design/evidence";
 import { type Doubtful, sharesOf } from "../../numeric/doubt";
 import { supportOf } from "../../design/support";
-import { type Outcome, subject } from "../../subject";
+import { type Outcome, type View, subject } from "../../subject";
 import type { Hinged, Surface } from "../surfaces/declares";
 import { lifts, planformOf, stationsOf } from "../surfaces/planform";
 import { sectionOf } from "../surfaces/sections";
@@ -69,6 +69,8 @@ const HINGE = { value: 0.85, sd: 0.12 };
 export const HINGE_DOUBT = HINGE.sd / HINGE.value;
 /** The lattice's own doubt about the neutral point, share of the mean chord (thin, attached, no wash: judgement). */
 const METHOD = 0.02;
+/** The same of a coarse cut that nothing finer is held against: what the finer one says otherwise is within it. */
+const COARSE_METHOD = 0.04;
 /** Doubt of the couple of a body beside wings, share. */
 export const BODY = 0.35;
 /** Flow that may be left through a surface, share of the free flow. */
@@ -268,115 +270,126 @@ const cutFor = (surfaces: readonly Surface[], cutting: Cutting): Cutting => {
   return { ...cutting, strips };
 };
 
+/** How fine the surfaces are cut, what other cut shows how much hangs on that, and the doubt besides (share of MAC). */
+interface Cuts {
+  cut: Cutting;
+  against: Cutting | null;
+  method: number;
+}
+const READS = ["states", "gasLift", "surfaces", "bodies", "flight"] as const;
+
+function solved(view: View<(typeof READS)[number]>, { cut, against, method }: Cuts): Outcome<LatticeResult> {
+  const { ways } = supportOf(view);
+  if (!ways.includes("wings")) return { status: "not covered", because: "it is not held up by wings" };
+  if (ways.includes("gas"))
+    return {
+      status: "not covered",
+      because: "gas and wings share the weight: where each of them lifts is not computed so far",
+    };
+  const near = surroundings(view);
+  if ("status" in near) return near;
+  const { surfaces, bodies, over, image } = near;
+  const lifting = surfaces.filter(lifts);
+  if (lifting.length === 0) return { status: "missing", needs: ["a wing with its place and shape"] };
+  const plans = surfaces.map(planformOf);
+  const main = surfaces.reduce(
+    (best, s, k) => (lifts(s) && (plans[k]?.plan ?? 0) > (plans[best]?.plan ?? 0) ? k : best),
+    surfaces.indexOf(lifting[0] as Surface),
+  );
+  const wing = plans[main];
+  if (!wing || !(wing.plan > 0)) return { status: "missing", needs: ["a wing with an area"] };
+  const craft: Craft = { surfaces, bodies, ground: over?.over ?? null };
+  const cutting = cutFor(surfaces, { ...cut, image });
+  const fine = modelOf(craft, cutting, wing.mac);
+  if (!fine)
+    return {
+      status: "failed",
+      reason: "two surfaces lie in one place, or one runs back on itself: no flow along them was found",
+    };
+  const np = neutralPoint(fine.model);
+  const forward = forwardLimit(fine.model);
+  if (fine.solution.residual > LEFT) return { status: "failed", reason: "the flow along its surfaces was not found" };
+  if (np === null || !forward) return { status: "failed", reason: "an angle of attack makes no lift" };
+  const other = against && modelOf(craft, cutFor(surfaces, { ...against, image }), wing.mac);
+  const xs = surfaces.flatMap((s) => stationsOf(s).flatMap((c) => [c.at.x, c.at.x + c.chord]));
+  const bodyXs = bodies.flatMap((b) => b.frames.map((f) => f.x));
+  // What a coarser cut says otherwise is doubt too.
+  const doubt = Math.hypot(method * wing.mac, np - ((other && neutralPoint(other.model)) ?? np));
+  const doubts: Doubts = { inputs: [], moved: {} };
+  const { inputs, moved } = doubts;
+  shapeDoubts(craft, fine, Math.max(...xs, ...bodyXs) - Math.min(...xs, ...bodyXs), doubts);
+  methodDoubts(craft, fine, doubts);
+  const ground = over && groundOf(fine, over, doubts);
+  const margin = view.flight.margin ?? LEAST_MARGIN;
+  const by = (f: (m: FlightModel) => number | null): Record<string, number> => {
+    const here = f(fine.model);
+    const out: Record<string, number> = {};
+    if (here !== null)
+      for (const [id, m] of Object.entries(moved)) {
+        const there = f(m);
+        if (there !== null && Math.abs(there - here) > 1e-9) out[id] = there - here;
+      }
+    return out;
+  };
+  inputs.push({
+    id: "/lattice",
+    name: "Lattice, method",
+    value: 0,
+    sd: doubt,
+    dimension: "length",
+    evidence: "calculated",
+  });
+  const neutralBy = { ...by(neutralPoint), "/lattice": doubt };
+  const { causes, drag } = fine.solution;
+  const rolls = fine.elements.controls.flatMap(({ control }, k) => {
+    const cause = causes[`opposed ${k}`];
+    return control.does.includes("roll") && cause
+      ? [{ cause, gives: givesOf(control), travel: Math.min(control.up, control.down) }]
+      : [];
+  });
+  const yaws = yawControls(fine);
+  return {
+    status: "solved",
+    result: {
+      model: fine.model,
+      moved,
+      strips: fine.elements.strips,
+      beta: mixed(NONE, causes.beta ?? NONE, 1),
+      roll: mixed(NONE, causes.p ?? NONE, 1),
+      pitch: mixed(NONE, causes.q ?? NONE, 1),
+      yaw: mixed(NONE, causes.r ?? NONE, 1),
+      rollControl: rolls.length > 0 ? rolls.reduce((s, r) => mixed(s, r.cause, r.gives), NONE) : null,
+      rollTravel: Math.min(...rolls.map((r) => r.travel), Number.MAX_VALUE),
+      yawControl: yaws.length > 0 ? yaws.reduce((s, y) => mixed(s, y.cause, y.gives), NONE) : null,
+      yawTravel: Math.min(...yaws.map((y) => y.travel), Number.MAX_VALUE),
+      bodyYaw: bodies.reduce((s, b) => s + bodyMoments(b).yaw, 0),
+      drag,
+      main,
+      area: plans.reduce((s, p, k) => s + (surfaces[k] && lifts(surfaces[k]) ? p.plan : 0), 0),
+      mac: wing.mac,
+      neutral: { value: np, by: neutralBy },
+      aft: { value: np - margin * wing.mac, by: neutralBy },
+      forward: { value: forward.x, by: { ...by((m) => forwardLimit(m)?.x ?? null), "/lattice": doubt } },
+      forwardBy: forward.by,
+      inputs,
+      elements: fine.elements.count,
+      ground,
+      inWater: image > 0,
+      depth: over?.depth ?? null,
+    },
+  };
+}
+
 /**
  * What the surfaces do, whatever the mass and wherever the CG: solved once for a shape, so that moving a part never
  * solves it again.
  */
 export const lattice = subject({
   name: "lattice",
-  reads: ["states", "gasLift", "surfaces", "bodies", "flight"],
+  reads: READS,
   cost: "slow",
-  compute(view): Outcome<LatticeResult> {
-    const { ways } = supportOf(view);
-    if (!ways.includes("wings")) return { status: "not covered", because: "it is not held up by wings" };
-    if (ways.includes("gas"))
-      return {
-        status: "not covered",
-        because: "gas and wings share the weight: where each of them lifts is not computed so far",
-      };
-    const near = surroundings(view);
-    if ("status" in near) return near;
-    const { surfaces, bodies, over, image } = near;
-    const lifting = surfaces.filter(lifts);
-    if (lifting.length === 0) return { status: "missing", needs: ["a wing with its place and shape"] };
-    const plans = surfaces.map(planformOf);
-    const main = surfaces.reduce(
-      (best, s, k) => (lifts(s) && (plans[k]?.plan ?? 0) > (plans[best]?.plan ?? 0) ? k : best),
-      surfaces.indexOf(lifting[0] as Surface),
-    );
-    const wing = plans[main];
-    if (!wing || !(wing.plan > 0)) return { status: "missing", needs: ["a wing with an area"] };
-    const craft: Craft = { surfaces, bodies, ground: over?.over ?? null };
-    const cut = cutFor(surfaces, { ...FINE, image });
-    const fine = modelOf(craft, cut, wing.mac);
-    if (!fine)
-      return {
-        status: "failed",
-        reason: "two surfaces lie in one place, or one runs back on itself: no flow along them was found",
-      };
-    const np = neutralPoint(fine.model);
-    const forward = forwardLimit(fine.model);
-    if (fine.solution.residual > LEFT) return { status: "failed", reason: "the flow along its surfaces was not found" };
-    if (np === null || !forward) return { status: "failed", reason: "an angle of attack makes no lift" };
-    const coarse = modelOf(craft, cutFor(surfaces, { ...COARSE, image }), wing.mac);
-    const xs = surfaces.flatMap((s) => stationsOf(s).flatMap((c) => [c.at.x, c.at.x + c.chord]));
-    const bodyXs = bodies.flatMap((b) => b.frames.map((f) => f.x));
-    // What a coarser cut says otherwise is doubt too.
-    const method = Math.hypot(METHOD * wing.mac, np - ((coarse && neutralPoint(coarse.model)) ?? np));
-    const doubts: Doubts = { inputs: [], moved: {} };
-    const { inputs, moved } = doubts;
-    shapeDoubts(craft, fine, Math.max(...xs, ...bodyXs) - Math.min(...xs, ...bodyXs), doubts);
-    methodDoubts(craft, fine, doubts);
-    const ground = over && groundOf(fine, over, doubts);
-    const margin = view.flight.margin ?? LEAST_MARGIN;
-    const by = (f: (m: FlightModel) => number | null): Record<string, number> => {
-      const here = f(fine.model);
-      const out: Record<string, number> = {};
-      if (here !== null)
-        for (const [id, m] of Object.entries(moved)) {
-          const there = f(m);
-          if (there !== null && Math.abs(there - here) > 1e-9) out[id] = there - here;
-        }
-      return out;
-    };
-    inputs.push({
-      id: "/lattice",
-      name: "Lattice, method",
-      value: 0,
-      sd: method,
-      dimension: "length",
-      evidence: "calculated",
-    });
-    const neutralBy = { ...by(neutralPoint), "/lattice": method };
-    const { causes, drag } = fine.solution;
-    const rolls = fine.elements.controls.flatMap(({ control }, k) => {
-      const cause = causes[`opposed ${k}`];
-      return control.does.includes("roll") && cause
-        ? [{ cause, gives: givesOf(control), travel: Math.min(control.up, control.down) }]
-        : [];
-    });
-    const yaws = yawControls(fine);
-    return {
-      status: "solved",
-      result: {
-        model: fine.model,
-        moved,
-        strips: fine.elements.strips,
-        beta: mixed(NONE, causes.beta ?? NONE, 1),
-        roll: mixed(NONE, causes.p ?? NONE, 1),
-        pitch: mixed(NONE, causes.q ?? NONE, 1),
-        yaw: mixed(NONE, causes.r ?? NONE, 1),
-        rollControl: rolls.length > 0 ? rolls.reduce((s, r) => mixed(s, r.cause, r.gives), NONE) : null,
-        rollTravel: Math.min(...rolls.map((r) => r.travel), Number.MAX_VALUE),
-        yawControl: yaws.length > 0 ? yaws.reduce((s, y) => mixed(s, y.cause, y.gives), NONE) : null,
-        yawTravel: Math.min(...yaws.map((y) => y.travel), Number.MAX_VALUE),
-        bodyYaw: bodies.reduce((s, b) => s + bodyMoments(b).yaw, 0),
-        drag,
-        main,
-        area: plans.reduce((s, p, k) => s + (surfaces[k] && lifts(surfaces[k]) ? p.plan : 0), 0),
-        mac: wing.mac,
-        neutral: { value: np, by: neutralBy },
-        aft: { value: np - margin * wing.mac, by: neutralBy },
-        forward: { value: forward.x, by: { ...by((m) => forwardLimit(m)?.x ?? null), "/lattice": method } },
-        forwardBy: forward.by,
-        inputs,
-        elements: fine.elements.count,
-        ground,
-        inWater: image > 0,
-        depth: over?.depth ?? null,
-      },
-    };
-  },
+  compute: (view) => solved(view, { cut: FINE, against: COARSE, method: METHOD }),
+  roughly: (view) => solved(view, { cut: COARSE, against: null, method: COARSE_METHOD }),
 });
 
 /** Drag due to lift of lift by angle of attack alone, over W²/½ρV², 1/m². */
