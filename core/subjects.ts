@@ -51,6 +51,8 @@ import { spin } from "./subjects/spin/node";
 import { verdicts as spinVerdicts } from "./subjects/spin/verdicts";
 import { stance } from "./subjects/stance/node";
 import { verdicts as stanceVerdicts } from "./subjects/stance/verdicts";
+import { waves } from "./subjects/waves/node";
+import { verdicts as waveVerdicts } from "./subjects/waves/verdicts";
 import { wind } from "./subjects/wind/node";
 import { verdicts as windVerdicts } from "./subjects/wind/verdicts";
 import { type AnySubject, judged } from "./subject";
@@ -73,6 +75,7 @@ export const SUBJECTS: readonly AnySubject<any>[] = [
   judged(ratios, ratioVerdicts),
   lattice,
   judged(flight, flightVerdicts),
+  judged(waves, waveVerdicts),
   judged(lateral, lateralVerdicts),
   judged(powered, poweredVerdicts),
   pull,

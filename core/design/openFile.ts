@@ -28,6 +28,7 @@ const MIGRATIONS: Record<number, (file: Raw) => Raw> = {
   10: drivesHaveSeveralThingsAround,
   11: leanAndSwingMayBeAskedFor,
   12: pullsMayBeHeldAgainstOneAnother,
+  13: watersMayMove,
 };
 
 /**
@@ -218,6 +219,11 @@ function drivesHaveSeveralThingsAround(file: Raw): Raw {
 /** 11 → 12: a target may ask how a lean grows and how the swing dies down; nothing of an older file does. */
 function leanAndSwingMayBeAskedFor(file: Raw): Raw {
   return { ...file, formatVersion: 12 };
+}
+
+/** 13 → 14: the water that a craft works in may have a current and waves; until then nothing was said of them. */
+function watersMayMove(file: Raw): Raw {
+  return { ...file, formatVersion: 14 };
 }
 
 /** 12 → 13: a bench session may be of pulls in turns; sessions of before hold none. */

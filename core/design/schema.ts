@@ -113,6 +113,21 @@ export const environmentSchema = z.object({
     dimension: "temperature",
   }),
   wind: field(finite.min(0).max(40).describe("worst wind, m/s"), { label: "wind", dimension: "speed" }),
+  current: field(finite.min(0).max(10).optional().describe("worst current of the water, m/s; left out: not said"), {
+    label: "current",
+    dimension: "speed",
+  }),
+  waveHeight: field(
+    finite.min(0).max(10).optional().describe("of its waves, crest over trough, m; left out: not said"),
+    {
+      label: "wave height",
+      dimension: "length",
+    },
+  ),
+  waveLength: field(finite.min(0.05).max(500).optional().describe("from crest to crest, m; left out: not said"), {
+    label: "wave length",
+    dimension: "distance",
+  }),
 });
 
 export const briefSchema = z.object({

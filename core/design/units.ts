@@ -87,6 +87,9 @@ const ACCEPTED: Record<Dimension, Accepted[]> = {
   distance: [
     u("m", "m", "metre", "metres", "meter", "meters"),
     u("km", "km"),
+    u("cm", "cm"),
+    u("mm", "mm"),
+    u("in", "in", "inch", "inches", '"', "″"),
     u("ft", "ft", "feet", "foot"),
     u(0.9144, "yd", "yard", "yards"),
     u(1609.344, "mi", "mile", "miles"),

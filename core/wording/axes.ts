@@ -34,6 +34,7 @@ export function pieceText({ what, value }: Pick<Piece, "what" | "value">, axis: 
     fins: "fins",
     wind: "wind",
     body: "body at a slant to the wind",
+    waves: "waves, as they come",
   }[what];
   return value === 0 ? name : `${name}, ${value > 0 ? plus : minus}`;
 }

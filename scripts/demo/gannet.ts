@@ -27,7 +27,15 @@ const gannet1: Design = {
       target("cgX", "between", 0.43, "must", 0.5),
       target("width", "atMost", 0.6),
     ],
-    environment: { altitude: 0, airTemperature: 12, packTemperature: 18, wind: 4 },
+    environment: {
+      altitude: 0,
+      airTemperature: 12,
+      packTemperature: 18,
+      wind: 4,
+      current: 0.2,
+      waveHeight: 0.06,
+      waveLength: 2.5,
+    },
   },
   flight: {
     height: null,

@@ -125,7 +125,15 @@ const samphire1: Design = {
       target("width", "atMost", 0.45),
       target("cost", "atMost", 330, "wish"),
     ],
-    environment: { altitude: 5, airTemperature: 14, packTemperature: 16, wind: 5 },
+    environment: {
+      altitude: 5,
+      airTemperature: 14,
+      packTemperature: 16,
+      wind: 5,
+      current: 0.3,
+      waveHeight: 0.04,
+      waveLength: 1.5,
+    },
   },
   envelope: { min: { x: 0, y: -0.225, z: 0 }, max: { x: 0.6, y: 0.225, z: 0.25 } },
   ballastSpots: [

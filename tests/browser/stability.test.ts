@@ -428,6 +428,15 @@ describe("where the CG must be", () => {
     // flies.
     await user.see(/Below 1\.\d m\/s foils at that depth make waves.*how slow they carry it.*is open/);
     expect(await user.read('[aria-label="Speeds"]')).not.toMatch(/does not fly|Best glide/);
+    // The waves of its brief come and go on the board; of none that break anything is told.
+    await user.see(/of its weight comes and goes at 1\.\d m\/s/);
+    expect(await user.read('[data-axis-line="pitch"]')).toMatch(/waves, as they come, nose up/);
+    await user.station("1");
+    await user.fill("Waves, crest to crest", "30 cm");
+    await user.station("4");
+    await user.see(/Open: .*waves break that are higher than a seventh of their length/);
+    await user.click("Undo");
+    await user.see(/of its weight comes and goes/);
     // Afloat it lies as deep as it weighs, and the water is drawn there.
     await user.click("afloat");
     await user.page.waitForSelector('[data-afloat="floats"]');

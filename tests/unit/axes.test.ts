@@ -208,6 +208,7 @@ describe("a craft on its wings at one speed", () => {
     thrust: { value: 8, sd: 0 },
     drag: 2,
     most: false,
+    waves: null,
     torque: { value: -0.2, sd: 0.02 },
     arm: { over: { value: 0.1, sd: 0 }, beside: { value: 0.02, sd: 0 } },
     cgAcross: { value: 0.005, sd: 0.001 },

@@ -7,6 +7,8 @@ import { seededRandom } from "../../core/numeric/random";
 import { aroundPoint, turnAt, mostBank, radiusOf } from "../../core/subjects/flight/turning";
 import { type Bending, MOST_SLIP, rudderFor, tightest } from "../../core/subjects/wind/flat";
 import { type Held, wind } from "../../core/subjects/wind/node";
+import { BLUNT } from "../../core/subjects/wind/outline";
+import { waterOf } from "../../core/subjects/propulsion/setup";
 import { type Shape, shapeOf, shapesAlong, unionOf } from "../../core/subjects/wind/silhouette";
 import type { BodyShape } from "../../core/subjects/surfaces/declares";
 import { inState } from "../../core/design/inState";
@@ -271,25 +273,50 @@ describe("afloat and on the ground", () => {
 });
 
 describe("on a cushion and under water", () => {
-  const on = (way: "cushion" | "submerged") => {
+  const on = (way: "cushion" | "submerged", change: (d: Design) => void = () => {}) => {
     const d = quietDesign();
+    on.design = d;
     d.states = [usualState(way)];
     const [u] = d.units;
     if (!u) throw new Error("no unit");
     Object.assign(u, { direction: "ahead", count: 2, tilt: 0, reversible: true, surroundings: "in air" });
     u.places = [-0.15, 0.15].map((y) => ({ at: { x: 0.6, y, z: 0.2 }, toward: { x: -1, y: 0, z: 0 } }));
+    change(d);
     return resultIn(evaluate(d), wind);
   };
+  on.design = quietDesign();
   it("a cushion holds nothing against a side wind: what turns it is told", () => {
     const { held: h, because } = on("cushion") ?? {};
     if (h?.kind !== "drives") throw new Error(because ?? "nothing");
     expect(h.beside).toBeNull();
     expect(h.lines[0]?.word).not.toBe("open");
   });
-  it("under water no wind reaches it", () => {
+  it("under water no wind reaches it: without a current named it is open", () => {
     const result = on("submerged");
     expect(result?.held).toBeNull();
     expect(result?.because).toContain("under water");
+  });
+  it("under water a current pushes on all that it meets from ahead, by its density: ½ρU²·C·A", () => {
+    const swims = (current: number, change: (d: Design) => void = () => {}) =>
+      on("submerged", (d) => {
+        d.brief.environment.current = current;
+        change(d);
+      });
+    const held = (r: ReturnType<typeof on>) => {
+      if (r?.held?.kind !== "drives") throw new Error(r?.because ?? "nothing");
+      return r.held;
+    };
+    const result = swims(0.5);
+    expect([result?.flow, result?.wind]).toEqual(["current", 0.5]);
+    const front = unionOf(shapesAlong(on.design, "x").shapes)?.area ?? 0;
+    const { density } = waterOf(on.design.brief.environment);
+    expect(held(result).push.value).toBeCloseTo(0.5 * density * 0.25 * BLUNT.value * front, 6);
+    // Twice the current, four times the push; a drag area that was entered for the air says nothing of it.
+    expect(held(swims(1)).push.value / held(result).push.value).toBeCloseTo(4, 9);
+    const entered = swims(0.5, (d) => void (d.dragArea = { value: 0.001, evidence: "measured" }));
+    expect(held(entered).push.value).toBe(held(result).push.value);
+    // Nothing else carries it sideways: what turns it is told.
+    expect(held(result).lines[0]?.word).not.toBe("open");
   });
 });
 

@@ -5,7 +5,7 @@ export type Turning = (typeof TURNING)[number];
 
 /** Something that turns the craft, or that can be set against it, N·m; positive as its axis is. */
 export interface Piece {
-  what: "torque" | "offset" | "thrust line" | "thrust beside" | "control" | "fins" | "wind" | "body";
+  what: "torque" | "offset" | "thrust line" | "thrust beside" | "control" | "fins" | "wind" | "body" | "waves";
   value: number;
   sd: number;
 }
@@ -71,6 +71,8 @@ export interface WingedState {
   /** m³ at full travel; null: there is none */
   roll: Sure | null;
   yaw: Sure | null;
+  /** N·m that waves turn it with, one way and the other; null: none are named, or none reach it */
+  waves: { pitch: Sure; roll: Sure } | null;
   /** nose up, m³ per rad, and the travel each way that trim leaves, rad; null without a pitch control */
   pitch: { perRad: Sure; up: number; down: number } | null;
 }
@@ -111,9 +113,18 @@ export function linesOf(s: WingedState): AxisLine[] {
         sd: Math.hypot(beside.value * s.thrust.sd, beside.sd * s.thrust.value),
       });
   }
-  const turned = pitch.reduce((sum, p) => sum + p.value, 0);
+  const still = pitch.reduce((sum, p) => sum + p.value, 0);
   // What pitches the nose down is answered by travel up, and the other way round.
-  const left = s.pitch && (turned <= 0 ? s.pitch.up : s.pitch.down);
+  const leftFor = (turned: number) => (turned <= 0 ? (s.pitch?.up ?? 0) : (s.pitch?.down ?? 0));
+  if (s.waves) {
+    // They come both ways: told the way that is answered worse.
+    const way = (by: number) => Math.abs(still + by) / Math.max(leftFor(still + by), 1e-9);
+    const most = s.waves.pitch.value;
+    pitch.push({ what: "waves", ...s.waves.pitch, value: way(most) > way(-most) ? most : -most });
+    const leans = roll.reduce((sum, p) => sum + p.value, 0);
+    roll.push({ what: "waves", ...s.waves.roll, value: (leans < 0 ? -1 : 1) * s.waves.roll.value });
+  }
+  const left = s.pitch && leftFor(pitch.reduce((sum, p) => sum + p.value, 0));
   const thrustOpen = s.thrust === null ? [THRUST] : pushes && s.arm === null ? [DRIVES] : [];
   const lines = [
     lineOf("roll", roll, answer(s.roll), [

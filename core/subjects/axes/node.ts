@@ -5,7 +5,7 @@ import { type Of, type Outcome, solved, subject, whyNone } from "../../subject";
 import { air } from "../air/node";
 import { balance } from "../balance/node";
 import { type LatticeResult, HINGE_DOUBT, lattice } from "../flight/latticeNode";
-import { type FlightResult, NOT_WHOLE, flight } from "../flight/node";
+import { type FlightResult, NOT_WHOLE, flight, slowestOnFoils } from "../flight/node";
 import { AT_SPEED, trimAt } from "../flight/trim";
 import { trimmed } from "../flight/model";
 import { launchSpeedOf } from "../flight/cord";
@@ -18,6 +18,7 @@ import { type PropulsionResult, propulsion } from "../propulsion/node";
 import { placedUnits } from "../propulsion/placed";
 import { waterOf } from "../propulsion/setup";
 import { about } from "../lateral/derivatives";
+import { waves } from "../waves/node";
 import { type Gust, gustThatStalls, sideGust } from "./gust";
 import { type FallenAt, fallenAt, falling } from "./falling";
 import { type AxisLine, type WingedState, linesOf } from "./inFlight";
@@ -106,6 +107,22 @@ const ON_FOILS = [
 ] as const;
 const GIVES_BACK = "what foils give back as it heels or pitches near the water’s surface is not computed";
 
+/** What pushes ahead at full throttle: a torque that was weighed outranks the computed one; its way is that of the spin. */
+function fullOf(
+  view: Design & Weighed,
+  drives: Outcome<PropulsionResult>,
+  { cg, cgSd }: { cg: Point; cgSd: Point },
+  fallen: FallenAt[] | null,
+) {
+  const full = ahead(view, solved(drives), cg, cgSd, fallen);
+  const torque = weighedOf(view, "torque");
+  const way = (full.torque?.value ?? 1) < 0 ? -1 : 1;
+  return {
+    full: torque ? { ...full, torque: { ...torque, value: torque.value * way } } : full,
+    weighed: torque !== null,
+  };
+}
+
 /** The moments of a craft on its wings, or on foils in water. */
 function onWings(
   view: Design & Weighed & { flight: FlightSaid },
@@ -116,26 +133,22 @@ function onWings(
   const at = of(balance);
   const stall = f.values.stallSpeed;
   if (!f.at || !stall || at.status !== "solved") return { status: "missing", needs: ["how slow it flies"] };
-  const solved = of(propulsion);
+  const drives = of(propulsion);
   const { cg, cgSd } = at.result;
   const slow = AT_SPEED * stall.value;
+  const rough = solved(of(waves))?.foils ?? null;
   const ledger = of(mass);
   const lacks = ledger.status === "solved" ? ledger.result.incomplete : ["mass"];
   const weight = ledger.status === "solved" && lacks.length === 0 ? ledger.result.mass : null;
   // On foils the waves that they make when slower are not computed.
   const letGo = f.inWater
-    ? Math.max(slow, f.waves)
+    ? (slowestOnFoils(f) ?? slow)
     : Math.max(launchSpeedOf(view.flight, weight)?.value ?? 0, 1.1 * stall.value);
   const falls = of(falling);
   const fallen = falls.status === "solved" ? fallenAt(falls.result, letGo) : null;
-  const computed = ahead(view, solved.status === "solved" ? solved.result : null, cg, cgSd, fallen);
-  const torque = weighedOf(view, "torque");
-  // What was weighed outranks what was computed; which way it turns is told by the spin.
-  const full = torque
-    ? { ...computed, torque: { ...torque, value: torque.value * ((computed.torque?.value ?? 1) < 0 ? -1 : 1) } }
-    : computed;
+  const { full, weighed } = fullOf(view, drives, at.result, fallen);
   const across = placesUnsaid(view.items, "y").length === 0;
-  const doubtful = solved.status === "solved" ? [...solved.result.unknown, ...solved.result.outside] : [];
+  const doubtful = drives.status === "solved" ? [...drives.result.unknown, ...drives.result.outside] : [];
   const travels = trimmed(l.model, cg.x);
   const perRad = travels
     ? l.model.controls.reduce((s, c, k) => s + (travels.signs[k] ?? 0) * (c.reaction.my + cg.x * c.reaction.z), 0)
@@ -168,6 +181,7 @@ function onWings(
       cgAlong: cgSd.x,
       roll: l.rollControl ? hinged(Math.abs(l.rollControl.mx) * l.rollTravel) : null,
       yaw: l.yawControl ? hinged(Math.abs(l.yawControl.mz - cg.x * l.yawControl.y) * l.yawTravel) : null,
+      waves: rough && { pitch: rough.pitch, roll: rough.roll },
       pitch:
         f.travel && trim.command !== null
           ? { perRad: hinged(perRad), up: f.travel.up - trim.command, down: f.travel.down + trim.command }
@@ -219,7 +233,7 @@ function onWings(
   return moments.length > 0
     ? {
         status: "solved",
-        result: { kind: "wings", moments, otherDrives: torque === null && view.flight.torque !== null },
+        result: { kind: "wings", moments, otherDrives: !weighed && view.flight.torque !== null },
       }
     : { status: "missing", needs: ["a trim that flies level"] };
 }
@@ -228,7 +242,7 @@ function onWings(
 export const axes = subject({
   name: "axes",
   reads: ["states", "gasLift", "units", "batteries", "items", "surfaces", "flight", "brief.environment"],
-  needs: [air, gas, floats, propulsion, balance, mass, lattice, flight, falling],
+  needs: [air, gas, floats, propulsion, balance, mass, lattice, flight, waves, falling],
   compute(view, of): Outcome<AxesResult> {
     const support = supportOf(view);
     if (support.beats) return { status: "not covered", because: "it flies by beating wings" };

@@ -404,6 +404,10 @@ function loadingOf(
   return { value, by };
 }
 
+/** Slow flight on foils, m/s: above the stall as others are, and no slower than they run without waves of their own. */
+export const slowestOnFoils = ({ values, waves }: Pick<FlightResult, "values" | "waves">): number | null =>
+  values.stallSpeed ? Math.max(AT_SPEED * values.stallSpeed.value, waves) : null;
+
 /** Numbers of the shape alone: no mass bears on them. */
 const SHAPE_ALONE: FlightKey[] = ["neutralPoint", "cgAft", "cgForward"];
 

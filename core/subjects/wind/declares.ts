@@ -20,7 +20,7 @@ export const quantities = numbers({
     range: "Aft of datum. A side wind pushes there, as long as no part of it works as a wing.",
   },
   windShare: {
-    label: "Thrust that holding against the worst wind takes",
+    label: "Thrust that holding against the worst wind takes; under water, against the worst current",
     dimension: "percent",
     page: "stability",
     formula: "hovering: the hardest unit's share × √(W² + D²) / W; else D / T, standing; D = ½ρV²·C·A",
@@ -30,6 +30,6 @@ export const quantities = numbers({
       "ahead.",
     range:
       "Steady wind of the speed that the brief calls the worst. Thrust as in still air; the drag of " +
-      "turning rotors is not in it.",
+      "turning rotors is not in it. Under water the current of the brief, in that water, on the whole outline.",
   },
 });

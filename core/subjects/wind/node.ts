@@ -21,6 +21,7 @@ import { type TurnAt, banksOf, mostBank, turnAt } from "../flight/turning";
 import { mass } from "../mass/node";
 import type { MassResult } from "../mass/rollup";
 import { propulsion } from "../propulsion/node";
+import { waterOf } from "../propulsion/setup";
 import { knownBy } from "../propulsion/words";
 import { about } from "../lateral/derivatives";
 import { quantities } from "./declares";
@@ -73,8 +74,9 @@ export interface Turned extends TurnAt {
 }
 
 export interface WindResult {
-  /** m/s, the worst of the brief; 0: none is named */
+  /** m/s, the worst of the brief; 0: none is named. Under water it is the current that comes at it. */
   wind: number;
+  flow: "wind" | "current";
   side: Silhouette;
   /** Parts that are not in the outline. */
   lacks: string[];
@@ -223,13 +225,16 @@ function standingYaw({ command, least, flowed }: SixLine, share: number): { valu
 function pushing(view: View, of: Of, pressure: number, at: MassResult): Held | null {
   const board = solved(of(axes));
   if (board?.kind !== "drives") return null;
-  const [ahead, side] = [blowAlong(view, "x", pressure, at.cg), blowAlong(view, "y", pressure, at.cg)];
+  const support = supportOf(view);
+  const under = support.afloat && support.weighedOff;
+  // What was entered as its drag area is that of the air: under water its outline tells.
+  const met = under ? { ...view, dragArea: null } : view;
+  const [ahead, side] = [blowAlong(met, "x", pressure, at.cg), blowAlong(met, "y", pressure, at.cg)];
   if (!ahead || !side) return null;
   const line = (axis: "surge" | "yaw") => board.lines.find((l) => l.axis === axis);
   const most = line("surge")?.command.coupled.plus ?? 0;
-  const support = supportOf(view);
-  // A cushion holds nothing: it slides.
-  const beside = support.onGround ? "ground" : support.afloat ? "water" : null;
+  // A cushion holds nothing: it slides. Under water the current is all that there is.
+  const beside = under ? null : support.onGround ? "ground" : support.afloat ? "water" : null;
   const arm = side.at.x - at.cg.x;
   const piece = {
     what: "wind" as const,
@@ -354,6 +359,7 @@ function doubted(held: Held | null, doubts: readonly string[]): Held | null {
 }
 
 const NO_WIND = "no worst wind is named in Brief";
+const NO_CURRENT = "under water no wind reaches it, and no worst current is named in Brief";
 
 /** What the wind does: outline from the side, what holding against the worst wind takes, what it turns. */
 export const wind = subject({
@@ -366,12 +372,13 @@ export const wind = subject({
     const { shapes, lacks } = shapesAlong(view, "y");
     const side = unionOf(shapes);
     if (!side) return { status: "missing", needs: ["a part with a place and a size"] };
-    const { wind: worst } = view.brief.environment;
+    const support = supportOf(view);
+    const under = support.afloat && support.weighedOff;
+    const worst = under ? (view.brief.environment.current ?? 0) : view.brief.environment.wind;
     const result = (held: Held | null, because: string | null): Outcome<WindResult> => ({
       status: "solved",
-      result: { wind: worst, side, lacks, held, because },
+      result: { wind: worst, flow: under ? "current" : "wind", side, lacks, held, because },
     });
-    const support = supportOf(view);
     if (support.beats) return result(null, "it flies by beating wings");
     if (support.ways.includes("wings")) {
       const flown = of(flight);
@@ -379,12 +386,11 @@ export const wind = subject({
       const held = turning(view, of, side, lacks);
       return result(held, held ? null : (whyNone(flown) ?? "waits for: how slow it flies"));
     }
-    if (support.afloat && support.weighedOff)
-      return result(null, "under water no wind reaches it, and current is not computed so far");
-    if (worst === 0) return result(null, NO_WIND);
+    if (worst === 0) return result(null, under ? NO_CURRENT : NO_WIND);
     const [here, at] = [of(air), of(balance)];
     if (here.status !== "solved" || at.status !== "solved") return result(null, "waits for the mass");
-    const pressure = (here.result.density * worst ** 2) / 2;
+    const density = under ? waterOf(view.brief.environment).density : here.result.density;
+    const pressure = (density * worst ** 2) / 2;
     if (support.onThrust) {
       const [hung, drives] = [of(authority), of(propulsion)];
       if (hung.status !== "solved") return result(null, whyNone(hung));
@@ -438,7 +444,7 @@ export const wind = subject({
   },
   lacks: (key, { because, held }) =>
     key !== "windShare" ? null : held?.kind === "wings" ? "on its wings it goes with the wind" : because,
-  working(key, { side, held, wind: worst }, _view, of): WorkingInput[] {
+  working(key, { side, held, flow, wind: worst }, _view, of): WorkingInput[] {
     const line = (name: string, value: number, sd: number, dimension: WorkingInput["dimension"], share: number) => ({
       name,
       value,
@@ -457,8 +463,8 @@ export const wind = subject({
       Math.abs(held.share.by["/thrust"] ?? 0) / held.share.value,
     ];
     return [
-      line("Push of the wind on its outline, C = 1.1 ± 0.3", held.push.value, held.push.sd, "force", push),
-      line("Worst wind", worst, 0, "speed", 0),
+      line(`Push of the ${flow} on its outline, C = 1.1 ± 0.3`, held.push.value, held.push.sd, "force", push),
+      line(`Worst ${flow}`, worst, 0, "speed", 0),
       ...(held.kind === "hover" && hung
         ? hoverInputs(hung, held.share)
         : [line("Thrust ahead, standing", most, off * most, "force", 1 - push)]),

@@ -3,7 +3,9 @@ import { figureOf, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import type { Turning } from "../axes/inFlight";
 import { advice, percent, set } from "../say";
-import { wind } from "./node";
+import { type WindResult, wind } from "./node";
+
+type Flow = WindResult["flow"];
 
 const page = { page: "stability" as const };
 
@@ -14,11 +16,11 @@ const MOST_AHEAD = 0.5;
 /** Wind over the top speed from which on care is wanted (common practice: two thirds). */
 const NEAR = 2 / 3;
 
-/** Plan for less wind: the brief's worst wind as it is held. */
-const lessWind = (to: number, habit: Parameters<typeof plain>[2]): Remedy => ({
+/** Plan for less of it: the brief's worst wind, or current, as it is held. */
+const lessWind = (to: number, habit: Parameters<typeof plain>[2], flow: Flow = "wind"): Remedy => ({
   code: "less-wind",
-  text: `Plan for no more than ${plain(to, "speed", habit, 1)} of wind`,
-  patch: set(["brief", "environment", "wind"], to),
+  text: `Plan for no more than ${plain(to, "speed", habit, 1)} of ${flow}`,
+  patch: set(["brief", "environment", flow], to),
 });
 const tenth = (v: number) => Math.floor(10 * v) / 10;
 
@@ -51,7 +53,7 @@ const windBeyond = verdict<{ top: number; wind: number }>({
 });
 
 /** What holding a place takes of the thrust. */
-const windHolds = verdict<{ share: number; wind: number; hover: boolean; most: number }>({
+const windHolds = verdict<{ share: number; wind: number; flow: Flow; hover: boolean; most: number }>({
   find(see) {
     const result = see.result(wind);
     const share = see.metrics.windShare;
@@ -64,8 +66,8 @@ const windHolds = verdict<{ share: number; wind: number; hover: boolean; most: n
       {
         ...page,
         severity: share.value > 1 && !share.unknown ? "stop" : "care",
-        about: "worst wind",
-        params: { share: share.value, wind: result.wind, hover, most },
+        about: `worst ${result.flow}`,
+        params: { share: share.value, wind: result.wind, flow: result.flow, hover, most },
         figure: figureOf("share of its thrust", share, most),
       },
     ];
@@ -78,19 +80,19 @@ const windHolds = verdict<{ share: number; wind: number; hover: boolean; most: n
       : params.most / params.share;
     const to = tenth(params.wind * Math.sqrt(factor));
     return [
-      ...(to > 0 ? [lessWind(to, habit)] : []),
-      advice("More thrust, or less area in the wind: take off or cover what stands out"),
+      ...(to > 0 ? [lessWind(to, habit, params.flow)] : []),
+      advice(`More thrust, or less area in the ${params.flow}: take off or cover what stands out`),
     ];
   },
   says: (p, habit) =>
     p.hover
       ? `Holding its place in ${plain(p.wind, "speed", habit, 1)} of wind takes ${percent(p.share)} of its hardest unit`
-      : `${plain(p.wind, "speed", habit, 1)} of wind from ahead takes ${percent(p.share)} of its thrust, ` +
+      : `${plain(p.wind, "speed", habit, 1)} of ${p.flow} from ahead takes ${percent(p.share)} of its thrust, ` +
         "before anything else holds it back",
 });
 
 /** A side wind turns it, and what answers is less. */
-const windTurns = verdict<{ axis: Turning; share: number | null; wind: number }>({
+const windTurns = verdict<{ axis: Turning; share: number | null; wind: number; flow: Flow }>({
   find(see) {
     const result = see.result(wind);
     if (!result?.held || result.held.kind === "wings") return [];
@@ -99,8 +101,8 @@ const windTurns = verdict<{ axis: Turning; share: number | null; wind: number }>
       .map((l) => ({
         ...page,
         severity: "care" as const,
-        about: `wind ${l.axis}`,
-        params: { axis: l.axis, share: l.share, wind: result.wind },
+        about: `${result.flow} ${l.axis}`,
+        params: { axis: l.axis, share: l.share, wind: result.wind, flow: result.flow },
         figure: null,
       }));
   },
@@ -108,11 +110,11 @@ const windTurns = verdict<{ axis: Turning; share: number | null; wind: number }>
     advice(
       params.axis === "yaw"
         ? "The middle of the side area nearer the CG: a fin at the other end, or the drives farther apart"
-        : "The CG nearer the middle of what the wind meets; less area there, or more that answers",
+        : `The CG nearer the middle of what the ${params.flow} meets; less area there, or more that answers`,
     ),
   ],
   says: (p, habit) =>
-    `${plain(p.wind, "speed", habit, 1)} of wind turns it about ${p.axis} with ` +
+    `${plain(p.wind, "speed", habit, 1)} of ${p.flow} turns it about ${p.axis} with ` +
     `${p.share === null ? "all" : percent(p.share)} of what answers there`,
 });
 

@@ -30,8 +30,15 @@ export const onHull =
     d.bodies = [box(long, wide, high, at.x + behind, across)];
   };
 
+/** On such a hull, in waves so high (m). */
+const inWaves = (waveHeight: number) => (d: Design) => {
+  onHull(0.6, 0.1, 0.06)(d);
+  Object.assign(d.brief.environment, { waveHeight, waveLength: 3 });
+};
+
 /** Rules of what floats on its hull. */
 export const FLOAT_CASES: RuleCase[] = [
+  ["wave-washes", inWaves(0.3), inWaves(0.01)],
   ["goes-under", onHull(0.6, 0.05, 0.02), onHull(0.6, 0.1, 0.05)],
   ["trims-away", onHull(0.6, 0.1, 0.05, 0.06), onHull(0.6, 0.1, 0.05)],
 ];

@@ -46,6 +46,15 @@ const pushing = (newton: number) =>
     u.measured = measuredAs(readings, { on: "fresh water" });
   });
 
+/** On foils under so much water over the baseline, in such waves, m. */
+const inWaves = (waveHeight: number, waveLength: number, waterline: number) =>
+  but((d) => {
+    foils(d, waterline);
+    d.bodies = [];
+    d.flight.whole = true;
+    Object.assign(d.brief.environment, { waveHeight, waveLength });
+  });
+
 /** On three wheels, one at its nose, the others so far back; it starts from them. */
 const onWheels = (d: Design, back: number) => {
   Object.assign(d.flight, { launch: "wheels", rolling: known(0.05) });
@@ -212,6 +221,8 @@ export const WING_CASES: RuleCase[] = [
   ],
   ["foils-take", pushing(0.2), pushing(9)],
   ["hump-takes", pushing(1.2), pushing(9)],
+  ["wave-uncovers", inWaves(0.2, 8, 0.14), inWaves(0.2, 8, 0.5)],
+  ["wave-throws", inWaves(0.4, 4, 0.8), inWaves(0.05, 4, 3)],
   ["foil-shallow", but((d) => foils(d, 0.14)), but((d) => foils(d, 0.5))],
   ["surface-far", but((d) => void (tail(d).at.x = 62)), flown],
   [

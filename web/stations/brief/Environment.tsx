@@ -23,7 +23,7 @@ export function Environment() {
   const e = design.brief.environment;
   const held = supportOf(seen);
   const field = (
-    key: Exclude<keyof typeof e, "humidity" | "water" | "waterTemperature">,
+    key: "altitude" | "airTemperature" | "packTemperature" | "wind",
     label: string,
     dimension: "distance" | "temperature" | "speed",
   ) => (
@@ -40,9 +40,9 @@ export function Environment() {
   );
   /** What may be left unsaid: an empty field takes it away. */
   const optional = (
-    key: "humidity" | "waterTemperature",
+    key: "humidity" | "waterTemperature" | "current" | "waveHeight" | "waveLength",
     label: string,
-    dimension: "percent" | "temperature",
+    dimension: "percent" | "temperature" | "speed" | "length" | "distance",
     empty: string,
   ) => (
     <Labelled label={label}>
@@ -70,7 +70,7 @@ export function Environment() {
         {field("packTemperature", "Pack temperature at the start", "temperature")}
         {field("altitude", "Altitude", "distance")}
         {field("wind", "Worst wind", "speed")}
-        {(wetDrive(seen) || held.afloat) && (
+        {(wetDrive(seen) || held.afloat || design.surfaces.some((s) => s.medium === "water")) && (
           <>
             <Labelled label="Water">
               <select
@@ -87,6 +87,9 @@ export function Environment() {
               </select>
             </Labelled>
             {optional("waterTemperature", "Water temperature", "temperature", "as the air")}
+            {optional("current", "Worst current", "speed", "not said")}
+            {optional("waveHeight", "Waves, crest over trough", "length", "not said")}
+            {optional("waveLength", "Waves, crest to crest", "distance", "not said")}
           </>
         )}
         {optional("humidity", "Humidity", "percent", "not said")}

@@ -32,15 +32,17 @@ export function InWind() {
       </section>
     );
   }
-  const { held, because } = result;
+  const { held, because, flow } = result;
   return (
     <section aria-label="In the wind" className="border-b border-hair px-4 py-3" data-held={held?.kind ?? "open"}>
-      <h2>{held?.kind === "wings" ? "Turning, and in the wind" : "In the wind"}</h2>
+      <h2>
+        {held?.kind === "wings" ? "Turning, and in the wind" : flow === "current" ? "In the current" : "In the wind"}
+      </h2>
       <div className="mt-1 grid grid-cols-[1fr_minmax(0,340px)] gap-6 max-[760px]:grid-cols-1">
         <div className="min-w-0">
           {result.wind === 0 && (
             <p className="text-care">
-              No worst wind is named: what it does is open.{" "}
+              No worst {flow} is named: what it does is open.{" "}
               <button type="button" className="link" onClick={() => go({ station: "brief" })}>
                 name it in Brief
               </button>
@@ -48,7 +50,7 @@ export function InWind() {
           )}
           {held && <Answers held={held} wind={result.wind} />}
           {because !== null && result.wind > 0 && <p className="text-care">What it holds is open: {because}.</p>}
-          {held && held.kind !== "wings" && held.lines.length > 0 && <Lines lines={held.lines} />}
+          {held && held.kind !== "wings" && held.lines.length > 0 && <Lines lines={held.lines} flow={flow} />}
           {held?.kind === "wings" && <Turns held={held} wind={result.wind} />}
         </div>
         <Side result={result} />
@@ -99,7 +101,7 @@ function Answers({ held, wind: worst }: { held: Held; wind: number }) {
 }
 
 /** What the wind turns, and what answers. */
-function Lines({ lines }: { lines: AxisLine[] }) {
+function Lines({ lines, flow }: { lines: AxisLine[]; flow: WindResult["flow"] }) {
   const { habit } = usePreferences();
   const said = ({ value, sd }: { value: number; sd: number }) => {
     const s = show(Math.abs(value), sd, "torque", habit);
@@ -111,7 +113,7 @@ function Lines({ lines }: { lines: AxisLine[] }) {
         <thead>
           <tr>
             <th>axis</th>
-            <th className="text-right!">the wind turns it with</th>
+            <th className="text-right!">the {flow} turns it with</th>
             <th className="text-right!">answers with</th>
             <th />
           </tr>

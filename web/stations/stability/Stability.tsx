@@ -13,6 +13,7 @@ import { Between } from "./Between";
 import { BodiesSheet } from "./BodiesSheet";
 import { FlightDrawing } from "./FlightDrawing";
 import { FlightSheet } from "./FlightSheet";
+import { InWaves } from "./InWaves";
 import { InWind } from "./InWind";
 import { NoWing } from "./NoWing";
 import { OnTheGround } from "./OnTheGround";
@@ -60,6 +61,7 @@ export function StabilityStation() {
         <Between />
         <AxisBoard />
         <InWind />
+        <InWaves />
         <Stored />
         <OnTheGround />
         <ShapeDrop onAdded={(id) => put({ of: id, sheet: id === null ? "bodies" : null })}>
@@ -85,6 +87,7 @@ export function StabilityStation() {
       <Afloat />
       <AxisBoard />
       <InWind />
+      <InWaves />
       <Stored />
       <OnTheGround />
       {flown && wings && (
