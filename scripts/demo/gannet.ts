@@ -277,6 +277,7 @@ const gannet1: Design = {
       controllerItemId: "esc",
       reversible: true,
       surroundings: "in water",
+      around: [{ kind: "hull", stands: "clear of it" }],
       motor: {
         kv: known(1250, "datasheet"),
         resistance: known(0.06, "datasheet"),

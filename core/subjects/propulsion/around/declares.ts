@@ -9,6 +9,7 @@ const opening = (words: string, label: string, hint: string) =>
   field(magnitude("area").nullable().describe(words), { label, dimension: "area", hint });
 
 export const EDGES = ["not said", "rounded", "sharp"] as const;
+export const AT_HULL = ["not said", "clear of it", "close behind it", "in a tunnel"] as const;
 export const SHAPES = ["not said", "blunt", "rounded", "streamlined"] as const;
 
 const bodySchema = <K extends "body behind" | "body before">(kind: K) =>
@@ -81,6 +82,15 @@ export const aroundSchema = z.discriminatedUnion("kind", [
     .describe("a disc that blows down on ground or water near it"),
   z
     .object({
+      kind: z.literal("hull"),
+      stands: field(z.enum(AT_HULL).describe("how the screw stands to the hull that it pushes"), {
+        label: "it stands",
+        hint: "on a strut or pod; behind a stern or skeg",
+      }),
+    })
+    .describe("a screw in water that works at the hull which it pushes"),
+  z
+    .object({
       kind: z.literal("weighed"),
       alone: field(magnitude("any").nullable().describe("thrust of one by itself, N; null: not said"), {
         label: "by itself",
@@ -121,6 +131,8 @@ export function blankAround(kind: AroundKind): Around {
       return { kind, area: null, gap: null, shape: "not said" };
     case "ground":
       return { kind, height: null };
+    case "hull":
+      return { kind, stands: "not said" };
     case "weighed":
       return { kind, alone: null, builtIn: null, disc: null };
   }

@@ -1,7 +1,7 @@
 import { type Evidence, type Known, computedFrom, magnitudeSd } from "../../../design/evidence";
 import type { Unit } from "../../../design/schema";
 import { kindOf } from "../kinds/models";
-import type { Around, AroundKind, AroundOf, EDGES, SHAPES } from "./declares";
+import type { AT_HULL, Around, AroundKind, AroundOf, EDGES, SHAPES } from "./declares";
 import {
   COAXIAL,
   coaxialFactor,
@@ -251,6 +251,30 @@ const ground: AroundModel<AroundOf<"ground">> = {
   weigh: "Weigh it at its height and far from the ground, 10 min",
 };
 
+/**
+ * Share of its pull at the bollard that the hull takes back, as the screw draws past it (thrust deduction, from and to;
+ * common practice for tugs and small craft, from memory).
+ */
+const DEDUCTION: Record<Exclude<(typeof AT_HULL)[number], "not said">, readonly [number, number]> = {
+  "clear of it": [0.01, 0.04],
+  "close behind it": [0.03, 0.12],
+  "in a tunnel": [0.08, 0.2],
+};
+
+const hull: AroundModel<AroundOf<"hull">> = {
+  lacks: (a) => (a.stands === "not said" ? "choose how its screw stands to the hull" : null),
+  factor({ stands }) {
+    if (stands === "not said") return null;
+    const band = DEDUCTION[stands];
+    return { value: 1 - middle(band), sd: within(band, (t) => 1 - t), evidence: "calculated" };
+  },
+  moves: false,
+  outside: () => [],
+  where: "works at its hull",
+  who: "its hull",
+  weigh: "Pull the craft at a luggage scale in the water, 10 min",
+};
+
 /** A disc that differs by more than this from the one that was weighed is another. */
 const OTHER = 0.02;
 /** Whether a pair of weighings was of another disc than turns now. */
@@ -290,6 +314,7 @@ const MODELS: { [K in AroundKind]: AroundModel<AroundOf<K>> } = {
   "body behind": body({ where: "blows on a body behind it", who: "the body behind it" }),
   "body before": body({ where: "draws past a body before it", who: "the body before it" }),
   ground,
+  hull,
   weighed,
 };
 export const aroundModel = (a: Around): AroundModel<Around> => MODELS[a.kind] as unknown as AroundModel<Around>;

@@ -6,6 +6,7 @@ import {
   blankAround,
 } from "../../../../core/subjects/propulsion/around/declares";
 import { aroundFactor, aroundFactors, aroundOutside } from "../../../../core/subjects/propulsion/around/factor";
+import { wetDrive } from "../../../../core/subjects/propulsion/covered";
 import { aroundModel, discOf } from "../../../../core/subjects/propulsion/around/models";
 import { Picture } from "../../../fields/FormParts";
 import { TaggedForm } from "../../../fields/TaggedForm";
@@ -46,6 +47,11 @@ const THINGS: { kind: AroundKind; word: string; drawing: string[] }[] = [
     drawing: ["M8 12h34M11 9q14 3 28 0M11 15q14-3 28 0M25 12v-8", "M2 34h46M16 18v9M25 18v11M34 18v9"],
   },
   {
+    kind: "hull",
+    word: "at its hull",
+    drawing: ["M2 10h40l-6 12h-34z", "M30 22v8", "M36 24v14M33 26q3 5 0 10M39 26q-3 5 0 10"],
+  },
+  {
     kind: "weighed",
     word: "weighed built in",
     drawing: ["M10 34h30M14 28h22v6M25 28v-6", "M14 12h22M16 9q9 3 18 0M16 15q9-3 18 0M25 12v10"],
@@ -64,7 +70,9 @@ export function AroundFields({ unit, drive }: { unit: Unit; drive: (mutate: (u: 
         What is around it{unit.around.length === 0 ? ": nothing" : ""}
       </legend>
       <div className="flex flex-wrap gap-1.5">
-        {THINGS.map(({ kind, word, drawing }) => {
+        {THINGS.filter(
+          ({ kind }) => kind !== "hull" || wetDrive({ units: [unit] }) || unit.around.some((a) => a.kind === "hull"),
+        ).map(({ kind, word, drawing }) => {
           const there = unit.around.some((a) => a.kind === kind);
           return (
             <Picture

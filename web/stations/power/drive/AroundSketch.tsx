@@ -155,6 +155,25 @@ function drawn(entry: Around, diameter: number, said: (m: number | undefined) =>
         </>
       );
     }
+    case "hull":
+      return (
+        <>
+          <path d={`M10 ${mid - 22}h${entry.stands === "in a tunnel" ? 118 : 92}l-14 30h-78z`} />
+          {entry.stands === "in a tunnel" ? (
+            <path d={`M86 ${mid + 8}q14-18 34-24M98 ${mid - 12}v22`} strokeWidth="2" />
+          ) : (
+            <path
+              d={
+                entry.stands === "clear of it"
+                  ? `M80 ${mid + 8}v20h14M94 ${mid + 16}v24`
+                  : `M88 ${mid + 8}v14h4M98 ${mid + 4}v26`
+              }
+              strokeWidth="2"
+            />
+          )}
+          <path d={`M6 ${mid - 6}h138`} strokeWidth="0.7" strokeDasharray="4 3" />
+        </>
+      );
     case "weighed":
       return (
         <>
