@@ -158,6 +158,10 @@ export const faultSchema = z.object({
 });
 export type Fault = z.infer<typeof faultSchema>;
 
+/** What a repair touched besides, each thing once: it is looked at once, however often it was named. */
+export const touchedBy = ({ touched }: Pick<Fault, "touched">): string[] =>
+  [...new Set(touched)].filter((t) => t !== "");
+
 /** A suspect that nothing has been said of yet. */
 export const newSuspect = (id: string, cause: string, given: Partial<Suspect> = {}): Suspect => ({
   id,

@@ -248,7 +248,7 @@ function surfacesIn(surfaces: Surface[], { surfaces: changes }: State, { gone, s
       if (change?.away || (s.itemId !== null && gone.has(s.itemId))) return [];
       // Beyond what a surface can be set at it carries nothing that the method could tell.
       if (Math.abs(incidence) > STEEPEST) return [];
-      return [{ ...s, incidence, at: step ? added(s.at, step) : s.at }];
+      return [{ ...s, incidence, medium: change?.works ?? s.medium, at: step ? added(s.at, step) : s.at }];
     }),
   );
 }

@@ -57,6 +57,9 @@ const surfaceInStateSchema = z.object({
     label: "turned",
     dimension: "angle",
   }),
+  works: field(z.enum(["air", "water"]).nullable().default(null).describe("what it works in; null: as it is entered"), {
+    label: "works in",
+  }),
 });
 export type SurfaceInState = z.infer<typeof surfaceInStateSchema>;
 

@@ -1,7 +1,7 @@
 import { asItFlew } from "../runs/angles";
 import { ANGLE_SIGN, angleName, angleText } from "../wording/angles";
 import { supportInAny } from "../design/support";
-import type { CraftFile, Fault, Version } from "../design/craftFile";
+import { type CraftFile, type Fault, type Version, touchedBy } from "../design/craftFile";
 import type { Design, Target } from "../design/schema";
 import type { UnitHabit } from "../design/units";
 import { plain } from "../wording/format";
@@ -179,7 +179,7 @@ function fromTheRecords({ add, file, version, design, stage, changed, unproven }
   }
   for (const f of unproven) {
     const name = `F-${String(f.number).padStart(2, "0")}`;
-    for (const t of f.touched)
+    for (const t of touchedBy(f))
       add(
         `touched-${f.number}-${t}`,
         `Touched by the repair: ${design.items.find((i) => i.id === t)?.name ?? t}, as it was?`,

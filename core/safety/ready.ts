@@ -1,6 +1,6 @@
 import { FAIL_SAFE_GATE } from "../runs/ladders";
 import { supportInAny } from "../design/support";
-import type { CraftFile, Fault, Version } from "../design/craftFile";
+import { type CraftFile, type Fault, type Version, touchedBy } from "../design/craftFile";
 import { debts, tuneStates } from "../lineage/tune";
 import { ladderOf, ladderState, lineOf, locksFor } from "../runs/ladder";
 import { lockText } from "../wording/ladder";
@@ -151,7 +151,7 @@ function mendedFault(file: CraftFile, version: Version, f: Fault, add: Add): voi
     since ? 0 : MINUTES.spin,
     label(f),
   );
-  for (const t of f.touched)
+  for (const t of touchedBy(f))
     add(
       `touched-${f.number}-${t}`,
       `What that repair touched is as it was: ${nameOf(version, t)}`,

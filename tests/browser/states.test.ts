@@ -172,7 +172,7 @@ describe("a craft that gets another state", () => {
       ...plainState("bare", "bare", ["rotors"]),
       without: own.items.map((i) => i.id),
       units: own.units.map((u) => ({ id: u.id, resting: true, turned: 0, works: null, on: null })),
-      surfaces: own.surfaces.map((s) => ({ id: s.id, away: true, turned: 0 })),
+      surfaces: own.surfaces.map((s) => ({ id: s.id, away: true, turned: 0, works: null })),
     });
     const saved = await fetch(`${demo.address()}/api/crafts/tern/versions/v5/design`, {
       method: "PUT",

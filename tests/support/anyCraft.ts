@@ -342,10 +342,18 @@ const state = fc.record({
     }),
     { maxLength: 2, selector: (u) => u.id },
   ),
-  surfaces: fc.uniqueArray(fc.record({ id, away: fc.boolean(), turned: number(-0.5, 0.5) }), {
-    maxLength: 2,
-    selector: (s) => s.id,
-  }),
+  surfaces: fc.uniqueArray(
+    fc.record({
+      id,
+      away: fc.boolean(),
+      turned: number(-0.5, 0.5),
+      works: fc.constantFrom(null, "air" as const, "water" as const),
+    }),
+    {
+      maxLength: 2,
+      selector: (s) => s.id,
+    },
+  ),
   dragArea: maybe(
     fc.record({ value: number(1e-4, 1), evidence: fc.constantFrom("guess" as const, "measured" as const) }),
   ),

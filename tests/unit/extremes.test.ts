@@ -39,12 +39,12 @@ const FAR: ((d: Design) => State)[] = [
   (d) => ({
     ...plainState("over", "all turned over", ["rotors"]),
     units: d.units.map((u) => ({ id: u.id, resting: false, turned: Math.PI, works: "in water", on: "snow" })),
-    surfaces: d.surfaces.map((s) => ({ id: s.id, away: false, turned: Math.PI / 4 })),
+    surfaces: d.surfaces.map((s) => ({ id: s.id, away: false, turned: Math.PI / 4, works: null })),
   }),
   (d) => ({
     ...plainState("still", "still", ["wings", "rotors", "hull", "submerged"]),
     units: d.units.map((u) => ({ id: u.id, resting: true, turned: -1, works: null, on: null })),
-    surfaces: d.surfaces.map((s) => ({ id: s.id, away: true, turned: 0 })),
+    surfaces: d.surfaces.map((s) => ({ id: s.id, away: true, turned: 0, works: null })),
   }),
   () => ({ ...plainState("flaps", "flaps", ["flapping"]), dragArea: { value: 1e-8, evidence: "guess" } }),
 ];

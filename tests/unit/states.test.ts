@@ -192,8 +192,14 @@ describe("what a state changes", () => {
     const [wing] = d.surfaces;
     if (!wing) throw new Error("no wing");
     d.dragArea = { value: 0.02, evidence: "measured" };
-    d.states.push({ ...plainState("f", "folded", ["ground"]), surfaces: [{ id: wing.id, away: true, turned: 0 }] });
-    d.states.push({ ...plainState("t", "turned", ["wings"]), surfaces: [{ id: wing.id, away: false, turned: 0.1 }] });
+    d.states.push({
+      ...plainState("f", "folded", ["ground"]),
+      surfaces: [{ id: wing.id, away: true, turned: 0, works: null }],
+    });
+    d.states.push({
+      ...plainState("t", "turned", ["wings"]),
+      surfaces: [{ id: wing.id, away: false, turned: 0.1, works: null }],
+    });
     expect(inState(d, "f").surfaces.map((s) => s.id)).not.toContain(wing.id);
     expect(inState(d, "t").surfaces.find((s) => s.id === wing.id)?.incidence).toBeCloseTo(wing.incidence + 0.1, 12);
     expect(inState(d, "f").dragArea).toBeNull();
@@ -201,6 +207,24 @@ describe("what a state changes", () => {
     const own = { value: 0.03, evidence: "guess" as const };
     for (const s of d.states) s.dragArea = own;
     expect(inState(structuredClone(d), "f").dragArea).toEqual(own);
+  });
+  it("a wing that dives works in water there, and in the air elsewhere", () => {
+    const tern = demoFile("tern").versions.at(-1)?.design;
+    const wing = tern?.surfaces[0];
+    if (!tern || !wing) throw new Error("no wing");
+    const d = structuredClone(tern);
+    d.states.push({
+      ...plainState("d", "dived", ["wings"]),
+      surfaces: d.surfaces.map((s) => ({ id: s.id, away: false, turned: 0, works: "water" as const })),
+    });
+    const media = (id?: string) => inState(d, id).surfaces.map((s) => s.medium);
+    expect(new Set(media("d"))).toEqual(new Set(["water"]));
+    expect(media(d.states[0]?.id)).toEqual(d.surfaces.map((s) => s.medium));
+    // As foils they wait for where the water stands; in the air they are as before.
+    expect(evaluate(inState(d, "d"), {}, null).outcomes.lattice).toMatchObject({ status: "missing" });
+    expect(evaluate(inState(d, d.states[0]?.id), {}, null).metrics.neutralPoint).toEqual(
+      evaluate(tern, {}, null).metrics.neutralPoint,
+    );
   });
   it("a screw drum turns in what the state says", () => {
     const d = demoFile("samphire").versions.at(-1)?.design;
@@ -373,7 +397,7 @@ describe("what is refused", () => {
       moved: [{ id: "gone", by: { x: 1, y: 0, z: 0 } }],
       without: ["gone too"].map((s) => s.replace(" ", "-")),
       units: [{ id: "no-drive", resting: true, turned: 0, works: null, on: null }],
-      surfaces: [{ id: "no-wing", away: true, turned: 0 }],
+      surfaces: [{ id: "no-wing", away: true, turned: 0, works: null }],
     });
     d.transitions.push({ id: "x", from: "usual", to: "nowhere", wholeTurns: false });
     d.duty.push(newPhase({ id: "lost", name: "Lost", by: "throttle", value: 1, stateId: "nowhere" }));

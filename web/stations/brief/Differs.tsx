@@ -235,7 +235,7 @@ function DrivesInState({ state, change }: OfState) {
 function SurfacesInState({ state, change }: OfState) {
   const { design } = useDesk();
   const put = (id: string, mutate: (u: SurfaceInState) => void) =>
-    change((s) => void (s.surfaces = changed(s.surfaces, { id, away: false, turned: 0 }, mutate)));
+    change((s) => void (s.surfaces = changed(s.surfaces, { id, away: false, turned: 0, works: null }, mutate)));
   return (
     <table className="rows">
       <thead>
@@ -245,6 +245,7 @@ function SurfacesInState({ state, change }: OfState) {
           <th className="text-right!" title="added to its incidence, nose up positive">
             turned
           </th>
+          <th>works in</th>
         </tr>
       </thead>
       <tbody>
@@ -271,6 +272,22 @@ function SurfacesInState({ state, change }: OfState) {
                   dimension="angle"
                   onCommit={(v) => put(f.id, (x) => void (x.turned = v ?? 0))}
                 />
+              </td>
+              <td>
+                <select
+                  className="cell"
+                  aria-label={`${f.name}, works in`}
+                  value={own?.works ?? ""}
+                  onChange={(e) =>
+                    put(f.id, (x) => {
+                      x.works = e.target.value === "" ? null : (e.target.value as SurfaceInState["works"]);
+                    })
+                  }
+                >
+                  <option value="">{`as entered: ${f.medium}`}</option>
+                  <option>air</option>
+                  <option>water</option>
+                </select>
               </td>
             </tr>
           );

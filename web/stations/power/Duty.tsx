@@ -83,7 +83,7 @@ function PhaseMore({ phase: p, change }: { phase: Phase; change: (mutate: (p: Ph
           {p.by !== "speed" && (
             <span className="flex items-center gap-1">
               over the ground
-              <span className="inline-block w-14">
+              <span className="inline-block w-[4.5rem]">
                 <QuantityField
                   label={`${p.name}, speed over the ground`}
                   value={p.groundSpeed}
@@ -148,7 +148,7 @@ export function Duty() {
       <table className="rows mt-1 w-full">
         <thead>
           <tr>
-            <th>phase</th>
+            <th className="w-[28%]">phase</th>
             <th className="text-right!">minutes</th>
             <th className="text-right!">×</th>
             <th>by</th>
