@@ -1,9 +1,14 @@
 import { describe, expect, it } from "vitest";
 import type { Surface } from "../../core/design/schema";
 import { apparentMass, bodyMoments } from "../../core/subjects/flight/body";
-import { type Cutting, FINE, elementsOf } from "../../core/subjects/flight/elements";
+import { COARSE, type Cutting, type Elements, FINE, elementsOf } from "../../core/subjects/flight/elements";
+import { Factored, influences, pairsOf } from "../../core/subjects/flight/halves";
+import { influence } from "../../core/subjects/flight/influence";
 import { type Solution, solveLattice } from "../../core/subjects/flight/lattice";
 import { planformOf } from "../../core/subjects/surfaces/planform";
+import { Matrix } from "ml-matrix";
+import { seededRandom } from "../../core/numeric/random";
+import { demoFile } from "../support/demo";
 import { elevator, panel, surface } from "../support/wings";
 
 const solved = (
@@ -354,5 +359,45 @@ describe("bodies", () => {
     expect(m.pitch / (2 * volume * apparentMass(10))).toBeCloseTo(1, 1);
     expect(m.yaw).toBeCloseTo(m.pitch, 12);
     expect(bodyMoments({ frames, mirrored: true, across: "round" }).pitch).toBeCloseTo(2 * m.pitch, 12);
+  });
+});
+
+describe("a lattice that is the same on both sides", () => {
+  const whole = (el: Elements, flip: number | null) => {
+    const all = influences(el.count, null, (i, j) => influence(el, i, j, flip));
+    return { all, factored: new Factored(all, null) };
+  };
+  const craft: [string, (s: Surface[]) => void, boolean][] = [
+    ["tern", () => {}, true],
+    ["gannet", () => {}, true],
+    ["annulus", () => {}, true],
+    // A fin beside the middle, and a tailplane on one side: the sides differ.
+    ["tern", (s) => void (s[2] && (s[2].at.y = 0.03)), false],
+    ["tern", (s) => void (s[1] && (s[1].mirrored = false)), false],
+  ];
+  it.each(craft)("%s: half of it made and solved in two halves is the whole", (name, change, alike) => {
+    const surfaces = structuredClone(demoFile(name).versions.at(-1)?.design.surfaces ?? []);
+    change(surfaces);
+    const el = elementsOf(
+      surfaces,
+      surfaces.map(() => 0),
+      COARSE,
+    );
+    const pairs = pairsOf(el);
+    expect(pairs !== null).toBe(alike);
+    for (const flip of [null, 0.3]) {
+      const { all, factored } = whole(el, flip);
+      const made = influences(el.count, pairs, (i, j) => influence(el, i, j, flip));
+      expect(Matrix.sub(made, all).norm()).toBeLessThan(1e-10 * all.norm());
+      const random = seededRandom(5);
+      const right = Matrix.rand(el.count, 3, { random: () => random.uniform() - 0.5 });
+      const [ours, theirs] = [new Factored(made, pairs).solve(right), factored.solve(right)];
+      expect(Matrix.sub(ours.x, theirs.x).norm()).toBeLessThan(1e-9 * theirs.x.norm());
+      expect(Matrix.sub(all.mmul(ours.x), right).norm()).toBeLessThan(1e-9);
+      expect(ours.residual).toBeLessThan(1e-9);
+      const g = Float64Array.from({ length: el.count }, () => random.uniform() - 0.5);
+      const back = Matrix.columnVector([...new Factored(made, pairs).transposed(g)]);
+      expect(Matrix.sub(all.transpose().mmul(back), Matrix.columnVector([...g])).norm()).toBeLessThan(1e-9);
+    }
   });
 });

@@ -1,5 +1,6 @@
-import { LuDecomposition, Matrix } from "ml-matrix";
+import { Matrix } from "ml-matrix";
 import type { Elements } from "./elements";
+import { Factored, influences, pairsOf } from "./halves";
 import { comesAcross, influence, overlaid } from "./influence";
 
 /** Force and moment about the origin of the body axes for one cause, both over ½ρV²: m² and m³. */
@@ -76,24 +77,6 @@ export interface Solved extends Solution {
   weights: { z: Float64Array; my: Float64Array };
 }
 
-/** Solves Aᵀx = g from the factors of A (P·A = L·U). */
-function transposed(l: Matrix, u: Matrix, order: readonly number[], g: Float64Array): Float64Array {
-  const n = g.length;
-  const y = Float64Array.from(g);
-  for (let i = 0; i < n; i++) {
-    const v = (y[i] as number) / u.get(i, i);
-    y[i] = v;
-    for (let k = i + 1; k < n; k++) y[k] = (y[k] as number) - u.get(i, k) * v;
-  }
-  for (let i = n - 1; i >= 0; i--) {
-    const v = y[i] as number;
-    for (let k = 0; k < i; k++) y[k] = (y[k] as number) - l.get(i, k) * v;
-  }
-  const out = new Float64Array(n);
-  for (let i = 0; i < n; i++) out[order[i] as number] = y[i] as number;
-  return out;
-}
-
 /**
  * Lift, moments and drag due to lift of thin surfaces by the vortex-lattice method: small angles, no compressibility,
  * no separation, wakes straight along x. Every cause is solved alone and may be added up.
@@ -106,8 +89,8 @@ export function solveLattice(el: Elements, ground: number | null): Solved | null
   const n = el.count;
   if (n === 0 || overlaid(el)) return null;
   const flip = ground === null ? null : 2 * ground;
-  const matrix = new Matrix(n, n);
-  for (let i = 0; i < n; i++) for (let j = 0; j < n; j++) matrix.set(i, j, influence(el, i, j, flip));
+  const pairs = pairsOf(el);
+  const matrix = influences(n, pairs, (i, j) => influence(el, i, j, flip));
   const names: CauseName[] = ["set", "alpha", "beta", "p", "q", "r"];
   for (const [k, { surface }] of el.controls.entries()) {
     names.push(`control ${k}`);
@@ -115,11 +98,9 @@ export function solveLattice(el: Elements, ground: number | null): Solved | null
   }
   const right = new Matrix(n, names.length);
   for (let i = 0; i < n; i++) for (const [c, name] of names.entries()) right.set(i, c, -comesAcross(el, i, name));
-  const lu = new LuDecomposition(matrix);
-  if (lu.isSingular()) return null;
-  const circulation = lu.solve(right);
-  const left = Matrix.sub(matrix.mmul(circulation), right);
-  const residual = Math.max(Math.abs(left.max()), Math.abs(left.min()));
+  const factored = new Factored(matrix, pairs);
+  if (factored.singular) return null;
+  const { x: circulation, residual } = factored.solve(right);
   if (!Number.isFinite(residual)) return null;
   const each = Array.from({ length: n }, (_, i) => reactionOf(el, i));
   const causes: Record<string, Cause> = {};
@@ -137,8 +118,7 @@ export function solveLattice(el: Elements, ground: number | null): Solved | null
     causes[name] = out;
     rounds.push(round);
   }
-  const [l, u, order] = [lu.lowerTriangularMatrix, lu.upperTriangularMatrix, lu.pivotPermutationVector];
-  const weigh = (key: "z" | "my") => transposed(l, u, order, Float64Array.from(each.map((r) => r[key])));
+  const weigh = (key: "z" | "my") => factored.transposed(Float64Array.from(each.map((r) => r[key])));
   return {
     causes,
     drag: dragForm(el, ground, names, rounds),
