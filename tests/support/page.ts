@@ -138,7 +138,7 @@ export function userOf(page: Page, address: string): User {
     }
     return null;
   };
-  const hitOnce = async (name: string) => {
+  const hit = async (name: string) => {
     const target = await named(name);
     if (!target) throw new Error(`nothing to click called ${name}`);
     await target.evaluate((e) => e.scrollIntoView({ block: "center" }));
@@ -159,12 +159,6 @@ export function userOf(page: Page, address: string): User {
     );
     await target.click();
   };
-  /** What was drawn anew between finding and hitting it is found once more, as a hand would. */
-  const hit = (name: string) =>
-    hitOnce(name).catch((why: unknown) => {
-      if (!/not clickable|detached/.test(String(why))) throw why;
-      return hitOnce(name);
-    });
   const user: User = {
     page,
     open: async (path) => {
@@ -197,7 +191,7 @@ export function userOf(page: Page, address: string): User {
           (e: Error) => e,
         );
         if (!gone) return;
-        if (tries === 0 || !/detached/.test(gone.message)) throw gone;
+        if (tries === 0 || !/detached|not clickable/.test(gone.message)) throw gone;
       }
     },
     fill: async (label, text, leaveWith = "Tab") => {

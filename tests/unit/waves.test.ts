@@ -146,6 +146,26 @@ describe("a hull in waves", () => {
     const draught = (e.metrics.auw?.value ?? 0) / (999.1 * 0.06);
     expect(r?.hull?.freeboard?.value).toBeCloseTo(0.06 - draught, 3);
   });
+  it("a pod under it and a point at its end have no edge that a wave goes over", () => {
+    const d = quietDesign();
+    onHull(0.6, 0.1, 0.06)(d);
+    Object.assign(d.brief.environment, { waveHeight: 0.02, waveLength: 2 });
+    const edge = () => resultIn(evaluate(structuredClone(d), {}, null), waves)?.hull?.freeboard?.value;
+    const before = edge() ?? 0;
+    const [hull] = d.bodies;
+    if (!hull) throw new Error("no hull");
+    hull.frames.push({
+      ...hull.frames[2],
+      x: (hull.frames[2]?.x ?? 0) + 0.02,
+      z: 0.01,
+      width: 0.002,
+      height: 0.002,
+    } as never);
+    const pod = hull.frames.slice(0, 2).map((f) => ({ ...f, z: -0.05, width: 0.01, height: 0.01 }));
+    d.bodies.push({ ...hull, id: "pod", name: "Pod", frames: pod });
+    expect(edge()).toBeGreaterThan(before - 0.002);
+    expect(edge()).toBeLessThan(before + 0.01);
+  });
   it("is washed over where half their height is more than that", () => {
     const freeboard = hull(0.05, 2).r?.hull?.freeboard?.value ?? 0;
     expect(hull(1.9 * freeboard, 2).find("wave-washes")).toBeUndefined();

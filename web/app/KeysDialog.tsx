@@ -4,7 +4,7 @@ import { usePreferences } from "./preferences";
 const KEYS: [string, string][] = [
   ["1 to 8", "stations, Brief to Versions"],
   ["[ and ], or Page up and Page down", "version before and after"],
-  ["n", "new row here"],
+  ["n", "a new part, run or fault"],
   ["Ctrl Z, Ctrl Y", "undo, redo"],
   ["arrows on a part in the drawing", "move it 1 mm, with Shift 10 mm"],
   ["Enter or arrows, Tab in a list", "next row, next column"],

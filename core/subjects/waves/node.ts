@@ -10,6 +10,7 @@ import type { Strip } from "../flight/elements";
 import { type LatticeResult, lattice } from "../flight/latticeNode";
 import { NOT_WHOLE, flight, slowestOnFoils } from "../flight/node";
 import { mass } from "../mass/node";
+import type { BodyShape } from "../surfaces/declares";
 import { lifts } from "../surfaces/planform";
 
 export interface WavesResult {
@@ -86,6 +87,19 @@ export function inWave(
   return Math.hypot(re, im);
 }
 
+/**
+ * Height of the lowest edge (m over the baseline) of the bodies that stand out of the water: a pod below it has none, nor
+ * has a point at an end (lower than half of the body).
+ */
+function lowestEdge(bodies: readonly BodyShape[], water: number): number | null {
+  const edges = bodies.flatMap(({ frames }) => {
+    const most = Math.max(...frames.map((f) => f.height));
+    const tops = frames.filter((f) => f.height > most / 2).map((f) => f.z + f.height / 2);
+    return frames.length > 1 && Math.max(...tops) > water ? tops : [];
+  });
+  return edges.length > 0 ? Math.min(...edges) : null;
+}
+
 const UNSAID = ["waves named in Brief: their height, and from crest to crest"];
 
 /** What waves of the brief do to a craft on its foils, or on its hull: in deep water, regular ones, before it answers. */
@@ -106,9 +120,9 @@ export const waves = subject({
     const general = { height, length, celerity: (rate * length) / (2 * Math.PI), period: (2 * Math.PI) / rate };
     if (!foiled) {
       const level = solved(of(floats))?.level;
-      const edges = view.bodies.flatMap((b) => (b.frames.length > 1 ? b.frames.map((f) => f.z + f.height / 2) : []));
+      const edge = level && lowestEdge(view.bodies, level.water.value);
       const freeboard =
-        level && edges.length > 0 ? { value: Math.min(...edges) - level.water.value, sd: level.water.sd } : null;
+        level && typeof edge === "number" ? { value: edge - level.water.value, sd: level.water.sd } : null;
       return {
         status: "solved",
         result: { ...general, foils: null, hull: { slope: (Math.PI * height) / length, freeboard } },

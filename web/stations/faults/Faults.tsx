@@ -1,8 +1,10 @@
 import { useMemo } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
 import { useSearchParams } from "react-router";
 import { type Fault, newFault } from "../../../core/design/craftFile";
 import { HalfList } from "../../app/HalfLine";
 import { useDesk } from "../../app/desk";
+import { usePreferences } from "../../app/preferences";
 import { faultName } from "../runs/words";
 import { CatalogueSheet } from "./CatalogueSheet";
 import { CostChart } from "./CostChart";
@@ -35,6 +37,11 @@ export function FaultsStation() {
     [making, symptom, seen],
   );
   const lastRun = ownRuns.at(-1) ?? file.runs.at(-1);
+  const { keys } = usePreferences();
+  useHotkeys("n", () => setSearch({ new: String(lastRun?.number) }), {
+    enabled: keys && lastRun !== undefined && start === null,
+    preventDefault: true,
+  });
   const content = () => {
     if (sheet === "catalogue") return <CatalogueSheet />;
     if (sheet === "costs") return <CostChart />;
