@@ -47,10 +47,20 @@ const write = async (name: string, text: string) => {
   await to(name);
   await type(text);
 };
+const STATIONS = ["brief", "layout", "power", "stability", "bench", "runs", "faults", "versions"];
 /** Opens a station by its key, from wherever one is but a field. */
 const station = async (key: string) => {
   await press("Escape", key);
   await settled(user.page);
+  // Keys are bound after the first drawing: a person is never faster than that, a test is.
+  await user.page.waitForFunction(
+    (n: string) => document.title.toLowerCase().includes(n),
+    {},
+    STATIONS[Number(key) - 1],
+  );
+  await user.page.evaluate(
+    () => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(r, 150)))),
+  );
 };
 
 describe("the whole loop by keys alone", () => {

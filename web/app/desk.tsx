@@ -171,6 +171,12 @@ export const useCraft = (slug: string) =>
     refetchOnWindowFocus: "always",
   });
 
+/** The version that the address names: one that was just opened, while the one before is still drawn. */
+const labelNow = (slug: string): string | null => {
+  const [, craft, of, label] = location.pathname.split("/");
+  return craft === "craft" && of === slug && label ? decodeURIComponent(label) : null;
+};
+
 const UNDO_STEPS = 200;
 
 export interface History {
@@ -358,7 +364,7 @@ export function DeskProvider({
       const stands = queue.resolve(keep);
       if (stands !== latest.current) put(stands);
     },
-    go: ({ label = version.label, station: to = station, search = {} }) => {
+    go: ({ label = labelNow(slug) ?? version.label, station: to = station, search = {} }) => {
       const query = new URLSearchParams();
       for (const [k, v] of Object.entries(search)) if (v !== null) query.set(k, v);
       const tail = query.size > 0 ? `?${query}` : "";
