@@ -56,7 +56,7 @@ const station = async (key: string) => {
   await user.page.waitForFunction(
     (n: string) => document.title.toLowerCase().includes(n),
     {},
-    STATIONS[Number(key) - 1],
+    STATIONS[Number(key) - 1] ?? "",
   );
   await user.page.evaluate(
     () => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(r, 150)))),
