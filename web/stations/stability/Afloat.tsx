@@ -6,11 +6,13 @@ import { usePreferences } from "../../app/preferences";
 
 /** How deep a craft lies on its hull, held level, and what its bodies displace at the most. */
 export function Afloat() {
-  const { evaluation } = useDesk();
+  const { seen, evaluation } = useDesk();
   const { habit } = usePreferences();
   const result = resultIn(evaluation, floats);
   if (!result) return null;
   const { most, mass, level } = result;
+  const xs = seen.bodies.filter((b) => b.frames.length > 1).flatMap((b) => b.frames.map((f) => f.x));
+  const long = Math.max(...xs) - Math.min(...xs);
   const length = (q: { value: number; sd: number }) => {
     const s = show(q.value, q.sd, "length", habit);
     return `${s.value} ± ${s.sd} ${s.unit}`;
@@ -53,7 +55,10 @@ export function Afloat() {
       </div>
       <p className="mt-1 text-pencil">
         By the frames of its bodies, closed and dry; what else is under water is not counted. How far it heels, trims or
-        swamps is not computed: float it in a tub.
+        swamps is not computed: float it in a tub. Hulls that do not plane commonly turn under full rudder on a circle
+        of three to seven lengths, here {plain(3 * long, "distance", habit, 1)} to{" "}
+        {plain(7 * long, "distance", habit, 1)} across (common practice); how this one turns is not computed: time a
+        circle.
       </p>
     </section>
   );
