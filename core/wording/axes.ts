@@ -12,8 +12,10 @@ export const MOMENT_WORD: Record<AtSpeed["moment"], string> = {
   "let go": "let go, full throttle",
   slow: "slow flight",
   closed: "throttle closed",
+  emptied: "pack nearly empty",
   "on foils": "on its foils, full throttle",
   "foils closed": "on its foils, throttle closed",
+  "foils emptied": "on its foils, pack nearly empty",
 };
 
 export const TURN_WORD: Record<Turning, string> = { roll: "Roll", pitch: "Pitch", yaw: "Yaw" };

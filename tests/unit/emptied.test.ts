@@ -1,8 +1,11 @@
 import { describe, expect, it } from "vitest";
-import type { Design } from "../../core/design/schema";
+import { type Design, usualState } from "../../core/design/schema";
 import { evaluate, resultIn } from "../../core/evaluate";
 import { emptied } from "../../core/subjects/authority/emptied";
 import { authority } from "../../core/subjects/authority/node";
+import { fallenAt, falling } from "../../core/subjects/axes/falling";
+import { axes } from "../../core/subjects/axes/node";
+import { demoFile } from "../support/demo";
 import { quietDesign } from "../support/designs";
 import { known } from "../support/rules/change";
 import { middle } from "../support/rules/hover";
@@ -67,12 +70,49 @@ describe("a hover with its pack nearly empty", () => {
     }
     expect(codes).toContain("stop");
   });
-  it("of a craft on wings, or with a drive that is not known, nothing is told", () => {
-    expect(evaluate(quietDesign(), {}, null).outcomes.emptied?.status).toBe(
-      evaluate(quietDesign(), {}, null).outcomes.authority?.status === "solved" ? "solved" : "not covered",
-    );
+  it("of a craft on its wheels, or with a drive that is not known, nothing is told", () => {
+    const driven = quietDesign();
+    driven.states = [usualState("ground")];
+    expect(evaluate(driven, {}, null).outcomes.emptied?.status).toBe("not covered");
     const unsaid = hover((d) => void (d.batteries = []));
     expect(unsaid.left).toBeNull();
     expect(unsaid.found).toBeUndefined();
+  });
+});
+
+describe("on its wings with its pack nearly empty", () => {
+  const flown = (change: (d: Design) => void = () => {}) => {
+    const d = structuredClone(demoFile("tern").versions.at(-1)?.design);
+    if (!d) throw new Error("no version");
+    change(d);
+    const e = evaluate(d, {}, null);
+    const board = resultIn(e, axes);
+    if (board?.kind !== "wings") throw new Error("no board");
+    return { e, at: (moment: string) => board.moments.find((m) => m.moment === moment) };
+  };
+  it("full throttle pushes what is left of it, falling with speed as before; torque and thrust line go with it", () => {
+    const { e, at } = flown();
+    const [left, falls] = [resultIn(e, emptied), resultIn(e, falling)];
+    const then = at("emptied");
+    if (!left || !falls || !then?.left) throw new Error("no moment");
+    const share = (left.left[0] ?? 0) * (fallenAt(falls, then.speed)[0]?.thrust ?? 0);
+    expect(then.left.thrust.value).toBeCloseTo(share * (e.metrics.thrust?.value ?? 0), 6);
+    expect(then.left.charge).toBe(left.charge);
+    // At one speed, so that each is the thrust's share of what it is on a full pack.
+    const full = flown((d) => void (d.batteries[0] && Object.assign(d.batteries[0], { usable: 1e-6 }))).at("emptied");
+    const torque = (m: typeof then | undefined) =>
+      m?.lines.find((l) => l.axis === "roll")?.disturbs.find((p) => p.what === "torque")?.value ?? Number.NaN;
+    expect(torque(then) / torque(full)).toBeCloseTo(left.left[0] ?? 0, 3);
+  });
+  it("the more of the pack is used the less it pushes, and level flight takes the same", () => {
+    const by = [0.2, 0.5, 0.8].map(
+      (usable) => flown((d) => void (d.batteries[0] && Object.assign(d.batteries[0], { usable }))).at("emptied")?.left,
+    );
+    const pushes = by.map((l) => l?.thrust.value ?? Number.NaN);
+    expect(pushes).toEqual(pushes.toSorted((a, b) => b - a));
+    expect(new Set(by.map((l) => l?.drag.toFixed(9))).size).toBe(1);
+  });
+  it("without a drive there is no such moment", () => {
+    expect(flown((d) => void Object.assign(d, { units: [], duty: [], conductors: [] })).at("emptied")).toBeUndefined();
   });
 });

@@ -198,7 +198,7 @@ describe("on the board", () => {
     expect(yaw?.flowed?.coasting.value).toBeGreaterThan(0.001);
     const flown = resultIn(evaluate(inState(file, foils.id)), axes);
     if (flown?.kind !== "wings") throw new Error("no board on the foils");
-    expect(flown.moments.map((m) => m.moment)).toEqual(["on foils", "foils closed"]);
+    expect(flown.moments.map((m) => m.moment)).toEqual(["on foils", "foils closed", "foils emptied"]);
     const [at, closed] = flown.moments;
     expect(closed?.speed).toBe(at?.speed);
     // With the throttle closed what holds it back pulls where the thrust did not: the other way, and not less.

@@ -12,13 +12,15 @@ export interface EmptiedResult {
   charge: number;
 }
 
-/** What full throttle gives at the end of the usable charge, of craft that hang on their drives. */
+/** What full throttle gives at the end of the usable charge, of craft that hang on their drives or fly on wings. */
 export const emptied = subject({
   name: "emptied",
   cost: "slow",
   reads: DRIVEN,
   compute(view): Outcome<EmptiedResult> {
-    if (!supportOf(view).onThrust) return { status: "not covered", because: "it does not hang on its drives" };
+    const { onThrust, ways } = supportOf(view);
+    if (!onThrust && !ways.includes("wings"))
+      return { status: "not covered", because: "it does not hang on its drives, nor fly on wings" };
     const missing = missingOf(view);
     if (missing.length > 0) return { status: "missing", needs: missing };
     const because = notCovered(view);

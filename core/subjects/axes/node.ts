@@ -1,8 +1,10 @@
 import type { Point } from "../../design/schema";
+import type { Sure } from "../../numeric/doubt";
 import { supportOf } from "../../design/support";
 import type { FlightSaid } from "../surfaces/declares";
 import { type Of, type Outcome, solved, subject, whyNone } from "../../subject";
 import { air } from "../air/node";
+import { type EmptiedResult, emptied } from "../authority/emptied";
 import { balance } from "../balance/node";
 import { type LatticeResult, HINGE_DOUBT, lattice } from "../flight/latticeNode";
 import { type FlightResult, NOT_WHOLE, flight, slowestOnFoils } from "../flight/node";
@@ -26,10 +28,12 @@ import { type ByDrives, type Unpushed, ofDrives } from "./byDrives";
 
 /** A craft on its wings, or on foils in water, at one speed and throttle. */
 export interface AtSpeed {
-  moment: "let go" | "slow" | "closed" | "on foils" | "foils closed";
+  moment: "let go" | "slow" | "closed" | "emptied" | "on foils" | "foils closed" | "foils emptied";
   /** m/s */
   speed: number;
   lines: AxisLine[];
+  /** with the pack nearly empty: the charge left then, what full throttle pushes and what level flight takes at least, N */
+  left: { charge: number; thrust: Sure; drag: number } | null;
   /** null on foils, which no gust reaches */
   gust: {
     /** from the side, as far as its controls hold it; null: there is none, or what turns it already is not known */
@@ -100,10 +104,12 @@ const IN_AIR = [
   ["let go", "full"],
   ["slow", "level"],
   ["closed", "closed"],
+  ["emptied", "emptied"],
 ] as const;
 const ON_FOILS = [
   ["on foils", "full"],
   ["foils closed", "closed"],
+  ["foils emptied", "emptied"],
 ] as const;
 const GIVES_BACK = "what foils give back as it heels or pitches near the water’s surface is not computed";
 
@@ -121,6 +127,32 @@ function fullOf(
     full: torque ? { ...full, torque: { ...torque, value: torque.value * way } } : full,
     weighed: torque !== null,
   };
+}
+
+/** The same with the usable charge of its packs spent: torque goes as the thrust does, both with the square of the speed. */
+function wornOf(
+  view: Design & Weighed,
+  drives: Outcome<PropulsionResult>,
+  at: { cg: Point; cgSd: Point },
+  fallen: FallenAt[] | null,
+  { left }: EmptiedResult,
+) {
+  const shares = left.map((share, i) => ({
+    thrust: share * (fallen?.[i]?.thrust ?? 1),
+    torque: share * (fallen?.[i]?.torque ?? 1),
+  }));
+  const { full, weighed } = fullOf(view, drives, at, shares);
+  const most = Math.max(...left, 0);
+  return weighed && full.torque
+    ? { ...full, torque: { value: most * full.torque.value, sd: most * full.torque.sd } }
+    : full;
+}
+
+/** A line with why it is open besides; what was never there stays so, but on foils, which give back. */
+function opened(line: AxisLine, wet: boolean, why: readonly string[]): AxisLine {
+  const givesBack = wet && line.axis !== "yaw";
+  const open = [...line.open, ...(givesBack && line.word !== "holds" ? [GIVES_BACK] : []), ...why];
+  return open.length > 0 && (line.word !== "never had" || givesBack) ? { ...line, open, word: "open" } : line;
 }
 
 /** The moments of a craft on its wings, or on foils in water. */
@@ -147,6 +179,9 @@ function onWings(
   const falls = of(falling);
   const fallen = falls.status === "solved" ? fallenAt(falls.result, letGo) : null;
   const { full, weighed } = fullOf(view, drives, at.result, fallen);
+  const spent = solved(of(emptied));
+  const late = falls.status === "solved" ? fallenAt(falls.result, f.inWater ? letGo : slow) : null;
+  const worn = spent && wornOf(view, drives, at.result, late, spent);
   const across = placesUnsaid(view.items, "y").length === 0;
   const doubtful = drives.status === "solved" ? [...drives.result.unknown, ...drives.result.outside] : [];
   const travels = trimmed(l.model, cg.x);
@@ -154,29 +189,30 @@ function onWings(
     ? l.model.controls.reduce((s, c, k) => s + (travels.signs[k] ?? 0) * (c.reaction.my + cg.x * c.reaction.z), 0)
     : 0;
   const hinged = (value: number) => ({ value, sd: HINGE_DOUBT * value });
-  const state = (speed: number, throttle: "full" | "level" | "closed"): WingedState | null => {
+  const state = (speed: number, throttle: "full" | "level" | "closed" | "emptied"): WingedState | null => {
     const trim = trimAt(l, f.at as NonNullable<FlightResult["at"]>, speed);
-    if (!trim) return null;
+    const pool = throttle === "emptied" ? worn : full;
+    if (!trim || !pool) return null;
     const thrust =
-      throttle === "full"
-        ? full.thrust
+      pool === worn || throttle === "full"
+        ? pool.thrust
         : throttle === "closed"
           ? { value: 0, sd: 0 }
-          : full.thrust && { value: trim.drag, sd: 0 };
+          : pool.thrust && { value: trim.drag, sd: 0 };
     // Torque goes with thrust along one propeller, nearly.
-    const share = !full.thrust || full.thrust.value === 0 ? 0 : (thrust?.value ?? 0) / full.thrust.value;
+    const share = !pool.thrust || pool.thrust.value === 0 ? 0 : (thrust?.value ?? 0) / pool.thrust.value;
     const pressure = (f.density * speed ** 2) / 2;
     return {
       pressure,
       weight: f.weight,
       thrust,
       drag: trim.drag,
-      most: throttle === "full" && view.units.length > 0 && fallen === null,
+      most: (throttle === "full" || throttle === "emptied") && view.units.length > 0 && fallen === null,
       torque:
         throttle === "closed"
           ? { value: 0, sd: 0 }
-          : full.torque && { value: share * full.torque.value, sd: share * full.torque.sd },
-      arm: full.arm,
+          : pool.torque && { value: share * pool.torque.value, sd: share * pool.torque.sd },
+      arm: pool.arm,
       cgAcross: across ? { value: cg.y, sd: cgSd.y } : null,
       cgAlong: cgSd.x,
       roll: l.rollControl ? hinged(Math.abs(l.rollControl.mx) * l.rollTravel) : null,
@@ -193,19 +229,13 @@ function onWings(
     const speed = throttle === "full" || f.inWater ? letGo : slow;
     const s = state(speed, throttle);
     if (!s) return [];
-    const lines = linesOf(s).map((line): AxisLine => {
-      const open = [
-        ...line.open,
-        ...(f.inWater && line.axis !== "yaw" && line.word !== "holds" ? [GIVES_BACK] : []),
-        ...(view.flight.whole ? [] : [NOT_WHOLE]),
-        ...lacks.slice(0, 1),
-        // With the throttle closed it does not matter what the drives give.
-        ...(throttle === "closed" ? [] : doubtful.slice(0, 1)),
-      ];
-      return open.length > 0 && (line.word !== "never had" || (f.inWater && line.axis !== "yaw"))
-        ? { ...line, open, word: "open" }
-        : line;
-    });
+    // With the throttle closed it does not matter what the drives give.
+    const why = [
+      ...(view.flight.whole ? [] : [NOT_WHOLE]),
+      ...lacks.slice(0, 1),
+      ...(throttle === "closed" ? [] : doubtful.slice(0, 1)),
+    ];
+    const lines = linesOf(s).map((line) => opened(line, f.inWater, why));
     const held = (axis: "roll" | "yaw", turns: number): Gust | null => {
       const line = lines.find((o) => o.axis === axis);
       if (!line?.answer || line.word === "open") return null;
@@ -217,6 +247,8 @@ function onWings(
     return [
       {
         ...{ moment, speed, lines },
+        left:
+          spent && throttle === "emptied" && s.thrust ? { charge: spent.charge, thrust: s.thrust, drag: s.drag } : null,
         gust: f.inWater
           ? null
           : {
@@ -242,7 +274,7 @@ function onWings(
 export const axes = subject({
   name: "axes",
   reads: ["states", "gasLift", "units", "batteries", "items", "surfaces", "flight", "brief.environment"],
-  needs: [air, gas, floats, propulsion, balance, mass, lattice, flight, waves, falling],
+  needs: [air, gas, floats, propulsion, balance, mass, lattice, flight, waves, falling, emptied],
   compute(view, of): Outcome<AxesResult> {
     const support = supportOf(view);
     if (support.beats) return { status: "not covered", because: "it flies by beating wings" };

@@ -189,6 +189,18 @@ function OnWings({ moments }: { moments: AtSpeed[] }) {
         at most; the other half is for gusts and hands. Propeller wash and what fins and dihedral do by themselves are
         not counted.
       </p>
+      {at.left && (
+        <p className="mt-1" data-left>
+          With {Math.round(100 * at.left.charge)} % left in its pack full throttle pushes{" "}
+          <span className="num">{plain(at.left.thrust.value, "force", habit)}</span>; level at that speed its{" "}
+          {at.moment === "foils emptied" ? "foils and struts" : "wings and bodies"} alone take{" "}
+          <span className="num">{plain(at.left.drag, "force", habit)}</span>
+          {at.left.thrust.value + at.left.thrust.sd < at.left.drag && (
+            <b className="text-stop">: it does not hold its height then</b>
+          )}
+          .
+        </p>
+      )}
       {at.gust && (
         <p className="mt-1" data-gust>
           {gustText(at, habit)}
