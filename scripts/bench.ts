@@ -13,6 +13,7 @@ import { alternatives } from "../core/subjects/balance/solver";
 import { seededRandom } from "../core/numeric/random";
 import { solveChain, solvePack } from "../core/subjects/propulsion/chain";
 import { endurance } from "../core/subjects/energy/endurance";
+import { propellerLoad } from "../core/subjects/propulsion/propeller";
 import { nominalSetup } from "../core/subjects/propulsion/nominal";
 import { setUp } from "../core/subjects/propulsion/setup";
 import { search, type SearchBounds } from "../core/sizing/search";
@@ -264,6 +265,21 @@ for (const parts of [15, 60, 300]) {
         const [fed] = setup.packs;
         const [driven] = setup.units;
         if (fed && driven) plainEndurance(driven.drive, fed.pack, fed.phases, 6);
+      }
+    });
+    // Without any table: the blade elements solved anew at every step of every root, as one would write it first.
+    const few = some.filter((_, k) => k % 15 === 0);
+    timeOf("nested loop, blade elements at each step", few.length, () => {
+      for (const choice of few) {
+        const { unit, battery } = drivenBy(choice);
+        const setup = setUp({ ...design, units: [unit], batteries: [battery] }, new Map([["/mass", 1]]));
+        const [fed] = setup.packs;
+        const [driven] = setup.units;
+        const shape = driven?.propeller;
+        if (!fed || !driven || !shape) continue;
+        const load = (rpm: number, speed = 0) => propellerLoad(shape, driven.medium, speed, rpm);
+        const propeller = { at: load, torque: (rpm: number, speed = 0) => load(rpm, speed).torque, solved: true };
+        plainEndurance({ ...driven.drive, propeller }, fed.pack, fed.phases, 6);
       }
     });
     const here = setUp(design, new Map([["/mass", 1]]));
