@@ -179,6 +179,9 @@ describe("planning a run", () => {
     await user.page.$eval(`[data-check="${id}"] input`, (e) => (e as HTMLInputElement).click());
     for (let k = 0; k < 100 && (await file()).plans.at(-1)?.course !== "round the buoy"; k++)
       await new Promise((r) => setTimeout(r, 100));
+    // Nothing that waits is lost: late it may be.
+    for (let k = 0; k < 100 && !(await file()).plans.at(-1)?.ticks.includes(id); k++)
+      await new Promise((r) => setTimeout(r, 100));
     await new Promise((r) => setTimeout(r, 500));
     expect((await file()).plans.at(-1)).toMatchObject({
       place: "slow bay",
