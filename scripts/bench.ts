@@ -2,8 +2,8 @@
  * Speed of what runs while a part is dragged. Run: npm run bench (bundled; processor time, after a warm-up); with
  * --smoke a short round without a browser, which the tests run.
  * Prints the time of evaluate() for 15, 60 and 300 parts, of the balance solver, how many drives, endurances and
- * sizing candidates are solved in a second, of a lattice beside LAPACK, of every single loss of eight thrusters, and the
- * script time per frame in Chromium while a part or a wing is dragged.
+ * sizing candidates are solved in a second, of a lattice beside LAPACK, of every single loss of eight thrusters, and
+ * the script time per frame in Chromium while a part or a wing is dragged.
  */
 import { rmSync } from "node:fs";
 import { type Design, emptyDesign, newItem, usualState } from "../core/design/schema";

@@ -118,14 +118,17 @@ describe("factors of what is around", () => {
 });
 
 describe("the hull that a screw pushes", () => {
-  it("takes 1 to 4 % of its pull from a strut, more close behind it, most in a tunnel (bollard, common practice)", () => {
-    const of = (stands: "clear of it" | "close behind it" | "in a tunnel") => left({ kind: "hull", stands });
-    const [clear, close, tunnel] = [of("clear of it"), of("close behind it"), of("in a tunnel")];
-    expect(clear?.value).toBeCloseTo(0.975, 9);
-    expect(clear?.sd).toBeCloseTo(0.03 / Math.sqrt(12), 9);
-    expect(close?.value).toBeLessThan(clear?.value ?? 0);
-    expect(tunnel?.value).toBeLessThan(close?.value ?? 0);
-  });
+  it(
+    "takes 1 to 4 % of its pull from a strut, more close behind it, most in a tunnel (bollard, common " + "practice)",
+    () => {
+      const of = (stands: "clear of it" | "close behind it" | "in a tunnel") => left({ kind: "hull", stands });
+      const [clear, close, tunnel] = [of("clear of it"), of("close behind it"), of("in a tunnel")];
+      expect(clear?.value).toBeCloseTo(0.975, 9);
+      expect(clear?.sd).toBeCloseTo(0.03 / Math.sqrt(12), 9);
+      expect(close?.value).toBeLessThan(clear?.value ?? 0);
+      expect(tunnel?.value).toBeLessThan(close?.value ?? 0);
+    },
+  );
 });
 
 describe("ground", () => {

@@ -112,6 +112,14 @@ describe("on its wings with its pack nearly empty", () => {
     expect(pushes).toEqual(pushes.toSorted((a, b) => b - a));
     expect(new Set(by.map((l) => l?.drag.toFixed(9))).size).toBe(1);
   });
+  it("of drives outside what their method holds for it is open, with the reason", () => {
+    expect(flown().at("emptied")?.left?.open).toEqual([]);
+    const far = flown((d) => {
+      for (const u of d.units) u.propeller.pitch = known(1.3 * u.propeller.diameter.value);
+    });
+    expect(far.e.metrics.thrust?.outside?.length).toBeGreaterThan(0);
+    expect(far.at("emptied")?.left?.open.length).toBeGreaterThan(0);
+  });
   it("without a drive there is no such moment", () => {
     expect(flown((d) => void Object.assign(d, { units: [], duty: [], conductors: [] })).at("emptied")).toBeUndefined();
   });

@@ -151,32 +151,35 @@ describe("a wing that is being dragged", () => {
       expect(neutral.by["/lattice"]).toBeLessThan(0.05 * mac);
     }
   });
-  it("moves its neutral point while the fine one is still worked out, and is marked; then it is as if never rough", () => {
-    const memo = new Memo();
-    const design = flown("tern");
-    const before = evaluate(design, {}, memo);
-    const next = pulled(design, 4);
-    const standing = { design, evaluation: before };
-    const still = evaluate(next, {}, memo, { standing });
-    expect(still.outcomes.lattice).toBe(before.outcomes.lattice);
-    expect(hasRough(still)).toBe(true);
-    const rough = { design: next, answers: structuredClone(roughOf(structuredClone(next))) };
-    const now = evaluate(next, {}, memo, { standing, rough });
-    const at = (e: typeof now) => e.metrics.neutralPoint;
-    const fine = evaluate(structuredClone(next), {}, null);
-    const moved = (at(fine)?.value ?? 0) - (at(before)?.value ?? 0);
-    expect(Math.abs(moved)).toBeGreaterThan(0.003);
-    expect(Math.abs((at(now)?.value ?? 0) - (at(fine)?.value ?? 0))).toBeLessThan(Math.abs(moved) / 2);
-    expect(isWaiting(now, "neutralPoint")).toBe(true);
-    // Other surfaces than those that it was told of: it stands for none of them.
-    const more = edited(next, (d) => void d.surfaces.pop());
-    expect(evaluate(more, {}, memo, { standing: { design: more, evaluation: before }, rough }).outcomes.lattice).toBe(
-      before.outcomes.lattice,
-    );
-    const answers = structuredClone(answersOf(fine));
-    evaluate(next, {}, memo, { answers });
-    const after = evaluate(next, {}, memo, { standing: { design: next, evaluation: now }, rough });
-    expect(after.waiting).toEqual([]);
-    expect(after).toEqual(fine);
-  });
+  it(
+    "moves its neutral point while the fine one is still worked out, and is marked; then it is as if " + "never rough",
+    () => {
+      const memo = new Memo();
+      const design = flown("tern");
+      const before = evaluate(design, {}, memo);
+      const next = pulled(design, 4);
+      const standing = { design, evaluation: before };
+      const still = evaluate(next, {}, memo, { standing });
+      expect(still.outcomes.lattice).toBe(before.outcomes.lattice);
+      expect(hasRough(still)).toBe(true);
+      const rough = { design: next, answers: structuredClone(roughOf(structuredClone(next))) };
+      const now = evaluate(next, {}, memo, { standing, rough });
+      const at = (e: typeof now) => e.metrics.neutralPoint;
+      const fine = evaluate(structuredClone(next), {}, null);
+      const moved = (at(fine)?.value ?? 0) - (at(before)?.value ?? 0);
+      expect(Math.abs(moved)).toBeGreaterThan(0.003);
+      expect(Math.abs((at(now)?.value ?? 0) - (at(fine)?.value ?? 0))).toBeLessThan(Math.abs(moved) / 2);
+      expect(isWaiting(now, "neutralPoint")).toBe(true);
+      // Other surfaces than those that it was told of: it stands for none of them.
+      const more = edited(next, (d) => void d.surfaces.pop());
+      expect(evaluate(more, {}, memo, { standing: { design: more, evaluation: before }, rough }).outcomes.lattice).toBe(
+        before.outcomes.lattice,
+      );
+      const answers = structuredClone(answersOf(fine));
+      evaluate(next, {}, memo, { answers });
+      const after = evaluate(next, {}, memo, { standing: { design: next, evaluation: now }, rough });
+      expect(after.waiting).toEqual([]);
+      expect(after).toEqual(fine);
+    },
+  );
 });

@@ -32,8 +32,11 @@ export interface AtSpeed {
   /** m/s */
   speed: number;
   lines: AxisLine[];
-  /** with the pack nearly empty: the charge left then, what full throttle pushes and what level flight takes at least, N */
-  left: { charge: number; thrust: Sure; drag: number } | null;
+  /**
+   * with the pack nearly empty: the charge left then, what full throttle pushes and what level flight takes at least,
+   * N
+   */
+  left: { charge: number; thrust: Sure; drag: number; open: string[] } | null;
   /** null on foils, which no gust reaches */
   gust: {
     /** from the side, as far as its controls hold it; null: there is none, or what turns it already is not known */
@@ -113,7 +116,10 @@ const ON_FOILS = [
 ] as const;
 const GIVES_BACK = "what foils give back as it heels or pitches near the water’s surface is not computed";
 
-/** What pushes ahead at full throttle: a torque that was weighed outranks the computed one; its way is that of the spin. */
+/**
+ * What pushes ahead at full throttle: a torque that was weighed outranks the computed one; its way is that of the
+ * spin.
+ */
 function fullOf(
   view: Design & Weighed,
   drives: Outcome<PropulsionResult>,
@@ -129,7 +135,10 @@ function fullOf(
   };
 }
 
-/** The same with the usable charge of its packs spent: torque goes as the thrust does, both with the square of the speed. */
+/**
+ * The same with the usable charge of its packs spent: torque goes as the thrust does, both with the square of the
+ * speed.
+ */
 function wornOf(
   view: Design & Weighed,
   drives: Outcome<PropulsionResult>,
@@ -248,7 +257,9 @@ function onWings(
       {
         ...{ moment, speed, lines },
         left:
-          spent && throttle === "emptied" && s.thrust ? { charge: spent.charge, thrust: s.thrust, drag: s.drag } : null,
+          spent && throttle === "emptied" && s.thrust
+            ? { charge: spent.charge, thrust: s.thrust, drag: s.drag, open: [...doubtful, ...lacks] }
+            : null,
         gust: f.inWater
           ? null
           : {

@@ -88,8 +88,8 @@ export function inWave(
 }
 
 /**
- * Height of the lowest edge (m over the baseline) of the bodies that stand out of the water: a pod below it has none, nor
- * has a point at an end (lower than half of the body).
+ * Height of the lowest edge (m over the baseline) of the bodies that stand out of the water: a pod below it has none,
+ * nor has a point at an end (lower than half of the body).
  */
 function lowestEdge(bodies: readonly BodyShape[], water: number): number | null {
   const edges = bodies.flatMap(({ frames }) => {
@@ -102,7 +102,9 @@ function lowestEdge(bodies: readonly BodyShape[], water: number): number | null 
 
 const UNSAID = ["waves named in Brief: their height, and from crest to crest"];
 
-/** What waves of the brief do to a craft on its foils, or on its hull: in deep water, regular ones, before it answers. */
+/**
+ * What waves of the brief do to a craft on its foils, or on its hull: in deep water, regular ones, before it answers.
+ */
 export const waves = subject({
   name: "waves",
   reads: ["states", "gasLift", "surfaces", "bodies", "flight", "brief.environment"],

@@ -34,7 +34,8 @@ const uncovers = verdict<{ height: number; cover: number }>({
   },
   remedies: () => [advice("Run deeper, on longer struts; in shorter or lower waves; or let it follow the surface")],
   says: (p, habit) =>
-    `A trough of waves ${plain(p.height, "length", habit)} high uncovers a foil with ${plain(p.cover, "length", habit)} ` +
+    `A trough of waves ${plain(p.height, "length", habit)} high uncovers a foil with ` +
+    `${plain(p.cover, "length", habit)} ` +
     "of water over it, unless the craft follows them down",
 });
 
@@ -86,7 +87,8 @@ const washes = verdict<{ height: number; freeboard: number }>({
   },
   remedies: () => [advice("Close its top, or raise the edge where it is lowest; less weight lies higher")],
   says: (p, habit) =>
-    `Waves ${plain(p.height, "length", habit)} high wash over an edge ${plain(p.freeboard, "length", habit)} above the ` +
+    `Waves ${plain(p.height, "length", habit)} high wash over an edge ` +
+    `${plain(p.freeboard, "length", habit)} above the ` +
     "water, unless the craft rises with them",
 });
 

@@ -192,13 +192,16 @@ function OnWings({ moments }: { moments: AtSpeed[] }) {
       {at.left && (
         <p className="mt-1" data-left>
           With {Math.round(100 * at.left.charge)} % left in its pack full throttle pushes{" "}
-          <span className="num">{plain(at.left.thrust.value, "force", habit)}</span>; level at that speed its{" "}
-          {at.moment === "foils emptied" ? "foils and struts" : "wings and bodies"} alone take{" "}
+          <span className="num">
+            {plain(at.left.thrust.value, "force", habit)}
+            {at.left.open.length > 0 && "?"}
+          </span>
+          ; level at that speed its {at.moment === "foils emptied" ? "foils and struts" : "wings and bodies"} alone take{" "}
           <span className="num">{plain(at.left.drag, "force", habit)}</span>
-          {at.left.thrust.value + at.left.thrust.sd < at.left.drag && (
+          {at.left.open.length === 0 && at.left.thrust.value + at.left.thrust.sd < at.left.drag && (
             <b className="text-stop">: it does not hold its height then</b>
           )}
-          .
+          .{at.left.open.length > 0 && <span className="text-care"> Open: {at.left.open.slice(0, 2).join("; ")}.</span>}
         </p>
       )}
       {at.gust && (

@@ -45,8 +45,10 @@ export function InWaves() {
 function Told({ result: { height, length, celerity, period, foils, hull } }: { result: WavesResult }) {
   const { habit } = usePreferences();
   const wave =
-    `Waves ${plain(height, "length", habit)} high and ${plain(length, "distance", habit, 1)} from crest to crest go at ` +
-    `${plain(celerity, "speed", habit, 1)}, ${period.toFixed(1)} s from one to the next; so does the wake of a boat that passes.`;
+    `Waves ${plain(height, "length", habit)} high and ${plain(length, "distance", habit, 1)} from crest ` +
+    "to crest go at " +
+    (`${plain(celerity, "speed", habit, 1)}, ${period.toFixed(1)} s from one to the next; so does the ` +
+      "wake of a boat that passes.");
   const sure = (q: { value: number; sd: number }, dimension: "torque" | "length") => {
     const said = show(q.value, q.sd, dimension, habit);
     return `${said.value} ± ${said.sd} ${said.unit}`;
@@ -94,7 +96,8 @@ function Told({ result: { height, length, celerity, period, foils, hull } }: { r
               <p className="max-w-[44ch] text-pencil">
                 {hull.freeboard === null
                   ? "from the water to its lowest edge: how deep it lies is not known"
-                  : `from the water to its lowest edge; a crest takes ${plain(height / 2, "length", habit)} unless it rises with it`}
+                  : "from the water to its lowest edge; a crest takes " +
+                    `${plain(height / 2, "length", habit)} unless it rises with it`}
               </p>
             </div>
           </>
@@ -110,7 +113,8 @@ function Told({ result: { height, length, celerity, period, foils, hull } }: { r
       <p className="mt-1 text-pencil">
         {wave}{" "}
         {foils
-          ? "Each foil in the flow of its own depth and place, as if it were even; how lift lags, struts from the side and " +
+          ? "Each foil in the flow of its own depth and place, as if it were even; how lift lags, struts " +
+            "from the side and " +
             "what the craft does meanwhile are left out."
           : "How it rocks by itself, slams or is pushed is not computed."}
       </p>

@@ -216,7 +216,7 @@ function Side({ result }: { result: WindResult }) {
   const scale = Math.min((W - 2 * PAD) / (right - left || 1), (H - 2 * PAD - 16) / (high - low || 1));
   const x = scaleLinear([left, left + 1], [(W - (right - left) * scale) / 2, (W - (right - left) * scale) / 2 + scale]);
   const y = scaleLinear([low, low + 1], [H - PAD - 12, H - PAD - 12 - scale]);
-  const { side, lacks, held } = result;
+  const { side, lacks, held, flow } = result;
   // On its wings it never stands broadside, on its tail the nose is up.
   const broadside = held?.kind === "drives" || (held?.kind === "hover" && held.upright);
   const arm = at?.placed.x ? side.across - at.cg.x : null;
@@ -251,10 +251,10 @@ function Side({ result }: { result: WindResult }) {
             ? "at the CG"
             : `${plain(Math.abs(arm), "length", habit, habit === "metric" ? 0 : 2)} ` +
               `${arm > 0 ? "behind" : "ahead of"} the ` +
-              `CG${broadside ? `: broadside, its nose turns ${arm > 0 ? "into the wind" : "away from it"}` : ""}`}
+              `CG${broadside ? `: broadside, its nose turns ${arm > 0 ? `into the ${flow}` : "away from it"}` : ""}`}
         {lacks.length > 0 && <span className="text-care">; {lacks.join("; ")} not in it</span>}.{" "}
         <span className="text-pencil">
-          Blunt, C = 1.1 ± 0.3; steady wind; gusts and lift of wings in it are not counted.
+          Blunt, C = 1.1 ± 0.3; steady {flow}; gusts and lift of wings in it are not counted.
         </span>
       </figcaption>
     </figure>
