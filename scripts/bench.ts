@@ -17,8 +17,15 @@ import { propellerLoad } from "../core/subjects/propulsion/propeller";
 import { nominalSetup } from "../core/subjects/propulsion/nominal";
 import { setUp } from "../core/subjects/propulsion/setup";
 import { search, type SearchBounds } from "../core/sizing/search";
-import { driveOf, partsOf, searchedOf } from "../core/sizing/searchParts";
-import { choices, sizeOf, spaceAround } from "../core/sizing/searchSpace";
+import {
+  type DriveChoice,
+  type PackChoice,
+  driveOf,
+  driveParts,
+  packParts,
+  searchedOf,
+} from "../core/sizing/searchParts";
+import { type SearchSpace, choices, sizeOf, spaceAround } from "../core/sizing/searchSpace";
 import { plainEndurance, plainFullThrottle } from "./plainChain";
 import { EVERY_KIND } from "../tests/support/kinds";
 import { startChromium } from "../tests/support/chromium";
@@ -209,10 +216,13 @@ for (const parts of [15, 60, 300]) {
   }
   const design = standing("tern");
   const unitIds = design?.units.slice(0, 1).map((u) => u.id) ?? [];
-  const around = design && spaceAround(design, unitIds);
+  const around = design && spaceAround(design, [unitIds]);
   const [first, pack] = [design?.units[0], design?.batteries[0]];
   if (design && around && first && pack) {
-    const space = { ...around, kv: around.kv.slice(0, 2) };
+    const space: SearchSpace = {
+      ...around,
+      sets: around.sets.map((s) => ({ ...s, space: { ...s.space, kv: s.space.kv.slice(0, 2) } })),
+    };
     const bounds: SearchBounds = {
       maxMass: 1.5,
       minEndurance: 360,
@@ -221,8 +231,8 @@ for (const parts of [15, 60, 300]) {
       maxTipMach: 0.7,
       structure: 0.15,
     };
-    const of = sizeOf(space);
-    const list = SMOKE ? [...choices(space)].slice(0, 20) : [...choices(space)];
+    const of = sizeOf(design, space);
+    const list = SMOKE ? [...choices(design, space)].slice(0, 20) : [...choices(design, space)];
     const timeOf = (name: string, count: number, work: () => void) => {
       const start = spent();
       work();
@@ -232,8 +242,11 @@ for (const parts of [15, 60, 300]) {
     };
     const drivenBy = (choice: (typeof list)[number]) => {
       const was = searchedOf(design, first);
-      const parts = partsOf(choice, pack.chemistry, was);
-      return { unit: driveOf(was, choice, parts, true), battery: parts.pack.fitted(pack) };
+      const [drive, fed] = [choice.drives[0] as DriveChoice, choice.packs[0] as PackChoice];
+      return {
+        unit: driveOf(was, drive, driveParts(drive, fed.series, was)),
+        battery: packParts(fed, pack.chemistry).fitted(pack),
+      };
     };
     const plainly = () => {
       for (const choice of list) {
@@ -243,7 +256,7 @@ for (const parts of [15, 60, 300]) {
         const [driven] = setup.units;
         if (fed && driven)
           plainFullThrottle(driven.drive, {
-            openCircuit: 4.2 * choice.series,
+            openCircuit: 4.2 * battery.series,
             resistance: fed.pack.resistance,
             otherLoad: 1,
           });
@@ -251,9 +264,8 @@ for (const parts of [15, 60, 300]) {
     };
     // A first run of both makes the maps of the propellers, which they share.
     plainly();
-    if (!SMOKE) for (const _ of search({ design, unitIds, space, bounds }));
-    if (!SMOKE)
-      timeOf("sizing search, with its endurance", of, () => void [...search({ design, unitIds, space, bounds })]);
+    if (!SMOKE) for (const _ of search({ design, space, bounds }));
+    if (!SMOKE) timeOf("sizing search, with its endurance", of, () => void [...search({ design, space, bounds })]);
     // Apart from the product: the same candidates in a plain loop, full throttle only, by the plain bisection.
     timeOf("plain loop, full throttle only", list.length, plainly);
     // And with what the search works out besides: how long each lasts at the duty, in as many steps of charge.

@@ -20,8 +20,9 @@ import { drawRead } from "../subjects/propulsion/measured/curve";
 import { outsideAt } from "../subjects/propulsion/outside";
 import { shapesOutside } from "../subjects/propulsion/words";
 import { onGroundByModel } from "../subjects/propulsion/kinds/which";
-import { type Choice, type OwnParts, type Searched, driveOf, partsOf, replaced } from "./searchParts";
-import { type SearchSpace, choices, countOf, drivesIn, massWith, packsOf, sizeOf } from "./searchSpace";
+import { type Asked, type Parts, askedOf, countOf, drivesOf, massWith, partsOf } from "./searchLedger";
+import { type Choice, type OwnParts, type Searched, driveOf, motorEntryOf, replaced } from "./searchParts";
+import { type SearchSpace, choices, sizeOf } from "./searchSpace";
 
 /** What a candidate must hold to. */
 export interface SearchBounds {
@@ -44,8 +45,7 @@ export interface SearchBounds {
 /** What a search is asked. */
 export interface SearchTask {
   design: Design;
-  /** Drives that are searched, with their packs: all of them get the same parts. Others stay. */
-  unitIds: readonly string[];
+  /** Which drives are searched, each set with the same parts, and what may vary of them and of their packs. Others stay. */
   space: SearchSpace;
   bounds: SearchBounds;
   own?: OwnParts;
@@ -75,6 +75,7 @@ export type Knock =
   | "tip speed"
   | "pack current"
   | "cells too low"
+  | "too much for a drive that stays"
   | "thrust"
   | "mass"
   | "cost"
@@ -95,6 +96,8 @@ export interface SearchResult {
   noTime: string | null;
   /** What is on a shaft and has no mass in the ledger: its mass stays out of all, whatever its size. */
   unweighed: string[];
+  /** Drives whose motors have no entry of their own in the ledger: those that are chosen come on top of what it has. */
+  unlisted: string[];
   /** Other parts without a mass: they stay out of every AUW. */
   massless: string[];
 }
@@ -128,7 +131,7 @@ function together(parts: readonly { price: number | null; law: number; pieces: n
   return { least, most };
 }
 
-/** A drive of a candidate, and what its shaft and pack do at full throttle. */
+/** A drive of a candidate, the pack that it is on, and what its shaft and pack do at full throttle. */
 interface Working {
   unit: Unit;
   battery: Battery;
@@ -143,18 +146,24 @@ interface Working {
 
 /** What knocks a candidate out before its endurance is worked out; null when nothing does. */
 function knockOf(candidate: Candidate, bounds: SearchBounds, drives: readonly Working[]): Knock | null {
-  const { choice } = candidate;
   // Of a measured curve what its motor and controller stand is not known here: only its pack is chosen.
   const made = drives.filter((d) => !d.unit.measured);
   if (candidate.heat > 1) return "motor current";
   if (
-    made.some(({ unit, current }) => current > unit.controller.maxCurrent || choice.series > unit.controller.maxCells)
+    made.some(
+      ({ unit, current, battery }) => current > unit.controller.maxCurrent || battery.series > unit.controller.maxCells,
+    )
   )
     return "controller";
   if (drives.some((d) => d.tipMach > bounds.maxTipMach)) return "tip speed";
-  if (drives.some((d) => d.packCurrent > Math.min(choice.capacity * d.battery.cRating, bounds.maxCurrent ?? Infinity)))
+  if (
+    drives.some(
+      (d) => d.packCurrent > Math.min(d.battery.capacity.value * d.battery.cRating, bounds.maxCurrent ?? Infinity),
+    )
+  )
     return "pack current";
-  if (drives.some((d) => d.packVoltage / choice.series < CHEMISTRY[d.battery.chemistry].floor)) return "cells too low";
+  if (drives.some((d) => d.packVoltage / d.battery.series < CHEMISTRY[d.battery.chemistry].floor))
+    return "cells too low";
   if (bounds.maxMass !== null && candidate.auw > bounds.maxMass) return "mass";
   if (bounds.minThrustToWeight !== null && candidate.thrustToWeight < bounds.minThrustToWeight) return "thrust";
   if (bounds.maxCost !== null && candidate.cost && candidate.cost.most > bounds.maxCost) return "cost";
@@ -162,30 +171,59 @@ function knockOf(candidate: Candidate, bounds: SearchBounds, drives: readonly Wo
   return null;
 }
 
+/** Beyond this share of today's current a drive that stays is asked for more than today: packs sag unlike (judgement). */
+const LIKE_TODAY = 1.05;
+
+/**
+ * Whether another pack asks more of a drive that stays on it than its motor or controller stands, and more than the
+ * pack of today does: judged by unit, pack and current at full throttle (A) of each drive.
+ */
+function spoilingOf(design: Design, { searched, packs }: Asked) {
+  const staying = design.units.flatMap((u, k) =>
+    !u.measured &&
+    !searched.some((s) => s.unit.id === u.id) &&
+    packs.some((group) => group.some((b) => b.id === u.batteryId))
+      ? k
+      : [],
+  );
+  if (staying.length === 0) return () => false;
+  const today = solveAll(setUp(design, new Map()), 1, 0, indices(design));
+  const cells = (b: readonly Battery[], u: Unit) => b.find((x) => x.id === u.batteryId)?.series ?? 0;
+  return (batteries: readonly Battery[], points: readonly { current: number }[]) =>
+    staying.some((k) => {
+      const unit = design.units[k] as Unit;
+      const now = today.status === "converged" ? (today.points[k]?.current ?? 0) : 0;
+      const limit = Math.max(Math.min(unit.motor.maxCurrent, unit.controller.maxCurrent), now * LIKE_TODAY);
+      return (
+        (points[k]?.current ?? 0) > limit ||
+        cells(batteries, unit) > Math.max(unit.controller.maxCells, cells(design.batteries, unit))
+      );
+    });
+}
+
 /** Whether what is on a shaft leaves the range of its method, by its shape or standing at this rpm. */
 const leavesMethod = (u: PowerSetup["units"][number], rpm: number): boolean =>
   shapesOutside([u.unit]).length > 0 || outsideAt(u, rpm).length > 0;
 
 /** What a choice costs: its drives and its packs; null where a usual price is needed and none can be told. */
-function costOf(
-  choice: Choice,
-  made: readonly { parts: ReturnType<typeof partsOf>; unit: Unit; count: number }[],
-  packs: number,
-): Price | null {
-  const [first] = made;
-  if (!first) return null;
-  return together([
-    ...made.flatMap(({ parts: { motor, controller, propeller }, unit, count }) => {
-      const law = usualPrices(choice.motorMass, unit.controller.maxCurrent, 0, choice.diameter);
+const costOf = (choice: Choice, { searched, packs }: Asked, parts: Parts, units: readonly Unit[]): Price | null =>
+  together([
+    ...searched.flatMap((s, k) => {
+      const { motor, controller, propeller } = parts.drives[k] as Parts["drives"][number];
+      const drive = drivesOf(choice, s);
+      const law = usualPrices(drive.motorMass, (units[k] as Unit).controller.maxCurrent, 0, drive.diameter);
+      const pieces = countOf(s, drive);
       return [
-        { price: motor.price, law: law.motor, pieces: count },
-        { price: controller.price, law: law.controller, pieces: count },
-        { price: propeller.price, law: law.propeller, pieces: count },
+        { price: motor.price, law: law.motor, pieces },
+        { price: controller.price, law: law.controller, pieces },
+        { price: propeller.price, law: law.propeller, pieces },
       ];
     }),
-    { price: first.parts.pack.price, law: usualPrices(0, 0, first.parts.pack.energy, 0).pack, pieces: packs },
+    ...packs.map((group, k) => {
+      const { price, energy } = parts.packs[k] as Parts["packs"][number];
+      return { price, law: usualPrices(0, 0, energy, 0).pack, pieces: group.length };
+    }),
   ]);
-}
 
 /**
  * Judges choices by the numbers that the design made of each would give (tested), without making it: the masses of
@@ -194,36 +232,32 @@ function costOf(
  */
 export function judging({
   design,
-  unitIds,
+  sets,
   bounds,
   levelDrag,
-}: Pick<SearchTask, "design" | "unitIds" | "bounds" | "levelDrag">): Judge {
-  const searched = drivesIn(design, unitIds);
-  const packs = packsOf(design, searched);
-  const [pack] = packs;
-  if (searched.length === 0 || !pack || !computable(design)) return () => null;
-  const massOf = massWith(design, searched, bounds.structure);
+}: Pick<SearchTask, "design" | "bounds" | "levelDrag"> & { sets: readonly (readonly string[])[] }): Judge {
+  const asked = askedOf(design, sets);
+  const { searched, packs } = asked;
+  if (searched.length === 0 || searched.some((s) => s.pack < 0) || !computable(design)) return () => null;
+  const massOf = massWith(design, asked, bounds.structure);
   const today = rollUp(design)?.mass ?? null;
-  const alone = searched.length === 1;
   const all = indices(design);
   const places = searched.map((s) => design.units.findIndex((u) => u.id === s.unit.id));
+  // Which of a choice's packs each battery is; −1: it stays.
+  const groups = design.batteries.map((b) => packs.findIndex((group) => group.includes(b)));
+  const spoils = spoilingOf(design, asked);
   let near: SolvedAll | null = null;
   return (choice, steps) => {
-    const parts = searched.map((s) => partsOf(choice, pack.chemistry, s));
+    const parts = partsOf(choice, asked);
     const auw = massOf(choice, parts);
     if (!(auw > 0)) return null;
-    const made = searched.map((s, k) => {
-      const own = parts[k] as (typeof parts)[number];
-      return {
-        parts: own,
-        unit: driveOf(s, choice, own, alone, auw / (today ?? auw)),
-        count: countOf(s, choice, alone),
-      };
-    });
-    const fitted = (b: Battery) => (packs.includes(b) ? (parts[0]?.pack.fitted(b) ?? b) : b);
+    const weight = auw / (today ?? auw);
+    const made = searched.map((s, k) =>
+      driveOf(s, drivesOf(choice, s), parts.drives[k] as Parts["drives"][number], weight),
+    );
     const units = [...design.units];
-    for (const [k, at] of places.entries()) units[at] = (made[k] as (typeof made)[number]).unit;
-    const batteries = design.batteries.map(fitted);
+    for (const [k, at] of places.entries()) units[at] = made[k] as Unit;
+    const batteries = design.batteries.map((b, k) => parts.packs[groups[k] as number]?.fitted(b) ?? b);
     const setup = setUp({ ...design, levelDrag, units, batteries }, new Map([["/mass", auw]]));
     const everything = solveAll(setup, 1, 0, all, near?.status === "converged" ? near.states : null);
     if (everything.status !== "converged") return null;
@@ -236,7 +270,7 @@ export function judging({
       const { tipMach } = unitValuesOf(setup, everything.points, at);
       return {
         ...{ unit, tipMach, current: p.current, rpm: p.rpm, packCurrent: p.packCurrent, packVoltage: p.packVoltage },
-        battery: batteries.find((b) => b.id === unit.batteryId) ?? pack,
+        battery: batteries.find((b) => b.id === unit.batteryId) as Battery,
         outside: () => leavesMethod(setup.units[at] as (typeof setup.units)[number], p.rpm),
       };
     });
@@ -248,11 +282,13 @@ export function judging({
       endurance: Number.NaN,
       thrustToWeight: thrust / (auw * GRAVITY),
       heat: Math.max(...warm),
-      cost: costOf(choice, made, packs.length),
+      cost: costOf(choice, asked, parts, made),
       thrust,
       current: Math.max(...drives.map((d) => d.current)),
     };
-    const knock = knockOf(candidate, bounds, drives);
+    const knock =
+      knockOf(candidate, bounds, drives) ??
+      (spoils(batteries, everything.points) ? "too much for a drive that stays" : null);
     if (knock) return { candidate, knock };
     const lasting = setup.packs.map((x) => enduranceOf(setup, x, steps)?.seconds ?? null);
     // One pack of which nobody can tell how long it lasts leaves all of it open.
@@ -319,13 +355,14 @@ const SHOWN = 200;
  */
 export function* search(task: SearchTask): Generator<SearchProgress, SearchResult> {
   const { space, own, bounds } = task;
-  const of = sizeOf(space, own);
+  const sets = space.sets.map((x) => x.unitIds);
+  const of = sizeOf(task.design, space, own);
   const held: Candidate[] = [];
   const knocked: Partial<Record<Knock, number>> = {};
   let nearest: SearchResult["nearest"] = null;
   let tried = 0;
-  const judge = judging(task);
-  for (const choice of choices(space, own)) {
+  const judge = judging({ ...task, sets });
+  for (const choice of choices(task.design, space, own)) {
     const judged = judge(choice, COARSE);
     tried++;
     if (judged === null) knocked["no solution"] = (knocked["no solution"] ?? 0) + 1;
@@ -342,20 +379,21 @@ export function* search(task: SearchTask): Generator<SearchProgress, SearchResul
     }
     if (tried % REPORT_EVERY === 0) yield { tried, of, found: held.length };
   }
-  const searched = drivesIn(task.design, task.unitIds);
+  const { searched } = askedOf(task.design, sets);
   const front = paretoOf(held).toSorted((a, b) => a.auw - b.auw);
   // A long front is thinned evenly over mass: its ends stay.
   const thin =
     front.length <= SHOWN
       ? front
       : Array.from({ length: SHOWN }, (_, i) => front[Math.round((i * (front.length - 1)) / (SHOWN - 1))] as Candidate);
-  const shown = judging({ ...task, bounds: { ...bounds, minEndurance: null } });
+  const shown = judging({ ...task, sets, bounds: { ...bounds, minEndurance: null } });
   const pareto = thin.flatMap((c) => shown(c.choice)?.candidate ?? []);
   return {
     ...{ tried, pareto, front: front.length, knocked },
     nearest: held.length > 0 ? null : nearest,
     noTime: pareto.length > 0 && pareto.every((c) => Number.isNaN(c.endurance)) ? noTimeOf(task) : null,
     unweighed: unweighedIn(searched),
+    unlisted: searched.flatMap(({ unit }) => (unit.measured || motorEntryOf(task.design, unit) ? [] : unit.name)),
     massless: task.design.items.flatMap((i) =>
       i.mass === null && !replaced(task.design, searched).has(i.id) ? i.name : [],
     ),

@@ -16,19 +16,11 @@ import { withPack } from "../catalogue/packShelf";
 import { controllerOf, motorOf, propellerOf } from "../catalogue/partShelf";
 import { ductAround, ductMass, shapedOf, sizedKind } from "./otherSize";
 
-/** What of a drive and its pack a search may vary: numbers that are tried one by one. */
-export const SEARCH_KEYS = [
-  "diameter",
-  "pitchRatio",
-  "blades",
-  "kv",
-  "motorMass",
-  "ratio",
-  "series",
-  "capacity",
-  "count",
-] as const;
-export type SearchKey = (typeof SEARCH_KEYS)[number];
+/** What of a drive a search may vary, and of a pack: numbers that are tried one by one. */
+export const DRIVE_KEYS = ["diameter", "pitchRatio", "blades", "kv", "motorMass", "ratio", "count"] as const;
+export const PACK_KEYS = ["series", "capacity"] as const;
+export type DriveKey = (typeof DRIVE_KEYS)[number];
+export type PackKey = (typeof PACK_KEYS)[number];
 
 /** What stands around an open propeller. */
 export type Shroud = "open" | "in a duct";
@@ -40,25 +32,37 @@ export interface OwnParts {
   pack?: ShelfPack[];
   controller?: ShelfOf<"controller">[];
 }
-/** The parts of one's own in one choice; its numbers are theirs. */
-export type OwnChoice = { [K in keyof OwnParts]: NonNullable<OwnParts[K]>[number] };
-
 /**
- * One drive and pack. Its diameter is what tells the size of its kind, its pitch ratio what that goes on in a turn
- * over it; what its kind does not have stays as it is.
+ * What one set of like drives gets. Its diameter is what tells the size of its kind, its pitch ratio what that goes on
+ * in a turn over it; what its kind does not have stays as it is. With parts of one's own its numbers are theirs.
  */
-export type Choice = Record<SearchKey, number> & { own?: OwnChoice; shroud?: Shroud };
+export type DriveChoice = Record<DriveKey, number> & {
+  own?: { [K in Exclude<keyof OwnParts, "pack">]?: NonNullable<OwnParts[K]>[number] };
+  shroud?: Shroud;
+};
+/** What packs that serve the same drives get. */
+export type PackChoice = Record<PackKey, number> & { own?: ShelfPack };
+/** One answer of a search: what each set of drives gets, and each set of packs, in the order in which they are asked. */
+export interface Choice {
+  drives: readonly DriveChoice[];
+  packs: readonly PackChoice[];
+}
 
 /** Three cells at rest, V: by it the rated current of a motor nobody weighed stands for its rated power (judgement). */
 const RATED_VOLTAGE = 11;
 
 /** Numbers of a part of one's own as a choice has them; a mass that nobody weighed is that of a generic part. */
-export const numbersOf = (part: ShelfOf<"motor" | "propeller" | "pack">): Partial<Choice> =>
-  part.kind === "motor"
-    ? { kv: part.kv.value, motorMass: part.mass?.value ?? motorMassFor(part.maxCurrent * RATED_VOLTAGE) }
-    : part.kind === "propeller"
-      ? { diameter: part.diameter.value, pitchRatio: part.pitch.value / part.diameter.value, blades: part.blades }
-      : { series: part.series, capacity: part.capacity.value };
+export const motorNumbers = (part: ShelfOf<"motor">): Pick<DriveChoice, "kv" | "motorMass"> => ({
+  kv: part.kv.value,
+  motorMass: part.mass?.value ?? motorMassFor(part.maxCurrent * RATED_VOLTAGE),
+});
+export const propellerNumbers = (
+  part: ShelfOf<"propeller">,
+): Pick<DriveChoice, "diameter" | "pitchRatio" | "blades"> => ({
+  diameter: part.diameter.value,
+  pitchRatio: part.pitch.value / part.diameter.value,
+  blades: part.blades,
+});
 
 /**
  * The lightest controller of one's own that carries the motor's rated current on these cells; the strongest when none
@@ -74,28 +78,37 @@ function controllerFor(
   return list.toSorted((a, b) => b.maxCurrent - a.maxCurrent)[0];
 }
 
-/** The choice with the controller of one's own that suits its motor and cells. */
-export function withController(choice: Choice, list: OwnParts["controller"]): Choice {
+/** The choice with the controller of one's own that suits its motor and the cells it is on. */
+export function withController(choice: DriveChoice, series: number, list: OwnParts["controller"]): DriveChoice {
   if (!list) return choice;
   const motor = choice.own?.motor ?? genericMotor(choice.kv, choice.motorMass);
-  return { ...choice, own: { ...choice.own, controller: controllerFor(list, motor.maxCurrent, choice.series) } };
+  return { ...choice, own: { ...choice.own, controller: controllerFor(list, motor.maxCurrent, series) } };
 }
 
 /** A drive that is searched, with the mass of what is on its shaft as the ledger has it; null: it is not listed. */
 export interface Searched {
   unit: Unit;
   propulsorMass: Known | null;
+  /** which of the choice's drives it gets, and which of its packs it is on */
+  set: number;
+  pack: number;
+  /** whether its set has no other drive: how many units it has is searched too */
+  alone: boolean;
 }
-export function searchedOf(design: Pick<Design, "items">, unit: Unit): Searched {
+export function searchedOf(
+  design: Pick<Design, "items">,
+  unit: Unit,
+  at: Pick<Searched, "set" | "pack" | "alone"> = { set: 0, pack: 0, alone: true },
+): Searched {
   const item = design.items.find((i) => i.id === unit.propellerItemId);
-  return { unit, propulsorMass: item?.mass ?? null };
+  return { unit, propulsorMass: item?.mass ?? null, ...at };
 }
 
 const guess = (kg: number): Known => ({ value: kg, evidence: "guess" });
 /** Mass of another size of what is on the shaft: it grows as propellers do, with its size to 2.5. */
 function propulsorPart(
   { unit, propulsorMass }: Searched,
-  choice: Choice,
+  choice: DriveChoice,
 ): { mass: Known | null; price: number | null } {
   const { own } = choice;
   const { propulsor } = unit;
@@ -116,18 +129,20 @@ function propulsorPart(
     : { mass: blades, price };
 }
 
-export type Parts = ReturnType<typeof partsOf>;
+export type DriveParts = ReturnType<typeof driveParts>;
+export type PackParts = ReturnType<typeof packParts>;
 
 /**
- * Motor, controller, propulsor and pack of a choice for one drive, with mass (kg, each; null: it stays as it is in
- * the ledger) and price (€, each; null: by the generic law).
+ * Motor, controller and propulsor of a choice for one drive, with mass (kg, each; null: it stays as it is in the
+ * ledger) and price (€, each; null: by the generic law).
+ *
+ * @param series cells in series of the pack that it is on
  */
-export function partsOf(choice: Choice, chemistry: Chemistry, searched: Searched) {
+export function driveParts(choice: DriveChoice, series: number, searched: Searched) {
   const { own } = choice;
   const { measured } = searched.unit;
   const motor = own?.motor ? motorOf(own.motor) : genericMotor(choice.kv, choice.motorMass);
-  const generic = genericController(Math.ceil(motor.maxCurrent * 1.2), Math.max(choice.series, 4));
-  const pack = genericPack(own?.pack?.chemistry ?? chemistry, choice.series, choice.capacity);
+  const generic = genericController(Math.ceil(motor.maxCurrent * 1.2), Math.max(series, 4));
   const asItIs = { mass: null, price: 0 };
   return {
     motor: {
@@ -146,12 +161,17 @@ export function partsOf(choice: Choice, chemistry: Chemistry, searched: Searched
         : genericPropeller(choice.diameter, choice.pitchRatio * choice.diameter, choice.blades),
       ...propulsorPart(searched, choice),
     },
-    pack: {
-      fitted: (b: Battery): Battery => (own?.pack ? withPack(b, own.pack) : { ...b, ...pack.battery }),
-      mass: own?.pack?.mass ?? guess(pack.mass),
-      price: own?.pack?.price ?? null,
-      energy: pack.energy,
-    },
+  };
+}
+
+/** The pack of a choice, with mass (kg, each), price (€, each; null: by the generic law) and energy (Wh). */
+export function packParts({ series, capacity, own }: PackChoice, chemistry: Chemistry) {
+  const pack = genericPack(own?.chemistry ?? chemistry, series, capacity);
+  return {
+    fitted: (b: Battery): Battery => (own ? withPack(b, own) : { ...b, ...pack.battery }),
+    mass: own?.mass ?? guess(pack.mass),
+    price: own?.price ?? null,
+    energy: pack.energy,
   };
 }
 
@@ -168,7 +188,7 @@ const DIRECT: Unit["gear"] = { ratio: 1, efficiency: { value: 1, evidence: "meas
  *
  * @param weight of the craft with it over that of today: what rests on its wheels or drums goes with it
  */
-export function driveOf({ unit }: Searched, choice: Choice, parts: Parts, alone: boolean, weight = 1): Unit {
+export function driveOf({ unit, alone }: Searched, choice: DriveChoice, parts: DriveParts, weight = 1): Unit {
   if (unit.measured) return unit;
   const made: Unit = {
     ...unit,
@@ -220,8 +240,16 @@ export function replaced(design: Design, searched: readonly Searched[]): Set<str
   return ids;
 }
 
+/**
+ * The ledger entry of the motors of a drive: its own, else of the only drive the only entry that is a motor; null where
+ * none is theirs by itself.
+ */
+export const motorEntryOf = (design: Design, unit: Unit): string | null =>
+  entryOf(design, unit, "motor") ??
+  (design.units.length === 1 ? (design.items.find((i) => i.role === "motor")?.id ?? null) : null);
+
 /** Motor and controller share an entry: known as well as the worse of them. */
-export const bothOf = ({ motor, controller }: Parts, sdOf: (k: Known) => number): Known | null =>
+export const bothOf = ({ motor, controller }: DriveParts, sdOf: (k: Known) => number): Known | null =>
   motor.mass && controller.mass
     ? {
         value: motor.mass.value + controller.mass.value,

@@ -1,276 +1,216 @@
-import { magnitudeSd, type Known } from "../design/evidence";
-import { freeId } from "../design/ids";
-import { AXES, type Battery, type Design, type Unit, newItem } from "../design/schema";
-import { extent, rollUp } from "../subjects/mass/rollup";
-import { entryOf } from "../catalogue/ledgerEntry";
-import { shapedOf } from "./otherSize";
+import { BOUNDS } from "../design/bounds";
+import type { Battery, Design, Unit } from "../design/schema";
+import { extent } from "../subjects/mass/rollup";
+import { motorMassFor } from "../catalogue/catalogue";
+import { openCircuit } from "../subjects/energy/battery";
+import { alike, shapedOf } from "./otherSize";
+import { askedOf } from "./searchLedger";
 import {
   type Choice,
+  type DriveChoice,
+  type DriveKey,
   type OwnParts,
-  type Parts,
-  type SearchKey,
-  type Searched,
+  type PackChoice,
+  type PackKey,
   type Shroud,
-  bothOf,
-  driveOf,
-  numbersOf,
-  partsOf,
-  replaced,
-  searchedOf,
+  PACK_KEYS,
+  motorEntryOf,
+  motorNumbers,
+  propellerNumbers,
   withController,
 } from "./searchParts";
 
-/** What a search may vary: the values to try of each. A list of one holds it fixed. */
-export type SearchSpace = Record<SearchKey, number[]> & { shrouds?: Shroud[] };
+/** The values to try of each. A list of one holds it fixed. */
+export type DriveSpace = Record<DriveKey, number[]> & { shrouds?: Shroud[] };
+export type PackSpace = Record<PackKey, number[]>;
 
-const DRIVE_GROUP = "Drive, searched";
-const STRUCTURE_ID = "searched-structure";
+/** Drives that get the same parts, and what of them may vary. */
+export interface DriveSet {
+  unitIds: readonly string[];
+  space: DriveSpace;
+}
+/** What a search may vary: of each set of drives, and of each set of packs as `packsOf` has them. */
+export interface SearchSpace {
+  sets: readonly DriveSet[];
+  packs: readonly PackSpace[];
+}
 
-/** What varies together, the propeller outermost, so that its precomputed map is used while it is fresh. */
-const DIMENSIONS: { keys: SearchKey[]; own?: "motor" | "propeller" | "pack" }[] = [
-  { keys: ["diameter", "pitchRatio", "blades"], own: "propeller" },
-  { keys: ["kv", "motorMass"], own: "motor" },
-  { keys: ["ratio"] },
-  { keys: ["count"] },
-  { keys: ["series", "capacity"], own: "pack" },
-];
+/** What varies together of a drive, the propeller outermost, so that its precomputed map is used while it is fresh. */
+const DIMENSIONS: DriveKey[][] = [["diameter", "pitchRatio", "blades"], ["kv", "motorMass"], ["ratio"], ["count"]];
+
+const product = (numbers: readonly number[]) => numbers.reduce((n, m) => n * m, 1);
+const grid = <K extends string>(keys: readonly K[], space: Record<K, number[]>): Record<K, number>[] =>
+  keys.reduce<Partial<Record<K, number>>[]>(
+    (made, key) => made.flatMap((m) => space[key].map((value) => ({ ...m, [key]: value }))),
+    [{}],
+  ) as Record<K, number>[];
+
+/** What a kind of one's own parts tells of the dimension that it stands for; null: that is not held to them. */
+function ownDrives(keys: readonly DriveKey[], own: OwnParts): Partial<DriveChoice>[] | null {
+  if (keys.includes("kv") && own.motor) return own.motor.map((motor) => ({ ...motorNumbers(motor), own: { motor } }));
+  if (keys.includes("diameter") && own.propeller)
+    return own.propeller.map((propeller) => ({ ...propellerNumbers(propeller), own: { propeller } }));
+  return null;
+}
+
+/** Which of one's own parts a drive can take: of one known by its curve nothing, propellers where one is on its shaft. */
+const ownOf = (own: OwnParts, unit: Unit | undefined): OwnParts =>
+  !unit || unit.measured ? {} : unit.propulsor ? { ...own, propeller: undefined } : own;
 
 /** Number of combinations of a space; a kind held to one's own parts counts as many as there are. */
-export const sizeOf = (space: SearchSpace, own: OwnParts = {}): number =>
-  DIMENSIONS.reduce(
-    (n, d) =>
-      n *
-      (d.own && own[d.own] ? (own[d.own]?.length ?? 0) : d.keys.reduce((m, k) => m * Math.max(1, space[k].length), 1)),
-    Math.max(1, space.shrouds?.length ?? 1),
-  );
-
-/** The drives that a search is about, in the order in which they are named; those that are not there are left out. */
-export const drivesIn = (design: Design, unitIds: readonly string[]): Searched[] =>
-  unitIds.flatMap((id) => {
-    const unit = design.units.find((u) => u.id === id);
-    return unit ? [searchedOf(design, unit)] : [];
+export function sizeOf(design: Design, { sets, packs }: SearchSpace, own: OwnParts = {}): number {
+  const drives = sets.map(({ unitIds, space }) => {
+    const mine = ownOf(
+      own,
+      design.units.find((u) => u.id === unitIds[0]),
+    );
+    return (
+      Math.max(1, space.shrouds?.length ?? 1) *
+      product(
+        DIMENSIONS.map(
+          (keys) => ownDrives(keys, mine)?.length ?? product(keys.map((k) => Math.max(1, space[k].length))),
+        ),
+      )
+    );
   });
-
-/** The packs that these drives are on. */
-export const packsOf = (design: Design, searched: readonly Searched[]): Battery[] =>
-  design.batteries.filter((b) => searched.some((s) => s.unit.batteryId === b.id));
-
-/** How many of each drive a choice fits: of one searched by itself as many as it says, of several as there are. */
-export const countOf = ({ unit }: Searched, choice: Choice, alone: boolean): number =>
-  alone && !unit.measured ? choice.count : unit.count;
-
-/** Least structure that gets an entry of its own, kg. */
-const NOTHING = 1e-6;
-
-/** What a search leaves as it is, and the masses that its choices come on top of. */
-function leftOf(design: Design, searched: readonly Searched[]) {
-  const before = replaced(design, searched);
-  const massIn = (wanted: (id: string) => boolean) =>
-    design.items.filter((i) => wanted(i.id)).reduce((s, i) => s + (i.mass?.value ?? 0) * i.quantity, 0);
-  const oldMass = massIn((id) => before.has(id));
-  const structure = design.items.find((i) => i.id === STRUCTURE_ID)?.mass?.value ?? 0;
-  return {
-    before,
-    rest: massIn((id) => !before.has(id) && id !== STRUCTURE_ID),
-    /** kg of structure that goes with drive and pack of this mass, at so many kg a kg */
-    structureFor: (mass: number, share: number) => {
-      const grown = structure + share * (mass - oldMass);
-      return grown > NOTHING ? grown : 0;
-    },
-  };
+  const each = packs.map((p) => own.pack?.length ?? product(PACK_KEYS.map((k) => Math.max(1, p[k].length))));
+  return product([...drives, ...each]);
 }
 
-/** All-up mass (kg) of a design with a choice in it, in plain numbers. */
-export function massWith(
-  design: Design,
-  searched: readonly Searched[],
-  share: number,
-): (choice: Choice, parts: readonly Parts[]) => number {
-  const { rest, structureFor } = leftOf(design, searched);
-  const packs = packsOf(design, searched).length;
-  return (choice, parts) => {
-    const mass = chosenMass(choice, searched, parts, packs);
-    return rest + mass + structureFor(mass, share);
-  };
-}
-
-/** Mass of drives and packs of a choice, kg. */
-const chosenMass = (choice: Choice, searched: readonly Searched[], parts: readonly Parts[], packs: number): number =>
-  packs * (parts[0]?.pack.mass.value ?? 0) +
-  searched.reduce((s, d, k) => {
-    const { motor, controller, propeller } = parts[k] ?? {};
-    const one = (motor?.mass?.value ?? 0) + (controller?.mass?.value ?? 0) + (propeller?.mass?.value ?? 0);
-    return s + countOf(d, choice, searched.length === 1) * one;
-  }, 0);
-
-/** Puts one drive of a choice into a design that is changed, with its masses in the ledger. */
-function putIn(
-  next: Design,
-  was: Searched,
-  choice: Choice,
-  {
-    alone,
-    weight,
-    before,
-    filled,
-  }: { alone: boolean; weight: number; before: ReadonlySet<string>; filled: Set<string> },
-): void {
-  const k = next.units.findIndex((u) => u.id === was.unit.id);
-  const at = next.batteries.findIndex((b) => b.id === was.unit.batteryId);
-  const battery = next.batteries[at];
-  if (k < 0 || !battery) return;
-  const parts = partsOf(choice, battery.chemistry, was);
-  const { propeller, pack } = parts;
-  const unit = structuredClone(driveOf(was, choice, parts, alone, weight));
-  const fitted = structuredClone(parts.pack.fitted(battery));
-  const mine = new Set([...replaced(next, [was])].filter((id) => before.has(id)));
-  next.units[k] = unit;
-  next.batteries[at] = fitted;
-  const count = countOf(was, choice, alone);
-  const both = bothOf(parts, magnitudeSd);
-  const size = propeller.mass && { y: choice.diameter, z: choice.diameter };
-  let rest = both === null;
-  for (const item of next.items) {
-    if (!mine.has(item.id)) continue;
-    item.predicted = null;
-    // An entry that two drives share holds the parts of both.
-    const so = filled.has(item.id) ? item.quantity : 0;
-    filled.add(item.id);
-    if (item.id === fitted.itemId) {
-      item.quantity = 1;
-      item.mass = pack.mass;
-    } else if (item.id === unit.propellerItemId) {
-      item.quantity = so + count;
-      item.mass = propeller.mass;
-      item.size = { ...item.size, ...(unit.propulsor ? {} : size) };
-    } else if (!rest) {
-      // The first motor or controller entry carries both; the others are empty from now on.
-      rest = true;
-      item.quantity = so + count;
-      item.mass = both;
-      unit.motorItemId = item.id;
-      unit.controllerItemId = null;
-    } else item.mass = null;
-  }
-  next.items = next.items.filter((i) => !(mine.has(i.id) && i.mass === null));
-  const add = (id: string, name: string, mass: Known, quantity = 1) => addPart(next, id, name, mass, quantity);
-  if (!rest && both) unit.motorItemId = add("searched-motor", "Motor and controller", both, count);
-  const listed = (id: string | null) => next.items.some((i) => i.id === id);
-  if (!listed(fitted.itemId)) fitted.itemId = add("searched-pack", "Pack", pack.mass);
-  if (propeller.mass && !listed(unit.propellerItemId))
-    unit.propellerItemId = add("searched-propeller", "Propeller", propeller.mass, count);
-}
-
-/** A part that a search brings, at the CG until somebody places it; its id. */
-function addPart(next: Design, id: string, name: string, mass: Known, quantity: number): string {
-  const free = freeId(next.items, id);
-  next.items.push(
-    newItem({
-      id: free,
-      name,
-      group: DRIVE_GROUP,
-      quantity,
-      mass,
-      place: { ...(rollUp(next)?.cg ?? { x: 0, y: 0, z: 0 }) },
-      unplaced: [...AXES],
-      unsized: true,
-      size: { x: 0.03, y: 0.03, z: 0.03 },
-    }),
-  );
-  return free;
-}
-
-/**
- * The design with a candidate's drives in it: motor, controller, propulsor and pack with their masses in the ledger,
- * and the structure that grows with them as an entry of its own.
- * What was there before keeps its place; a second motor or controller entry is emptied into the first.
- */
-export function withChoice(design: Design, unitIds: readonly string[], choice: Choice, structure: number): Design {
-  const searched = drivesIn(design, unitIds);
-  const packs = packsOf(design, searched);
-  const [first] = packs;
-  const next = structuredClone(design);
-  if (!first) return next;
-  const { before, structureFor } = leftOf(design, searched);
-  const parts = searched.map((s) => partsOf(choice, first.chemistry, s));
-  const heavy = massWith(design, searched, structure)(choice, parts);
-  const weight = heavy / (rollUp(design)?.mass ?? heavy);
-  const filled = new Set<string>();
-  for (const was of searched) putIn(next, was, choice, { alone: searched.length === 1, weight, before, filled });
-  const grown = structureFor(chosenMass(choice, searched, parts, packs.length), structure);
-  next.items = next.items.filter((i) => i.id !== STRUCTURE_ID);
-  if (grown > 0) {
-    addPart(next, STRUCTURE_ID, "Structure that grows with it", { value: grown, evidence: "guess" }, 1);
-  }
-  return next;
+/** Every choice of one set of drives. */
+function driveChoices({ space }: DriveSet, own: OwnParts): DriveChoice[] {
+  const lists: Partial<DriveChoice>[][] = [
+    space.shrouds?.map((shroud) => (shroud === "open" ? {} : { shroud })) ?? [{}],
+    ...DIMENSIONS.map((keys) => ownDrives(keys, own) ?? grid(keys, space)),
+  ];
+  return lists.reduce<Partial<DriveChoice>[]>(
+    (made, list) =>
+      made.flatMap((m) =>
+        list.map((c) => ({ ...m, ...c, ...(m.own || c.own ? { own: { ...m.own, ...c.own } } : {}) })),
+      ),
+    [{}],
+  ) as DriveChoice[];
 }
 
 /** Every choice of a space; kinds held to one's own parts go through those instead. */
-export function* choices(space: SearchSpace, own: OwnParts = {}): Generator<Choice> {
-  const grid = (keys: readonly SearchKey[]): Partial<Choice>[] =>
-    keys.reduce<Partial<Choice>[]>(
-      (made, key) => made.flatMap((m) => space[key].map((value) => ({ ...m, [key]: value }))),
-      [{}],
-    );
-  const lists: Partial<Choice>[][] = [
-    space.shrouds?.map((shroud) => (shroud === "open" ? {} : { shroud })) ?? [{}],
-    ...DIMENSIONS.map((d) =>
-      d.own && own[d.own]
-        ? (own[d.own] ?? []).map((part) => ({ ...numbersOf(part), own: { [part.kind]: part } }))
-        : grid(d.keys),
-    ),
-  ];
-  function* from(k: number, choice: Partial<Choice>): Generator<Choice> {
-    const list = lists[k];
-    if (list)
-      for (const c of list)
-        yield* from(k + 1, { ...choice, ...c, ...(choice.own || c.own ? { own: { ...choice.own, ...c.own } } : {}) });
-    else yield withController(choice as Choice, own.controller);
+export function* choices(design: Design, { sets, packs }: SearchSpace, own: OwnParts = {}): Generator<Choice> {
+  const { searched } = askedOf(
+    design,
+    sets.map((s) => s.unitIds),
+  );
+  const first = sets.map((_, k) => searched.find((s) => s.set === k));
+  const lists = sets.map((s, k) => driveChoices(s, ownOf(own, first[k]?.unit)));
+  const fitted = packs.map((space) =>
+    own.pack
+      ? own.pack.map((p): PackChoice => ({ series: p.series, capacity: p.capacity.value, own: p }))
+      : grid(PACK_KEYS, space),
+  );
+  const controllers = first.map((s) => (s && !s.unit.measured ? own.controller : undefined));
+  const driven = (drives: readonly DriveChoice[], on: readonly PackChoice[]): Choice => ({
+    drives: drives.map((d, k) => withController(d, on[first[k]?.pack ?? 0]?.series ?? 1, controllers[k])),
+    packs: on,
+  });
+  function* packed(drives: readonly DriveChoice[], on: readonly PackChoice[]): Generator<Choice> {
+    const list = fitted[on.length];
+    if (list) for (const p of list) yield* packed(drives, [...on, p]);
+    else yield driven(drives, on);
   }
-  yield* from(0, {});
+  function* from(drives: readonly DriveChoice[]): Generator<Choice> {
+    const list = lists[drives.length];
+    if (list) for (const d of list) yield* from([...drives, d]);
+    else yield* packed(drives, []);
+  }
+  yield* from([]);
 }
 
-/** Mass of one motor of a drive as the ledger has it, or as a usual one is, kg. */
-const USUAL_MOTOR = 0.08;
-function motorOfDrive(design: Design, unit: Unit): number {
-  const entry = entryOf(design, unit, "motor");
-  const item = design.items.find((i) => i.id === entry) ?? design.items.find((i) => i.role === "motor");
-  return item?.mass?.value ?? USUAL_MOTOR;
+/** Mass of one motor of a drive as the ledger has it, or as one of its rating commonly is on its pack, kg. */
+function motorOfDrive(design: Design, unit: Unit, battery: Battery | undefined): number {
+  const entry = motorEntryOf(design, unit);
+  const listed = design.items.find((i) => i.id === entry)?.mass?.value;
+  const volts = battery ? battery.series * openCircuit(battery.chemistry, 0.5) : 0;
+  return listed ?? Math.max(BOUNDS.mass[0], Number(motorMassFor(unit.motor.maxCurrent * volts).toPrecision(2)));
 }
 
-/**
- * A space around the drives that a design has: sizes from half to a half more, coarse enough for some thousand tries.
- */
-export function spaceAround(design: Design, unitIds: readonly string[]): SearchSpace | null {
-  const [unit] = drivesIn(design, unitIds).map((s) => s.unit);
-  const battery = design.batteries.find((b) => b.id === unit?.batteryId);
-  if (!unit || !battery) return null;
+/** Shares of what there is that are tried; of several sets fewer of each, as all are tried with all. */
+const SPREAD = {
+  one: { size: [0.8, 0.9, 1, 1.1, 1.2], ratio: [0.8, 1, 1.2], kv: [0.65, 0.8, 1, 1.25], motor: [0.6, 1, 1.5] },
+  several: { size: [0.85, 1, 1.15], ratio: [1], kv: [0.8, 1, 1.25], motor: [1] },
+  capacity: { one: [0.5, 0.7, 1, 1.4, 2], several: [0.7, 1, 1.4] },
+};
+const spread = (value: number, factors: readonly number[], digits: number) => [
+  ...new Set(factors.map((f) => Number((value * f).toPrecision(digits)))),
+];
+
+function spaceOf(
+  design: Design,
+  unit: Unit,
+  battery: Battery | undefined,
+  shares: (typeof SPREAD)["one"],
+  several: boolean,
+): DriveSpace {
   const box = extent(design);
   const largest = box ? Math.max(box.max.y - box.min.y, box.max.z - box.min.z, 0.05) * 1.2 : 1;
-  const spread = (value: number, factors: number[], digits: number) => [
-    ...new Set(factors.map((f) => Number((value * f).toPrecision(digits)))),
-  ];
-  const pack = {
-    series: [...new Set([battery.series - 1, battery.series, battery.series + 1].filter((s) => s >= 1))],
-    capacity: spread(battery.capacity.value, [0.5, 0.7, 1, 1.4, 2], 2),
-  };
   const shaped = shapedOf(unit);
   const asItIs = {
     kv: [unit.motor.kv.value],
-    motorMass: [motorOfDrive(design, unit)],
+    motorMass: [motorOfDrive(design, unit, battery)],
     ratio: [unit.gear.ratio],
     count: [unit.count],
   };
   // What is known by its curve alone is what it is: only its pack is another.
-  if (!shaped) return { diameter: [1], pitchRatio: [1], blades: [1], ...asItIs, ...pack };
+  if (!shaped) return { diameter: [1], pitchRatio: [1], blades: [1], ...asItIs };
   const { size, ratio, blades } = shaped;
+  const steepness = () =>
+    unit.propulsor || several ? spread((ratio as { value: number }).value, shares.ratio, 3) : [0.45, 0.6, 0.75];
   return {
-    diameter: spread(size.value, [0.8, 0.9, 1, 1.1, 1.2], 3).filter((d) => d <= Math.max(largest, size.value)),
-    pitchRatio: !ratio ? [1] : unit.propulsor ? spread(ratio.value, [0.8, 1, 1.2], 3) : [0.45, 0.6, 0.75],
+    diameter: spread(size.value, shares.size, 3).filter((d) => d <= Math.max(largest, size.value)),
+    pitchRatio: ratio ? steepness() : [1],
     blades: [blades ?? 1],
     ...asItIs,
-    kv: spread(unit.motor.kv.value, [0.65, 0.8, 1, 1.25], 2),
-    motorMass: spread(motorOfDrive(design, unit), [0.6, 1, 1.5], 2),
-    ...pack,
+    kv: spread(unit.motor.kv.value, shares.kv, 2),
+    motorMass: spread(motorOfDrive(design, unit, battery), shares.motor, 2),
+  };
+}
+
+/**
+ * Drives as sets that get the same parts: like ones together, others by themselves.
+ *
+ * @param apart each drive by itself
+ */
+export function setsOf(design: Design, unitIds: readonly string[], apart = false): string[][] {
+  const sets: Unit[][] = [];
+  for (const unit of design.units.filter((u) => unitIds.includes(u.id))) {
+    const set = sets.find(([first]) => !apart && first && alike(first, unit));
+    if (set) set.push(unit);
+    else sets.push([unit]);
+  }
+  return sets.map((set) => set.map((u) => u.id));
+}
+
+/**
+ * A space around the drives that a design has: sizes from half to a half more, coarse enough for some thousand tries.
+ * Null where none of them is on a pack.
+ */
+export function spaceAround(design: Design, sets: readonly (readonly string[])[]): SearchSpace | null {
+  const { searched, packs } = askedOf(design, sets);
+  if (searched.length === 0 || searched.some((s) => s.pack < 0)) return null;
+  const several = sets.length > 1;
+  return {
+    sets: sets.flatMap((unitIds, k) => {
+      const unit = searched.find((s) => s.set === k)?.unit;
+      const battery = design.batteries.find((b) => b.id === unit?.batteryId);
+      return unit
+        ? { unitIds, space: spaceOf(design, unit, battery, several ? SPREAD.several : SPREAD.one, several) }
+        : [];
+    }),
+    packs: packs.flatMap(([battery]) => {
+      if (!battery) return [];
+      const { series, capacity } = battery;
+      const cells = packs.length > 1 ? [series] : [series - 1, series, series + 1];
+      return {
+        series: [...new Set(cells.filter((s) => s >= 1))],
+        capacity: spread(capacity.value, several ? SPREAD.capacity.several : SPREAD.capacity.one, 2),
+      };
+    }),
   };
 }

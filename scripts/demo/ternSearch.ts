@@ -7,17 +7,22 @@ import { tern2 } from "./ternDesigns";
  */
 export const ternSearch: SearchTask = {
   design: tern2,
-  unitIds: ["d1"],
   space: {
-    diameter: [0.16, 0.17, 0.18],
-    pitchRatio: [0.5, 0.55, 0.611],
-    blades: [2],
-    kv: [1400, 1650, 1900],
-    motorMass: [0.118, 0.131],
-    ratio: [1, 1.2, 1.4],
-    series: [3],
-    capacity: [3],
-    count: [1],
+    sets: [
+      {
+        unitIds: ["d1"],
+        space: {
+          diameter: [0.16, 0.17, 0.18],
+          pitchRatio: [0.5, 0.55, 0.611],
+          blades: [2],
+          kv: [1400, 1650, 1900],
+          motorMass: [0.118, 0.131],
+          ratio: [1, 1.2, 1.4],
+          count: [1],
+        },
+      },
+    ],
+    packs: [{ series: [3], capacity: [3] }],
   },
   bounds: {
     maxMass: 1.5,

@@ -426,32 +426,42 @@ describe("the search", () => {
       expect(await field(name)).toBe(typed);
     }
   });
-  it("varies what a fan in a duct is, several of them together, and applies it to all", async () => {
+  it("varies drives of unlike kinds together, each with its own fields, and what is applied comes true", async () => {
     await user.open("/craft/lantern/v2/power?sheet=search");
-    await user.see("Drives: those chosen together get the same parts");
-    const boxes = await user.page.$$('section[aria-label="Search"] fieldset input[type="checkbox"]');
-    const names = await user.page.$$eval('section[aria-label="Search"] fieldset label', (l) =>
-      l.map((e) => (e as HTMLElement).innerText),
-    );
-    const fan = names.findIndex((n) => n.includes("by itself"));
-    expect(fan).toBeGreaterThanOrEqual(0);
-    await boxes[fan]?.click();
-    await user.page.waitForSelector('[aria-label="Search Duct inside"]');
-    expect(await user.page.$('[aria-label="Search Diameter"]')).toBeNull();
-    await user.fill(
-      "Search Kv",
-      (await user.page.$eval('[aria-label="Search Kv"]', (e) => (e as HTMLInputElement).value)).split(",")[1] ?? "",
-    );
-    await user.fill(
-      "Search Motor mass",
-      (await user.page.$eval('[aria-label="Search Motor mass"]', (e) => (e as HTMLInputElement).value)).split(",")[1] ??
-        "",
-    );
+    const sheet = 'section[aria-label="Search"]';
+    await user.see("Drives that are searched");
+    const boxes = await user.page.$$(`${sheet} fieldset input[type="checkbox"]`);
+    const names = await user.page.$$eval(`${sheet} fieldset label`, (l) => l.map((e) => (e as HTMLElement).innerText));
+    for (const [k, name] of names.entries()) if (/Lift/.test(name)) await boxes[k]?.click();
+    await user.page.waitForSelector('[aria-label="Search Duct inside of Lift, fore and Lift, aft"]');
+    expect(await user.page.$('[aria-label="Search Diameter of Side fans"]')).not.toBeNull();
+    await user.see("like ones get the same parts");
+    const count = async () =>
+      Number(await user.page.$eval(`${sheet} .act-first`, (e) => /\d+/.exec((e as HTMLElement).innerText)?.[0]));
+    const together = await count();
+    await user.click("each its own parts");
+    await user.page.waitForSelector('[aria-label="Search Duct inside of Lift, aft"]');
+    expect(await count()).toBe(together * 9);
+    await user.click("each its own parts");
     for (const bound of ["All-up mass at most", "Endurance at least", "Thrust to weight at least"])
       await user.fill(bound, "");
-    await (await user.page.waitForSelector('section[aria-label="Search"] .act-first'))?.click();
-    await user.see(/that nothing beats|Nothing holds/);
-    await user.see(/Why not the rest/);
+    await (await user.page.waitForSelector(`${sheet} .act-first`))?.click();
+    await user.see(/that nothing beats/);
+    await user.see(/have no entry of their own in the parts list/);
+    const row = await user.page.waitForSelector('[data-candidate="0"]');
+    const [shafts, auw] = (await row?.evaluate((e) =>
+      [0, 3].map((k) => (e.children[k] as HTMLElement).innerText),
+    )) as string[];
+    expect(shafts).toMatch(/Side fans/);
+    expect(shafts).toMatch(/Lift, fore and Lift, aft/);
+    await (await row?.$("button"))?.click();
+    await user.click("Apply to the draft");
+    await user.saved();
+    await user.see("The drive is in the draft");
+    await user.open("/craft/lantern/v2/layout");
+    await user.see(new RegExp(`\\b${Number.parseFloat(auw ?? "")} (\u00b1|g)`));
+    await user.click("Undo");
+    await user.saved();
   });
 });
 

@@ -15,21 +15,16 @@ import { dragAreaFrom } from "../../core/subjects/speed/dragArea";
 import { nominalPower, nominalSetup } from "../../core/subjects/propulsion/nominal";
 import { sizingLoop } from "../../core/sizing/loop";
 import { peakEfficiency } from "../../core/subjects/propulsion/motor";
-import {
-  type Candidate,
-  type SearchBounds,
-  type SearchResult,
-  dominates,
-  judging,
-  search,
-} from "../../core/sizing/search";
+import { type Candidate, type SearchBounds, type SearchResult, dominates, judging } from "../../core/sizing/search";
 import type { OwnParts } from "../../core/sizing/searchParts";
-import { type SearchSpace, sizeOf, spaceAround, withChoice } from "../../core/sizing/searchSpace";
+import { withChoice } from "../../core/sizing/searchLedger";
+import { sizeOf, spaceAround } from "../../core/sizing/searchSpace";
 import { packEnergy } from "../../core/subjects/energy/otherPack";
 import { UNSCALED, whatIf } from "../../core/sizing/whatIf";
 import { tern3 } from "../../scripts/demo/ternDesigns";
 import { ternSearch } from "../../scripts/demo/ternSearch";
 import { changed, quietDesign } from "../support/designs";
+import { type FlatSpace, choiceOf, flatAround, flatChoice, found, spaceOf } from "../support/search";
 
 const bounds: SearchBounds = {
   maxMass: 1.1,
@@ -39,7 +34,7 @@ const bounds: SearchBounds = {
   maxCost: null,
   structure: 0.2,
 };
-const small: SearchSpace = {
+const small: FlatSpace = {
   diameter: [0.18, 0.21, 0.24],
   pitchRatio: [0.5, 0.7],
   blades: [2],
@@ -52,18 +47,16 @@ const small: SearchSpace = {
 };
 
 const unitId = quietDesign().units[0]?.id ?? "";
-function run(space: SearchSpace, b: SearchBounds = bounds, own?: OwnParts): SearchResult {
-  const steps = search({ design: quietDesign(), unitIds: [unitId], space, bounds: b, own });
-  let next = steps.next();
-  while (!next.done) next = steps.next();
-  return next.value;
-}
+const sets = [[unitId]];
+const run = (space: FlatSpace, b: SearchBounds = bounds, own?: OwnParts): SearchResult =>
+  found({ design: quietDesign(), space: spaceOf([unitId], space), bounds: b, own });
+const size = (space: FlatSpace, own?: OwnParts) => sizeOf(quietDesign(), spaceOf([unitId], space), own);
 
 describe("sizing search", () => {
   const result = run(small);
   it("tries every combination, and accounts for each", () => {
-    expect(result.tried).toBe(sizeOf(small));
-    expect(sizeOf(small)).toBe(144);
+    expect(result.tried).toBe(size(small));
+    expect(size(small)).toBe(144);
     const knocked = Object.values(result.knocked).reduce((a, b) => a + b, 0);
     expect(result.pareto.length).toBeGreaterThan(1);
     expect(knocked + result.pareto.length).toBeLessThanOrEqual(result.tried);
@@ -76,30 +69,31 @@ describe("sizing search", () => {
           for (const motorMass of small.motorMass)
             for (const series of small.series)
               for (const capacity of small.capacity) {
-                const judged = judging({ design: quietDesign(), unitIds: [unitId], bounds })(
-                  { diameter, pitchRatio, blades: 2, kv, motorMass, ratio: 1, series, capacity, count: 1 },
+                const judged = judging({ design: quietDesign(), sets, bounds })(
+                  choiceOf({ diameter, pitchRatio, blades: 2, kv, motorMass, ratio: 1, series, capacity, count: 1 }),
                   6,
                 );
                 if (judged && judged.knock === null) all.push(judged.candidate);
               }
     const front = all.filter((c) => !all.some((o) => dominates(o, c)));
-    const keys = (list: Candidate[]) => list.map((c) => JSON.stringify(Object.entries(c.choice).sort())).sort();
+    const keys = (list: Candidate[]) =>
+      list.map((c) => JSON.stringify(Object.entries(flatChoice(c.choice)).sort())).sort();
     expect(keys(result.pareto)).toEqual(keys(front));
   });
   it("a candidate applied gives its row again within 0.1 %", () => {
     for (const c of result.pareto.slice(0, 5)) {
-      const { metrics } = evaluate(withChoice(quietDesign(), [unitId], c.choice, bounds.structure));
+      const { metrics } = evaluate(withChoice(quietDesign(), sets, c.choice, bounds.structure));
       expect(Math.abs((metrics.auw?.value ?? 0) / c.auw - 1)).toBeLessThan(1e-3);
       expect(Math.abs((metrics.endurance?.value ?? 0) / c.endurance - 1)).toBeLessThan(1e-3);
       expect(Math.abs((metrics.thrustToWeight?.value ?? 0) / c.thrustToWeight - 1)).toBeLessThan(1e-3);
     }
   });
   it("judges by plain numbers what the design made of a choice gives, whatever it came from", () => {
-    const judge = judging({ design: quietDesign(), unitIds: [unitId], bounds });
+    const judge = judging({ design: quietDesign(), sets, bounds });
     for (const diameter of [0.24, 0.18])
       for (const count of [1, 2])
         for (const ratio of [1, 2.2]) {
-          const choice = {
+          const choice = choiceOf({
             diameter,
             pitchRatio: 0.6,
             blades: 3,
@@ -109,8 +103,8 @@ describe("sizing search", () => {
             series: 3,
             capacity: 2,
             count,
-          };
-          const made = withChoice(quietDesign(), [unitId], choice, bounds.structure);
+          });
+          const made = withChoice(quietDesign(), sets, choice, bounds.structure);
           const mass = rollUp(made)?.mass ?? 0;
           const setup = nominalSetup(made, mass);
           const whole = setup && nominalPower(setup);
@@ -123,7 +117,7 @@ describe("sizing search", () => {
         }
   });
   it("a larger structure factor raises the mass of a drive that is heavier than the one it replaces", () => {
-    const heavy = {
+    const heavy = choiceOf({
       diameter: 0.24,
       pitchRatio: 0.5,
       blades: 2,
@@ -133,16 +127,16 @@ describe("sizing search", () => {
       series: 3,
       capacity: 6,
       count: 1,
-    };
-    const mass = (structure: number) => rollUp(withChoice(quietDesign(), [unitId], heavy, structure))?.mass ?? 0;
+    });
+    const mass = (structure: number) => rollUp(withChoice(quietDesign(), sets, heavy, structure))?.mass ?? 0;
     expect(mass(0.3)).toBeGreaterThan(mass(0.1));
     expect(mass(0.1)).toBeGreaterThan(mass(0));
   });
   it("applied twice, the structure does not grow twice", () => {
     const c = result.pareto[0];
     if (!c) throw new Error("none");
-    const once = withChoice(quietDesign(), [unitId], c.choice, 0.2);
-    expect(rollUp(withChoice(once, [unitId], c.choice, 0.2))?.mass).toBeCloseTo(rollUp(once)?.mass ?? 0, 9);
+    const once = withChoice(quietDesign(), sets, c.choice, 0.2);
+    expect(rollUp(withChoice(once, sets, c.choice, 0.2))?.mass).toBeCloseTo(rollUp(once)?.mass ?? 0, 9);
   });
   it("says what knocked out the rest, and the nearest, when nothing holds", () => {
     const none = run({ ...small, capacity: [1.3] }, { ...bounds, minEndurance: 1e5 });
@@ -159,13 +153,13 @@ describe("sizing search", () => {
     expect(run(small, { ...bounds, maxTipMach: 0.1 }).knocked["tip speed"]).toBeGreaterThan(0);
   });
   it("starts around the drive that is there", () => {
-    const space = spaceAround(quietDesign(), [unitId]);
-    expect(space?.kv).toContain(1000);
-    expect(space && sizeOf(space)).toBeLessThan(60_000);
+    const space = flatAround(quietDesign(), [unitId]);
+    expect(space.kv).toContain(1000);
+    expect(size(space)).toBeLessThan(60_000);
     expect(
       spaceAround(
         changed((d) => void (d.units = [])),
-        [unitId],
+        sets,
       ),
     ).toBeNull();
   });
@@ -220,9 +214,10 @@ describe("held to parts of one's own", () => {
   const free: SearchBounds = { ...bounds, maxMass: null, minEndurance: null, minThrustToWeight: null };
   const held = run(small, free, own);
   it("goes through those only, and counts them", () => {
-    expect(sizeOf(small, own)).toBe(2 * 2 * 6);
+    expect(size(small, own)).toBe(2 * 2 * 6);
     expect(held.tried).toBe(24);
-    for (const { choice } of held.pareto) {
+    for (const candidate of held.pareto) {
+      const choice = flatChoice(candidate.choice);
       expect(["Slow", "Fast"]).toContain(choice.own?.motor?.name);
       expect(choice.diameter).toBe(choice.own?.propeller?.diameter.value);
       // 25 A of motor: the lighter controller carries 20 A only.
@@ -235,10 +230,10 @@ describe("held to parts of one's own", () => {
     () => {
       const c = held.pareto.find((p) => p.endurance > 0);
       if (!c) throw new Error("none");
-      const made = withChoice(quietDesign(), [unitId], c.choice, bounds.structure);
+      const made = withChoice(quietDesign(), sets, c.choice, bounds.structure);
       expect(made.units[0]?.motor).toEqual({
-        kv: known(c.choice.kv),
-        resistance: c.choice.own?.motor?.resistance,
+        kv: known(flatChoice(c.choice).kv),
+        resistance: flatChoice(c.choice).own?.motor?.resistance,
         noLoadCurrent: known(0.8),
         maxCurrent: 25,
       });
@@ -257,20 +252,20 @@ describe("held to parts of one's own", () => {
 });
 
 it("the demo's Tern has in its third version a drive that its search left among those that nothing beats", () => {
-  const steps = search(ternSearch);
-  let next = steps.next();
-  while (!next.done) next = steps.next();
-  expect(next.value.tried).toBe(162);
+  const { tried, pareto } = found(ternSearch);
+  expect(tried).toBe(162);
   const drive = tern3.units[0];
-  const found = next.value.pareto.find(
-    ({ choice }) =>
+  const there = pareto.find((candidate) => {
+    const choice = flatChoice(candidate.choice);
+    return (
       choice.kv === drive?.motor.kv.value &&
       choice.ratio === drive.gear.ratio &&
       choice.diameter === drive.propeller.diameter.value &&
       Math.abs(choice.pitchRatio * choice.diameter - drive.propeller.pitch.value) < 1e-4 &&
-      choice.motorMass === tern3.items.find((i) => i.id === "motor")?.mass?.value,
-  );
-  expect(found?.thrustToWeight ?? 0).toBeGreaterThan(0.8);
+      choice.motorMass === tern3.items.find((i) => i.id === "motor")?.mass?.value
+    );
+  });
+  expect(there?.thrustToWeight ?? 0).toBeGreaterThan(0.8);
 });
 
 describe("one drive of several", () => {
@@ -280,19 +275,17 @@ describe("one drive of several", () => {
     d.units.push({ ...structuredClone(first), id: "second", name: "Second", propellerItemId: null, motorItemId: null });
   });
   it("is searched, and the other stays as it is", () => {
-    const steps = search({
+    const {
+      pareto: [c],
+    } = found({
       design: two,
-      unitIds: ["second"],
-      space: { ...small, capacity: [2.2], series: [3] },
+      space: spaceOf(["second"], { ...small, capacity: [2.2], series: [3] }),
       bounds: { ...bounds, maxMass: null, minEndurance: null },
     });
-    let next = steps.next();
-    while (!next.done) next = steps.next();
-    const [c] = next.value.pareto;
     if (!c) throw new Error("none");
-    const made = withChoice(two, ["second"], c.choice, 0.2);
+    const made = withChoice(two, [["second"]], c.choice, 0.2);
     expect(made.units[0]).toEqual(two.units[0]);
-    expect(made.units[1]?.motor.kv.value).toBe(c.choice.kv);
+    expect(made.units[1]?.motor.kv.value).toBe(flatChoice(c.choice).kv);
     // Nothing in the ledger was the second drive's: its parts are added, those of the first keep their mass.
     for (const i of two.items.filter((x) => x.id !== two.batteries[0]?.itemId)) expect(made.items).toContainEqual(i);
     expect(Math.abs((evaluate(made).metrics.thrustToWeight?.value ?? 0) / c.thrustToWeight - 1)).toBeLessThan(1e-3);

@@ -3,7 +3,7 @@ import { resultIn } from "../../../core/evaluate";
 import { AIMS, type Aim, bestOf } from "../../../core/sizing/rank";
 import type { Candidate, SearchBounds, SearchProgress, SearchResult } from "../../../core/sizing/search";
 import type { OwnParts } from "../../../core/sizing/searchParts";
-import { type SearchSpace, sizeOf, spaceAround } from "../../../core/sizing/searchSpace";
+import { type SearchSpace, setsOf, sizeOf, spaceAround } from "../../../core/sizing/searchSpace";
 import type { Unit } from "../../../core/design/schema";
 import { propulsion } from "../../../core/subjects/propulsion/node";
 import { demand } from "../../../core/subjects/demand/node";
@@ -12,11 +12,11 @@ import { useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { Chosen } from "./search/Chosen";
 import { FoundPlot } from "./search/FoundPlot";
-import { FoundTable, Shaft } from "./search/FoundTable";
+import { FoundTable, Motors, Shaft } from "./search/FoundTable";
 import { MayVarySaid, WhatMayVary } from "./search/WhatMayVary";
 import { MustHoldSaid, WhatMustHold } from "./search/WhatMustHold";
 import { useSearchRun } from "./search/useSearchRun";
-import { ownKindsOf } from "./search/varied";
+import { type Sets, ownKindsOf, setsOn } from "./search/varied";
 import { useShelf } from "./shelf/useShelf";
 
 const MOST = 60_000;
@@ -73,6 +73,15 @@ function LeftOpen({ result, units }: { result: SearchResult; units: readonly Uni
           ] as [string, string],
         ]
       : []),
+    ...(result.unlisted.length > 0
+      ? [
+          [
+            "motors",
+            `The motors of ${listed(result.unlisted)} have no entry of their own in the parts list: those chosen, with ` +
+              "their controllers, come on top. Where another entry holds the old ones, take them out of it.",
+          ] as [string, string],
+        ]
+      : []),
     ...(result.massless.length > 0
       ? [
           [
@@ -104,7 +113,7 @@ function LeftOpen({ result, units }: { result: SearchResult; units: readonly Uni
 }
 
 /** What fell out and why, and what came nearest where nothing holds. */
-function FoundWords({ result, units }: { result: SearchResult; units: readonly Unit[] }) {
+function FoundWords({ result, sets }: { result: SearchResult; sets: Sets }) {
   const { habit } = usePreferences();
   const { nearest } = result;
   return (
@@ -117,11 +126,10 @@ function FoundWords({ result, units }: { result: SearchResult; units: readonly U
           .join(", ") || "none fell out"}
         .
       </p>
-      <LeftOpen result={result} units={units} />
+      <LeftOpen result={result} units={sets.drives.flat()} />
       {nearest && (
         <p className="mt-1 text-care">
-          Nearest: <Shaft c={nearest.candidate} units={units} />
-          {units[0]?.measured ? "" : ` on ${plain(nearest.candidate.choice.kv, "kv", habit)}`},{" "}
+          Nearest: <Shaft c={nearest.candidate} sets={sets} /> on <Motors c={nearest.candidate} sets={sets} />,{" "}
           {plain(nearest.candidate.auw, "mass", habit)}, falls to {nearest.misses}.
         </p>
       )}
@@ -134,17 +142,17 @@ function Found({
   result,
   aims,
   bounds,
-  unitIds,
+  ids,
 }: {
   result: SearchResult;
   aims: readonly Aim[];
   bounds: SearchBounds;
-  unitIds: readonly string[];
+  ids: readonly (readonly string[])[];
 }) {
   const { seen: design, evaluation } = useDesk();
   const [chosen, setChosen] = useState<Candidate | null>(null);
   const [every, setEvery] = useState(false);
-  const units = design.units.filter((u) => unitIds.includes(u.id));
+  const sets = setsOn(design, ids);
   const ranked = useMemo(() => bestOf(result.pareto, aims, result.pareto.length), [result, aims]);
   const named = ranked.slice(0, DOZEN);
   const { auw, endurance, thrustToWeight } = evaluation.metrics;
@@ -162,7 +170,7 @@ function Found({
           of {result.tried} tried, over mass, endurance, thrust, cost and heat
         </span>
       </h2>
-      <FoundWords result={result} units={units} />
+      <FoundWords result={result} sets={sets} />
       {result.pareto.length > 0 && (
         <>
           <div className="mt-2">
@@ -177,11 +185,11 @@ function Found({
             />
           </div>
           {chosen ? (
-            <Chosen pick={chosen} units={units} structure={bounds.structure} />
+            <Chosen pick={chosen} sets={sets} structure={bounds.structure} />
           ) : (
             <p className="mt-2 text-pencil">Choose a point or a row to see its parts and put it into the draft.</p>
           )}
-          <FoundTable list={every ? ranked : named} units={units} chosen={chosen} setChosen={setChosen} />
+          <FoundTable list={every ? ranked : named} sets={sets} chosen={chosen} setChosen={setChosen} />
           {ranked.length > DOZEN && (
             <button type="button" className="link mt-1 min-h-6" onClick={() => setEvery(!every)}>
               {every ? `Show the ${DOZEN} nearest` : `Show all ${ranked.length}`}
@@ -197,7 +205,7 @@ function Found({
 interface Asked {
   result: SearchResult;
   bounds: SearchBounds;
-  unitIds: string[];
+  ids: string[][];
 }
 
 /**
@@ -207,9 +215,9 @@ interface Asked {
 export function SearchSheet() {
   const { seen: design, evaluation } = useDesk();
   const target = (metric: string) => design.brief.targets.find((t) => t.metric === metric)?.value ?? null;
-  const [unitIds, setUnitIds] = useState(design.units.slice(0, 1).map((u) => u.id));
-  const units = design.units.filter((u) => unitIds.includes(u.id));
-  const [space, setSpace] = useState<SearchSpace | null>(() => spaceAround(design, unitIds));
+  const [ids, setIds] = useState(() => design.units.slice(0, 1).map((u) => [u.id]));
+  const sets = setsOn(design, ids);
+  const [space, setSpace] = useState<SearchSpace | null>(() => spaceAround(design, ids));
   const { parts } = useShelf();
   const [held, setHeld] = useState<ReadonlySet<keyof OwnParts>>(new Set());
   const [aims, setAims] = useState<Aim[]>([]);
@@ -225,11 +233,11 @@ export function SearchSheet() {
   const [asking, setAsking] = useState(true);
   const [progress, setProgress] = useState<SearchProgress | null>(null);
   const [found, setFound] = useState<Asked | null>(null);
-  const kinds = ownKindsOf(units[0]).map(([kind]) => kind);
+  const kinds = ownKindsOf(sets.drives.flat()).map(([kind]) => kind);
   const own = Object.fromEntries(
     [...held].filter((k) => kinds.includes(k)).map((kind) => [kind, parts.filter((p) => p.kind === kind)]),
   ) as OwnParts;
-  const count = space ? sizeOf(space, own) : 0;
+  const count = space ? sizeOf(design, space, own) : 0;
   const { run, stop } = useSearchRun({
     setProgress,
     begin: () => {
@@ -237,7 +245,7 @@ export function SearchSheet() {
       setAsking(false);
       setProgress({ tried: 0, of: count, found: 0 });
     },
-    end: (result) => setFound({ result, bounds, unitIds }),
+    end: (result) => setFound({ result, bounds, ids }),
   });
   if (!space) return <p className="px-4 py-4">Describe a drive and its pack first: the search starts from them.</p>;
   const levelDrag = resultIn(evaluation, demand)?.levelDrag ?? null;
@@ -263,7 +271,7 @@ export function SearchSheet() {
               type="button"
               className="act act-first"
               disabled={count > MOST || count === 0}
-              onClick={() => run({ design, unitIds, space, bounds, own, levelDrag })}
+              onClick={() => run({ design, space, bounds, own, levelDrag })}
             >
               Search {count}
             </button>
@@ -286,17 +294,18 @@ export function SearchSheet() {
           <summary className="min-h-6 cursor-pointer text-ink">
             <span>
               <b>What may vary</b>
-              {said(<MayVarySaid units={units} space={space} />)}
+              {said(<MayVarySaid sets={sets} space={space} />)}
             </span>
           </summary>
           <WhatMayVary
             parts={parts}
             held={held}
             setHeld={setHeld}
-            units={units}
-            chooseDrives={(ids) => {
-              setUnitIds(ids);
-              setSpace(spaceAround(design, ids));
+            sets={sets}
+            chooseDrives={(chosen, apart) => {
+              const next = setsOf(design, chosen, apart);
+              setIds(next);
+              setSpace(spaceAround(design, next));
               setFound(null);
             }}
             space={space}

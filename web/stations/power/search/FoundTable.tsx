@@ -2,15 +2,16 @@ import { moneySign } from "../../../../core/design/money";
 import type { Unit } from "../../../../core/design/schema";
 import { toDisplay } from "../../../../core/design/units";
 import type { Candidate } from "../../../../core/sizing/search";
+import type { DriveChoice } from "../../../../core/sizing/searchParts";
 import { plain, rangeText } from "../../../../core/wording/format";
 import { usePreferences } from "../../../app/preferences";
-import { variedOf } from "./varied";
+import { type Sets, namesOf, variedOf } from "./varied";
 
-/** What is on the shaft of a candidate, in a few words. */
-export function Shaft({ c, units }: { c: Candidate; units: readonly Unit[] }) {
+/** What is on the shafts of a set of drives, in a few words. */
+function OneShaft({ choice, units }: { choice: DriveChoice; units: readonly Unit[] }) {
   const { habit } = usePreferences();
   const keys = variedOf(units).map(([key]) => key);
-  const { own, count, diameter, pitchRatio, blades, shroud } = c.choice;
+  const { own, count, diameter, pitchRatio, blades, shroud } = choice;
   // A millimetre, or a tenth of an inch.
   const digits = habit === "metric" ? 0 : 1;
   if (!keys.includes("diameter")) return <>the drive as it is</>;
@@ -26,19 +27,50 @@ export function Shaft({ c, units }: { c: Candidate; units: readonly Unit[] }) {
   );
 }
 
+/** What is on the shafts of a candidate, a line for each set of drives. */
+export function Shaft({ c, sets }: { c: Candidate; sets: Sets }) {
+  return c.choice.drives.map((choice, k) => {
+    const units = sets.drives[k] ?? [];
+    return (
+      <span key={units.map((u) => u.id).join()} className={sets.drives.length > 1 ? "block" : ""}>
+        <OneShaft choice={choice} units={units} />
+        {sets.drives.length > 1 && <span className="text-pencil"> {namesOf(units)}</span>}
+      </span>
+    );
+  });
+}
+
+/** The motors of a candidate, a line for each set of drives. */
+export function Motors({ c, sets }: { c: Candidate; sets: Sets }) {
+  const { habit } = usePreferences();
+  return c.choice.drives.map(({ own, kv, motorMass, ratio }, k) => {
+    const units = sets.drives[k] ?? [];
+    return (
+      <span key={units.map((u) => u.id).join()} className={sets.drives.length > 1 ? "block" : ""}>
+        {units[0]?.measured
+          ? "as it is"
+          : `${own?.motor ? `${own.motor.name}: ` : ""}${plain(kv, "kv", habit)}, ${plain(motorMass, "mass", habit)}${
+              ratio === 1 ? "" : `, ${ratio}:1`
+            }`}
+      </span>
+    );
+  });
+}
+
 /** The drives found, the nearest to what matters first. */
 export function FoundTable({
   list,
-  units,
+  sets,
   chosen,
   setChosen,
 }: {
   list: readonly Candidate[];
-  units: readonly Unit[];
+  sets: Sets;
   chosen: Candidate | null;
   setChosen: (next: Candidate) => void;
 }) {
   const { habit } = usePreferences();
+  const made = sets.drives.some((set) => set.some((u) => !u.measured));
 
   return (
     <div className="wide mt-2">
@@ -66,35 +98,33 @@ export function FoundTable({
               <td>
                 <button
                   type="button"
-                  className="num min-h-6 text-left text-ink"
+                  className="num flex min-h-6 items-baseline text-left text-ink"
                   aria-pressed={c === chosen}
                   onClick={() => setChosen(c)}
                 >
                   <b className="mr-2 inline-block min-w-5">{i + 1}</b>
-                  <Shaft c={c} units={units} />
+                  <span>
+                    <Shaft c={c} sets={sets} />
+                  </span>
                 </button>
               </td>
               <td className="num">
-                {units[0]?.measured ? (
-                  "as it is"
-                ) : (
-                  <>
-                    {c.choice.own?.motor ? `${c.choice.own.motor.name}: ` : ""}
-                    {plain(c.choice.kv, "kv", habit)}, {plain(c.choice.motorMass, "mass", habit)}
-                    {c.choice.ratio === 1 ? "" : `, ${c.choice.ratio}:1`}
-                  </>
-                )}
+                <Motors c={c} sets={sets} />
               </td>
               <td className="num">
-                {c.choice.own?.pack ? `${c.choice.own.pack.name}: ` : ""}
-                {c.choice.series} × {plain(c.choice.capacity, "capacity", habit)}
+                {c.choice.packs.map(({ own, series, capacity }, k) => (
+                  <span key={sets.packs[k]?.map((p) => p.id).join()} className={sets.packs.length > 1 ? "block" : ""}>
+                    {own ? `${own.name}: ` : ""}
+                    {series} × {plain(capacity, "capacity", habit)}
+                  </span>
+                ))}
               </td>
               <td className="num text-right">{plain(c.auw, "mass", habit)}</td>
               <td className="num text-right">
                 {Number.isFinite(c.endurance) ? plain(c.endurance, "time", habit) : "open"}
               </td>
               <td className="num text-right">{c.thrustToWeight.toFixed(2)}</td>
-              <td className="num text-right">{units[0]?.measured ? "–" : `${Math.round(c.heat * 100)} %`}</td>
+              <td className="num text-right">{made ? `${Math.round(c.heat * 100)} %` : "–"}</td>
               <td className="num text-right">
                 {c.cost ? rangeText(c.cost, "money", habit, 0).split("\u00a0")[0] : "–"}
               </td>

@@ -1,33 +1,35 @@
 import type { Unit } from "../../../../core/design/schema";
 import type { ShelfPart } from "../../../../core/design/shelf";
 import { DISPLAY } from "../../../../core/design/units";
-import { alike } from "../../../../core/sizing/otherSize";
-import type { OwnParts, Shroud } from "../../../../core/sizing/searchParts";
-import type { SearchSpace } from "../../../../core/sizing/searchSpace";
+import type { DriveKey, OwnParts, PackKey, Shroud } from "../../../../core/sizing/searchParts";
+import { type DriveSpace, type SearchSpace, setsOf } from "../../../../core/sizing/searchSpace";
 import { isOpenPropeller } from "../../../../core/subjects/propulsion/kinds/which";
 import { useDesk } from "../../../app/desk";
 import { usePreferences } from "../../../app/preferences";
 import { ListField } from "./ListField";
-import { OWN_KINDS, ownKindsOf, variedOf } from "./varied";
+import { OWN_KINDS, PACK_VARIED, type Sets, type Varied, namesOf, ownKindsOf, variedOf } from "./varied";
 
 /** The values of each size that are tried; what one's own parts settle is not asked. */
-function ValuesTried({
-  units,
+function ValuesTried<K extends DriveKey | PackKey>({
+  varied,
+  of,
   held,
   space,
   setSpace,
 }: {
-  units: readonly Unit[];
+  varied: readonly Varied<K>[];
+  /** whose they are, where a search has several */
+  of: string | null;
   held: ReadonlySet<keyof OwnParts>;
-  space: SearchSpace;
-  setSpace: (next: SearchSpace) => void;
+  space: Record<K, number[]>;
+  setSpace: (key: K, next: number[]) => void;
 }) {
   const { habit } = usePreferences();
-  const settled = OWN_KINDS.flatMap(([kind, , keys]) => (held.has(kind) ? keys : []));
+  const settled: readonly string[] = OWN_KINDS.flatMap(([kind, , keys]) => (held.has(kind) ? keys : []));
   return (
     <table className="mt-1 w-full">
       <tbody>
-        {variedOf(units)
+        {varied
           .filter(([key]) => !settled.includes(key))
           .map(([key, label, dimension, accepted]) => (
             <tr key={key}>
@@ -36,11 +38,11 @@ function ValuesTried({
               </td>
               <td className="w-[200px]">
                 <ListField
-                  label={`Search ${label}`}
+                  label={of ? `Search ${label} of ${of}` : `Search ${label}`}
                   values={space[key]}
                   dimension={dimension}
                   accepted={accepted}
-                  onCommit={(list) => setSpace({ ...space, [key]: list })}
+                  onCommit={(list) => setSpace(key, list)}
                 />
               </td>
             </tr>
@@ -51,51 +53,77 @@ function ValuesTried({
 }
 
 /** How many values of each are tried, in a line. */
-export function MayVarySaid({ units, space }: { units: readonly Unit[]; space: SearchSpace }) {
-  const said = variedOf(units).flatMap(([key, label]) =>
-    space[key].length > 1 ? `${label}: ${space[key].length}` : [],
-  );
+export function MayVarySaid({ sets, space }: { sets: Sets; space: SearchSpace }) {
+  const counts = <K extends DriveKey | PackKey>(
+    varied: readonly Varied<K>[],
+    values: Record<K, number[]>,
+    of: string | null,
+  ) => {
+    const said = varied.flatMap(([key, label]) =>
+      values[key].length > 1 ? `${label}${of ? ` of ${of}` : ""}: ${values[key].length}` : [],
+    );
+    return said;
+  };
+  const named = (list: readonly { name: string }[], all: number) => (all > 1 ? namesOf(list) : null);
+  const said = [
+    ...space.sets.flatMap((s, k) => {
+      const units = sets.drives[k] ?? [];
+      return counts(variedOf(units), s.space, named(units, space.sets.length));
+    }),
+    ...space.packs.flatMap((p, k) => counts(PACK_VARIED, p, named(sets.packs[k] ?? [], space.packs.length))),
+  ];
   return <>{said.join(" · ") || "one of each"}</>;
 }
 
-/** Which drives are searched together: what is on their shafts is of one kind. */
-function WhichDrives({ units, choose }: { units: readonly Unit[]; choose: (ids: string[]) => void }) {
+/** Which drives are searched, and whether like ones get the same parts. */
+function WhichDrives({
+  sets,
+  choose,
+}: {
+  sets: Sets;
+  /** @param apart each drive by itself */
+  choose: (ids: string[], apart: boolean) => void;
+}) {
   const { seen: design } = useDesk();
-  const chosen = new Set(units.map((u) => u.id));
-  const [first] = units;
+  const chosen = sets.drives.flat().map((u) => u.id);
+  const together = setsOf(design, chosen).length < chosen.length;
+  const apart = together && sets.drives.every((set) => set.length === 1);
   if (design.units.length < 2) return null;
   return (
     <fieldset className="mt-1">
-      <legend className="text-pencil">Drives: those chosen together get the same parts</legend>
-      {design.units.map((u) => {
-        const own = chosen.has(u.id);
-        const fits = first === undefined || alike(u, first);
-        return (
-          <label key={u.id} className="mr-3 inline-flex min-h-6 items-center gap-1">
-            <input
-              type="checkbox"
-              checked={own}
-              onChange={() => {
-                // Of another kind: in place of those, not beside them.
-                if (!own)
-                  choose(
-                    fits ? [...design.units.flatMap((x) => (chosen.has(x.id) || x.id === u.id ? x.id : []))] : [u.id],
-                  );
-                else if (chosen.size > 1) choose(units.flatMap((x) => (x.id === u.id ? [] : x.id)));
-              }}
-            />
-            {u.name}
-            {!own && !fits && <span className="text-pencil">(by itself)</span>}
-          </label>
-        );
-      })}
+      <legend className="text-pencil">
+        Drives that are searched{together && !apart ? ": like ones get the same parts" : ""}
+      </legend>
+      {design.units.map((u) => (
+        <label key={u.id} className="mr-3 inline-flex min-h-6 items-center gap-1">
+          <input
+            type="checkbox"
+            checked={chosen.includes(u.id)}
+            onChange={() => {
+              const next = chosen.includes(u.id) ? chosen.filter((id) => id !== u.id) : [...chosen, u.id];
+              if (next.length > 0) choose(next, apart);
+            }}
+          />
+          {u.name}
+        </label>
+      ))}
+      {together && (
+        <button
+          type="button"
+          className={`chip ${apart ? "chip-on" : ""}`}
+          aria-pressed={apart}
+          onClick={() => choose(chosen, !apart)}
+        >
+          each its own parts
+        </button>
+      )}
     </fieldset>
   );
 }
 
 const SHROUDS: Shroud[] = ["open", "in a duct"];
 /** Whether propellers are tried open, in a duct, or both. */
-function Shrouds({ space, setSpace }: { space: SearchSpace; setSpace: (next: SearchSpace) => void }) {
+function Shrouds({ space, setSpace }: { space: DriveSpace; setSpace: (next: DriveSpace) => void }) {
   const now = space.shrouds ?? ["open"];
   return (
     <p className="mt-1 flex flex-wrap items-center gap-1" role="group" aria-label="Propellers">
@@ -123,12 +151,49 @@ function Shrouds({ space, setSpace }: { space: SearchSpace; setSpace: (next: Sea
   );
 }
 
+/** What of one set of drives is tried. */
+function OneSet({
+  units,
+  several,
+  held,
+  space,
+  setSpace,
+}: {
+  units: readonly Unit[];
+  several: boolean;
+  held: ReadonlySet<keyof OwnParts>;
+  space: DriveSpace;
+  setSpace: (next: DriveSpace) => void;
+}) {
+  const [unit] = units;
+  const mine = new Set([...held].filter((kind) => ownKindsOf(units).some(([k]) => k === kind)));
+  return (
+    <div role="group" aria-label={`Parts of ${namesOf(units)}`}>
+      {several && <h3 className="mt-2 font-bold text-ink">{namesOf(units)}</h3>}
+      {unit?.measured && (
+        <p className="text-pencil">
+          {several ? "It" : unit.name} is known by its measured curve: only its pack is searched. Another motor, gearing
+          or size cannot be told from that.
+        </p>
+      )}
+      {unit && isOpenPropeller(unit) && <Shrouds space={space} setSpace={setSpace} />}
+      <ValuesTried
+        varied={variedOf(units)}
+        of={several ? namesOf(units) : null}
+        held={mine}
+        space={space}
+        setSpace={(key, list) => setSpace({ ...space, [key]: list })}
+      />
+    </div>
+  );
+}
+
 /** Which parts are tried. */
 export function WhatMayVary({
   parts,
   held,
   setHeld,
-  units,
+  sets,
   chooseDrives,
   space,
   setSpace,
@@ -136,27 +201,27 @@ export function WhatMayVary({
   parts: ShelfPart[];
   held: ReadonlySet<keyof OwnParts>;
   setHeld: (next: ReadonlySet<keyof OwnParts>) => void;
-  units: readonly Unit[];
-  chooseDrives: (ids: string[]) => void;
+  sets: Sets;
+  chooseDrives: (ids: string[], apart: boolean) => void;
   space: SearchSpace;
   setSpace: (next: SearchSpace) => void;
 }) {
-  const [unit] = units;
+  const units = sets.drives.flat();
+  const made = units.filter((u) => !u.measured);
   const shelf = (kind: keyof OwnParts) => parts.filter((p) => p.kind === kind);
+  const several = sets.drives.length > 1;
   return (
     <>
-      <p className="text-pencil">
-        {unit?.measured
-          ? `${unit.name} is known by its measured curve: only its pack is searched. Another motor, ` +
-            "gearing or size cannot be told from that."
-          : `Generic parts by scaling laws, replacing ${units.map((u) => u.name).join(" and ")} and ` +
-            `${units.length > 1 ? "their" : "its"} pack. One value holds a thing fixed.`}
-      </p>
-      <WhichDrives units={units} choose={chooseDrives} />
-      {unit && isOpenPropeller(unit) && <Shrouds space={space} setSpace={setSpace} />}
+      {made.length > 0 && (
+        <p className="text-pencil">
+          Generic parts by scaling laws, replacing those of {namesOf(made)}. One value holds a thing fixed.
+          {several && " Every drive is tried with every other: few values of each do."}
+        </p>
+      )}
+      <WhichDrives sets={sets} choose={chooseDrives} />
       <p className="mt-1 flex flex-wrap items-center gap-1" role="group" aria-label="Only from your shelf">
         Only from your shelf:
-        {ownKindsOf(unit).map(([kind, title]) => (
+        {ownKindsOf(units).map(([kind, title]) => (
           <button
             key={kind}
             type="button"
@@ -169,7 +234,31 @@ export function WhatMayVary({
           </button>
         ))}
       </p>
-      <ValuesTried units={units} held={held} space={space} setSpace={setSpace} />
+      {space.sets.map((s, k) => (
+        <OneSet
+          key={s.unitIds.join()}
+          {...{ units: sets.drives[k] ?? [], several, held, space: s.space }}
+          setSpace={(next) =>
+            setSpace({ ...space, sets: space.sets.map((x) => (x === s ? { ...x, space: next } : x)) })
+          }
+        />
+      ))}
+      {space.packs.map((p, k) => {
+        const packs = sets.packs[k] ?? [];
+        const of = space.packs.length > 1 ? namesOf(packs) : null;
+        return (
+          <div key={packs.map((b) => b.id).join()} role="group" aria-label={`Packs: ${namesOf(packs)}`}>
+            {(several || of) && <h3 className="mt-2 font-bold text-ink">{namesOf(packs)}</h3>}
+            <ValuesTried
+              varied={PACK_VARIED}
+              {...{ of, held, space: p }}
+              setSpace={(key, list) =>
+                setSpace({ ...space, packs: space.packs.map((x) => (x === p ? { ...x, [key]: list } : x)) })
+              }
+            />
+          </div>
+        );
+      })}
     </>
   );
 }
