@@ -223,7 +223,9 @@ export const standSetupSchema = z.object({
     silent: z.boolean().describe("stops answering above 35 % throttle"),
     starved: z.boolean().default(false).describe("its inlet is too small"),
     weak: z.boolean().default(false).describe("one of several that pushes less than its like"),
+    close: z.boolean().default(false).describe("several together stand too close to one another"),
   }),
+  together: z.number().int().min(1).max(24).default(1).describe("like units that push together on one pack"),
   seed: z.number().int().min(0).max(1e9),
 });
 export type StandSetup = z.infer<typeof standSetupSchema>;

@@ -25,6 +25,9 @@ const STARTS = 0.085;
 const STOPS = 0.06;
 const FULL = 0.965;
 
+/** What each unit after the first adds of what one pushes: as two discs well apart, and nearly in one another's wash. */
+const ADDS = { apart: 0.92, close: 0.55 };
+
 /** Cell voltage against state of charge: a plain polynomial, nobody's cell. */
 const cellVoltage = (soc: number) => 3.25 + 0.62 * soc + 0.28 * soc ** 3 - 0.35 * (1 - soc) ** 8;
 
@@ -112,6 +115,9 @@ export class SimulatedStand implements Stand {
     const starved = faults.starved ? { thrust: 0.78, torque: 0.92 } : { thrust: 1, torque: 1 };
     const weak = faults.weak ? { thrust: 0.86, torque: 0.98 } : { thrust: 1, torque: 1 };
     const [pushes, takes] = [starved.thrust * weak.thrust, starved.torque * weak.torque];
+    // Each that is added works in what the others stir: it adds less than the first one pushes.
+    const { together } = setup;
+    const all = 1 + (together - 1) * (faults.close ? ADDS.close : ADDS.apart);
     const kt = 60 / (2 * Math.PI * motor.kv.value * TRUE_KV);
     const cells = battery?.series ?? 3;
     const capacity = battery?.capacity.value ?? 2;
@@ -132,9 +138,9 @@ export class SimulatedStand implements Stand {
         (motor.resistance.value * (1 + COPPER * (this.#winding - 25)) + controller.resistance.value) * TRUE_RESISTANCE;
       // A belt that slips lets the motor turn faster than the propeller has it.
       const back = ((this.#rps * 60 * gear.ratio) / (1 - slipped) / motor.kv.value / TRUE_KV) * (duty > 0 ? 1 : 0);
-      // Winding current with the pack's sag in it: I = (u·(V0 − R_p·u·I) − E)/R.
-      const i = duty > 0 ? Math.max(0, (duty * open - back) / (resistance + duty * duty * packR)) : 0;
-      current = duty * i;
+      // Winding current of each of n with the pack's sag in it: I = (u·(V0 − n·R_p·u·I) − E)/R.
+      const i = duty > 0 ? Math.max(0, (duty * open - back) / (resistance + together * duty * duty * packR)) : 0;
+      current = together * duty * i;
       voltage = open - packR * current;
       const drag = takes * cp(this.#rps) * density * this.#rps ** 2 * d ** 5 * (1 / (2 * Math.PI));
       const most = 0.25 * kt * motor.maxCurrent * gear.ratio;
@@ -149,7 +155,7 @@ export class SimulatedStand implements Stand {
       const loss =
         i * i * motor.resistance.value * (1 + COPPER * (this.#winding - 25)) + 0.5 * motor.noLoadCurrent.value * back;
       this.#winding += ((loss - (this.#winding - air.temperature) * 0.9 * (0.3 + this.#rps / 150)) / heatCapacity) * dt;
-      thrust = pushes * ct(this.#rps) * density * this.#rps ** 2 * d ** 4;
+      thrust = all * pushes * ct(this.#rps) * density * this.#rps ** 2 * d ** 4;
     }
     this.#time += 1 / RATE;
 

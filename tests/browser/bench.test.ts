@@ -475,6 +475,17 @@ describe("pulls in turns", () => {
     }
     expect(await user.read('[data-pulls="left"]')).toMatch(/^(7[4-9]|8[0-6]) ± \d+ %$/);
   });
+  it("a pair on the simulated stand pushes nearly twice what one does", async () => {
+    await user.open("/craft/tern/v5/bench?new=pulls");
+    await tickSafety();
+    await user.click("one and a pair");
+    await user.fill("Throttle in the test", "60");
+    for (let k = 1; k <= 2; k++) {
+      await user.click("Read the simulated stand");
+      await user.page.waitForFunction((n) => document.querySelectorAll("tr[data-pull]").length === n, {}, k);
+    }
+    expect(await user.read('[data-pulls="left"]')).toMatch(/^9[1-9] ± \d+ %$/);
+  });
 });
 
 describe("what lies on the bench", () => {

@@ -449,12 +449,11 @@ describe("the search", () => {
     await user.see(/that nothing beats/);
     await user.see(/have no entry of their own in the parts list/);
     const row = await user.page.waitForSelector('[data-candidate="0"]');
-    const [shafts, auw] = (await row?.evaluate((e) =>
-      [0, 3].map((k) => (e.children[k] as HTMLElement).innerText),
-    )) as string[];
+    if (!row) throw new Error("no row");
+    const [shafts, auw] = await row.evaluate((e) => [0, 3].map((k) => (e.children[k] as HTMLElement).innerText));
     expect(shafts).toMatch(/Side fans/);
     expect(shafts).toMatch(/Lift, fore and Lift, aft/);
-    await (await row?.$("button"))?.click();
+    await (await row.$("button"))?.click();
     await user.click("Apply to the draft");
     await user.saved();
     await user.see("The drive is in the draft");

@@ -22,6 +22,7 @@ export function setupFor(design: Design, faults: Partial<StandSetup["faults"]> =
     rig: rig({ thrustArm: 0.2, scaleArm: 0.15 }),
     air: calm,
     faults: { ...NO_FAULTS, ...faults },
+    together: 1,
     seed,
   };
 }

@@ -201,8 +201,8 @@ describe("what was pulled in turns and is taken over", () => {
 });
 
 describe("the simulated stand", () => {
-  const steady = async (faults: Parameters<typeof setupFor>[1], seed: number) => {
-    const setup = setupFor(quietDesign(), faults, seed);
+  const steady = async (faults: Parameters<typeof setupFor>[1], seed: number, together = 1) => {
+    const setup = { ...setupFor(quietDesign(), faults, seed), together };
     setup.rig = { ...setup.rig, kind: "direct", tare: 0 };
     const readings = (await sweepOn(setup, [0.6], 8)).slice(-8);
     const mean = (of: "scale" | "voltage" | "current") =>
@@ -227,5 +227,24 @@ describe("the simulated stand", () => {
     }
     const each = test({ of: "each corner", readings: corners });
     expect(pullsText(each, pullsOf(each, 4, true))[0]).toMatch(/^Unit 3 is the weakest/);
+  });
+  // Before, the pair was one drive again: whatever was paired seemed to push half.
+  it.each([1, 2, 3])("a pair pushes nearly twice, and much less where it is too close (seed %i)", async (seed) => {
+    const left = async (close: boolean, together: number) => {
+      const readings: Reading[] = [];
+      for (let k = 0; k < 4; k++) {
+        const side = nextSide(2, k);
+        readings.push({ side, ...(await steady({ close }, seed + k, side === 1 ? together : 1)) });
+      }
+      return pullsOf(test({ of: "one and a pair", together, readings }), 2, true).left;
+    };
+    const [apart, close, four] = [await left(false, 2), await left(true, 2), await left(false, 4)];
+    expect(apart?.value).toBeGreaterThan(0.93);
+    expect(apart?.value).toBeLessThan(0.99);
+    expect(close?.value).toBeGreaterThan(0.74);
+    expect(close?.value).toBeLessThan(0.82);
+    expect((apart?.value ?? 0) - (close?.value ?? 1)).toBeGreaterThan(3 * (close?.sd ?? 1));
+    expect(four?.value).toBeGreaterThan(0.9);
+    expect(four?.value).toBeLessThan(0.98);
   });
 });

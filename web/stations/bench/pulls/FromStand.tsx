@@ -20,6 +20,13 @@ const mean = (list: readonly (number | null)[]): number | null => {
   return known.length === 0 ? null : known.reduce((s, v) => s + v, 0) / known.length;
 };
 
+/** What may be wrong with what the stand-in plays, to practise on. */
+const FAULT: Record<PullsTest["of"], string> = {
+  "with and without": "a starved inlet",
+  "one and a pair": "too close together",
+  "each corner": "a weak corner",
+};
+
 /** One pull off the simulated stand, at the throttle of the test; Escape cuts it. */
 export function FromStand({
   test,
@@ -72,7 +79,7 @@ export function FromStand({
       design.batteries.find((b) => b.id === unit.batteryId),
     );
     const { altitude, airTemperature } = design.brief.environment;
-    const corner = test.of === "each corner";
+    const count = unit.count;
     try {
       taking.current = { since: null, got: [] };
       setRunning(true);
@@ -84,9 +91,11 @@ export function FromStand({
           air: { temperature: airTemperature, pressure: Math.round(air(altitude, airTemperature).pressure) },
           faults: {
             ...NO_FAULTS,
-            starved: fault && !corner && side === 1,
-            weak: fault && corner && side === (design.units.find((u) => u.id === test.unitId)?.count ?? 1) - 1,
+            starved: fault && test.of === "with and without" && side === 1,
+            close: fault && test.of === "one and a pair",
+            weak: fault && test.of === "each corner" && side === count - 1,
           },
+          together: test.of === "one and a pair" && side === 1 ? test.together : 1,
           seed: Math.floor(Math.random() * 1e6),
         },
         take,
@@ -119,7 +128,7 @@ export function FromStand({
         disabled={running}
         onClick={() => setFault(!fault)}
       >
-        {test.of === "each corner" ? "a weak corner" : "a starved inlet"}
+        {FAULT[test.of]}
       </button>
       {stand.silent && (
         <span role="alert" className="text-stop">

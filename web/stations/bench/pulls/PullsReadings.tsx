@@ -108,7 +108,7 @@ export function PullsReadings({
             {blocked}
           </p>
         )}
-        {test.of !== "one and a pair" && <FromStand test={test} side={side} onRead={add} />}
+        <FromStand test={test} side={side} onRead={add} />
       </div>
     </section>
   );

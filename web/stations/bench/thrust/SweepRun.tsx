@@ -311,6 +311,7 @@ function useStandSweep({
           rig: test.rig,
           air: test.air,
           faults: { ...NO_FAULTS, ...faults },
+          together: 1,
           seed: Math.floor(Math.random() * 1e6),
         },
         take,

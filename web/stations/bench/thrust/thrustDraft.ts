@@ -82,4 +82,5 @@ export const NO_FAULTS: StandSetup["faults"] = {
   silent: false,
   starved: false,
   weak: false,
+  close: false,
 };
