@@ -213,7 +213,7 @@ export type Craft = z.infer<typeof craftSchema>;
 
 /** Name of the open format and its version. */
 export const FORMAT = "ultraform-craft";
-export const FORMAT_VERSION = 14;
+export const FORMAT_VERSION = 15;
 
 /** One craft with everything recorded about it: the open file format. All numbers in SI units (docs/format.md). */
 export const craftFileSchema = z

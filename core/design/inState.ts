@@ -43,6 +43,7 @@ export function inState(design: Design, id?: string | null): Design {
         kept(design.batteries, (b) => b.itemId === null || !aboard.gone.has(b.itemId)),
       ),
       dragArea: state.dragArea ?? (otherwise ? null : design.dragArea),
+      waterDragArea: otherwise ? null : design.waterDragArea,
     };
   });
 }

@@ -29,6 +29,7 @@ const MIGRATIONS: Record<number, (file: Raw) => Raw> = {
   11: leanAndSwingMayBeAskedFor,
   12: pullsMayBeHeldAgainstOneAnother,
   13: watersMayMove,
+  14: whatSwimsMayTellItsDrag,
 };
 
 /**
@@ -224,6 +225,11 @@ function leanAndSwingMayBeAskedFor(file: Raw): Raw {
 /** 13 → 14: the water that a craft works in may have a current and waves; until then nothing was said of them. */
 function watersMayMove(file: Raw): Raw {
   return { ...file, formatVersion: 14 };
+}
+
+/** 14 → 15: what swims may tell its drag area in water, and at which speed it was taken; before it could not. */
+function whatSwimsMayTellItsDrag(file: Raw): Raw {
+  return { ...file, formatVersion: 15 };
 }
 
 /** 12 → 13: a bench session may be of pulls in turns; sessions of before hold none. */

@@ -245,6 +245,8 @@ export function emptyDesign(heldUpBy: HeldUpBy): Design {
     duty: [],
     gasLift: null,
     dragArea: null,
+    waterDragArea: null,
+    waterDragAt: null,
     surfaces: [],
     bodies: [],
     feet: [],

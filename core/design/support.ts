@@ -12,6 +12,8 @@ const FOLLOWS = [
   "in air",
   /** what holds the craft back is the air */
   "air drag",
+  /** what holds it back is the water, as it swims in it */
+  "water drag",
   "afloat",
   "leaves the ground",
   /** its weight hangs on the thrust of its drives */
@@ -27,12 +29,12 @@ type Follows = (typeof FOLLOWS)[number];
 const OF: Record<HeldUpBy, readonly Follows[]> = {
   wings: ["by speed", "in air", "air drag", "leaves the ground"],
   rotors: ["in air", "air drag", "leaves the ground", "on thrust"],
-  hull: ["afloat"],
+  hull: ["afloat", "water drag"],
   gas: ["in air", "air drag", "weighed off", "gas"],
   cushion: [],
   ground: ["on the ground"],
   flapping: ["air drag", "leaves the ground", "on thrust", "beats"],
-  submerged: ["afloat", "weighed off"],
+  submerged: ["afloat", "water drag", "weighed off"],
 };
 
 /** What a design must tell for its support to be known. */
@@ -47,6 +49,8 @@ export interface Support {
   inAir: boolean;
   /** What holds it back is the air: so for every way at once. */
   airDrag: boolean;
+  /** What holds it back is the water: so for every way at once. */
+  waterDrag: boolean;
   /** It floats or dives: it can be out of reach, and get wet. */
   afloat: boolean;
   leavesGround: boolean;
@@ -77,6 +81,7 @@ export function supportOf(design: Supported, state: State | undefined = design.s
     derived: gas ? ["gas"] : [],
     inAir: every("in air"),
     airDrag: every("air drag"),
+    waterDrag: every("water drag"),
     afloat: some("afloat"),
     leavesGround: some("leaves the ground"),
     onThrust: some("on thrust") && !some("gas"),
@@ -106,6 +111,7 @@ export function supportInAny(design: Supported): Support {
     derived: first.derived,
     inAir: every("inAir"),
     airDrag: every("airDrag"),
+    waterDrag: every("waterDrag"),
     afloat: some("afloat"),
     leavesGround: some("leavesGround"),
     onThrust: some("onThrust"),

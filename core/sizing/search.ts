@@ -1,4 +1,5 @@
 import type { Battery, Design, Unit } from "../design/schema";
+import { supportOf } from "../design/support";
 import { GRAVITY } from "../subjects/air/air";
 import { CHEMISTRY } from "../subjects/energy/battery";
 import { LAWS, usualPrices } from "../catalogue/catalogue";
@@ -305,7 +306,8 @@ export function judging({
 /** Why of no candidate a time can be told. */
 function noTimeOf({ design, levelDrag }: Pick<SearchTask, "design" | "levelDrag">): string {
   if (design.duty.length === 0) return "there is no mission profile";
-  if (design.duty.some((p) => p.by === "speed") && !levelDrag && !design.dragArea)
+  const known = levelDrag ?? (supportOf(design).waterDrag ? design.waterDragArea : design.dragArea);
+  if (design.duty.some((p) => p.by === "speed") && !known)
     return "it is to go at a speed, and its drag area is not known";
   if (design.units.some(onGroundByModel)) return "what a drive on the ground draws as it goes is not computed";
   if (design.units.some((u) => u.measured !== null && !drawRead(u.measured)))

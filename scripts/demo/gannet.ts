@@ -342,6 +342,9 @@ function secondOf(first: Design): Design {
     }
   }
   item("rudder").size = { x: 0.06, y: 0.3, z: 0.2 };
+  // Towed along the pier on a luggage scale: 2.2 N at 1.6 m/s.
+  next.waterDragArea = { value: 0.00172, evidence: "measured", sd: 0.0002, note: "towed at 1.6 m/s" };
+  next.waterDragAt = 1.6;
   next.brief.targets = next.brief.targets.map((t) =>
     t.metric === "cgX" ? target("cgX", "between", 0.44, "must", 0.52) : t,
   );

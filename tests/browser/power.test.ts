@@ -464,6 +464,34 @@ describe("the search", () => {
   });
 });
 
+describe("what swims", () => {
+  it("tells its drag by a tow, and its speed is open where the hull makes other waves", async () => {
+    await user.open("/craft/gannet/v2/power");
+    const area = 'section[aria-label="Drag area in water"]';
+    await user.see("towed at 1.6 m/s");
+    // Nothing is given away by a wrong number: it is refused where it stands.
+    await user.fill("Drag area in water, taken at", "-3", "Enter");
+    await user.see("More than zero.");
+    await user.fill("Drag area in water, taken at", "1.6", "Enter");
+    await user.fill("Timed speed", "2.4", "Enter");
+    await user.click("Work it out");
+    await user.saved();
+    await user.see(/from a timed run, 2.4 m\/s at 100 %/);
+    await user.fill("Timed speed", "2", "Enter");
+    await user.fill("Towed with", "5", "Enter");
+    await user.click("Work it out");
+    await user.saved();
+    await user.see("towed at 2.0 m/s");
+    expect((await demo.design("gannet")).waterDragArea?.value).toBeCloseTo(0.0025, 4);
+    expect((await demo.design("gannet")).waterDragAt).toBe(2);
+    expect(await user.page.$(area)).not.toBeNull();
+    // On its foils it is not the water that it swims in that holds it back.
+    await user.open("/craft/gannet/v2/power?state=foils");
+    await user.page.waitForSelector('section[aria-label="Drag area"]');
+    expect(await user.page.$(area)).toBeNull();
+  });
+});
+
 describe("on a phone", () => {
   it.each(["drives", "search", "loop", "whatif", "shelf", "generic"])(
     "the sheet %s of Power fits 390 × 844",

@@ -58,6 +58,8 @@ function randomEdit(design: Design, random: ReturnType<typeof seededRandom>): De
       () => (d.brief.environment.altitude = 1000 * by),
       () => (d.states = [usualState(pick(["wings", "rotors", "hull", "gas"] as const) ?? "wings")]),
       () => (d.dragArea = random.uniform() < 0.4 ? null : { value: 0.02 * by, evidence: "guess" }),
+      () => (d.waterDragArea = random.uniform() < 0.4 ? null : { value: 0.002 * by, evidence: "guess" }),
+      () => (d.waterDragAt = random.uniform() < 0.4 ? null : 3 * by),
       () => d.items.splice(Math.floor(random.uniform() * d.items.length), 1),
     ];
     pick(kinds)?.();

@@ -3,17 +3,20 @@ import { plain } from "../../core/wording/format";
 import { usePreferences } from "../app/preferences";
 import { KnownField } from "./KnownField";
 
-/** m²: where somebody who guesses begins. */
+/** m², of a craft in the air. */
 const GUESS = 0.02;
 
 /** A drag area that may not be known: entered, guessed by a click that says so, forgotten. */
 export function DragAreaField({
   label,
   value,
+  guess = GUESS,
   onChange,
 }: {
   label: string;
   value: Known | null;
+  /** m²: where somebody who guesses begins */
+  guess?: number;
   onChange: (known: Known | null) => unknown;
 }) {
   const { habit } = usePreferences();
@@ -34,8 +37,8 @@ export function DragAreaField({
       </button>
     </span>
   ) : (
-    <button type="button" className="link" onClick={() => onChange({ value: GUESS, evidence: "guess" })}>
-      guess {plain(GUESS, "area", habit, 0)}
+    <button type="button" className="link" onClick={() => onChange({ value: guess, evidence: "guess" })}>
+      guess {plain(guess, "area", habit, 0)}
     </button>
   );
 }

@@ -6,6 +6,7 @@ import { byLoadAlone, strangeLoads } from "../energy/load";
 import { type FlightResult, ONLY_WINGS, flight } from "../flight/node";
 import { mass } from "../mass/node";
 import type { LevelDrag } from "../propulsion/levelDrag";
+import { waterDragDoubt } from "../speed/inWater";
 import { DRIVEN } from "../propulsion/node";
 import { flownByThrottle } from "../propulsion/onWings";
 
@@ -27,7 +28,17 @@ export interface DemandResult {
 const NO_LIFT_COST = "what carrying the weight costs is not in its drag: its wings are not described, or not solved";
 
 type Asked = View<
-  "states" | "gasLift" | "duty" | "dragArea" | "units" | "batteries" | "conductors" | "regulators" | "brief.environment"
+  | "states"
+  | "gasLift"
+  | "duty"
+  | "dragArea"
+  | "waterDragArea"
+  | "waterDragAt"
+  | "units"
+  | "batteries"
+  | "conductors"
+  | "regulators"
+  | "brief.environment"
 >;
 
 /**
@@ -50,11 +61,11 @@ function heldBack(
   const onWings = held.ways.includes("wings");
   const standing = standingOnly(view);
   if (asked.length === 0) return { status: "solved", result: { levelDrag: byThrottle(view, flown), incomplete: [] } };
-  if (!held.airDrag)
+  if (!held.airDrag && !held.waterDrag)
     return {
       status: "not covered",
       because:
-        "the duty asks for a speed, and drag in water and on the ground are not computed so far: state " +
+        "the duty asks for a speed, and drag on the ground and half in the water is not computed so far: state " +
         "the phase by throttle, thrust, or a mean current",
     };
   if (standing !== null) return { status: "not covered", because: `the duty asks for a speed, and ${standing}` };
@@ -87,6 +98,14 @@ function heldBack(
     const incomplete = [...(touching === null ? [] : [touching]), ...(whole ? [] : [ONLY_WINGS])];
     return { status: "solved", result: { levelDrag, incomplete } };
   }
+  if (held.waterDrag) {
+    if (view.waterDragArea === null) return { status: "missing", needs: ["drag area in water"] };
+    const doubts = asked.flatMap((p) => {
+      const doubt = waterDragDoubt(view, p.value);
+      return doubt === null ? [] : `“${p.name}”: ${doubt}`;
+    });
+    return { status: "solved", result: { levelDrag: null, incomplete: doubts } };
+  }
   if (view.dragArea === null) return { status: "missing", needs: ["drag area"] };
   return { status: "solved", result: { levelDrag: null, incomplete: onWings ? [NO_LIFT_COST] : [] } };
 }
@@ -94,7 +113,7 @@ function heldBack(
 /** What the duty asks of the drives beyond what stands in it: the weight, when a phase is stated in multiples of it. */
 export const demand = subject({
   name: "demand",
-  reads: [...DRIVEN, "duty", "dragArea"],
+  reads: [...DRIVEN, "duty", "dragArea", "waterDragArea", "waterDragAt"],
   needs: [mass, flight],
   compute(view, of): Outcome<DemandResult> {
     if (view.duty.length === 0) return { status: "missing", needs: ["duty"] };

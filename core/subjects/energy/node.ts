@@ -76,7 +76,7 @@ const workingIn = ({ units, duty }: Pick<Design, "units" | "duty">) =>
 export const energy = subject({
   name: "energy",
   cost: "slow",
-  reads: [...DRIVEN, "duty", "dragArea"],
+  reads: [...DRIVEN, "duty", "dragArea", "waterDragArea"],
   needs: [demand, powered, keepsUp],
   gives: ["endurance", "meanPower", "meanCurrent", "range", "energyPerDistance"],
   compute(view, of): Outcome<EnergyResult> {

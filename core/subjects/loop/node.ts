@@ -10,7 +10,7 @@ export const loop = subject({
   name: "loop",
   // It goes round a dozen times: 40 ms of every frame while a part was dragged, since the trim follows the CG.
   cost: "slow",
-  reads: [...DRIVEN, "duty", "dragArea", "brief.targets"],
+  reads: [...DRIVEN, "duty", "dragArea", "waterDragArea", "brief.targets"],
   needs: [mass, demand],
   compute(view, of): Outcome<LoopResult> {
     const long = view.brief.targets.find((t) => t.metric === "endurance" && t.comparison === "atLeast");

@@ -82,7 +82,7 @@ function telling({ duty }: { duty: readonly Phase[] }): Phase[] {
 export const keepsUp = subject({
   name: "keepsUp",
   cost: "slow",
-  reads: [...DRIVEN, "duty", "dragArea"],
+  reads: [...DRIVEN, "duty", "dragArea", "waterDragArea"],
   needs: [powered, mass],
   compute(view, of): Outcome<KeepsUpResult> {
     const holds: Outcome<KeepsUpResult> = { status: "solved", result: { sinks: null, least: null } };

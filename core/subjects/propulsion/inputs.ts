@@ -2,7 +2,7 @@ import { type Evidence, magnitudeSd } from "../../design/evidence";
 import type { Battery, Design, Unit } from "../../design/schema";
 import type { Dimension } from "../../design/units";
 import { taughtOf } from "./learned";
-import { aroundFactor } from "./around/factor";
+import { aroundFactor, hullOf } from "./around/factor";
 import { kindInputs, kindOf } from "./kinds/models";
 import { INDUCED_OFF, type LevelDrag } from "./levelDrag";
 import { doubtOf, voltageExponent } from "./measured/curve";
@@ -16,7 +16,7 @@ import { WARM_WINDING } from "./motor";
 export type Driven = Pick<Design, "states" | "gasLift" | "units" | "batteries" | "conductors" | "regulators"> & {
   brief: Pick<Design["brief"], "environment">;
   levelDrag?: LevelDrag | null;
-} & Partial<Pick<Design, "duty" | "dragArea">>;
+} & Partial<Pick<Design, "duty" | "dragArea" | "waterDragArea">>;
 
 export const INPUT_KEYS = [
   "kv",
@@ -36,6 +36,7 @@ export const INPUT_KEYS = [
   "cellVoltage",
   "mass",
   "dragArea",
+  "waterDragArea",
   "induced",
   "load",
   "forceFactor",
@@ -104,10 +105,13 @@ function unitInputs(unit: Unit): PowerInput[] {
   const around = unit.measured?.asBuilt ? null : aroundFactor(unit);
   const beside = around ? [factor("aroundFactor", around, around.evidence)] : [];
   if (unit.measured) return [...measuredInputs(unit, unit.measured), ...beside];
+  // What a hull does in motion is known less well than what it does at the bollard.
+  const going = hullOf(unit)?.sd ?? 0;
   if (!taught)
     return [
       ...enteredInputs(unit),
       ...beside,
+      ...(going > 0 ? [factor("movingFactor", { value: 1, sd: going }, "calculated")] : []),
       factor("thrustFactor", { value: 1, sd: method.thrust }),
       factor("torqueFactor", { value: 1, sd: method.torque }),
     ];
@@ -118,7 +122,7 @@ function unitInputs(unit: Unit): PowerInput[] {
     factor("thrustFactor", taught.thrust),
     factor("torqueFactor", taught.torque),
     // A sweep that stood still tells nothing of the same propeller moving.
-    factor("movingFactor", { value: 1, sd: method.thrust }, "calculated"),
+    factor("movingFactor", { value: 1, sd: Math.hypot(method.thrust, going) }, "calculated"),
   ];
 }
 
@@ -256,7 +260,7 @@ export function powerInputs(
     evidence: "calculated",
     dimension,
   });
-  const { dragArea = null, levelDrag = null, duty = [] } = design;
+  const { dragArea = null, waterDragArea = null, levelDrag = null, duty = [] } = design;
   const area = levelDrag?.area ?? (dragArea && { ...dragArea, sd: magnitudeSd(dragArea) });
   return [
     ...loadInputs(duty),
@@ -285,6 +289,19 @@ export function powerInputs(
             value: area.value,
             sd: area.sd,
             evidence: area.evidence,
+            dimension: "area" as const,
+          },
+        ]
+      : []),
+    ...(waterDragArea
+      ? [
+          {
+            key: "waterDragArea" as const,
+            of: "",
+            name: "",
+            value: waterDragArea.value,
+            sd: magnitudeSd(waterDragArea),
+            evidence: waterDragArea.evidence,
             dimension: "area" as const,
           },
         ]

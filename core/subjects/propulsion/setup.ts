@@ -1,4 +1,5 @@
 import type { Battery, Regulator, Unit } from "../../design/schema";
+import { supportOf } from "../../design/support";
 import { type Air, GRAVITY, type Medium, USUAL_HUMIDITY, air } from "../air/air";
 import { water } from "../water/water";
 import { coldCapacity, coldFactor, openCircuit } from "../energy/battery";
@@ -327,11 +328,19 @@ function climbsOrLevel(
   return phases.map((p) => (climbs && p.onWings ? { ...p, onWings: { ...p.onWings, flown: "climbing" } } : p));
 }
 
-/** What holds a craft back through the air: its drag area, and on described wings what carrying its weight costs. */
-function dragOf({ design, medium, v }: Given, area: number | null, weight: number | null): PowerSetup["drag"] {
-  const { levelDrag = null } = design;
+/**
+ * What holds a craft back: its drag area in the air, and on described wings what carrying its weight costs; of what
+ * swims its drag area in the water, and in the air where that is known too.
+ */
+function dragOf({ design, medium, wet, v }: Given, area: number | null, weight: number | null): PowerSetup["drag"] {
+  const { levelDrag = null, waterDragArea = null } = design;
+  const q = (speed: number, density = medium.density) => (density / 2) * speed ** 2;
+  if (supportOf(design).waterDrag) {
+    if (!waterDragArea) return null;
+    const under = v("", "waterDragArea", waterDragArea.value);
+    return (speed) => q(speed, wet.density) * under + q(speed) * (area ?? 0);
+  }
   if (area === null) return null;
-  const q = (speed: number) => (medium.density / 2) * speed ** 2;
   if (!levelDrag) return (speed) => q(speed) * area;
   if (weight === null) return null;
   const more = v("", "induced", 1);

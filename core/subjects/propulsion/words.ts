@@ -24,6 +24,7 @@ export const INPUT_NAME: Record<(typeof INPUT_KEYS)[number], string> = {
   cellVoltage: "Cell curve, method",
   mass: "All-up weight",
   dragArea: "Drag area",
+  waterDragArea: "Drag area in water",
   induced: "Drag due to lift, method",
   load: "Mean load",
   aroundFactor: "Thrust left by what is around",

@@ -1,3 +1,4 @@
+import { finite } from "../../design/bounds";
 import { magnitude } from "../../design/evidence";
 import { field } from "../../design/fields";
 import { numbers } from "../../design/numbers";
@@ -9,21 +10,23 @@ export const quantities = numbers({
     dimension: "speed",
     page: "power",
     formula:
-      "v at which T(v) = ½ρv²·C_D·A, all drives ahead at full throttle; on described wings T(v) = ½ρv²·A + k·W²/½ρv²",
+      "v at which T(v) = ½ρv²·C_D·A, all drives ahead at full throttle; on described wings T(v) = ½ρv²·A + k·W²/½ρv²; " +
+      "of what swims by the density of the water and its drag area there",
     source: "Drag area entered or from a timed run, else of wings and bodies by their shape; drives as under thrust.",
     range:
       "One drag area at all speeds; propellers moving along their axis, below the advance ratio at " +
-      "which thrust is gone.",
+      "which thrust is gone. On the surface within a quarter of the speed at which its drag in water was taken: a hull " +
+      "makes other waves at another one. How the water runs at a screw behind a hull is as it was then.",
   },
   madeGood: {
     label: "Speed made good into the worst wind",
     dimension: "speed",
     page: "stability",
-    formula: "top speed − wind",
+    formula: "top speed − wind; under water top speed − current",
     source: "Sum of velocities.",
     range:
-      "Level, at full throttle, against the steady wind that the brief calls the worst. Below nought it " +
-      "is carried backwards.",
+      "Level, at full throttle, against the steady wind, or current, that the brief calls the worst. Below nought it " +
+      "is carried backwards. A hull is not carried off by a wind as what flies in it is.",
   },
 });
 
@@ -36,5 +39,18 @@ export const shape = {
       dimension: "area",
       change: "other",
     },
+  ),
+  waterDragArea: field(
+    magnitude("area").nullable().default(null).describe("the same of what swims, in water, m²: drag = ½ρv²·it"),
+    { label: "drag area in water", dimension: "area", change: "other" },
+  ),
+  waterDragAt: field(
+    finite
+      .positive("more than zero")
+      .max(100)
+      .nullable()
+      .default(null)
+      .describe("speed at which that was taken, m/s: a hull makes other waves at another one; null: not said"),
+    { label: "drag area in water taken at", dimension: "speed", change: "other" },
   ),
 };

@@ -2,7 +2,7 @@ import type { Quantity } from "../../design/quantity";
 import { supportOf } from "../../design/support";
 import { findRoot } from "../../numeric/root";
 import { type Doubtful, sdOf } from "../../numeric/doubt";
-import { type Outcome, doubtsOf, subject } from "../../subject";
+import { type Outcome, type View, doubtsOf, subject } from "../../subject";
 import { NOT_WHOLE, ONLY_WINGS } from "../flight/node";
 import { powered } from "../powered/node";
 import { assumed, notCovered, standingOnly, wetDrive } from "../propulsion/covered";
@@ -12,6 +12,7 @@ import { FASTEST, dragAt, missingOf, solveAll, thrustOf } from "../propulsion/no
 import type { PowerSetup } from "../propulsion/setup";
 import { vary } from "../propulsion/vary";
 import { inputsOf, knownBy, shapesOutside } from "../propulsion/words";
+import { waterDragDoubt } from "./inWater";
 
 export interface SpeedResult {
   /** m/s at which full thrust meets the drag */
@@ -19,7 +20,7 @@ export interface SpeedResult {
   inputs: PowerInput[];
   /** the drag is that of described wings and bodies, and of what carrying the weight costs */
   wings: boolean;
-  /** why it is not flown so, as a sentence; null where nothing says so */
+  /** why it does not go so, as a sentence; null where nothing says so */
   touching: string | null;
 }
 
@@ -30,19 +31,22 @@ export interface SpeedResult {
 export const areaSpeed = subject({
   name: "areaSpeed",
   cost: "slow",
-  reads: [...DRIVEN, "dragArea"],
+  reads: [...DRIVEN, "dragArea", "waterDragArea", "waterDragAt"],
   compute(view): Outcome<SpeedResult> {
     const missing = missingOf(view);
     if (missing.length > 0) return { status: "missing", needs: missing };
+    const { waterDrag, airDrag } = supportOf(view);
     const because =
       notCovered(view) ??
-      (supportOf(view).airDrag && !wetDrive(view)
+      (waterDrag || (airDrag && !wetDrive(view))
         ? null
-        : "what holds it back is not the air: drag in water and on the ground are not computed so far");
+        : "what holds it back is neither the air nor the water that it swims in: that is not computed so far");
     if (because !== null) return { status: "not covered", because };
     const standing = standingOnly(view);
     if (standing !== null) return { status: "not covered", because: standing };
-    if (view.dragArea === null) return { status: "missing", needs: ["drag area, or wings and bodies described"] };
+    if (waterDrag && view.waterDragArea === null) return { status: "missing", needs: ["drag area in water"] };
+    if (!waterDrag && view.dragArea === null)
+      return { status: "missing", needs: ["drag area, or wings and bodies described"] };
     const { inputs, base, others } = vary(view);
     const along = base.units[base.main[0] ?? 0]?.unit.direction;
     if (along !== "ahead" && along !== "astern") return { status: "not covered", because: "no drive pushes ahead" };
@@ -65,9 +69,17 @@ export const areaSpeed = subject({
       const d = (surplus(setup, v) - here) / -slope;
       if (Number.isFinite(d) && d !== 0) by[id] = d;
     }
-    return { status: "solved", result: { speed: { value: v, by }, inputs, wings: false, touching: null } };
+    const touching = waterDrag ? waterDragDoubt(view, v) : null;
+    return { status: "solved", result: { speed: { value: v, by }, inputs, wings: false, touching } };
   },
 });
+
+/** What carries it along where it stands still in it, m/s: the wind, under water the current; 0 where none is named. */
+function carriedBy(view: View<"states" | "gasLift" | "brief.environment">): number {
+  const { waterDrag, weighedOff } = supportOf(view);
+  const { wind, current } = view.brief.environment;
+  return !waterDrag ? wind : weighedOff ? (current ?? 0) : 0;
+}
 
 /** The top speed: on described wings that of level flight, else that of the drag area. */
 export const speed = subject({
@@ -101,10 +113,18 @@ export const speed = subject({
       evidence: knownBy(inputs, s),
       ...doubtsOf(shapesOutside(view.units), incomplete),
     };
-    const { wind } = view.brief.environment;
+    const flow = carriedBy(view);
     // No wind named is no calm.
-    return wind > 0 ? { speed: top, madeGood: { ...top, value: s.value - wind } } : { speed: top };
+    return flow > 0 ? { speed: top, madeGood: { ...top, value: s.value - flow } } : { speed: top };
   },
-  lacks: (key) => (key === "madeGood" ? "no worst wind is named in Brief" : null),
+  lacks: (key, _result, view) => {
+    if (key !== "madeGood") return null;
+    const { waterDrag, weighedOff } = supportOf(view);
+    return !waterDrag
+      ? "no worst wind is named in Brief"
+      : weighedOff
+        ? "no worst current is named in Brief"
+        : "a wind does not carry a hull off as it does what flies in it: it stands there as a share of its thrust";
+  },
   working: (_key, { inputs, speed: s }, view) => inputsOf(inputs, s, view.units.length > 1),
 });

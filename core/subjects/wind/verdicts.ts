@@ -1,3 +1,4 @@
+import { supportOf } from "../../design/support";
 import type { Remedy, See } from "../../subject";
 import { figureOf, verdict } from "../../subject";
 import { plain } from "../../wording/format";
@@ -25,30 +26,35 @@ const lessWind = (to: number, habit: Parameters<typeof plain>[2], flow: Flow = "
 const tenth = (v: number) => Math.floor(10 * v) / 10;
 
 /** Its own speed is below the wind, or near it. */
-const windBeyond = verdict<{ top: number; wind: number }>({
+const windBeyond = verdict<{ top: number; wind: number; flow: Flow }>({
   find(see) {
     const { madeGood: made, speed: top } = see.metrics;
-    const worst = see.design.brief.environment.wind;
+    // Under water it is the current that carries it off.
+    const flow: Flow = supportOf(see.design).waterDrag ? "current" : "wind";
+    const worst = see.design.brief.environment[flow] ?? 0;
     if (!made || !top || worst <= NEAR * top.value) return [];
     const sure = made.value < 0 && !made.unknown && !made.incomplete;
     return [
       {
         ...page,
         severity: sure ? "stop" : "care",
-        about: "worst wind",
-        params: { top: top.value, wind: worst },
+        about: `worst ${flow}`,
+        params: { top: top.value, wind: worst, flow },
         figure: figureOf("made good into it", made, 0),
       },
     ];
   },
   remedies: (_see, { params }, habit) => [
-    lessWind(tenth(NEAR * params.top), habit),
-    advice("More pitch or fewer square centimetres in the wind; start upwind of where it must come back to"),
+    lessWind(tenth(NEAR * params.top), habit, params.flow),
+    advice(
+      `More pitch or fewer square centimetres in the ${params.flow}; start ` +
+        `${params.flow === "wind" ? "upwind" : "upstream"} of where it must come back to`,
+    ),
   ],
   says: (p, habit) =>
     p.wind > p.top
-      ? `The worst wind, ${plain(p.wind, "speed", habit, 1)}, is faster than it is: it is carried off at full throttle`
-      : `The worst wind, ${plain(p.wind, "speed", habit, 1)}, is ${percent(p.wind / p.top)} of its top ` +
+      ? `The worst ${p.flow}, ${plain(p.wind, "speed", habit, 1)}, is faster than it is: it is carried off at full throttle`
+      : `The worst ${p.flow}, ${plain(p.wind, "speed", habit, 1)}, is ${percent(p.wind / p.top)} of its top ` +
         "speed: little is left to come back with",
 });
 

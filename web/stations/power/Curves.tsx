@@ -1,3 +1,5 @@
+import { supportOf } from "../../../core/design/support";
+import { waterDragDoubt } from "../../../core/subjects/speed/inWater";
 import { useCallback, useDeferredValue, useMemo, useState } from "react";
 import type { Design, Unit } from "../../../core/design/schema";
 import { DISPLAY, toDisplay } from "../../../core/design/units";
@@ -101,7 +103,12 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
       sheet === "throttle"
         ? curveOf(design, "throttle").map((c) => ({ ...c, x: c.x * 100 }))
         : sheet === "speed"
-          ? curveOf(design, "speed", top).map((c) => ({ ...c, x: toDisplay(c.x, "speed", habit) }))
+          ? curveOf(design, "speed", top).map((c) => ({
+              ...c,
+              x: toDisplay(c.x, "speed", habit),
+              // A hull makes other waves away from where its drag was taken: there is no line of it.
+              drag: supportOf(design).waterDrag && waterDragDoubt(design, c.x) !== null ? null : c.drag,
+            }))
           : [],
     [design, sheet, top, habit],
   );
@@ -122,7 +129,8 @@ export function Curves({ result, throttle, speed }: { result: PropulsionResult; 
   const drag = useMemo(() => {
     if (sheet !== "speed") return null;
     if (level) return level.map((p) => ({ x: toDisplay(p.speed, "speed", habit), y: force(p.drag) }));
-    return curve.some((c) => c.drag !== null) ? curve.map((c) => ({ x: c.x, y: force(c.drag ?? 0) })) : null;
+    const told = curve.flatMap((c) => (c.drag === null ? [] : [{ x: c.x, y: force(c.drag) }]));
+    return told.length > 0 ? told : null;
   }, [curve, level, sheet, force, habit]);
   // What was read, as it was read: on another pack or charge the curve stands off from it.
   const read = useMemo(() => {

@@ -9,7 +9,8 @@ import type { Pattern } from "../../../core/runs/patterns";
 import { PATTERN_TEXT } from "../../../core/runs/patterns";
 import { flight } from "../../../core/subjects/flight/node";
 import { propulsion } from "../../../core/subjects/propulsion/node";
-import { dragAreaFrom, liftCost } from "../../../core/subjects/speed/dragArea";
+import { supportOf } from "../../../core/design/support";
+import { dragAreaFrom, liftCost, waterDragAreaFrom } from "../../../core/subjects/speed/dragArea";
 import { plain, show } from "../../../core/wording/format";
 import { GATE_WORD, gateText, metricName } from "../../../core/wording/ladder";
 import { useDesk } from "../../app/desk";
@@ -275,14 +276,21 @@ export function ToMend({ run, patterns, mend }: { run: Run; patterns: Pattern[];
     const speed = run.metrics.find((m) => m.metric === "speed")?.measured;
     const { metrics } = evaluation;
     const lift = liftCost(resultIn(evaluation, flight));
-    const known = speed ? dragAreaFrom(version.design, metrics.airDensity?.value ?? 1.225, 1, speed, lift) : null;
+    const wet = supportOf(version.design).waterDrag;
+    const known = !speed
+      ? null
+      : wet
+        ? waterDragAreaFrom(version.design, { throttle: 1 }, speed)
+        : dragAreaFrom(version.design, metrics.airDensity?.value ?? 1.225, 1, speed, lift);
     if (!known) {
       toast.error("The drives give too little thrust at that speed: it was not held by them alone.");
       return;
     }
     // On a frozen version this opens a child draft with it.
     edit((d) => {
-      d.dragArea = { ...known, note: `from run ${run.number}` };
+      const area = { ...known, note: `from run ${run.number}` };
+      if (wet) [d.waterDragArea, d.waterDragAt] = [area, speed?.value ?? null];
+      else d.dragArea = area;
     });
   };
   return (

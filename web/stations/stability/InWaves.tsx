@@ -8,7 +8,6 @@ import { usePreferences } from "../../app/preferences";
 /** What the waves of the brief do to a craft on its foils or on its hull. */
 export function InWaves() {
   const { seen, evaluation, go } = useDesk();
-  const { habit } = usePreferences();
   const outcome = evaluation.outcomes[waves.name];
   const result = resultIn(evaluation, waves);
   if (!outcome || outcome.status === "not covered") return null;
@@ -31,14 +30,35 @@ export function InWaves() {
         </p>
       )}
       {result && <Told result={result} />}
-      {(seen.brief.environment.current ?? 0) > 0 && (
-        <p className="mt-1" data-current>
-          Against a current of {plain(seen.brief.environment.current ?? 0, "speed", habit, 1)} it makes good its speed
-          through the water less that. How fast it is through the water is not computed: time it over a measured
-          stretch, both ways.
-        </p>
-      )}
+      <AgainstCurrent />
     </section>
+  );
+}
+
+/** What is left of its speed against the worst current; where that is open, what would tell it. */
+function AgainstCurrent() {
+  const { seen, evaluation } = useDesk();
+  const { habit } = usePreferences();
+  const current = seen.brief.environment.current ?? 0;
+  if (!(current > 0)) return null;
+  const { speed } = evaluation.metrics;
+  const open = speed && [...(speed.outside ?? []), ...(speed.incomplete ?? [])][0];
+  const said = speed && show(speed.value - current, speed.sd, "speed", habit);
+  return (
+    <p className="mt-1" data-current>
+      Against a current of {plain(current, "speed", habit, 1)} it makes good{" "}
+      {said && !open ? (
+        <>
+          <b className="num text-ink">{`${said.value} ± ${said.sd} ${said.unit}`}</b> at full throttle.
+          {speed.value < current && <span className="text-stop"> It is carried off.</span>}
+        </>
+      ) : (
+        <>
+          its speed through the water less that. How fast that is, is open
+          {open ? `: ${open}` : ""}: time it over a measured stretch, both ways.
+        </>
+      )}
+    </p>
   );
 }
 

@@ -4,7 +4,16 @@ import { worksInFluid } from "../kinds/models";
 import type { ShaftMap } from "../shaft";
 import type { Around, AroundKind, AroundOf } from "./declares";
 import { inducedAt } from "./formulas";
-import { type AroundFactor, aroundModel, bodyMoving, discOf, isOfAnother, openingsOf, zetaOf } from "./models";
+import {
+  type AroundFactor,
+  aroundModel,
+  bodyMoving,
+  discOf,
+  hullGoing,
+  isOfAnother,
+  openingsOf,
+  zetaOf,
+} from "./models";
 
 type Surrounded = Pick<Unit, "around" | "propeller" | "propulsor">;
 
@@ -71,18 +80,31 @@ export function aroundOutside(unit: Surrounded): string[] {
   return disc ? counting(unit).flatMap((a) => aroundModel(a).outside(a, disc)) : [];
 }
 
-/** A map with what a body in the stream of its disc takes in motion beyond what it takes standing. */
+/** What the hull does in motion to the screw at it; null where none counts, or it is not said how it stands. */
+export function hullOf(unit: Surrounded): ReturnType<typeof hullGoing> {
+  const own = counting(unit).find((a): a is AroundOf<"hull"> => a.kind === "hull");
+  return own ? hullGoing(own) : null;
+}
+
+/**
+ * A map with what in motion comes to what is around it standing: the drag of a body in the stream of its disc; at a
+ * hull slower water, and more that the hull takes back, the more the faster it goes for what the disc adds.
+ */
 export function mapPastBodies(map: ShaftMap, unit: Surrounded, density: number): ShaftMap {
   const disc = discOf(unit);
   const bodies = counting(unit).filter((a) => a.kind === "body behind" || a.kind === "body before");
-  if (!disc || bodies.length === 0) return map;
+  const hull = hullOf(unit);
+  if (!disc || (bodies.length === 0 && !hull)) return map;
+  const met = hull?.met ?? 1;
   return {
-    ...map,
+    solved: map.solved,
+    torque: (rpm, speed) => map.torque(rpm, speed === undefined ? speed : speed * met),
     at(rpm, speed = 0) {
-      const load = map.at(rpm, speed);
+      const load = map.at(rpm, speed * met);
       if (!(speed > 0) || !(load.thrust > 0)) return load;
-      const ahead = speed / inducedAt(load.thrust, speed, density, disc.area);
-      return { ...load, thrust: bodies.reduce((t, b) => t * bodyMoving(b, disc, ahead), load.thrust) };
+      const ahead = (speed * met) / inducedAt(load.thrust, speed * met, density, disc.area);
+      const left = 1 - ((1 - (hull?.left ?? 1)) * ahead) / (1 + ahead);
+      return { ...load, thrust: bodies.reduce((t, b) => t * bodyMoving(b, disc, ahead), load.thrust) * left };
     },
   };
 }

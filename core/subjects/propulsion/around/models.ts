@@ -261,6 +261,34 @@ const DEDUCTION: Record<Exclude<(typeof AT_HULL)[number], "not said">, readonly 
   "in a tunnel": [0.08, 0.2],
 };
 
+/**
+ * The same as it goes, and the share by which the water runs slower at the screw than past the hull (wake; from and
+ * to; common practice for small craft and ships, from memory).
+ */
+const GOING: Record<keyof typeof DEDUCTION, { deduction: readonly [number, number]; wake: readonly [number, number] }> =
+  {
+    "clear of it": { deduction: [0.02, 0.08], wake: [0, 0.08] },
+    "close behind it": { deduction: [0.08, 0.2], wake: [0.1, 0.3] },
+    "in a tunnel": { deduction: [0.1, 0.25], wake: [0.1, 0.25] },
+  };
+/**
+ * What a hull does to its screw as it goes: share of the speed at which the water meets it, what is left of its push
+ * beyond what is left at the bollard, and the doubt of both as a share of the push. Null while it is not said how it
+ * stands.
+ */
+export function hullGoing({ stands }: AroundOf<"hull">): { met: number; left: number; sd: number } | null {
+  if (stands === "not said") return null;
+  const { deduction, wake } = GOING[stands];
+  return {
+    met: 1 - middle(wake),
+    left: (1 - middle(deduction)) / (1 - middle(DEDUCTION[stands])),
+    sd: Math.hypot(
+      within(deduction, (t) => t),
+      within(wake, (w) => w),
+    ),
+  };
+}
+
 const hull: AroundModel<AroundOf<"hull">> = {
   lacks: (a) => (a.stands === "not said" ? "choose how its screw stands to the hull" : null),
   factor({ stands }) {
@@ -268,7 +296,7 @@ const hull: AroundModel<AroundOf<"hull">> = {
     const band = DEDUCTION[stands];
     return { value: 1 - middle(band), sd: within(band, (t) => 1 - t), evidence: "calculated" };
   },
-  moves: false,
+  moves: true,
   outside: () => [],
   where: "works at its hull",
   who: "its hull",
