@@ -11,6 +11,7 @@ import type { Commanded, SixAxis } from "../subjects/axes/six";
 export const MOMENT_WORD: Record<AtSpeed["moment"], string> = {
   "let go": "let go, full throttle",
   slow: "slow flight",
+  cruise: "cruise, its farthest glide",
   closed: "throttle closed",
   emptied: "pack nearly empty",
   "on foils": "on its foils, full throttle",

@@ -375,6 +375,31 @@ describe("the board of a whole craft", () => {
     }
     expect(fast.speed).toBe(40);
   });
+  it("in cruise it is pushed by its drag there, and its controls have the square of its speed", () => {
+    const { result } = boardOf(demoFile("tern").versions.at(-1)?.design as Design);
+    if (result?.kind !== "wings") throw new Error("no board");
+    const of = (moment: string) => {
+      const found = result.moments.find((m) => m.moment === moment);
+      if (!found) throw new Error(moment);
+      return found;
+    };
+    const [slow, cruise] = [of("slow"), of("cruise")];
+    expect(cruise.speed).toBeGreaterThan(1.1 * slow.speed);
+    const yaw = (m: typeof slow) => m.lines.find((l) => l.axis === "yaw")?.answer?.value ?? Number.NaN;
+    if (Number.isFinite(yaw(slow))) expect(yaw(cruise) / yaw(slow)).toBeCloseTo((cruise.speed / slow.speed) ** 2, 6);
+    const torque = (m: typeof slow) =>
+      Math.abs(m.lines.find((l) => l.axis === "roll")?.disturbs.find((p) => p.what === "torque")?.value ?? Number.NaN);
+    // Level at the least drag: no more thrust than slow, and less than all of it.
+    expect(torque(cruise)).toBeLessThanOrEqual(torque(slow) * 1.001);
+    expect(torque(cruise)).toBeLessThan(torque(of("let go")));
+  });
+  it("has no cruise of its own where it glides farthest hardly faster than slow", () => {
+    const { result } = wing((d) => {
+      d.dragArea = { value: 0.2, evidence: "measured" };
+    });
+    if (result?.kind !== "wings") throw new Error("no board");
+    expect(result.moments.map((m) => m.moment)).not.toContain("cruise");
+  });
   // By hand: a wing loading of 60 N/m² at 13 m/s, 1.3 × its stall speed, slope 5 in standard air: Δn = 0.69 =
   // ρ·V·a·w / (2·W/S) (sharp-edged gust, NACA TR 997), w = 1.04 m/s.
   it("is stalled by the gust from below that takes what is left of its lift", () => {

@@ -28,7 +28,7 @@ import { type ByDrives, type Unpushed, ofDrives } from "./byDrives";
 
 /** A craft on its wings, or on foils in water, at one speed and throttle. */
 export interface AtSpeed {
-  moment: "let go" | "slow" | "closed" | "emptied" | "on foils" | "foils closed" | "foils emptied";
+  moment: "let go" | "slow" | "cruise" | "closed" | "emptied" | "on foils" | "foils closed" | "foils emptied";
   /** m/s */
   speed: number;
   lines: AxisLine[];
@@ -106,6 +106,7 @@ export function ahead(
 const IN_AIR = [
   ["let go", "full"],
   ["slow", "level"],
+  ["cruise", "level"],
   ["closed", "closed"],
   ["emptied", "emptied"],
 ] as const;
@@ -114,6 +115,8 @@ const ON_FOILS = [
   ["foils closed", "closed"],
   ["foils emptied", "emptied"],
 ] as const;
+/** Cruise is looked at by itself where it is faster than slow flight by this. */
+const CRUISES = 1.1;
 const GIVES_BACK = "what foils give back as it heels or pitches near the water’s surface is not computed";
 
 /**
@@ -162,6 +165,17 @@ function opened(line: AxisLine, wet: boolean, why: readonly string[]): AxisLine 
   const givesBack = wet && line.axis !== "yaw";
   const open = [...line.open, ...(givesBack && line.word !== "holds" ? [GIVES_BACK] : []), ...why];
   return open.length > 0 && (line.word !== "never had" || givesBack) ? { ...line, open, word: "open" } : line;
+}
+
+/** Which moments are looked at, and how fast it goes then, m/s. */
+function momentsOf(f: FlightResult, { letGo, slow }: { letGo: number; slow: number }) {
+  const cruise = f.values.glideSpeed?.value ?? 0;
+  if (f.inWater) return ON_FOILS.map(([moment, throttle]) => ({ moment, throttle, speed: letGo }));
+  return IN_AIR.flatMap(([moment, throttle]) => {
+    // Where it glides farthest hardly faster than slow flight, cruising is that.
+    if (moment === "cruise" && cruise < CRUISES * slow) return [];
+    return { moment, throttle, speed: moment === "cruise" ? cruise : throttle === "full" ? letGo : slow };
+  });
 }
 
 /** The moments of a craft on its wings, or on foils in water. */
@@ -234,8 +248,7 @@ function onWings(
     };
   };
   const slip = about(l.beta, cg);
-  const moments = (f.inWater ? ON_FOILS : IN_AIR).flatMap(([moment, throttle]) => {
-    const speed = throttle === "full" || f.inWater ? letGo : slow;
+  const moments = momentsOf(f, { letGo, slow }).flatMap(({ moment, throttle, speed }) => {
     const s = state(speed, throttle);
     if (!s) return [];
     // With the throttle closed it does not matter what the drives give.
@@ -281,7 +294,7 @@ function onWings(
     : { status: "missing", needs: ["a trim that flies level"] };
 }
 
-/** What turns a craft about each axis, and what answers: on its wings at three moments, elsewhere by its drives. */
+/** What turns a craft about each axis, and what answers: on its wings at several moments, elsewhere by its drives. */
 export const axes = subject({
   name: "axes",
   reads: ["states", "gasLift", "units", "batteries", "items", "surfaces", "flight", "brief.environment"],
