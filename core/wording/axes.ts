@@ -51,12 +51,13 @@ export const WORD_COLOUR: Record<Word, "clear" | "care" | "stop"> = {
 };
 
 /** What answers about an axis; what is missing where nothing does. */
-export const answerText = (line: Pick<AxisLine, "axis" | "answer">): string =>
-  line.answer
-    ? { roll: "roll control, full travel", pitch: "pitch control, beyond its trim", yaw: "rudder, full travel" }[
-        line.axis
-      ]
-    : { roll: "no roll control", pitch: "no pitch control", yaw: "no rudder" }[line.axis];
+export function answerText({ axis, answer, shifted }: Pick<AxisLine, "axis" | "answer" | "shifted">): string {
+  const moved = shifted ? [`${shifted.names.join(", ")}, shifted`] : [];
+  const steered = (answer?.value ?? 0) > (shifted?.value ?? 0) * (1 + 1e-9) || (answer !== null && !shifted);
+  const by = { roll: "roll control, full travel", pitch: "pitch control, beyond its trim", yaw: "rudder, full travel" };
+  if (steered) return [by[axis], ...moved].join("; ");
+  return moved[0] ?? { roll: "no roll control", pitch: "no pitch control", yaw: "no rudder" }[axis];
+}
 
 export const SIX_WORD: Record<SixAxis, string> = {
   surge: "Ahead and astern",
@@ -98,6 +99,20 @@ export function heldText(
   const angle = show(Math.abs(rest.value), rest.sd, "angle", habit);
   const by = axis === "pitch" ? `; hangs ${angle.value} ± ${angle.sd}° nose ${rest.value < 0 ? "down" : "up"}` : "";
   return `its weight below ${body}: ${moment} turn it back${by}`;
+}
+
+/** What a mass does that a servo shifts, and how far that leans what hangs below its lift. */
+export function shiftedText({ shifted, hangs }: Pick<SixLine, "shifted" | "hangs">, habit: UnitHabit): string | null {
+  if (!shifted) return null;
+  const said = show(shifted.value, shifted.sd, "torque", habit);
+  const stiff = hangs && !("open" in hangs) && hangs.rest ? Math.abs(hangs.stiff.value) : 0;
+  const lean =
+    stiff <= 0
+      ? ""
+      : shifted.value < stiff
+        ? `, leans it ${plain(Math.asin(shifted.value / stiff), "angle", habit, 0)}`
+        : ", more than turns it back";
+  return `${shifted.names.join(", ")} shifted: ${said.value} ± ${said.sd} ${said.unit} each way${lean}`;
 }
 
 /**

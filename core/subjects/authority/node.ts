@@ -1,4 +1,5 @@
 import { placesUnsaid } from "../mass/placed";
+import { shiftedAbout, shiftedMass } from "../mass/shifted";
 import { AXES, type Point, type Surface, type Unit } from "../../design/schema";
 import { evidenceByShare } from "../../design/evidence";
 import type { Quantity, WorkingInput } from "../../design/quantity";
@@ -45,7 +46,7 @@ export interface AuthorityResult {
   scale: number;
   /** the torque of some unit is not known: about yaw nothing is said */
   noTorque: boolean;
-  /** What controls in a wash answer on axes that no throttle commands, against what they must hold there. */
+  /** What controls in a wash, and shifted masses, answer on axes that no throttle commands, against what they must hold there. */
   vanes: VaneLine[];
   /** N·m that all rotors' torques would come to if none cancelled another, at the throttle of hover */
   torqueScale: number;
@@ -68,8 +69,10 @@ export interface VaneLine {
 
 /** It holds where what is always there takes half of it at most: the other half is for gusts and hands. */
 const HALF = 0.5;
-function vaneLine(turn: Turn, { most, names }: Vaned, need: number): VaneLine {
-  const sd = VANE_DOUBT * most;
+function vaneLine(turn: Turn, vaned: Vaned, shifted: ReturnType<typeof shiftedAbout>, need: number): VaneLine {
+  const most = vaned.most + (shifted?.value ?? 0);
+  const names = [...vaned.names, ...(shifted?.names ?? []).map((name) => `${name}, shifted`)];
+  const sd = Math.hypot(VANE_DOUBT * vaned.most, shifted?.sd ?? 0);
   const least = most - sd;
   const word = most <= 0 ? "never had" : need <= HALF * least ? "holds" : need <= least ? "thin" : "lost";
   return { turn, most, sd, names, need, word };
@@ -131,7 +134,8 @@ function vanesOf(
     roll: at.weight * (Math.abs(at.offset[1]) + at.doubt.y),
     yaw: Math.abs(torque),
   };
-  return holding.never.map((turn) => vaneLine(turn, done[turn], need[turn]));
+  const shifted = shiftedMass(view.items, at.turned);
+  return holding.never.map((turn) => vaneLine(turn, done[turn], shiftedAbout(shifted, turn), need[turn]));
 }
 
 /** Hardest unit and what is left about each axis with the usable charge spent. */

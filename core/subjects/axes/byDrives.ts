@@ -1,10 +1,12 @@
-import type { HeldUpBy, Point, Surface } from "../../design/schema";
+import type { HeldUpBy, Item, Point, Surface } from "../../design/schema";
 import { type Supported, supportOf } from "../../design/support";
 import type { Turn } from "../authority/allocate";
 import { type Outcome, solved, whyNone } from "../../subject";
 import { type PlacedThruster, thrustersOf } from "../authority/thrusters";
 import { weighedOf } from "../flight/weighed";
 import type { Hangs } from "../gas/node";
+import type { Sure } from "../../numeric/doubt";
+import { shiftedAbout, shiftedMass } from "../mass/shifted";
 import type { PropulsionResult } from "../propulsion/node";
 import type { placedUnits } from "../propulsion/placed";
 import { type Flowed, flowedBy } from "./flowing";
@@ -23,6 +25,8 @@ export interface SixLine {
   hangs: Hangs | { open: string } | null;
   /** Controls that turn it about this axis where a flow meets them; null: no surface has one */
   flowed: Flowed | null;
+  /** mass that a servo shifts about it; null: none does */
+  shifted: (Sure & { names: string[] }) | null;
   /** N·m at full command as it was weighed; null: it was not */
   weighed: { value: number; sd: number } | null;
 }
@@ -40,7 +44,7 @@ export interface Unpushed {
   kind: "unpushed";
   /** why what the drives command is open */
   open: string;
-  lines: Pick<SixLine, "axis" | "held" | "hangs" | "flowed">[];
+  lines: Pick<SixLine, "axis" | "held" | "hangs" | "flowed" | "shifted">[];
   otherDrives: boolean;
 }
 
@@ -94,7 +98,12 @@ function driversOf(
 type Weighed = Parameters<typeof weighedOf>[0];
 
 /** What holds or turns each axis whatever the drives do. */
-function undriven(view: Supported, flowed: Record<Turn, Flowed>, hangs: SixLine["hangs"]): Unpushed["lines"] {
+function undriven(
+  view: Supported & { items: readonly Item[] },
+  flowed: Record<Turn, Flowed>,
+  hangs: SixLine["hangs"],
+): Unpushed["lines"] {
+  const shifted = shiftedMass(view.items);
   const held = new Map<SixAxis, NonNullable<SixLine["held"]>>();
   for (const way of supportOf(view).ways)
     for (const axis of HELD[way]?.axes ?? []) held.set(axis, HELD[way]?.by ?? "water");
@@ -106,6 +115,7 @@ function undriven(view: Supported, flowed: Record<Turn, Flowed>, hangs: SixLine[
       held: by,
       hangs: by === "weight below lift" ? hangs : null,
       flowed: turned && turned.names.length > 0 ? turned : null,
+      shifted: shiftedAbout(shifted, axis),
     };
   });
 }
@@ -135,7 +145,7 @@ export function ofDrives(
   if (!drives || "lacks" in read || lacks !== undefined) {
     // Controls and weight do what they do without them.
     const lines = undriven(view, flowedBy(view, null, cg, density, level), hangs);
-    return lines.some((l) => l.flowed || (l.hangs && !("open" in l.hangs)))
+    return lines.some((l) => l.flowed || l.shifted || (l.hangs && !("open" in l.hangs)))
       ? {
           status: "solved",
           result: { kind: "unpushed", open: view.units.length > 0 ? (lacks ?? "") : "it has none", lines, otherDrives },

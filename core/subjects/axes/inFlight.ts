@@ -1,4 +1,5 @@
 import type { Sure } from "../../numeric/doubt";
+import { type Shifted, shiftedAbout } from "../mass/shifted";
 
 export const TURNING = ["roll", "pitch", "yaw"] as const;
 export type Turning = (typeof TURNING)[number];
@@ -17,6 +18,8 @@ export interface AxisLine {
   disturbs: Piece[];
   /** What can be set against it, that way: N·m, without a sign. Null: nothing is there. */
   answer: { value: number; sd: number } | null;
+  /** What of that is mass that a servo shifts; not there where nothing is. */
+  shifted?: (Sure & { names: string[] }) | null;
   /** Share of the answer that the disturbance takes; null where there is none. */
   share: number | null;
   word: Word;
@@ -71,6 +74,8 @@ export interface WingedState {
   /** m³ at full travel; null: there is none */
   roll: Sure | null;
   yaw: Sure | null;
+  /** mass that a servo shifts */
+  shift?: Shifted | null;
   /** N·m that waves turn it with, one way and the other; null: none are named, or none reach it */
   waves: { pitch: Sure; roll: Sure } | null;
   /** nose up, m³ per rad, and the travel each way that trim leaves, rad; null without a pitch control */
@@ -126,22 +131,29 @@ export function linesOf(s: WingedState): AxisLine[] {
   }
   const left = s.pitch && leftFor(pitch.reduce((sum, p) => sum + p.value, 0));
   const thrustOpen = s.thrust === null ? [THRUST] : pushes && s.arm === null ? [DRIVES] : [];
+  const withShift = (axis: "roll" | "pitch", control: Sure | null): Sure | null => {
+    const by = shiftedAbout(s.shift ?? null, axis);
+    return by ? { value: (control?.value ?? 0) + by.value, sd: Math.hypot(control?.sd ?? 0, by.sd) } : control;
+  };
   const lines = [
-    lineOf("roll", roll, answer(s.roll), [
+    lineOf("roll", roll, withShift("roll", answer(s.roll)), [
       ...(s.torque === null ? [TORQUE] : []),
       ...(s.cgAcross === null ? [PLACES] : []),
     ]),
     lineOf(
       "pitch",
       pitch,
-      s.pitch && {
-        value: s.pressure * s.pitch.perRad.value * Math.max(0, left ?? 0),
-        sd: s.pressure * s.pitch.perRad.sd * Math.max(0, left ?? 0),
-      },
+      withShift(
+        "pitch",
+        s.pitch && {
+          value: s.pressure * s.pitch.perRad.value * Math.max(0, left ?? 0),
+          sd: s.pressure * s.pitch.perRad.sd * Math.max(0, left ?? 0),
+        },
+      ),
       thrustOpen,
     ),
     lineOf("yaw", yaw, answer(s.yaw), thrustOpen),
-  ];
+  ].map((l) => ({ ...l, shifted: shiftedAbout(s.shift ?? null, l.axis) }));
   // What is answered at the thrust of the stand is answered at less of it; what is not may be.
   return s.most
     ? lines.map((l) => (l.word === "thin" || l.word === "lost" ? { ...l, word: "open", open: [...l.open, FALLS] } : l))

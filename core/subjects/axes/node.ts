@@ -16,6 +16,7 @@ import { floats } from "../floats/node";
 import { gas } from "../gas/node";
 import { mass } from "../mass/node";
 import { placesUnsaid } from "../mass/placed";
+import { shiftedMass } from "../mass/shifted";
 import { type PropulsionResult, propulsion } from "../propulsion/node";
 import { placedUnits } from "../propulsion/placed";
 import { waterOf } from "../propulsion/setup";
@@ -178,6 +179,14 @@ function momentsOf(f: FlightResult, { letGo, slow }: { letGo: number; slow: numb
   });
 }
 
+/** The gust from the side that what a control has left about an axis holds; null where that is not told. */
+function gustHeld(line: AxisLine | undefined, turns: number, pressure: number, speed: number): Gust | null {
+  if (!line?.answer || line.word === "open") return null;
+  const taken = Math.abs(line.disturbs.reduce((sum, d) => sum + d.value, 0));
+  const sd = Math.hypot(line.answer.sd, ...line.disturbs.map((d) => d.sd));
+  return sideGust(line.answer.value - taken - sd, turns, pressure, speed);
+}
+
 /** The moments of a craft on its wings, or on foils in water. */
 function onWings(
   view: Design & Weighed & { flight: FlightSaid },
@@ -206,6 +215,7 @@ function onWings(
   const late = falls.status === "solved" ? fallenAt(falls.result, f.inWater ? letGo : slow) : null;
   const worn = spent && wornOf(view, drives, at.result, late, spent);
   const across = placesUnsaid(view.items, "y").length === 0;
+  const shift = shiftedMass(view.items);
   const doubtful = drives.status === "solved" ? [...drives.result.unknown, ...drives.result.outside] : [];
   const travels = trimmed(l.model, cg.x);
   const perRad = travels
@@ -240,6 +250,7 @@ function onWings(
       cgAlong: cgSd.x,
       roll: l.rollControl ? hinged(Math.abs(l.rollControl.mx) * l.rollTravel) : null,
       yaw: l.yawControl ? hinged(Math.abs(l.yawControl.mz - cg.x * l.yawControl.y) * l.yawTravel) : null,
+      shift,
       waves: rough && { pitch: rough.pitch, roll: rough.roll },
       pitch:
         f.travel && trim.command !== null
@@ -258,13 +269,7 @@ function onWings(
       ...(throttle === "closed" ? [] : doubtful.slice(0, 1)),
     ];
     const lines = linesOf(s).map((line) => opened(line, f.inWater, why));
-    const held = (axis: "roll" | "yaw", turns: number): Gust | null => {
-      const line = lines.find((o) => o.axis === axis);
-      if (!line?.answer || line.word === "open") return null;
-      const taken = Math.abs(line.disturbs.reduce((sum, d) => sum + d.value, 0));
-      const sd = Math.hypot(line.answer.sd, ...line.disturbs.map((d) => d.sd));
-      return sideGust(line.answer.value - taken - sd, turns, s.pressure, speed);
-    };
+    const [roll, , yaw] = lines;
     const lift = l.model.alpha.z;
     return [
       {
@@ -276,8 +281,8 @@ function onWings(
         gust: f.inWater
           ? null
           : {
-              roll: held("roll", slip.l),
-              yaw: held("yaw", slip.n - l.bodyYaw),
+              roll: gustHeld(roll, slip.l, s.pressure, speed),
+              yaw: gustHeld(yaw, slip.n - l.bodyYaw, s.pressure, speed),
               up:
                 view.flight.whole && lacks.length === 0
                   ? gustThatStalls(f.weight, { speed, stall: stall.value, pressure: s.pressure, lift })

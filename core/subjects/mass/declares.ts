@@ -13,6 +13,9 @@ const range = () =>
     })
     .refine((s) => s.to > s.from, { message: "the range must end behind where it starts", path: ["to"] });
 
+/** How far a part is moved under way, each way, m. */
+const shift = () => finite.min(0, "zero or more").max(10).default(0);
+
 /** What a part is, where that decides something. Its name only proposes it. */
 export const ROLES = ["not said", "ballast", "motor", "controller", "servo", "moving surface", "other"] as const;
 export type Role = (typeof ROLES)[number];
@@ -118,6 +121,17 @@ export const itemSchema = z.object({
   }),
   slideY: field(range().nullable().default(null).describe("the same along y"), { label: "slide y" }),
   slideZ: field(range().nullable().default(null).describe("the same along z"), { label: "slide z" }),
+  shiftX: field(
+    shift().describe(
+      "how far a servo moves it along x under way, each way from its place, with what hangs on it, m; 0: not",
+    ),
+    { label: "shifted along under way", dimension: "length", change: "part" },
+  ),
+  shiftY: field(shift().describe("the same along y"), {
+    label: "shifted across under way",
+    dimension: "length",
+    change: "part",
+  }),
   cost: field(amountSchema.nullable().describe("price each, in the currency of the file; of a range its least"), {
     label: "price",
     dimension: "money",
@@ -394,6 +408,8 @@ export const newItem = (given: Partial<Item> & Pick<Item, "id" | "name">): Item 
   slide: null,
   slideY: null,
   slideZ: null,
+  shiftX: 0,
+  shiftY: 0,
   cost: null,
   costMost: null,
   makeMinutes: null,

@@ -11,6 +11,7 @@ import { useCalmDesk, useDesk } from "../../app/desk";
 import { usePreferences } from "../../app/preferences";
 import { QuantityField } from "../../fields/QuantityField";
 
+const SHIFT = { x: "shiftX", y: "shiftY" } as const;
 const SLIDE = { x: "slide", y: "slideY", z: "slideZ" } as const;
 
 type ChangeItem = (mutate: (item: Item) => void) => unknown;
@@ -149,6 +150,25 @@ export function Selected({ item, number }: { item: Item; number: number }) {
             <SlideRow key={axis} item={item} axis={axis} change={change} />
           ))}
           {fixed.length > 0 && <AllowMovement fixed={fixed} change={change} />}
+          <tr>
+            <td className="pr-2" title="by a servo, each way from its place">
+              shifted under way ±
+            </td>
+            {(["x", "y"] as const).map((axis) =>
+              axis === "y" && item.mirrored ? null : (
+                <td key={axis}>
+                  <QuantityField
+                    label={`${item.name}, shifted under way ${axis}`}
+                    value={item[SHIFT[axis]] || null}
+                    empty={`${axis} –`}
+                    dimension="length"
+                    schema={itemSchema.shape[SHIFT[axis]]}
+                    onCommit={(v) => change((p) => void (p[SHIFT[axis]] = v ?? 0))}
+                  />
+                </td>
+              ),
+            )}
+          </tr>
           <AttachedTo item={item} change={change} />
           <HeldBy item={item} change={change} />
           <WhatItIs item={item} change={change} />

@@ -19,6 +19,7 @@ import {
   gustText,
   heldText,
   pieceText,
+  shiftedText,
 } from "../../../core/wording/axes";
 import { plain, show } from "../../../core/wording/format";
 import { useDesk } from "../../app/desk";
@@ -219,6 +220,11 @@ function Besides({ line, dead = false }: { line: UnpushedAxes["lines"][number]; 
   return (
     <>
       {heldText(line, habit)}
+      {line.shifted && (
+        <span className="block text-[12px]" data-shifted>
+          {shiftedText(line, habit)}
+        </span>
+      )}
       {line.flowed && (
         <span className="block" data-flowed>
           {flowedText(line.flowed, habit, dead).map((text) => (
@@ -241,7 +247,7 @@ function Unpushed({ result: { open, lines } }: { result: UnpushedAxes }) {
       <table className="rows mt-1 w-auto">
         <tbody>
           {lines
-            .filter((l) => l.flowed || l.hangs)
+            .filter((l) => l.flowed || l.hangs || l.shifted)
             .map((l) => (
               <tr key={l.axis} data-axis-line={l.axis} data-word="open">
                 <td className="text-ink">{SIX_WORD[l.axis]}</td>
