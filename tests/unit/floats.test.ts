@@ -134,3 +134,38 @@ describe("what it rests on", () => {
     expect(long.r?.level?.draught.value).toBeCloseTo(afloat(onHull(0.6, 0.1, 0.05)).r?.level?.draught.value ?? 0, 5);
   });
 });
+
+describe("a screw under a hull", () => {
+  const deep = (z: number, more: (d: Design) => void = () => {}) =>
+    afloat((d) => {
+      onHull(0.6, 0.1, 0.06)(d);
+      const [u] = d.units;
+      if (!u) return;
+      u.surroundings = "in water";
+      u.count = 1;
+      u.propeller.diameter.value = 0.04;
+      u.places = [{ at: { x: 0.5, y: 0, z }, toward: { x: -1, y: 0, z: 0 } }];
+      more(d);
+    });
+  // By hand: it draws m/(ρ·0.6·0.1); the tips of a screw of 40 mm stand 20 mm over its shaft.
+  it("runs as deep as the draught less its shaft and its radius", () => {
+    const { r, find } = deep(0.002);
+    const water = r?.level?.water.value ?? Number.NaN;
+    const told = find("screw-surfaces");
+    expect(told?.params).toMatchObject({ over: expect.closeTo(water - 0.002 - 0.02, 6), out: false });
+    expect(water - 0.022).toBeLessThan(0.01);
+    expect(deep(-0.03).find("screw-surfaces")).toBeUndefined();
+  });
+  it("a tip out of the water is a caution, all of it out a stop", () => {
+    const water = deep(0).r?.level?.water.value ?? Number.NaN;
+    expect(deep(water).find("screw-surfaces")).toMatchObject({ severity: "care", params: { out: false } });
+    expect(deep(water + 0.03).find("screw-surfaces")).toMatchObject({ severity: "stop", params: { out: true } });
+  });
+  it("a trough of the waves counts, one in the air does not, nor one that nobody placed", () => {
+    const wavy = deep(-0.03, (d) => Object.assign(d.brief.environment, { waveHeight: 0.12, waveLength: 4 }));
+    expect(wavy.find("screw-surfaces")?.severity).toBe("care");
+    expect(deep(0.05, (d) => d.units.forEach((u) => void (u.surroundings = "in air"))).find("screw-surfaces")).toBe(
+      undefined,
+    );
+  });
+});

@@ -2,6 +2,7 @@ import { type Figure, verdict } from "../../subject";
 import { plain } from "../../wording/format";
 import { advice } from "../say";
 import { floats } from "./node";
+import { screwDepths } from "./screws";
 
 /** All that is described of its hull, wholly under, displaces less than it weighs. */
 const goesUnder = verdict<{ most: number; mass: number; sure: boolean }>({
@@ -56,4 +57,48 @@ const trimsAway = verdict<{ behind: number }>({
 });
 const TRIMS = 0.03;
 
-export const verdicts = { "goes-under": goesUnder, "trims-away": trimsAway };
+/** Diameters of water over the tips below which a screw commonly draws air under load (common practice). */
+const COVERED = 0.25;
+
+/** A screw that stands out of the water, or so near its surface that it draws air; a trough of the waves counts. */
+const screwSurfaces = verdict<{ name: string; over: number; out: boolean; trough: number }>({
+  find(see) {
+    const trough = (see.design.brief.environment.waveHeight ?? 0) / 2;
+    return screwDepths(see.design, see.result(floats)?.level ?? null).flatMap(({ name, over, diameter, out }) => {
+      const limit = COVERED * diameter;
+      if (over.value >= limit + trough) return [];
+      const bare = over.value + over.sd < 0;
+      const figure: Figure = {
+        label: "water over its tips",
+        ...over,
+        dimension: "length",
+        evidence: "calculated",
+        limit: limit + trough,
+      };
+      return [
+        {
+          page: "stability",
+          severity: out && bare ? "stop" : over.value < trough ? "care" : "note",
+          about: `screw ${name}`,
+          params: { name, over: over.value, out: out && bare, trough },
+          figure,
+        },
+      ];
+    });
+  },
+  remedies: () => [
+    advice(
+      "Lower it, or a smaller one that turns faster; pull at a luggage scale where it runs: drawn air shows there",
+    ),
+  ],
+  says: (p, habit) =>
+    p.out
+      ? `${p.name} stands out of the water: nothing that is computed of its push holds`
+      : p.over < 0
+        ? `The tips of ${p.name} come ${plain(-p.over, "length", habit)} out of the water: it draws air and pushes less`
+        : p.over < p.trough
+          ? `A trough of the waves bares the tips of ${p.name}, ${plain(p.over, "length", habit)} under water`
+          : `The tips of ${p.name} run ${plain(p.over, "length", habit)} under water: under load it may draw air`,
+});
+
+export const verdicts = { "goes-under": goesUnder, "trims-away": trimsAway, "screw-surfaces": screwSurfaces };

@@ -36,9 +36,20 @@ const inWaves = (waveHeight: number) => (d: Design) => {
   Object.assign(d.brief.environment, { waveHeight, waveLength: 3 });
 };
 
+/** On a hull that draws 33 mm, with a screw so high over its bottom (m). */
+const withScrew = (z: number) => (d: Design) => {
+  onHull(0.6, 0.1, 0.06)(d);
+  const u = unit(d);
+  u.surroundings = "in water";
+  u.propeller.diameter.value = 0.04;
+  u.places = [{ at: { x: 0.5, y: 0, z }, toward: { x: -1, y: 0, z: 0 } }] as typeof u.places;
+  u.count = 1;
+};
+
 /** Rules of what floats on its hull. */
 export const FLOAT_CASES: RuleCase[] = [
   ["wave-washes", inWaves(0.3), inWaves(0.01)],
+  ["screw-surfaces", withScrew(0.01), withScrew(-0.03)],
   ["goes-under", onHull(0.6, 0.05, 0.02), onHull(0.6, 0.1, 0.05)],
   ["trims-away", onHull(0.6, 0.1, 0.05, 0.06), onHull(0.6, 0.1, 0.05)],
 ];

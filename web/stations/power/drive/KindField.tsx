@@ -28,6 +28,9 @@ const WHATS: { value: What; word: string; drawing: string[] }[] = [
   { value: "something else", word: "something else", drawing: ["M4 30q4-24 8 0t8 0 8 0 8 0 8 0", "M2 34h46"] },
 ];
 
+/** The same in water, where they are called otherwise. */
+const WET: Partial<Record<What, string>> = { "open propeller": "open screw", "ducted fan": "screw in a nozzle" };
+
 const guess = (value: number) => ({ value: Number(value.toPrecision(2)), evidence: "guess" as const });
 
 /** A propulsor of a kind to begin with: all guesses, of a size that suits a craft of this mass (kg). */
@@ -92,7 +95,7 @@ export function KindField({ unit, drive }: { unit: Unit; drive: (mutate: (u: Uni
     <Choices
       legend="What it turns"
       name={`turns-${unit.id}`}
-      options={WHATS}
+      options={unit.surroundings === "in water" ? WHATS.map((w) => ({ ...w, word: WET[w.value] ?? w.word })) : WHATS}
       chosen={chosen}
       onChoose={(what) =>
         drive((u) => {
