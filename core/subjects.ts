@@ -51,6 +51,7 @@ import { spin } from "./subjects/spin/node";
 import { verdicts as spinVerdicts } from "./subjects/spin/verdicts";
 import { stance } from "./subjects/stance/node";
 import { verdicts as stanceVerdicts } from "./subjects/stance/verdicts";
+import { turning } from "./subjects/turning/node";
 import { waves } from "./subjects/waves/node";
 import { verdicts as waveVerdicts } from "./subjects/waves/verdicts";
 import { wind } from "./subjects/wind/node";
@@ -92,6 +93,7 @@ export const SUBJECTS: readonly AnySubject<any>[] = [
   judged(axes, axesVerdicts),
   judged(foils, foilVerdicts),
   judged(wind, windVerdicts),
+  turning,
   judged(spin, spinVerdicts),
   judged(stance, stanceVerdicts),
   judged(liftoff, liftoffVerdicts),

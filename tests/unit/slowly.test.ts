@@ -48,7 +48,7 @@ describe("what is slow", () => {
     const moved = edited(design, (d) => void (d.items[0] && (d.items[0].place.x += 0.01)));
     const waiting = (next: Design) => evaluate(next, {}, memo, { standing: { design, evaluation: before } }).waiting;
     // A part that moves: what it shows to the wind and how it stands, and nothing of its drives.
-    for (const next of [dearer, moved]) expect(waiting(next)).toEqual(["wind", "stance", "liftoff"]);
+    for (const next of [dearer, moved]) expect(waiting(next)).toEqual(["wind", "turning", "stance", "liftoff"]);
     expect(waiting(edited(design, (d) => void (d.boxes = [])))).toEqual([]);
   });
   it("does not stand for another list of drives or packs: that is computed at once", () => {
@@ -86,7 +86,7 @@ describe("what is slow", () => {
         if (!whole.waiting.includes(s.name)) expect(whole.outcomes[s.name], s.name).toEqual(want.outcomes[s.name]);
       expect(whole.outcomes.axes).toEqual(want.outcomes.axes);
       const slow = new Set(whole.waiting);
-      expect(slow).toEqual(new Set(["wind", "stance", "liftoff"]));
+      expect(slow).toEqual(new Set(["wind", "turning", "stance", "liftoff"]));
       // Another list of parts is no step.
       const fewer = edited(second, (d) => void d.items.pop());
       expect(
@@ -111,6 +111,7 @@ describe("what is slow", () => {
       "emptied",
       "falling",
       "wind",
+      "turning",
       "stance",
       "liftoff",
     ]);

@@ -162,19 +162,24 @@ const STRIPS = 128;
 const MANY = 48;
 
 /**
- * Area of several convex polygons together, and its middle: what lies over something else counts once. Cut into
- * upright strips at every corner (of many: evenly), each as high as it is in its middle; straight edges make that exact
- * but where they cross.
+ * Several convex polygons together, strip by strip: what lies over something else counts once. Cut at every corner (of
+ * many: evenly), each strip as high as it is in its middle; straight edges make that exact but where they cross.
  *
- * @returns null where nothing is seen
+ * @param each is told from where to where a strip reaches across, how high it is covered, m, and that times how far up
+ *   the middle of it is, m²
+ * @param under what lies higher, m, is left out
  */
-export function unionOf(shapes: readonly Shape[]): Silhouette | null {
+function sweep(
+  shapes: readonly Shape[],
+  each: (from: number, to: number, length: number, moment: number) => void,
+  under = Number.POSITIVE_INFINITY,
+): void {
   let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
   for (const s of shapes) {
     low = Math.min(low, s.left);
     high = Math.max(high, s.right);
   }
-  if (!(high > low)) return null;
+  if (!(high > low)) return;
   const even = Array.from({ length: STRIPS + 1 }, (_, k) => low + ((high - low) * k) / STRIPS);
   const cuts =
     shapes.length > MANY
@@ -183,23 +188,49 @@ export function unionOf(shapes: readonly Shape[]): Silhouette | null {
   // From where to where each strip is covered, shape by shape.
   const covered: Corner[][] = Array.from({ length: cuts.length - 1 }, () => []);
   for (const s of shapes) cover(s, cuts, covered);
-  let [area, across, up] = [0, 0, 0];
   for (const [k, found] of covered.entries()) {
     const [a, b] = [cuts[k] as number, cuts[k + 1] as number];
     if (found.length > 1) found.sort((p, q) => p[0] - q[0]);
     let [length, moment, top] = [0, 0, Number.NEGATIVE_INFINITY];
-    for (const [from, to] of found) {
+    for (const [from, upTo] of found) {
       const start = Math.max(from, top);
+      const to = Math.min(upTo, under);
       if (to <= start) continue;
       length += to - start;
       moment += (to ** 2 - start ** 2) / 2;
       top = to;
     }
+    each(a, b, length, moment);
+  }
+}
+
+/**
+ * Area of several convex polygons together, and its middle: what lies over something else counts once.
+ *
+ * @returns null where nothing is seen
+ */
+export function unionOf(shapes: readonly Shape[]): Silhouette | null {
+  let [area, across, up] = [0, 0, 0];
+  sweep(shapes, (a, b, length, moment) => {
     area += length * (b - a);
     across += (length * (b - a) * (a + b)) / 2;
     up += moment * (b - a);
-  }
+  });
   return area > 0 ? { area, across: across / area, up: up / area } : null;
+}
+
+/**
+ * ∫ |x − about|³ h dx of what is seen, m⁵: with ½ρC and the square of a rate it is the moment that its drag holds
+ * against turning about an upright axis there.
+ *
+ * @param under what lies higher, m, is left out
+ */
+export function turningOf(shapes: readonly Shape[], about: number, under?: number): number {
+  // ∫|x|³dx of a strip, exactly.
+  const fourth = (x: number) => (Math.sign(x - about) * (x - about) ** 4) / 4;
+  let sum = 0;
+  sweep(shapes, (a, b, length) => void (sum += length * (fourth(b) - fourth(a))), under);
+  return sum;
 }
 
 /** The first strip whose middle does not lie before a place. */

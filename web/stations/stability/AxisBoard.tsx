@@ -8,6 +8,7 @@ import {
   lossOf,
 } from "../../../core/subjects/axes/byDrives";
 import { type AtSpeed, axes } from "../../../core/subjects/axes/node";
+import { turning } from "../../../core/subjects/turning/node";
 import {
   COMMANDED_WORD,
   MOMENT_WORD,
@@ -262,6 +263,33 @@ function Unpushed({ result: { open, lines } }: { result: UnpushedAxes }) {
   );
 }
 
+/** How quickly its drives turn it on the spot. */
+function OnTheSpot() {
+  const { evaluation } = useDesk();
+  const outcome = evaluation.outcomes[turning.name];
+  const result = resultIn(evaluation, turning);
+  if (!outcome || outcome.status === "not covered") return null;
+  const degrees = (v: number) => Number(((v * 180) / Math.PI).toPrecision(2));
+  return (
+    <p className="mt-1" data-on-the-spot={outcome.status}>
+      {result ? (
+        <>
+          Turns on the spot at up to{" "}
+          <b className="num text-ink">
+            {degrees(result.rate.value)} ± {degrees(result.rate.sd)}° a second
+          </b>
+          , where the drag of its sides holds what its drives do; wash, and what they lose as they swing, left out.
+          {result.lacks.length > 0 && (
+            <span className="text-care"> Less with {result.lacks.join(", ")}, which its outline lacks.</span>
+          )}
+        </>
+      ) : (
+        <span className="text-care">How quickly it turns on the spot is open: {whyNone(outcome)}.</span>
+      )}
+    </p>
+  );
+}
+
 /** Six axes of a craft that something else holds up: what its drives command, with all of them and with one dead. */
 function ByDrives({ result }: { result: DriveAxes }) {
   const { habit } = usePreferences();
@@ -337,7 +365,7 @@ function ByDrives({ result }: { result: DriveAxes }) {
                     </td>
                     {!narrow && <td>{besides}</td>}
                   </tr>
-                  {narrow && (l.held !== null || l.flowed !== null || l.weighed !== null) && (
+                  {narrow && (l.held !== null || l.flowed !== null || l.shifted !== null || l.weighed !== null) && (
                     <tr>
                       <td colSpan={4} className="pb-2! text-[12px]">
                         {besides}
@@ -363,6 +391,7 @@ function ByDrives({ result }: { result: DriveAxes }) {
             "turned backwards counts with 60 % of its thrust. Drives only: what the wind does is told " +
             "below, what current and hull do is not counted."}
       </p>
+      {!loss && <OnTheSpot />}
     </section>
   );
 }
