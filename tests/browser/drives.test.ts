@@ -82,6 +82,9 @@ describe("a drive of any principle", () => {
       await toggle("box or duct");
       await user.page.waitForFunction(() => !document.querySelector('[data-metric="thrust"]'));
       await user.told("drive-not-covered");
+      // An area in the wrong unit would take nothing away: no opening is larger than the craft.
+      await user.fill("Open before it, box or duct", "300 m²");
+      await user.see(/Larger than the craft from any side\. Accepted: up to [\d.]+/);
       await user.fill("Open before it, box or duct", "300 cm²");
       await user.page.waitForFunction(() => document.querySelector('[data-metric="thrust"]'));
       expect(await user.page.$eval("fieldset[data-around]", (f) => f.textContent)).toMatch(/Leaves \d+ ± \d+ %/);

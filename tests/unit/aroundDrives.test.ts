@@ -4,11 +4,21 @@ import { type Design, designSchema } from "../../core/design/schema";
 import { evaluate, findingText, remediesFor } from "../../core/evaluate";
 import { difference } from "../../core/lineage/difference";
 import { type Around, blankAround } from "../../core/subjects/propulsion/around/declares";
+import { mostOpening } from "../../core/subjects/propulsion/around/bounds";
 import { aroundFactor, aroundLacks } from "../../core/subjects/propulsion/around/factor";
 import { inStreamOf } from "../../core/subjects/propulsion/inStream";
 import { disc, first, left, measured, openings, quad } from "../support/around";
 import { measuredAs, readOff } from "../support/curves";
-import { changed } from "../support/designs";
+import { changed, part } from "../support/designs";
+
+describe("the largest opening around a drive", () => {
+  it("is the largest face of the craft's box, and unknown while less than the disc is drawn", () => {
+    const craft = { items: [part({ id: "a", size: { x: 0.6, y: 0.2, z: 0.1 } })] };
+    expect(mostOpening(craft, { area: 0.03, diameter: 0.2 })).toBeCloseTo(0.12, 12);
+    expect(mostOpening(craft, { area: 0.2, diameter: 0.5 })).toBeNull();
+    expect(mostOpening({ items: [] }, null)).toBeNull();
+  });
+});
 
 describe("several things around one drive", () => {
   it("leave the product of what each leaves, with doubts that add as squares", () => {

@@ -17,6 +17,7 @@ export function TaggedForm({
   put,
   named = (label) => label,
   empty = "not measured",
+  also = () => null,
 }: {
   kinds: Kinds;
   thing: Thing;
@@ -25,6 +26,8 @@ export function TaggedForm({
   named?: (label: string) => string;
   /** what stands in a field that may be left empty */
   empty?: string;
+  /** why a number cannot be for what the thing itself does not know; null: it can */
+  also?: (key: string, value: number) => string | null;
 }) {
   return taggedFields(kinds, thing).map((f) => (
     <FieldOf
@@ -34,7 +37,7 @@ export function TaggedForm({
       empty={empty}
       put={(v) => put(f.key, v)}
       schema={z.number().superRefine((v, ctx) => {
-        const because = refusedWith(kinds, thing, f.key, v);
+        const because = refusedWith(kinds, thing, f.key, v) ?? also(f.key, v);
         if (because !== null) ctx.addIssue({ code: "custom", message: because });
       })}
     />

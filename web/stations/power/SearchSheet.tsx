@@ -1,4 +1,5 @@
 import { useMemo, useState } from "react";
+import { toast } from "sonner";
 import { resultIn } from "../../../core/evaluate";
 import { AIMS, type Aim, bestOf } from "../../../core/sizing/rank";
 import type { Candidate, SearchBounds, SearchProgress, SearchResult } from "../../../core/sizing/search";
@@ -59,6 +60,7 @@ const listed = (names: readonly string[]) =>
 function LeftOpen({ result, units }: { result: SearchResult; units: readonly Unit[] }) {
   const { evaluation } = useDesk();
   const drives = resultIn(evaluation, propulsion);
+  const asked = resultIn(evaluation, demand)?.incomplete ?? [];
   const open = [...(drives?.unknown ?? []), ...(drives?.incomplete ?? [])];
   const said: [of: string, text: string][] = [
     ...(result.noTime
@@ -89,6 +91,9 @@ function LeftOpen({ result, units }: { result: SearchResult; units: readonly Uni
             `Without a mass, and left out of every AUW: ${listed(result.massless)}. Weigh them before you buy by it.`,
           ] as [string, string],
         ]
+      : []),
+    ...(asked.length > 0
+      ? [["duty", `Open of the time, and so of that of all of these: ${listed(asked)}.`] as [string, string]]
       : []),
     ...(open.length > 0
       ? [["drives", `Open of the drives as they are, and of all of these: ${listed(open)}.`] as [string, string]]
@@ -304,8 +309,10 @@ export function SearchSheet() {
             sets={sets}
             chooseDrives={(chosen, apart) => {
               const next = setsOf(design, chosen, apart);
+              const around = spaceAround(design, next);
+              if (!around) return void toast.error("One of these drives is on no pack in this state: choose others.");
               setIds(next);
-              setSpace(spaceAround(design, next));
+              setSpace(around);
               setFound(null);
             }}
             space={space}

@@ -8,6 +8,10 @@ import {
 import { aroundFactor, aroundFactors, aroundOutside } from "../../../../core/subjects/propulsion/around/factor";
 import { wetDrive } from "../../../../core/subjects/propulsion/covered";
 import { aroundModel, discOf } from "../../../../core/subjects/propulsion/around/models";
+import { mostOpening } from "../../../../core/subjects/propulsion/around/bounds";
+import { plain } from "../../../../core/wording/format";
+import { useDesk } from "../../../app/desk";
+import { usePreferences } from "../../../app/preferences";
 import { Picture } from "../../../fields/FormParts";
 import { TaggedForm } from "../../../fields/TaggedForm";
 import { AroundSketch } from "./AroundSketch";
@@ -133,7 +137,10 @@ function Thing({
   factor: ReturnType<typeof aroundFactors>[number]["factor"] | undefined;
   drive: (mutate: (u: Unit) => void) => void;
 }) {
+  const { seen } = useDesk();
+  const { habit } = usePreferences();
   const disc = discOf(unit);
+  const most = mostOpening(seen, disc);
   const word = THINGS.find((t) => t.kind === entry.kind)?.word ?? entry.kind;
   const todo = disc && aroundModel(entry).lacks(entry, disc);
   return (
@@ -155,6 +162,11 @@ function Thing({
           thing={entry}
           named={(label) => `${label}, ${word}`}
           empty="not said"
+          also={(key, value) =>
+            entry.kind === "openings" && (key === "inlet" || key === "outlet") && most !== null && value > most
+              ? `Larger than the craft from any side. Accepted: up to ${plain(most, "area", habit)}.`
+              : null
+          }
           put={(key, value) =>
             drive((u) => {
               const own = u.around.find((a) => a.kind === entry.kind);
