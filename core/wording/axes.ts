@@ -77,7 +77,7 @@ export const COMMANDED_WORD: Record<Commanded, string> = {
 
 /** What holds an axis by itself, as far as that is known here. */
 const HELD_WORD: Record<NonNullable<SixLine["held"]>, string> = {
-  water: "the water, where it floats upright (not computed)",
+  water: "the water, where it floats upright (not known: a hull described as a body tells it)",
   ground: "the ground",
   cushion: "the cushion (not computed)",
   "weight below lift": "its weight, where that hangs below its lift (not computed)",
@@ -85,11 +85,26 @@ const HELD_WORD: Record<NonNullable<SixLine["held"]>, string> = {
 
 /** An angle of heel or pitch that a righting moment is told for. */
 const HEELED = (10 * Math.PI) / 180;
+/** How something lies by itself: leaned, or nose up or down. */
+function angleText({ value, sd }: { value: number; sd: number }, axis: SixAxis): string {
+  const angle = show(Math.abs(value), sd, "angle", "metric");
+  const way = axis === "pitch" ? (value < 0 ? "nose down" : "nose up") : value > 0 ? "starboard down" : "port down";
+  return `${angle.value} ± ${angle.sd}° ${way}`;
+}
 /** What holds an axis when no drive does. */
 export function heldText(
-  { axis, held, flowed, hangs }: Pick<SixLine, "axis" | "held" | "flowed" | "hangs">,
+  { axis, held, flowed, hangs, rights }: Pick<SixLine, "axis" | "held" | "flowed" | "hangs" | "rights">,
   habit: UnitHabit,
 ): string {
+  if (rights) {
+    const { stiff, rest } = rights;
+    const said = show(Math.sin(HEELED) * Math.abs(stiff.value), Math.sin(HEELED) * stiff.sd, "torque", habit);
+    const moment = `${said.value} ± ${said.sd} ${said.unit} at ${plain(HEELED, "angle", habit, 0)}`;
+    if (stiff.value <= 0) return `the water does not hold it so: ${moment} turn it over`;
+    const by = rest && Math.abs(rest.value) > rest.sd ? `; lies ${angleText(rest, axis)}` : "";
+    return `the water: ${moment} turn it back${by}`;
+  }
+  if (held === "water" && axis === "heave") return "the water";
   if (!hangs) return held ? HELD_WORD[held] : flowed ? "" : "nothing";
   if ("open" in hangs) return `its weight, where that hangs below its lift (open: ${hangs.open})`;
   const { stiff, rest, body } = hangs;
@@ -102,10 +117,14 @@ export function heldText(
 }
 
 /** What a mass does that a servo shifts, and how far that leans what hangs below its lift. */
-export function shiftedText({ shifted, hangs }: Pick<SixLine, "shifted" | "hangs">, habit: UnitHabit): string | null {
+export function shiftedText(
+  { shifted, hangs, rights }: Pick<SixLine, "shifted" | "hangs" | "rights">,
+  habit: UnitHabit,
+): string | null {
   if (!shifted) return null;
   const said = show(shifted.value, shifted.sd, "torque", habit);
-  const stiff = hangs && !("open" in hangs) && hangs.rest ? Math.abs(hangs.stiff.value) : 0;
+  const hung = hangs && !("open" in hangs) && hangs.rest ? Math.abs(hangs.stiff.value) : 0;
+  const stiff = Math.max(hung, rights?.stiff.value ?? 0);
   const lean =
     stiff <= 0
       ? ""

@@ -72,7 +72,10 @@ describe("what lies below a height", () => {
     expect(heldBelow(tube, 0).volume / (Math.PI * 0.005)).toBeCloseTo(1, 2);
     // Half a circle: its middle 4r/3π below its diameter.
     expect(heldBelow(tube, 0).middle?.z).toBeCloseTo((-4 * 0.1) / (3 * Math.PI), 3);
-    expect(heldBelow(tube, -1)).toEqual({ volume: 0, middle: null, waterplane: 0 });
+    expect(heldBelow(tube, -1)).toEqual({
+      ...{ volume: 0, middle: null, waterplane: 0 },
+      moments: { along: 0, alongTwice: 0, across: 0 },
+    });
     expect(heldBelow(tube, 1).volume).toBeCloseTo(bodyGives(tube).volume, 9);
   });
   it("of a Wigley hull at its waterline: 4/9 L B T, KB 5/8 T, waterplane 2/3 L B (closed forms)", () => {

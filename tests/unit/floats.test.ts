@@ -2,6 +2,8 @@ import { describe, expect, it } from "vitest";
 import { inState } from "../../core/design/inState";
 import { type Design, usualState } from "../../core/design/schema";
 import { evaluate, resultIn } from "../../core/evaluate";
+import { axes } from "../../core/subjects/axes/node";
+import { heldText, shiftedText } from "../../core/wording/axes";
 import { floats } from "../../core/subjects/floats/node";
 import { waterOf } from "../../core/subjects/propulsion/setup";
 import { demoFile } from "../support/demo";
@@ -167,5 +169,90 @@ describe("a screw under a hull", () => {
     expect(deep(0.05, (d) => d.units.forEach((u) => void (u.surroundings = "in air"))).find("screw-surfaces")).toBe(
       undefined,
     );
+  });
+});
+
+describe("how the water holds a hull upright", () => {
+  const heightOf = (d: Design) => evaluate(d).metrics.cgZ?.value ?? Number.NaN;
+  const made = (change: (d: Design) => void) => {
+    const d = quietDesign();
+    change(d);
+    return { d, ...afloat(change) };
+  };
+  it("a box: GM = T/2 + B²/12T − KG across and T/2 + L²/12T − KG along (Archimedes, wall-sided)", () => {
+    const [long, wide] = [0.6, 0.2];
+    const { d, r } = made(onHull(long, wide, 0.1));
+    const level = r?.level;
+    const draught = level?.draught.value ?? Number.NaN;
+    const kg = heightOf(d);
+    expect(level?.upright?.roll.gm.value).toBeCloseTo(draught / 2 + wide ** 2 / (12 * draught) - kg, 4);
+    expect(level?.upright?.pitch.gm.value).toBeCloseTo(draught / 2 + long ** 2 / (12 * draught) - kg, 4);
+    const weight = (evaluate(d).metrics.auw?.value ?? 0) * 9.80665;
+    const { gm, stiff } = level?.upright?.roll ?? { gm: { value: 0 }, stiff: { value: 1 } };
+    expect(stiff.value).toBeCloseTo(weight * gm.value, 9);
+  });
+  it("a tube has its metacentre in its axis, however deep it lies (every force of it passes there)", () => {
+    for (const radius of [0.05, 0.08]) {
+      const { d, r } = made(onHull(0.8, 2 * radius, 2 * radius, 0, "round"));
+      expect((r?.level?.upright?.roll.gm.value ?? Number.NaN) + heightOf(d)).toBeCloseTo(radius, 3);
+    }
+  });
+  it("two hulls apart: their own widths and the square of their distance (parallel axes)", () => {
+    const { d, r } = made((x) => {
+      onHull(0.6, 0.06, 0.1)(x);
+      for (const b of x.bodies) Object.assign(b, { y: 0.15, mirrored: true });
+    });
+    const t = r?.level?.draught.value ?? Number.NaN;
+    const moment = 2 * ((0.6 * 0.06 ** 3) / 12 + 0.6 * 0.06 * 0.15 ** 2);
+    expect(r?.level?.upright?.roll.gm.value).toBeCloseTo(t / 2 + moment / (2 * 0.6 * 0.06 * t) - heightOf(d), 4);
+  });
+  it("a narrow one with its weight high rolls over, and is a stop; nearly so a caution", () => {
+    const tall = afloat(onHull(0.9, 0.05, 0.12));
+    expect(tall.r?.level?.upright?.roll.gm.value).toBeLessThan(0);
+    expect(tall.r?.level?.upright?.roll.rest).toBeNull();
+    expect(tall.find("rolls-over")?.severity).toBe("stop");
+    expect(afloat(onHull(0.6, 0.2, 0.06)).find("rolls-over")).toBeUndefined();
+  });
+  it("a CG beside or behind the middle of the water lies over by its angle: atan(off/GM)", () => {
+    const { r } = made((d) => {
+      onHull(0.6, 0.2, 0.1, 0.01)(d);
+      const motor = d.items.find((i) => i.id === "motor");
+      if (motor) motor.place.y = 0.03;
+    });
+    const { roll, pitch } = r?.level?.upright ?? {};
+    const e = evaluate(
+      (() => {
+        const d = quietDesign();
+        const motor = d.items.find((i) => i.id === "motor");
+        if (motor) motor.place.y = 0.03;
+        return d;
+      })(),
+    );
+    expect(roll?.rest?.value).toBeCloseTo(Math.atan((e.metrics.cgY?.value ?? 0) / (roll?.gm.value ?? 1)), 6);
+    expect(roll?.rest?.value ?? 0).toBeGreaterThan(0);
+    // The water lies 10 mm behind the CG: the bow settles.
+    expect(pitch?.rest?.value).toBeCloseTo(-Math.atan(0.01 / (pitch?.gm.value ?? 1)), 4);
+  });
+  it("is not told while a part has no height", () => {
+    const { r } = made((d) => {
+      onHull(0.6, 0.2, 0.1)(d);
+      const [item] = d.items;
+      if (item) item.unplaced = ["z"];
+    });
+    expect(r?.level?.upright).toBeNull();
+  });
+  it("stands on the board, and a shifted mass leans it by that", () => {
+    const d = quietDesign();
+    onHull(0.6, 0.2, 0.1)(d);
+    const pack = d.items.find((i) => i.id === "pack");
+    if (pack) pack.shiftY = 0.02;
+    const e = evaluate(d);
+    const board = resultIn(e, axes);
+    if (!board || board.kind === "wings") throw new Error(JSON.stringify(e.outcomes.axes));
+    const roll = board.lines.find((l) => l.axis === "roll");
+    if (!roll) throw new Error("no line");
+    expect(heldText(roll, "metric")).toMatch(/^the water: .* at 10\s?° turn it back/);
+    const lean = Math.asin((roll.shifted?.value ?? 0) / (roll.rights?.stiff.value ?? 1));
+    expect(shiftedText(roll, "metric")).toContain(`leans it ${Math.round((lean * 180) / Math.PI)}`);
   });
 });

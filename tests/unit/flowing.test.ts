@@ -122,7 +122,7 @@ describe("a rudder", () => {
     expect(flowedText({ ...yawOf([rudder()]), standing: null }, "imperial").join(" ")).toMatch(/wash is not known/);
     const flowed = yawOf([rudder()], [unitOf()], [driver({ x: 1.2 })]);
     expect(flowedText(flowed, "metric").join(" ")).toMatch(/no wash meets it/);
-    expect(heldText({ axis: "yaw", held: null, flowed, hangs: null }, "metric")).toBe("");
+    expect(heldText({ axis: "yaw", held: null, flowed, hangs: null, rights: null }, "metric")).toBe("");
   });
 });
 

@@ -101,13 +101,13 @@ describe("words of the axis board", () => {
       expect(answerText({ axis, answer: { value: 1, sd: 0 } })).not.toMatch(/^no /);
       expect(answerText({ axis, answer: null })).toMatch(/^no /);
     }
-    expect(heldText({ axis: "yaw", held: null, flowed: null, hangs: null }, "metric")).toBe("nothing");
-    expect(heldText({ axis: "roll", held: "water", flowed: null, hangs: null }, "metric")).toBe(
-      "the water, where it floats upright (not computed)",
+    expect(heldText({ axis: "yaw", held: null, flowed: null, hangs: null, rights: null }, "metric")).toBe("nothing");
+    expect(heldText({ axis: "roll", held: "water", flowed: null, hangs: null, rights: null }, "metric")).toBe(
+      "the water, where it floats upright (not known: a hull described as a body tells it)",
     );
-    expect(heldText({ axis: "roll", held: "weight below lift", flowed: null, hangs: null }, "metric")).toMatch(
-      /not computed/,
-    );
+    expect(
+      heldText({ axis: "roll", held: "weight below lift", flowed: null, hangs: null, rights: null }, "metric"),
+    ).toMatch(/not computed/);
   });
   it("every line of every demo craft can be said", () => {
     for (const name of ["tern", "samphire", "lantern", "gannet"])

@@ -4,6 +4,7 @@ import type { Design } from "../../core/design/schema";
 import { evaluate, resultIn } from "../../core/evaluate";
 import { axes } from "../../core/subjects/axes/node";
 import { lattice } from "../../core/subjects/flight/latticeNode";
+import { floats } from "../../core/subjects/floats/node";
 import { inWave, waveRate, waves } from "../../core/subjects/waves/node";
 import { demoFile } from "../support/demo";
 import { quietDesign } from "../support/designs";
@@ -129,6 +130,23 @@ describe("foils in waves", () => {
     expect(f.cover.value).toBeGreaterThan(0.02);
     expect(foiling(1.9 * f.cover.value, 8).find("wave-uncovers")).toBeUndefined();
     expect(foiling(2.1 * f.cover.value, 8).find("wave-uncovers")?.severity).toBe("care");
+  });
+});
+
+describe("how a hull rocks by itself", () => {
+  it("is 2π·√(1.25·I/(m·g·GM)), by hand; not told of what rolls over", () => {
+    const at = (wide: number, high: number, long = 0.6) => {
+      const d = quietDesign();
+      onHull(long, wide, high)(d);
+      Object.assign(d.brief.environment, { waveHeight: 0.05, waveLength: 3 });
+      return evaluate(d, {}, null);
+    };
+    const e = at(0.2, 0.1);
+    const gm = resultIn(e, floats)?.level?.upright?.roll.gm.value ?? Number.NaN;
+    const { auw, inertiaRoll } = e.metrics;
+    const byHand = 2 * Math.PI * Math.sqrt((1.25 * (inertiaRoll?.value ?? 0)) / ((auw?.value ?? 0) * 9.80665 * gm));
+    expect(resultIn(e, waves)?.hull?.rocks?.value).toBeCloseTo(byHand, 9);
+    expect(resultIn(at(0.05, 0.12, 0.9), waves)?.hull?.rocks).toBeNull();
   });
 });
 

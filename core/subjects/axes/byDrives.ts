@@ -4,6 +4,7 @@ import type { Turn } from "../authority/allocate";
 import { type Outcome, solved, whyNone } from "../../subject";
 import { type PlacedThruster, thrustersOf } from "../authority/thrusters";
 import { weighedOf } from "../flight/weighed";
+import type { Righting, Upright } from "../floats/node";
 import type { Hangs } from "../gas/node";
 import type { Sure } from "../../numeric/doubt";
 import { shiftedAbout, shiftedMass } from "../mass/shifted";
@@ -23,6 +24,8 @@ export interface SixLine {
   held: "water" | "ground" | "cushion" | "weight below lift" | null;
   /** what weight below a gas's lift does there, or why that is open; null: it does nothing that is computed */
   hangs: Hangs | { open: string } | null;
+  /** how the water turns it back, upright and level; null: nothing is known of that, or nothing holds it so */
+  rights: Righting | null;
   /** Controls that turn it about this axis where a flow meets them; null: no surface has one */
   flowed: Flowed | null;
   /** mass that a servo shifts about it; null: none does */
@@ -44,7 +47,7 @@ export interface Unpushed {
   kind: "unpushed";
   /** why what the drives command is open */
   open: string;
-  lines: Pick<SixLine, "axis" | "held" | "hangs" | "flowed" | "shifted">[];
+  lines: Pick<SixLine, "axis" | "held" | "hangs" | "rights" | "flowed" | "shifted">[];
   otherDrives: boolean;
 }
 
@@ -102,6 +105,7 @@ function undriven(
   view: Supported & { items: readonly Item[] },
   flowed: Record<Turn, Flowed>,
   hangs: SixLine["hangs"],
+  upright: Upright | null,
 ): Unpushed["lines"] {
   const shifted = shiftedMass(view.items);
   const held = new Map<SixAxis, NonNullable<SixLine["held"]>>();
@@ -114,6 +118,7 @@ function undriven(
       axis,
       held: by,
       hangs: by === "weight below lift" ? hangs : null,
+      rights: by === "water" && upright && (axis === "roll" || axis === "pitch") ? upright[axis] : null,
       flowed: turned && turned.names.length > 0 ? turned : null,
       shifted: shiftedAbout(shifted, axis),
     };
@@ -127,13 +132,15 @@ interface Around {
   /** m of the water's surface over the baseline; null: not known */
   level: number | null;
   hangs: SixLine["hangs"];
+  /** how the water turns a hull back */
+  upright: Upright | null;
 }
 
 /** The six axes of a craft that something else holds up. */
 export function ofDrives(
   view: Design & { surfaces: readonly Surface[] } & Weighed,
   pushed: Outcome<PropulsionResult>,
-  { cg, density, level, hangs }: Around,
+  { cg, density, level, hangs, upright }: Around,
 ): Outcome<ByDrives | Unpushed> {
   const drives = solved(pushed);
   const read = drives
@@ -144,8 +151,8 @@ export function ofDrives(
   const lacks = "lacks" in read ? read.lacks : [...(drives?.unknown ?? []), ...(drives?.outside ?? [])][0];
   if (!drives || "lacks" in read || lacks !== undefined) {
     // Controls and weight do what they do without them.
-    const lines = undriven(view, flowedBy(view, null, cg, density, level), hangs);
-    return lines.some((l) => l.flowed || l.shifted || (l.hangs && !("open" in l.hangs)))
+    const lines = undriven(view, flowedBy(view, null, cg, density, level), hangs, upright);
+    return lines.some((l) => l.flowed || l.shifted || l.rights || (l.hangs && !("open" in l.hangs)))
       ? {
           status: "solved",
           result: { kind: "unpushed", open: view.units.length > 0 ? (lacks ?? "") : "it has none", lines, otherDrives },
@@ -155,7 +162,7 @@ export function ofDrives(
         : (pushed as Exclude<Outcome<never>, { status: "solved" }>);
   }
   const { drivers } = read;
-  const lines = undriven(view, flowedBy(view, drivers, cg, density, level), hangs);
+  const lines = undriven(view, flowedBy(view, drivers, cg, density, level), hangs, upright);
   const free = lines.filter((l) => l.held !== null).map((l) => l.axis);
   const total = drivers.reduce((s, d) => s + d.most, 0);
   const size = Math.max(...drivers.map((d) => Math.hypot(d.at.x - cg.x, d.at.y - cg.y, d.at.z - cg.z)), 1e-3);

@@ -329,7 +329,8 @@ export const axes = subject({
     const lifted = of(gas);
     const why = solved(lifted)?.open ?? whyNone(lifted);
     const hangs = solved(lifted)?.hangs ?? (support.gas && why !== null ? { open: why } : null);
-    const level = solved(of(floats))?.level?.water.value ?? null;
-    return ofDrives(view, of(propulsion), { cg: at.result.cg, density, level, hangs });
+    const lies = solved(of(floats))?.level;
+    const [level, upright] = [lies?.water.value ?? null, lies?.upright ?? null];
+    return ofDrives(view, of(propulsion), { cg: at.result.cg, density, level, hangs, upright });
   },
 });

@@ -88,8 +88,8 @@ const supportOpen = verdict<{ by: string; wings: boolean; hull: boolean }>({
     wings ? [advice("Describe the wing in Stability, 1 min: place, span, two chords")] : [],
   says: (p) =>
     p.hull
-      ? "Whether its hull floats upright, and how it runs, is not computed here yet: that stays open, " +
-        "whatever else is met"
+      ? "How far it heels and trims beyond small angles, and how it runs, is not computed here yet: that stays " +
+        "open, whatever else is met"
       : `Whether ${p.by} can carry it is not ` +
         `computed${p.wings ? " before they are described" : " here yet"}: that stays open, whatever else ` +
         "is met",

@@ -2,6 +2,7 @@ import type { Sure } from "../../numeric/doubt";
 import { supportOf } from "../../design/support";
 import { findRoot } from "../../numeric/root";
 import { type Outcome, subject } from "../../subject";
+import { GRAVITY } from "../air/air";
 import { balance } from "../balance/node";
 import { mass } from "../mass/node";
 import { placesUnsaid } from "../mass/placed";
@@ -20,16 +21,52 @@ export interface FloatsResult {
     draught: Sure;
     /** m that the middle of the displaced water lies behind the CG; null: where the CG is, is not known */
     behind: Sure | null;
+    /** about that attitude; null: where the CG is, is not known */
+    upright: Upright | null;
   } | null;
+}
+
+/** How water holds a hull at its upright, level attitude, for small angles. */
+export interface Upright {
+  roll: Righting;
+  pitch: Righting;
+}
+export interface Righting {
+  /** m of the metacentre over the CG: GM = KB + I/V − KG */
+  gm: Sure;
+  /** N·m that turn it back, for each radian */
+  stiff: Sure;
+  /** rad at which it lies by itself, starboard down or nose up positive; null: it does not come back, or more than 15° */
+  rest: Sure | null;
 }
 
 /** Doubt of a described volume, share of it (judgement: straight lines from frame to frame, skins, what is inside). */
 const VOLUME = 0.05;
+/** Doubt of I/V of described bodies, share of it (judgement: widths by their square, volumes once). */
+const PLANE = 0.08;
+/** Beyond this the metacentre moves: nothing is told of where it lies by itself, rad. */
+const SMALL = (15 * Math.PI) / 180;
+
+/** One way of turning, from a metacentre, and a CG beside or behind the middle of the water. */
+function righting(gm: Sure, weight: number, off: Sure | null): Righting {
+  const stiff = { value: weight * gm.value, sd: weight * gm.sd };
+  const angle = off && gm.value > 0 ? Math.atan(off.value / gm.value) : null;
+  return {
+    gm,
+    stiff,
+    rest:
+      off && angle !== null && Math.abs(angle) < SMALL
+        ? { value: angle, sd: Math.hypot(off.sd / gm.value, (off.value * gm.sd) / gm.value ** 2) }
+        : null,
+  };
+}
+
 /** Doubt of where the middle of the displaced water lies, share of the bodies' length (judgement). */
 const MIDDLE = 0.01;
 
 /**
- * Whether the described bodies of a craft on its hull displace as much water as it weighs, and how deep, held level.
+ * Whether the described bodies of a craft on its hull displace as much water as it weighs, how deep, held level, and
+ * whether the water turns it back from there: metacentres for small angles (Archimedes; Bouguer 1746).
  */
 export const floats = subject({
   name: "floats",
@@ -74,18 +111,48 @@ export const floats = subject({
     const plane = here.reduce((s, h) => s + h.waterplane, 0);
     const sd = Math.hypot(VOLUME * kg, massSd) / Math.max(density * plane, 1e-9);
     const wet = here.reduce((s, h) => s + h.volume, 0);
-    const middle = here.reduce((s, h) => s + h.volume * (h.middle?.x ?? 0), 0) / wet;
+    const [middle, up] = (["x", "z"] as const).map(
+      (a) => here.reduce((s, h) => s + h.volume * (h.middle?.[a] ?? 0), 0) / wet,
+    ) as [number, number];
     const placed = placesUnsaid(view.items, "x").length === 0;
     const cg = of(balance);
     const xs = bodies.flatMap((b) => b.frames.map((f) => f.x));
     const long = Math.max(...xs) - Math.min(...xs);
+    const behind =
+      placed && cg.status === "solved"
+        ? { value: middle - cg.result.cg.x, sd: Math.hypot(cg.result.cgSd.x, MIDDLE * long) }
+        : null;
+    // ∫y² about the middle of the craft, ∫x² about the middle of the water's cut.
+    const across = here.reduce((s, h, k) => s + h.moments.across + h.waterplane * (bodies[k]?.y ?? 0) ** 2, 0);
+    const flat = here.reduce((s, h) => s + h.moments.along, 0);
+    const along = here.reduce((s, h) => s + h.moments.alongTwice, 0) - flat ** 2 / Math.max(plane, 1e-12);
+    const metacentre = (moment: number): Sure | null =>
+      cg.status === "solved" && placesUnsaid(view.items, "z").length === 0
+        ? {
+            value: up + moment / wet - cg.result.cg.z,
+            sd: Math.hypot(cg.result.cgSd.z, (PLANE * moment) / wet, VOLUME * (found.x - low)),
+          }
+        : null;
+    const [gmRoll, gmPitch] = [metacentre(across), metacentre(along)];
+    const beside =
+      cg.status === "solved" &&
+      placesUnsaid(view.items, "y").length === 0 &&
+      bodies.every((b) => b.mirrored || b.y === 0)
+        ? { value: cg.result.cg.y, sd: cg.result.cgSd.y }
+        : null;
+    const weight = kg * GRAVITY;
     return result({
+      upright:
+        gmRoll && gmPitch
+          ? {
+              roll: righting(gmRoll, weight, beside),
+              // Water behind the CG lifts its stern: it settles by the bow.
+              pitch: righting(gmPitch, weight, behind && { ...behind, value: -behind.value }),
+            }
+          : null,
+      behind,
       water: { value: found.x, sd },
       draught: { value: found.x - low, sd },
-      behind:
-        placed && cg.status === "solved"
-          ? { value: middle - cg.result.cg.x, sd: Math.hypot(cg.result.cgSd.x, MIDDLE * long) }
-          : null,
     });
   },
 });

@@ -101,4 +101,43 @@ const screwSurfaces = verdict<{ name: string; over: number; out: boolean; trough
           : `The tips of ${p.name} run ${plain(p.over, "length", habit)} under water: under load it may draw air`,
 });
 
-export const verdicts = { "goes-under": goesUnder, "trims-away": trimsAway, "screw-surfaces": screwSurfaces };
+/** Its metacentre lies below its CG, or not surely above: held upright it rolls over when it is let go. */
+const rollsOver = verdict<{ gm: number; sure: boolean }>({
+  find(see) {
+    const gm = see.result(floats)?.level?.upright?.roll.gm;
+    if (!gm || gm.value - gm.sd >= 0) return [];
+    const sure = gm.value + gm.sd < 0;
+    const figure: Figure = {
+      label: "metacentre over the CG",
+      ...gm,
+      dimension: "length",
+      evidence: "calculated",
+      limit: 0,
+    };
+    return [
+      {
+        page: "stability",
+        severity: sure ? "stop" : "care",
+        about: "upright afloat",
+        params: { gm: gm.value, sure },
+        figure,
+      },
+    ];
+  },
+  remedies: () => [
+    advice("Lower what is heavy, widen the hull where it meets the water, or set floats out to the sides"),
+    advice("Float it in a tub with its pack aboard before the motor is fitted: lean it and let go"),
+  ],
+  says: (p, habit) =>
+    p.sure
+      ? `Upright its CG lies ${plain(-p.gm, "length", habit)} above what the water holds it by: it rolls to one side`
+      : `Whether it stays upright is not sure: its metacentre lies ${plain(Math.abs(p.gm), "length", habit)} ` +
+        `${p.gm < 0 ? "below" : "above"} its CG`,
+});
+
+export const verdicts = {
+  "rolls-over": rollsOver,
+  "goes-under": goesUnder,
+  "trims-away": trimsAway,
+  "screw-surfaces": screwSurfaces,
+};

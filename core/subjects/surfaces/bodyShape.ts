@@ -189,6 +189,10 @@ export interface HeldBelow {
   middle: { x: number; z: number } | null;
   /** cut at that height, both where it is mirrored, m² */
   waterplane: number;
+  /**
+   * of that cut: ∫x dA, m³, and ∫x² dA, m⁴, along; ∫y² dA across about the body's own middle, m⁴
+   */
+  moments: { along: number; alongTwice: number; across: number };
 }
 
 /** Sections between two frames at which it is cut: the error of the volume is below 0.1 % then. */
@@ -197,7 +201,7 @@ const BETWEEN = 16;
 /** What of a body lies below a height: upright and level, as it is drawn. Simpson's rule between the frames. */
 export function heldBelow(b: Pick<BodyShape, "across" | "frames" | "mirrored">, z: number): HeldBelow {
   const halves = b.frames.map((f) => ({ x: f.x, half: sized(spread(sharesOf(b.across, f), ALONG), f) }));
-  const sums = { volume: 0, vx: 0, vz: 0, plane: 0 };
+  const sums = { volume: 0, vx: 0, vz: 0, plane: 0, along: 0, alongTwice: 0, across: 0 };
   for (let k = 1; k < halves.length; k++) {
     const [a, c] = [halves[k - 1], halves[k]];
     if (!a || !c) continue;
@@ -217,7 +221,13 @@ export function heldBelow(b: Pick<BodyShape, "across" | "frames" | "mirrored">, 
       sums.vx += weight * area * x;
       sums.vz += weight * moment;
       const last = wet.at(-1);
-      if (last && last.z === z) sums.plane += weight * 2 * last.out;
+      if (last && last.z === z) {
+        const strip = weight * 2 * last.out;
+        sums.plane += strip;
+        sums.along += strip * x;
+        sums.alongTwice += strip * x ** 2;
+        sums.across += (strip * last.out ** 2) / 3;
+      }
     }
   }
   const sides = b.mirrored ? 2 : 1;
@@ -225,6 +235,7 @@ export function heldBelow(b: Pick<BodyShape, "across" | "frames" | "mirrored">, 
     volume: sides * sums.volume,
     middle: sums.volume > 0 ? { x: sums.vx / sums.volume, z: sums.vz / sums.volume } : null,
     waterplane: sides * sums.plane,
+    moments: { along: sides * sums.along, alongTwice: sides * sums.alongTwice, across: sides * sums.across },
   };
 }
 

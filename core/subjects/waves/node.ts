@@ -5,11 +5,12 @@ import { type Outcome, solved, subject } from "../../subject";
 import { GRAVITY } from "../air/air";
 import { gustThatStalls } from "../axes/gust";
 import { balance } from "../balance/node";
-import { floats } from "../floats/node";
+import { type Righting, floats } from "../floats/node";
 import type { Strip } from "../flight/elements";
 import { type LatticeResult, lattice } from "../flight/latticeNode";
 import { NOT_WHOLE, flight, slowestOnFoils } from "../flight/node";
 import { mass } from "../mass/node";
+import type { MassResult } from "../mass/rollup";
 import type { BodyShape } from "../surfaces/declares";
 import { lifts } from "../surfaces/planform";
 
@@ -49,6 +50,19 @@ export interface OnHull {
   slope: number;
   /** m from the water to the lowest edge of its hull, held level; null: how deep it lies is not known */
   freeboard: Sure | null;
+  /** s in which it rocks once by itself, in small swings; null: how the water holds it is not known, or it does not */
+  rocks: Sure | null;
+}
+
+/** Inertia with the water that goes along as a hull rolls, over that of the craft (common practice: 1.1 to 1.4). */
+const GOES_ALONG = { value: 1.25, sd: 0.09 };
+/** s of one roll: 2π·√(I·a/(m·g·GM)); null where the water does not surely turn it back. */
+function rocking({ inertia, inertiaSd }: MassResult, roll: Righting): Sure | null {
+  const { stiff } = roll;
+  if (!(stiff.value - stiff.sd > 0) || !(inertia.roll > 0)) return null;
+  const value = 2 * Math.PI * Math.sqrt((GOES_ALONG.value * inertia.roll) / stiff.value);
+  const shares = [inertiaSd.roll / inertia.roll, stiff.sd / stiff.value, GOES_ALONG.sd / GOES_ALONG.value];
+  return { value, sd: (value * Math.hypot(...shares)) / 2 };
 }
 
 /** Height over length from which waves break (Michell 1893: 0.142). */
@@ -125,9 +139,11 @@ export const waves = subject({
       const edge = level && lowestEdge(view.bodies, level.water.value);
       const freeboard =
         level && typeof edge === "number" ? { value: edge - level.water.value, sd: level.water.sd } : null;
+      const held = solved(of(balance));
+      const rocks = level?.upright && held ? rocking(held, level.upright.roll) : null;
       return {
         status: "solved",
-        result: { ...general, foils: null, hull: { slope: (Math.PI * height) / length, freeboard } },
+        result: { ...general, foils: null, hull: { slope: (Math.PI * height) / length, freeboard, rocks } },
       };
     }
     const [wings, flown, at, ledger] = [of(lattice), of(flight), of(balance), of(mass)];

@@ -92,4 +92,34 @@ const washes = verdict<{ height: number; freeboard: number }>({
     "water, unless the craft rises with them",
 });
 
-export const verdicts = { "wave-uncovers": uncovers, "wave-throws": throws, "wave-washes": washes };
+/** Share by which the waves' period may differ from that of its rocking and still swing it up (judgement). */
+const IN_STEP = 0.25;
+
+/** Waves from the side come in step with how it rocks by itself. */
+const rocks = verdict<{ own: number; waves: number }>({
+  find(see) {
+    const r = see.result(waves);
+    const own = r?.hull?.rocks;
+    if (!r || !own || Math.abs(r.period - own.value) > IN_STEP * own.value + own.sd) return [];
+    return [
+      {
+        page: "stability",
+        severity: "care",
+        about: "rocking in waves",
+        params: { own: own.value, waves: r.period },
+        figure: null,
+      },
+    ];
+  },
+  remedies: () => [advice("Meet them from ahead or behind; fins or a keel that damp it; another height of the CG")],
+  says: (p) =>
+    `It rocks once in ${p.own.toFixed(1)} s by itself, and the waves come every ${p.waves.toFixed(1)} s: from the side ` +
+    "they may swing it up far beyond what the water leans",
+});
+
+export const verdicts = {
+  "wave-uncovers": uncovers,
+  "wave-throws": throws,
+  "wave-washes": washes,
+  "wave-rocks": rocks,
+};

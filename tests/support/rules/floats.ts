@@ -46,10 +46,18 @@ const withScrew = (z: number) => (d: Design) => {
   u.count = 1;
 };
 
+/** On a hull that rocks once in two fifths of a second, in waves so long (m). */
+const rocking = (waveLength: number) => (d: Design) => {
+  onHull(0.6, 0.14, 0.06)(d);
+  Object.assign(d.brief.environment, { waveHeight: 0.01, waveLength });
+};
+
 /** Rules of what floats on its hull. */
 export const FLOAT_CASES: RuleCase[] = [
   ["wave-washes", inWaves(0.3), inWaves(0.01)],
+  ["wave-rocks", rocking(0.26), rocking(8)],
   ["screw-surfaces", withScrew(0.01), withScrew(-0.03)],
+  ["rolls-over", onHull(0.9, 0.05, 0.12), onHull(0.6, 0.2, 0.06)],
   ["goes-under", onHull(0.6, 0.05, 0.02), onHull(0.6, 0.1, 0.05)],
   ["trims-away", onHull(0.6, 0.1, 0.05, 0.06), onHull(0.6, 0.1, 0.05)],
 ];

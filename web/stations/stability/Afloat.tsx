@@ -13,6 +13,7 @@ export function Afloat() {
   const { most, mass, level } = result;
   const xs = seen.bodies.filter((b) => b.frames.length > 1).flatMap((b) => b.frames.map((f) => f.x));
   const long = Math.max(...xs) - Math.min(...xs);
+  const degrees = (v: number) => plain(Math.abs(v), "angle", habit, 1);
   const length = (q: { value: number; sd: number }) => {
     const s = show(q.value, q.sd, "length", habit);
     return `${s.value} ± ${s.sd} ${s.unit}`;
@@ -41,6 +42,20 @@ export function Afloat() {
             {plain(mass.value, "mass", habit)}
           </p>
         </div>
+        {level?.upright && (
+          <div>
+            <p
+              className={`num predicted text-[22px]! leading-8 ${level.upright.roll.gm.value < 0 ? "text-stop" : ""}`}
+              data-gm
+            >
+              {length(level.upright.roll.gm)}
+            </p>
+            <p className="text-pencil">
+              metacentric height GM: its metacentre over its CG, for small angles of heel (
+              {plain(level.upright.pitch.gm.value, "length", habit, 0)} of pitch)
+            </p>
+          </div>
+        )}
         {level?.behind && (
           <div>
             <p className="num predicted text-[22px]! leading-8">
@@ -48,17 +63,20 @@ export function Afloat() {
             </p>
             <p className="text-pencil">
               the middle of that water lies {level.behind.value > 0 ? "behind" : "ahead of"} its CG: it settles by the{" "}
-              {level.behind.value > 0 ? "bow" : "stern"} until they are plumb
+              {level.behind.value > 0 ? "bow" : "stern"}
+              {level.upright?.pitch.rest
+                ? ` by about ${degrees(level.upright.pitch.rest.value)}`
+                : " until they are plumb"}
             </p>
           </div>
         )}
       </div>
       <p className="mt-1 text-pencil">
-        By the frames of its bodies, closed and dry; what else is under water is not counted. How far it heels, trims or
-        swamps is not computed: float it in a tub. Hulls that do not plane commonly turn under full rudder on a circle
-        of three to seven lengths, here {plain(3 * long, "distance", habit, 1)} to{" "}
-        {plain(7 * long, "distance", habit, 1)} across (common practice); how this one turns is not computed: time a
-        circle.
+        By the frames of its bodies, closed and dry; what else is under water is not counted, nor water inside that runs
+        to one side. How it heels and trims beyond small angles, or swamps, is not computed: float it in a tub. Hulls
+        that do not plane commonly turn under full rudder on a circle of three to seven lengths, here{" "}
+        {plain(3 * long, "distance", habit, 1)} to {plain(7 * long, "distance", habit, 1)} across (common practice); how
+        this one turns is not computed: time a circle.
       </p>
     </section>
   );

@@ -248,7 +248,7 @@ function Unpushed({ result: { open, lines } }: { result: UnpushedAxes }) {
       <table className="rows mt-1 w-auto">
         <tbody>
           {lines
-            .filter((l) => l.flowed || l.hangs || l.shifted)
+            .filter((l) => l.flowed || l.hangs || l.rights || l.shifted)
             .map((l) => (
               <tr key={l.axis} data-axis-line={l.axis} data-word="open">
                 <td className="text-ink">{SIX_WORD[l.axis]}</td>
