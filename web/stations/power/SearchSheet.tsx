@@ -93,7 +93,7 @@ function LeftOpen({ result, units }: { result: SearchResult; units: readonly Uni
         ]
       : []),
     ...(asked.length > 0
-      ? [["duty", `Open of the time, and so of that of all of these: ${listed(asked)}.`] as [string, string]]
+      ? [["duty", `The time of all of these is open: ${listed(asked)}.`] as [string, string]]
       : []),
     ...(open.length > 0
       ? [["drives", `Open of the drives as they are, and of all of these: ${listed(open)}.`] as [string, string]]
