@@ -92,9 +92,7 @@ function LeftOpen({ result, units }: { result: SearchResult; units: readonly Uni
           ] as [string, string],
         ]
       : []),
-    ...(asked.length > 0
-      ? [["duty", `The time of all of these is open: ${listed(asked)}.`] as [string, string]]
-      : []),
+    ...(asked.length > 0 ? [["duty", `The time of all of these is open: ${listed(asked)}.`] as [string, string]] : []),
     ...(open.length > 0
       ? [["drives", `Open of the drives as they are, and of all of these: ${listed(open)}.`] as [string, string]]
       : []),
