@@ -3,6 +3,35 @@ import type { Battery, Design, Unit } from "../../../core/design/schema";
 
 const guess = (value: number) => ({ value, evidence: "guess" as const });
 
+/** Tip speed of a screw near the surface that does not make the water boil yet, m/s, and volts of the usual pack. */
+const QUIET_TIPS = 12;
+const USUAL_VOLTS = 11;
+
+/**
+ * A drive whose propeller nobody knows yet, as it would begin in water: a small screw of three blades for this mass,
+ * and a motor slow enough for it (common practice of small displacement craft). Null where somebody knows its size:
+ * that stays.
+ *
+ * @param kg all-up mass
+ */
+export function asScrew(
+  { propeller: p, propulsor, motor }: Unit,
+  kg: number,
+): Pick<Unit, "propeller" | "motor"> | null {
+  if (propulsor || [p.diameter, p.pitch, p.chord].some((k) => k.evidence !== "guess")) return null;
+  const diameter = Math.round(45 * Math.cbrt(kg)) / 1000;
+  const rpm = (60 * QUIET_TIPS) / (Math.PI * diameter);
+  return {
+    propeller: {
+      diameter: guess(diameter),
+      pitch: guess(diameter),
+      blades: 3,
+      chord: guess(Math.round(diameter * 350) / 1000),
+    },
+    motor: motor.kv.evidence === "guess" ? { ...motor, kv: guess(Math.round(rpm / USUAL_VOLTS / 10) * 10) } : motor,
+  };
+}
+
 /**
  * A drive and a pack to begin with, all guesses, sized to the craft's mass so that the first answer is not absurd.
  * Generic figures: Kv and

@@ -1,6 +1,9 @@
+import { toast } from "sonner";
 import type { Unit } from "../../../../core/design/schema";
 import { worksInFluid } from "../../../../core/subjects/propulsion/kinds/models";
 import type { Surroundings } from "../../../../core/subjects/propulsion/declares";
+import { useDesk } from "../../../app/desk";
+import { asScrew } from "../describe";
 import { Choices } from "../../../fields/FormParts";
 import { AroundFields } from "./AroundFields";
 
@@ -13,6 +16,7 @@ const WAYS: { value: Surroundings; word: string; drawing: string[] }[] = [
 
 /** Where a drive works, chosen by picture: in air or water, and what is around it. */
 export function WorksField({ unit, drive }: { unit: Unit; drive: (mutate: (u: Unit) => void) => void }) {
+  const { evaluation } = useDesk();
   // Where a wheel, a drum or a pair of wings works follows from what it is.
   if (unit.surroundings === "not a propeller" || !worksInFluid(unit)) return null;
   return (
@@ -23,11 +27,16 @@ export function WorksField({ unit, drive }: { unit: Unit; drive: (mutate: (u: Un
         name={`works-${unit.id}`}
         options={WAYS}
         chosen={unit.surroundings ?? undefined}
-        onChoose={(where) =>
+        onChoose={(where) => {
+          // What was begun as an air propeller is far too large for water: a guess makes room for another.
+          const screw = where === "in water" ? asScrew(unit, evaluation.metrics.auw?.value ?? 1) : null;
           drive((u) => {
             u.surroundings = where;
-          })
-        }
+            if (screw) Object.assign(u, screw);
+          });
+          if (screw)
+            toast.success("Its propeller was a guess: it is that of a small screw now. Enter the one you have.");
+        }}
         data={{ "data-works": unit.surroundings ?? "" }}
       />
       <AroundFields unit={unit} drive={drive} />
