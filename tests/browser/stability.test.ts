@@ -41,6 +41,7 @@ describe("where the CG must be", () => {
     await user.click("Close");
     // What builders know a tail and a fin by, with what decides.
     await user.go("/craft/tern/v5/stability?of=tailplane");
+    await user.see("Tail volume");
     expect(await user.read('[aria-label="Surface"]')).toMatch(
       /Tail volume 0\.\d\d common practice 0\.3 to 0\.7; the margin decides/,
     );

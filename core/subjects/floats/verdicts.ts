@@ -125,13 +125,15 @@ const rollsOver = verdict<{ gm: number; sure: boolean }>({
     ];
   },
   remedies: () => [
+    advice("Describe every hull and float as a body: what is not described holds nothing here"),
     advice("Lower what is heavy, widen the hull where it meets the water, or set floats out to the sides"),
     advice("Float it in a tub with its pack aboard before the motor is fitted: lean it and let go"),
   ],
   says: (p, habit) =>
     p.sure
-      ? `Upright its CG lies ${plain(-p.gm, "length", habit)} above what the water holds it by: it rolls to one side`
-      : `Whether it stays upright is not sure: its metacentre lies ${plain(Math.abs(p.gm), "length", habit)} ` +
+      ? `By what is described of its hull its CG lies ${plain(-p.gm, "length", habit)} above its metacentre: upright it ` +
+        "rolls to one side"
+      : `Whether it stays upright is not sure: by what is described of its hull its metacentre lies ${plain(Math.abs(p.gm), "length", habit)} ` +
         `${p.gm < 0 ? "below" : "above"} its CG`,
 });
 
