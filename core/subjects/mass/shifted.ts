@@ -22,8 +22,9 @@ export function shiftedMass(items: readonly Item[], turned: (p: Point) => Point 
   const out = { names: [] as string[], roll: { value: 0, sd: 0 }, pitch: { value: 0, sd: 0 } };
   for (const item of items) {
     const [along, across] = [item.shiftX, item.mirrored ? 0 : item.shiftY];
+    if (!(along > 0 || across > 0) || !item.mass) continue;
     const kg = movingMass(items, item);
-    if (!(along > 0 || across > 0) || !item.mass || kg <= 0) continue;
+    if (kg <= 0) continue;
     out.names.push(item.name);
     const share = magnitudeSd(item.mass) / item.mass.value;
     for (const way of [turned({ x: along, y: 0, z: 0 }), turned({ x: 0, y: across, z: 0 })])
