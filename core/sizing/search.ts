@@ -2,8 +2,6 @@ import type { Battery, Design, Unit } from "../design/schema";
 import { supportOf } from "../design/support";
 import { GRAVITY } from "../subjects/air/air";
 import { CHEMISTRY } from "../subjects/energy/battery";
-import { LAWS, usualPrices } from "../catalogue/catalogue";
-import { usualPrice } from "../design/money";
 import { type Price, expected } from "../design/price";
 import {
   type SolvedAll,
@@ -21,7 +19,8 @@ import { drawRead } from "../subjects/propulsion/measured/curve";
 import { outsideAt } from "../subjects/propulsion/outside";
 import { shapesOutside } from "../subjects/propulsion/words";
 import { onGroundByModel } from "../subjects/propulsion/kinds/which";
-import { type Asked, type Parts, askedOf, countOf, drivesOf, massWith, partsOf } from "./searchLedger";
+import { costOf } from "./searchCost";
+import { type Asked, type Parts, askedOf, drivesOf, massWith, partsOf } from "./searchLedger";
 import { type Choice, type OwnParts, type Searched, driveOf, motorEntryOf, replaced } from "./searchParts";
 import { type SearchSpace, choices, sizeOf } from "./searchSpace";
 
@@ -46,7 +45,7 @@ export interface SearchBounds {
 /** What a search is asked. */
 export interface SearchTask {
   design: Design;
-  /** Which drives are searched, each set with the same parts, and what may vary of them and of their packs. Others stay. */
+  /** Which drives are searched, each set with the same parts, and what may vary of them and their packs. */
   space: SearchSpace;
   bounds: SearchBounds;
   own?: OwnParts;
@@ -116,22 +115,6 @@ export interface Judged {
 }
 type Judge = (choice: Choice, steps?: number) => Judged | null;
 
-/**
- * What parts cost together: those with a price of their own exactly, the others by the usual one with its band. Ends
- * are summed as they are: usual prices are wrong together.
- */
-function together(parts: readonly { price: number | null; law: number; pieces: number }[]): Price | null {
-  let [least, most] = [0, 0];
-  for (const { price, law, pieces } of parts) {
-    const usual = price ?? usualPrice(law);
-    if (usual === null) return null;
-    const band = price === null ? LAWS.price.band : 0;
-    least += pieces * usual * (1 - band);
-    most += pieces * usual * (1 + band);
-  }
-  return { least, most };
-}
-
 /** A drive of a candidate, the pack that it is on, and what its shaft and pack do at full throttle. */
 interface Working {
   unit: Unit;
@@ -172,7 +155,7 @@ function knockOf(candidate: Candidate, bounds: SearchBounds, drives: readonly Wo
   return null;
 }
 
-/** Beyond this share of today's current a drive that stays is asked for more than today: packs sag unlike (judgement). */
+/** Share of today's current beyond which a drive that stays is asked for more: packs sag unlike (judgement). */
 const LIKE_TODAY = 1.05;
 
 /**
@@ -205,26 +188,6 @@ function spoilingOf(design: Design, { searched, packs }: Asked) {
 /** Whether what is on a shaft leaves the range of its method, by its shape or standing at this rpm. */
 const leavesMethod = (u: PowerSetup["units"][number], rpm: number): boolean =>
   shapesOutside([u.unit]).length > 0 || outsideAt(u, rpm).length > 0;
-
-/** What a choice costs: its drives and its packs; null where a usual price is needed and none can be told. */
-const costOf = (choice: Choice, { searched, packs }: Asked, parts: Parts, units: readonly Unit[]): Price | null =>
-  together([
-    ...searched.flatMap((s, k) => {
-      const { motor, controller, propeller } = parts.drives[k] as Parts["drives"][number];
-      const drive = drivesOf(choice, s);
-      const law = usualPrices(drive.motorMass, (units[k] as Unit).controller.maxCurrent, 0, drive.diameter);
-      const pieces = countOf(s, drive);
-      return [
-        { price: motor.price, law: law.motor, pieces },
-        { price: controller.price, law: law.controller, pieces },
-        { price: propeller.price, law: law.propeller, pieces },
-      ];
-    }),
-    ...packs.map((group, k) => {
-      const { price, energy } = parts.packs[k] as Parts["packs"][number];
-      return { price, law: usualPrices(0, 0, energy, 0).pack, pieces: group.length };
-    }),
-  ]);
 
 /**
  * Judges choices by the numbers that the design made of each would give (tested), without making it: the masses of

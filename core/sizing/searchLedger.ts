@@ -49,7 +49,7 @@ export function askedOf(design: Design, sets: readonly (readonly string[])[]): A
 export const countOf = ({ unit, alone }: Searched, choice: DriveChoice): number =>
   alone && !unit.measured ? choice.count : unit.count;
 
-/** The parts of a choice: of each drive that is asked, and of each set of packs. Null: a drive is on no pack. */
+/** The parts of a choice: of each drive that is asked, and of each set of packs. */
 export interface Parts {
   drives: DriveParts[];
   packs: PackParts[];

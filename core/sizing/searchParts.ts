@@ -42,7 +42,7 @@ export type DriveChoice = Record<DriveKey, number> & {
 };
 /** What packs that serve the same drives get. */
 export type PackChoice = Record<PackKey, number> & { own?: ShelfPack };
-/** One answer of a search: what each set of drives gets, and each set of packs, in the order in which they are asked. */
+/** One answer of a search: what each set of drives gets, and each set of packs, in the order of the question. */
 export interface Choice {
   drives: readonly DriveChoice[];
   packs: readonly PackChoice[];

@@ -29,7 +29,7 @@ export interface DriveSet {
   unitIds: readonly string[];
   space: DriveSpace;
 }
-/** What a search may vary: of each set of drives, and of each set of packs as `packsOf` has them. */
+/** What a search may vary: of each set of drives, and of each set of packs as `askedOf` has them. */
 export interface SearchSpace {
   sets: readonly DriveSet[];
   packs: readonly PackSpace[];
@@ -53,7 +53,9 @@ function ownDrives(keys: readonly DriveKey[], own: OwnParts): Partial<DriveChoic
   return null;
 }
 
-/** Which of one's own parts a drive can take: of one known by its curve nothing, propellers where one is on its shaft. */
+/**
+ * Which of one's own parts a drive can take: of one known by its curve nothing, propellers where one is on its shaft.
+ */
 const ownOf = (own: OwnParts, unit: Unit | undefined): OwnParts =>
   !unit || unit.measured ? {} : unit.propulsor ? { ...own, propeller: undefined } : own;
 
@@ -131,7 +133,7 @@ function motorOfDrive(design: Design, unit: Unit, battery: Battery | undefined):
   return listed ?? Math.max(BOUNDS.mass[0], Number(motorMassFor(unit.motor.maxCurrent * volts).toPrecision(2)));
 }
 
-/** Shares of what there is that are tried; of several sets fewer of each, as all are tried with all. */
+/** Shares of what there is that are tried (judgement); of several sets fewer of each, as all are tried with all. */
 const SPREAD = {
   one: { size: [0.8, 0.9, 1, 1.1, 1.2], ratio: [0.8, 1, 1.2], kv: [0.65, 0.8, 1, 1.25], motor: [0.6, 1, 1.5] },
   several: { size: [0.85, 1, 1.15], ratio: [1], kv: [0.8, 1, 1.25], motor: [1] },

@@ -25,7 +25,7 @@ const STARTS = 0.085;
 const STOPS = 0.06;
 const FULL = 0.965;
 
-/** What each unit after the first adds of what one pushes: as two discs well apart, and nearly in one another's wash. */
+/** What each unit after the first adds of what one pushes: well apart, and nearly in one another's wash (our own). */
 const ADDS = { apart: 0.92, close: 0.55 };
 
 /** Cell voltage against state of charge: a plain polynomial, nobody's cell. */

@@ -80,7 +80,7 @@ describe("how quickly drives turn it on the spot", () => {
     ).result?.rate.value;
     expect(heavy ?? 9).toBeLessThan(one);
   });
-  it("is open while nobody knows how deep it lies, and not told on the ground, on wings or where nothing turns it", () => {
+  it("is open while its depth is not known, and not told on the ground, on wings or where nothing turns it", () => {
     expect(spot(twin((d) => void (d.bodies = []))).outcome?.status).toBe("missing");
     expect(spot(twin((d) => void (d.states = [usualState("ground")]))).outcome?.status).toBe("not covered");
     expect(spot(twin((d) => void (d.states = [usualState("wings")]))).outcome?.status).toBe("not covered");

@@ -46,7 +46,7 @@ export interface AuthorityResult {
   scale: number;
   /** the torque of some unit is not known: about yaw nothing is said */
   noTorque: boolean;
-  /** What controls in a wash, and shifted masses, answer on axes that no throttle commands, against what they must hold there. */
+  /** What controls in a wash, and shifted masses, answer where no throttle does, against what they must hold there. */
   vanes: VaneLine[];
   /** N·m that all rotors' torques would come to if none cancelled another, at the throttle of hover */
   torqueScale: number;

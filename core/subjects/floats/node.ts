@@ -36,7 +36,7 @@ export interface Righting {
   gm: Sure;
   /** N·m that turn it back, for each radian */
   stiff: Sure;
-  /** rad at which it lies by itself, starboard down or nose up positive; null: it does not come back, or more than 15° */
+  /** rad at which it lies by itself, starboard down or nose up positive; null: it does not, or beyond 15° */
   rest: Sure | null;
 }
 

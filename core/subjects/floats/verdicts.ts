@@ -131,10 +131,10 @@ const rollsOver = verdict<{ gm: number; sure: boolean }>({
   ],
   says: (p, habit) =>
     p.sure
-      ? `By what is described of its hull its CG lies ${plain(-p.gm, "length", habit)} above its metacentre: upright it ` +
-        "rolls to one side"
-      : `Whether it stays upright is not sure: by what is described of its hull its metacentre lies ${plain(Math.abs(p.gm), "length", habit)} ` +
-        `${p.gm < 0 ? "below" : "above"} its CG`,
+      ? `By what is described of its hull its CG lies ${plain(-p.gm, "length", habit)} above its metacentre: upright ` +
+        "it rolls to one side"
+      : "Whether it stays upright is not sure: by what is described of its hull its metacentre lies " +
+        `${plain(Math.abs(p.gm), "length", habit)} ${p.gm < 0 ? "below" : "above"} its CG`,
 });
 
 export const verdicts = {

@@ -14,7 +14,7 @@ const range = () =>
     .refine((s) => s.to > s.from, { message: "the range must end behind where it starts", path: ["to"] });
 
 /** How far a part is moved under way, each way, m. */
-const shift = () => finite.min(0, "zero or more").max(10).default(0);
+const shift = () => finite.min(0, "zero or more").max(10, "from 0 to 10 m").default(0);
 
 /** What a part is, where that decides something. Its name only proposes it. */
 export const ROLES = ["not said", "ballast", "motor", "controller", "servo", "moving surface", "other"] as const;

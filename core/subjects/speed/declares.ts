@@ -10,13 +10,13 @@ export const quantities = numbers({
     dimension: "speed",
     page: "power",
     formula:
-      "v at which T(v) = ½ρv²·C_D·A, all drives ahead at full throttle; on described wings T(v) = ½ρv²·A + k·W²/½ρv²; " +
-      "of what swims by the density of the water and its drag area there",
+      "v at which T(v) = ½ρv²·C_D·A, all drives ahead at full throttle; on described wings " +
+      "T(v) = ½ρv²·A + k·W²/½ρv²; of what swims by the density of the water and its drag area there",
     source: "Drag area entered or from a timed run, else of wings and bodies by their shape; drives as under thrust.",
     range:
       "One drag area at all speeds; propellers moving along their axis, below the advance ratio at " +
-      "which thrust is gone. On the surface within a quarter of the speed at which its drag in water was taken: a hull " +
-      "makes other waves at another one. How the water runs at a screw behind a hull is as it was then.",
+      "which thrust is gone. On the surface within a quarter of the speed at which its drag in water was " +
+      "taken: a hull makes other waves at another one. How the water runs at a screw behind a hull is as it was then.",
   },
   madeGood: {
     label: "Speed made good into the worst wind",
@@ -47,7 +47,7 @@ export const shape = {
   waterDragAt: field(
     finite
       .positive("more than zero")
-      .max(100)
+      .max(100, "more than zero, up to 100 m/s")
       .nullable()
       .default(null)
       .describe("speed at which that was taken, m/s: a hull makes other waves at another one; null: not said"),

@@ -14,6 +14,7 @@ export function waterDragDoubt(design: Supported & Pick<Design, "waterDragAt">, 
   if (at === null)
     return "at which speed its drag area in water was taken is not said: a hull makes other waves at another speed";
   return Math.abs(speed / at - 1) > NEAR
-    ? "its drag area in water was taken at a speed more than a quarter away from this one: a hull makes other waves here"
+    ? "its drag area in water was taken at a speed more than a quarter away from this one: a hull makes other waves " +
+        "here"
     : null;
 }

@@ -113,8 +113,8 @@ const rocks = verdict<{ own: number; waves: number }>({
   },
   remedies: () => [advice("Meet them from ahead or behind; fins or a keel that damp it; another height of the CG")],
   says: (p) =>
-    `It rocks once in ${p.own.toFixed(1)} s by itself, and the waves come every ${p.waves.toFixed(1)} s: from the side ` +
-    "they may swing it up far beyond what the water leans",
+    `It rocks once in ${p.own.toFixed(1)} s by itself, and the waves come every ${p.waves.toFixed(1)} s: from the ` +
+    "side they may swing it up far beyond what the water leans",
 });
 
 export const verdicts = {

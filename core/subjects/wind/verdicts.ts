@@ -53,7 +53,8 @@ const windBeyond = verdict<{ top: number; wind: number; flow: Flow }>({
   ],
   says: (p, habit) =>
     p.wind > p.top
-      ? `The worst ${p.flow}, ${plain(p.wind, "speed", habit, 1)}, is faster than it is: it is carried off at full throttle`
+      ? `The worst ${p.flow}, ${plain(p.wind, "speed", habit, 1)}, is faster than it is: it is carried off at full ` +
+        "throttle"
       : `The worst ${p.flow}, ${plain(p.wind, "speed", habit, 1)}, is ${percent(p.wind / p.top)} of its top ` +
         "speed: little is left to come back with",
 });

@@ -41,7 +41,7 @@ function InAir() {
             : "Not known: no speed is predicted. ")}
         <DragAreaField label="Drag area" value={design.dragArea} onChange={(k) => edit((d) => void (d.dragArea = k))} />
       </p>
-      {design.dragArea && !seen.dragArea && <NotInState name={state.name} />}
+      {design.dragArea && !seen.dragArea && <NotInState name={state.name} then="Say one of its own in Brief." />}
       <TimedRun
         towed={false}
         derive={({ throttle }, speed) =>
@@ -76,7 +76,9 @@ function InWater() {
           onChange={(k) => edit((d) => void (d.waterDragArea = k))}
         />
       </p>
-      {design.waterDragArea && !seen.waterDragArea && <NotInState name={state.name} />}
+      {design.waterDragArea && !seen.waterDragArea && (
+        <NotInState name={state.name} then="It holds for the craft as it is entered." />
+      )}
       {design.waterDragArea && surface && (
         <label className="mt-1 flex items-center gap-2">
           <span className={design.waterDragAt === null ? "text-care" : ""}>taken at</span>
@@ -107,9 +109,9 @@ function InWater() {
   );
 }
 
-const NotInState = ({ name }: { name: string }) => (
+const NotInState = ({ name, then }: { name: string; then: string }) => (
   <p className="text-care">
-    Not known in the state “{name}”: drives turn or surfaces fold in it. Say one of its own in Brief.
+    Not known in the state “{name}”: drives turn or surfaces fold in it. {then}
   </p>
 );
 

@@ -79,8 +79,8 @@ function LeftOpen({ result, units }: { result: SearchResult; units: readonly Uni
       ? [
           [
             "motors",
-            `The motors of ${listed(result.unlisted)} have no entry of their own in the parts list: those chosen, with ` +
-              "their controllers, come on top. Where another entry holds the old ones, take them out of it.",
+            `The motors of ${listed(result.unlisted)} have no entry of their own in the parts list: those chosen, ` +
+              "with their controllers, come on top. Where another entry holds the old ones, take them out of it.",
           ] as [string, string],
         ]
       : []),

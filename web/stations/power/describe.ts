@@ -15,10 +15,11 @@ const USUAL_VOLTS = 11;
  * @param kg all-up mass
  */
 export function asScrew(
-  { propeller: p, propulsor, motor }: Unit,
+  { propeller: p, propulsor, motor, measured, learned }: Unit,
   kg: number,
 ): Pick<Unit, "propeller" | "motor"> | null {
-  if (propulsor || [p.diameter, p.pitch, p.chord].some((k) => k.evidence !== "guess")) return null;
+  if (propulsor || measured || learned || [p.diameter, p.pitch, p.chord].some((k) => k.evidence !== "guess"))
+    return null;
   const diameter = Math.round(45 * Math.cbrt(kg)) / 1000;
   const rpm = (60 * QUIET_TIPS) / (Math.PI * diameter);
   return {

@@ -137,9 +137,9 @@ function Told({ result: { height, length, celerity, period, foils, hull } }: { r
             "from the side and " +
             "what the craft does meanwhile are left out."
           : hull?.rocks
-            ? `By itself it rocks once in ${hull.rocks.value.toFixed(1)} ± ${Math.max(0.1, hull.rocks.sd).toFixed(1)} s, ` +
-              "by the inertia of its parts and a quarter more for the water that goes along. How it slams or is pushed " +
-              "is not computed."
+            ? `By itself it rocks once in ${hull.rocks.value.toFixed(1)} ± ` +
+              `${Math.max(0.1, hull.rocks.sd).toFixed(1)} s, by the inertia of its parts and a quarter more for the ` +
+              "water that goes along. How it slams or is pushed is not computed."
             : "How it rocks by itself, slams or is pushed is not computed."}
       </p>
     </>

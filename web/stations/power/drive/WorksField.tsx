@@ -35,7 +35,10 @@ export function WorksField({ unit, drive }: { unit: Unit; drive: (mutate: (u: Un
             if (screw) Object.assign(u, screw);
           });
           if (screw)
-            toast.success("Its propeller was a guess: it is that of a small screw now. Enter the one you have.");
+            toast.success(
+              `${screw.motor === unit.motor ? "The propeller was a guess: it is" : "Propeller and Kv were guesses: they are"} ` +
+                "that of a small screw now. Enter what you have.",
+            );
         }}
         data={{ "data-works": unit.surroundings ?? "" }}
       />
